@@ -1,0 +1,44 @@
+import { z } from 'zod'
+import { auditAddresses } from '../address/audit'
+import { auditInput, auditOutput } from '../address/audit-schema'
+import { macInput, macOutput, readMac } from '../identity/mac'
+import { followInput, followLamps, followOutput } from '../lamps/follow'
+import { wifiQr, wifiQrInput, wifiQrOutput } from '../wifi/qr'
+import { Refusal, problemsOf } from './refusal'
+
+/** A computation that can be called by name. */
+export interface Calculation {
+  input: z.ZodType
+  output: z.ZodType
+  run: (input: unknown) => unknown
+}
+
+function calculation<I extends z.ZodType, O extends z.ZodType>(input: I, output: O, fn: (input: z.output<I>) => z.output<O>): Calculation {
+  return { input, output, run: (value) => fn(value as z.output<I>) }
+}
+
+/** Every computation by its name in the contract. */
+export const calculations: Readonly<Record<string, Calculation>> = {
+  'address-audit': calculation(auditInput, auditOutput, auditAddresses),
+  lamp: calculation(followInput, followOutput, followLamps),
+  mac: calculation(macInput, macOutput, readMac),
+  'wifi-qr': calculation(wifiQrInput, wifiQrOutput, wifiQr)
+}
+
+/**
+ * Checks an input and computes.
+ * @throws Refusal where there is no such computation or the input is not acceptable
+ */
+export function calculate(name: string, input: unknown): unknown {
+  const calc = Object.hasOwn(calculations, name) ? calculations[name]! : null
+  if (!calc) throw new Refusal([{ path: ['name'], message: `no computation is called ${name}; see pasado calc --list` }])
+  const checked = calc.input.safeParse(input, { reportInput: true })
+  if (!checked.success) throw new Refusal(problemsOf(checked.error))
+  return calc.run(checked.data)
+}
+
+/** The JSON Schemas (draft 2020-12) of a computation's input and output. */
+export function calculationSchemas(name: string): { input: unknown; output: unknown } {
+  const calc = calculations[name]!
+  return { input: z.toJSONSchema(calc.input, { io: 'input' }), output: z.toJSONSchema(calc.output) }
+}

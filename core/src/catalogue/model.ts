@@ -1,0 +1,138 @@
+import { z } from 'zod'
+import { lampLooks } from '../lamps/look'
+
+const slug = z.string().regex(/^[a-z0-9]+(?:-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens').max(60)
+const line = z.string().min(1).max(300)
+const minutes = z.number().min(0).max(24 * 60)
+
+/** What a unit can be in a home's network. */
+export const roles = ['modem', 'gateway', 'router', 'node', 'extender', 'access-point', 'switch', 'powerline-adapter', 'controller'] as const
+export type Role = (typeof roles)[number]
+
+/** How a unit can be set up. */
+export const methodKinds = ['app', 'push-button', 'own-page', 'utility', 'adoption', 'powerline-copy', 'activation', 'access-point'] as const
+
+/** What a setup method may need before it can start, in the technician's words. */
+export const methodNeeds = {
+  'app-latest': "the maker's app at its latest version",
+  'customer-account': "an account that is the customer's own",
+  bluetooth: 'Bluetooth on',
+  'mobile-data-off': 'mobile data off: the phone must stay on the unit’s network',
+  'mobile-data-on': 'mobile data on: the line is down meanwhile',
+  location: 'location permission for the app',
+  'local-network': 'local-network permission for the app',
+  laptop: 'a laptop with a network port',
+  controller: 'the controller in reach',
+  'line-credentials': "the provider's login"
+} as const
+export type MethodNeed = keyof typeof methodNeeds
+
+const state = z.strictObject({
+  state: slug,
+  lamps: lampLooks,
+  /** What the look means on this model, and what to do about it. */
+  meaning: line,
+  action: line,
+  good: z.boolean(),
+  usualMin: minutes.optional(),
+  maxMin: minutes.optional()
+})
+
+const method = z.strictObject({
+  id: slug,
+  name: line,
+  kind: z.enum(methodKinds),
+  needs: z.array(z.enum(Object.keys(methodNeeds) as [MethodNeed, ...MethodNeed[]])),
+  steps: z.array(
+    z.strictObject({
+      do: line,
+      expect: slug.optional(),
+      wait: z.strictObject({ leastMin: minutes, usualMin: minutes, mostMin: minutes }).optional(),
+      ifNot: line.optional()
+    })
+  ).min(1)
+})
+
+/** A model of the catalogue: everything the program knows about a kind of unit. Its version rises with each change. */
+export const model = z.strictObject({
+  format: z.literal('pasado.model/1'),
+  id: slug,
+  version: z.int().min(1),
+  maker: line,
+  name: line,
+  /** Members of one family can form a mesh with each other; null where the model meshes with nothing. */
+  family: slug.nullable(),
+  roles: z.array(z.enum(roles)).min(1),
+  box: z.array(z.strictObject({ item: line, count: z.int().min(1) })),
+  /** How a unit is told from another that looks the same. */
+  twin: line.optional(),
+  power: z.strictObject({ plug: line, volts: z.number().positive(), amps: z.number().positive() }).nullable(),
+  ports: z.array(
+    z.strictObject({
+      id: slug,
+      name: line,
+      colour: line,
+      kind: z.enum(['internet', 'lan', 'coax', 'telephone-line', 'fibre', 'telephone', 'usb', 'mains']),
+      mbps: z.number().positive().optional(),
+      powerOutW: z.number().min(0).optional(),
+      powerInClass: z.int().min(1).max(8).optional()
+    })
+  ),
+  buttons: z.array(
+    z.strictObject({
+      id: slug,
+      name: line,
+      presses: z.array(z.strictObject({ leastS: z.number().min(0), mostS: z.number().positive().nullable(), does: line, confirms: slug.optional() }))
+    })
+  ),
+  lamps: z.array(z.strictObject({ id: slug, name: line })),
+  states: z.array(state).min(1),
+  moves: z.array(z.strictObject({ from: slug, to: slug })),
+  start: slug,
+  lampsCanBeOff: z.boolean(),
+  methods: z.array(method),
+  prompts: z.array(z.strictObject({ id: slug, text: line })),
+  /** The kinds of field on the unit's label, never their values. */
+  label: z.array(z.enum(['model', 'serial', 'mac', 'ssid', 'key', 'setup-code', 'address', 'login'])),
+  /** How the network names of a unit fresh from its box begin; null where it has none. */
+  defaultSsidPrefix: z.string().min(1).max(32).nullable(),
+  radios: z.array(
+    z.strictObject({
+      band: z.enum(['2.4', '5', '6']),
+      widthsMHz: z.array(z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)])).min(1),
+      streams: z.int().min(1).max(8),
+      powerDbm: z.number().min(-10).max(36),
+      countries: z.array(z.string().regex(/^[A-Z]{2}$/))
+    })
+  ),
+  mesh: z.strictObject({ members: z.int().min(1).nullable(), hops: z.int().min(1) }).nullable(),
+  updates: z.enum(['automatic', 'managed', 'either', 'none']),
+  firmware: z.strictObject({
+    minimum: z.string().min(1).max(40),
+    releases: z.array(
+      z.strictObject({
+        version: z.string().min(1).max(40),
+        date: z.iso.date(),
+        needs: z.string().min(1).max(40).optional(),
+        fixesHole: z.boolean(),
+        withdrawn: z.boolean()
+      })
+    )
+  })
+})
+
+export type Model = z.infer<typeof model>
+export type ModelState = Model['states'][number]
+
+/** Models by id and version, as a record or a check needs them. */
+export type Catalogue = ReadonlyMap<string, Model>
+
+/** The key under which a catalogue holds a model. */
+export function modelKey(id: string, version: number): string {
+  return `${id}@${version}`
+}
+
+/** Gathers models into a catalogue. */
+export function catalogueOf(models: Iterable<Model>): Catalogue {
+  return new Map([...models].map((one) => [modelKey(one.id, one.version), one]))
+}

@@ -1,0 +1,29 @@
+import type { VisitRecord } from '../record/record'
+import { stages, type Stage } from '../record/stages'
+import { blocks, countOutcomes, heaviestFirst, type Finding } from '../standard/evaluate'
+import type { Outcome } from '../standard/rule'
+
+/** What lists show of a visit: how each stage stands, and what is heaviest. */
+export interface VisitSummary {
+  reason: string | null
+  /** Findings that stand between the visit and sign-off. */
+  open: number
+  stages: Record<Stage, Record<Outcome, number>>
+  /** The heaviest open findings, in words. */
+  heaviest: { rule: string; outcome: Outcome; text: string }[]
+  units: number
+}
+
+const SHOWN = 3
+
+/** Sums up a record and its findings for lists. */
+export function summarise(record: VisitRecord, findings: readonly Finding[]): VisitSummary {
+  const open = heaviestFirst(findings).filter(blocks)
+  return {
+    reason: record.brief.facts.reason ?? null,
+    open: open.length,
+    stages: Object.fromEntries(stages.map((stage) => [stage, countOutcomes(findings.filter((one) => one.stage === stage))])) as VisitSummary['stages'],
+    heaviest: open.slice(0, SHOWN).map(({ rule, outcome, subject, evidence }) => ({ rule, outcome, text: subject ? `${subject.name}: ${evidence}` : evidence })),
+    units: Object.values(record.units).filter(({ removedSeq }) => removedSeq === null).length
+  }
+}

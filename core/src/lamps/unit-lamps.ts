@@ -1,0 +1,62 @@
+import type { Model, ModelState } from '../catalogue/model'
+import type { Unit } from '../record/record'
+import { followLamps } from './follow'
+
+/** What a unit's lamps say by its model's table, after all that was seen and done. */
+export interface LampReading {
+  /** The states it may be in; one where the look is clear. */
+  candidates: ModelState[]
+  /** The single state, with when it was first and last seen (ISO times). */
+  state: ModelState | null
+  since: string | null
+  lastSeen: string | null
+  overdue: boolean
+  /** How many sightings no reachable state explains, and whether the last one is among them. */
+  impossible: number
+  lastImpossible: boolean
+}
+
+/**
+ * Reads a unit's sightings through its model's table. A restart, a reset or an update starts the table anew,
+ * so only what was seen after the last of them counts.
+ */
+export function readLamps(unit: Unit, model: Model): LampReading {
+  const fresh = unit.events.filter(({ what }) => what === 'powered' || what === 'restarted' || what === 'reset').at(-1)
+  const seen = unit.sightings.filter((one) => !fresh || one.seq > fresh.seq)
+  // A clock set back between two sightings must not stop the reading: the order of the logbook stands.
+  let latest = -Infinity
+  const timed = seen.map((one) => {
+    latest = Math.max(latest, Date.parse(one.at) / 60_000)
+    return { atMin: latest, at: one.at, lamps: one.lamps }
+  })
+  const followed = followLamps({
+    states: model.states.map(({ state, lamps, maxMin }) => ({ state, lamps, ...(maxMin === undefined ? {} : { maxMin }) })),
+    moves: model.moves,
+    start: model.start,
+    seen: timed.map(({ atMin, lamps }) => ({ atMin, lamps }))
+  })
+  const possible = timed.filter((_, index) => !followed.impossible.includes(index))
+  const byName = new Map(model.states.map((row) => [row.state, row]))
+  return {
+    candidates: followed.candidates.map((name) => byName.get(name)!),
+    state: followed.state === null ? null : byName.get(followed.state)!,
+    since: possible.length ? sinceOf(possible, model, followed.state) : null,
+    lastSeen: possible.at(-1)?.at ?? null,
+    overdue: followed.overdue,
+    impossible: followed.impossible.length,
+    lastImpossible: timed.length > 0 && followed.impossible.includes(timed.length - 1)
+  }
+}
+
+/** When the unbroken run of sightings that look like the present state began. */
+function sinceOf(possible: { at: string; lamps: Unit['sightings'][number]['lamps'] }[], model: Model, state: string | null): string | null {
+  const row = model.states.find((one) => one.state === state)
+  if (!row) return possible.at(-1)!.at
+  let since = possible.at(-1)!.at
+  for (const one of possible.toReversed()) {
+    const alone = followLamps({ states: [{ state: row.state, lamps: row.lamps }], moves: [], start: row.state, seen: [{ atMin: 0, lamps: one.lamps }] })
+    if (alone.impossible.length) break
+    since = one.at
+  }
+  return since
+}

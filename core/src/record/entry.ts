@@ -1,0 +1,152 @@
+import { z } from 'zod'
+import { lampLooks } from '../lamps/look'
+import { choiceAnswers, choiceNames, custodies, secretAssessment, secretPurposes } from './answers'
+import { briefFacts, hostFacts, id, networkFacts, origins, poolFacts, segmentFacts, textLine, unitFacts, type ThingKind } from './facts'
+
+/** All fields may be left out; null clears one. */
+function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
+  const shape = Object.fromEntries(Object.entries(facts.shape).map(([key, schema]) => [key, (schema as z.ZodType).nullable().optional()]))
+  return z.strictObject(shape).refine((set) => Object.keys(set).length > 0, 'must set at least one field')
+}
+
+const origin = z.enum(origins).optional()
+const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
+const subject = z.string().max(80)
+const reason = textLine(600)
+const text = z.string().min(1).max(2000)
+
+/** Kinds that people write, with the body of each. */
+const bodies = {
+  'brief.set': z.strictObject({ set: someOf(briefFacts), origin }),
+  'unit.set': z.strictObject({ id, set: someOf(unitFacts), origin }),
+  'segment.set': z.strictObject({ id, set: someOf(segmentFacts), origin }),
+  'pool.set': z.strictObject({ id, set: someOf(poolFacts), origin }),
+  'host.set': z.strictObject({ id, set: someOf(hostFacts), origin }),
+  'network.set': z.strictObject({ id, set: someOf(networkFacts), origin }),
+  'thing.removed': z.strictObject({ thing: z.enum(['unit', 'segment', 'pool', 'host', 'network']), id }),
+  'thing.restored': z.strictObject({ thing: z.enum(['unit', 'segment', 'pool', 'host', 'network']), id }),
+  'lamp.seen': z.strictObject({ unit: id, lamps: lampLooks.min(1, 'must name at least one lamp') }),
+  'unit.event': z.strictObject({ unit: id, what: z.enum(['powered', 'restarted', 'moved', 'updated', 'reset', 'settings-changed']) }),
+  'prompt.answered': z.strictObject({ unit: id, prompt: z.string().max(60), answer: z.enum(['yes', 'no']), by: z.enum(['customer', 'default']) }),
+  'choice.answered': z
+    .strictObject({ choice: z.enum(choiceNames), answer: z.string().max(40) })
+    .refine((body) => choiceAnswers[body.choice].includes(body.answer), { path: ['answer'], message: 'is not an answer to this choice' }),
+  'custody.answered': z.strictObject({ custody: z.enum(custodies) }),
+  'rule.answered': z.strictObject({ rule, subject: subject.optional(), answer: z.enum(['yes', 'no', 'not-here']), note: textLine(300).optional() }),
+  'rule.acknowledged': z.strictObject({ rule, subject: subject.optional(), reason }),
+  'waiver.granted': z.strictObject({ rule, subject: subject.optional(), reason }),
+  'waiver.withdrawn': z.strictObject({ rule, subject: subject.optional() }),
+  'conflict.settled': z.strictObject({ thing: z.string().max(20), id: z.string().max(40), field: z.string().max(40), keep: z.enum(['earlier', 'later']) }),
+  'wait.started': z.strictObject({ id, what: textLine(80), unit: id.optional(), usualMin: z.number().min(0).max(1440), mostMin: z.number().min(0).max(1440) }),
+  'wait.ended': z.strictObject({ id }),
+  'note.written': z.strictObject({ text, stage: z.string().max(20).optional() }),
+  'review.asked': z.strictObject({ remark: z.string().max(600) }),
+  'review.returned': z.strictObject({ remark: reason }),
+  'pack.given': z.strictObject({ how: z.enum(['printed', 'by mail', 'on their device']) }),
+  'signature.given': z.strictObject({
+    who: z.enum(['customer', 'technician']),
+    name: textLine(120),
+    /** The strokes drawn, as an SVG path of moves and lines on a 600 × 200 sheet. */
+    strokes: z.string().max(60_000).regex(/^M-?\d+(?:\.\d)? -?\d+(?:\.\d)?(?: [ML]-?\d+(?:\.\d)? -?\d+(?:\.\d)?)+$/, 'must hold at least one stroke: sign in the box'),
+    /** The digest of the record that was on the screen when it was signed. */
+    digest: z.string().regex(/^[0-9a-f]{64}$/)
+  })
+} as const
+
+/** Kinds that only the server writes. */
+const serverBodies = {
+  'visit.opened': z.strictObject({
+    home: id,
+    customer: id,
+    technician: z.strictObject({ id, name: textLine(120) }),
+    standard: z.strictObject({ id: z.string().max(60), version: z.int().min(1) }),
+    startedFrom: id.nullable(),
+    brief: someOf(briefFacts)
+  }),
+  'secret.kept': z.strictObject({
+    ref: id,
+    purpose: z.enum(secretPurposes),
+    thing: z.enum(['brief', 'unit', 'network']),
+    id: z.string().max(40),
+    origin: z.enum(['typed', 'label', 'made']),
+    assessed: secretAssessment
+  }),
+  'secret.assessed': z.strictObject({ ref: id, assessed: secretAssessment }),
+  'secret.shown': z.strictObject({ ref: id, why: textLine(120) }),
+  'secrets.erased': z.strictObject({ refs: z.array(id) }),
+  'pack.made': z.strictObject({ digest: z.string().regex(/^[0-9a-f]{64}$/) }),
+  sealed: z.strictObject({
+    chain: z.string().regex(/^[0-9a-f]{64}$/),
+    record: z.string().regex(/^[0-9a-f]{64}$/),
+    standard: z.string().regex(/^[0-9a-f]{64}$/),
+    catalogue: z.string().regex(/^[0-9a-f]{64}$/),
+    key: z.string().max(80),
+    signature: z.string().max(200)
+  })
+} as const
+
+/** Somebody of the company, as an entry names them. */
+export const author = z.strictObject({ id: z.string().max(40), name: textLine(120), role: z.enum(['technician', 'lead', 'office', 'server']) })
+export type Author = z.infer<typeof author>
+
+type Bodies = typeof bodies & typeof serverBodies
+export type EntryKind = keyof Bodies
+export type Body<K extends EntryKind> = z.infer<Bodies[K]>
+
+/** Kinds that a browser may send. */
+export const writableKinds = Object.keys(bodies) as (keyof typeof bodies)[]
+
+const envelope = {
+  id: z.uuidv7('must be a UUID of version 7'),
+  visit: id,
+  /** The author's clock, with its offset. */
+  at: z.iso.datetime({ offset: true }),
+  /** The device it was written on: what one device wrote in a row never conflicts with itself. */
+  from: id,
+  /** The last seq the author had seen. */
+  base: z.int().min(0)
+}
+
+function kindOf<K extends string, B extends z.ZodType, X extends z.ZodRawShape>(kind: K, body: B, extra: X) {
+  return z.strictObject({ ...envelope, ...extra, kind: z.literal(kind), body })
+}
+
+function unionOf<T extends Record<string, z.ZodType>, X extends z.ZodRawShape>(table: T, extra: X) {
+  const options = Object.entries(table).map(([kind, body]) => kindOf(kind, body, extra))
+  return z.discriminatedUnion('kind', options as never)
+}
+
+const stamped = {
+  by: author,
+  seq: z.int().min(1),
+  /** The server's clock when it took the entry. */
+  received: z.iso.datetime(),
+  hash: z.string().regex(/^[0-9a-f]{64}$/)
+}
+
+/** What a browser sends: one entry, not yet stamped by the server. */
+export const draftEntry = unionOf(bodies, {}) as unknown as z.ZodType<Draft>
+/** An entry as the logbook holds it. */
+export const entry = unionOf({ ...bodies, ...serverBodies }, stamped) as unknown as z.ZodType<Entry>
+
+interface Envelope<K extends EntryKind> {
+  id: string
+  visit: string
+  at: string
+  from: string
+  base: number
+  kind: K
+  body: Body<K>
+}
+
+/** An entry before the server has stamped it. */
+export type Draft<K extends EntryKind = EntryKind> = K extends EntryKind ? Envelope<K> : never
+/** An entry of the logbook: a draft with its author, its place, the server's clock and its link in the chain. */
+export type Entry<K extends EntryKind = EntryKind> = Draft<K> & { by: Author; seq: number; received: string; hash: string }
+/** What the reducer needs: everything but the hash. */
+export type Placed<K extends EntryKind = EntryKind> = Draft<K> & { by: Author; seq: number; received: string }
+
+/** The kind of entry that sets facts of a thing. */
+export function setKind<K extends ThingKind>(kind: K): `${K}.set` {
+  return `${kind}.set`
+}

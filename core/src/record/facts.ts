@@ -1,0 +1,140 @@
+import { z } from 'zod'
+import { parseCidr, parseIpv4 } from '../address/ipv4'
+import { roles } from '../catalogue/model'
+import { versionProblem } from '../firmware/version'
+import { readMac, unitMacProblem } from '../identity/mac'
+import { isWellFormed } from '../text/unicode'
+import { ssidProblem } from '../wifi/qr'
+
+/** A check of Zod's from a function that tells what is wrong in words. */
+function checked(problem: (text: string) => string | null, most = 200) {
+  return z.string().max(most).superRefine((text, context) => {
+    const message = problem(text)
+    if (message) context.addIssue({ code: 'custom', message })
+  })
+}
+
+/** A line of text a person types: well formed, without control characters, of limited length. */
+export function textLine(most: number) {
+  return checked((text) => {
+    if (!isWellFormed(text)) return 'is not well-formed text; type it again'
+    if (/[\u0000-\u001f\u007f]/.test(text)) return 'holds a line end or control character; write it on one line'
+    return text.trim() === '' ? 'must not be blank' : null
+  }, most)
+}
+
+export const id = z.uuid()
+const yes = z.boolean()
+
+export const accessLines = ['coax', 'telephone-line', 'fibre', 'fixed-wireless', 'existing-router'] as const
+export const reasons = ['new', 'extend', 'convert', 'add-node', 'swap', 'fault'] as const
+
+/** What is known before and about the visit as a whole. */
+export const briefFacts = z.strictObject({
+  customerName: textLine(120),
+  street: textLine(120),
+  town: textLine(80),
+  phone: textLine(40),
+  secondContact: textLine(120),
+  plannedAt: z.iso.datetime({ offset: true }),
+  reason: z.enum(reasons),
+  accessLine: z.enum(accessLines),
+  speedDownMbps: z.number().positive('must be above 0').max(100_000),
+  speedUpMbps: z.number().positive('must be above 0').max(100_000),
+  providerSettings: z.enum(['automatic', 'login', 'fixed']),
+  /** Whether a telephone goes through the modem or gateway. */
+  telephone: yes,
+  bandNames: z.enum(['one-name', 'one-a-band']),
+  doubleNatReason: textLine(300),
+  country: z.string().regex(/^[A-Z]{2}$/, 'must be a country of two capital letters')
+})
+
+/** A device of ours at this home. */
+export const unitFacts = z.strictObject({
+  name: textLine(60),
+  model: z.string().max(60),
+  modelVersion: z.int().min(1),
+  role: z.enum(roles),
+  serial: checked((text) => (/^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(text) ? null : 'must be 2 to 40 letters, digits, dots, slashes or hyphens, as on the label'), 40),
+  mac: checked(unitMacProblem, 40).transform((text) => readMac({ text }).mac),
+  defaultSsid: checked(ssidProblem, 64),
+  used: yes,
+  wasReset: yes,
+  method: z.string().max(60),
+  needsReady: z.array(z.string().max(40)).max(20),
+  setUpPlace: textLine(80),
+  place: textLine(80),
+  moveRecorded: yes,
+  heightM: z.number().min(0, 'must be 0 or more').max(30, 'must be at most 30 m: enter metres'),
+  mode: z.enum(['router', 'access-point', 'bridge']),
+  dhcpServer: z.enum(['on', 'off']),
+  dhcpRelay: z.enum(['on', 'off']),
+  secondaryAddress: z.enum(['on', 'off']),
+  firmwareBefore: checked(versionProblem, 40),
+  firmwareAfter: checked(versionProblem, 40),
+  updates: z.enum(['automatic', 'managed']),
+  localAdminOnly: yes,
+  remoteAdmin: z.enum(['off', 'agreed', 'on']),
+  accountOwner: z.enum(['customer', 'technician', 'none']),
+  technicianRemoved: yes,
+  pushButton: z.enum(['off', 'asked-for', 'on'])
+})
+
+/** An IPv4 network of the home. */
+export const segmentFacts = z.strictObject({
+  name: textLine(40),
+  use: z.enum(['home', 'guests', 'office', 'equipment', 'provider']),
+  cidr: z.string().max(40).superRefine((text, context) => {
+    const range = parseCidr(text)
+    if ('problem' in range) context.addIssue({ code: 'custom', message: range.problem })
+  }),
+  gateway: checked((text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null), 40),
+  /** The segment on the outer side of this one's translation, if it has one. */
+  behind: id
+})
+
+const poolEnd = checked((text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null), 40)
+
+/** A DHCP pool: who serves which stretch of a segment. */
+export const poolFacts = z.strictObject({ segment: id, unit: id, from: poolEnd, to: poolEnd })
+
+/** A fixed address: one of our units', or a device of the customer's. What was typed is kept, and audited. */
+export const hostFacts = z.strictObject({ name: textLine(60), unit: id, segment: id, address: z.string().min(1).max(64), reserved: yes })
+
+export const securities = ['open', 'wep', 'wpa-tkip', 'wpa2-aes', 'wpa2-wpa3', 'wpa3'] as const
+
+/** A network on the air. */
+export const networkFacts = z.strictObject({
+  ssid: checked(ssidProblem, 64),
+  use: z.enum(['main', 'guest', 'office', 'equipment']),
+  bands: z.array(z.enum(['2.4', '5', '6'])).min(1).max(3),
+  security: z.enum(securities),
+  segment: id,
+  isolated: yes,
+  hidden: yes,
+  /** The extender that sends this name, where it is not the router's. */
+  extender: id
+})
+
+/** The things of a record whose facts are set one by one, with the schema of each. */
+export const things = { brief: briefFacts, unit: unitFacts, segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts } as const
+export type ThingKind = keyof typeof things
+export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>
+
+/** How a value came to be known. */
+export const origins = ['typed', 'label', 'catalogue', 'calculated', 'measured'] as const
+export type Origin = (typeof origins)[number]
+
+/**
+ * Checks one value of one field as the server will.
+ * @returns the value as it is kept, or what is wrong with it
+ */
+export function checkField<K extends ThingKind>(kind: K, field: string, value: unknown): { value: unknown } | { problem: string } {
+  const shape = things[kind].shape as Record<string, z.ZodType>
+  const schema = shape[field]
+  if (!schema) return { problem: 'is not a field that is known here' }
+  const result = schema.safeParse(value)
+  if (result.success) return { value: result.data }
+  const issue = result.error.issues[0]!
+  return { problem: issue.code === 'too_big' && /^Too/.test(issue.message) ? `is too long; at most ${issue.maximum} characters` : issue.message.replace(/^Invalid .*/, 'is not acceptable here; choose or type it again') }
+}

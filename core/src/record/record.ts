@@ -1,0 +1,130 @@
+import { z } from 'zod'
+import { lampLooks } from '../lamps/look'
+import { choiceNames, custodies, secretAssessment, secretPurposes } from './answers'
+import { author } from './entry'
+import { briefFacts, hostFacts, networkFacts, origins, poolFacts, segmentFacts, unitFacts } from './facts'
+
+const hash = z.string().regex(/^[0-9a-f]{64}$/)
+
+/** Who said something, and when: by the author's clock and by its place in the logbook. */
+const said = { seq: z.int(), at: z.string(), by: author }
+
+/** Where the value of a field comes from. */
+const fieldMeta = z.strictObject({ ...said, from: z.string(), origin: z.enum(origins) })
+export type FieldMeta = z.infer<typeof fieldMeta>
+
+function thingOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
+  return z.strictObject({
+    id: z.string(),
+    facts: facts.partial(),
+    meta: z.record(z.string(), fieldMeta),
+    addedSeq: z.int(),
+    removedSeq: z.int().nullable()
+  })
+}
+
+const sighting = z.strictObject({ ...said, lamps: lampLooks })
+const unitEvent = z.strictObject({ ...said, what: z.string() })
+const answered = z.strictObject({ ...said, answer: z.string(), note: z.string().optional() })
+const granted = z.strictObject({ ...said, rule: z.string(), subject: z.string().nullable(), reason: z.string() })
+
+const unitThing = thingOf(unitFacts).extend({
+  sightings: z.array(sighting),
+  events: z.array(unitEvent),
+  prompts: z.record(z.string(), z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) }))
+})
+
+const conflict = z.strictObject({
+  thing: z.string(),
+  id: z.string(),
+  field: z.string(),
+  earlier: z.strictObject({ ...said, value: z.unknown() }),
+  later: z.strictObject({ ...said, value: z.unknown() })
+})
+export type Conflict = z.infer<typeof conflict>
+
+const signature = z.strictObject({ ...said, name: z.string(), strokes: z.string(), digest: hash })
+
+/** What the entries of a visit amount to. */
+export const visitRecord = z.strictObject({
+  format: z.literal('pasado.state/1'),
+  visit: z.strictObject({
+    id: z.string(),
+    home: z.string(),
+    customer: z.string(),
+    technician: z.strictObject({ id: z.string(), name: z.string() }),
+    standard: z.strictObject({ id: z.string(), version: z.int() }),
+    startedFrom: z.string().nullable(),
+    openedAt: z.string()
+  }),
+  brief: thingOf(briefFacts),
+  units: z.record(z.string(), unitThing),
+  segments: z.record(z.string(), thingOf(segmentFacts)),
+  pools: z.record(z.string(), thingOf(poolFacts)),
+  hosts: z.record(z.string(), thingOf(hostFacts)),
+  networks: z.record(z.string(), thingOf(networkFacts)),
+  secrets: z.record(
+    z.string(),
+    z.strictObject({
+      ...said,
+      ref: z.string(),
+      purpose: z.enum(secretPurposes),
+      thing: z.enum(['brief', 'unit', 'network']),
+      id: z.string(),
+      origin: z.enum(['typed', 'label', 'made']),
+      assessed: secretAssessment
+    })
+  ),
+  secretsErased: z.boolean(),
+  choices: z.partialRecord(z.enum(choiceNames), answered),
+  custody: z.strictObject({ ...said, custody: z.enum(custodies) }).nullable(),
+  answers: z.record(z.string(), answered),
+  acknowledged: z.record(z.string(), granted),
+  waivers: z.record(z.string(), granted),
+  waits: z.record(
+    z.string(),
+    z.strictObject({ ...said, id: z.string(), what: z.string(), unit: z.string().nullable(), usualMin: z.number(), mostMin: z.number(), endedAt: z.string().nullable() })
+  ),
+  notes: z.array(z.strictObject({ ...said, text: z.string(), stage: z.string().nullable() })),
+  conflicts: z.array(conflict),
+  review: z.strictObject({ ...said, state: z.enum(['asked', 'returned']), remark: z.string() }).nullable(),
+  pack: z.strictObject({ madeDigest: hash.nullable(), madeAt: z.string().nullable(), givenDigest: hash.nullable(), givenAt: z.string().nullable(), how: z.string().nullable() }),
+  signatures: z.strictObject({ customer: signature.nullable(), technician: signature.nullable() }),
+  seal: z.strictObject({ ...said, chain: hash, record: hash, standard: hash, catalogue: hash, key: z.string(), signature: z.string() }).nullable(),
+  lastSeq: z.int()
+})
+
+export type VisitRecord = z.infer<typeof visitRecord>
+export type Unit = VisitRecord['units'][string]
+export type Network = VisitRecord['networks'][string]
+export type Segment = VisitRecord['segments'][string]
+export type Pool = VisitRecord['pools'][string]
+export type Host = VisitRecord['hosts'][string]
+export type Secret = VisitRecord['secrets'][string]
+export type Sighting = z.infer<typeof sighting>
+
+/** Things that still stand, in the order they were added. */
+export function standing<T extends { addedSeq: number; removedSeq: number | null; id: string }>(table: Readonly<Record<string, T>>): T[] {
+  return Object.values(table)
+    .filter((thing) => thing.removedSeq === null)
+    .sort((a, b) => a.addedSeq - b.addedSeq || (a.id < b.id ? -1 : 1))
+}
+
+/** The key under which answers, acknowledgements and waivers of a rule stand, for one subject or for all. */
+export function ruleKey(rule: string, subject?: string | null): string {
+  return subject ? `${rule}/${subject}` : rule
+}
+
+/** The name people know a unit by. */
+export function unitName(unit: Unit): string {
+  return unit.facts.name ?? unit.facts.serial ?? 'unnamed unit'
+}
+
+/** The secret kept for a purpose of a thing; the newest where it was replaced. */
+export function secretFor(record: VisitRecord, purpose: Secret['purpose'], thing: string): Secret | null {
+  let newest: Secret | null = null
+  for (const secret of Object.values(record.secrets)) {
+    if (secret.purpose === purpose && secret.id === thing && (!newest || secret.seq > newest.seq)) newest = secret
+  }
+  return newest
+}

@@ -1,0 +1,60 @@
+import { ed25519 } from '@noble/curves/ed25519.js'
+import { hexToBytes, utf8ToBytes } from '@noble/hashes/utils.js'
+import type { Model } from '../catalogue/model'
+import type { Standard } from '../standard/standard'
+import { canonicalJson, digestOf } from './canonical'
+import type { Body, Entry } from './entry'
+import { standing, type VisitRecord } from './record'
+
+/** The parts of a seal that are signed. */
+export type SealedParts = Omit<Body<'sealed'>, 'signature'>
+
+/** The text that the seal's signature covers. */
+export function sealText(visit: string, parts: SealedParts): string {
+  return canonicalJson({ format: 'pasado.seal/1', visit, ...parts })
+}
+
+/** What a seal vouches for: the chain's last link, the record, the standard and the models that were used. */
+export function sealParts(last: Entry, record: VisitRecord, standard: Standard, models: readonly Model[], key: string): SealedParts {
+  return { chain: last.hash, record: digestOf(record), standard: digestOf(standard), catalogue: digestOf(models), key }
+}
+
+/** True where the signature over a seal is that of the public key (32 octets, hexadecimal). */
+export function sealSignatureHolds(visit: string, seal: Body<'sealed'>, publicKey: string): boolean {
+  const { signature, ...parts } = seal
+  try {
+    return ed25519.verify(hexToBytes(signature), utf8ToBytes(sealText(visit, parts)), hexToBytes(publicKey))
+  } catch {
+    return false
+  }
+}
+
+/** The name of a public key: the first 16 digits of its SHA-256. */
+export function keyName(publicKey: string): string {
+  return digestOf(publicKey).slice(0, 16)
+}
+
+/**
+ * The digest that a person signs: of the record without what happens while signing, so that both signatures
+ * stand under one and the same text. Anything else that changes makes a signature stale.
+ */
+export function signedDigest(record: VisitRecord): string {
+  const { signatures: _s, seal: _q, lastSeq: _l, waits: _w, review: _r, pack, ...rest } = record
+  return digestOf({ ...rest, pack: { given: pack.givenDigest } })
+}
+
+/**
+ * The digest of what the customer's pack is made from: names and networks, units and where they stand,
+ * what was chosen, and which secrets (by reference, never by value).
+ */
+export function packDigest(record: VisitRecord): string {
+  const plain = <T extends { id: string; facts: unknown }>(list: T[]) => list.map(({ id, facts }) => ({ id, facts }))
+  return digestOf({
+    brief: record.brief.facts,
+    units: plain(standing(record.units)),
+    networks: plain(standing(record.networks)),
+    secrets: Object.values(record.secrets).map(({ ref, purpose, id }) => ({ ref, purpose, id })).sort((a, b) => (a.ref < b.ref ? -1 : 1)),
+    choices: Object.fromEntries(Object.entries(record.choices).map(([choice, { answer }]) => [choice, answer])),
+    custody: record.custody?.custody ?? null
+  })
+}

@@ -1,0 +1,111 @@
+import type { Catalogue } from '../catalogue/model'
+import { ruleKey, type VisitRecord } from '../record/record'
+import type { Stage } from '../record/stages'
+import { homeOf, type Outcome, type Place, type Rule, type Subject } from './rule'
+import { addressRules } from './rules/addresses'
+import { briefRules } from './rules/brief'
+import { credentialRules } from './rules/credentials'
+import { firmwareRules } from './rules/firmware'
+import { handoverRules } from './rules/handover'
+import { kitRules } from './rules/kit'
+import { placeRules } from './rules/place'
+import { startRules } from './rules/start'
+import { wifiRules } from './rules/wifi'
+import type { Level, Standard } from './standard'
+
+/** Every rule, in the order of the stages. */
+export const allRules: readonly Rule[] = [
+  ...briefRules, ...kitRules, ...placeRules, ...startRules, ...addressRules, ...wifiRules, ...credentialRules, ...firmwareRules, ...handoverRules
+]
+
+/** What a rule says of this record about one subject, after waivers and acknowledgements. */
+export interface Finding {
+  rule: string
+  stage: Stage
+  level: Level
+  outcome: Outcome
+  subject: Subject | null
+  says: string
+  evidence: string
+  mend: string
+  place: Place | null
+  asks: string | null
+  /** Who waived or acknowledged it, and why. */
+  granted: { by: string; reason: string; kind: 'waived' | 'acknowledged' } | null
+}
+
+/**
+ * Judges a record by a standard.
+ * @param catalogue holds the models, in the versions that the record's units name
+ * @returns one finding for each rule in force and subject, in the order of the rules; a rule with nothing to say is not here
+ */
+export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: Standard): Finding[] {
+  const home = homeOf(record, catalogue, standard.policy)
+  return allRules.flatMap((rule) => {
+    const level = standard.levels[rule.id] ?? rule.level
+    if (level === 'off') return []
+    const verdicts = rule.judge(home)
+    const common = { rule: rule.id, stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
+    if (verdicts.length === 0) {
+      return [{ ...common, level, outcome: 'not-here' as const, subject: null, evidence: 'Nothing of this kind is here.', mend: '', place: null, granted: null }]
+    }
+    return verdicts.map((verdict): Finding => {
+      const finding = { ...common, ...verdict, level: verdict.level ?? level, granted: null }
+      return withGrants(finding, record)
+    })
+  })
+}
+
+function withGrants(finding: Finding, record: VisitRecord): Finding {
+  if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
+  const key = ruleKey(finding.rule, finding.subject?.id)
+  const waiver = record.waivers[key] ?? record.waivers[finding.rule]
+  if (waiver) return { ...finding, outcome: 'waived', granted: { by: waiver.by.name, reason: waiver.reason, kind: 'waived' } }
+  const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
+  return noted ? { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } } : finding
+}
+
+/** Whether a finding stands between the visit and sign-off. */
+export function blocks(finding: Finding): boolean {
+  if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return false
+  return finding.level === 'must' || (finding.level === 'should' && finding.granted === null)
+}
+
+const weightOf: Record<Outcome, number> = { breaks: 0, unproven: 1, waived: 2, holds: 3, 'not-here': 4 }
+const levelWeight: Record<Level, number> = { must: 0, should: 1, note: 2 }
+
+/** Findings, heaviest first: what blocks before what does not, breaks before unproven, must before should; else in order. */
+export function heaviestFirst(findings: readonly Finding[]): Finding[] {
+  return findings
+    .map((finding, index) => ({ finding, index }))
+    .sort((a, b) =>
+      Number(blocks(b.finding)) - Number(blocks(a.finding)) ||
+      weightOf[a.finding.outcome] - weightOf[b.finding.outcome] ||
+      levelWeight[a.finding.level] - levelWeight[b.finding.level] ||
+      a.index - b.index)
+    .map(({ finding }) => finding)
+}
+
+/** How many findings of each outcome there are. */
+export function countOutcomes(findings: readonly Finding[]): Record<Outcome, number> {
+  const counts: Record<Outcome, number> = { holds: 0, breaks: 0, unproven: 0, waived: 0, 'not-here': 0 }
+  for (const { outcome } of findings) counts[outcome]++
+  return counts
+}
+
+/**
+ * What stands between a record and its seal, in words; empty where it can be sealed.
+ * Signatures must be under the very record that is sealed.
+ */
+export function sealHindrances(record: VisitRecord, findings: readonly Finding[], digest: string): string[] {
+  const hindrances: string[] = []
+  const open = findings.filter(blocks)
+  if (open.length) hindrances.push(`${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`)
+  if (record.conflicts.length) hindrances.push(`${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`)
+  for (const who of ['customer', 'technician'] as const) {
+    const signature = record.signatures[who]
+    if (!signature) hindrances.push(`the ${who} has not signed`)
+    else if (signature.digest !== digest) hindrances.push(`the record changed after the ${who} signed: sign again`)
+  }
+  return hindrances
+}

@@ -1,0 +1,68 @@
+import { readLamps } from '../../lamps/unit-lamps'
+import { lookWords } from '../../lamps/look'
+import { aboutUnit, atUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule } from '../rule'
+
+const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })
+const withLamps = ({ model }: KnownUnit) => model !== null && model.lamps.length > 0
+
+/** What makes an earlier look at a unit's lamps stale, in words. */
+const staling: Record<string, string> = {
+  powered: 'it was switched on', restarted: 'it was restarted', moved: 'it was moved', updated: 'its firmware was updated',
+  reset: 'it was factory-reset', 'settings-changed': 'its settings were changed'
+}
+
+/** Rules of Start up. */
+export const startRules: Rule[] = [
+  {
+    id: 'start-good-lamp', stage: 'start', level: 'must',
+    says: "The last sighting of every unit's lamps is a good state of its model, or lamps were switched off on request.",
+    judge: ({ units, record }) =>
+      units.filter(withLamps).map((known) => {
+        const about = aboutUnit(known)
+        const last = known.unit.sightings.at(-1)
+        if (!last) return unproven('Its lamps have not been looked at.', 'Look, and log what you see.', atLamp(known), about)
+        if (record.choices.lamp?.answer === 'off' && known.model!.lampsCanBeOff && last.lamps.every((look) => lookWords(look) === 'dark')) {
+          return holds('Dark, as the customer asked.', about)
+        }
+        const reading = readLamps(known.unit, known.model!)
+        const seen = listed(last.lamps.map((look) => `${look.lamp} ${lookWords(look)}`))
+        if (reading.lastImpossible) return unproven(`Seen: ${seen}. No state of the model explains that after what came before.`, 'Look again, or record the restart in between.', atLamp(known), about)
+        if (!reading.state) return unproven(`Seen: ${seen}. That may be ${listed(reading.candidates.map(({ meaning }) => meaning))}.`, 'Look at the other lamps as well.', atLamp(known), about)
+        if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
+        // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
+        if (reading.state.maxMin !== undefined && !reading.overdue) return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+        return breaks(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+      })
+  },
+  {
+    id: 'start-fresh-lamp', stage: 'start', level: 'must',
+    says: "That sighting is later than the unit's last restart, move, update or change of settings.",
+    judge: ({ units }) =>
+      units.filter((known) => withLamps(known) && known.unit.sightings.length > 0).map((known) => {
+        const seen = known.unit.sightings.at(-1)!
+        const event = known.unit.events.at(-1)
+        if (!event || event.seq < seen.seq) return holds('Nothing happened to it since its lamps were last looked at.', aboutUnit(known))
+        return breaks(`Since its lamps were last looked at, ${staling[event.what]}.`, 'Look at its lamps again.', atLamp(known), aboutUnit(known))
+      })
+  },
+  {
+    id: 'start-in-time', stage: 'start', level: 'should',
+    says: 'No state lasted longer than the model allows.',
+    judge: ({ units }) =>
+      units.filter((known) => withLamps(known) && known.unit.sightings.length > 0).map((known) => {
+        const reading = readLamps(known.unit, known.model!)
+        if (!reading.overdue) return holds('Every state ended in time.', aboutUnit(known))
+        return breaks(`${reading.state!.meaning} has lasted longer than the ${reading.state!.maxMin} min its model allows.`, `${reading.state!.action}.`, atLamp(known), aboutUnit(known))
+      })
+  },
+  {
+    id: 'start-prompts', stage: 'start', level: 'must',
+    says: 'Every consent prompt of the model has a recorded answer by the customer.',
+    judge: ({ units }) =>
+      units.filter(({ model }) => (model?.prompts.length ?? 0) > 0).map((known) => {
+        const open = known.model!.prompts.filter(({ id }) => !known.unit.prompts[id])
+        if (open.length === 0) return holds(`All ${known.model!.prompts.length} prompts are answered.`, aboutUnit(known))
+        return unproven(`${open.length} of ${known.model!.prompts.length} prompts have no answer.`, 'Ask the customer; no unless told.', { stage: 'start', kind: 'prompt', id: known.unit.id, field: open[0]!.id }, aboutUnit(known))
+      })
+  }
+]

@@ -1,0 +1,54 @@
+import { z } from 'zod'
+
+export const levels = ['must', 'should', 'note'] as const
+export type Level = (typeof levels)[number]
+
+/** The figures of a standard that the company sets. */
+export const policy = z.strictObject({
+  /** Least strength of passphrases and passwords, 0 to 4. */
+  leastStrength: z.int().min(0).max(4),
+  /** Where fixed addresses stand: outside the pools or reserved in them, or inside them. */
+  poolSchool: z.enum(['outside', 'inside']),
+  /** The weakest security allowed on a network that is not an isolated guest network. */
+  leastSecurity: z.enum(['wpa2-aes', 'wpa2-wpa3', 'wpa3']),
+  /** One name for all bands, or one name a band. */
+  bandNames: z.enum(['one-name', 'one-a-band']),
+  /** Extenders send the router's name, or that name with a suffix. */
+  extenderNames: z.enum(['same', 'suffix']),
+  updates: z.enum(['automatic', 'managed']),
+  leastHeightM: z.number().min(0).max(10),
+  mostHeightM: z.number().min(0).max(10),
+  mostMembers: z.int().min(1).max(64),
+  eraseAfterDays: z.int().min(0).max(3650)
+})
+export type Policy = z.infer<typeof policy>
+
+/** The company's standard: its figures, and the level of each rule where it differs from the rule's own; off: not in force. */
+export const standard = z.strictObject({
+  format: z.literal('pasado.standard/1'),
+  id: z.string().min(1).max(60),
+  version: z.int().min(1),
+  policy,
+  levels: z.record(z.string(), z.enum([...levels, 'off']))
+})
+export type Standard = z.infer<typeof standard>
+
+/** The standard a company starts with. */
+export const firstStandard: Standard = {
+  format: 'pasado.standard/1',
+  id: 'house',
+  version: 1,
+  policy: {
+    leastStrength: 3,
+    poolSchool: 'outside',
+    leastSecurity: 'wpa2-aes',
+    bandNames: 'one-name',
+    extenderNames: 'same',
+    updates: 'automatic',
+    leastHeightM: 1,
+    mostHeightM: 2.2,
+    mostMembers: 4,
+    eraseAfterDays: 30
+  },
+  levels: {}
+}

@@ -1,0 +1,9 @@
+import type { Model } from '@pasado/core/catalogue/model'
+import { brackwater } from './brackwater'
+import { fenmarrow } from './fenmarrow'
+import { ostrel } from './ostrel'
+import { others } from './others'
+import { quillet } from './quillet'
+
+/** Every model of the made-up makers. */
+export const demoModels: Model[] = [...ostrel, ...fenmarrow, ...quillet, ...brackwater, ...others]

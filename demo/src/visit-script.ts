@@ -1,0 +1,152 @@
+import type { Author, Body, EntryKind } from '@pasado/core/record/entry'
+import type { Facts } from '@pasado/core/record/facts'
+import type { SecretPurpose } from '@pasado/core/record/answers'
+import type { LampLook } from '@pasado/core/lamps/look'
+import { allRules } from '@pasado/core/standard/evaluate'
+import { demoModels } from './models/all'
+import { demoId, demoVisitId } from './ids'
+
+/** One step of a scripted visit, so many minutes after it was opened. */
+export type Step =
+  | { does: 'entry'; atMin: number; by: Author; kind: EntryKind; body: unknown }
+  | { does: 'secret'; atMin: number; by: Author; purpose: SecretPurpose; thing: 'brief' | 'unit' | 'network'; id: string; value: string }
+  | { does: 'pack' | 'sign' | 'seal'; atMin: number; by: Author }
+
+/** A visit as it is played into an empty database. */
+export interface ScriptedVisit {
+  id: string
+  home: string
+  customer: string
+  technician: Author
+  openedBy: Author
+  /** When it was opened and when it is planned, in minutes from midnight of the day of loading. */
+  openedAtMin: number
+  plannedAtMin: number
+  brief: Facts<'brief'>
+  steps: Step[]
+}
+
+/** Writes a visit's script as a technician would work: every call takes a little time. */
+export class VisitScript {
+  readonly visit: ScriptedVisit
+  #atMin = 0
+  readonly #name: string
+
+  constructor(name: string, home: string, technician: Author, openedBy: Author, dayMin: { opened: number; planned: number }, brief: Facts<'brief'>) {
+    this.#name = name
+    this.visit = {
+      id: demoVisitId(name), home: demoId('home', home), customer: demoId('customer', home), technician, openedBy,
+      openedAtMin: dayMin.opened, plannedAtMin: dayMin.planned, brief: { country: 'XS', ...brief }, steps: []
+    }
+  }
+
+  /** An id of this home, the same in each of its visits. */
+  id(kind: string, name: string): string {
+    return demoId(this.visit.home, kind, name)
+  }
+
+  /** Lets time pass. */
+  after(minutes: number): this {
+    this.#atMin += minutes
+    return this
+  }
+
+  write<K extends EntryKind>(kind: K, body: Body<K>, by: Author = this.visit.technician): this {
+    this.#atMin += 0.5
+    this.visit.steps.push({ does: 'entry', atMin: this.#atMin, by, kind, body })
+    return this
+  }
+
+  secret(purpose: SecretPurpose, thing: 'brief' | 'unit' | 'network', id: string, value: string): this {
+    this.#atMin += 0.5
+    this.visit.steps.push({ does: 'secret', atMin: this.#atMin, by: this.visit.technician, purpose, thing, id, value })
+    return this
+  }
+
+  brief(set: Facts<'brief'>): this {
+    return this.write('brief.set', { set })
+  }
+
+  /** A unit with its model's label recorded; a number for serial and MAC address. */
+  unit(name: string, model: string, number: number, set: Facts<'unit'>): this {
+    const id = this.id('unit', name)
+    const known = demoModels.find((one) => one.id === model)!
+    const digits = number.toString(16).padStart(2, '0')
+    this.write('unit.set', { id, set: { name, model, modelVersion: 1, serial: `${known.name.slice(0, 2).toUpperCase()}${known.version}-${String(4000 + number * 37)}-${(number * 7919).toString(36).toUpperCase()}`, mac: `00:00:5e:00:53:${digits}`, ...set }, origin: 'label' })
+    if (known.label.includes('key')) this.secret('label-key', 'unit', id, `demo-label-${number}-${known.id.slice(0, 4)}`)
+    if (known.label.includes('setup-code')) this.secret('setup-code', 'unit', id, `DEMO-SETUP-${1000 + number}`)
+    return this
+  }
+
+  setUnit(name: string, set: Facts<'unit'>): this {
+    return this.write('unit.set', { id: this.id('unit', name), set })
+  }
+
+  event(name: string, what: Body<'unit.event'>['what']): this {
+    return this.write('unit.event', { unit: this.id('unit', name), what })
+  }
+
+  /** Logs a state of the unit's model as it was seen. */
+  seen(name: string, model: string, ...states: string[]): this {
+    const known = demoModels.find((one) => one.id === model)!
+    for (const state of states) {
+      const row = known.states.find((one) => one.state === state)
+      if (!row) throw new Error(`${model} has no state ${state}`)
+      this.after(1).write('lamp.seen', { unit: this.id('unit', name), lamps: row.lamps as LampLook[] })
+    }
+    return this
+  }
+
+  segment(name: string, set: Facts<'segment'>, pool: { unit: string; from: string; to: string }): this {
+    const id = this.id('segment', name)
+    this.write('segment.set', { id, set: { name, ...set } })
+    return this.write('pool.set', { id: this.id('pool', name), set: { segment: id, unit: this.id('unit', pool.unit), from: pool.from, to: pool.to } })
+  }
+
+  host(unit: string, segment: string, address: string, reserved = false): this {
+    const id = this.id('host', unit)
+    this.write('host.set', { id, set: { unit: this.id('unit', unit), segment: this.id('segment', segment), address, reserved } })
+    return this
+  }
+
+  network(ssid: string, set: Facts<'network'>, passphrase: string): this {
+    const id = this.id('network', ssid)
+    return this.write('network.set', { id, set: { ssid, ...set } }).secret('wifi-passphrase', 'network', id, passphrase)
+  }
+
+  answer(rule: string, subject?: string): this {
+    if (!allRules.some(({ id }) => id === rule)) throw new Error(`there is no rule ${rule}`)
+    return this.write('rule.answered', { rule, ...(subject ? { subject } : {}), answer: 'yes' })
+  }
+
+  prompts(name: string, model: string): this {
+    for (const { id } of demoModels.find((one) => one.id === model)!.prompts) this.write('prompt.answered', { unit: this.id('unit', name), prompt: id, answer: 'no', by: 'customer' })
+    return this
+  }
+
+  /** The five choices, custody and cautions. */
+  handOver(guest: 'yes' | 'no', lamp: 'bright' | 'dim' | 'off' = 'bright'): this {
+    const answers = { guest, parental: 'no', security: 'no', updates: 'automatic', lamp } as const
+    for (const [choice, answer] of Object.entries(answers)) this.write('choice.answered', { choice: choice as 'guest', answer })
+    if (lamp !== 'bright') this.answer('hand-lamp')
+    return this.write('custody.answered', { custody: 'erase-after-30-days' }).answer('hand-cautions')
+  }
+
+  /** Makes the pack and gives it. */
+  pack(): this {
+    this.#atMin += 2
+    this.visit.steps.push({ does: 'pack', atMin: this.#atMin, by: this.visit.technician })
+    return this.write('pack.given', { how: 'printed' })
+  }
+
+  /** Both sign, and the visit is sealed. */
+  seal(): this {
+    this.#atMin += 3
+    for (const does of ['sign', 'seal'] as const) this.visit.steps.push({ does, atMin: (this.#atMin += 1), by: this.visit.technician })
+    return this
+  }
+
+  get name(): string {
+    return this.#name
+  }
+}

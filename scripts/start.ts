@@ -1,0 +1,81 @@
+import { randomBytes } from 'node:crypto'
+import { existsSync } from 'node:fs'
+import { readdir, stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { v7 as uuidv7 } from 'uuid'
+import { demoPassword, demoPeople } from '@pasado/demo/company'
+import { demoVisits } from '@pasado/demo/all'
+import { firstStandard } from '@pasado/core/standard/standard'
+import { readConfig } from '@pasado/server/config'
+import { addStandard } from '@pasado/server/db/catalogue'
+import { addPerson, countPeople } from '@pasado/server/db/people'
+import { hashPassword } from '@pasado/server/http/session'
+import { makeServices, serve } from '@pasado/server/server'
+import type { Services } from '@pasado/server/services'
+import { loadCompany, loadVisits } from './load-demo'
+import { startMariaDb } from './mariadb'
+
+const root = join(import.meta.dirname, '..')
+const dataFolder = process.env.DATA_DIR ?? join(root, '.data')
+const demo = process.env.DEMO !== 'off'
+
+async function main(): Promise<void> {
+  await buildInterface()
+  const database = process.env.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(process.env.DB_PORT ?? 4181))
+  try {
+    const config = readConfig({ KEY_FILE: join(dataFolder, 'master-key'), WEB_ROOT: join(root, 'web/dist'), LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: process.env.DATABASE_URL ?? database!.url })
+    const services = await makeServices(config)
+    const first = await fillEmpty(services)
+    const running = await serve(services)
+    console.log(`\nPasado is at ${config.PUBLIC_URL ?? running.address}\n${first}`)
+    await untilStopped()
+    console.log('\nStopping …')
+    await running.close()
+  } finally {
+    await database?.stop()
+  }
+}
+
+/** Builds the interface where a source is newer than what was built. */
+async function buildInterface(): Promise<void> {
+  const built = join(root, 'web/dist/index.html')
+  const newest = Math.max(...(await Promise.all(['web/src', 'web/index.html', 'web/vite.config.ts', 'core/src', 'package-lock.json'].map((path) => newestIn(join(root, path))))))
+  if (existsSync(built) && (await stat(built)).mtimeMs >= newest) return
+  console.log('Building the interface …')
+  const { build } = await import('vite')
+  await build({ root: join(root, 'web'), logLevel: 'warn' })
+}
+
+async function newestIn(path: string): Promise<number> {
+  const here = await stat(path)
+  if (!here.isDirectory()) return here.mtimeMs
+  const below = await Promise.all((await readdir(path)).map((name) => newestIn(join(path, name))))
+  return Math.max(here.mtimeMs, ...below)
+}
+
+/** Fills a database that nobody can log in to yet; tells how to log in. */
+async function fillEmpty(services: Services): Promise<string> {
+  const logins = `Demo logins, all with the password ${demoPassword}:\n${demoPeople.map(({ login, name, role }) => `  ${login.padEnd(8)} ${name}, ${role}`).join('\n')}`
+  if (await countPeople(services.db)) return demo ? logins : ''
+  if (demo) {
+    console.log('Loading the demo company …')
+    await loadCompany(services, new Date())
+    await loadVisits(services, demoVisits(), new Date())
+    return logins
+  }
+  await addStandard(services.db, firstStandard)
+  const password = randomBytes(12).toString('base64url')
+  await addPerson(services.db, { id: uuidv7(), login: 'lead', name: 'First lead', role: 'lead' }, await hashPassword(password), new Date())
+  return `First login, shown this once: lead, password ${password}`
+}
+
+function untilStopped(): Promise<void> {
+  return new Promise((resolve) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => resolve())
+  })
+}
+
+main().then(() => process.exit(0), (error: Error) => {
+  console.error(`Pasado could not start.\n${error.message}`)
+  process.exit(1)
+})

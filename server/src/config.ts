@@ -1,0 +1,31 @@
+import { z } from 'zod'
+
+const settings = z.object({
+  HOST: z.string().min(1).default('127.0.0.1'),
+  PORT: z.coerce.number().int().min(0).max(65535).default(4180),
+  DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }),
+  KEY_FILE: z.string().min(1),
+  /** The master key itself, 64 hexadecimal digits; takes the place of the key file's. */
+  MASTER_KEY: z.string().regex(/^[0-9a-f]{64}$/).optional(),
+  /** The address people open, where a proxy with TLS stands before the server. */
+  PUBLIC_URL: z.url().optional(),
+  TRUST_PROXY: z.enum(['0', '1']).default('0'),
+  LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
+  /** Who the customer calls, as the pack prints it. */
+  COMPANY_NAME: z.string().min(1).max(80).default('Tern & Tideway'),
+  COMPANY_PHONE: z.string().min(1).max(40).default('555-0100'),
+  WEB_ROOT: z.string().optional()
+})
+
+/** What the server is told at its start. */
+export type Config = z.infer<typeof settings>
+
+/**
+ * Reads the settings from the environment.
+ * @throws Error naming each setting that is not acceptable, and what it must be; never its value
+ */
+export function readConfig(environment: Record<string, string | undefined>): Config {
+  const checked = settings.safeParse(environment)
+  if (checked.success) return checked.data
+  throw new Error(checked.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('\n'))
+}

@@ -1,0 +1,30 @@
+import type { Model } from '@pasado/core/catalogue/model'
+import { firstStandard, type Standard } from '@pasado/core/standard/standard'
+import { row, rows, run, type Connection } from './pool'
+
+/** Every model in every version. */
+export async function allModels(db: Connection): Promise<Model[]> {
+  return (await rows<{ doc: string }>(db, 'SELECT doc FROM models ORDER BY id, version')).map(({ doc }) => JSON.parse(doc) as Model)
+}
+
+/** Adds a version of a model; a version that is there already stays as it is. */
+export async function addModel(db: Connection, model: Model): Promise<void> {
+  await run(db, 'INSERT IGNORE INTO models (id, version, doc) VALUES (?, ?, ?)', [model.id, model.version, JSON.stringify(model)])
+}
+
+/** One version of a standard. */
+export async function readStandard(db: Connection, id: string, version: number): Promise<Standard | null> {
+  const found = await row<{ doc: string }>(db, 'SELECT doc FROM standards WHERE id = ? AND version = ?', [id, version])
+  return found ? (JSON.parse(found.doc) as Standard) : null
+}
+
+/** Adds a version of a standard; a version that is there already stays as it is. */
+export async function addStandard(db: Connection, standard: Standard): Promise<void> {
+  await run(db, 'INSERT IGNORE INTO standards (id, version, doc) VALUES (?, ?, ?)', [standard.id, standard.version, JSON.stringify(standard)])
+}
+
+/** The standard that new visits are checked by: the newest version. */
+export async function currentStandard(db: Connection): Promise<Standard> {
+  const found = await row<{ doc: string }>(db, 'SELECT doc FROM standards ORDER BY version DESC, id LIMIT 1')
+  return found ? (JSON.parse(found.doc) as Standard) : firstStandard
+}

@@ -1,0 +1,20 @@
+import type { Entry } from '@pasado/core/record/entry'
+import { insertMany, rows, type Connection } from './pool'
+
+/** Entries of a visit after a line, in order. */
+export async function entriesAfter(db: Connection, visit: string, seq: number): Promise<Entry[]> {
+  const found = await rows<{ doc: string }>(db, 'SELECT doc FROM entries WHERE visit_id = ? AND seq > ? ORDER BY seq', [visit, seq])
+  return found.map(({ doc }) => JSON.parse(doc) as Entry)
+}
+
+/** Those of these entries that the logbook holds already, by id, of whatever visit. */
+export async function entriesById(db: Connection, ids: string[]): Promise<Map<string, Entry>> {
+  if (ids.length === 0) return new Map()
+  const found = await rows<{ doc: string }>(db, `SELECT doc FROM entries WHERE id IN (${ids.map(() => '?').join(', ')})`, ids)
+  return new Map(found.map(({ doc }) => JSON.parse(doc) as Entry).map((one) => [one.id, one]))
+}
+
+/** Writes entries; each with its seq and hash already. */
+export async function insertEntries(db: Connection, entries: readonly Entry[]): Promise<void> {
+  await insertMany(db, 'INSERT INTO entries (visit_id, seq, id, doc)', entries.map((one) => [one.visit, one.seq, one.id, JSON.stringify(one)]))
+}

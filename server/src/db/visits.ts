@@ -1,0 +1,88 @@
+import type { VisitSummary } from '@pasado/core/formats/visit-summary'
+import { row, rows, run, type Connection, type Param } from './pool'
+
+/** The head of a visit's chain, as it is locked before anything is written to it. */
+export interface VisitHead {
+  id: string
+  home_id: string
+  last_seq: number
+  last_hash: string
+  sealed_at: Date | null
+}
+
+/** Locks a visit until the end of the transaction. */
+export function lockVisit(db: Connection, id: string): Promise<VisitHead | null> {
+  return row<VisitHead>(db, 'SELECT id, home_id, last_seq, last_hash, sealed_at FROM visits WHERE id = ? FOR UPDATE', [id])
+}
+
+/** The head of a visit without locking it. */
+export function readVisitHead(db: Connection, id: string): Promise<VisitHead | null> {
+  return row<VisitHead>(db, 'SELECT id, home_id, last_seq, last_hash, sealed_at FROM visits WHERE id = ?', [id])
+}
+
+/** Inserts a visit that has no entry yet. */
+export async function insertVisit(db: Connection, visit: { id: string; home: string; technician: { id: string; name: string }; plannedAt: Date | null; openedAt: Date; hash: string }): Promise<void> {
+  await run(db, `INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, last_seq, last_hash, summary) VALUES (?, ?, ?, ?, ?, ?, 0, ?, '{}')`,
+    [visit.id, visit.home, visit.technician.id, visit.technician.name, visit.plannedAt, visit.openedAt, visit.hash])
+}
+
+/** Moves a visit's head forward, with what is shown of it in lists. */
+export async function moveHead(db: Connection, id: string, head: { seq: number; hash: string; sealedAt: Date | null; plannedAt: Date | null; review: 'none' | 'asked' | 'returned'; summary: VisitSummary }): Promise<void> {
+  await run(db, 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ?',
+    [head.seq, head.hash, head.sealedAt, head.plannedAt, head.review, JSON.stringify(head.summary), id])
+}
+
+/** A visit as lists show it. */
+export interface ListedVisit {
+  id: string
+  home: string
+  technician: string
+  technicianName: string
+  customer: string
+  street: string
+  town: string
+  plannedAt: Date | null
+  openedAt: Date
+  sealedAt: Date | null
+  review: 'none' | 'asked' | 'returned'
+  summary: VisitSummary
+}
+
+const LISTED = `SELECT v.id, v.home_id AS home, v.technician_id AS technician, v.technician_name AS technicianName, h.customer, h.street, h.town,
+  v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt, v.review, v.summary
+  FROM visits v JOIN homes h ON h.id = v.home_id`
+
+async function list(db: Connection, rest: string, params: Param[]): Promise<ListedVisit[]> {
+  const found = await rows<Omit<ListedVisit, 'summary'> & { summary: string }>(db, `${LISTED} ${rest}`, params)
+  return found.map((one) => ({ ...one, summary: JSON.parse(one.summary) as VisitSummary }))
+}
+
+/** Visits that are not sealed, of one technician or of all, in the order they are planned. */
+export function openVisits(db: Connection, technician: string | null): Promise<ListedVisit[]> {
+  return technician
+    ? list(db, 'WHERE v.technician_id = ? AND v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200', [technician])
+    : list(db, 'WHERE v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200', [])
+}
+
+/** Visits that wait for a lead, in the order they are planned. */
+export function visitsInReview(db: Connection): Promise<ListedVisit[]> {
+  return list(db, "WHERE v.review = 'asked' AND v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200", [])
+}
+
+/** Every visit of a home, newest first. */
+export function visitsOfHome(db: Connection, home: string): Promise<ListedVisit[]> {
+  return list(db, 'WHERE v.home_id = ? ORDER BY v.opened_at DESC, v.id DESC LIMIT 200', [home])
+}
+
+/** The newest sealed visit of a home. */
+export async function latestSealed(db: Connection, home: string): Promise<string | null> {
+  const found = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NOT NULL ORDER BY opened_at DESC, id DESC LIMIT 1', [home])
+  return found?.id ?? null
+}
+
+/** The last line of each of these visits' logbooks. */
+export async function headsOf(db: Connection, ids: string[]): Promise<Map<string, number>> {
+  if (ids.length === 0) return new Map()
+  const found = await rows<{ id: string; last_seq: number }>(db, `SELECT id, last_seq FROM visits WHERE id IN (${ids.map(() => '?').join(', ')})`, ids)
+  return new Map(found.map((one) => [one.id, one.last_seq]))
+}

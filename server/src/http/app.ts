@@ -1,0 +1,134 @@
+import { existsSync } from 'node:fs'
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { bodyParser } from '@koa/bodyparser'
+import Router from '@koa/router'
+import Koa, { type Context, type Next } from 'koa'
+import helmet from 'koa-helmet'
+import serve from 'koa-static'
+import type { z } from 'zod'
+import { problemsOf, Refusal, type Problem } from '@pasado/core/calc/refusal'
+import { isAway } from '../db/pool'
+import type { Services } from '../services'
+import { fieldErrors, forbidden, HttpProblem, refused } from './problem'
+import type { Answer, Call, Route } from './route'
+import { allRoutes } from './routes/all'
+import { openApi } from './openapi'
+import { Sessions } from './session'
+
+const BODY_LIMIT = '1mb'
+
+/** Builds the application: the API under /api, the built interface for everything else. */
+export function makeApp(services: Services): Koa {
+  const app = new Koa({ proxy: services.config.TRUST_PROXY === '1' })
+  const secure = services.config.PUBLIC_URL?.startsWith('https:') ?? false
+  const sessions = new Sessions(services.db, secure)
+  app.on('error', (error) => services.log.error({ problem: (error as Error).name }, 'a response could not be sent'))
+  app.use(helmet({
+    contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], workerSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } },
+    hsts: secure ? { maxAge: 31_536_000 } : false,
+    referrerPolicy: { policy: 'no-referrer' }
+  }))
+  app.use((context, next) => guarded(context, next, services))
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT, jsonStrict: true, onError: unreadable }))
+  const router = new Router({ prefix: '/api' })
+  for (const one of allRoutes) router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
+  const description = openApi(allRoutes)
+  router.get('/openapi.json', (context: Context) => { context.body = description })
+  app.use(router.routes())
+  app.use(async (context, next) => {
+    if (context.path.startsWith('/api')) throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')
+    await next()
+  })
+  serveInterface(app, services.config.WEB_ROOT)
+  return app
+}
+
+/** Turns whatever goes wrong into a problem document, and logs calls without anything they carried. */
+async function guarded(context: Context, next: Next, { log }: Services): Promise<void> {
+  const began = performance.now()
+  try {
+    if (context.method !== 'GET' && context.method !== 'HEAD') mustBeOurs(context)
+    await next()
+  } catch (error) {
+    const problem = problemOf(error)
+    if (problem.status >= 500) log.error({ problem: (error as Error).name, code: (error as { code?: string }).code, stack: stackWithoutMessage(error) }, problem.title)
+    context.status = problem.status
+    context.type = 'application/problem+json'
+    if (problem.status === 503) context.set('Retry-After', '2')
+    context.body = JSON.stringify(problem.toDocument())
+  }
+  if (context.path.startsWith('/api')) {
+    context.set('Cache-Control', 'no-store')
+    log.debug({ method: context.method, path: context.path, status: context.status, ms: Math.round(performance.now() - began) }, 'call')
+  }
+}
+
+/** The frames of an error without its message, which may quote what was sent. */
+function stackWithoutMessage(error: unknown): string | undefined {
+  return (error as Error).stack?.split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 6).join('\n')
+}
+
+function problemOf(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error
+  if (error instanceof Refusal) return refused(error.problems)
+  if (isAway(error)) return new HttpProblem(503, 'database-away', 'The database cannot be reached just now. Nothing was half written; send it again.')
+  const { status, expose } = error as { status?: number; expose?: boolean }
+  if (status === 413) return new HttpProblem(413, 'too-large', 'This is larger than 1 MB; send it in parts.')
+  if (status && status < 500 && expose) return new HttpProblem(status, 'refused', 'This request cannot be read.')
+  return new HttpProblem(500, 'fault', 'Something went wrong here. Nothing was half written; try again, then tell the lead.')
+}
+
+function unreadable(error: Error & { status?: number }): never {
+  if (error.status === 413 || /too large/i.test(error.message)) throw new HttpProblem(413, 'too-large', 'This is larger than 1 MB; send it in parts.')
+  throw new HttpProblem(400, 'malformed', 'The body is not well-formed JSON.', [{ pointer: '', field: 'body', detail: 'is not well-formed JSON; it may have been cut short' }])
+}
+
+/** A browser tells where a request comes from: a page of somebody else's may not write in a person's name. */
+function mustBeOurs(context: Context): void {
+  const origin = context.get('Origin')
+  if (origin && new URL(origin).host !== context.host) throw forbidden('This request comes from another site.')
+}
+
+async function callRoute(route: Route, context: Context, services: Services, sessions: Sessions): Promise<void> {
+  context.state.sessions = sessions
+  const person = await sessions.personOf(context)
+  if (route.roles !== 'anyone') {
+    if (!person) throw new HttpProblem(401, 'log-in', 'Log in first.')
+    if (!route.roles.includes(person.role)) throw forbidden(`The role ${person.role} may not do this.`)
+  }
+  if (route.body && !context.is('application/json')) throw new HttpProblem(415, 'json-wanted', 'Send JSON, with content-type application/json.')
+  const problems: Problem[] = []
+  const read = (schema: z.ZodType | undefined, value: unknown, above: (string | number)[]) => {
+    if (!schema) return undefined
+    const checked = schema.safeParse(value, { reportInput: true })
+    if (!checked.success) problems.push(...problemsOf(checked.error).map((one) => ({ ...one, path: [...above, ...one.path] })))
+    return checked.data
+  }
+  const params = read(route.params, context.params, ['path'])
+  const query = read(route.query, { ...context.query }, ['query'])
+  const body = read(route.body, (context.request as { body?: unknown }).body, [])
+  if (problems.length) throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
+  send(context, await route.run({ services, person, params, query, body, context } as unknown as Call<never, never, never>))
+}
+
+function send(context: Context, answer: Answer): void {
+  if (answer.taken) return
+  context.status = answer.status ?? (answer.json === undefined && !answer.file ? 204 : 200)
+  if (answer.file) {
+    context.type = answer.file.type
+    context.set('Content-Disposition', `attachment; filename="${answer.file.name}"`)
+    context.body = answer.file.bytes
+  } else if (answer.json !== undefined) context.body = answer.json
+}
+
+function serveInterface(app: Koa, root: string | undefined): void {
+  if (!root || !existsSync(root)) return
+  app.use(serve(root, { maxage: 365 * 24 * 3600 * 1000, immutable: true, index: false, setHeaders: (response, path) => { if (!path.includes('/assets/')) response.setHeader('Cache-Control', 'no-cache') } }))
+  app.use(async (context) => {
+    if (context.method !== 'GET' || /\.\w+$/.test(context.path)) throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')
+    context.type = 'html'
+    context.set('Cache-Control', 'no-cache')
+    context.body = await readFile(join(root, 'index.html'))
+  })
+}

@@ -1,0 +1,69 @@
+import { PassThrough } from 'node:stream'
+import { entriesAfter } from '../db/entries'
+import type { Db } from '../db/pool'
+import { headsOf } from '../db/visits'
+
+interface Listener {
+  visit: string
+  seq: number
+  stream: PassThrough
+}
+
+const POLL_MS = 700
+const HEARTBEAT_MS = 20_000
+
+/**
+ * Tells open browsers of new entries by server-sent events. What this process writes goes out at once; what another
+ * process writes is found by asking the database for the heads of the visits that are being watched.
+ */
+export class LiveFeed {
+  readonly #listeners = new Set<Listener>()
+  #timer: NodeJS.Timeout | null = null
+  #beat: NodeJS.Timeout | null = null
+  #busy: Promise<void> | null = null
+
+  constructor(private readonly db: Db, private readonly onError: (error: unknown) => void) {}
+
+  /** A stream of a visit's entries after a line. */
+  listen(visit: string, seq: number): PassThrough {
+    const stream = new PassThrough()
+    const listener: Listener = { visit, seq, stream }
+    this.#listeners.add(listener)
+    stream.on('close', () => this.#leave(listener))
+    stream.write('retry: 1000\n\n')
+    this.#timer ??= setInterval(() => void this.poll(), POLL_MS)
+    this.#beat ??= setInterval(() => { for (const one of this.#listeners) one.stream.write(': still here\n\n') }, HEARTBEAT_MS)
+    void this.poll()
+    return stream
+  }
+
+  /** Looks for news now. */
+  poll(): Promise<void> {
+    this.#busy ??= this.#look().catch(this.onError).finally(() => { this.#busy = null })
+    return this.#busy
+  }
+
+  /** Ends every stream. */
+  close(): void {
+    for (const { stream } of this.#listeners) stream.end()
+    for (const listener of [...this.#listeners]) this.#leave(listener)
+  }
+
+  #leave(listener: Listener): void {
+    this.#listeners.delete(listener)
+    if (this.#listeners.size > 0) return
+    for (const timer of [this.#timer, this.#beat]) if (timer) clearInterval(timer)
+    this.#timer = this.#beat = null
+  }
+
+  async #look(): Promise<void> {
+    const heads = await headsOf(this.db, [...new Set([...this.#listeners].map(({ visit }) => visit))])
+    for (const listener of this.#listeners) {
+      if ((heads.get(listener.visit) ?? 0) <= listener.seq) continue
+      const news = await entriesAfter(this.db, listener.visit, listener.seq)
+      if (news.length === 0) continue
+      listener.seq = news.at(-1)!.seq
+      listener.stream.write(`id: ${listener.seq}\nevent: entries\ndata: ${JSON.stringify(news)}\n\n`)
+    }
+  }
+}

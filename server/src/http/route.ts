@@ -1,0 +1,53 @@
+import type { Context } from 'koa'
+import type { z } from 'zod'
+import type { Person, PersonRole } from '../db/people'
+import type { Services } from '../services'
+
+/** What a route answers: a JSON body, a file, or nothing (204). */
+export interface Answer {
+  status?: number
+  json?: unknown
+  file?: { name: string; type: string; bytes: Buffer | string }
+  /** The route has taken the response over itself. */
+  taken?: true
+}
+
+/** One call of a route: everything checked already. */
+export interface Call<P = unknown, Q = unknown, B = unknown> {
+  services: Services
+  person: Person
+  params: P
+  query: Q
+  body: B
+  context: Context
+}
+
+/** A route as it is registered and as the OpenAPI document describes it. */
+export interface Route {
+  method: 'get' | 'post' | 'delete'
+  /** Path below /api, parameters as `:name`. */
+  path: string
+  does: string
+  /** Who may call it; `anyone` needs no session. */
+  roles: readonly PersonRole[] | 'anyone'
+  params?: z.ZodType
+  query?: z.ZodType
+  body?: z.ZodType
+  run: (call: Call<never, never, never>) => Promise<Answer>
+}
+
+export const everyRole: readonly PersonRole[] = ['technician', 'lead', 'office']
+
+/** Defines a route, its handler typed by its schemas. */
+export function route<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType>(definition: {
+  method: Route['method']
+  path: string
+  does: string
+  roles: Route['roles']
+  params?: P
+  query?: Q
+  body?: B
+  run: (call: Call<z.output<P>, z.output<Q>, z.output<B>>) => Promise<Answer>
+}): Route {
+  return definition as unknown as Route
+}

@@ -1,0 +1,8 @@
+import type { Route } from '../route'
+import { importRoutes } from './imports'
+import { listRoutes } from './lists'
+import { sessionRoutes } from './session'
+import { visitRoutes } from './visits'
+
+/** Every route of the API. */
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes]

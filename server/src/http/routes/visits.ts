@@ -1,0 +1,133 @@
+import type { Context } from 'koa'
+import { z } from 'zod'
+import { revealReasons, secretPurposes } from '@pasado/core/record/answers'
+import { draftEntry, type Draft } from '@pasado/core/record/entry'
+import { briefFacts, id, type Facts } from '@pasado/core/record/facts'
+import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
+import { readHome } from '../../db/homes'
+import { readPerson, type Person } from '../../db/people'
+import { readVisitHead } from '../../db/visits'
+import { makePack, makeRecordPdf } from '../../documents/make'
+import { visitFile, visitForBrowser } from '../../logbook/read'
+import { eraseSecrets, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
+import { forbidden, HttpProblem, notFound, refused } from '../problem'
+import { everyRole, route } from '../route'
+
+const visitId = z.strictObject({ id })
+const inTheField = ['technician', 'lead'] as const
+const authorOf = ({ id: who, name, role }: Person) => ({ id: who, name, role })
+const fileName = (what: string, visit: string, ending: string) => `pasado-${what}-${visit.slice(-12)}.${ending}`
+
+const newSecret = z
+  .strictObject({
+    ref: id,
+    purpose: z.enum(secretPurposes),
+    thing: z.enum(['brief', 'unit', 'network']),
+    id: z.string().max(40),
+    origin: z.enum(['typed', 'label', 'made']),
+    security: z.enum(['wpa', 'wep']).optional(),
+    value: z.string().min(1, 'must not be empty').max(128)
+  })
+  .superRefine((secret, context) => {
+    const problem = secret.purpose === 'wifi-passphrase' ? (secret.security === 'wep' ? wepKeyProblem(secret.value) : wpaPassphraseProblem(secret.value)) : null
+    if (problem) context.addIssue({ code: 'custom', path: ['value'], message: problem })
+  })
+
+/** Visits: opening, reading, writing, secrets, documents, sealing. */
+export const visitRoutes = [
+  route({
+    method: 'post', path: '/visits', does: 'Open a visit, at a home that is known or a new one', roles: everyRole,
+    body: z.strictObject({
+      id: z.uuidv7(), home: id, customer: id, technician: id,
+      brief: briefFacts.partial().required({ customerName: true, street: true, town: true })
+    }),
+    run: async ({ services, person, body }) => {
+      const technician = await readPerson(services.db, body.technician)
+      if (!technician || technician.role === 'office') throw refused([{ path: ['technician'], message: 'is nobody who can be sent; choose a technician' }])
+      const home = await readHome(services.db, body.home)
+      if (home && home.customerId !== body.customer) throw refused([{ path: ['customer'], message: 'is not the customer of this home' }])
+      const known = await readVisitHead(services.db, body.id)
+      if (known && known.home_id !== body.home) throw refused([{ path: ['id'], message: 'is another visit’s' }])
+      if (!known) await openVisit(services.logbook, { ...body, brief: body.brief as Facts<'brief'>, technician: { id: technician.id, name: technician.name } }, authorOf(person))
+      return { status: known ? 200 : 201, json: { id: body.id } }
+    }
+  }),
+  route({
+    method: 'get', path: '/visits/:id', does: 'A visit with its whole logbook, standard and catalogue', roles: everyRole, params: visitId,
+    run: async ({ services, params }) => ({ json: await visitForBrowser(services.logbook, params.id) })
+  }),
+  route({
+    method: 'get', path: '/visits/:id/events', does: 'Entries as they come, as server-sent events', roles: everyRole, params: visitId,
+    query: z.strictObject({ after: z.coerce.number().int().min(0).default(0) }),
+    run: async ({ services, params, query, context }) => {
+      if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
+      const resumed = Number((context as Context).get('Last-Event-ID') || query.after)
+      context.type = 'text/event-stream'
+      context.set('X-Accel-Buffering', 'no')
+      context.body = services.live.listen(params.id, Number.isFinite(resumed) ? resumed : query.after)
+      return { taken: true }
+    }
+  }),
+  route({
+    method: 'post', path: '/visits/:id/entries', does: 'Write one entry or many; each is taken once', roles: inTheField, params: visitId,
+    body: z.strictObject({ entries: z.array(draftEntry).min(1).max(1000) }),
+    run: async ({ services, person, params, body }) => {
+      const drafts = body.entries as Draft[]
+      const strays = drafts.flatMap((draft, index) => (draft.visit === params.id ? [] : [{ path: ['entries', index, 'visit'], message: 'is not the visit of this address' }]))
+      if (strays.length) throw refused(strays)
+      return { json: { receipts: await services.logbook.append(params.id, drafts, authorOf(person)) } }
+    }
+  }),
+  route({
+    method: 'post', path: '/visits/:id/secrets', does: 'Put a secret into the vault', roles: inTheField, params: visitId, body: newSecret,
+    run: async ({ services, person, params, body }) => {
+      const { security: _, ...secret } = body
+      return { status: 201, json: { assessed: await keepSecret(services.logbook, params.id, secret, authorOf(person)) } }
+    }
+  }),
+  route({
+    method: 'post', path: '/visits/:id/secrets/:ref/show', does: 'Show a secret; who and why is logged', roles: everyRole,
+    params: z.strictObject({ id, ref: id }), body: z.strictObject({ why: z.enum(revealReasons) }),
+    run: async ({ services, person, params, body }) => ({ json: { value: await showSecret(services.logbook, params.id, params.ref, body.why, authorOf(person)) } })
+  }),
+  route({
+    method: 'post', path: '/visits/:id/erase-secrets', does: 'Destroy the key of a sealed visit’s secrets, for good', roles: ['lead', 'office'], params: visitId,
+    body: z.strictObject({ confirm: z.literal('erase for good') }),
+    run: async ({ services, person, params }) => {
+      await eraseSecrets(services.logbook, params.id, authorOf(person))
+      return {}
+    }
+  }),
+  route({
+    method: 'post', path: '/visits/:id/seal', does: 'Seal a visit whose record has this digest', roles: inTheField, params: visitId,
+    body: z.strictObject({ digest: z.string().regex(/^[0-9a-f]{64}$/) }),
+    run: async ({ services, person, params, body }) => {
+      await sealVisit(services.logbook, params.id, body.digest, authorOf(person))
+      return {}
+    }
+  }),
+  route({
+    method: 'post', path: '/visits/:id/pack', does: 'Make the customer’s pack as PDF', roles: everyRole, params: visitId, body: z.strictObject({}),
+    run: async ({ services, person, params }) => {
+      if (person.role === 'office' && !(await readVisitHead(services.db, params.id))?.sealed_at) throw forbidden('The technician makes the pack of an open visit.')
+      return { file: { name: fileName('pack', params.id, 'pdf'), type: 'application/pdf', bytes: await makePack(services, params.id, authorOf(person)) } }
+    }
+  }),
+  route({
+    method: 'get', path: '/visits/:id/record.pdf', does: 'The company’s record as PDF, secrets masked', roles: everyRole, params: visitId,
+    run: async ({ services, params }) => ({ file: { name: fileName('record', params.id, 'pdf'), type: 'application/pdf', bytes: await makeRecordPdf(services, params.id) } })
+  }),
+  route({
+    method: 'get', path: '/visits/:id/export', does: 'The visit as pasado.record/1, without secrets', roles: everyRole, params: visitId,
+    run: async ({ services, params }) => ({ file: { name: fileName('record', params.id, 'json'), type: 'application/json', bytes: await visitFile(services, params.id, null) } })
+  }),
+  route({
+    method: 'post', path: '/visits/:id/export', does: 'The visit as pasado.record/1, secrets encrypted to a passphrase', roles: ['lead'], params: visitId,
+    body: z.strictObject({ passphrase: z.string().min(12, 'must be at least 12 characters long').max(200) }),
+    run: async ({ services, person, params, body }) => {
+      if (!(await readVisitHead(services.db, params.id))) throw new HttpProblem(404, 'not-found', 'There is no such visit.')
+      const bytes = await visitFile(services, params.id, { passphrase: body.passphrase, by: authorOf(person) })
+      return { file: { name: fileName('record', params.id, 'json'), type: 'application/json', bytes } }
+    }
+  })
+]

@@ -1,0 +1,85 @@
+import type { Problem } from '@pasado/core/calc/refusal'
+import type { Author, Draft } from '@pasado/core/record/entry'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { apply } from '@pasado/core/record/reduce'
+import { allRules } from '@pasado/core/standard/evaluate'
+import { forbidden, refused } from '../http/problem'
+
+const leadsOnly = new Set<string>(['waiver.granted', 'waiver.withdrawn', 'review.returned'])
+const ruleIds = new Set(allRules.map(({ id }) => id))
+
+/** @throws HttpProblem where this person may not write entries of this kind */
+export function mayWrite(author: Author, draft: Draft): void {
+  if (author.role === 'office') throw forbidden('The office reads logbooks but does not write in them; ask the technician.')
+  if (leadsOnly.has(draft.kind) && author.role !== 'lead') throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
+}
+
+/**
+ * Checks entries against the record they go on: things they speak of must be there.
+ * @throws HttpProblem naming each entry and field
+ */
+export function mustFit(drafts: readonly Draft[], record: VisitRecord, author: Author, knowsModel: (key: string) => boolean): void {
+  const problems: Problem[] = []
+  let now = record
+  drafts.forEach((draft, index) => {
+    const say = (field: (string | number)[], message: string) => problems.push({ path: ['entries', index, 'body', ...field], message })
+    if (draft.base > record.lastSeq) problems.push({ path: ['entries', index, 'base'], message: `is ${draft.base}, but the logbook ends at line ${record.lastSeq}` })
+    checkFit(draft, now, knowsModel, say)
+    now = apply(now, { ...draft, by: author, seq: now.lastSeq + 1, received: draft.at } as never)
+  })
+  if (problems.length) throw refused(problems)
+}
+
+function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) => boolean, say: (field: (string | number)[], message: string) => void): void {
+  switch (draft.kind) {
+    case 'unit.set': {
+      const { model, modelVersion } = draft.body.set as { model?: string | null; modelVersion?: number | null }
+      if (model && !knowsModel(`${model}@${modelVersion ?? 1}`)) say(['set', 'model'], `no model ${model} of version ${modelVersion ?? 1} is in the catalogue`)
+      return
+    }
+    case 'lamp.seen':
+    case 'unit.event':
+    case 'prompt.answered':
+      if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
+      return
+    case 'thing.removed':
+    case 'thing.restored': {
+      const table = { unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks }[draft.body.thing]
+      if (!table[draft.body.id]) say(['id'], `no ${draft.body.thing} of this visit has this id`)
+      return
+    }
+    case 'rule.answered':
+    case 'rule.acknowledged':
+    case 'waiver.granted':
+      if (!ruleIds.has(draft.body.rule)) say(['rule'], `the standard has no rule ${draft.body.rule}`)
+      return
+    case 'wait.ended':
+      if (!record.waits[draft.body.id]) say(['id'], 'no wait of this visit has this id')
+      return
+    case 'pack.given':
+      if (!record.pack.madeDigest) say(['how'], 'the pack has not been made yet; make it first')
+      return
+    default:
+  }
+}
+
+/** Shorter values are found by chance in ordinary text, so only these are looked for. */
+const SHORTEST_LOOKED_FOR = 6
+
+/**
+ * Looks for secrets in what is to be written.
+ * @throws HttpProblem naming the entry and field that holds one, never its value
+ */
+export function mustNotLeak(drafts: readonly Draft[], secrets: readonly string[]): void {
+  const looked = secrets.filter((secret) => secret.length >= SHORTEST_LOOKED_FOR)
+  if (looked.length === 0) return
+  const problems: Problem[] = []
+  const walk = (value: unknown, path: (string | number)[]) => {
+    if (typeof value === 'string') {
+      if (looked.some((secret) => value.includes(secret))) problems.push({ path, message: 'holds a secret of this visit; take it out: secrets belong in the vault only' })
+    } else if (Array.isArray(value)) value.forEach((one, index) => walk(one, [...path, index]))
+    else if (value && typeof value === 'object') for (const [key, one] of Object.entries(value)) walk(one, [...path, key])
+  }
+  drafts.forEach((draft, index) => walk(draft.body, ['entries', index, 'body']))
+  if (problems.length) throw refused(problems)
+}

@@ -1,0 +1,178 @@
+import { isDeepStrictEqual } from 'node:util'
+import type { PoolConnection } from 'mysql2/promise'
+import { v7 as uuidv7 } from 'uuid'
+import { summarise } from '@pasado/core/formats/visit-summary'
+import { chained, chainStart } from '@pasado/core/record/chain'
+import type { Author, Body, Draft, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { apply } from '@pasado/core/record/reduce'
+import { entriesById, insertEntries } from '../db/entries'
+import { transaction, type Db } from '../db/pool'
+import { lockVisit, moveHead, type VisitHead } from '../db/visits'
+import { conflictingState, HttpProblem, notFound } from '../http/problem'
+import type { CompanyKeys } from '../vault/master-key'
+import { SecretsErased, Vault, type NearNames } from '../vault/vault'
+import { mayWrite, mustFit, mustNotLeak } from './guards'
+import { project } from './project'
+import { VisitStates, type VisitState } from './states'
+
+/** The device that the server's own entries are from. */
+export const serverDevice = '00000000-0000-7000-8000-000000000000'
+export const serverAuthor: Author = { id: 'server', name: 'Pasado', role: 'server' }
+
+/** How the server answers for an entry that it holds. */
+export interface Receipt {
+  id: string
+  seq: number
+  received: string
+  hash: string
+}
+
+/** A visit while it is locked for writing. */
+export interface OpenVisit {
+  connection: PoolConnection
+  head: VisitHead
+  state: VisitState
+  now: Date
+  /** Adds an entry of the server's own making, in somebody's name. */
+  write: <K extends EntryKind>(kind: K, body: Body<K>, by: Author) => Entry
+}
+
+/** Where visits are written: every write goes through here, one transaction each. */
+export class Logbook {
+  readonly states = new VisitStates()
+  /** Told after each write that went through. */
+  onWritten: (visit: string) => void = () => undefined
+
+  constructor(readonly db: Db, readonly vault: Vault, readonly keys: CompanyKeys) {}
+
+  /**
+   * Takes entries from a person's device, each once however often it is sent.
+   * @returns a receipt for each, in order
+   * @throws HttpProblem where the visit is unknown or sealed, or an entry is not acceptable; then none is written
+   */
+  async append(visit: string, drafts: readonly Draft[], author: Author, now = new Date()): Promise<Receipt[]> {
+    return this.write(visit, now, async (open) => {
+      const known = await entriesById(open.connection, drafts.map(({ id }) => id))
+      for (const draft of drafts) refuseOther(draft, known.get(draft.id))
+      const fresh = drafts.filter(({ id }) => !known.has(id))
+      if (fresh.length) {
+        if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
+        for (const draft of fresh) mayWrite(author, draft)
+        const catalogue = await this.states.catalogueFor(open.connection, open.state.record)
+        mustFit(fresh, open.state.record, author, (key) => catalogue.has(key))
+        await this.#mustNotLeak(open, fresh)
+        for (const draft of fresh) known.set(draft.id, this.#place(open, draft, author))
+        await this.#reassess(open, fresh)
+      }
+      return drafts.map(({ id }) => receiptOf(known.get(id)!))
+    })
+  }
+
+  /**
+   * Locks a visit, lets `work` add entries, and writes them with the projections they change.
+   * Everything that `work` does on the connection belongs to the same transaction, and so does `prepare`, which comes before the lock.
+   */
+  async write<T>(visit: string, now: Date, work: (open: OpenVisit) => Promise<T>, prepare?: (connection: PoolConnection) => Promise<void>): Promise<T> {
+    try {
+      const result = await transaction(this.db, async (connection) => {
+        await prepare?.(connection)
+        const head = await lockVisit(connection, visit)
+        if (!head) throw notFound('visit')
+        const before = await this.states.at(connection, visit, head.last_seq)
+        const added: Entry[] = []
+        const open: OpenVisit = {
+          connection, head, state: before, now,
+          write: (kind, body, by) => {
+            const draft = { id: uuidv7(), visit, at: open.now.toISOString(), from: serverDevice, base: open.state.seq, kind, body } as Draft
+            return this.#place(open, draft, by)
+          }
+        }
+        this.#added.set(open, added)
+        const value = await work(open)
+        if (added.length) await this.#store(open, before, added)
+        return { value, state: open.state, wrote: added.length > 0 }
+      })
+      this.states.keep(visit, result.state)
+      if (result.wrote) this.onWritten(visit)
+      return result.value
+    } catch (error) {
+      this.states.forget(visit)
+      throw error
+    }
+  }
+
+  readonly #added = new WeakMap<OpenVisit, Entry[]>()
+
+  #place(open: OpenVisit, draft: Draft, by: Author): Entry {
+    const placed = { ...draft, by, seq: open.state.seq + 1, received: open.now.toISOString() } as Placed
+    const before = this.#added.get(open)!.at(-1)?.hash ?? (open.head.last_seq ? open.head.last_hash : chainStart)
+    const entry = chained(before, placed)
+    this.#added.get(open)!.push(entry)
+    open.state = { seq: entry.seq, record: apply(open.state.record, placed), findings: open.state.findings }
+    return entry
+  }
+
+  async #store(open: OpenVisit, before: VisitState, added: readonly Entry[]): Promise<void> {
+    const { connection, head, state } = open
+    const { record } = state
+    const findings = await this.states.judge(connection, record)
+    await insertEntries(connection, added)
+    await moveHead(connection, head.id, {
+      seq: state.seq, hash: added.at(-1)!.hash,
+      sealedAt: record.seal ? new Date(record.seal.at) : null,
+      plannedAt: record.brief.facts.plannedAt ? new Date(record.brief.facts.plannedAt) : null,
+      review: record.review?.state ?? 'none',
+      summary: summarise(record, findings)
+    })
+    await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings })
+    open.state = { ...state, findings }
+  }
+
+  async #mustNotLeak(open: OpenVisit, drafts: readonly Draft[]): Promise<void> {
+    if (Object.keys(open.state.record.secrets).length === 0 || open.state.record.secretsErased) return
+    mustNotLeak(drafts, (await this.vault.openAll(open.connection, open.head.id)).map(({ value }) => value))
+  }
+
+  /** Judges the visit's secrets anew where a name near them changed, so that a passphrase that holds the new name is found out. */
+  async #reassess(open: OpenVisit, drafts: readonly Draft[]): Promise<void> {
+    const { record } = open.state
+    if (!drafts.some(touchesNames) || Object.keys(record.secrets).length === 0) return
+    try {
+      for (const secret of await this.vault.openAll(open.connection, open.head.id)) {
+        const assessed = await this.vault.assess(open.connection, open.head.id, secret, nearNames(record))
+        const held = record.secrets[secret.ref]
+        if (held && !isDeepStrictEqual(held.assessed, assessed)) open.write('secret.assessed', { ref: secret.ref, assessed }, serverAuthor)
+      }
+    } catch (error) {
+      if (!(error instanceof SecretsErased)) throw error
+    }
+  }
+}
+
+/** The names that a guesser near this home would try first. */
+export function nearNames(record: VisitRecord): NearNames {
+  return {
+    ssids: Object.values(record.networks).flatMap(({ facts, removedSeq }) => (facts.ssid && removedSeq === null ? [facts.ssid] : [])),
+    customer: record.brief.facts.customerName,
+    street: record.brief.facts.street
+  }
+}
+
+function touchesNames(draft: Draft): boolean {
+  if (draft.kind === 'brief.set') return 'customerName' in draft.body.set || 'street' in draft.body.set
+  return draft.kind === 'network.set' && 'ssid' in draft.body.set
+}
+
+function refuseOther(draft: Draft, held: Entry | undefined): void {
+  if (!held) return
+  const { by: _b, seq: _s, received: _r, hash: _h, ...sent } = held
+  if (!isDeepStrictEqual(sent, JSON.parse(JSON.stringify(draft)))) {
+    throw new HttpProblem(409, 'id-taken', 'The logbook holds another entry under this id; give the new one an id of its own.', [], { entry: draft.id })
+  }
+}
+
+function receiptOf({ id, seq, received, hash }: Entry): Receipt {
+  return { id, seq, received, hash }
+}
+

@@ -1,0 +1,50 @@
+import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/formats/record-file'
+import type { Author } from '@pasado/core/record/entry'
+import { entriesAfter } from '../db/entries'
+import { readVisitHead } from '../db/visits'
+import { notFound } from '../http/problem'
+import type { Services } from '../services'
+import { lockSecrets } from '../vault/envelope'
+import type { Logbook } from './logbook'
+import { erasedProblem } from './visits'
+
+/** Everything a browser needs to show a visit: its logbook, the standard and the models it names. */
+export async function visitForBrowser(logbook: Logbook, visit: string) {
+  const { entries, record } = await readVisit(logbook, visit)
+  const catalogue = await logbook.states.catalogueFor(logbook.db, record)
+  return { entries, standard: await logbook.states.standardOf(logbook.db, record), models: modelsUsed(record, catalogue) }
+}
+
+/** A visit's logbook and the record it amounts to. */
+export async function readVisit(logbook: Logbook, visit: string) {
+  const head = await readVisitHead(logbook.db, visit)
+  if (!head) throw notFound('visit')
+  const entries = (await entriesAfter(logbook.db, visit, 0)).filter(({ seq }) => seq <= head.last_seq)
+  const { record, findings } = await logbook.states.at(logbook.db, visit, head.last_seq)
+  return { entries, record, findings }
+}
+
+/**
+ * A visit as the text of a pasado.record/1 file.
+ * @param lock where given, the secrets go with it, encrypted to this passphrase; that is logged as their showing
+ */
+export async function visitFile(services: Services, visit: string, lock: { passphrase: string; by: Author } | null): Promise<string> {
+  const { logbook, vault, keys } = services
+  let secrets: LockedSecrets | null = null
+  if (lock) {
+    secrets = await logbook.write(visit, new Date(), async (open) => {
+      try {
+        const opened = await vault.openAll(open.connection, visit)
+        if (opened.length === 0) return null
+        const dataKey = await vault.exportKey(open.connection, visit)
+        for (const { ref } of opened) open.write('secret.shown', { ref, why: 'export, encrypted' }, lock.by)
+        return lockSecrets(lock.passphrase, visit, { dataKey: dataKey.toString('base64'), secrets: opened })
+      } catch (error) {
+        throw erasedProblem(error)
+      }
+    })
+  }
+  const { entries, record } = await readVisit(logbook, visit)
+  const catalogue = await logbook.states.catalogueFor(logbook.db, record)
+  return printRecordFile(makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, keys.publicKey, secrets))
+}

@@ -1,0 +1,18 @@
+import type { Logger } from 'pino'
+import type { Config } from './config'
+import type { Db } from './db/pool'
+import type { LiveFeed } from './http/live'
+import type { Logbook } from './logbook/logbook'
+import type { CompanyKeys } from './vault/master-key'
+import type { Vault } from './vault/vault'
+
+/** Everything a route can use. */
+export interface Services {
+  config: Config
+  db: Db
+  keys: CompanyKeys
+  vault: Vault
+  logbook: Logbook
+  live: LiveFeed
+  log: Logger
+}

@@ -1,0 +1,53 @@
+import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, scryptSync } from 'node:crypto'
+import { digestOf } from '@pasado/core/record/canonical'
+import type { LockedSecrets } from '@pasado/core/formats/record-file'
+
+const IV_OCTETS = 12
+const TAG_OCTETS = 16
+
+/** Encrypts with AES-256-GCM; the context is bound in, so that a value cannot be moved elsewhere. Gives iv, tag and text in one. */
+export function sealValue(key: Buffer, value: Buffer, context: string): Buffer {
+  const iv = randomBytes(IV_OCTETS)
+  const cipher = createCipheriv('aes-256-gcm', key, iv)
+  cipher.setAAD(Buffer.from(context))
+  const text = Buffer.concat([cipher.update(value), cipher.final()])
+  return Buffer.concat([iv, cipher.getAuthTag(), text])
+}
+
+/** Opens what `sealValue` made. @throws where key or context differ or a bit was changed */
+export function openValue(key: Buffer, sealed: Buffer, context: string): Buffer {
+  const decipher = createDecipheriv('aes-256-gcm', key, sealed.subarray(0, IV_OCTETS))
+  decipher.setAAD(Buffer.from(context))
+  decipher.setAuthTag(sealed.subarray(IV_OCTETS, IV_OCTETS + TAG_OCTETS))
+  return Buffer.concat([decipher.update(sealed.subarray(IV_OCTETS + TAG_OCTETS)), decipher.final()])
+}
+
+/** A print of a secret under a key: equal for equal secrets, and worth nothing without the key. */
+export function printOf(key: Buffer, value: string): Buffer {
+  return createHmac('sha256', key).update(value, 'utf8').digest()
+}
+
+/** The key of the prints that stand in a visit's entries; gone with the visit's data key. */
+export function printKeyOf(dataKey: Buffer): Buffer {
+  return Buffer.from(hkdfSync('sha256', dataKey, Buffer.alloc(0), 'pasado visit print 1', 32))
+}
+
+const SCRYPT = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
+
+/** Encrypts an export's secrets to a passphrase. */
+export function lockSecrets(passphrase: string, visit: string, secrets: unknown): LockedSecrets {
+  const salt = randomBytes(16)
+  const sealed = sealValue(scryptSync(passphrase, salt, 32, SCRYPT), Buffer.from(JSON.stringify(secrets)), visit)
+  const data = sealed.subarray(IV_OCTETS + TAG_OCTETS).toString('base64')
+  return {
+    kdf: 'scrypt-32768-8-1', salt: salt.toString('base64'), iv: sealed.subarray(0, IV_OCTETS).toString('base64'),
+    tag: sealed.subarray(IV_OCTETS, IV_OCTETS + TAG_OCTETS).toString('base64'), data, digest: digestOf(data)
+  }
+}
+
+/** Opens an export's secrets. @throws where the passphrase is another or the file was altered */
+export function unlockSecrets(passphrase: string, visit: string, locked: LockedSecrets): unknown {
+  const key = scryptSync(passphrase, Buffer.from(locked.salt, 'base64'), 32, SCRYPT)
+  const sealed = Buffer.concat([locked.iv, locked.tag, locked.data].map((part) => Buffer.from(part, 'base64')))
+  return JSON.parse(openValue(key, sealed, visit).toString('utf8'))
+}

@@ -1,0 +1,121 @@
+import { randomBytes } from 'node:crypto'
+import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
+import { isPrivateName } from '@pasado/core/secrets/names'
+import { judgeStrength } from '@pasado/core/secrets/strength'
+import { row, rows, run, type Connection } from '../db/pool'
+import { openValue, printKeyOf, printOf, sealValue } from './envelope'
+import type { CompanyKeys } from './master-key'
+
+/** A secret as it is put into the vault. */
+export interface SecretToKeep {
+  ref: string
+  visit: string
+  thing: string
+  purpose: SecretPurpose
+  value: string
+}
+
+/** A secret out of the vault. */
+export interface OpenSecret {
+  ref: string
+  thing: string
+  purpose: SecretPurpose
+  value: string
+}
+
+/** Said where a visit's data key was destroyed: its secrets are gone for good. */
+export class SecretsErased extends Error {
+  constructor() {
+    super("this visit's secrets were erased")
+  }
+}
+
+/** The names near a visit that a guesser would try first. */
+export interface NearNames {
+  ssids: string[]
+  customer?: string
+  street?: string
+}
+
+/** Secrets at rest: AES-256-GCM under a data key a visit, each data key wrapped by the master key. */
+export class Vault {
+  constructor(private readonly keys: CompanyKeys) {}
+
+  /** Puts a secret away and tells what is known about it without knowing it. */
+  async keep(db: Connection, secret: SecretToKeep, near: NearNames): Promise<SecretAssessment> {
+    const dataKey = await this.#dataKey(db, secret.visit, true)
+    await this.#put(db, dataKey, secret)
+    return this.#assess(db, secret, dataKey, near)
+  }
+
+  /** Judges a kept secret anew, after a name near it changed. */
+  async assess(db: Connection, visit: string, secret: OpenSecret, near: NearNames): Promise<SecretAssessment> {
+    return this.#assess(db, { ...secret, visit }, await this.#dataKey(db, visit, false), near)
+  }
+
+  /** Opens one secret of a visit; null where there is none. */
+  async open(db: Connection, visit: string, ref: string): Promise<OpenSecret | null> {
+    return (await this.openAll(db, visit)).find((secret) => secret.ref === ref) ?? null
+  }
+
+  /** Opens every secret of a visit. @throws SecretsErased where its key was destroyed */
+  async openAll(db: Connection, visit: string): Promise<OpenSecret[]> {
+    const sealed = await rows<{ id: string; thing_id: string; purpose: SecretPurpose; sealed_value: Buffer }>(
+      db, 'SELECT id, thing_id, purpose, sealed_value FROM vault_secrets WHERE visit_id = ?', [visit])
+    if (sealed.length === 0) return []
+    const dataKey = await this.#dataKey(db, visit, false)
+    return sealed.map((one) => ({
+      ref: one.id, thing: one.thing_id, purpose: one.purpose,
+      value: openValue(dataKey, one.sealed_value, `${visit}/${one.id}`).toString('utf8')
+    }))
+  }
+
+  /** Destroys a visit's data key: none of its secrets can be opened again, by anybody. */
+  async erase(db: Connection, visit: string, now: Date): Promise<void> {
+    await run(db, 'UPDATE vault_keys SET wrapped = NULL, destroyed_at = ? WHERE visit_id = ? AND destroyed_at IS NULL', [now, visit])
+    await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE visit_id = ?', [Buffer.alloc(0), Buffer.alloc(32), visit])
+  }
+
+  /** The data key of a visit, for an export that is to be taken in elsewhere. */
+  exportKey(db: Connection, visit: string): Promise<Buffer> {
+    return this.#dataKey(db, visit, false)
+  }
+
+  /** Takes in a visit's data key with its secrets, as an export holds them. */
+  async takeIn(db: Connection, visit: string, dataKey: Buffer, secrets: readonly OpenSecret[]): Promise<void> {
+    await run(db, 'INSERT INTO vault_keys (visit_id, wrapped) VALUES (?, ?)', [visit, sealValue(this.keys.wrap, dataKey, visit)])
+    for (const secret of secrets) await this.#put(db, dataKey, { ...secret, visit })
+  }
+
+  async #put(db: Connection, dataKey: Buffer, secret: SecretToKeep): Promise<void> {
+    await run(db, 'INSERT INTO vault_secrets (id, visit_id, thing_id, purpose, sealed_value, company_print) VALUES (?, ?, ?, ?, ?, ?)', [
+      secret.ref, secret.visit, secret.thing, secret.purpose,
+      sealValue(dataKey, Buffer.from(secret.value, 'utf8'), `${secret.visit}/${secret.ref}`), printOf(this.keys.print, secret.value)
+    ])
+  }
+
+  async #assess(db: Connection, secret: SecretToKeep, dataKey: Buffer, near: NearNames): Promise<SecretAssessment> {
+    const names = [...near.ssids, near.customer ?? '', near.street ?? ''].filter(Boolean)
+    const { score, bits } = judgeStrength(secret.value, names)
+    const elsewhere = await row(db, `SELECT 1 FROM vault_secrets other JOIN visits there ON there.id = other.visit_id
+      WHERE other.company_print = ? AND other.purpose = ? AND there.home_id <> (SELECT home_id FROM visits WHERE id = ?) LIMIT 1`, [
+      printOf(this.keys.print, secret.value), secret.purpose, secret.visit])
+    const lower = secret.value.toLowerCase()
+    return {
+      score,
+      bits: Math.round(bits * 10) / 10,
+      print: printOf(printKeyOf(dataKey), secret.value).toString('base64url'),
+      holdsName: near.ssids.some((ssid) => ssid.length >= 3 && lower.includes(ssid.toLowerCase())) || isPrivateName(secret.value, [near.customer, near.street]) !== null,
+      usedElsewhere: elsewhere !== null
+    }
+  }
+
+  async #dataKey(db: Connection, visit: string, make: boolean): Promise<Buffer> {
+    const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
+    if (held?.wrapped) return openValue(this.keys.wrap, held.wrapped, visit)
+    if (held || !make) throw new SecretsErased()
+    const dataKey = randomBytes(32)
+    await run(db, 'INSERT INTO vault_keys (visit_id, wrapped) VALUES (?, ?)', [visit, sealValue(this.keys.wrap, dataKey, visit)])
+    return dataKey
+  }
+}
