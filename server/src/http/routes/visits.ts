@@ -4,6 +4,7 @@ import { revealReasons, secretPurposes } from '@pasado/core/record/answers'
 import { draftEntry, type Draft } from '@pasado/core/record/entry'
 import { briefFacts, id, type Facts } from '@pasado/core/record/facts'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
+import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
 import { readPerson, type Person } from '../../db/people'
 import { readVisitHead } from '../../db/visits'
@@ -55,6 +56,14 @@ export const visitRoutes = [
   route({
     method: 'get', path: '/visits/:id', does: 'A visit with its whole logbook, standard and catalogue', roles: everyRole, params: visitId,
     run: async ({ services, params }) => ({ json: await visitForBrowser(services.logbook, params.id) })
+  }),
+  route({
+    method: 'get', path: '/visits/:id/entries', does: 'Entries of a visit after a line', roles: everyRole, params: visitId,
+    query: z.strictObject({ after: z.coerce.number().int().min(0).default(0) }),
+    run: async ({ services, params, query }) => {
+      if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
+      return { json: { entries: await entriesAfter(services.db, params.id, query.after) } }
+    }
   }),
   route({
     method: 'get', path: '/visits/:id/events', does: 'Entries as they come, as server-sent events', roles: everyRole, params: visitId,

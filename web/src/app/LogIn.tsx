@@ -1,0 +1,53 @@
+import { useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { useNavigate, useSearchParams } from 'react-router'
+import { ApiProblem } from './api'
+import { useSession } from './session'
+
+/** The log-in. */
+export function LogIn() {
+  const logIn = useSession((state) => state.logIn)
+  const navigate = useNavigate()
+  const [search] = useSearchParams()
+  const [problem, setProblem] = useState<string | null>(null)
+  const { register, handleSubmit, formState: { isSubmitting, errors } } = useForm<{ login: string; password: string }>()
+  const submit = handleSubmit(async ({ login, password }) => {
+    setProblem(null)
+    try {
+      await logIn(login.trim(), password)
+      const to = search.get('to') ?? '/'
+      await navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The log-in did not go through; try again.')
+    }
+  })
+  return (
+    <main className="grid min-h-dvh lg:grid-cols-[1fr_1.2fr]">
+      <div className="flex flex-col justify-center gap-6 p-6 sm:p-12">
+        <h1 className="text-4xl">Pasado</h1>
+        <form className="flex max-w-sm flex-col gap-4" onSubmit={(event) => void submit(event)} noValidate>
+          <div>
+            <label htmlFor="login" className="label">Login</label>
+            <input id="login" className="box mt-1" autoComplete="username" autoCapitalize="none" spellCheck={false} autoFocus aria-invalid={!!errors.login} aria-describedby={errors.login ? 'login-wrong' : undefined} {...register('login', { required: 'Enter your login.' })} />
+            {errors.login && <p id="login-wrong" className="mt-1 font-bold">{errors.login.message}</p>}
+          </div>
+          <div>
+            <label htmlFor="password" className="label">Password</label>
+            <input id="password" type="password" className="box mt-1" autoComplete="current-password" aria-invalid={!!errors.password} aria-describedby={errors.password ? 'password-wrong' : undefined} {...register('password', { required: 'Enter your password.' })} />
+            {errors.password && <p id="password-wrong" className="mt-1 font-bold">{errors.password.message}</p>}
+          </div>
+          {problem && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">{problem}</p>}
+          <button type="submit" className="btn btn-plum" disabled={isSubmitting}>Log in</button>
+        </form>
+      </div>
+      <div className="hidden items-center bg-band text-onband lg:flex" aria-hidden>
+        <svg viewBox="0 0 600 320" className="w-full">
+          <path d="M0 160H90C120 160 120 90 160 90S200 160 240 160H330C360 160 365 215 400 215S440 160 470 160H600" fill="none" stroke="currentColor" strokeWidth="5" />
+          {[60, 240, 330, 520].map((x) => <circle key={x} cx={x} cy="160" r="13" fill="var(--band)" stroke="currentColor" strokeWidth="5" />)}
+          <text x="60" y="200" fill="currentColor" fontSize="17" textAnchor="middle">street</text>
+          <text x="520" y="200" fill="currentColor" fontSize="17" textAnchor="middle">last room</text>
+        </svg>
+      </div>
+    </main>
+  )
+}

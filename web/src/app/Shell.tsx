@@ -1,0 +1,66 @@
+import { LogOut, SunMoon } from 'lucide-react'
+import { DropdownMenu } from 'radix-ui'
+import { useEffect } from 'react'
+import { NavLink, Outlet, useLocation, useNavigate, Navigate } from 'react-router'
+import { ApiProblem } from './api'
+import { useLight } from './light'
+import { useSession } from './session'
+
+/** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
+export function Shell() {
+  const { me, look } = useSession()
+  const location = useLocation()
+  useEffect(() => {
+    if (me !== undefined) return
+    const tryLook = () => look().catch((error: unknown) => { if (error instanceof ApiProblem && error.passing) setTimeout(tryLook, 2_000) })
+    void tryLook()
+  }, [me, look])
+  if (me === undefined) return <p className="p-6 text-soft" role="status">Looking who is here …</p>
+  if (me === null) return <Navigate to={`/login?to=${encodeURIComponent(location.pathname + location.search)}`} replace />
+  const ownHead = /^\/visit\/(?!new)/.test(location.pathname)
+  return (
+    <>
+      {!ownHead && <Head />}
+      <Outlet />
+    </>
+  )
+}
+
+function Head() {
+  const place = 'min-h-11 inline-flex items-center px-3 text-onband aria-[current=page]:font-bold aria-[current=page]:underline underline-offset-4 decoration-2'
+  return (
+    <header className="on-band flex items-center gap-1 bg-band px-4 text-onband">
+      <span className="mr-3 text-lg font-bold">Pasado</span>
+      <nav aria-label="Views" className="flex grow">
+        <NavLink to="/" end className={place}>Day</NavLink>
+        <NavLink to="/homes" className={place}>Homes</NavLink>
+      </nav>
+      <PersonMenu />
+    </header>
+  )
+}
+
+/** Light, and logging out here or everywhere. */
+export function PersonMenu() {
+  const { me, logOut } = useSession()
+  const turn = useLight((state) => state.turn)
+  const navigate = useNavigate()
+  const leave = async (everywhere: boolean) => {
+    await logOut(everywhere)
+    await navigate('/login')
+  }
+  const item = 'flex min-h-11 items-center gap-3 px-4 outline-none data-[highlighted]:bg-plumwash cursor-pointer'
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband"><span className="max-w-40 truncate">{me?.name}</span><span aria-hidden>▾</span></DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="z-50 min-w-60 border-2 border-ink bg-sheet py-1 text-ink">
+          <DropdownMenu.Label className="fine px-4 py-2">{me?.name}, {me?.role}</DropdownMenu.Label>
+          <DropdownMenu.Item className={item} onSelect={turn}><SunMoon aria-hidden size={18} />Daylight or Cupboard</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => void leave(false)}><LogOut aria-hidden size={18} />Log out</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => void leave(true)}><LogOut aria-hidden size={18} />Log out everywhere</DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  )
+}

@@ -1,0 +1,35 @@
+import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
+import { Shell } from './Shell'
+
+function Lost() {
+  return <main className="mx-auto max-w-xl p-6"><h1 className="text-2xl">There is nothing at this address</h1><p className="mt-2">Go back to <a className="underline" href="/">your day</a>.</p></main>
+}
+
+function Fault() {
+  const error = useRouteError()
+  return (
+    <main className="mx-auto max-w-xl p-6" role="alert">
+      <h1 className="text-2xl">This page stopped working</h1>
+      <p className="mt-2">What was typed is kept. Load the page again; if it happens twice, tell your lead.</p>
+      <p className="fine mt-2">{error instanceof Error ? error.name : 'Unknown fault'}</p>
+      <button type="button" className="btn btn-plum mt-4" onClick={() => location.reload()}>Load again</button>
+    </main>
+  )
+}
+
+/** Every view, each loaded when it is first gone to. */
+export const router = createBrowserRouter([
+  { path: '/login', lazy: async () => ({ Component: (await import('./LogIn')).LogIn }), errorElement: <Fault />, HydrateFallback: () => null },
+  {
+    element: <Shell />, errorElement: <Fault />, HydrateFallback: () => null,
+    children: [
+      { path: '/', lazy: async () => ({ Component: (await import('../day/Day')).Day }) },
+      { path: '/visit/new', lazy: async () => ({ Component: (await import('../day/NewVisit')).NewVisit }) },
+      { path: '/visit/:id', element: <Navigate to="brief" replace /> },
+      { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await import('../visit/Visit')).Visit }) },
+      { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
+      { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },
+      { path: '*', element: <Lost /> }
+    ]
+  }
+])

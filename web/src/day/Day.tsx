@@ -1,0 +1,63 @@
+import { format, isBefore, isSameDay, startOfDay } from 'date-fns'
+import { useEffect, useState } from 'react'
+import { Link } from 'react-router'
+import { ApiProblem, ask } from '../app/api'
+import { useSession } from '../app/session'
+import { VisitLine, type ListedVisit } from './VisitLine'
+
+interface DayList {
+  visits: ListedVisit[]
+  review: ListedVisit[]
+}
+
+/** Day: my visits in order, with what each still lacks. */
+export function Day() {
+  const me = useSession((state) => state.me)
+  const [whose, setWhose] = useState<'mine' | 'all'>(me?.role === 'technician' ? 'mine' : 'all')
+  const [list, setList] = useState<DayList | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  useEffect(() => {
+    document.title = 'Day · Pasado'
+    let left = false
+    const load = () => ask<DayList>('GET', `/day?whose=${whose}`).then((found) => { if (!left) { setList(found); setProblem(null) } }, (error: unknown) => {
+      if (left) return
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be loaded.')
+      setTimeout(() => { if (!left) void load() }, 3_000)
+    })
+    void load()
+    return () => { left = true }
+  }, [whose])
+  const today = new Date()
+  const groups = list ? [
+    ['Overdue', list.visits.filter((one) => one.plannedAt && isBefore(new Date(one.plannedAt), startOfDay(today)))],
+    ['Today', list.visits.filter((one) => one.plannedAt && isSameDay(new Date(one.plannedAt), today))],
+    ['Later', list.visits.filter((one) => !one.plannedAt || (!isBefore(new Date(one.plannedAt), startOfDay(today)) && !isSameDay(new Date(one.plannedAt), today)))]
+  ] as const : []
+  return (
+    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <h1 className="text-2xl">{format(today, 'EEEE, d MMMM')}</h1>
+        <div className="flex flex-wrap gap-2">
+          <div role="group" aria-label="Whose visits" className="flex">
+            {(['mine', 'all'] as const).map((one) => <button key={one} type="button" className="chip" aria-pressed={whose === one} data-state={whose === one ? 'on' : 'off'} onClick={() => setWhose(one)}>{one === 'mine' ? 'Mine' : 'Everybody’s'}</button>)}
+          </div>
+          <Link to="/visit/new" className="btn btn-plum">New visit</Link>
+        </div>
+      </div>
+      {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.</p>}
+      {!list && !problem && <p className="mt-4 text-soft" role="status">Loading the day …</p>}
+      {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician />}
+      {groups.map(([title, visits]) => visits.length > 0 && <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'} />)}
+      {list && list.visits.length === 0 && <p className="mt-6">No open visit{whose === 'mine' ? ' of yours' : ''}. Book one with <Link className="underline" to="/visit/new">New visit</Link>.</p>}
+    </main>
+  )
+}
+
+function Group({ title, visits, showTechnician }: { title: string; visits: ListedVisit[]; showTechnician: boolean }) {
+  return (
+    <section aria-label={title} className="mt-5">
+      <h2 className="text-base text-soft">{title}</h2>
+      <ul className="paper mt-1 divide-y divide-rule">{visits.map((visit) => <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} />)}</ul>
+    </section>
+  )
+}

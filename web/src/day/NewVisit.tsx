@@ -1,0 +1,92 @@
+import { format } from 'date-fns'
+import { useEffect, useState } from 'react'
+import { useForm } from 'react-hook-form'
+import { useNavigate, useSearchParams } from 'react-router'
+import { v7 as uuidv7 } from 'uuid'
+import { reasons } from '@pasado/core/record/facts'
+import { ApiProblem, ask } from '../app/api'
+import { useSession } from '../app/session'
+import { reasonWords } from '../visit/VisitHead'
+import { localTime } from '../visit/store'
+import type { ListedHome } from '../homes/Homes'
+
+interface Fields {
+  customerName: string
+  street: string
+  town: string
+  phone: string
+  reason: (typeof reasons)[number]
+  date: string
+  time: string
+  technician: string
+}
+
+/** A new visit: at a home that is known, or a new customer and home. */
+export function NewVisit() {
+  const me = useSession((state) => state.me)
+  const [search] = useSearchParams()
+  const homeId = search.get('home')
+  const [home, setHome] = useState<ListedHome | null>(null)
+  const [technicians, setTechnicians] = useState<{ id: string; name: string }[]>([])
+  const [problem, setProblem] = useState<string | null>(null)
+  // The ids are fixed when the form is opened: sent twice, it opens one visit.
+  const [ids] = useState(() => ({ visit: uuidv7(), home: uuidv7(), customer: uuidv7() }))
+  const navigate = useNavigate()
+  const { register, handleSubmit, reset, setError, formState: { errors, isSubmitting } } = useForm<Fields>({
+    defaultValues: { customerName: '', street: '', town: '', phone: '', reason: 'new', date: format(new Date(), 'yyyy-MM-dd'), time: format(new Date(), 'HH:mm'), technician: me?.id ?? '' }
+  })
+  useEffect(() => {
+    document.title = 'New visit · Pasado'
+    void ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then((found) => setTechnicians(found.technicians), () => setProblem('The technicians could not be loaded; load the page again.'))
+    if (homeId) {
+      void ask<{ home: ListedHome }>('GET', `/homes/${homeId}`).then((found) => {
+        setHome(found.home)
+        reset((before) => ({ ...before, customerName: found.home.customer, street: found.home.street, town: found.home.town, reason: 'fault' }))
+      }, () => setProblem('This home is not known; open the visit from the list of homes.'))
+    }
+  }, [homeId, reset])
+  const submit = handleSubmit(async (fields) => {
+    setProblem(null)
+    const { technician, date, time, phone, ...brief } = fields
+    const plannedAt = date && time ? localTime(new Date(`${date}T${time}`)) : undefined
+    try {
+      await ask('POST', '/visits', {
+        id: ids.visit, home: home?.id ?? ids.home, customer: home?.customerId ?? ids.customer, technician,
+        brief: { ...brief, ...(phone.trim() ? { phone } : {}), ...(plannedAt ? { plannedAt } : {}), country: 'XS' }
+      })
+      await navigate(`/visit/${ids.visit}/brief`)
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      for (const one of error.document.errors ?? []) {
+        const field = one.pointer.split('/').at(-1) as keyof Fields
+        if (field in fields) setError(field, { message: one.detail })
+      }
+      setProblem(error.words)
+    }
+  })
+  const text = (field: 'customerName' | 'street' | 'town' | 'phone', label: string, needed: string | false) => (
+    <div>
+      <label className="label" htmlFor={field}>{label}</label>
+      <input id={field} className={`box mt-1 ${field === 'phone' ? 'exact' : ''}`} autoComplete="off" readOnly={home !== null && field !== 'phone'} aria-invalid={!!errors[field]} aria-describedby={errors[field] ? `${field}-wrong` : undefined} {...register(field, { ...(needed ? { validate: (value: string) => value.trim() !== '' || needed } : {}), maxLength: { value: field === 'phone' ? 40 : field === 'town' ? 80 : 120, message: 'is too long' } })} />
+      {errors[field] && <p id={`${field}-wrong`} role="alert" className="mt-1 font-bold">{errors[field].message}</p>}
+    </div>
+  )
+  return (
+    <main className="mx-auto max-w-3xl p-4 lg:p-6">
+      <h1 className="text-2xl">{home ? `New visit at ${home.street}` : 'New customer, home and visit'}</h1>
+      {home && <p className="mt-1 text-soft">It starts from the last sealed visit: units, ranges, networks and secrets are taken over.</p>}
+      <form className="paper mt-4 grid gap-4 p-4 sm:grid-cols-2" onSubmit={(event) => void submit(event)} noValidate>
+        {text('customerName', 'Customer', 'Enter the customer’s name.')}
+        {text('phone', 'Telephone', false)}
+        {text('street', 'Street', 'Enter the street and number.')}
+        {text('town', 'Town or island', 'Enter the town or island.')}
+        <div><label className="label" htmlFor="reason">Why</label><select id="reason" className="box mt-1" {...register('reason')}>{reasons.map((value) => <option key={value} value={value}>{reasonWords[value]}</option>)}</select></div>
+        <div><label className="label" htmlFor="technician">Technician</label><select id="technician" className="box mt-1" aria-invalid={!!errors.technician} {...register('technician', { required: 'Choose who goes.' })} key={technicians.length}>{technicians.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select>{errors.technician && <p role="alert" className="mt-1 font-bold">{errors.technician.message}</p>}</div>
+        <div><label className="label" htmlFor="date">Day</label><input id="date" type="date" className="box mt-1" {...register('date')} /></div>
+        <div><label className="label" htmlFor="time">Time</label><input id="time" type="time" className="box mt-1" {...register('time')} /></div>
+        {problem && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold sm:col-span-2">{problem}</p>}
+        <p className="sm:col-span-2"><button type="submit" className="btn btn-plum" disabled={isSubmitting}>Open the visit</button></p>
+      </form>
+    </main>
+  )
+}

@@ -1,0 +1,44 @@
+import { useState } from 'react'
+import type { Finding } from '@pasado/core/standard/evaluate'
+import { Sheet } from '../ui/Sheet'
+import { write } from './store'
+
+/** What is about to be granted for a finding. */
+export interface Grant {
+  kind: 'waive' | 'acknowledge' | 'withdraw'
+  finding: Finding
+}
+
+/** Asks for the reason of a waiver or an acknowledgement. */
+export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: () => void }) {
+  const [reason, setReason] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  if (!grant) return null
+  const { kind, finding } = grant
+  const about = { rule: finding.rule, ...(finding.subject ? { subject: finding.subject.id } : {}) }
+  const close = () => { setReason(''); setProblem(null); onClose() }
+  const submit = (event: React.FormEvent) => {
+    event.preventDefault()
+    if (kind !== 'withdraw' && reason.trim().length < 4) { setProblem('A reason is missing: say why in a few words.'); return }
+    if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim() })
+    if (kind === 'acknowledge') write('rule.acknowledged', { ...about, reason: reason.trim() })
+    if (kind === 'withdraw') write('waiver.withdrawn', about)
+    close()
+  }
+  const title = { waive: 'Waive this rule', acknowledge: 'Acknowledge this', withdraw: 'Withdraw the waiver' }[kind]
+  return (
+    <Sheet open onClose={close} title={title} says={finding.says}>
+      <form onSubmit={submit} className="flex flex-col gap-4">
+        <p>{finding.subject && <b>{finding.subject.name}: </b>}{finding.evidence}</p>
+        {kind !== 'withdraw' && (
+          <div>
+            <label className="label" htmlFor="grant-reason">Reason</label>
+            <textarea id="grant-reason" className="box mt-1 min-h-24" maxLength={600} value={reason} aria-invalid={problem !== null} aria-describedby={problem ? 'grant-wrong' : undefined} onChange={(event) => { setReason(event.target.value.replace(/\n/g, ' ')); setProblem(null) }} />
+            {problem && <p id="grant-wrong" role="alert" className="mt-1 font-bold">{problem}</p>}
+          </div>
+        )}
+        <button type="submit" className="btn btn-plum">{title}</button>
+      </form>
+    </Sheet>
+  )
+}

@@ -1,0 +1,62 @@
+import { format } from 'date-fns'
+import type { Entry } from '@pasado/core/record/entry'
+import { lookWords } from '@pasado/core/lamps/look'
+import { unitName, type VisitRecord } from '@pasado/core/record/record'
+import { Sheet } from '../ui/Sheet'
+import { useVisit } from './store'
+
+/** What an entry says, in words; secrets are never in one. */
+function entryWords(entry: Entry, record: VisitRecord): string {
+  const unit = (id: string) => (record.units[id] ? unitName(record.units[id]) : 'a unit')
+  const values = (set: Record<string, unknown>) => Object.entries(set).map(([field, value]) => `${field} ${value === null ? 'cleared' : Array.isArray(value) ? value.join(', ') : value === true ? 'yes' : value === false ? 'no' : /^[0-9a-f-]{36}$/.test(String(value)) ? 'chosen' : String(value)}`).join(' · ')
+  switch (entry.kind) {
+    case 'visit.opened': return 'Visit opened'
+    case 'brief.set': return `Brief: ${values(entry.body.set)}`
+    case 'unit.set': return `${unit(entry.body.id)}: ${values(entry.body.set)}`
+    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
+    case 'thing.removed': return `A ${entry.body.thing} taken out`
+    case 'thing.restored': return `A ${entry.body.thing} put back`
+    case 'lamp.seen': return `${unit(entry.body.unit)}: seen ${entry.body.lamps.map((look) => `${look.lamp} ${lookWords(look)}`).join('; ')}`
+    case 'unit.event': return `${unit(entry.body.unit)}: ${entry.body.what.replace('-', ' ')}`
+    case 'prompt.answered': return `${unit(entry.body.unit)}: prompt ${entry.body.prompt} answered ${entry.body.answer}`
+    case 'choice.answered': return `Choice ${entry.body.choice}: ${entry.body.answer}`
+    case 'custody.answered': return `Custody: ${entry.body.custody.replaceAll('-', ' ')}`
+    case 'rule.answered': return `${entry.body.rule} answered ${entry.body.answer}`
+    case 'rule.acknowledged': return `${entry.body.rule} acknowledged: ${entry.body.reason}`
+    case 'waiver.granted': return `${entry.body.rule} waived: ${entry.body.reason}`
+    case 'waiver.withdrawn': return `Waiver of ${entry.body.rule} withdrawn`
+    case 'conflict.settled': return `Conflict over ${entry.body.field} settled: the ${entry.body.keep} kept`
+    case 'wait.started': return `Wait started: ${entry.body.what}`
+    case 'wait.ended': return 'Wait ended'
+    case 'note.written': return `Note: ${entry.body.text}`
+    case 'review.asked': return `Sent to review: ${entry.body.remark}`
+    case 'review.returned': return `Back from review: ${entry.body.remark}`
+    case 'secret.kept': return `${entry.body.purpose.replaceAll('-', ' ')} put into the vault`
+    case 'secret.assessed': return 'A secret judged anew'
+    case 'secret.shown': return `A secret shown: ${entry.body.why}`
+    case 'secrets.erased': return 'All secrets erased'
+    case 'pack.made': return 'Pack made'
+    case 'pack.given': return `Pack given, ${entry.body.how}`
+    case 'signature.given': return `Signed by ${entry.body.name}, ${entry.body.who}`
+    case 'sealed': return `Sealed with key ${entry.body.key}`
+  }
+}
+
+/** The logbook, newest line first. */
+export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  const entries = useVisit((state) => state.entries)
+  const record = useVisit((state) => state.record)
+  return (
+    <Sheet open={open} onClose={onClose} title="Logbook" says="Every line, newest first. Nothing in it is ever changed." wide>
+      <ol className="divide-y divide-rule" reversed start={entries.length}>
+        {open && entries.toReversed().map((entry) => (
+          <li key={entry.id} className="grid grid-cols-[3rem_1fr] gap-x-3 py-2 sm:grid-cols-[3rem_1fr_auto]">
+            <span className="exact text-soft">{entry.seq}</span>
+            <span className="min-w-0 break-words">{entryWords(entry, record)}</span>
+            <span className="fine col-start-2 sm:col-start-auto">{entry.by.name}, {format(new Date(entry.at), 'd MMM HH:mm')}</span>
+          </li>
+        ))}
+      </ol>
+    </Sheet>
+  )
+}

@@ -1,0 +1,74 @@
+import { useEffect, useRef } from 'react'
+import { Link } from 'react-router'
+import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
+import { blocks, type Finding } from '@pasado/core/standard/evaluate'
+import type { Outcome } from '@pasado/core/standard/rule'
+import { useVisit } from './store'
+
+/** Stages whose rules this version does not hold yet. */
+export const emptyStages: ReadonlySet<Stage> = new Set(['connect', 'prove'])
+
+/** How a stage stands as a whole: its heaviest outcome. */
+export function stageOutcome(stage: Stage, findings: readonly Finding[]): Outcome {
+  const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
+  if (here.some((one) => one.outcome === 'breaks' && blocks(one))) return 'breaks'
+  if (here.some((one) => one.outcome === 'unproven' && blocks(one))) return 'unproven'
+  if (here.some((one) => one.outcome === 'waived')) return 'waived'
+  return here.length ? 'holds' : 'not-here'
+}
+
+/** What is still open at a stage, in words. */
+function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean): string {
+  if (stage === 'signoff') return sealed ? 'sealed' : 'to sign'
+  if (emptyStages.has(stage)) return 'not checked yet'
+  const here = findings.filter((one) => one.stage === stage)
+  const count = (outcome: Outcome) => here.filter((one) => one.outcome === outcome).length
+  const broken = here.filter((one) => one.outcome === 'breaks' && blocks(one)).length
+  if (broken) return `${broken} ${broken === 1 ? 'breaks' : 'break'}`
+  if (count('unproven')) return `${count('unproven')} to prove`
+  const waived = count('waived')
+  return `${count('holds')} hold${waived ? ` · ${waived} waived` : ''}`
+}
+
+/** The stretch of cable from one stop to the next, drawn as the stage before it stands. */
+function Stretch({ outcome }: { outcome: Outcome }) {
+  const common = { stroke: 'currentColor', fill: 'none', strokeLinecap: 'round', strokeLinejoin: 'round', vectorEffect: 'non-scaling-stroke' } as const
+  const shape = {
+    holds: <path d="M0 12H100" {...common} strokeWidth="3.5" />,
+    breaks: <><path d="M0 8H54L46 16" {...common} strokeWidth="4" /><path d="M100 16H50L60 8" {...common} strokeWidth="4" /></>,
+    unproven: <path d="M2 12H100" {...common} strokeWidth="3.5" strokeDasharray="0.1 8" />,
+    waived: <path d="M0 12H36C36 -6 64 -6 64 12H100" {...common} strokeWidth="3.5" />,
+    'not-here': <path d="M2 12H100" {...common} strokeWidth="1.5" strokeDasharray="0.1 9" />
+  }[outcome]
+  return <svg viewBox="0 0 100 24" preserveAspectRatio="none" className={`h-6 w-full overflow-visible ${outcome === 'not-here' || outcome === 'unproven' ? 'text-edge' : 'text-ink'}`} aria-hidden>{shape}</svg>
+}
+
+/** The visit as one cable from the street to the last room, a stop for each stage: the way through it, and how far it is. */
+export function Strand({ visit, here }: { visit: string; here: Stage }) {
+  const findings = useVisit((state) => state.findings)
+  const sealed = useVisit((state) => state.record.seal !== null)
+  const current = useRef<HTMLAnchorElement>(null)
+  useEffect(() => { current.current?.scrollIntoView?.({ block: 'nearest', inline: 'center' }) }, [here])
+  return (
+    <nav aria-label="Strand" className="border-b border-rule bg-sheet">
+      <ol className="grid grid-cols-9 px-1 lg:px-4">
+        {stages.map((stage, index) => {
+          const outcome = sealed && stage === 'signoff' ? 'holds' : stage === 'signoff' ? 'unproven' : stageOutcome(stage, findings)
+          const words = stageWords(stage, findings, sealed)
+          const isHere = stage === here
+          const settled = outcome === 'holds' || outcome === 'waived' || outcome === 'breaks'
+          return (
+            <li key={stage} className="relative">
+              {index > 0 && <span className="absolute right-1/2 top-[10px] w-full px-[15px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={emptyStages.has(stages[index - 1]!) ? 'not-here' : stageOutcome(stages[index - 1]!, findings)} /></span>}
+              <Link ref={isHere ? current : null} to={`/visit/${visit}/${stage}`} aria-current={isHere ? 'step' : undefined} aria-label={`${index + 1} ${stageNames[stage]}: ${words}`} className="relative flex min-h-11 flex-col items-center justify-center py-1 text-center lg:py-2.5">
+                <span className={`hidden text-sm lg:block ${isHere || settled ? 'font-bold' : 'text-soft'}`}>{stageNames[stage]}</span>
+                <span className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? 'size-8 border-plum bg-plum text-onplum outline-4 outline-plumwash lg:size-7' : settled ? 'size-7 border-ink bg-ink text-sheet' : 'size-7 border-dotted border-edge bg-sheet text-soft'} text-sm`}>{index + 1}</span>
+                <span className="fine hidden lg:block">{words}</span>
+              </Link>
+            </li>
+          )
+        })}
+      </ol>
+    </nav>
+  )
+}

@@ -1,0 +1,62 @@
+import { useEffect, useState } from 'react'
+import { Link, Navigate, useParams } from 'react-router'
+import { stages, type Stage } from '@pasado/core/record/stages'
+import { closeVisit, openVisit, useVisit } from './store'
+import { Docket, DocketSheet } from './Docket'
+import { KeysSheet } from './KeysSheet'
+import { LogbookSheet } from './LogbookSheet'
+import { RefusedNotice } from './RefusedNotice'
+import { Strand } from './Strand'
+import { useArriveAtPlace } from './place'
+import { useVisitKeys, type CalledUp } from './keys'
+import { VisitHead } from './VisitHead'
+import { Waits } from './Waits'
+import { Brief } from './stages/Brief'
+import { Configure } from './stages/Configure'
+import { HandOver } from './stages/HandOver'
+import { Kit } from './stages/Kit'
+import { PlaceStage } from './stages/PlaceStage'
+import { SignOff } from './stages/SignOff'
+import { StartUp } from './stages/StartUp'
+import { StillToCome } from './stages/StillToCome'
+
+const work: Record<Stage, () => React.ReactNode> = {
+  brief: Brief, kit: Kit, place: PlaceStage, connect: () => <StillToCome stage="connect" />, start: StartUp,
+  configure: Configure, prove: () => <StillToCome stage="prove" />, handover: HandOver, signoff: SignOff
+}
+
+/** A visit: the strand above, the stage's work in the middle, the docket beside, the waits at the foot. */
+export function Visit() {
+  const { id, stage } = useParams<{ id: string; stage: string }>()
+  const opened = useVisit((state) => state.id)
+  const problem = useVisit((state) => state.problem)
+  const loaded = useVisit((state) => state.record.lastSeq > 0)
+  const title = useVisit((state) => state.record.brief.facts.street)
+  const [calledUp, setCalledUp] = useState<CalledUp | null>(null)
+  useEffect(() => {
+    if (!id) return
+    void openVisit(id)
+    return closeVisit
+  }, [id])
+  useEffect(() => { document.title = title ? `${title} · Pasado` : 'Pasado' }, [title])
+  useArriveAtPlace()
+  useVisitKeys(id ?? '', setCalledUp)
+  if (!stages.includes(stage as Stage)) return <Navigate to={`/visit/${id}/brief`} replace />
+  if (problem && !loaded) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p><p className="mt-2"><Link className="underline" to="/">Back to your day</Link></p></main>
+  if (opened !== id || !loaded) return <p className="p-6 text-soft" role="status">Opening the visit …</p>
+  const Work = work[stage as Stage]
+  return (
+    <div className="flex min-h-dvh flex-col lg:h-dvh">
+      <VisitHead onCall={setCalledUp} />
+      <Strand visit={id!} here={stage as Stage} />
+      <div className="grid grow lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
+        <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><Work /></main>
+        <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
+      </div>
+      <Waits onDocket={() => setCalledUp('docket')} />
+      <DocketSheet open={calledUp === 'docket'} onClose={() => setCalledUp(null)} />
+      <LogbookSheet open={calledUp === 'logbook'} onClose={() => setCalledUp(null)} />
+      <KeysSheet open={calledUp === 'keys'} onClose={() => setCalledUp(null)} />
+    </div>
+  )
+}

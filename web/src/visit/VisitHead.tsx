@@ -1,0 +1,29 @@
+import { BookOpen } from 'lucide-react'
+import { Link } from 'react-router'
+import { PersonMenu } from '../app/Shell'
+import { useVisit } from './store'
+import type { CalledUp } from './keys'
+
+/** The reasons for a visit, in words. */
+export const reasonWords = { new: 'new installation', extend: 'extend', convert: 'convert an old router', 'add-node': 'add a node', swap: 'swap', fault: 'fault' } as const
+
+/** The band above a visit: where, why, and whether everything is saved. */
+export function VisitHead({ onCall }: { onCall: (what: CalledUp) => void }) {
+  const { street, reason } = useVisit((state) => state.record.brief.facts)
+  const seal = useVisit((state) => state.record.seal)
+  const saving = useVisit((state) => state.saving)
+  const pending = useVisit((state) => state.pending.length)
+  const line = useVisit((state) => state.confirmed.lastSeq)
+  return (
+    <header className="on-band flex items-center gap-x-3 bg-band px-4 text-onband lg:min-h-13">
+      <Link to="/" className="inline-flex min-h-11 items-center text-lg font-bold">Pasado</Link>
+      <h1 className="min-w-0 grow truncate text-base lg:text-lg">{street}{reason && <span className="hidden font-normal text-softband sm:inline"> · {reasonWords[reason]}</span>}</h1>
+      <p role="status" className={saving === 'not saved yet' ? 'border border-onband px-2 font-bold' : 'text-sm text-softband'}>
+        {seal ? 'sealed' : saving === 'saved' ? <>saved<span className="hidden sm:inline"> · line {line}</span></> : saving === 'saving' ? 'saving …' : `not saved yet · ${pending} kept here`}
+      </p>
+      <button type="button" className="inline-flex min-h-11 min-w-11 items-center justify-center" aria-label="Logbook" onClick={() => onCall('logbook')}><BookOpen aria-hidden size={20} /></button>
+      <button type="button" className="hidden min-h-11 min-w-11 items-center justify-center lg:inline-flex" aria-label="Keys" onClick={() => onCall('keys')}><span className="key" aria-hidden>?</span></button>
+      <PersonMenu />
+    </header>
+  )
+}

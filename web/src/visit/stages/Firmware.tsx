@@ -1,0 +1,28 @@
+import { modelKey } from '@pasado/core/catalogue/model'
+import { standing, unitName } from '@pasado/core/record/record'
+import { ChoiceFact, TextFact } from '../FactField'
+import { useVisit } from '../store'
+
+/** Versions before and after on every unit, against what the catalogue approves. */
+export function Firmware() {
+  const catalogue = useVisit((state) => state.catalogue)
+  const units = standing(useVisit((state) => state.record.units)).map((unit) => ({ unit, model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) })).filter(({ model }) => model && (model.firmware.releases.length > 0 || model.updates !== 'none'))
+  if (units.length === 0) return <p>No unit with firmware yet: add units under Kit.</p>
+  return (
+    <ul className="divide-y divide-rule border-y border-rule">
+      {units.map(({ unit, model }) => {
+        const field = { kind: 'unit', id: unit.id } as const
+        const newest = model!.firmware.releases.filter(({ withdrawn }) => !withdrawn).at(-1)
+        const withdrawn = model!.firmware.releases.filter((release) => release.withdrawn).map(({ version }) => version)
+        return (
+          <li key={unit.id} className="grid items-start gap-x-5 gap-y-2 py-4 md:grid-cols-[1.2fr_1fr_1fr_1.4fr]" aria-label={`Firmware of ${unitName(unit)}`}>
+            <div><h3>{unitName(unit)}</h3><p className="fine">{model!.maker} {model!.name}. Approved from <span className="exact">{model!.firmware.minimum}</span>{newest && <>, newest <span className="exact">{newest.version}</span></>}{withdrawn.length > 0 && <>, withdrawn <span className="exact">{withdrawn.join(', ')}</span></>}.</p></div>
+            {newest && <TextFact {...field} field="firmwareBefore" label="Before" exact />}
+            {newest && <TextFact {...field} field="firmwareAfter" label="After" exact mend={(typed) => (typed === '' ? { words: `It is ${newest.version}`, value: newest.version } : null)} />}
+            {model!.updates !== 'none' && <ChoiceFact {...field} field="updates" label="Updates" options={[{ value: 'automatic', words: 'automatic' }, { value: 'managed', words: 'managed by us' }]} />}
+          </li>
+        )
+      })}
+    </ul>
+  )
+}

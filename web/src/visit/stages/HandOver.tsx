@@ -1,0 +1,86 @@
+import { useState } from 'react'
+import { choiceAnswers, choiceNames, choices, custodies } from '@pasado/core/record/answers'
+import { packDigest } from '@pasado/core/record/seal'
+import { ApiProblem, download } from '../../app/api'
+import { Chips } from '../../ui/Chips'
+import { AskedRules } from '../AskedRules'
+import { useMayWrite } from '../facts'
+import { placeKey } from '../place'
+import { useVisit, write } from '../store'
+
+const custodyWords: Record<(typeof custodies)[number], string> = {
+  'erase-after-30-days': 'we erase them 30 days after sealing', 'customer-only-now': 'only the customer keeps them', 'company-keeps': 'we keep them for service'
+}
+
+const cautions = [
+  'Mains and fixed wiring are for a licensed electrician; follow the local code.',
+  'Powered units get warm: never in a closed cupboard.',
+  'Coax shields are earthed: do not open wall plates.',
+  'Never look into a fibre.',
+  'Radar channels and powers are as the country permits.'
+]
+
+/** Hand over: what the customer is asked, told and given. */
+export function HandOver() {
+  const given = useVisit((state) => state.record.choices)
+  const custody = useVisit((state) => state.record.custody)
+  const mayWrite = useMayWrite()
+  return (
+    <div className="p-4 lg:p-5">
+      <h2 className="text-xl">Hand over</h2>
+      <p className="text-soft">Ask, and record what the customer says.</p>
+      <ul className="mt-3 divide-y divide-rule border-y border-rule">
+        {choiceNames.map((choice) => (
+          <li key={choice} data-place={placeKey({ kind: 'choice' as 'unit', id: choice, field: 'answer' })} className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2.5">
+            <p className="label w-44">{choices[choice]}</p>
+            <Chips label={choices[choice]} value={given[choice]?.answer} disabled={!mayWrite} options={choiceAnswers[choice].map((value) => ({ value, words: value }))} onChoose={(answer) => write('choice.answered', { choice, answer })} />
+          </li>
+        ))}
+        <li data-place={placeKey({ kind: 'custody' as 'unit', id: 'custody', field: 'custody' })} className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2.5">
+          <p className="label w-44">The passwords</p>
+          <Chips label="Who keeps the passwords" value={custody?.custody} disabled={!mayWrite} options={custodies.map((value) => ({ value, words: custodyWords[value] }))} onChoose={(value) => write('custody.answered', { custody: value })} />
+        </li>
+      </ul>
+      <div className="mt-4 border-l-4 border-ink bg-well p-3">
+        <h3>Cautions of this visit</h3>
+        <ul className="mt-1 list-disc pl-5">{cautions.map((text) => <li key={text}>{text}</li>)}</ul>
+      </div>
+      <div className="mt-4"><AskedRules stage="handover" /></div>
+      <Pack />
+    </div>
+  )
+}
+
+const ways = ['printed', 'by mail', 'on their device'] as const
+
+function Pack() {
+  const record = useVisit((state) => state.record)
+  const id = useVisit((state) => state.id)
+  const pending = useVisit((state) => state.pending.length)
+  const mayWrite = useMayWrite()
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const fresh = record.pack.madeDigest === packDigest(record)
+  const make = async () => {
+    setBusy(true)
+    setProblem(null)
+    try {
+      await download('POST', `/visits/${id}/pack`, {})
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The pack could not be made; try again.')
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <section aria-label="The customer’s pack" className="mt-5" data-place={placeKey({ kind: 'pack' as 'unit', id: 'pack', field: 'given' })}>
+      <h3 className="text-lg">The customer’s pack</h3>
+      <p className="mt-1">{record.pack.madeDigest === null ? 'Names and passphrases with codes to join, where each unit stands, what its lamp should look like, who to call.' : fresh ? 'Made from the record as it is now.' : 'The record changed since it was made: make it again.'}</p>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <button type="button" className="btn btn-plum" disabled={busy || !mayWrite || pending > 0} onClick={() => void make()}>{busy ? 'Making …' : record.pack.madeDigest ? 'Make the pack again' : 'Make the pack'}</button>
+        {record.pack.madeDigest && fresh && <Chips label="How was it given" value={record.pack.givenDigest === record.pack.madeDigest ? (record.pack.how as 'printed' | null) ?? undefined : undefined} disabled={!mayWrite} options={ways.map((value) => ({ value, words: `given ${value}` }))} onChoose={(how) => write('pack.given', { how })} />}
+      </div>
+      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+    </section>
+  )
+}

@@ -1,0 +1,40 @@
+import { standing, unitName } from '@pasado/core/record/record'
+import { TextFact } from '../FactField'
+import { useMayWrite } from '../facts'
+import { useVisit, write } from '../store'
+
+/** Place: where each unit was set up and where it stays. */
+export function PlaceStage() {
+  const table = useVisit((state) => state.record.units)
+  const mayWrite = useMayWrite()
+  const units = standing(table)
+  return (
+    <div className="p-4 lg:p-5">
+      <h2 className="text-xl">Place</h2>
+      <p className="mt-1 text-soft">Where each unit stays, and how high. A plan of the home with coverage is not in this version.</p>
+      {units.length === 0 && <p className="mt-4">No unit yet: add them under Kit.</p>}
+      <ul className="mt-3 divide-y divide-rule border-y border-rule">
+        {units.map((unit) => {
+          const { place, setUpPlace } = unit.facts
+          const moved = unit.events.filter(({ what }) => what === 'moved').at(-1)
+          const needsMove = setUpPlace !== undefined && place !== undefined && setUpPlace !== place
+          const field = { kind: 'unit', id: unit.id } as const
+          return (
+            <li key={unit.id} className="grid items-start gap-x-4 gap-y-2 py-3 md:grid-cols-[9rem_1fr_1fr_9rem]">
+              <h3 className="pt-1 md:pt-8">{unitName(unit)}</h3>
+              <TextFact {...field} field="place" label="Stays at" />
+              <TextFact {...field} field="setUpPlace" label="Was set up at" hint="Only where it was elsewhere." />
+              <TextFact {...field} field="heightM" label="Height" type="number" unit="m" />
+              {needsMove && (
+                <div className="md:col-span-3 md:col-start-2" data-place={`unit.${unit.id}.moveRecorded`}>
+                  {moved ? <p className="fine">The move is recorded.</p> : <button type="button" className="btn" disabled={!mayWrite} onClick={() => write('unit.event', { unit: unit.id, what: 'moved' })}>It stands at {place} now</button>}
+                </div>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+      <p className="mt-4 border-l-4 border-ink bg-well p-3"><b>Caution.</b> Before you drill: cables and pipes may be hidden, and older walls and ceilings may hold asbestos. Stand a ladder firmly. A cable between two buildings needs fibre, or surge protection by a licensed electrician. Follow the local code.</p>
+    </div>
+  )
+}

@@ -1,0 +1,218 @@
+import { get as readKept, set as keep } from 'idb-keyval'
+import { v7 as uuidv7 } from 'uuid'
+import { create } from 'zustand'
+import { catalogueOf, type Catalogue, type Model } from '@pasado/core/catalogue/model'
+import type { Body, Draft, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { apply, emptyRecord, reduce } from '@pasado/core/record/reduce'
+import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
+import { firstStandard, type Standard } from '@pasado/core/standard/standard'
+import { ApiProblem, ask } from '../app/api'
+import { deviceId, useSession } from '../app/session'
+import { inverseOf } from './undo'
+
+/** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
+export type Saving = 'saved' | 'saving' | 'not saved yet'
+
+interface Refused {
+  draft: Draft
+  words: string
+}
+
+interface VisitState {
+  id: string | null
+  entries: Entry[]
+  /** The record by what the server has confirmed, and by that and what is still on its way. */
+  confirmed: VisitRecord
+  record: VisitRecord
+  findings: Finding[]
+  standard: Standard
+  catalogue: Catalogue
+  pending: Draft[]
+  saving: Saving
+  refused: Refused[]
+  undoable: { kind: EntryKind; body: unknown }[]
+  problem: string | null
+}
+
+/** The visit that is open. What is written is shown at once, kept on the device, and sent until the server has it. */
+export const useVisit = create<VisitState>(() => ({ ...nothing() }))
+
+function nothing(): VisitState {
+  return {
+    id: null, entries: [], confirmed: emptyRecord, record: emptyRecord, findings: [], standard: firstStandard, catalogue: new Map(),
+    pending: [], saving: 'saved', refused: [], undoable: [], problem: null
+  }
+}
+
+const RETRY_MS = 2_000
+const MOST_AT_ONCE = 200
+const queueKey = (visit: string) => `pasado-queue-${visit}`
+let events: EventSource | null = null
+let sending: Promise<void> | null = null
+let retry: ReturnType<typeof setTimeout> | undefined
+
+/** Opens a visit: its logbook, then news as they come. What this device still holds of it is sent. */
+export async function openVisit(id: string): Promise<void> {
+  closeVisit()
+  useVisit.setState({ ...nothing(), id })
+  try {
+    const [{ entries, standard, models }, { models: all }] = await Promise.all([
+      ask<{ entries: Entry[]; standard: Standard; models: Model[] }>('GET', `/visits/${id}`),
+      ask<{ models: Model[] }>('GET', '/catalogue')
+    ])
+    if (useVisit.getState().id !== id) return
+    const pending = ((await readKept<Draft[]>(queueKey(id))) ?? []).filter((draft) => !entries.some((one) => one.id === draft.id))
+    useVisit.setState({ entries, confirmed: reduce(entries as Placed[]), standard, catalogue: catalogueOf([...all, ...models]), pending })
+    reckon()
+    listen(id)
+    if (pending.length) void send()
+  } catch (error) {
+    if (useVisit.getState().id !== id) return
+    useVisit.setState({ problem: error instanceof ApiProblem ? error.document.title : 'The visit could not be opened.' })
+    if (error instanceof ApiProblem && error.passing) retry = setTimeout(() => void openVisit(id), RETRY_MS)
+  }
+}
+
+/** Leaves the visit; what is not sent yet stays on the device. */
+export function closeVisit(): void {
+  events?.close()
+  events = null
+  clearTimeout(retry)
+}
+
+function listen(id: string): void {
+  events = new EventSource(`/api/visits/${id}/events?after=${useVisit.getState().confirmed.lastSeq}`)
+  events.addEventListener('entries', (event) => receive(JSON.parse(event.data as string) as Entry[]))
+  // A lost stream comes back by itself; what was missed meanwhile is fetched then.
+  events.addEventListener('open', () => void catchUp())
+}
+
+/** Takes entries of the logbook in, in order and each once. */
+export function receive(news: Entry[]): void {
+  const { entries, confirmed, pending, id } = useVisit.getState()
+  const fresh = news.filter((one) => one.seq > confirmed.lastSeq).sort((a, b) => a.seq - b.seq)
+  if (fresh.length === 0 || id === null) return
+  if (fresh[0]!.seq !== confirmed.lastSeq + 1) {
+    void catchUp()
+    return
+  }
+  const known = new Set(fresh.map((one) => one.id))
+  const left = pending.filter((draft) => !known.has(draft.id))
+  useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed), pending: left })
+  if (left.length !== pending.length) void keep(queueKey(id), left)
+  reckon()
+}
+
+async function catchUp(): Promise<void> {
+  const { id, confirmed } = useVisit.getState()
+  if (!id) return
+  try {
+    const { entries } = await ask<{ entries: Entry[] }>('GET', `/visits/${id}/entries?after=${confirmed.lastSeq}`)
+    if (useVisit.getState().id === id) receive(entries)
+  } catch {
+    // The stream or the next sending asks again.
+  }
+}
+
+/** Shows the record with what is still on its way, and judges it. */
+function reckon(): void {
+  const { confirmed, pending, catalogue, standard, saving } = useVisit.getState()
+  const me = useSession.getState().me
+  let record = confirmed
+  for (const draft of pending) {
+    record = apply(record, { ...draft, by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' }, seq: record.lastSeq + 1, received: draft.at } as Placed)
+  }
+  useVisit.setState({ record, findings: evaluate(record, catalogue, standard), saving: pending.length === 0 ? 'saved' : saving === 'saved' ? 'saving' : saving })
+}
+
+/** Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached. */
+export function write<K extends EntryKind>(kind: K, body: Body<K>, options: { undoing?: boolean } = {}): void {
+  const { id, confirmed, record, pending, undoable } = useVisit.getState()
+  if (!id) return
+  const inverse = options.undoing ? null : inverseOf(kind, body, record)
+  const draft = { id: uuidv7(), visit: id, at: localTime(new Date()), from: deviceId(), base: confirmed.lastSeq, kind, body } as Draft
+  const queue = [...pending, draft]
+  useVisit.setState({ pending: queue, undoable: inverse ? [...undoable.slice(-49), inverse] : undoable })
+  reckon()
+  void keep(queueKey(id), queue)
+  void send()
+}
+
+/** Takes the last change made here back, by writing its opposite. Says whether there was one. */
+export function undo(): boolean {
+  const { undoable } = useVisit.getState()
+  const last = undoable.at(-1)
+  if (!last) return false
+  useVisit.setState({ undoable: undoable.slice(0, -1) })
+  write(last.kind, last.body as never, { undoing: true })
+  return true
+}
+
+/** The author's clock with its offset, as entries hold it. */
+export function localTime(now: Date): string {
+  const offset = -now.getTimezoneOffset()
+  if (offset === 0) return now.toISOString()
+  const sign = offset < 0 ? '-' : '+'
+  const two = (number: number) => String(Math.floor(Math.abs(number))).padStart(2, '0')
+  return `${new Date(now.getTime() + offset * 60_000).toISOString().slice(0, -1)}${sign}${two(offset / 60)}:${two(offset % 60)}`
+}
+
+/** Sends what waits, one sending at a time, in order, again and again until the server has it. */
+export function send(): Promise<void> {
+  clearTimeout(retry)
+  sending ??= sendAll().finally(() => { sending = null })
+  return sending
+}
+
+async function sendAll(): Promise<void> {
+  for (;;) {
+    const { id, pending } = useVisit.getState()
+    if (!id || pending.length === 0) return
+    const batch = pending.slice(0, MOST_AT_ONCE)
+    try {
+      await ask('POST', `/visits/${id}/entries`, { entries: batch })
+      await catchUp()
+      if (useVisit.getState().pending[0]?.id === batch[0]!.id) throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
+      useVisit.setState({ saving: 'saving' })
+      reckon()
+    } catch (error) {
+      if (useVisit.getState().id !== id) return
+      if (!(error instanceof ApiProblem) || error.passing || error.status === 401) {
+        useVisit.setState({ saving: 'not saved yet' })
+        retry = setTimeout(() => void send(), RETRY_MS)
+        if (error instanceof ApiProblem && error.status === 401) void useSession.getState().look().catch(() => undefined)
+        return
+      }
+      if (batch.length > 1) await sendOneByOne(id, batch)
+      else setAside(batch[0]!, error)
+    }
+  }
+}
+
+/** A batch with an entry that is refused goes entry by entry, so that the others are not held up. */
+async function sendOneByOne(id: string, batch: Draft[]): Promise<void> {
+  for (const draft of batch) {
+    try {
+      await ask('POST', `/visits/${id}/entries`, { entries: [draft] })
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || error.passing) return
+      setAside(draft, error)
+    }
+  }
+  await catchUp()
+}
+
+/** Takes a refused entry out of the queue and shows why, with what it held: nothing typed is lost. */
+function setAside(draft: Draft, error: ApiProblem): void {
+  const { id, pending, refused } = useVisit.getState()
+  const left = pending.filter((one) => one.id !== draft.id)
+  useVisit.setState({ pending: left, refused: [...refused, { draft, words: error.words }] })
+  if (id) void keep(queueKey(id), left)
+  reckon()
+}
+
+/** Puts a refused entry away after the person has read why. */
+export function dropRefused(id: string): void {
+  useVisit.setState({ refused: useVisit.getState().refused.filter(({ draft }) => draft.id !== id) })
+}
