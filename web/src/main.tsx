@@ -1,8 +1,11 @@
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
+import { config } from 'zod'
 import './app/theme.css'
 import { startLight } from './app/light'
 import { router } from './app/routes'
 
+// The page may not evaluate text as code, so Zod must not try to.
+config({ jitless: true })
 startLight()
 createRoot(document.getElementById('root')!).render(<RouterProvider router={router} />)

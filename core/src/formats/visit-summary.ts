@@ -23,7 +23,7 @@ export function summarise(record: VisitRecord, findings: readonly Finding[]): Vi
     reason: record.brief.facts.reason ?? null,
     open: open.length,
     stages: Object.fromEntries(stages.map((stage) => [stage, countOutcomes(findings.filter((one) => one.stage === stage))])) as VisitSummary['stages'],
-    heaviest: open.slice(0, SHOWN).map(({ rule, outcome, subject, evidence }) => ({ rule, outcome, text: subject ? `${subject.name}: ${evidence}` : evidence })),
+    heaviest: open.slice(0, SHOWN).map(({ rule, name, outcome, subject, evidence }) => ({ rule, outcome, text: `${subject?.name ?? name}: ${evidence}` })),
     units: Object.values(record.units).filter(({ removedSeq }) => removedSeq === null).length
   }
 }

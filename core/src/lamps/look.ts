@@ -51,3 +51,8 @@ export function lookWords(look: { colour: string; pattern: LampPattern }): strin
   if (lookKey(look) === 'dark') return 'dark'
   return `${look.colour.replace('/', ' and ')}, ${PATTERN_WORDS[look.pattern]}`
 }
+
+/** A whole sighting in words; the lamps' names are left out where a unit has one only. */
+export function sightingWords(lamps: readonly LampLook[], ofSeveral: boolean): string {
+  return lamps.map((look) => (ofSeveral ? `${look.lamp} ${lookWords(look)}` : lookWords(look))).join('; ')
+}

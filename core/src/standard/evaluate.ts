@@ -2,6 +2,7 @@ import type { Catalogue } from '../catalogue/model'
 import { ruleKey, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import { homeOf, type Outcome, type Place, type Rule, type Subject } from './rule'
+import { ruleNames } from './rule-names'
 import { addressRules } from './rules/addresses'
 import { briefRules } from './rules/brief'
 import { credentialRules } from './rules/credentials'
@@ -21,6 +22,8 @@ export const allRules: readonly Rule[] = [
 /** What a rule says of this record about one subject, after waivers and acknowledgements. */
 export interface Finding {
   rule: string
+  /** What the rule is called in a few words. */
+  name: string
   stage: Stage
   level: Level
   outcome: Outcome
@@ -45,7 +48,7 @@ export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: St
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off') return []
     const verdicts = rule.judge(home)
-    const common = { rule: rule.id, stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
+    const common = { rule: rule.id, name: ruleNames[rule.id] ?? rule.id, stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
     if (verdicts.length === 0) {
       return [{ ...common, level, outcome: 'not-here' as const, subject: null, evidence: 'Nothing of this kind is here.', mend: '', place: null, granted: null }]
     }

@@ -17,6 +17,8 @@ import { openApi } from './openapi'
 import { Sessions } from './session'
 
 const BODY_LIMIT = '1mb'
+/** A long visit's file is larger than anything a browser sends. */
+const IMPORT_LIMIT = '32mb'
 
 /** Builds the application: the API under /api, the built interface for everything else. */
 export function makeApp(services: Services): Koa {
@@ -30,7 +32,9 @@ export function makeApp(services: Services): Koa {
     referrerPolicy: { policy: 'no-referrer' }
   }))
   app.use((context, next) => guarded(context, next, services))
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: BODY_LIMIT, jsonStrict: true, onError: unreadable }))
+  const reader = (jsonLimit: string) => bodyParser({ enableTypes: ['json'], jsonLimit, jsonStrict: true, onError: unreadable })
+  const [usual, large] = [reader(BODY_LIMIT), reader(IMPORT_LIMIT)]
+  app.use((context, next) => (context.path === '/api/import' ? large : usual)(context, next))
   const router = new Router({ prefix: '/api' })
   for (const one of allRoutes) router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
   const description = openApi(allRoutes)

@@ -105,7 +105,8 @@ export class Logbook {
   readonly #added = new WeakMap<OpenVisit, Entry[]>()
 
   #place(open: OpenVisit, draft: Draft, by: Author): Entry {
-    const placed = { ...draft, by, seq: open.state.seq + 1, received: open.now.toISOString() } as Placed
+    const { id, name, role } = by
+    const placed = { ...draft, by: { id, name, role }, seq: open.state.seq + 1, received: open.now.toISOString() } as Placed
     const before = this.#added.get(open)!.at(-1)?.hash ?? (open.head.last_seq ? open.head.last_hash : chainStart)
     const entry = chained(before, placed)
     this.#added.get(open)!.push(entry)

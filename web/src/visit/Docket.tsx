@@ -53,7 +53,7 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
   const lead = useSession((state) => state.me?.role === 'lead')
   const mayWrite = useMayWrite()
   const heavy = finding.outcome === 'breaks' && blocks(finding)
-  const title = finding.subject ? finding.subject.name : finding.says.split(/[:,.]/)[0]
+  const title = finding.subject ? `${finding.subject.name}: ${finding.name.toLowerCase()}` : finding.name
   const mayAcknowledge = mayWrite && finding.level === 'should' && !finding.granted
   return (
     <li className={`border-t border-rule ${heavy ? 'bg-inv text-oninv' : ''}`}>
@@ -64,7 +64,7 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
           <span className={`block text-sm ${heavy ? '' : 'text-soft'}`}>{finding.evidence}{finding.granted ? ` ${finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${finding.granted.by}: ${finding.granted.reason}` : finding.mend ? ` ${finding.mend}` : ''}</span>
         </span>
       </button>
-      <div className="flex gap-1 pb-1 pl-[50px] text-sm">
+      <div className="flex gap-1 pb-1 pl-[50px] text-sm empty:pb-2">
         {lead && mayWrite && blocks(finding) && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}
         {mayAcknowledge && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Acknowledge: ${title}`} onClick={() => onGrant({ kind: 'acknowledge', finding })}>Acknowledge</button>}
         {lead && mayWrite && finding.outcome === 'waived' && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}

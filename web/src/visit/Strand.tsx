@@ -35,7 +35,7 @@ function Stretch({ outcome }: { outcome: Outcome }) {
   const common = { stroke: 'currentColor', fill: 'none', strokeLinecap: 'round', strokeLinejoin: 'round', vectorEffect: 'non-scaling-stroke' } as const
   const shape = {
     holds: <path d="M0 12H100" {...common} strokeWidth="3.5" />,
-    breaks: <><path d="M0 8H54L46 16" {...common} strokeWidth="4" /><path d="M100 16H50L60 8" {...common} strokeWidth="4" /></>,
+    breaks: <><path d="M0 6H44L37 17" {...common} strokeWidth="4" /><path d="M100 18H56L63 7" {...common} strokeWidth="4" /></>,
     unproven: <path d="M2 12H100" {...common} strokeWidth="3.5" strokeDasharray="0.1 8" />,
     waived: <path d="M0 12H36C36 -6 64 -6 64 12H100" {...common} strokeWidth="3.5" />,
     'not-here': <path d="M2 12H100" {...common} strokeWidth="1.5" strokeDasharray="0.1 9" />

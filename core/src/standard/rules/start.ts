@@ -1,5 +1,5 @@
 import { readLamps } from '../../lamps/unit-lamps'
-import { lookWords } from '../../lamps/look'
+import { lookWords, sightingWords } from '../../lamps/look'
 import { aboutUnit, atUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule } from '../rule'
 
 const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })
@@ -25,7 +25,7 @@ export const startRules: Rule[] = [
           return holds('Dark, as the customer asked.', about)
         }
         const reading = readLamps(known.unit, known.model!)
-        const seen = listed(last.lamps.map((look) => `${look.lamp} ${lookWords(look)}`))
+        const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
         if (reading.lastImpossible) return unproven(`Seen: ${seen}. No state of the model explains that after what came before.`, 'Look again, or record the restart in between.', atLamp(known), about)
         if (!reading.state) return unproven(`Seen: ${seen}. That may be ${listed(reading.candidates.map(({ meaning }) => meaning))}.`, 'Look at the other lamps as well.', atLamp(known), about)
         if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)

@@ -1,3 +1,4 @@
+import { Trash2 } from 'lucide-react'
 import { useMemo } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { auditHome, type HomeAudit } from '@pasado/core/address/home-audit'
@@ -72,7 +73,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
             </div>
           )
         })}
-        {mayWrite && <button type="button" className="btn mt-3" onClick={addPool}>{pools.length ? 'A second DHCP server' : 'Add its DHCP pool'}</button>}
+        {mayWrite && <button type="button" className={pools.length ? 'btn btn-quiet -ml-2' : 'btn mt-3'} onClick={addPool}>{pools.length ? 'A second DHCP server' : 'Add its DHCP pool'}</button>}
       </div>
       <SegmentFindings audit={audit} id={segment.id} />
       <Hosts segment={segment} audit={audit} />
@@ -175,19 +176,19 @@ function HostRow({ host, audit, name, suggestion }: { host: Host; audit: HomeAud
   }
   return (
     <li className="py-3" aria-label={`Address of ${name ?? host.facts.name}`}>
-      <div className="grid items-start gap-3 md:grid-cols-[1fr_1.1fr_auto_auto]">
+      <div className="grid items-start gap-3 md:grid-cols-[1fr_1.1fr_auto_auto_auto]">
         {name ? <p className="font-bold md:pt-8">{name}</p> : <TextFact {...of} field="name" label="Device" />}
         <TextFact {...of} field="address" label={`Address${name ? ` of ${name}` : ''}`} exact mend={mend} />
-        <YesNoFact {...of} field="reserved" label="Reserved at the server" />
+        <YesNoFact {...of} field="reserved" label="Reserved" />
         {host.facts.unit !== undefined && (
           <div data-place={placeKey({ kind: 'answer' as 'unit', id: 'addr-reachable', field: host.id })}>
-            <p className="label">Its page reached there</p>
+            <p className="label">Page reached</p>
             <div className="mt-1"><Chips label={`Page of ${name} reached at its address`} value={answer?.answer as 'yes' | undefined} disabled={!mayWrite} options={[{ value: 'yes', words: 'Yes' }, { value: 'no', words: 'No' }]} onChoose={(given) => write('rule.answered', { rule: 'addr-reachable', subject: host.id, answer: given })} /></div>
           </div>
         )}
+        {mayWrite && <button type="button" className="btn btn-quiet px-2 md:mt-6" aria-label={`Take the address of ${name ?? host.facts.name} out`} onClick={() => write('thing.removed', { thing: 'host', id: host.id })}><Trash2 aria-hidden size={18} /></button>}
       </div>
       {findings.length > 0 && <ul className="mt-2">{findings.map((finding) => <li key={finding.code} className="bg-inv px-3 py-1.5 font-bold text-oninv">{finding.detail}</li>)}</ul>}
-      {mayWrite && <button type="button" className="min-h-11 text-sm underline underline-offset-2" onClick={() => write('thing.removed', { thing: 'host', id: host.id })}>Take the address of {name ?? host.facts.name} out</button>}
     </li>
   )
 }

@@ -1,0 +1,32 @@
+import { readFile } from 'node:fs/promises'
+import { catalogueOf } from '@pasado/core/catalogue/model'
+import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
+import { refuse } from '@pasado/core/calc/refusal'
+import { countOutcomes, evaluate, type Finding } from '@pasado/core/standard/evaluate'
+import { parseWords, unreadable, UsageError } from './words'
+
+/** `pasado check`: every rule's outcome for the record in a file, by the standard and models that are in it. */
+export async function check(words: readonly string[]): Promise<number> {
+  try {
+    const { rest, has } = parseWords(words, ['--json'])
+    if (rest.length !== 1) throw new UsageError('say which file: pasado check FILE')
+    const text = await readFile(rest[0]!, 'utf8')
+    const file = readRecordFile(text)
+    const problems = integrityProblems(file, text)
+    if (problems.length) refuse(problems)
+    const findings = evaluate(file.record, catalogueOf(file.models), file.standard)
+    const held = findings.every((one) => one.level !== 'must' || one.outcome === 'holds' || one.outcome === 'waived' || one.outcome === 'not-here')
+    console.log(has.has('--json') ? JSON.stringify({ visit: file.visit, mustsHold: held, findings: findings.map(plainly) }, null, 2) : asText(findings))
+    return held ? 0 : 1
+  } catch (error) {
+    return unreadable(error)
+  }
+}
+
+const plainly = ({ rule, stage, level, outcome, subject, evidence, mend, granted }: Finding) => ({ rule, stage, level, outcome, subject, evidence, mend, granted })
+
+function asText(findings: readonly Finding[]): string {
+  const lines = findings.map((one) => `${one.outcome.padEnd(9)} ${one.level.padEnd(7)} ${one.rule.padEnd(20)} ${one.subject ? `${one.subject.name}: ` : ''}${one.evidence}`)
+  const counts = countOutcomes(findings)
+  return [...lines, '', `${counts.holds} hold, ${counts.breaks} break, ${counts.unproven} unproven, ${counts.waived} waived, ${counts['not-here']} not here`].join('\n')
+}

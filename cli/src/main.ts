@@ -1,0 +1,33 @@
+import { calc } from './calc'
+import { check } from './check'
+import { exportVisit, importVisit } from './transfer'
+import { verify } from './verify'
+
+const usage = `pasado calc NAME < input.json         compute one thing; --each: one JSON document a line
+pasado calc --list                     every computation
+pasado calc NAME --schema              the JSON Schema of its input and output
+pasado check FILE [--json]             each rule's outcome for a record file; exit 0 all musts hold, 1 some do not, 2 unreadable
+pasado verify FILE [--key HEX]         prove a sealed record file; exit 0 proven, 1 not, 2 unreadable
+pasado export VISIT [--secrets]        a visit as a record file on standard output
+pasado import FILE [--secrets]         take a record file in
+
+export and import speak to a running server: PASADO_URL (http://127.0.0.1:4180), PASADO_LOGIN, PASADO_PASSWORD;
+with --secrets the passphrase is read from PASADO_PASSPHRASE.`
+
+/** Runs one command. @returns the exit status */
+export async function main(words: readonly string[]): Promise<number> {
+  const [command, ...rest] = words
+  switch (command) {
+    case 'calc': return calc(rest)
+    case 'check': return check(rest)
+    case 'verify': return verify(rest)
+    case 'export': return exportVisit(rest)
+    case 'import': return importVisit(rest)
+    case '--help': case 'help':
+      console.log(usage)
+      return 0
+    default:
+      console.error(command ? `pasado has no command ${command}.\n\n${usage}` : usage)
+      return 2
+  }
+}

@@ -1,0 +1,42 @@
+import { readFile } from 'node:fs/promises'
+import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
+import { parseWords, printProblems, unreadable, UsageError } from './words'
+
+/** `pasado verify`: proves that a record file is what was sealed, down to the last octet. */
+export async function verify(words: readonly string[]): Promise<number> {
+  let text: string
+  let key: string | undefined
+  try {
+    const { rest, values } = parseWords(words, [], ['--key'])
+    if (rest.length !== 1) throw new UsageError('say which file: pasado verify FILE')
+    key = values.get('--key')
+    text = await readFile(rest[0]!, 'utf8')
+  } catch (error) {
+    return unreadable(error)
+  }
+  try {
+    const file = readRecordFile(text)
+    const problems = integrityProblems(file, text)
+    if (key !== undefined && file.publicKey !== key.toLowerCase()) problems.push({ path: ['publicKey'], message: 'is not the key that was given with --key: somebody else sealed this' })
+    if (!file.record.seal) problems.push({ path: ['record', 'seal'], message: 'is missing: this visit is not sealed' })
+    if (problems.length) {
+      printProblems(problems)
+      console.error('NOT PROVEN')
+      return 1
+    }
+    const seal = file.record.seal!
+    console.log([
+      'PROVEN: nothing was changed since it was sealed.',
+      `visit      ${file.visit}`, `sealed     ${seal.at} by ${seal.by.name}`, `entries    ${file.entries.length}`,
+      `standard   ${file.standard.id}, version ${file.standard.version} (${seal.standard})`, `catalogue  ${file.models.length} models (${seal.catalogue})`,
+      `record     ${seal.record}`, `chain      ${seal.chain}`, `key        ${seal.key} (${file.publicKey})`,
+      ...(key === undefined ? ['The key is the one in the file: compare it with the one the company publishes, or give it with --key.'] : []),
+      ...(file.secrets ? ['The encrypted secrets are not part of the seal; their own check holds.'] : [])
+    ].join('\n'))
+    return 0
+  } catch (error) {
+    unreadable(error)
+    console.error('NOT PROVEN')
+    return 2
+  }
+}

@@ -1,0 +1,14 @@
+/** What each rule is called where there is room for a few words only. */
+export const ruleNames: Readonly<Record<string, string>> = {
+  'brief-contact': 'Customer and contacts', 'brief-service': 'What comes in', 'brief-method': 'Setup method', 'brief-line-alarm': 'Alarm on the line',
+  'kit-identity': 'Model, serial and MAC', 'kit-label': 'Label', 'kit-role': 'Role', 'kit-family': 'Mesh family', 'kit-reset': 'Reset of a used unit',
+  'place-height': 'Height', 'place-count': 'Number of mesh members', 'place-final': 'Final place',
+  'start-good-lamp': 'Good lamp', 'start-fresh-lamp': 'Lamp seen since', 'start-in-time': 'State in time', 'start-prompts': 'Consent prompts',
+  'addr-one-dhcp': 'One DHCP server', 'addr-valid': 'Address', 'addr-unique': 'Address used once', 'addr-pool': 'Address and pool', 'addr-no-overlap': 'No overlap',
+  'addr-single-nat': 'Double NAT', 'addr-ap-mode': 'Access-point mode', 'addr-reachable': 'Page reached', 'addr-applied': 'Pages applied',
+  'wifi-name': 'Network name', 'wifi-naming-school': 'Naming school', 'wifi-security': 'Security', 'wifi-passphrase': 'Passphrase', 'wifi-guest': 'Guests apart',
+  'wifi-segment': 'Segment', 'wifi-pushbutton-off': 'Pairing button off',
+  'cred-admin': 'Admin password', 'cred-local-admin': 'Admin from inside', 'cred-account': 'Maker’s account', 'cred-no-leak': 'No secret in the logbook',
+  'firm-recorded': 'Firmware recorded', 'firm-minimum': 'Firmware approved', 'firm-same': 'Same firmware', 'firm-updates': 'Updates',
+  'hand-choices': 'Choices', 'hand-lamp': 'Dark lamp told', 'hand-pack': 'Pack', 'hand-voice-power': 'No calls in a power cut', 'hand-custody': 'Who keeps the secrets', 'hand-cautions': 'Cautions'
+}
