@@ -51,7 +51,11 @@ async function play({ logbook }: Services, visit: string, batch: readonly Step[]
   switch (first.does) {
     case 'entry':
       return logbook.write(visit, now, async (open) => {
-        for (const step of batch) if (step.does === 'entry') open.now = timeOf(step.atMin), open.write(step.kind, step.body as Body<EntryKind>, step.by)
+        for (const step of batch) {
+          if (step.does !== 'entry') continue
+          open.now = timeOf(step.atMin)
+          open.write(step.kind, step.body as Body<EntryKind>, step.by)
+        }
       })
     case 'secret':
       await keepSecret(logbook, visit, { ref: uuidv7(), purpose: first.purpose, thing: first.thing, id: first.id, origin: 'typed', value: first.value }, first.by, now)

@@ -16,14 +16,16 @@ import { loadCompany, loadVisits } from './load-demo'
 import { startMariaDb } from './mariadb'
 
 const root = join(import.meta.dirname, '..')
-const dataFolder = process.env.DATA_DIR ?? join(root, '.data')
-const demo = process.env.DEMO !== 'off'
+/** A setting that is there but empty counts as not set. */
+const settings = Object.fromEntries(Object.entries(process.env).filter(([, value]) => value !== ''))
+const dataFolder = settings.DATA_DIR ?? join(root, '.data')
+const demo = settings.DEMO !== 'off'
 
 async function main(): Promise<void> {
   await buildInterface()
-  const database = process.env.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(process.env.DB_PORT ?? 4181))
+  const database = settings.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(settings.DB_PORT ?? 4181))
   try {
-    const config = readConfig({ KEY_FILE: join(dataFolder, 'master-key'), WEB_ROOT: join(root, 'web/dist'), LOG_LEVEL: 'warn', ...process.env, DATABASE_URL: process.env.DATABASE_URL ?? database!.url })
+    const config = readConfig({ KEY_FILE: join(dataFolder, 'master-key'), WEB_ROOT: join(root, 'web/dist'), LOG_LEVEL: 'warn', ...settings, DATABASE_URL: settings.DATABASE_URL ?? database!.url })
     const services = await makeServices(config)
     const first = await fillEmpty(services)
     const running = await serve(services)

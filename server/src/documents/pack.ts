@@ -54,9 +54,9 @@ async function networkBlock(record: VisitRecord, network: Network, values: Reado
   const left: Content[] = [
     { text: network.facts.use === 'guest' ? 'For guests' : 'For your home', bold: true, fontSize: 12.5, margin: [0, 2, 0, 6] },
     { text: 'Name', color: soft, fontSize: 10 },
-    { text: ssid!, font: 'Mono', fontSize: 17, bold: true, margin: [0, 0, 0, 6] },
+    { text: ssid!, font: 'Mono', fontSize: Math.min(17, sizeOnOneLine(ssid!) + 2), bold: true, noWrap: true, margin: [0, 0, 0, 6] },
     { text: 'Passphrase', color: soft, fontSize: 10 },
-    { text: kind === 'open' ? 'none: anybody can join' : (passphrase ?? 'not kept by us'), font: 'Mono', fontSize: 15, bold: true }
+    { text: kind === 'open' ? 'none: anybody can join' : (passphrase ?? 'not kept by us'), font: 'Mono', fontSize: sizeOnOneLine(passphrase ?? ''), bold: true, noWrap: true }
   ]
   const right: Content = payload ? { svg: await QRCode.toString(payload, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }), width: QR_POINTS } : { text: '' }
   return {
@@ -64,6 +64,15 @@ async function networkBlock(record: VisitRecord, network: Network, values: Reado
     table: { widths: ['*', QR_POINTS + 8], body: [[{ stack: left, margin: [8, 6, 0, 6] }, { stack: [right], margin: [0, 4, 4, 4] }]] },
     layout: { hLineColor: () => rule, vLineColor: (index: number) => (index === 1 ? 'white' : rule), vLineWidth: (index: number) => (index === 1 ? 0 : 1) }
   }
+}
+
+const LINE_POINTS = 340
+/** The advance of every character of the mono face, as a share of its size. */
+const MONO_ADVANCE = 0.66
+
+/** The type size at which a passphrase stands on one line: broken at a hyphen, it would be typed wrong. */
+function sizeOnOneLine(passphrase: string): number {
+  return Math.min(15, Math.floor((10 * LINE_POINTS) / (MONO_ADVANCE * Math.max(1, passphrase.length))) / 10)
 }
 
 function modelOf(unit: Unit, catalogue: Catalogue): Model | null {

@@ -33,8 +33,7 @@ export async function recordPdf(record: VisitRecord, findings: readonly Finding[
     factsTable(choiceNames.map((choice) => [choices[choice], record.choices[choice]?.answer])),
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
-    heading('Signatures and seal'),
-    signatures(record)
+    { unbreakable: true, stack: [heading('Signatures and seal'), signatures(record)] }
   ]
   const foot = record.seal ? `Sealed ${time(record.seal.at)} · chain ${record.seal.chain.slice(0, 16)}… · key ${record.seal.key}` : 'Not sealed: this is a draft'
   return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content)

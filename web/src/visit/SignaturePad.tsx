@@ -11,8 +11,23 @@ export function strokesOf(groups: { points: { x: number; y: number }[] }[], scal
   return groups.flatMap(({ points }) => points.map(({ x, y }, index) => `${index ? 'L' : 'M'}${round(x)} ${round(y)}`)).join(' ')
 }
 
+interface Signing {
+  who: 'customer' | 'technician'
+  suggested: string
+  onSign: (name: string, strokes: string) => void
+}
+
+/** A sheet to sign on. */
+export function SignaturePad({ onClose, ...signing }: Signing & { onClose: () => void }) {
+  return (
+    <Sheet open onClose={onClose} title={signing.who === 'customer' ? 'The customer signs' : 'The technician signs'} says="Under the record exactly as it is now.">
+      <SignatureForm {...signing} />
+    </Sheet>
+  )
+}
+
 /** A signature, drawn with finger, pen or mouse; with the keyboard alone, Enter in the box draws a mark that stands for it. */
-export function SignaturePad({ who, suggested, onSign, onClose }: { who: 'customer' | 'technician'; suggested: string; onSign: (name: string, strokes: string) => void; onClose: () => void }) {
+function SignatureForm({ suggested, onSign }: Signing) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const pad = useRef<Pad | null>(null)
   const [name, setName] = useState(suggested)
@@ -21,7 +36,7 @@ export function SignaturePad({ who, suggested, onSign, onClose }: { who: 'custom
     if (!canvas.current) return
     canvas.current.width = canvas.current.clientWidth
     canvas.current.height = canvas.current.clientHeight
-    const made = new Pad(canvas.current, { penColor: '#1D1822', minWidth: 1.2, maxWidth: 2.6 })
+    const made = new Pad(canvas.current, { penColor: '#1D1822', minWidth: 1.2, maxWidth: 2.6, throttle: 0 })
     made.addEventListener('endStroke', () => setProblem(null))
     pad.current = made
     return () => made.off()
@@ -42,13 +57,11 @@ export function SignaturePad({ who, suggested, onSign, onClose }: { who: 'custom
     onSign(name.trim(), strokesOf(groups, WIDTH / width))
   }
   return (
-    <Sheet open onClose={onClose} title={who === 'customer' ? 'The customer signs' : 'The technician signs'} says="Under the record exactly as it is now.">
       <form onSubmit={sign} className="flex flex-col gap-3">
         <div><label className="label" htmlFor="signer">Name</label><input id="signer" className="box mt-1" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} /></div>
         <canvas ref={canvas} tabIndex={0} role="img" aria-label="Signature box: draw here, or press Enter to put a mark" className="w-full touch-none border-2 border-ink bg-[#FBF8F1]" style={{ aspectRatio: `${WIDTH} / ${HEIGHT}` }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); drawMark() } }} />
         {problem && <p role="alert" className="font-bold">{problem}</p>}
         <div className="flex flex-wrap gap-2"><button type="submit" className="btn btn-plum">Sign</button><button type="button" className="btn" onClick={() => pad.current?.clear()}>Clear</button></div>
       </form>
-    </Sheet>
   )
 }

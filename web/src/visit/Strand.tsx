@@ -59,7 +59,7 @@ export function Strand({ visit, here }: { visit: string; here: Stage }) {
           const settled = outcome === 'holds' || outcome === 'waived' || outcome === 'breaks'
           return (
             <li key={stage} className="relative">
-              {index > 0 && <span className="absolute right-1/2 top-[10px] w-full px-[15px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={emptyStages.has(stages[index - 1]!) ? 'not-here' : stageOutcome(stages[index - 1]!, findings)} /></span>}
+              {index > 0 && <span className="pointer-events-none absolute right-1/2 top-[10px] w-full px-[15px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={emptyStages.has(stages[index - 1]!) ? 'not-here' : stageOutcome(stages[index - 1]!, findings)} /></span>}
               <Link ref={isHere ? current : null} to={`/visit/${visit}/${stage}`} aria-current={isHere ? 'step' : undefined} aria-label={`${index + 1} ${stageNames[stage]}: ${words}`} className="relative flex min-h-11 flex-col items-center justify-center py-1 text-center lg:py-2.5">
                 <span className={`hidden text-sm lg:block ${isHere || settled ? 'font-bold' : 'text-soft'}`}>{stageNames[stage]}</span>
                 <span className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? 'size-8 border-plum bg-plum text-onplum outline-4 outline-plumwash lg:size-7' : settled ? 'size-7 border-ink bg-ink text-sheet' : 'size-7 border-dotted border-edge bg-sheet text-soft'} text-sm`}>{index + 1}</span>

@@ -1,6 +1,6 @@
 import { readLamps } from '../../lamps/unit-lamps'
 import { lookWords, sightingWords } from '../../lamps/look'
-import { aboutUnit, atUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule } from '../rule'
+import { aboutUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule } from '../rule'
 
 const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })
 const withLamps = ({ model }: KnownUnit) => model !== null && model.lamps.length > 0

@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test'
+
+/** The port of the server that the browser tests start for themselves. */
+export const PORT = 4290
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  outputDir: '../.data/browser-results',
+  fullyParallel: false,
+  workers: 1,
+  retries: 0,
+  timeout: 90_000,
+  expect: { timeout: 10_000 },
+  globalSetup: './global-setup.ts',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 10_000,
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+    // Secrets are on some screens: no picture or trace of a failed test is kept.
+    screenshot: 'off',
+    trace: 'off',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync']
+    }
+  }
+})

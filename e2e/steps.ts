@@ -1,0 +1,64 @@
+import { expect, type Browser, type Locator, type Page } from '@playwright/test'
+
+export const password = 'skerrow-demo-lantern'
+
+/** Logs in as one of the demo people. */
+export async function logIn(page: Page, login: 'isolde' | 'corin' | 'wenna' | 'petroc', to = '/'): Promise<void> {
+  await page.goto(`/login?to=${encodeURIComponent(to)}`)
+  await page.getByLabel('Login').fill(login)
+  await page.getByLabel('Password').fill(password)
+  await page.getByRole('button', { name: 'Log in' }).click()
+  await page.waitForURL((url) => url.pathname !== '/login')
+}
+
+/** A page of somebody else, in a browser of their own. */
+export async function pageOf(browser: Browser, login: 'isolde' | 'corin' | 'wenna' | 'petroc', to = '/'): Promise<Page> {
+  const context = await browser.newContext()
+  const page = await context.newPage()
+  await logIn(page, login, to)
+  return page
+}
+
+/** Types into a field and leaves it. */
+export async function enter(place: Page | Locator, label: string, value: string): Promise<void> {
+  const field = place.getByRole('textbox', { name: label, exact: true })
+  await field.fill(value)
+  await field.press('Enter')
+  await field.blur()
+}
+
+/** Presses one of a few chips. */
+export async function choose(place: Page | Locator, group: string, answer: string): Promise<void> {
+  await place.getByRole('radiogroup', { name: group, exact: true }).getByRole('radio', { name: answer, exact: true }).click()
+}
+
+/** Goes to a stage by the strand. */
+export async function stage(page: Page, name: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Strand' }).getByRole('link', { name: new RegExp(`^\\d ${name}:`) }).click()
+}
+
+/** Waits until everything that was written is on the server. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: /^saved|^sealed/ })).toBeVisible()
+}
+
+/** Puts a typed secret into the vault. */
+export async function typeSecret(place: Page | Locator, label: string, value: string): Promise<void> {
+  await place.getByRole('button', { name: `Type one: ${label}` }).click()
+  await place.getByRole('textbox', { name: label }).fill(value)
+  await place.getByRole('button', { name: 'Put into the vault' }).click()
+  await expect(place.getByRole('button', { name: `Show: ${label}` })).toBeVisible()
+}
+
+/** Opens a new visit for a new customer and gives its address. */
+export async function newVisit(page: Page, customer: string, street: string): Promise<string> {
+  await page.goto('/')
+  await page.getByRole('link', { name: 'New visit' }).click()
+  await page.getByLabel('Customer').fill(customer)
+  await page.getByLabel('Telephone').fill('555-0199')
+  await page.getByLabel('Street').fill(street)
+  await page.getByLabel('Town or island').fill('Ness Skerrow')
+  await page.getByRole('button', { name: 'Open the visit' }).click()
+  await page.waitForURL(/\/visit\/[0-9a-f-]{36}\/brief/)
+  return page.url()
+}

@@ -1,0 +1,76 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { logIn, stage } from './steps'
+
+const sizes = [{ width: 1280, height: 800 }, { width: 390, height: 844 }]
+
+/** axe finds nothing, and nothing is wider than the screen. */
+async function isSound(page: Page, name: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(({ id, nodes }) => `${name}: ${id}: ${nodes.map(({ target }) => target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+  const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+  expect(overflow, `${name} is wider than the screen`).toBeLessThanOrEqual(0)
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  for (const viewport of sizes) {
+    test(`every view is sound in ${colorScheme} at ${viewport.width} × ${viewport.height}`, async ({ browser }) => {
+      test.setTimeout(150_000)
+      const context = await browser.newContext({ viewport, colorScheme, reducedMotion: 'reduce' })
+      const page = await context.newPage()
+      await page.goto('/login')
+      await expect(page.getByRole('heading', { name: 'Pasado' })).toBeVisible()
+      await isSound(page, 'login')
+      await logIn(page, 'wenna')
+      await expect(page.getByText('9 Ferryslip Terrace')).toBeVisible()
+      await isSound(page, 'day')
+      await page.goto('/visit/new')
+      await expect(page.getByRole('button', { name: 'Open the visit' })).toBeVisible()
+      await isSound(page, 'new visit')
+      await page.goto('/homes')
+      await page.getByLabel('Find a home').fill('ferry')
+      await expect(page.getByText('by street')).toBeVisible()
+      await isSound(page, 'homes')
+      await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
+      await expect(page.getByText(/sealed \d/).first()).toBeVisible()
+      await isSound(page, 'home')
+      await page.getByRole('link', { name: /19 open|\d+ open/ }).first().click()
+      for (const name of ['Brief', 'Kit', 'Place', 'Connect', 'Start up', 'Configure', 'Prove', 'Hand over', 'Sign off']) {
+        await stage(page, name)
+        await expect(page.getByRole('heading', { level: 2 }).first()).toBeVisible()
+        await isSound(page, name)
+        if (name !== 'Configure') continue
+        for (const part of ['Wi-Fi', 'Logins', 'Firmware']) {
+          await page.getByRole('tab', { name: new RegExp(part) }).click()
+          await isSound(page, part)
+        }
+      }
+      await page.getByRole('button', { name: 'Logbook' }).click()
+      await expect(page.getByRole('dialog', { name: 'Logbook' })).toBeVisible()
+      await isSound(page, 'logbook')
+      await context.close()
+    })
+  }
+}
+
+test('homes are found by name, street, serial and MAC address', async ({ page }) => {
+  await logIn(page, 'petroc', '/homes')
+  const find = page.getByLabel('Find a home')
+  for (const [wanted, by] of [['oskerry', 'by name'], ['ferrysl', 'by street'], ['00:00:5e:00:53:21', 'by MAC address']] as const) {
+    await find.fill(wanted)
+    await expect(page.getByRole('link', { name: /9 Ferryslip Terrace/ })).toContainText(by)
+  }
+  await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
+  await page.getByRole('link', { name: /sealed/ }).last().click()
+  await expect(page.getByRole('heading', { name: /^Sealed/ })).toBeVisible()
+})
+
+test('the docket leads to the very field that mends', async ({ page }) => {
+  await logIn(page, 'isolde')
+  await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
+  const docket = page.getByRole('complementary', { name: 'Docket' })
+  await docket.getByRole('button', { name: /Cellar node: address 192\.169/ }).click()
+  await expect(page.getByRole('textbox', { name: 'Address of Cellar node' })).toBeFocused()
+  await docket.getByRole('button', { name: /Cellar node: firmware approved/ }).click()
+  await expect(page.getByRole('listitem', { name: 'Firmware of Cellar node' }).getByRole('textbox', { name: 'After' })).toBeFocused()
+})
