@@ -51,6 +51,7 @@ test('what is written while the server is away is kept on the device and sent la
 test('a note that holds a secret is refused, and what was written is not lost', async ({ page }) => {
   await logIn(page, 'isolde')
   await newVisit(page, 'Damaris Yeo', '2 Lugger Way')
+  await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible()
   await page.keyboard.press('6')
   await page.getByRole('tab', { name: /Wi-Fi/ }).click()
   await page.getByRole('button', { name: 'Add the home’s network' }).click()
@@ -60,7 +61,7 @@ test('a note that holds a secret is refused, and what was written is not lost', 
   await page.getByRole('button', { name: 'Put into the vault' }).click()
   await expect(page.getByRole('button', { name: 'Show: Passphrase of Turnstone' })).toBeVisible()
   await page.keyboard.press('1')
-  await page.getByLabel('Note').fill('The key is demo-secret-in-a-note, told on the phone.')
+  await page.getByRole('textbox', { name: 'Note' }).fill('The key is demo-secret-in-a-note, told on the phone.')
   await page.getByRole('button', { name: 'Write it down' }).click()
   const notice = page.getByRole('alert')
   await expect(notice).toContainText('holds a secret of this visit')
@@ -79,6 +80,7 @@ test('a note that holds a secret is refused, and what was written is not lost', 
 test('a visit can be worked with the keyboard alone', async ({ page }) => {
   await logIn(page, 'isolde')
   await newVisit(page, 'Barnaby Thole', '13 Coble Street')
+  await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible()
   await page.keyboard.press('2')
   await expect(page.getByRole('heading', { name: 'Kit' })).toBeVisible()
   await page.getByRole('button', { name: 'Add a unit' }).focus()

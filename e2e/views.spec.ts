@@ -7,9 +7,9 @@ const sizes = [{ width: 1280, height: 800 }, { width: 390, height: 844 }]
 /** axe finds nothing, and nothing is wider than the screen. */
 async function isSound(page: Page, name: string): Promise<void> {
   const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map(({ id, nodes }) => `${name}: ${id}: ${nodes.map(({ target }) => target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
+  expect.soft(violations.map(({ id, nodes }) => `${name}: ${id}: ${nodes.map(({ target }) => target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
   const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
-  expect(overflow, `${name} is wider than the screen`).toBeLessThanOrEqual(0)
+  expect.soft(overflow, `${name} is wider than the screen`).toBeLessThanOrEqual(0)
 }
 
 for (const colorScheme of ['light', 'dark'] as const) {
@@ -62,7 +62,7 @@ test('homes are found by name, street, serial and MAC address', async ({ page })
   }
   await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
   await page.getByRole('link', { name: /sealed/ }).last().click()
-  await expect(page.getByRole('heading', { name: /^Sealed/ })).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^Sealed \d/ })).toBeVisible()
 })
 
 test('the docket leads to the very field that mends', async ({ page }) => {

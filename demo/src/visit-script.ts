@@ -72,7 +72,8 @@ export class VisitScript {
     const id = this.id('unit', name)
     const known = demoModels.find((one) => one.id === model)!
     const digits = number.toString(16).padStart(2, '0')
-    this.write('unit.set', { id, set: { name, model, modelVersion: 1, serial: `${known.name.slice(0, 2).toUpperCase()}${known.version}-${String(4000 + number * 37)}-${(number * 7919).toString(36).toUpperCase()}`, mac: `00:00:5e:00:53:${digits}`, ...set }, origin: 'label' })
+    this.write('unit.set', { id, set: { name, model, modelVersion: 1, ...set } })
+    this.write('unit.set', { id, set: { serial: `${known.name.slice(0, 2).toUpperCase()}${known.version}-${String(4000 + number * 37)}-${(number * 7919).toString(36).toUpperCase()}`, mac: `00:00:5e:00:53:${digits}` }, origin: 'label' })
     if (known.label.includes('key')) this.secret('label-key', 'unit', id, `demo-label-${number}-${known.id.slice(0, 4)}`)
     if (known.label.includes('setup-code')) this.secret('setup-code', 'unit', id, `DEMO-SETUP-${1000 + number}`)
     return this

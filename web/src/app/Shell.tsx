@@ -52,7 +52,7 @@ export function PersonMenu() {
   const item = 'flex min-h-11 items-center gap-3 px-4 outline-none data-[highlighted]:bg-plumwash cursor-pointer'
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband"><span className="max-w-40 truncate">{me?.name}</span><span aria-hidden>▾</span></DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband"><span className="hidden max-w-40 truncate sm:inline">{me?.name}</span><span className="sm:hidden" aria-label={me?.name} role="img">{me?.name.split(' ').map((part) => part[0]).join('')}</span><span aria-hidden>▾</span></DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-50 min-w-60 border-2 border-ink bg-sheet py-1 text-ink">
           <DropdownMenu.Label className="fine px-4 py-2">{me?.name}, {me?.role}</DropdownMenu.Label>

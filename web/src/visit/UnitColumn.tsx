@@ -19,7 +19,7 @@ export function UnitColumn({ foot }: { foot?: React.ReactNode }) {
   const { units, unit: chosen, choose } = useChosenUnit()
   const catalogue = useVisit((state) => state.catalogue)
   return (
-    <div className="border-b border-rule bg-well lg:border-b-0 lg:border-r">
+    <div className="min-w-0 border-b border-rule bg-well lg:border-b-0 lg:border-r">
       <h2 className="fine px-4 pb-1 pt-4 font-bold">Units at this home</h2>
       <ul className="flex overflow-x-auto lg:block">
         {units.map((unit) => {
@@ -48,7 +48,7 @@ export function UnitColumn({ foot }: { foot?: React.ReactNode }) {
 export function ByUnit({ foot, children, empty }: { foot?: React.ReactNode; children: (unit: Unit) => React.ReactNode; empty: React.ReactNode }) {
   const { unit } = useChosenUnit()
   return (
-    <div className="grid lg:min-h-full lg:grid-cols-[228px_minmax(0,1fr)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] lg:min-h-full lg:grid-cols-[228px_minmax(0,1fr)]">
       <UnitColumn foot={foot} />
       <div className="min-w-0 p-4 lg:p-5" key={unit?.id}>{unit ? children(unit) : empty}</div>
     </div>

@@ -49,7 +49,7 @@ export function Visit() {
     <div className="flex min-h-dvh flex-col lg:h-dvh">
       <VisitHead onCall={setCalledUp} />
       <Strand visit={id!} here={stage as Stage} />
-      <div className="grid grow lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
+      <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
         <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><Work /></main>
         <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
       </div>

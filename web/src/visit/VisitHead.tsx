@@ -1,4 +1,4 @@
-import { BookOpen } from 'lucide-react'
+import { BookOpen, ChevronLeft } from 'lucide-react'
 import { Link } from 'react-router'
 import { PersonMenu } from '../app/Shell'
 import { useVisit } from './store'
@@ -16,7 +16,7 @@ export function VisitHead({ onCall }: { onCall: (what: CalledUp) => void }) {
   const line = useVisit((state) => state.confirmed.lastSeq)
   return (
     <header className="on-band flex items-center gap-x-3 bg-band px-4 text-onband lg:min-h-13">
-      <Link to="/" className="inline-flex min-h-11 items-center text-lg font-bold">Pasado</Link>
+      <Link to="/" aria-label="Pasado, back to the day" className="inline-flex min-h-11 min-w-8 items-center text-lg font-bold"><ChevronLeft aria-hidden size={22} className="sm:hidden" /><span className="hidden sm:inline">Pasado</span></Link>
       <h1 className="min-w-0 grow truncate text-base lg:text-lg">{street}{reason && <span className="hidden font-normal text-softband sm:inline"> · {reasonWords[reason]}</span>}</h1>
       <p role="status" className={saving === 'not saved yet' ? 'border border-onband px-2 font-bold' : 'text-sm text-softband'}>
         {seal ? 'sealed' : saving === 'saved' ? <>saved<span className="hidden sm:inline"> · line {line}</span></> : saving === 'saving' ? 'saving …' : `not saved yet · ${pending} kept here`}
