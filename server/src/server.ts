@@ -4,6 +4,7 @@ import pino, { type Logger } from 'pino'
 import type { Config } from './config'
 import { migrate } from './db/migrate'
 import { openPool } from './db/pool'
+import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
 import { LiveFeed } from './http/live'
 import { Logbook } from './logbook/logbook'
@@ -23,6 +24,7 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
   await migrate(config.DATABASE_URL)
   const keys = companyKeys(config.MASTER_KEY ? Buffer.from(config.MASTER_KEY, 'hex') : await masterKeyFrom(config.KEY_FILE))
   const db = openPool(config.DATABASE_URL)
+  await addSealKey(db, keys.keyName, keys.publicKey)
   const vault = new Vault(keys)
   const logbook = new Logbook(db, vault, keys)
   const live = new LiveFeed(db, (error) => log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database'))

@@ -80,6 +80,7 @@ export function integrityProblems(file: RecordFile, text?: string): Problem[] {
   if (canonicalJson(modelsUsed(file.record, catalogue)) !== canonicalJson(file.models)) say(['models'], 'are not the models that the units name')
   const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
   if (sealedAt >= 0) sealProblems(file, entries, sealedAt, say)
+  else if (file.publicKey !== null) say(['publicKey'], 'has no seal to prove; leave it null')
   if (file.secrets && digestOf(file.secrets.data) !== file.secrets.digest) say(['secrets', 'data'], 'was altered')
   if (text !== undefined && text !== printRecordFile(file)) say([], 'is not in canonical form: its text was changed since it was exported')
   return problems

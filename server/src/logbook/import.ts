@@ -6,11 +6,13 @@ import { refuse } from '@pasado/core/calc/refusal'
 import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/formats/record-file'
 import { summarise } from '@pasado/core/formats/visit-summary'
 import { secretPurposes } from '@pasado/core/record/answers'
+import { keyName } from '@pasado/core/record/seal'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { addModel, addStandard, allModels, readStandard } from '../db/catalogue'
 import { insertEntries } from '../db/entries'
 import { transaction, type Connection } from '../db/pool'
+import { addSealKey } from '../db/seal-keys'
 import { insertVisit, moveHead, readVisitHead } from '../db/visits'
 import { conflictingState } from '../http/problem'
 import type { Services } from '../services'
@@ -69,6 +71,7 @@ function openBundle(file: RecordFile, passphrase: string) {
 
 /** Adds the standard and models of a file; refuses them where others stand under their names. */
 async function addParts(connection: Connection, file: RecordFile): Promise<void> {
+  if (file.publicKey !== null) await addSealKey(connection, keyName(file.publicKey), file.publicKey)
   await addStandard(connection, file.standard)
   const here = await readStandard(connection, file.standard.id, file.standard.version)
   if (canonicalJson(here) !== canonicalJson(file.standard)) {

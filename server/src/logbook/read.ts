@@ -1,6 +1,7 @@
 import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/formats/record-file'
 import type { Author } from '@pasado/core/record/entry'
 import { entriesAfter } from '../db/entries'
+import { sealKey } from '../db/seal-keys'
 import { readVisitHead } from '../db/visits'
 import { notFound } from '../http/problem'
 import type { Services } from '../services'
@@ -29,7 +30,7 @@ export async function readVisit(logbook: Logbook, visit: string) {
  * @param lock where given, the secrets go with it, encrypted to this passphrase; that is logged as their showing
  */
 export async function visitFile(services: Services, visit: string, lock: { passphrase: string; by: Author } | null): Promise<string> {
-  const { logbook, vault, keys } = services
+  const { db, logbook, vault } = services
   let secrets: LockedSecrets | null = null
   if (lock) {
     secrets = await logbook.write(visit, new Date(), async (open) => {
@@ -45,6 +46,7 @@ export async function visitFile(services: Services, visit: string, lock: { passp
     })
   }
   const { entries, record } = await readVisit(logbook, visit)
-  const catalogue = await logbook.states.catalogueFor(logbook.db, record)
-  return printRecordFile(makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, keys.publicKey, secrets))
+  const catalogue = await logbook.states.catalogueFor(db, record)
+  const key = record.seal ? await sealKey(db, record.seal.key) : null
+  return printRecordFile(makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, key, secrets))
 }

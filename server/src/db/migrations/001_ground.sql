@@ -142,3 +142,9 @@ CREATE TABLE vault_secrets (
   KEY by_visit (visit_id),
   KEY by_print (company_print, visit_id)
 ) ENGINE=InnoDB;
+
+-- Public keys that seals are proven with: our own, older ones of ours, and those that came with files taken in.
+CREATE TABLE seal_keys (
+  name CHAR(16) CHARACTER SET ascii NOT NULL PRIMARY KEY,
+  public_key CHAR(64) CHARACTER SET ascii NOT NULL
+) ENGINE=InnoDB;

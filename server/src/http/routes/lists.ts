@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { allModels, currentStandard } from '../../db/catalogue'
 import { homesByStreet, homesByTerms, readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
+import { allSealKeys } from '../../db/seal-keys'
 import { openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
 import { searchWords } from '../../logbook/terms'
 import { notFound } from '../problem'
@@ -55,7 +56,7 @@ export const listRoutes = [
     run: async ({ services }) => ({ json: { technicians: (await technicians(services.db)).map(({ id, name, role }) => ({ id, name, role })) } })
   }),
   route({
-    method: 'get', path: '/keys', does: 'The public key that seals are proven with', roles: 'anyone',
-    run: async ({ services }) => ({ json: { key: services.keys.keyName, publicKey: services.keys.publicKey } })
+    method: 'get', path: '/keys', does: 'The public keys that seals are proven with, our own first named', roles: 'anyone',
+    run: async ({ services }) => ({ json: { key: services.keys.keyName, publicKey: services.keys.publicKey, all: await allSealKeys(services.db) } })
   })
 ]

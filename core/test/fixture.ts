@@ -1,0 +1,78 @@
+import { catalogueOf, type Catalogue } from '@pasado/core/catalogue/model'
+import type { Author, Body, EntryKind, Placed } from '@pasado/core/record/entry'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { reduce } from '@pasado/core/record/reduce'
+import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
+import { firstStandard, type Standard } from '@pasado/core/standard/standard'
+import { demoModels } from '@pasado/demo/models/all'
+
+export const someone: Author = { id: 'someone', name: 'Isolde Marram', role: 'technician' }
+export const catalogue: Catalogue = catalogueOf(demoModels)
+
+/** An id that is easy to tell in a failing test: the same letters for the same name. */
+export function idOf(name: string): string {
+  const hex = [...name].map((letter) => letter.charCodeAt(0).toString(16)).join('').padEnd(12, '0').slice(0, 12)
+  return `00000000-0000-4000-8000-${hex}`
+}
+
+/** Writes a logbook by hand: each call is one entry, a minute after the one before. */
+export class Log {
+  readonly entries: Placed[] = []
+
+  write<K extends EntryKind>(kind: K, body: Body<K>, more: Partial<Placed> = {}): this {
+    const seq = this.entries.length + 1
+    const at = new Date(Date.UTC(2026, 0, 5, 9, seq)).toISOString()
+    this.entries.push({ id: idOf(`e${seq}`), visit: idOf('visit'), at, from: idOf('device'), base: seq - 1, kind, body, by: someone, seq, received: at, ...more } as Placed)
+    return this
+  }
+
+  secret(purpose: Body<'secret.kept'>['purpose'], thing: 'unit' | 'network', id: string, assessed: Partial<Body<'secret.kept'>['assessed']> = {}): this {
+    const print = assessed.print ?? `${purpose}-${id}`
+    return this.write('secret.kept', { ref: idOf(`s${this.entries.length}`), purpose, thing, id, origin: 'typed', assessed: { score: 4, bits: 80, holdsName: false, usedElsewhere: false, ...assessed, print } })
+  }
+
+  record(): VisitRecord {
+    return reduce(this.entries)
+  }
+
+  /** Findings of one rule. */
+  judge(rule: string, standard: Standard = firstStandard): Finding[] {
+    return evaluate(this.record(), catalogue, standard).filter((one) => one.rule === rule)
+  }
+}
+
+export const router = idOf('router')
+export const node = idOf('node')
+export const home = idOf('home')
+export const network = idOf('network')
+
+/** A visit that was just opened, at a home on coax. */
+export function opened(brief: Record<string, unknown> = {}): Log {
+  return new Log().write('visit.opened', {
+    home: idOf('house'), customer: idOf('customer'), technician: { id: someone.id, name: someone.name }, standard: { id: 'house', version: 1 }, startedFrom: null,
+    brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', phone: '555-0101', secondContact: 'Neighbour', accessLine: 'coax', speedDownMbps: 300, providerSettings: 'automatic', ...brief }
+  })
+}
+
+/** A visit with an Ostrel router and node, all of it as it should be. */
+export function complete(): Log {
+  const log = opened()
+    .write('unit.set', { id: router, set: { name: 'Hall router', model: 'ostrel-heron', modelVersion: 1, role: 'router', serial: 'HE1-1', mac: '00:00:5e:00:53:01', place: 'hall', heightM: 1.2, method: 'app', needsReady: ['app-latest', 'customer-account', 'bluetooth', 'location'], firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true } })
+    .write('unit.set', { id: node, set: { name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', serial: 'TE1-2', mac: '00:00:5e:00:53:02', place: 'study', heightM: 1.1, method: 'push-button', firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true, pushButton: 'off' } })
+  for (const unit of [router, node]) log.secret('setup-code', 'unit', unit).secret('admin-password', 'unit', unit)
+  log.secret('label-key', 'unit', router)
+  for (const unit of [router, node]) {
+    log.write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] }).write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
+  }
+  for (const prompt of ['usage', 'crash', 'cloud', 'location', 'mail']) log.write('prompt.answered', { unit: router, prompt, answer: 'no', by: 'customer' })
+  return log
+    .write('segment.set', { id: home, set: { name: 'Home', use: 'home', cidr: '192.168.1.0/24', gateway: '192.168.1.1' } })
+    .write('pool.set', { id: idOf('pool'), set: { segment: home, unit: router, from: '192.168.1.100', to: '192.168.1.199' } })
+    .write('host.set', { id: idOf('hr'), set: { unit: router, segment: home, address: '192.168.1.1' } })
+    .write('host.set', { id: idOf('hn'), set: { unit: node, segment: home, address: '192.168.1.20' } })
+    .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hr'), answer: 'yes' })
+    .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hn'), answer: 'yes' })
+    .write('rule.answered', { rule: 'addr-applied', answer: 'yes' })
+    .write('network.set', { id: network, set: { ssid: 'Razorbill', use: 'main', bands: ['2.4', '5'], security: 'wpa2-wpa3', segment: home } })
+    .secret('wifi-passphrase', 'network', network)
+}

@@ -1,0 +1,229 @@
+import { describe, expect, it } from 'vitest'
+import { packDigest, signedDigest } from '@pasado/core/record/seal'
+import { ruleNames } from '@pasado/core/standard/rule-names'
+import { allRules, blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/standard/evaluate'
+import type { Outcome } from '@pasado/core/standard/rule'
+import { firstStandard } from '@pasado/core/standard/standard'
+import { catalogue, complete, home, idOf, Log, network, node, opened, router } from './fixture'
+
+const guest = idOf('guest')
+const second = idOf('second')
+const other = idOf('other')
+const unit = (id: string, set: Record<string, unknown>) => (log: Log) => log.write('unit.set', { id, set })
+const host = (address: string, more: Record<string, unknown> = {}) => (log: Log) => log.write('host.set', { id: idOf('hx'), set: { name: 'Printer', segment: home, address, ...more } })
+const net = (set: Record<string, unknown>) => (log: Log) => log.write('network.set', { id: network, set })
+const seen = (colour: string, pattern: 'solid' | 'blink' | 'off') => (log: Log) => log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour, pattern }] })
+const twoPools = (log: Log) => log.write('pool.set', { id: idOf('p2'), set: { segment: home, unit: node, from: '192.168.1.50', to: '192.168.1.60' } })
+const choices = (log: Log, lamp = 'bright') => {
+  for (const [choice, answer] of Object.entries({ guest: 'no', parental: 'no', security: 'no', updates: 'automatic', lamp })) log.write('choice.answered', { choice: choice as 'guest', answer })
+  return log
+}
+const yes = (rule: string) => (log: Log) => log.write('rule.answered', { rule, answer: 'yes' })
+const weir = (set: Record<string, unknown> = {}) => (log: Log) => log.write('unit.set', { id: other, set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, role: 'access-point', ...set } })
+const guests = (set: Record<string, unknown>) => (log: Log) => log.write('network.set', { id: guest, set: { ssid: 'Razorbill guests', use: 'guest', bands: ['2.4'], security: 'wpa2-aes', segment: home, ...set } })
+const made = (log: Log) => log.write('pack.made', { digest: packDigest(log.record()) })
+
+/** What each rule says of a visit that is as it should be, after one change. */
+const cases: [rule: string, what: string, from: () => Log, change: (log: Log) => unknown, outcome: Outcome][] = [
+  ['brief-contact', 'all there', complete, () => 0, 'holds'],
+  ['brief-contact', 'no second contact', complete, (log) => log.write('brief.set', { set: { secondContact: null } }), 'unproven'],
+  ['brief-service', 'all there', complete, () => 0, 'holds'],
+  ['brief-service', 'no speed', complete, (log) => log.write('brief.set', { set: { speedDownMbps: null } }), 'unproven'],
+  ['brief-method', 'ready', complete, () => 0, 'holds'],
+  ['brief-method', 'a method of another model', complete, unit(node, { method: 'own-page' }), 'breaks'],
+  ['brief-method', 'Bluetooth not ready', complete, unit(router, { needsReady: ['app-latest'] }), 'unproven'],
+  ['brief-line-alarm', 'no telephone line', complete, () => 0, 'not-here'],
+  ['brief-line-alarm', 'not asked', () => opened({ accessLine: 'telephone-line' }), () => 0, 'unproven'],
+  ['brief-line-alarm', 'asked', () => opened({ telephone: true }), yes('brief-line-alarm'), 'holds'],
+  ['kit-identity', 'all there', complete, () => 0, 'holds'],
+  ['kit-identity', 'the same MAC twice', complete, unit(node, { mac: '00:00:5e:00:53:01' }), 'breaks'],
+  ['kit-identity', 'no serial', complete, unit(node, { serial: null }), 'unproven'],
+  ['kit-label', 'recorded', complete, () => 0, 'holds'],
+  ['kit-label', 'one code read twice', complete, (log) => log.secret('setup-code', 'unit', node, { print: `setup-code-${router}` }), 'breaks'],
+  ['kit-label', 'not recorded', complete, weir(), 'unproven'],
+  ['kit-role', 'one it can take', complete, () => 0, 'holds'],
+  ['kit-role', 'one it cannot take', complete, unit(node, { role: 'switch' }), 'breaks'],
+  ['kit-role', 'none yet', complete, unit(node, { role: null }), 'unproven'],
+  ['kit-family', 'mixed models of one family', complete, () => 0, 'breaks'],
+  ['kit-family', 'another family', complete, unit(second, { name: 'Point', model: 'fenmarrow-lattice-3', modelVersion: 1, role: 'node' }), 'breaks'],
+  ['kit-family', 'one member', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'not-here'],
+  ['kit-reset', 'nothing used', complete, () => 0, 'not-here'],
+  ['kit-reset', 'used, reset', complete, weir({ used: true, wasReset: true }), 'holds'],
+  ['kit-reset', 'used, not reset', complete, weir({ used: true, wasReset: false }), 'breaks'],
+  ['kit-reset', 'used, nobody said', complete, weir({ used: true }), 'unproven'],
+  ['place-height', 'within', complete, () => 0, 'holds'],
+  ['place-height', 'on the floor', complete, unit(node, { heightM: 0.1 }), 'breaks'],
+  ['place-count', 'two of four', complete, () => 0, 'holds'],
+  ['place-count', 'five of four', complete, (log) => { for (const name of ['n3', 'n4', 'n5']) log.write('unit.set', { id: idOf(name), set: { model: 'ostrel-tern', modelVersion: 1, role: 'node' } }) }, 'breaks'],
+  ['place-final', 'recorded', complete, () => 0, 'holds'],
+  ['place-final', 'set up elsewhere, no move', complete, unit(node, { setUpPlace: 'hall' }), 'breaks'],
+  ['place-final', 'moved', complete, (log) => unit(node, { setUpPlace: 'hall' })(log).write('unit.event', { unit: node, what: 'moved' }), 'holds'],
+  ['place-final', 'not recorded', complete, unit(node, { place: null }), 'unproven'],
+  ['start-good-lamp', 'white steady', complete, () => 0, 'holds'],
+  ['start-good-lamp', 'too far', complete, seen('amber', 'solid'), 'breaks'],
+  ['start-good-lamp', 'a look that nothing explains', complete, seen('purple', 'solid'), 'unproven'],
+  ['start-good-lamp', 'dark, as asked', complete, (log) => choices(seen('off', 'off')(log), 'off'), 'holds'],
+  ['start-good-lamp', 'ready, on its way', () => opened(), (log) => { unit(node, { model: 'ostrel-tern', modelVersion: 1 })(log); seen('blue', 'blink')(log) }, 'unproven'],
+  ['start-fresh-lamp', 'nothing since', complete, () => 0, 'holds'],
+  ['start-fresh-lamp', 'restarted since', complete, (log) => log.write('unit.event', { unit: node, what: 'restarted' }), 'breaks'],
+  ['start-in-time', 'in time', complete, () => 0, 'holds'],
+  ['start-in-time', 'starting for an hour', complete, (log) => { unit(second, { model: 'ostrel-heron', modelVersion: 1 })(log); for (const at of ['2026-01-05T09:00:00Z', '2026-01-05T10:00:00Z']) log.write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, { at } as never) }, 'breaks'],
+  ['start-prompts', 'all answered', complete, () => 0, 'holds'],
+  ['start-prompts', 'none answered', () => opened(), unit(router, { model: 'ostrel-heron', modelVersion: 1 }), 'unproven'],
+  ['addr-one-dhcp', 'one', complete, () => 0, 'holds'],
+  ['addr-one-dhcp', 'two', complete, twoPools, 'breaks'],
+  ['addr-one-dhcp', 'none recorded', complete, (log) => log.write('thing.removed', { thing: 'pool', id: idOf('pool') }), 'unproven'],
+  ['addr-one-dhcp', 'upside down', complete, (log) => log.write('pool.set', { id: idOf('pool'), set: { from: '192.168.1.199', to: '192.168.1.100' } }), 'breaks'],
+  ['addr-valid', 'all right', complete, () => 0, 'holds'],
+  ['addr-valid', '192.169 for 192.168', complete, host('192.169.1.20'), 'breaks'],
+  ['addr-valid', 'three groups', complete, host('192.168.20'), 'breaks'],
+  ['addr-valid', 'no address', complete, (log) => log.write('host.set', { id: idOf('hx'), set: { name: 'Printer', segment: home } }), 'unproven'],
+  ['addr-unique', 'once', complete, () => 0, 'holds'],
+  ['addr-unique', 'twice', complete, host('192.168.1.20'), 'breaks'],
+  ['addr-pool', 'outside', complete, () => 0, 'holds'],
+  ['addr-pool', 'inside', complete, host('192.168.1.120'), 'breaks'],
+  ['addr-pool', 'inside but reserved', complete, host('192.168.1.120', { reserved: true }), 'holds'],
+  ['addr-no-overlap', 'one segment', complete, () => 0, 'not-here'],
+  ['addr-no-overlap', 'two that overlap', complete, (log) => log.write('segment.set', { id: second, set: { name: 'Shed', cidr: '192.168.0.0/16' } }), 'breaks'],
+  ['addr-single-nat', 'none', complete, () => 0, 'holds'],
+  ['addr-single-nat', 'two', complete, (log) => log.write('segment.set', { id: second, set: { name: 'Box', cidr: '192.168.2.0/24', behind: other } }).write('segment.set', { id: other, set: { name: 'Street', cidr: '192.168.3.0/24' } }).write('segment.set', { id: home, set: { behind: second } }), 'breaks'],
+  ['addr-ap-mode', 'no such unit', complete, () => 0, 'not-here'],
+  ['addr-ap-mode', 'its DHCP server on', complete, weir({ dhcpServer: 'on' }), 'breaks'],
+  ['addr-ap-mode', 'nobody said', complete, weir(), 'unproven'],
+  ['addr-ap-mode', 'all off, in the main segment', complete, (log) => weir({ dhcpServer: 'off', dhcpRelay: 'off', secondaryAddress: 'off' })(log).write('host.set', { id: idOf('hw'), set: { unit: other, segment: home, address: '192.168.1.30' } }), 'holds'],
+  ['addr-reachable', 'reached', complete, () => 0, 'holds'],
+  ['addr-reachable', 'changed since', complete, (log) => log.write('host.set', { id: idOf('hn'), set: { address: '192.168.1.21' } }), 'unproven'],
+  ['addr-reachable', 'not reached', complete, (log) => log.write('rule.answered', { rule: 'addr-reachable', subject: idOf('hn'), answer: 'no' }), 'breaks'],
+  ['addr-applied', 'answered', complete, () => 0, 'holds'],
+  ['addr-applied', 'nobody said', () => opened(), unit(router, { name: 'R' }), 'unproven'],
+  ['wifi-name', 'its own', complete, () => 0, 'holds'],
+  ['wifi-name', 'the default', complete, net({ ssid: 'Ostrel-9001' }), 'breaks'],
+  ['wifi-name', 'the customer’s name', complete, net({ ssid: 'oakum wifi' }), 'breaks'],
+  ['wifi-name', 'a trailing blank', complete, net({ ssid: 'Razorbill ' }), 'breaks'],
+  ['wifi-name', 'none', () => opened(), () => 0, 'unproven'],
+  ['wifi-naming-school', 'one name', complete, () => 0, 'holds'],
+  ['wifi-naming-school', 'a name a band', complete, (log) => log.write('network.set', { id: second, set: { ssid: 'Razorbill 5', use: 'main', bands: ['5'] } }), 'breaks'],
+  ['wifi-naming-school', 'an extender with a suffix', complete, (log) => log.write('network.set', { id: second, set: { ssid: 'Razorbill_EXT', use: 'main', bands: ['5'], extender: node } }), 'breaks'],
+  ['wifi-security', 'WPA2 and WPA3', complete, () => 0, 'holds'],
+  ['wifi-security', 'WEP', complete, net({ security: 'wep' }), 'breaks'],
+  ['wifi-security', 'not recorded', complete, net({ security: null }), 'unproven'],
+  ['wifi-passphrase', 'strong', complete, () => 0, 'holds'],
+  ['wifi-passphrase', 'weak', complete, (log) => log.secret('wifi-passphrase', 'network', network, { score: 2, print: 'weak' }), 'breaks'],
+  ['wifi-passphrase', 'the default key', complete, (log) => log.secret('wifi-passphrase', 'network', network, { print: `label-key-${router}` }), 'breaks'],
+  ['wifi-passphrase', 'holding the name', complete, (log) => log.secret('wifi-passphrase', 'network', network, { holdsName: true, print: 'named' }), 'breaks'],
+  ['wifi-passphrase', 'none', complete, guests({}), 'unproven'],
+  ['wifi-guest', 'no guests', complete, () => 0, 'not-here'],
+  ['wifi-guest', 'apart', complete, (log) => guests({ isolated: true })(log).secret('wifi-passphrase', 'network', guest), 'holds'],
+  ['wifi-guest', 'not apart', complete, guests({ isolated: false }), 'breaks'],
+  ['wifi-guest', 'with the home’s passphrase', complete, (log) => guests({ isolated: true })(log).secret('wifi-passphrase', 'network', guest, { print: `wifi-passphrase-${network}` }), 'breaks'],
+  ['wifi-segment', 'home lands in home', complete, () => 0, 'holds'],
+  ['wifi-segment', 'guests land in home', complete, guests({ isolated: false }), 'breaks'],
+  ['wifi-segment', 'nowhere', complete, net({ segment: null }), 'unproven'],
+  ['wifi-pushbutton-off', 'off', complete, () => 0, 'holds'],
+  ['wifi-pushbutton-off', 'on', complete, unit(node, { pushButton: 'on' }), 'breaks'],
+  ['wifi-pushbutton-off', 'nobody said', complete, unit(node, { pushButton: null }), 'unproven'],
+  ['cred-admin', 'ours', complete, () => 0, 'holds'],
+  ['cred-admin', 'that of another home', complete, (log) => log.secret('admin-password', 'unit', node, { usedElsewhere: true }), 'breaks'],
+  ['cred-admin', 'a Wi-Fi passphrase', complete, (log) => log.secret('admin-password', 'unit', node, { print: `wifi-passphrase-${network}` }), 'breaks'],
+  ['cred-admin', 'none', complete, weir(), 'unproven'],
+  ['cred-local-admin', 'inside only', complete, () => 0, 'holds'],
+  ['cred-local-admin', 'remote on', complete, unit(node, { remoteAdmin: 'on' }), 'breaks'],
+  ['cred-local-admin', 'nobody said', complete, unit(node, { localAdminOnly: null }), 'unproven'],
+  ['cred-account', 'the customer’s', complete, () => 0, 'holds'],
+  ['cred-account', 'the technician’s', complete, unit(router, { accountOwner: 'technician' }), 'breaks'],
+  ['cred-account', 'nobody said', complete, unit(router, { accountOwner: null }), 'unproven'],
+  ['cred-no-leak', 'compared', complete, () => 0, 'holds'],
+  ['cred-no-leak', 'no secret yet', () => opened(), () => 0, 'not-here'],
+  ['firm-recorded', 'both', complete, () => 0, 'holds'],
+  ['firm-recorded', 'no version after', complete, unit(node, { firmwareAfter: null }), 'unproven'],
+  ['firm-minimum', 'above', complete, () => 0, 'holds'],
+  ['firm-minimum', 'below', complete, unit(node, { firmwareAfter: '2.8.1' }), 'breaks'],
+  ['firm-minimum', 'withdrawn', complete, unit(node, { firmwareAfter: 'v3.0.0' }), 'breaks'],
+  ['firm-minimum', 'not in the catalogue', complete, unit(node, { firmwareAfter: '9.9' }), 'unproven'],
+  ['firm-same', 'two apart', complete, unit(second, { model: 'ostrel-tern', modelVersion: 1, firmwareAfter: '3.0.2' }), 'breaks'],
+  ['firm-same', 'two alike', complete, unit(second, { model: 'ostrel-tern', modelVersion: 1, firmwareAfter: 'V3.1.0' }), 'holds'],
+  ['firm-same', 'one of each', complete, () => 0, 'not-here'],
+  ['firm-updates', 'by the school', complete, () => 0, 'holds'],
+  ['firm-updates', 'against the school', complete, unit(node, { updates: 'managed' }), 'breaks'],
+  ['firm-updates', 'nobody said', complete, unit(node, { updates: null }), 'unproven'],
+  ['hand-choices', 'asked', complete, choices, 'holds'],
+  ['hand-choices', 'not asked', complete, () => 0, 'unproven'],
+  ['hand-lamp', 'bright', complete, choices, 'not-here'],
+  ['hand-lamp', 'off, not told', complete, (log) => choices(log, 'off'), 'unproven'],
+  ['hand-lamp', 'off, told', complete, (log) => yes('hand-lamp')(choices(log, 'off')), 'holds'],
+  ['hand-pack', 'not made', complete, () => 0, 'unproven'],
+  ['hand-pack', 'made, not given', complete, made, 'unproven'],
+  ['hand-pack', 'made and given', complete, (log) => made(log).write('pack.given', { how: 'printed' }), 'holds'],
+  ['hand-pack', 'changed since', complete, (log) => net({ ssid: 'Guillemot' })(made(log).write('pack.given', { how: 'printed' })), 'breaks'],
+  ['hand-voice-power', 'no telephone', complete, () => 0, 'not-here'],
+  ['hand-voice-power', 'not told', () => opened({ telephone: true }), () => 0, 'unproven'],
+  ['hand-custody', 'answered', complete, (log) => log.write('custody.answered', { custody: 'customer-only-now' }), 'holds'],
+  ['hand-custody', 'not answered', complete, () => 0, 'unproven'],
+  ['hand-cautions', 'not read', complete, () => 0, 'unproven'],
+  ['hand-cautions', 'read', complete, yes('hand-cautions'), 'holds']
+]
+
+/** The heaviest outcome among a rule's findings. */
+function heaviest(outcomes: Outcome[]): Outcome {
+  return (['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).find((one) => outcomes.includes(one))!
+}
+
+describe('every rule', () => {
+  it.each(cases)('%s: %s', (rule, _, from, change, outcome) => {
+    const log = from()
+    change(log)
+    const findings = log.judge(rule)
+    expect(heaviest(findings.map((one) => one.outcome)), JSON.stringify(findings.map(({ evidence }) => evidence))).toBe(outcome)
+    for (const one of findings) {
+      expect(one.evidence).toMatch(/\S.*[.!?]$/)
+      if (one.outcome === 'breaks' || one.outcome === 'unproven') expect([one.mend !== '', one.place !== null]).toEqual([true, true])
+    }
+  })
+
+  it('is tried above, has a name, and its own id', () => {
+    expect(new Set(allRules.map(({ id }) => id)).size).toBe(allRules.length)
+    expect(allRules.length).toBeGreaterThanOrEqual(25)
+    for (const { id } of allRules) expect([id, ruleNames[id] !== undefined, cases.some(([rule]) => rule === id)]).toEqual([id, true, true])
+  })
+})
+
+describe('levels, waivers and acknowledgements', () => {
+  it('mixed models of one family are at should, and an acknowledgement lets them pass', () => {
+    const log = complete()
+    const [finding] = log.judge('kit-family')
+    expect([finding!.level, blocks(finding!)]).toEqual(['should', true])
+    log.write('rule.acknowledged', { rule: 'kit-family', reason: 'On purpose.' })
+    expect(blocks(log.judge('kit-family')[0]!)).toBe(false)
+  })
+
+  it('a waiver for one subject leaves the others as they are', () => {
+    const log = complete()
+    for (const id of [router, node]) log.write('unit.set', { id, set: { firmwareAfter: '2.8.1' } })
+    log.write('waiver.granted', { rule: 'firm-minimum', subject: node, reason: 'Later.' })
+    expect(log.judge('firm-minimum').map(({ outcome }) => outcome)).toEqual(['breaks', 'waived'])
+    log.write('waiver.withdrawn', { rule: 'firm-minimum', subject: node })
+    expect(log.judge('firm-minimum').map(({ outcome }) => outcome)).toEqual(['breaks', 'breaks'])
+  })
+
+  it('a rule that is off says nothing', () => {
+    expect(complete().judge('hand-choices', { ...firstStandard, levels: { 'hand-choices': 'off' } })).toEqual([])
+  })
+
+  it('the docket is heaviest first: breaks, then what is unproven, then what does not block', () => {
+    const log = complete()
+    log.write('host.set', { id: idOf('hx'), set: { name: 'Printer', segment: home, address: '192.168.1.20' } })
+    const order = heaviestFirst(evaluate(log.record(), catalogue, firstStandard))
+    expect(order[0]!.rule).toBe('addr-unique')
+    const blocking = order.map(blocks)
+    expect(blocking.lastIndexOf(true)).toBe(blocking.indexOf(false) - 1)
+  })
+
+  it('a signature goes stale with any later change, but not with the other signature', () => {
+    const log = complete()
+    const digest = signedDigest(log.record())
+    log.write('signature.given', { who: 'customer', name: 'Cressa Oakum', strokes: 'M1 1 L2 2', digest })
+    expect(signedDigest(log.record())).toBe(digest)
+    log.write('unit.set', { id: node, set: { place: 'attic' } })
+    expect(sealHindrances(log.record(), [], signedDigest(log.record()))).toContain('the record changed after the customer signed: sign again')
+  })
+})

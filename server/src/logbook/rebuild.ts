@@ -1,0 +1,27 @@
+import { rows, run, transaction } from '../db/pool'
+import { lockVisit } from '../db/visits'
+import { summarise } from '@pasado/core/formats/visit-summary'
+import { VisitStates } from './states'
+import type { Logbook } from './logbook'
+import { clearProjections, project } from './project'
+
+/**
+ * Makes every projection anew from the logbook, a visit at a time and oldest first, so that a home ends with what its
+ * latest visit knows.
+ * @returns how many visits were gone through
+ */
+export async function rebuildProjections(logbook: Logbook): Promise<number> {
+  const states = new VisitStates()
+  const visits = await rows<{ id: string }>(logbook.db, 'SELECT id FROM visits ORDER BY opened_at, id')
+  for (const { id } of visits) {
+    await transaction(logbook.db, async (connection) => {
+      const head = (await lockVisit(connection, id))!
+      const state = await states.at(connection, id, head.last_seq)
+      await clearProjections(connection, id)
+      await project(connection, id, head.home_id, null, state)
+      await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summarise(state.record, state.findings)), id])
+    })
+    states.forget(id)
+  }
+  return visits.length
+}

@@ -1,0 +1,80 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { join } from 'node:path'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { chainProblem } from '@pasado/core/record/chain'
+import type { Draft, Entry } from '@pasado/core/record/entry'
+import { startMariaDb } from '../../scripts/mariadb'
+import { Caller, draft, openAVisit, startCompany } from './company'
+import { freePort } from './database'
+
+let company: Awaited<ReturnType<typeof startCompany>>
+beforeAll(async () => { company = await startCompany() })
+afterAll(() => company.stop())
+
+/** A server in a process of its own, on the company's database. */
+async function serverProcess(port: number): Promise<{ child: ChildProcess; address: string }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, 'serve-process.ts')], {
+    env: { ...process.env, DATABASE_URL: company.database.url, KEY_FILE: join(company.database.folder, 'key'), PORT: String(port) }, stdio: ['ignore', 'pipe', 'inherit']
+  })
+  const address = await new Promise<string>((resolve, reject) => {
+    child.stdout!.once('data', (text: Buffer) => resolve(text.toString().trim()))
+    child.once('exit', () => reject(new Error('the server process ended')))
+  })
+  return { child, address }
+}
+
+it('killed in a burst of 500 entries and started again, the server has lost none it acknowledged and doubled none', async () => {
+  const port = await freePort()
+  let server = await serverProcess(port)
+  const caller = new Caller(server.address)
+  await caller.call('POST', '/session', { login: 'isolde', password: 'skerrow-demo-lantern' })
+  const visit = await openAVisit(caller)
+  const drafts = Array.from({ length: 500 }, (_, at) => draft(visit, 'note.written', { text: `burst ${at}` }))
+  const acknowledged = new Set<string>()
+  let killed = false
+
+  const sendOnce = async (one: Draft) => {
+    const { status } = await caller.call('POST', `/visits/${visit}/entries`, { entries: [one] })
+    if (status === 200) acknowledged.add(one.id)
+    return status === 200
+  }
+  const queue = [...drafts]
+  await Promise.all(Array.from({ length: 6 }, async () => {
+    for (let one = queue.shift(); one; one = queue.shift()) {
+      if (!killed && acknowledged.size >= 150) {
+        killed = true
+        server.child.kill('SIGKILL')
+      }
+      await sendOnce(one).catch(() => false)
+    }
+  }))
+  expect(killed).toBe(true)
+  const before = new Set(acknowledged)
+  expect(before.size).toBeGreaterThanOrEqual(150)
+  expect(before.size).toBeLessThan(500)
+
+  server = await serverProcess(port)
+  for (const one of drafts) expect(await sendOnce(one)).toBe(true)
+  const { body } = await caller.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
+  const ids = body.entries.map(({ id }) => id)
+  expect(new Set(ids).size).toBe(ids.length)
+  expect(ids).toHaveLength(501)
+  for (const id of before) expect(ids).toContain(id)
+  expect(chainProblem(body.entries)).toBeNull()
+  server.child.kill('SIGKILL')
+})
+
+it('while the database is away a write is told to try again, and goes through when it is back', async () => {
+  const caller = await Caller.as(company.running, 'isolde')
+  const visit = await openAVisit(caller)
+  const one = draft(visit, 'note.written', { text: 'while it was away' })
+  await company.database.kill()
+  const { status, body, headers } = await caller.call<{ type: string }>('POST', `/visits/${visit}/entries`, { entries: [one] })
+  expect([status, body.type, headers.get('retry-after')]).toEqual([503, 'urn:pasado:problem:database-away', '2'])
+  const back = await startMariaDb(company.database.folder, company.database.port)
+  company.database.kill = back.kill
+  company.database.drop = async () => { await back.kill() }
+  expect((await caller.call('POST', `/visits/${visit}/entries`, { entries: [one] })).status).toBe(200)
+  const { body: after } = await caller.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
+  expect(after.entries.filter(({ id }) => id === one.id)).toHaveLength(1)
+})
