@@ -22,5 +22,5 @@ export default tseslint.config(
       'no-restricted-syntax': ['error', { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'pass the time in' }]
     }
   },
-  { files: ['cli/**/*.ts', 'scripts/**/*.ts', 'bench/**/*.ts', 'e2e/**/*.ts'], rules: { 'no-console': 'off' } }
+  { files: ['cli/**/*.ts', 'scripts/**/*.ts', 'bench/**/*.ts', 'e2e/**/*.ts', 'server/test/**/*.ts'], rules: { 'no-console': 'off' } }
 )

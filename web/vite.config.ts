@@ -5,6 +5,7 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   root: import.meta.dirname,
   plugins: [react(), tailwindcss()],
+  worker: { format: 'es' },
   build: { target: 'es2022', sourcemap: false, chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:4180' } }
 })

@@ -4,7 +4,8 @@ import { ruleNames } from '@pasado/core/standard/rule-names'
 import { allRules, blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/standard/evaluate'
 import type { Outcome } from '@pasado/core/standard/rule'
 import { firstStandard } from '@pasado/core/standard/standard'
-import { catalogue, complete, home, idOf, Log, network, node, opened, router } from './fixture'
+import type { Log} from './fixture';
+import { catalogue, complete, home, idOf, network, node, opened, router } from './fixture'
 
 const guest = idOf('guest')
 const second = idOf('second')

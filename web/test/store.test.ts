@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Draft, Entry, Placed } from '@pasado/core/record/entry'
 import { opened } from '../../core/test/fixture'
+import type * as StoreModule from '../src/visit/store'
 
 const kept = new Map<string, unknown>()
 vi.mock('idb-keyval', () => ({ get: (key: string) => Promise.resolve(kept.get(key)), set: (key: string, value: unknown) => { kept.set(key, structuredClone(value)); return Promise.resolve() } }))
@@ -40,7 +41,7 @@ class FakeServer {
 }
 
 let server: FakeServer
-let store: typeof import('../src/visit/store')
+let store: typeof StoreModule
 const visit = opened().entries[0]!.visit
 
 beforeEach(async () => {

@@ -4,6 +4,13 @@ import { auditInput, auditOutput } from '../address/audit-schema'
 import { macInput, macOutput, readMac } from '../identity/mac'
 import { followInput, followLamps, followOutput } from '../lamps/follow'
 import { wifiQr, wifiQrInput, wifiQrOutput } from '../wifi/qr'
+import { firmwarePath, firmwarePathInput, firmwarePathOutput } from '../firmware/path'
+import { poeBudget, poeBudgetInput, poeBudgetOutput } from '../power/poe-budget'
+import { channelOverlap, channelOverlapInput, channelOverlapOutput } from '../radio/channels'
+import { linkRate, linkRateInput, linkRateOutput } from '../radio/link-rate'
+import { pathLoss, pathLossInput, pathLossOutput } from '../radio/path-loss'
+import { wallLoss, wallLossInput, wallLossOutput } from '../radio/wall-loss'
+import { runPlan, runPlanInput, runPlanOutput } from '../run/plan'
 import { Refusal, problemsOf } from './refusal'
 
 /** A computation that can be called by name. */
@@ -20,8 +27,15 @@ function calculation<I extends z.ZodType, O extends z.ZodType>(input: I, output:
 /** Every computation by its name in the contract. */
 export const calculations: Readonly<Record<string, Calculation>> = {
   'address-audit': calculation(auditInput, auditOutput, auditAddresses),
+  'channel-overlap': calculation(channelOverlapInput, channelOverlapOutput, channelOverlap),
+  'firmware-path': calculation(firmwarePathInput, firmwarePathOutput, firmwarePath),
   lamp: calculation(followInput, followOutput, followLamps),
+  'link-rate': calculation(linkRateInput, linkRateOutput, linkRate),
   mac: calculation(macInput, macOutput, readMac),
+  'path-loss': calculation(pathLossInput, pathLossOutput, pathLoss),
+  'poe-budget': calculation(poeBudgetInput, poeBudgetOutput, poeBudget),
+  'run-plan': calculation(runPlanInput, runPlanOutput, runPlan),
+  'wall-loss': calculation(wallLossInput, wallLossOutput, wallLoss),
   'wifi-qr': calculation(wifiQrInput, wifiQrOutput, wifiQr)
 }
 
@@ -34,11 +48,19 @@ export function calculate(name: string, input: unknown): unknown {
   if (!calc) throw new Refusal([{ path: ['name'], message: `no computation is called ${name}; see pasado calc --list` }])
   const checked = calc.input.safeParse(input, { reportInput: true })
   if (!checked.success) throw new Refusal(problemsOf(checked.error))
-  return calc.run(checked.data)
+  const result = calc.run(checked.data)
+  if (!isFinite(result)) throw new Refusal([{ path: [], message: 'has numbers so large or small that there is no finite result' }])
+  return result
 }
 
 /** The JSON Schemas (draft 2020-12) of a computation's input and output. */
 export function calculationSchemas(name: string): { input: unknown; output: unknown } {
   const calc = calculations[name]!
   return { input: z.toJSONSchema(calc.input, { io: 'input' }), output: z.toJSONSchema(calc.output) }
+}
+
+/** Whether every number in a result is finite. */
+function isFinite(value: unknown): boolean {
+  if (typeof value === 'number') return Number.isFinite(value)
+  return typeof value !== 'object' || value === null || Object.values(value).every(isFinite)
 }

@@ -18,7 +18,7 @@ export function compareVersions(a: string, b: string): number {
 
 /** What is wrong with a version as typed, in words; null where nothing is. */
 export function versionProblem(text: string): string | null {
-  const parts = text.trim().replace(/^v/i, '').split(/[.\-_]/)
+  const parts = text.replace(/^v/i, '').split(/[.\-_]/)
   if (parts.some((part) => part === '')) return 'has an empty part; write it as it stands on the unit, such as 3.0.4'
   return null
 }

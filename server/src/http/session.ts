@@ -50,6 +50,7 @@ export class Sessions {
       throw new HttpProblem(401, 'wrong-login', 'Login or password are not right.', [{ pointer: '/password', field: 'password', detail: 'does not go with this login; type both again' }])
     }
     await this.#byLogin.delete(loginKey)
+    await this.#byAddress.reward(context.ip)
     const token = randomBytes(32)
     await addSession(this.db, hashOf(token), person.id, now, new Date(now.getTime() + LASTS_MS))
     context.cookies.set(COOKIE, token.toString('base64url'), { httpOnly: true, sameSite: 'lax', secure: this.secure || context.secure, path: '/', maxAge: LASTS_MS, overwrite: true, signed: false })

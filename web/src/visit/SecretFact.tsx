@@ -1,11 +1,13 @@
-import { useId, useRef, useState } from 'react'
+import { useEffect, useId, useRef, useState } from 'react'
 import { revealReasons, type SecretPurpose } from '@pasado/core/record/answers'
 import { secretFor } from '@pasado/core/record/record'
+import type { Strength } from '@pasado/core/secrets/strength'
 import { ApiProblem } from '../app/api'
 import { useMayWrite } from './facts'
 import { placeKey } from './place'
 import { keepSecret, newPassphrase, newRef, secretProblem, showSecret } from './secrets'
 import { useVisit } from './store'
+import { strengthOf } from '../workers/strength'
 
 const scoreWords = ['guessed at once', 'guessed soon', 'weak', 'strong', 'very strong'] as const
 const SHOWN_MS = 45_000
@@ -18,6 +20,20 @@ export function Spelled({ value }: { value: string }) {
       {[...value].map((character, index) => <span key={index} className={kinds[index] === 'digit' ? 'underline decoration-dotted underline-offset-4' : ''}>{character}</span>)}
     </span>
   )
+}
+
+/** How strong what is in the box is, told while it is typed; judged in a worker on this device. */
+function Strong({ value }: { value: string }) {
+  const facts = useVisit((state) => state.record.brief.facts)
+  const networks = useVisit((state) => state.record.networks)
+  const [strength, setStrength] = useState<Strength | null>(null)
+  useEffect(() => {
+    let left = false
+    const hints = [facts.customerName, facts.street, ...Object.values(networks).map((network) => network.facts.ssid)].filter((hint): hint is string => hint !== undefined)
+    if (value) void strengthOf(value, hints).then((found) => { if (!left) setStrength(found) })
+    return () => { left = true }
+  }, [value, facts, networks])
+  return <p className="fine mt-1" aria-live="polite">{value && strength ? `${scoreWords[strength.score]}: ${strength.score} of 4, about ${Math.round(strength.bits)} bits. ${strength.warning}` : 'Strength is told as you type.'}</p>
 }
 
 /** A secret: typed or made, then only in the vault; shown on request, each showing logged. */
@@ -65,6 +81,7 @@ export function SecretFact({ purpose, thing, id, label, canMake = false, wep = f
             <label className="label" htmlFor={inputId}>{label}</label>
             <input id={inputId} className="box exact mt-1" value={value} autoFocus autoComplete="off" autoCapitalize="none" spellCheck={false} data-secret aria-invalid={problem !== null} aria-describedby={problem ? `${inputId}-wrong` : undefined} onChange={(event) => { setValue(event.target.value); setMade(false); setProblem(null) }} />
             {problem && <p id={`${inputId}-wrong`} role="alert" className="mt-1 font-bold">{label} {problem}</p>}
+            {canMake && <Strong value={value} />}
             <div className="mt-2 flex flex-wrap gap-2">
               <button type="submit" className="btn btn-plum" disabled={busy}>Put into the vault</button>
               {canMake && <button type="button" className="btn" onClick={() => begin(newPassphrase(), true)}>Make another</button>}

@@ -3,14 +3,14 @@ import { useNavigate } from 'react-router'
 import { stages } from '@pasado/core/record/stages'
 import { standing } from '@pasado/core/record/record'
 import { useLight } from '../app/light'
-import { undo, useVisit } from './store'
+import { undo, useVisit, write } from './store'
 
 /** What can be called up over a visit. */
 export type CalledUp = 'docket' | 'logbook' | 'keys'
 
 /** The keys of a visit, as the list of keys shows them. */
 export const visitKeys: readonly [string, string][] = [
-  ['1–9', 'go to a stage'], ['d', 'docket'], ['b', 'logbook'], ['l', 'log a lamp'], ['n', 'write a note'], ['u', 'undo'],
+  ['1–9', 'go to a stage'], ['d', 'docket'], ['b', 'logbook'], ['l', 'log a lamp'], ['w', 'end the oldest wait'], ['n', 'write a note'], ['u', 'undo'],
   ['[  ]', 'previous and next unit'], ['/', 'find a home'], ['t', 'Daylight or Cupboard'], ['?', 'these keys']
 ]
 
@@ -41,7 +41,10 @@ export function useVisitKeys(visit: string, call: (what: CalledUp) => void): voi
       else if (event.key === '?') call('keys')
       else if (event.key === 'l') go(`/visit/${visit}/start?at=lamp.now.log${unit ? `&unit=${unit}` : ''}`)
       else if (event.key === 'n') go(`/visit/${visit}/brief?at=brief.brief.note`)
-      else if (event.key === 'u') undo()
+      else if (event.key === 'w') {
+        const oldest = Object.values(useVisit.getState().record.waits).filter(({ endedAt }) => endedAt === null).sort((a, b) => a.seq - b.seq)[0]
+        if (oldest) write('wait.ended', { id: oldest.id })
+      } else if (event.key === 'u') undo()
       else if (event.key === '[') stepUnit(-1)
       else if (event.key === ']') stepUnit(1)
       else if (event.key === '/') go('/homes')
