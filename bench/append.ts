@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import mysql from 'mysql2/promise'
 import { Caller, draft, openAVisit } from '../server/test/company'
-import type { Running } from '@pasado/server/server'
 import type { Entry } from '@pasado/core/record/entry'
+import type { Services } from '@pasado/server/services'
 import { entriesAfter } from '@pasado/server/db/entries'
 import { median, report } from './timing'
 
@@ -15,15 +15,15 @@ function drafts(visit: string, many: number) {
   return Array.from({ length: many }, (_, at) => (at % 3 === 0 ? draft(visit, 'unit.set', { id: unit, set: { place: `shelf ${at}` } }) : draft(visit, 'note.written', { text: `line ${at} of the day` })))
 }
 
-/** Entries a second through HTTP, each client on a visit of its own, one entry a request. */
-async function throughHttp(running: Running, clients: 1 | 8): Promise<{ rate: number; visits: string[] }> {
-  const callers = await Promise.all(Array.from({ length: clients }, () => Caller.as(running, 'isolde')))
+/** Entries a second through HTTP, each client on a visit of its own, so many entries a request. */
+async function throughHttp(address: string, clients: 1 | 8, aRequest: number): Promise<{ rate: number; visits: string[] }> {
+  const callers = await Promise.all(Array.from({ length: clients }, () => Caller.at(address, 'isolde')))
   const visits = await Promise.all(callers.map((caller) => openAVisit(caller)))
   const work = visits.map((visit) => drafts(visit, PER_CLIENT[clients]))
   const began = performance.now()
   await Promise.all(callers.map(async (caller, at) => {
-    for (const one of work[at]!) {
-      const { status } = await caller.call('POST', `/visits/${visits[at]}/entries`, { entries: [one] })
+    for (let from = 0; from < work[at]!.length; from += aRequest) {
+      const { status } = await caller.call('POST', `/visits/${visits[at]}/entries`, { entries: work[at]!.slice(from, from + aRequest) })
       if (status !== 200) throw new Error(`an entry was not taken: ${status}`)
     }
   }))
@@ -45,21 +45,21 @@ async function bareInserts(url: string, rows: Entry[][]): Promise<number> {
 }
 
 /** Appending through HTTP against bare INSERTs of the same rows. */
-export async function benchAppend(running: Running, url: string): Promise<void> {
-  for (const clients of [1, 8] as const) {
+export async function benchAppend(services: Services, address: string, url: string): Promise<void> {
+  for (const [clients, aRequest] of [[1, 1], [8, 1], [1, 50], [8, 50]] as const) {
     const ratios: number[] = []
     const rates: number[] = []
     const bare: number[] = []
     for (let round = 0; round <= ROUNDS; round++) {
-      const { rate, visits } = await throughHttp(running, clients)
-      const rows = await Promise.all(visits.map(async (visit) => (await entriesAfter(running.services.db, visit, 1))))
+      const { rate, visits } = await throughHttp(address, clients, aRequest)
+      const rows = await Promise.all(visits.map(async (visit) => (await entriesAfter(services.db, visit, 1))))
       const plain = await bareInserts(url, rows)
       if (round === 0) continue
       rates.push(rate)
       bare.push(plain)
       ratios.push(plain / rate)
     }
-    report(`appending through HTTP, ${clients} client${clients > 1 ? 's' : ''} (baseline: bare INSERTs, ${median(bare).toFixed(0)} a second)`, `${median(rates).toFixed(0)} entries a second, ${median(ratios).toFixed(2)} times slower`)
+    report(`appending through HTTP, ${clients} client${clients > 1 ? 's' : ''}, ${aRequest} a request (baseline: bare INSERTs, ${median(bare).toFixed(0)} a second)`, `${median(rates).toFixed(0)} entries a second, ${median(ratios).toFixed(2)} times the baseline’s time`)
   }
 }
 

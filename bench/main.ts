@@ -1,7 +1,9 @@
 import { availableParallelism } from 'node:os'
+import { join } from 'node:path'
 import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../scripts/load-demo'
 import { startCompany } from '../server/test/company'
+import { serverProcess } from '../server/test/server-process'
 import { benchAppend, machine } from './append'
 import { benchCore } from './core'
 
@@ -11,7 +13,12 @@ try {
   const visits = demoVisits()
   await loadVisits(company.services, visits, new Date())
   await benchCore(company.services, visits.map(({ id }) => id))
-  await benchAppend(company.running, company.database.url)
+  const server = await serverProcess(company.database.url, join(company.database.folder, 'key'))
+  try {
+    await benchAppend(company.services, server.address, company.database.url)
+  } finally {
+    server.child.kill('SIGKILL')
+  }
 } finally {
   await company.stop()
 }

@@ -39,8 +39,12 @@ export class Caller {
 
   constructor(readonly address: string) {}
 
-  static async as(running: Running, login: string): Promise<Caller> {
-    const caller = new Caller(running.address)
+  static as(running: Running, login: string): Promise<Caller> {
+    return Caller.at(running.address, login)
+  }
+
+  static async at(address: string, login: string): Promise<Caller> {
+    const caller = new Caller(address)
     const { status } = await caller.call('POST', '/session', { login, password: demoPassword })
     if (status !== 200) throw new Error(`${login} could not log in: ${status}`)
     return caller

@@ -1,4 +1,3 @@
-import { spawn, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { chainProblem } from '@pasado/core/record/chain'
@@ -6,26 +5,15 @@ import type { Draft, Entry } from '@pasado/core/record/entry'
 import { startMariaDb } from '../../scripts/mariadb'
 import { Caller, draft, openAVisit, startCompany } from './company'
 import { freePort } from './database'
+import { serverProcess } from './server-process'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 beforeAll(async () => { company = await startCompany() })
 afterAll(() => company.stop())
 
-/** A server in a process of its own, on the company's database. */
-async function serverProcess(port: number): Promise<{ child: ChildProcess; address: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, 'serve-process.ts')], {
-    env: { ...process.env, DATABASE_URL: company.database.url, KEY_FILE: join(company.database.folder, 'key'), PORT: String(port) }, stdio: ['ignore', 'pipe', 'inherit']
-  })
-  const address = await new Promise<string>((resolve, reject) => {
-    child.stdout!.once('data', (text: Buffer) => resolve(text.toString().trim()))
-    child.once('exit', () => reject(new Error('the server process ended')))
-  })
-  return { child, address }
-}
-
 it('killed in a burst of 500 entries and started again, the server has lost none it acknowledged and doubled none', async () => {
   const port = await freePort()
-  let server = await serverProcess(port)
+  let server = await serverProcess(company.database.url, join(company.database.folder, 'key'), port)
   const caller = new Caller(server.address)
   await caller.call('POST', '/session', { login: 'isolde', password: 'skerrow-demo-lantern' })
   const visit = await openAVisit(caller)
@@ -53,7 +41,7 @@ it('killed in a burst of 500 entries and started again, the server has lost none
   expect(before.size).toBeGreaterThanOrEqual(150)
   expect(before.size).toBeLessThan(500)
 
-  server = await serverProcess(port)
+  server = await serverProcess(company.database.url, join(company.database.folder, 'key'), port)
   for (const one of drafts) expect(await sendOnce(one)).toBe(true)
   const { body } = await caller.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
   const ids = body.entries.map(({ id }) => id)

@@ -21,6 +21,17 @@ export interface LampReading {
  * so only what was seen after the last of them counts.
  */
 export function readLamps(unit: Unit, model: Model): LampReading {
+  const known = readings.get(unit)
+  if (known?.model === model) return known.reading
+  const reading = readAnew(unit, model)
+  readings.set(unit, { model, reading })
+  return reading
+}
+
+/** Units are never changed in place, so a reading holds as long as its unit is the same object. */
+const readings = new WeakMap<Unit, { model: Model; reading: LampReading }>()
+
+function readAnew(unit: Unit, model: Model): LampReading {
   const fresh = unit.events.filter(({ what }) => what === 'powered' || what === 'restarted' || what === 'reset').at(-1)
   const seen = unit.sightings.filter((one) => !fresh || one.seq > fresh.seq)
   // A clock set back between two sightings must not stop the reading: the order of the logbook stands.

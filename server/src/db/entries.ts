@@ -1,5 +1,5 @@
 import type { Entry } from '@pasado/core/record/entry'
-import { insertMany, rows, type Connection } from './pool'
+import { rows, type Connection, type Statement } from './pool'
 
 /** Entries of a visit after a line, in order. */
 export async function entriesAfter(db: Connection, visit: string, seq: number): Promise<Entry[]> {
@@ -15,6 +15,6 @@ export async function entriesById(db: Connection, ids: string[]): Promise<Map<st
 }
 
 /** Writes entries; each with its seq and hash already. */
-export async function insertEntries(db: Connection, entries: readonly Entry[]): Promise<void> {
-  await insertMany(db, 'INSERT INTO entries (visit_id, seq, id, doc)', entries.map((one) => [one.visit, one.seq, one.id, JSON.stringify(one)]))
+export function insertEntries(entries: readonly Entry[]): Statement {
+  return { sql: 'INSERT INTO entries (visit_id, seq, id, doc) VALUES ?', params: [entries.map((one) => [one.visit, one.seq, one.id, JSON.stringify(one)])] }
 }

@@ -1,4 +1,4 @@
-import { row, rows, run, type Connection } from './pool'
+import { row, rows, type Connection, type Statement } from './pool'
 
 /** A home as lists show it. */
 export interface ListedHome {
@@ -13,10 +13,12 @@ export interface ListedHome {
 const LISTED = 'SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit FROM homes h'
 
 /** Writes a home's facts, as its latest visit knows them. */
-export async function putHome(db: Connection, home: ListedHome): Promise<void> {
-  await run(db, `INSERT INTO homes (id, customer_id, customer, street, town, latest_visit) VALUES (?, ?, ?, ?, ?, ?)
-    ON DUPLICATE KEY UPDATE customer = VALUES(customer), street = VALUES(street), town = VALUES(town), latest_visit = VALUES(latest_visit)`,
-  [home.id, home.customerId, home.customer, home.street, home.town, home.latestVisit])
+export function putHome(home: ListedHome): Statement {
+  return {
+    sql: `INSERT INTO homes (id, customer_id, customer, street, town, latest_visit) VALUES (?, ?, ?, ?, ?, ?)
+      ON DUPLICATE KEY UPDATE customer = VALUES(customer), street = VALUES(street), town = VALUES(town), latest_visit = VALUES(latest_visit)`,
+    params: [home.id, home.customerId, home.customer, home.street, home.town, home.latestVisit]
+  }
 }
 
 /** One home. */

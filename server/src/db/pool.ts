@@ -7,7 +7,9 @@ export type Connection = PoolConnection | Pool
 export function openPool(url: string, connections = 10): Db {
   const pool = mysql.createPool({
     uri: url, connectionLimit: connections, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, enableKeepAlive: true,
-    connectTimeout: 5_000
+    connectTimeout: 5_000,
+    // A transaction begins with its lock and ends with its last writes in one trip each; all values go in as placeholders.
+    multipleStatements: true
   })
   pool.on('connection', (connection) => {
     connection.query("SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED'")
@@ -35,23 +37,29 @@ export async function run(db: Connection, sql: string, params: Param[] = []): Pr
   return result.affectedRows
 }
 
-/** Inserts many rows with one statement; nothing for none. `into` is the part before VALUES. */
-export async function insertMany(db: Connection, into: string, values: Param[][]): Promise<void> {
-  if (values.length === 0) return
-  await db.query(`${into} VALUES ?`, [values])
-}
-
 const RETRIED = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'])
 const MOST_TRIES = 5
 
-/** Does work in one transaction: all of it or nothing. Retried on deadlock. */
-export async function transaction<T>(db: Db, work: (connection: PoolConnection) => Promise<T>): Promise<T> {
+/** A statement with its values. */
+export interface Statement {
+  sql: string
+  params: unknown[]
+}
+
+/**
+ * Does work in one transaction that begins with a locking query and may end with statements kept for last, which go to
+ * the server together with the commit. Retried on deadlock.
+ * @param lock the query that locks, or null
+ * @param work is given the rows of the lock and a way to keep statements for last
+ */
+export async function transactionOn<R, T>(db: Db, lock: Statement | null, work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     const connection = await db.getConnection()
     try {
-      await connection.beginTransaction()
-      const result = await work(connection)
-      await connection.commit()
+      const kept: Statement[] = []
+      const [began] = await connection.query<RowDataPacket[][]>(`START TRANSACTION${lock ? `; ${lock.sql}` : ''}`, lock?.params ?? [])
+      const result = await work(connection, (lock ? (began[1] as unknown as R[]) : []), (statement) => kept.push(statement))
+      await connection.query([...kept.map(({ sql }) => sql), 'COMMIT'].join('; '), kept.flatMap(({ params }) => params))
       return result
     } catch (error) {
       await connection.rollback().catch(() => undefined)

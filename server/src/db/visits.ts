@@ -1,5 +1,5 @@
 import type { VisitSummary } from '@pasado/core/formats/visit-summary'
-import { row, rows, run, type Connection, type Param } from './pool'
+import { row, rows, run, type Connection, type Param, type Statement } from './pool'
 
 /** The head of a visit's chain, as it is locked before anything is written to it. */
 export interface VisitHead {
@@ -11,8 +11,8 @@ export interface VisitHead {
 }
 
 /** Locks a visit until the end of the transaction. */
-export function lockVisit(db: Connection, id: string): Promise<VisitHead | null> {
-  return row<VisitHead>(db, 'SELECT id, home_id, last_seq, last_hash, sealed_at FROM visits WHERE id = ? FOR UPDATE', [id])
+export function lockVisit(id: string): Statement {
+  return { sql: 'SELECT id, home_id, last_seq, last_hash, sealed_at FROM visits WHERE id = ? FOR UPDATE', params: [id] }
 }
 
 /** The head of a visit without locking it. */
@@ -26,10 +26,21 @@ export async function insertVisit(db: Connection, visit: { id: string; home: str
     [visit.id, visit.home, visit.technician.id, visit.technician.name, visit.plannedAt, visit.openedAt, visit.hash])
 }
 
-/** Moves a visit's head forward, with what is shown of it in lists. */
-export async function moveHead(db: Connection, id: string, head: { seq: number; hash: string; sealedAt: Date | null; plannedAt: Date | null; review: 'none' | 'asked' | 'returned'; summary: VisitSummary }): Promise<void> {
-  await run(db, 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ?',
-    [head.seq, head.hash, head.sealedAt, head.plannedAt, head.review, JSON.stringify(head.summary), id])
+/** What lists show of a visit that its entries may change. */
+export interface ShownOfVisit {
+  sealedAt: Date | null
+  plannedAt: Date | null
+  review: 'none' | 'asked' | 'returned'
+  summary: VisitSummary
+}
+
+/** Moves a visit's head forward, and where it changed, what is shown of the visit in lists. */
+export function moveHead(id: string, seq: number, hash: string, shown: ShownOfVisit | null): Statement {
+  if (!shown) return { sql: 'UPDATE visits SET last_seq = ?, last_hash = ? WHERE id = ?', params: [seq, hash, id] }
+  return {
+    sql: 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ?',
+    params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id]
+  }
 }
 
 /** A visit as lists show it. */

@@ -4,19 +4,19 @@ import { chainStart } from '@pasado/core/record/chain'
 import type { Author, Entry } from '@pasado/core/record/entry'
 import { refuse } from '@pasado/core/calc/refusal'
 import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/formats/record-file'
-import { summarise } from '@pasado/core/formats/visit-summary'
 import { secretPurposes } from '@pasado/core/record/answers'
 import { keyName } from '@pasado/core/record/seal'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { addModel, addStandard, allModels, readStandard } from '../db/catalogue'
 import { insertEntries } from '../db/entries'
-import { transaction, type Connection } from '../db/pool'
+import { transactionOn, type Connection } from '../db/pool'
 import { addSealKey } from '../db/seal-keys'
 import { insertVisit, moveHead, readVisitHead } from '../db/visits'
 import { conflictingState } from '../http/problem'
 import type { Services } from '../services'
 import { unlockSecrets } from '../vault/envelope'
+import { shownOf } from './logbook'
 import { project } from './project'
 
 const bundle = z.strictObject({
@@ -40,7 +40,7 @@ export async function importFile(services: Services, text: string, passphrase: s
     if (known.last_hash === entries.at(-1)!.hash) return { visit: file.visit, entries: entries.length, known: true }
     throw conflictingState('visit-exists', 'A visit with this id is here already, with another logbook.')
   }
-  await transaction(db, async (connection) => {
+  await transactionOn(db, null, async (connection, _, last) => {
     await addParts(connection, file)
     const { record } = file
     const findings = evaluate(record, catalogueOf(file.models), file.standard)
@@ -48,12 +48,9 @@ export async function importFile(services: Services, text: string, passphrase: s
       id: file.visit, home: record.visit.home, technician: record.visit.technician,
       plannedAt: dateOf(record.brief.facts.plannedAt), openedAt: new Date(record.visit.openedAt), hash: chainStart
     })
-    await insertEntries(connection, entries)
-    await moveHead(connection, file.visit, {
-      seq: entries.length, hash: entries.at(-1)!.hash, sealedAt: dateOf(record.seal?.at), plannedAt: dateOf(record.brief.facts.plannedAt),
-      review: record.review?.state ?? 'none', summary: summarise(record, findings)
-    })
-    await project(connection, file.visit, record.visit.home, null, { record, findings })
+    last(insertEntries(entries))
+    last(moveHead(file.visit, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
+    await project(connection, file.visit, record.visit.home, null, { record, findings }, last)
     if (secrets) await vault.takeIn(connection, file.visit, Buffer.from(secrets.dataKey, 'base64'), secrets.secrets)
   })
   return { visit: file.visit, entries: entries.length, known: false }

@@ -7,8 +7,8 @@ import type { Author, Body, Draft, Entry, EntryKind, Placed } from '@pasado/core
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
 import { entriesById, insertEntries } from '../db/entries'
-import { transaction, type Db } from '../db/pool'
-import { lockVisit, moveHead, type VisitHead } from '../db/visits'
+import { rows, transactionOn, type Db, type Statement } from '../db/pool'
+import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/visits'
 import { conflictingState, HttpProblem, notFound } from '../http/problem'
 import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type NearNames, type Vault } from '../vault/vault'
@@ -38,6 +38,9 @@ export interface OpenVisit {
   write: <K extends EntryKind>(kind: K, body: Body<K>, by: Author) => Entry
 }
 
+/** Kinds that no rule reads and no list shows: after them findings and projections are what they were. */
+const unjudged = new Set<EntryKind>(['note.written', 'wait.started', 'wait.ended', 'secret.shown'])
+
 /** Where visits are written: every write goes through here, one transaction each. */
 export class Logbook {
   readonly states = new VisitStates()
@@ -52,8 +55,19 @@ export class Logbook {
    * @throws HttpProblem where the visit is unknown or sealed, or an entry is not acceptable; then none is written
    */
   async append(visit: string, drafts: readonly Draft[], author: Author, now = new Date()): Promise<Receipt[]> {
+    try {
+      return await this.#append(visit, drafts, author, now, new Map())
+    } catch (error) {
+      // Most entries come once. Where one came before, the index of ids says so, and it is looked up.
+      if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' && !(error instanceof HttpProblem)) throw error
+      const known = await entriesById(this.db, drafts.map(({ id }) => id))
+      if (known.size === 0) throw error
+      return this.#append(visit, drafts, author, now, known)
+    }
+  }
+
+  #append(visit: string, drafts: readonly Draft[], author: Author, now: Date, known: Map<string, Entry>): Promise<Receipt[]> {
     return this.write(visit, now, async (open) => {
-      const known = await entriesById(open.connection, drafts.map(({ id }) => id))
       for (const draft of drafts) refuseOther(draft, known.get(draft.id))
       const fresh = drafts.filter(({ id }) => !known.has(id))
       if (fresh.length) {
@@ -75,9 +89,10 @@ export class Logbook {
    */
   async write<T>(visit: string, now: Date, work: (open: OpenVisit) => Promise<T>, prepare?: (connection: PoolConnection) => Promise<void>): Promise<T> {
     try {
-      const result = await transaction(this.db, async (connection) => {
+      const lock = lockVisit(visit)
+      const result = await transactionOn<VisitHead, { value: T; state: VisitState; wrote: boolean }>(this.db, prepare ? null : lock, async (connection, locked, last) => {
         await prepare?.(connection)
-        const head = await lockVisit(connection, visit)
+        const [head] = prepare ? await rows<VisitHead>(connection, lock.sql, [visit]) : locked
         if (!head) throw notFound('visit')
         const before = await this.states.at(connection, visit, head.last_seq)
         const added: Entry[] = []
@@ -90,7 +105,7 @@ export class Logbook {
         }
         this.#added.set(open, added)
         const value = await work(open)
-        if (added.length) await this.#store(open, before, added)
+        if (added.length) await this.#store(open, before, added, last)
         return { value, state: open.state, wrote: added.length > 0 }
       })
       this.states.keep(visit, result.state)
@@ -114,19 +129,19 @@ export class Logbook {
     return entry
   }
 
-  async #store(open: OpenVisit, before: VisitState, added: readonly Entry[]): Promise<void> {
+  async #store(open: OpenVisit, before: VisitState, added: readonly Entry[], last: (statement: Statement) => void): Promise<void> {
     const { connection, head, state } = open
     const { record } = state
+    last(insertEntries(added))
+    const hash = added.at(-1)!.hash
+    if (before.seq && added.every(({ kind }) => unjudged.has(kind))) {
+      last(moveHead(head.id, state.seq, hash, null))
+      open.state = { ...state, findings: before.findings }
+      return
+    }
     const findings = await this.states.judge(connection, record)
-    await insertEntries(connection, added)
-    await moveHead(connection, head.id, {
-      seq: state.seq, hash: added.at(-1)!.hash,
-      sealedAt: record.seal ? new Date(record.seal.at) : null,
-      plannedAt: record.brief.facts.plannedAt ? new Date(record.brief.facts.plannedAt) : null,
-      review: record.review?.state ?? 'none',
-      summary: summarise(record, findings)
-    })
-    await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings })
+    last(moveHead(head.id, state.seq, hash, shownOf(record, findings)))
+    await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings }, last)
     open.state = { ...state, findings }
   }
 
@@ -149,6 +164,12 @@ export class Logbook {
       if (!(error instanceof SecretsErased)) throw error
     }
   }
+}
+
+/** What lists show of a record with its findings. */
+export function shownOf(record: VisitRecord, findings: VisitState['findings']): ShownOfVisit {
+  const dateOf = (text: string | undefined) => (text === undefined ? null : new Date(text))
+  return { sealedAt: dateOf(record.seal?.at), plannedAt: dateOf(record.brief.facts.plannedAt), review: record.review?.state ?? 'none', summary: summarise(record, findings) }
 }
 
 /** The names that a guesser near this home would try first. */

@@ -1,5 +1,5 @@
-import { rows, run, transaction } from '../db/pool'
-import { lockVisit } from '../db/visits'
+import { rows, run, transactionOn } from '../db/pool'
+import { lockVisit, type VisitHead } from '../db/visits'
 import { summarise } from '@pasado/core/formats/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
@@ -14,11 +14,11 @@ export async function rebuildProjections(logbook: Logbook): Promise<number> {
   const states = new VisitStates()
   const visits = await rows<{ id: string }>(logbook.db, 'SELECT id FROM visits ORDER BY opened_at, id')
   for (const { id } of visits) {
-    await transaction(logbook.db, async (connection) => {
-      const head = (await lockVisit(connection, id))!
+    await transactionOn<VisitHead, void>(logbook.db, lockVisit(id), async (connection, [locked], last) => {
+      const head = locked!
       const state = await states.at(connection, id, head.last_seq)
       await clearProjections(connection, id)
-      await project(connection, id, head.home_id, null, state)
+      await project(connection, id, head.home_id, null, state, last)
       await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summarise(state.record, state.findings)), id])
     })
     states.forget(id)

@@ -1,23 +1,21 @@
 import { auditHome, type HomeAudit } from '../../address/home-audit'
 import type { AuditFinding, FindingCode } from '../../address/audit-schema'
-import { unitName, type Host, type Segment } from '../../record/record'
+import { unitName, type Host, type Segment, type VisitRecord } from '../../record/record'
 import { aboutUnit, askedRule, atBrief, atUnit, breaks, holds, judgeAnswer, unproven, type Home, type Place, type Rule, type Subject, type Verdict } from '../rule'
 
 /** Audits the record that a rule reads. */
 export function auditOf(home: Home): HomeAudit {
-  const known = audits.get(home)
-  if (known) return known
-  const made = auditHome({
-    segments: home.segments, pools: home.pools, hosts: home.hosts,
-    unitNames: new Map(home.units.map(({ unit }) => [unit.id, unitName(unit)])),
-    school: home.policy.poolSchool
-  })
-  audits.set(home, made)
-  return made
+  const { segments, pools, hosts, units } = home.record
+  const school = home.policy.poolSchool
+  const known = audits.get(hosts)
+  if (known && known.segments === segments && known.pools === pools && known.units === units && known.school === school) return known.audit
+  const audit = auditHome({ segments: home.segments, pools: home.pools, hosts: home.hosts, unitNames: new Map(home.units.map(({ unit }) => [unit.id, unitName(unit)])), school })
+  audits.set(hosts, { segments, pools, units, school, audit })
+  return audit
 }
 
-/** One audit serves all rules that read the same record. */
-const audits = new WeakMap<Home, HomeAudit>()
+/** Records are never changed in place, so an audit holds as long as all it was made from are the same objects. */
+const audits = new WeakMap<VisitRecord['hosts'], { segments: VisitRecord['segments']; pools: VisitRecord['pools']; units: VisitRecord['units']; school: string; audit: HomeAudit }>()
 
 const atSegment = (segment: Segment, field: string): Place => ({ stage: 'configure', kind: 'segment', id: segment.id, field })
 const atHost = (host: Host): Place => ({ stage: 'configure', kind: 'host', id: host.id, field: 'address' })
