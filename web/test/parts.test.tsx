@@ -4,10 +4,10 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import { Chips } from '../src/ui/Chips'
 import { Lens } from '../src/ui/Lens'
 import { Mark, outcomeWords } from '../src/ui/Mark'
-import { stageOutcome } from '../src/visit/Strand'
 import { strokesOf } from '../src/visit/SignaturePad'
 import { secretProblem } from '../src/visit/secrets'
 import { clock } from '../src/visit/Waits'
+import { stageOutcome } from '@pasado/core/standard/evaluate'
 import { complete } from '../../core/test/fixture'
 
 vi.stubGlobal('ResizeObserver', class { observe() {} unobserve() {} disconnect() {} })

@@ -1,6 +1,6 @@
 import type { VisitRecord } from '../record/record'
 import { stages, type Stage } from '../record/stages'
-import { blocks, countOutcomes, heaviestFirst, type Finding } from '../standard/evaluate'
+import { blocks, heaviestFirst, stageOutcome, type Finding } from '../standard/evaluate'
 import type { Outcome } from '../standard/rule'
 
 /** What lists show of a visit: how each stage stands, and what is heaviest. */
@@ -8,7 +8,7 @@ export interface VisitSummary {
   reason: string | null
   /** Findings that stand between the visit and sign-off. */
   open: number
-  stages: Record<Stage, Record<Outcome, number>>
+  stages: Record<Stage, Outcome>
   /** The heaviest open findings, in words. */
   heaviest: { rule: string; outcome: Outcome; text: string }[]
   units: number
@@ -22,7 +22,7 @@ export function summarise(record: VisitRecord, findings: readonly Finding[]): Vi
   return {
     reason: record.brief.facts.reason ?? null,
     open: open.length,
-    stages: Object.fromEntries(stages.map((stage) => [stage, countOutcomes(findings.filter((one) => one.stage === stage))])) as VisitSummary['stages'],
+    stages: Object.fromEntries(stages.map((stage) => [stage, stageOutcome(stage, findings)])) as VisitSummary['stages'],
     heaviest: open.slice(0, SHOWN).map(({ rule, name, outcome, subject, evidence }) => ({ rule, outcome, text: `${subject?.name ?? name}: ${evidence}` })),
     units: Object.values(record.units).filter(({ removedSeq }) => removedSeq === null).length
   }

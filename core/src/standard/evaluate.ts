@@ -89,6 +89,15 @@ export function heaviestFirst(findings: readonly Finding[]): Finding[] {
     .map(({ finding }) => finding)
 }
 
+/** How a stage stands as a whole: its heaviest outcome that counts for sign-off. */
+export function stageOutcome(stage: Stage, findings: readonly Finding[]): Outcome {
+  const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
+  if (here.some((one) => one.outcome === 'breaks' && blocks(one))) return 'breaks'
+  if (here.some((one) => one.outcome === 'unproven' && blocks(one))) return 'unproven'
+  if (here.some((one) => one.outcome === 'waived')) return 'waived'
+  return here.length ? 'holds' : 'not-here'
+}
+
 /** How many findings of each outcome there are. */
 export function countOutcomes(findings: readonly Finding[]): Record<Outcome, number> {
   const counts: Record<Outcome, number> = { holds: 0, breaks: 0, unproven: 0, waived: 0, 'not-here': 0 }

@@ -21,7 +21,7 @@ export function Home() {
         <Link to={`/visit/new?home=${found.home.id}`} className="btn btn-plum">New visit here</Link>
       </div>
       <h2 className="mt-5 text-base text-soft">Visits</h2>
-      <ul className="paper mt-1 divide-y divide-rule">{found.visits.map((visit) => <VisitLine key={visit.id} visit={visit} showTechnician />)}</ul>
+      <ul className="paper mt-1 divide-y divide-rule">{found.visits.map((visit) => <VisitLine key={visit.id} visit={visit} atHome />)}</ul>
     </main>
   )
 }

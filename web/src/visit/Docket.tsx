@@ -29,7 +29,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   return (
     <div>
       <div className="p-4 pb-3">
-        <h2 className="text-lg">{sealed ? 'Sealed' : total ? `${total} between here and sign-off` : 'Nothing between here and sign-off'}</h2>
+        <h2 className="text-lg text-balance">{sealed ? 'Sealed' : total ? `${total} between here and sign-off` : 'Nothing between here and sign-off'}</h2>
         <p className="fine">{sealed ? 'Nobody changes this visit any more.' : total ? countWords(open) || 'conflicts to settle' : 'Give the pack, sign, seal.'}</p>
       </div>
       <ul>

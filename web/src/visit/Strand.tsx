@@ -1,21 +1,12 @@
 import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
-import { blocks, type Finding } from '@pasado/core/standard/evaluate'
+import { blocks, stageOutcome, type Finding } from '@pasado/core/standard/evaluate'
 import type { Outcome } from '@pasado/core/standard/rule'
 import { useVisit } from './store'
 
 /** Stages whose rules this version does not hold yet. */
 export const emptyStages: ReadonlySet<Stage> = new Set(['connect', 'prove'])
-
-/** How a stage stands as a whole: its heaviest outcome. */
-export function stageOutcome(stage: Stage, findings: readonly Finding[]): Outcome {
-  const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
-  if (here.some((one) => one.outcome === 'breaks' && blocks(one))) return 'breaks'
-  if (here.some((one) => one.outcome === 'unproven' && blocks(one))) return 'unproven'
-  if (here.some((one) => one.outcome === 'waived')) return 'waived'
-  return here.length ? 'holds' : 'not-here'
-}
 
 /** What is still open at a stage, in words. */
 function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean): string {

@@ -23,6 +23,7 @@ export function Waits({ onDocket }: { onDocket: () => void }) {
   const [now, setNow] = useState(() => Date.now())
   useEffect(() => {
     if (running.length === 0) return
+    setNow(Date.now())
     const timer = setInterval(() => setNow(Date.now()), 1000)
     return () => clearInterval(timer)
   }, [running.length])
@@ -37,7 +38,7 @@ export function Waits({ onDocket }: { onDocket: () => void }) {
       {running.length > 0 && (
         <ul aria-label="Waits" className="on-band flex gap-6 overflow-x-auto bg-band px-4 py-2 text-onband">
           {running.map((wait) => {
-            const gone = now - Date.parse(wait.at)
+            const gone = Math.max(0, now - Date.parse(wait.at))
             const left = wait.mostMin * 60_000 - gone
             const share = Math.min(1, gone / (wait.mostMin * 60_000 || 1))
             const unit = wait.unit ? units[wait.unit] : undefined

@@ -29,21 +29,21 @@ export function HandOver() {
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Hand over</h2>
       <p className="text-soft">Ask, and record what the customer says.</p>
-      <ul className="mt-3 divide-y divide-rule border-y border-rule">
+      <ul className="mt-3 grid gap-x-8 border-t border-rule xl:grid-cols-2">
         {choiceNames.map((choice) => (
-          <li key={choice} data-place={placeKey({ kind: 'choice' as 'unit', id: choice, field: 'answer' })} className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2.5">
-            <p className="label w-44">{choices[choice]}</p>
+          <li key={choice} data-place={placeKey({ kind: 'choice' as 'unit', id: choice, field: 'answer' })} className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule py-2">
+            <p className="label w-36">{choices[choice]}</p>
             <Chips label={choices[choice]} value={given[choice]?.answer} disabled={!mayWrite} options={choiceAnswers[choice].map((value) => ({ value, words: value }))} onChoose={(answer) => write('choice.answered', { choice, answer })} />
           </li>
         ))}
-        <li data-place={placeKey({ kind: 'custody' as 'unit', id: 'custody', field: 'custody' })} className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2.5">
-          <p className="label w-44">The passwords</p>
+        <li data-place={placeKey({ kind: 'custody' as 'unit', id: 'custody', field: 'custody' })} className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule py-2 xl:col-span-2">
+          <p className="label w-36">The passwords</p>
           <Chips label="Who keeps the passwords" value={custody?.custody} disabled={!mayWrite} options={custodies.map((value) => ({ value, words: custodyWords[value] }))} onChoose={(value) => write('custody.answered', { custody: value })} />
         </li>
       </ul>
       <div className="mt-4 border-l-4 border-ink bg-well p-3">
         <h3>Cautions of this visit</h3>
-        <ul className="mt-1 list-disc pl-5">{cautions.map((text) => <li key={text}>{text}</li>)}</ul>
+        <ul className="mt-1 list-disc pl-5 text-sm xl:columns-2">{cautions.map((text) => <li key={text}>{text}</li>)}</ul>
       </div>
       <div className="mt-4"><AskedRules stage="handover" /></div>
       <Pack />

@@ -58,7 +58,7 @@ function Steps({ model, unit, method }: { model: Model; unit: Unit; method: Mode
               <p>{step.do}</p>
               {expected && <p className="fine">Then: <b>{expected.meaning}</b>{step.wait ? `, usually ${step.wait.usualMin} min, at most ${step.wait.mostMin} min` : ''}{step.ifNot ? `. If not: ${step.ifNot.toLowerCase()}.` : '.'}</p>}
             </div>
-            {step.wait && mayWrite && <button type="button" className="btn" aria-label={`Start the wait of step ${index + 1}`} onClick={() => write('wait.started', { id: uuidv7(), what: expected?.meaning ?? step.do.slice(0, 60), unit: unit.id, usualMin: step.wait!.usualMin, mostMin: step.wait!.mostMin })}>Wait {step.wait.usualMin} min</button>}
+            {step.wait && mayWrite && <button type="button" className="btn" aria-label={`Start the wait of step ${index + 1}`} onClick={() => write('wait.started', { id: uuidv7(), what: (expected ? `until ${expected.meaning}` : step.do).slice(0, 80), unit: unit.id, usualMin: step.wait!.usualMin, mostMin: step.wait!.mostMin })}>Wait {step.wait.usualMin} min</button>}
           </li>
         )
       })}
