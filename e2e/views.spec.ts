@@ -75,3 +75,16 @@ test('the docket leads to the very field that mends', async ({ page }) => {
   await docket.getByRole('button', { name: /Cellar node: firmware approved/ }).click()
   await expect(page.getByRole('listitem', { name: 'Firmware of Cellar node' }).getByRole('textbox', { name: 'After' })).toBeFocused()
 })
+
+test('the first load is under 200 kB, and the API’s answers are not compressed', async ({ page }) => {
+  const client = await page.context().newCDPSession(page)
+  await client.send('Network.enable')
+  let octets = 0
+  client.on('Network.loadingFinished', ({ encodedDataLength }) => { octets += encodedDataLength })
+  await logIn(page, 'isolde')
+  await expect(page.getByText('4 Lantern Rise')).toBeVisible()
+  const fonts = await page.evaluate(() => performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('.woff2')).reduce((sum, one) => sum + (one as PerformanceResourceTiming).transferSize, 0))
+  expect(octets - fonts).toBeLessThan(200_000)
+  const answer = await page.request.get('/api/session', { headers: { 'accept-encoding': 'gzip, br' } })
+  expect(answer.headers()['content-encoding']).toBeUndefined()
+})

@@ -23,7 +23,7 @@ const demo = settings.DEMO !== 'off'
 
 async function main(): Promise<void> {
   await buildInterface()
-  const database = settings.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(settings.DB_PORT ?? 4181))
+  const database = settings.DATABASE_URL ? null : await startMariaDb(dataFolder, databasePort())
   try {
     const config = readConfig({ KEY_FILE: join(dataFolder, 'master-key'), WEB_ROOT: join(root, 'web/dist'), LOG_LEVEL: 'warn', ...settings, DATABASE_URL: settings.DATABASE_URL ?? database!.url })
     const services = await makeServices(config)
@@ -36,6 +36,12 @@ async function main(): Promise<void> {
   } finally {
     await database?.stop()
   }
+}
+
+function databasePort(): number {
+  const port = Number(settings.DB_PORT ?? 4181)
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error('DB_PORT: must be a whole number from 1 to 65535')
+  return port
 }
 
 /** Builds the interface where a source is newer than what was built. */

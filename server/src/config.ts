@@ -27,5 +27,5 @@ export type Config = z.infer<typeof settings>
 export function readConfig(environment: Record<string, string | undefined>): Config {
   const checked = settings.safeParse(environment)
   if (checked.success) return checked.data
-  throw new Error(checked.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.message}`).join('\n'))
+  throw new Error(checked.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.code === 'invalid_type' && issue.expected === 'number' ? 'must be a whole number' : issue.message}`).join('\n'))
 }

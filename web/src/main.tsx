@@ -1,6 +1,6 @@
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
-import { config } from 'zod'
+import { config } from 'zod/v4/core'
 import './app/theme.css'
 import { startLight } from './app/light'
 import { router } from './app/routes'

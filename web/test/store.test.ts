@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Draft, Entry, Placed } from '@pasado/core/record/entry'
+import { localTime } from '../src/app/local-time'
 import { opened } from '../../core/test/fixture'
 import type * as StoreModule from '../src/visit/store'
 
@@ -103,8 +104,8 @@ describe('what is written', () => {
 
 it('the author’s clock is told with its offset', () => {
   const now = new Date('2026-03-01T10:00:00Z')
-  expect(Date.parse(store.localTime(now))).toBe(now.getTime())
+  expect(Date.parse(localTime(now))).toBe(now.getTime())
   vi.spyOn(Date.prototype, 'getTimezoneOffset').mockReturnValue(-330)
-  expect(store.localTime(now)).toBe('2026-03-01T15:30:00.000+05:30')
+  expect(localTime(now)).toBe('2026-03-01T15:30:00.000+05:30')
   vi.restoreAllMocks()
 })

@@ -1,9 +1,11 @@
 import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { constants } from 'node:zlib'
 import { bodyParser } from '@koa/bodyparser'
 import Router from '@koa/router'
 import Koa, { type Context, type Next } from 'koa'
+import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import serve from 'koa-static'
 import type { z } from 'zod'
@@ -128,6 +130,8 @@ function send(context: Context, answer: Answer): void {
 
 function serveInterface(app: Koa, root: string | undefined): void {
   if (!root || !existsSync(root)) return
+  // The API is not compressed: its answers may hold a secret beside what a caller chose.
+  app.use(compress({ threshold: 2048, br: { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } } }))
   app.use(serve(root, { maxage: 365 * 24 * 3600 * 1000, immutable: true, index: false, setHeaders: (response, path) => { if (!path.includes('/assets/')) response.setHeader('Cache-Control', 'no-cache') } }))
   app.use(async (context) => {
     if (context.method !== 'GET' || /\.\w+$/.test(context.path)) throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')

@@ -6,8 +6,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { reasons } from '@pasado/core/record/facts'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
-import { reasonWords } from '../visit/VisitHead'
-import { localTime } from '../visit/store'
+import { reasonWords } from '../visit/reason-words'
+import { localTime } from '../app/local-time'
 import type { ListedHome } from '../homes/Homes'
 
 interface Fields {

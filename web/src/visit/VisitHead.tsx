@@ -3,9 +3,7 @@ import { Link } from 'react-router'
 import { PersonMenu } from '../app/Shell'
 import { useVisit } from './store'
 import type { CalledUp } from './keys'
-
-/** The reasons for a visit, in words. */
-export const reasonWords = { new: 'new installation', extend: 'extend', convert: 'convert an old router', 'add-node': 'add a node', swap: 'swap', fault: 'fault' } as const
+import { reasonWords } from './reason-words'
 
 /** The band above a visit: where, why, and whether everything is saved. */
 export function VisitHead({ onCall }: { onCall: (what: CalledUp) => void }) {

@@ -8,6 +8,7 @@ import { apply, emptyRecord, reduce } from '@pasado/core/record/reduce'
 import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
 import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { ApiProblem, ask } from '../app/api'
+import { localTime } from '../app/local-time'
 import { deviceId, useSession } from '../app/session'
 import { inverseOf } from './undo'
 
@@ -147,15 +148,6 @@ export function undo(): boolean {
   useVisit.setState({ undoable: undoable.slice(0, -1) })
   write(last.kind, last.body as never, { undoing: true })
   return true
-}
-
-/** The author's clock with its offset, as entries hold it. */
-export function localTime(now: Date): string {
-  const offset = -now.getTimezoneOffset()
-  if (offset === 0) return now.toISOString()
-  const sign = offset < 0 ? '-' : '+'
-  const two = (number: number) => String(Math.floor(Math.abs(number))).padStart(2, '0')
-  return `${new Date(now.getTime() + offset * 60_000).toISOString().slice(0, -1)}${sign}${two(offset / 60)}:${two(offset % 60)}`
 }
 
 /** Sends what waits, one sending at a time, in order, again and again until the server has it. */

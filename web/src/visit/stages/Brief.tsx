@@ -4,7 +4,7 @@ import { accessLines, reasons } from '@pasado/core/record/facts'
 import { AskedRules } from '../AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { useMayWrite } from '../facts'
-import { reasonWords } from '../VisitHead'
+import { reasonWords } from '../reason-words'
 import { useVisit, write } from '../store'
 
 const lineWords: Record<(typeof accessLines)[number], string> = { coax: 'coax', 'telephone-line': 'telephone line', fibre: 'fibre', 'fixed-wireless': 'fixed wireless', 'existing-router': 'existing router stays' }
