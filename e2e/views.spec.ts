@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { logIn, stage } from './steps'
@@ -35,6 +36,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
       await expect(page.getByText(/sealed \d/).first()).toBeVisible()
       await isSound(page, 'home')
+      await page.goto('/catalogue')
+      await expect(page.getByRole('link', { name: /Brackwater L2/ })).toBeVisible()
+      await isSound(page, 'catalogue')
+      await page.getByRole('link', { name: /Brackwater L2/ }).click()
+      await expect(page.getByRole('heading', { name: 'Brackwater L2' })).toBeVisible()
+      await isSound(page, 'model')
+      await page.goto('/homes?q=ferry')
+      await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
       await page.getByRole('link', { name: /19 open|\d+ open/ }).first().click()
       for (const name of ['Brief', 'Kit', 'Place', 'Connect', 'Start up', 'Configure', 'Prove', 'Hand over', 'Sign off']) {
         await stage(page, name)
@@ -87,4 +96,29 @@ test('the first load is under 200 kB, and the API’s answers are not compressed
   expect(octets - fonts).toBeLessThan(200_000)
   const answer = await page.request.get('/api/session', { headers: { 'accept-encoding': 'gzip, br' } })
   expect(answer.headers()['content-encoding']).toBeUndefined()
+})
+
+test('a model acts out each of its states, and a lead publishes its next version with the faults told as it is typed', async ({ page }) => {
+  await logIn(page, 'wenna', '/catalogue')
+  await page.getByLabel('Find a model').fill('lattice')
+  await page.getByRole('link', { name: /Fenmarrow Lattice 3/ }).click()
+  const front = page.getByRole('group', { name: 'Front of Lattice 3' })
+  await expect(front.getByRole('img', { name: 'green, steady' })).toBeVisible()
+  const states = page.getByRole('group', { name: 'States and moves' })
+  for (const [meaning, look] of [['ready to pair', 'blue, slow pulse'], ['updating', 'blue and white, in turn'], ['no internet', 'red, steady']] as const) {
+    await states.getByRole('button', { name: meaning }).click()
+    await expect(front.getByRole('img', { name: look })).toBeVisible()
+  }
+  const saving = page.waitForEvent('download')
+  await page.getByRole('button', { name: 'Save as JSON' }).click()
+  const model = JSON.parse(readFileSync(await (await saving).path(), 'utf8')) as { version: number; states: { state: string; good: boolean }[]; moves: { from: string; to: string }[] }
+  await page.goto('/catalogue')
+  await page.getByRole('button', { name: 'Publish a model' }).click()
+  const text = page.getByLabel('The model as JSON')
+  await text.fill(JSON.stringify({ ...model, version: 2, moves: model.moves.filter(({ to }) => to !== 'well') }))
+  await expect(page.getByRole('dialog')).toContainText('no move leads to well')
+  await expect(page.getByRole('button', { name: 'Publish it' })).toBeDisabled()
+  await text.fill(JSON.stringify({ ...model, version: 2 }))
+  await page.getByRole('button', { name: 'Publish it' }).click()
+  await expect(page.getByRole('link', { name: /Fenmarrow Lattice 3.*version 2/ })).toBeVisible()
 })

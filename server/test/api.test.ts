@@ -4,7 +4,7 @@ import { chainProblem } from '@pasado/core/record/chain'
 import { entry, type Entry } from '@pasado/core/record/entry'
 import { visitRecord } from '@pasado/core/record/record'
 import { allRoutes } from '../src/http/routes/all'
-import { Caller, demoPassword, draft, openAVisit, otherDevice, startCompany } from './company'
+import { Caller, demoModels, demoPassword, draft, openAVisit, otherDevice, startCompany } from './company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller
@@ -250,6 +250,19 @@ describe('secrets', () => {
     await post(isolde, visit, [draft(visit, 'note.written', { text: 'the old one was demo-curlew-17-boats' })])
     expect((await isolde.call('POST', `/visits/${visit}/secrets`, secretOf(uuidv7(), { value: 'demo-curlew-17-boats' }))).status).toBe(422)
   })
+})
+
+it('a lead publishes the next version of a model; faults, a wrong version and other roles are refused', async () => {
+  const heron = demoModels.find(({ id }) => id === 'ostrel-heron')!
+  const next = { ...heron, version: 2, name: 'Heron II' }
+  const publish = (caller: Caller, model: unknown) => caller.call<ProblemBody>('POST', '/models', { model })
+  expect((await publish(isolde, next)).status).toBe(403)
+  expect((await publish(wenna, { ...next, version: 3 })).body.errors).toMatchObject([{ pointer: '/model/version' }])
+  expect((await publish(wenna, { ...next, start: 'asleep' })).body.errors?.[0]?.pointer).toBe('/model/start')
+  expect((await publish(wenna, { ...next, surprise: 1 })).body.errors).toMatchObject([{ pointer: '/model/surprise' }])
+  expect((await publish(wenna, next)).status).toBe(201)
+  const { body } = await isolde.call<{ models: { id: string; version: number }[] }>('GET', '/catalogue')
+  expect(body.models.filter(({ id }) => id === heron.id).map(({ version }) => version)).toEqual([1, 2])
 })
 
 it('the record of a live visit is one by its schema', async () => {

@@ -7,9 +7,9 @@ export async function allModels(db: Connection): Promise<Model[]> {
   return (await rows<{ doc: string }>(db, 'SELECT doc FROM models ORDER BY id, version')).map(({ doc }) => JSON.parse(doc) as Model)
 }
 
-/** Adds a version of a model; a version that is there already stays as it is. */
-export async function addModel(db: Connection, model: Model): Promise<void> {
-  await run(db, 'INSERT IGNORE INTO models (id, version, doc) VALUES (?, ?, ?)', [model.id, model.version, JSON.stringify(model)])
+/** Adds a version of a model; a version that is there already stays as it is. Says whether it was added. */
+export async function addModel(db: Connection, model: Model): Promise<boolean> {
+  return (await run(db, 'INSERT IGNORE INTO models (id, version, doc) VALUES (?, ?, ?)', [model.id, model.version, JSON.stringify(model)])) > 0
 }
 
 /** One version of a standard. */

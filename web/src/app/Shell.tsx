@@ -34,6 +34,7 @@ function Head() {
       <nav aria-label="Views" className="flex grow">
         <NavLink to="/" end className={place}>Day</NavLink>
         <NavLink to="/homes" className={place}>Homes</NavLink>
+        <NavLink to="/catalogue" className={place}>Catalogue</NavLink>
       </nav>
       <PersonMenu />
     </header>

@@ -29,6 +29,8 @@ export const router = createBrowserRouter([
       { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await import('../visit/Visit')).Visit }) },
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
       { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },
+      { path: '/catalogue', lazy: async () => ({ Component: (await import('../catalogue/Catalogue')).Catalogue }) },
+      { path: '/catalogue/:id', lazy: async () => ({ Component: (await import('../catalogue/ModelView')).ModelView }) },
       { path: '*', element: <Lost /> }
     ]
   }

@@ -1,8 +1,9 @@
 import type { Route } from '../route'
 import { importRoutes } from './imports'
 import { listRoutes } from './lists'
+import { modelRoutes } from './models'
 import { sessionRoutes } from './session'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes]

@@ -1,0 +1,107 @@
+import { useEffect, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { methodNeeds, type MethodNeed, type Model } from '@pasado/core/catalogue/model'
+import { sightingWords } from '@pasado/core/lamps/look'
+import { StateGraph } from './StateGraph'
+import { UnitBack, UnitFront } from './UnitPicture'
+import { useModels } from './models'
+
+/** One model: acting out any of its states, its ports, methods, contents and firmware. */
+export function ModelView() {
+  const { id } = useParams()
+  const { models, problem } = useModels()
+  const versions = (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)
+  const [version, setVersion] = useState<number | null>(null)
+  const model = versions.find((one) => one.version === version) ?? versions[0]
+  useEffect(() => { if (model) document.title = `${model.maker} ${model.name} · Pasado` }, [model])
+  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
+  if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
+  if (!model) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
+  return (
+    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div><h1 className="text-2xl">{model.maker} {model.name}</h1><p className="text-soft">{model.roles.map((one) => one.replace('-', ' ')).join(', ')}{model.family ? ` · family ${model.family}` : ''}{model.mesh ? ` · at most ${model.mesh.members ?? 'any number of'} members, ${model.mesh.hops} hops` : ''}</p></div>
+        <div className="flex flex-wrap items-end gap-2">
+          {versions.length > 1 && <div><label className="label" htmlFor="version">Version</label><select id="version" className="box mt-1" value={model.version} onChange={(event) => setVersion(Number(event.target.value))}>{versions.map((one) => <option key={one.version} value={one.version}>{one.version}</option>)}</select></div>}
+          <button type="button" className="btn" onClick={() => saveJson(model)}>Save as JSON</button>
+        </div>
+      </div>
+      <Acting key={`${model.id}@${model.version}`} model={model} />
+      <div className="mt-6 grid gap-6 lg:grid-cols-2">
+        <Methods model={model} />
+        <div className="flex flex-col gap-6"><Contents model={model} /><Firmware model={model} /></div>
+      </div>
+    </main>
+  )
+}
+
+function saveJson(model: Model): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(model, null, 2)}\n`], { type: 'application/json' }))
+  link.download = `${model.id}-${model.version}.json`
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+}
+
+function Acting({ model }: { model: Model }) {
+  const [chosen, setChosen] = useState((model.states.find(({ good }) => good) ?? model.states[0]!).state)
+  const state = model.states.find((one) => one.state === chosen)!
+  return (
+    <section aria-label="Lamps" className="paper mt-4 grid gap-4 p-4 lg:grid-cols-[18rem_minmax(0,1fr)]">
+      <div>
+        <UnitFront model={model} state={state} />
+        <UnitBack model={model} />
+        <div className="mt-3" aria-live="polite">
+          <p><b>{state.meaning}.</b> {sightingWords(state.lamps, model.lamps.length > 1)}</p>
+          <p className="mt-1">{state.action}.{state.usualMin !== undefined && ` Usually ${state.usualMin} min.`}{state.maxMin !== undefined && ` At most ${state.maxMin} min.`}</p>
+          <p className="fine mt-1">{state.good ? 'A good state: it can stay like this.' : 'Not a good state.'}</p>
+        </div>
+      </div>
+      <StateGraph model={model} chosen={chosen} onChoose={setChosen} />
+    </section>
+  )
+}
+
+function Methods({ model }: { model: Model }) {
+  return (
+    <section aria-label="Setup methods">
+      <h2 className="text-lg">Setup methods</h2>
+      {model.methods.map((method) => (
+        <details key={method.id} className="mt-2 border-t border-rule pt-2" open={model.methods.length === 1}>
+          <summary className="min-h-11 py-1 font-bold">{method.name}</summary>
+          {method.needs.length > 0 && <p className="fine">Needs {method.needs.map((need) => methodNeeds[need as MethodNeed]).join('; ')}.</p>}
+          <ol className="mt-1 list-decimal pl-6">{method.steps.map((step, at) => <li key={at} className="py-1">{step.do}{step.expect && <span className="fine"> → {model.states.find(({ state }) => state === step.expect)?.meaning}</span>}{step.wait && <span className="fine">, {step.wait.leastMin} to {step.wait.mostMin} min</span>}</li>)}</ol>
+        </details>
+      ))}
+      {model.buttons.length > 0 && <><h2 className="mt-5 text-lg">Buttons</h2><ul className="mt-1">{model.buttons.flatMap((button) => button.presses.map((press) => <li key={button.id + press.leastS} className="py-0.5"><b>{button.name}</b>, {press.leastS}{press.mostS === null ? ' s or longer' : ` to ${press.mostS} s`}: {press.does}</li>))}</ul></>}
+    </section>
+  )
+}
+
+function Contents({ model }: { model: Model }) {
+  return (
+    <section aria-label="Contents of the box">
+      <h2 className="text-lg">In the box</h2>
+      <ul className="mt-1 list-disc pl-5">{model.box.map(({ item, count }) => <li key={item}>{count} × {item}</li>)}</ul>
+      {model.power && <p className="mt-1">Adapter: {model.power.plug}, {model.power.volts} V, {model.power.amps} A.</p>}
+      {model.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
+      <p className="fine mt-2">On its label: {model.label.join(', ')}.</p>
+    </section>
+  )
+}
+
+function Firmware({ model }: { model: Model }) {
+  const { minimum, releases } = model.firmware
+  if (releases.length === 0) return <section aria-label="Firmware"><h2 className="text-lg">Firmware</h2><p>It has none to update.</p></section>
+  return (
+    <section aria-label="Firmware">
+      <h2 className="text-lg">Firmware</h2>
+      <table className="mt-1 w-full text-left">
+        <thead className="fine"><tr><th className="py-1 font-normal">Version</th><th className="font-normal">Of</th><th className="font-normal">Installs from</th><th className="font-normal">Remarks</th></tr></thead>
+        <tbody>{releases.toReversed().map((release) => (
+          <tr key={release.version} className="border-t border-rule"><td className="exact py-1">{release.version}</td><td>{release.date}</td><td className="exact">{release.needs ?? 'any'}</td><td>{[release.withdrawn ? 'withdrawn' : '', release.fixesHole ? 'fixes a hole' : '', release.version === minimum ? 'least approved' : ''].filter(Boolean).join(', ')}</td></tr>
+        ))}</tbody>
+      </table>
+    </section>
+  )
+}
