@@ -6,7 +6,7 @@ import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
 import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { demoModels } from '@pasado/demo/models/all'
 
-export const someone: Author = { id: 'someone', name: 'Isolde Marram', role: 'technician' }
+export const someone: Author = { id: '00000000-0000-4000-8000-736f6d656f6e', name: 'Isolde Marram', role: 'technician' }
 export const catalogue: Catalogue = catalogueOf(demoModels)
 
 /** An id that is easy to tell in a failing test: the same letters for the same name. */

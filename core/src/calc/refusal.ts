@@ -56,9 +56,19 @@ function problemsOfIssue(issue: z.core.$ZodIssue, above: readonly (string | numb
     case 'invalid_union':
       if (issue.errors.length === 0) return [{ path, message: 'is not a kind that is known here' }]
       return issue.errors.toSorted((a, b) => a.length - b.length)[0]!.flatMap((inner) => problemsOfIssue(inner, path))
+    case 'invalid_format':
+      return [{ path, message: /^Invalid/.test(issue.message) ? (formatWords[issue.format] ?? 'is not in the form it must have') : issue.message }]
     default:
       return [{ path, message: issue.message }]
   }
+}
+
+/** What a text of each form must be, in words. */
+const formatWords: Record<string, string> = {
+  uuid: 'must be a UUID',
+  datetime: 'must be a time with its offset, such as 2026-01-05T09:00:00+01:00',
+  date: 'must be a day, such as 2026-01-05',
+  base64: 'must be base64'
 }
 
 function sizeMessage(origin: string, word: string, bound: number | bigint, given: string): string {

@@ -1,0 +1,80 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+
+const pasado = join(import.meta.dirname, '../bin/pasado.mjs')
+const folder = mkdtempSync(join(tmpdir(), 'pasado-cli-'))
+
+/** Runs `pasado` with something on standard input. */
+function run(words: string[], input = '', environment: Record<string, string> = {}): Promise<{ status: number; out: string; err: string }> {
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, [pasado, ...words], { env: { ...process.env, PASADO_LOGIN: '', PASADO_PASSWORD: '', ...environment } })
+    let out = ''
+    let err = ''
+    child.stdout.on('data', (text: Buffer) => { out += text.toString() })
+    child.stderr.on('data', (text: Buffer) => { err += text.toString() })
+    child.once('exit', (status) => resolve({ status: status ?? -1, out, err }))
+    child.stdin.end(input)
+  })
+}
+
+describe('pasado calc', () => {
+  it('prints one JSON object', async () => {
+    expect(await run(['calc', 'mac'], '{"text":"00-00-5E-00-53-AF"}')).toEqual({ status: 0, out: '{"mac":"00:00:5e:00:53:af","oui":"00:00:5e","locallyAdministered":false,"multicast":false}\n', err: '' })
+  })
+
+  it('refuses with a line for each problem, nothing on standard output, and status 2', async () => {
+    const { status, out, err } = await run(['calc', 'wall-loss'], '{"material":"cheese","thicknessMm":0,"frequencyMHz":2437,"extra":{"a":1}}')
+    expect([status, out]).toEqual([2, ''])
+    expect(err.trim().split('\n').sort()).toEqual([expect.stringMatching(/^extra: /), expect.stringMatching(/^material: must be one of concrete/), 'thicknessMm: must be above 0'])
+  })
+
+  it('with --each answers a line a line, in order, and goes on after a refused one', async () => {
+    const { status, out } = await run(['calc', 'mac', '--each'], '{"text":"00005E005301"}\n\n{"text":null}\n{"text"\n{"text":"00005E005302"}\n')
+    expect(status).toBe(0)
+    expect(out.trim().split('\n').map((line) => JSON.parse(line) as unknown)).toEqual([
+      expect.objectContaining({ mac: '00:00:5e:00:53:01' }), { refused: ['text: must be text'] }, { refused: ['input: is not well-formed JSON'] }, expect.objectContaining({ mac: '00:00:5e:00:53:02' })
+    ])
+  })
+
+  it('lists its names, and gives the schemas of each', async () => {
+    const names = (await run(['calc', '--list'])).out.trim().split('\n')
+    expect(names).toEqual(['address-audit', 'channel-overlap', 'firmware-path', 'lamp', 'link-rate', 'mac', 'path-loss', 'poe-budget', 'run-plan', 'wall-loss', 'wifi-qr'])
+    const { out } = await run(['calc', 'path-loss', '--schema'])
+    expect(JSON.parse(out)).toMatchObject({ input: { $schema: 'https://json-schema.org/draft/2020-12/schema', additionalProperties: false }, output: { type: 'object' } })
+  })
+
+  it.each([[['calc']], [['calc', 'nothing']], [['calc', 'constructor']], [['calc', 'mac', '--loud']], [['dance']], [[]]])('%j makes no sense: status 2', async (words) => {
+    const { status, out, err } = await run(words, '{}')
+    expect([status, out]).toEqual([2, ''])
+    expect(err).not.toBe('')
+  })
+})
+
+describe('pasado check, verify, export, import', () => {
+  it('say what they want', async () => {
+    expect((await run(['check'])).err).toContain('pasado check FILE')
+    expect((await run(['verify', 'a', 'b'])).err).toContain('pasado verify FILE')
+    expect((await run(['export', 'x'])).err).toContain('PASADO_LOGIN')
+    expect((await run(['import', 'x', '--secrets'])).err).toContain('PASADO_PASSPHRASE')
+  })
+
+  it('a file that is not there or no record is unreadable', async () => {
+    const file = join(folder, 'other.json')
+    expect((await run(['check', join(folder, 'none.json')])).status).toBe(2)
+    for (const [text, said] of [['{"format":"pasado.record/1"', 'cut short'], ['{"format":"pasado.record/7"}', 'is pasado.record/7'], ['[]', 'this is no record'], ['{"format":"pasado.record/1","visit":7}', 'visit: ']] as const) {
+      writeFileSync(file, text)
+      const { status, err } = await run(['check', file])
+      expect(status).toBe(2)
+      expect(err).toContain(said)
+    }
+  })
+
+  it('tell where no server answers', async () => {
+    const { status, err } = await run(['export', 'x'], '', { PASADO_LOGIN: 'a', PASADO_PASSWORD: 'b', PASADO_URL: 'http://127.0.0.1:9' })
+    expect(status).toBe(2)
+    expect(err).toContain('no server answers at http://127.0.0.1:9')
+  })
+})
