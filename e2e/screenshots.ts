@@ -53,6 +53,12 @@ test('daylight', async ({ page }) => {
   await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
   await expect(page.getByText(/sealed \d/)).toBeVisible()
   await shoot(page, 'home')
+  await page.goto('/catalogue')
+  await expect(page.getByRole('link', { name: /Brackwater L2/ })).toBeVisible()
+  await shoot(page, 'catalogue')
+  await page.getByRole('link', { name: /Brackwater L2/ }).click()
+  await page.getByRole('group', { name: 'States and moves' }).getByRole('button', { name: 'the line is training' }).click()
+  await shoot(page, 'model')
 })
 
 test('cupboard, and on a phone', async ({ browser }) => {

@@ -8,7 +8,8 @@ import { standing } from '@pasado/core/record/record'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { demoModels } from '@pasado/demo/models/all'
-import { catalogue, complete, home, idOf, Log, node, opened, router } from './fixture'
+import type { Log} from './fixture';
+import { catalogue, complete, home, idOf, node, opened, router } from './fixture'
 
 const modelOf = (id: string) => demoModels.find((model) => model.id === id)!
 

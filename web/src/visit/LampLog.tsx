@@ -67,7 +67,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
         )}
       </div>
       <div className="mt-3 grid grid-cols-[1fr_auto] items-center gap-3 border border-rule bg-well p-3" aria-live="polite">
-        <div>{seen ? <Reading reading={seen} model={model} elsewhere={<SameLook looks={looks} unit={unit} />} /> : now ? <Reading reading={now} model={model} since /> : <p className="text-soft">Nothing seen yet. Choose a colour and what it does.</p>}</div>
+        <div>{seen ? <Reading reading={seen} model={model} elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />} /> : now ? <Reading reading={now} model={model} since /> : <p className="text-soft">Nothing seen yet. Choose a colour and what it does.</p>}</div>
         <button type="button" className="btn btn-plum" disabled={!mayWrite || looks.length === 0} onClick={log}>Log it</button>
       </div>
     </section>
@@ -101,7 +101,7 @@ function deciding(candidates: ModelState[], model: Model): string {
 }
 
 /** The same look on another model of this home, where it means something else. */
-function SameLook({ looks, unit }: { looks: LampLook[]; unit: Unit }) {
+function SameLook({ looks, unit, meaning }: { looks: LampLook[]; unit: Unit; meaning: string }) {
   const units = useVisit((state) => state.record.units)
   const catalogue = useVisit((state) => state.catalogue)
   const look = looks[0]!
@@ -109,7 +109,7 @@ function SameLook({ looks, unit }: { looks: LampLook[]; unit: Unit }) {
     const model = catalogue.get(`${other.facts.model}@${other.facts.modelVersion ?? 1}`)
     if (!model || model.id === unit.facts.model || other.removedSeq !== null || model.lamps.length > 1) continue
     const same = model.states.find((state) => state.lamps.length === 1 && lookWords(state.lamps[0]!) === lookWords(look) && look.pattern !== 'off')
-    if (same) return <>On {other.facts.name} the same look means <b>{same.meaning}</b>.</>
+    if (same && same.meaning !== meaning) return <>On {other.facts.name} the same look means <b>{same.meaning}</b>.</>
   }
   return null
 }

@@ -1,0 +1,64 @@
+import { cleanup, render } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
+import { vi } from 'vitest'
+import type { Draft, EntryKind } from '@pasado/core/record/entry'
+import { evaluate } from '@pasado/core/standard/evaluate'
+import { firstStandard } from '@pasado/core/standard/standard'
+import { useSession } from '../src/app/session'
+import { useVisit } from '../src/visit/store'
+import { catalogue, idOf, type Log } from '../../core/test/fixture'
+
+/** What the server was asked, in order. */
+export const asked: { method: string; path: string; body: unknown }[] = []
+
+/** How the server answers; tests put their own in. */
+export const answers = new Map<string, (body: unknown) => Response>()
+
+vi.stubGlobal('ResizeObserver', class { observe() {} unobserve() {} disconnect() {} })
+vi.stubGlobal('fetch', (path: string, options: RequestInit = {}) => {
+  const body = options.body === undefined ? undefined : (JSON.parse(String(options.body)) as unknown)
+  asked.push({ method: options.method ?? 'GET', path, body })
+  const answer = [...answers].find(([part]) => path.includes(part))?.[1]
+  return answer ? Promise.resolve(answer(body)) : new Promise(() => undefined)
+})
+Element.prototype.scrollIntoView = () => undefined
+Element.prototype.hasPointerCapture = () => false
+
+let address = ''
+function Address() {
+  const { pathname, search } = useLocation()
+  address = pathname + search
+  return null
+}
+
+/** Where the page stands now. */
+export const currentAddress = () => address
+
+/** Shows a part of a visit as somebody of this role sees it. */
+export function show(log: Log, part: ReactNode, options: { role?: 'technician' | 'lead' | 'office'; at?: string } = {}) {
+  cleanup()
+  asked.length = 0
+  answers.clear()
+  const record = log.record()
+  useSession.setState({ me: { id: idOf('me'), login: 'me', name: 'Isolde Marram', role: options.role ?? 'technician' } })
+  useVisit.setState({
+    id: record.visit.id, entries: [], confirmed: record, record, catalogue, standard: firstStandard, findings: evaluate(record, catalogue, firstStandard),
+    pending: [], saving: 'saved', refused: [], undoable: [], problem: null
+  })
+  const path = options.at ?? `/visit/${record.visit.id}/configure`
+  return render(
+    <MemoryRouter initialEntries={[path]}>
+      <Address />
+      <Routes><Route path="/visit/:id/:stage" element={part} /></Routes>
+    </MemoryRouter>
+  )
+}
+
+/** What was written on the screen, as the entries that wait to be sent. */
+export function written<K extends EntryKind>(kind: K): Draft<K>['body'][] {
+  return useVisit.getState().pending.filter((draft) => draft.kind === kind).map(({ body }) => body as Draft<K>['body'])
+}
+
+/** An answer of JSON. */
+export const json = (body: unknown, status = 200) => () => new Response(JSON.stringify(body), { status })
