@@ -1,14 +1,5 @@
+import type { ListedHome } from '@pasado/core/formats/listed-home'
 import { row, rows, type Connection, type Statement } from './pool'
-
-/** A home as lists show it. */
-export interface ListedHome {
-  id: string
-  customerId: string
-  customer: string
-  street: string
-  town: string
-  latestVisit: string
-}
 
 const LISTED = 'SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit FROM homes h'
 

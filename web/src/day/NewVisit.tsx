@@ -8,7 +8,7 @@ import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { reasonWords } from '../visit/reason-words'
 import { localTime } from '../app/local-time'
-import type { ListedHome } from '../homes/Homes'
+import type { ListedHome } from '@pasado/core/formats/listed-home'
 
 interface Fields {
   customerName: string

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { ApiProblem, ask } from '../app/api'
 import { VisitLine, type ListedVisit } from '../day/VisitLine'
-import type { ListedHome } from './Homes'
+import type { ListedHome } from '@pasado/core/formats/listed-home'
 
 /** A home: who lives there, and every visit, newest first. */
 export function Home() {

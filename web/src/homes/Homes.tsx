@@ -1,17 +1,10 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import type { ListedHome } from '@pasado/core/formats/listed-home'
 import { ApiProblem, ask } from '../app/api'
 
-/** A home as lists hold it. */
-export interface ListedHome {
-  id: string
-  customerId: string
-  customer: string
-  street: string
-  town: string
-  latestVisit: string
-  foundBy?: string[]
-}
+/** A home that was found, and by what. */
+type FoundHome = ListedHome & { foundBy?: string[] }
 
 const PAUSE_MS = 200
 const foundWords: Record<string, string> = { customer: 'name', street: 'street', town: 'town', serial: 'serial', mac: 'MAC address' }
@@ -20,14 +13,14 @@ const foundWords: Record<string, string> = { customer: 'name', street: 'street',
 export function Homes() {
   const [search, setSearch] = useSearchParams()
   const wanted = search.get('q') ?? ''
-  const [homes, setHomes] = useState<ListedHome[] | null>(null)
+  const [homes, setHomes] = useState<FoundHome[] | null>(null)
   const [more, setMore] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
   useEffect(() => { document.title = 'Homes · Pasado' }, [])
   useEffect(() => {
     let left = false
     const timer = setTimeout(() => {
-      ask<{ homes: ListedHome[] }>('GET', `/homes${wanted ? `?q=${encodeURIComponent(wanted)}` : ''}`).then((found) => {
+      ask<{ homes: FoundHome[] }>('GET', `/homes${wanted ? `?q=${encodeURIComponent(wanted)}` : ''}`).then((found) => {
         if (left) return
         setHomes(found.homes)
         setMore(!wanted && found.homes.length === 50)
@@ -38,7 +31,7 @@ export function Homes() {
   }, [wanted])
   const loadMore = async () => {
     const last = homes!.at(-1)!
-    const next = await ask<{ homes: ListedHome[] }>('GET', `/homes?afterStreet=${encodeURIComponent(last.street)}&afterId=${last.id}`)
+    const next = await ask<{ homes: FoundHome[] }>('GET', `/homes?afterStreet=${encodeURIComponent(last.street)}&afterId=${last.id}`)
     setHomes([...homes!, ...next.homes])
     setMore(next.homes.length === 50)
   }
