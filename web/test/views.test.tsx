@@ -1,5 +1,6 @@
 import { cleanup, render, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
+import { useEffect, useState } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { summarise } from '@pasado/core/formats/visit-summary'
@@ -245,4 +246,18 @@ it('the cursor goes to the place that the address asks for', async () => {
   }
   view(<Page />, '/visit', '/visit?at=unit.a.mac')
   await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('MAC address')))
+})
+
+it('the cursor is not taken from somebody who has begun to type elsewhere', async () => {
+  function Page() {
+    useArriveAtPlace()
+    const [there, setThere] = useState(false)
+    useEffect(() => { const timer = setTimeout(() => setThere(true), 200); return () => clearTimeout(timer) }, [])
+    return <><input aria-label="Serial" />{there && <input aria-label="MAC address" data-place="unit.a.mac" />}</>
+  }
+  view(<Page />, '/visit', '/visit?at=unit.a.mac')
+  await user.type(screen.getByLabelText('Serial'), 'FL3')
+  await screen.findByLabelText('MAC address')
+  await new Promise((resolve) => setTimeout(resolve, 200))
+  expect(document.activeElement).toBe(screen.getByLabelText('Serial'))
 })

@@ -20,23 +20,29 @@ export function useGoTo(): (place: Place) => void {
   }
 }
 
-/** Puts the cursor where the address asks for, once it is on the screen. */
+/** Whether somebody has begun to type into something. */
+function isField(element: Element | null): boolean {
+  return element !== null && /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName)
+}
+
+/** Puts the cursor where the address asks for, as soon as it is on the screen; not where somebody has begun to type elsewhere meanwhile. */
 export function useArriveAtPlace(): void {
   const { search, state } = useLocation()
   useEffect(() => {
     const wanted = new URLSearchParams(search).get('at')
     if (!wanted) return
+    const from = document.activeElement
     let tries = 0
-    const timer = setInterval(() => {
-      tries++
+    const arrive = (): boolean => {
+      if (document.activeElement !== from && isField(document.activeElement)) return true
       const place = document.querySelector(`[data-place="${CSS.escape(wanted)}"]`)
-      if (place) {
-        const focusable = place.matches('input, select, textarea, button') ? place : place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]')
-        place.scrollIntoView({ block: 'center' })
-        ;(focusable as HTMLElement | null)?.focus({ preventScroll: true })
-      }
-      if (place || tries >= TRIES) clearInterval(timer)
-    }, AGAIN_MS)
+      if (!place) return ++tries >= TRIES
+      const focusable = place.matches('input, select, textarea, button') ? place : place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]')
+      place.scrollIntoView({ block: 'center' })
+      ;(focusable as HTMLElement | null)?.focus({ preventScroll: true })
+      return true
+    }
+    const timer = setInterval(() => { if (arrive()) clearInterval(timer) }, AGAIN_MS)
     return () => clearInterval(timer)
   }, [search, state])
 }
