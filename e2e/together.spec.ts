@@ -71,7 +71,7 @@ test('a note that holds a secret is refused, and what was written is not lost', 
   await page.getByRole('tab', { name: /Wi-Fi/ }).click()
   await page.getByRole('button', { name: 'Show: Passphrase of Turnstone' }).click()
   await page.getByRole('button', { name: 'checking it' }).click()
-  await expect(page.getByText('demo-secret-in-a-note')).toBeVisible()
+  await expect(page.getByText('demo-secret-in-a-note', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Hide' }).click()
   await page.getByRole('button', { name: 'Logbook' }).click()
   await expect(page.getByRole('dialog', { name: 'Logbook' })).toContainText('A secret shown: checking it')
