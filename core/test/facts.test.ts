@@ -73,6 +73,7 @@ describe('an entry', () => {
     ['an answer that the choice does not have', { kind: 'choice.answered', body: { choice: 'lamp', answer: 'yes' } }, 'body.answer: is not an answer to this choice'],
     ['a signature of no strokes', { kind: 'signature.given', body: { who: 'customer', name: 'A', strokes: '', digest: '0'.repeat(64) } }, 'sign in the box'],
     ['a waiver without a reason', { kind: 'waiver.granted', body: { rule: 'firm-minimum', reason: ' ' } }, 'body.reason: must not be blank'],
+    ['an answer that takes a rule out of force', { kind: 'rule.answered', body: { rule: 'hand-cautions', answer: 'not-here' } }, 'body.answer: must be one of yes, no'],
     ['a kind of the server’s', { kind: 'secret.kept', body: {} }, 'kind: ']
   ])('with %s is refused by its field', (_, change, said) => expect(refusals(change).join('\n')).toContain(said))
 

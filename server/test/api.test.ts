@@ -74,6 +74,20 @@ describe('people', () => {
   it('a page of another site cannot write', async () => {
     const { status } = await isolde.call('POST', '/session', { login: 'isolde', password: demoPassword }, { origin: 'http://elsewhere.example.org' })
     expect(status).toBe(403)
+    for (const origin of ['null', 'nonsense']) expect((await isolde.call('POST', '/session', { login: 'isolde', password: demoPassword }, { origin })).status).toBe(403)
+  })
+
+  it('a stream ends after a while, and does not begin again for who logged out meanwhile', async () => {
+    const { LiveFeed } = await import('../src/http/live')
+    const feed = new LiveFeed(company.services.db, () => undefined, 50)
+    const stream = feed.listen(uuidv7(), 0)
+    stream.resume()
+    await new Promise((resolve) => stream.once('close', resolve))
+    feed.close()
+    const leaving = await Caller.as(company.running, 'petroc')
+    const visit = await openAVisit(isolde)
+    await leaving.call('DELETE', '/session')
+    expect((await leaving.call('GET', `/visits/${visit}/events?after=1`)).status).toBe(401)
   })
 })
 
@@ -249,6 +263,23 @@ describe('secrets', () => {
     expect(text).not.toContain(value)
     await post(isolde, visit, [draft(visit, 'note.written', { text: 'the old one was demo-curlew-17-boats' })])
     expect((await isolde.call('POST', `/visits/${visit}/secrets`, secretOf(uuidv7(), { value: 'demo-curlew-17-boats' }))).status).toBe(422)
+  })
+
+  it('one that is a unit’s name, a place or a network’s name already is refused; a key that is the serial on the label is not', async () => {
+    const visit = await openAVisit(isolde)
+    const unit = uuidv7()
+    await post(isolde, visit, [
+      draft(visit, 'unit.set', { id: unit, set: { name: 'Lantern-Room-77', place: 'under the eaves', serial: 'SN4471-9920' } }),
+      draft(visit, 'network.set', { id: uuidv7(), set: { ssid: 'Stormwatch-55' } })
+    ])
+    const keep = (value: string, purpose: string) => isolde.call<ProblemBody>('POST', `/visits/${visit}/secrets`, { ref: uuidv7(), purpose, thing: 'unit', id: unit, origin: 'typed', value })
+    for (const value of ['Lantern-Room-77', 'under the eaves', 'Stormwatch-55']) {
+      const { status, text } = await keep(value, 'admin-password')
+      expect([status, text.includes(value)]).toEqual([422, false])
+    }
+    expect((await keep('SN4471-9920', 'label-key')).status).toBe(201)
+    expect((await post(isolde, visit, [draft(visit, 'unit.set', { id: unit, set: { serial: 'SN4471-9920' } })])).status).toBe(200)
+    expect((await post(isolde, visit, [draft(visit, 'unit.set', { id: unit, set: { name: 'SN4471-9920' } })])).status).toBe(422)
   })
 })
 

@@ -49,7 +49,7 @@ beforeEach(async () => {
   kept.clear()
   vi.resetModules()
   server = new FakeServer()
-  vi.stubGlobal('EventSource', class { addEventListener() {} close() {} })
+  vi.stubGlobal('EventSource', class { static CLOSED = 2; readyState = 1; addEventListener() {} close() {} })
   const { firstStandard } = await import('@pasado/core/standard/standard')
   vi.stubGlobal('fetch', (address: string, options?: RequestInit) => server.handle(address, options).then(async (response) => {
     if (!/\/visits\/[^/]+$/.test(address)) return response

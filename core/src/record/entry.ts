@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceAnswers, choiceNames, custodies, secretAssessment, secretPurposes } from './answers'
-import { briefFacts, hostFacts, id, networkFacts, origins, poolFacts, segmentFacts, textLine, unitFacts, type ThingKind } from './facts'
+import { briefFacts, hostFacts, id, networkFacts, origins, poolFacts, segmentFacts, textLine, unitFacts } from './facts'
 
 /** All fields may be left out; null clears one. */
 function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
@@ -32,7 +32,7 @@ const bodies = {
     .strictObject({ choice: z.enum(choiceNames), answer: z.string().max(40) })
     .refine((body) => choiceAnswers[body.choice].includes(body.answer), { path: ['answer'], message: 'is not an answer to this choice' }),
   'custody.answered': z.strictObject({ custody: z.enum(custodies) }),
-  'rule.answered': z.strictObject({ rule, subject: subject.optional(), answer: z.enum(['yes', 'no', 'not-here']), note: textLine(300).optional() }),
+  'rule.answered': z.strictObject({ rule, subject: subject.optional(), answer: z.enum(['yes', 'no']), note: textLine(300).optional() }),
   'rule.acknowledged': z.strictObject({ rule, subject: subject.optional(), reason }),
   'waiver.granted': z.strictObject({ rule, subject: subject.optional(), reason }),
   'waiver.withdrawn': z.strictObject({ rule, subject: subject.optional() }),
@@ -93,9 +93,6 @@ type Bodies = typeof bodies & typeof serverBodies
 export type EntryKind = keyof Bodies
 export type Body<K extends EntryKind> = z.infer<Bodies[K]>
 
-/** Kinds that a browser may send. */
-export const writableKinds = Object.keys(bodies) as (keyof typeof bodies)[]
-
 const envelope = {
   id: z.uuidv7('must be a UUID of version 7'),
   visit: id,
@@ -145,8 +142,3 @@ export type Draft<K extends EntryKind = EntryKind> = K extends EntryKind ? Envel
 export type Entry<K extends EntryKind = EntryKind> = Draft<K> & { by: Author; seq: number; received: string; hash: string }
 /** What the reducer needs: everything but the hash. */
 export type Placed<K extends EntryKind = EntryKind> = Draft<K> & { by: Author; seq: number; received: string }
-
-/** The kind of entry that sets facts of a thing. */
-export function setKind<K extends ThingKind>(kind: K): `${K}.set` {
-  return `${kind}.set`
-}

@@ -126,7 +126,6 @@ export function judgeAnswer(home: Home, rule: string, place: Place, subject: Sub
   if (!given) return unproven('Nobody has answered this yet.', 'Look, ask or tell, then answer here.', place, subject)
   const words = `${given.by.name} answered ${given.answer}${given.note ? `: ${given.note}` : ''}.`
   if (given.answer === 'yes') return holds(words, subject)
-  if (given.answer === 'not-here') return { outcome: 'not-here', subject, evidence: words, mend: '', place }
   return breaks(words, 'Put it right, then answer yes.', place, subject)
 }
 

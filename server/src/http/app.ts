@@ -93,7 +93,7 @@ function unreadable(error: Error & { status?: number }): never {
 /** A browser tells where a request comes from: a page of somebody else's may not write in a person's name. */
 function mustBeOurs(context: Context): void {
   const origin = context.get('Origin')
-  if (origin && new URL(origin).host !== context.host) throw forbidden('This request comes from another site.')
+  if (origin && (!URL.canParse(origin) || new URL(origin).host !== context.host)) throw forbidden('This request comes from another site.')
 }
 
 async function callRoute(route: Route, context: Context, services: Services, sessions: Sessions): Promise<void> {

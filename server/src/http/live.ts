@@ -11,6 +11,8 @@ interface Listener {
 
 const POLL_MS = 700
 const HEARTBEAT_MS = 20_000
+/** A stream ends after this long; the browser comes back at once, with a session that still lasts or not at all. */
+const LASTS_MS = 60_000
 
 /**
  * Tells open browsers of new entries by server-sent events. What this process writes goes out at once; what another
@@ -22,14 +24,15 @@ export class LiveFeed {
   #beat: NodeJS.Timeout | null = null
   #busy: Promise<void> | null = null
 
-  constructor(private readonly db: Db, private readonly onError: (error: unknown) => void) {}
+  constructor(private readonly db: Db, private readonly onError: (error: unknown) => void, private readonly lastsMs = LASTS_MS) {}
 
   /** A stream of a visit's entries after a line. */
   listen(visit: string, seq: number): PassThrough {
     const stream = new PassThrough()
     const listener: Listener = { visit, seq, stream }
     this.#listeners.add(listener)
-    stream.on('close', () => this.#leave(listener))
+    const end = setTimeout(() => stream.end(), this.lastsMs)
+    stream.on('close', () => { clearTimeout(end); this.#leave(listener) })
     stream.write('retry: 1000\n\n')
     this.#timer ??= setInterval(() => void this.poll(), POLL_MS)
     this.#beat ??= setInterval(() => { for (const one of this.#listeners) one.stream.write(': still here\n\n') }, HEARTBEAT_MS)

@@ -66,20 +66,30 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
 /** Shorter values are found by chance in ordinary text, so only these are looked for. */
 const SHORTEST_LOOKED_FOR = 6
 
+/** What stands on a unit's label in the open: some makers print a serial or MAC address as the key as well. */
+const onTheLabel = new Set(['serial', 'mac', 'defaultSsid'])
+
+/** Where texts of an entry's body hold a secret, by their paths. */
+export function leaksIn(body: unknown, secrets: readonly string[]): (string | number)[][] {
+  const looked = secrets.filter((secret) => secret.length >= SHORTEST_LOOKED_FOR)
+  const found: (string | number)[][] = []
+  const walk = (value: unknown, path: (string | number)[]) => {
+    if (typeof value === 'string') {
+      if (looked.some((secret) => value.includes(secret))) found.push(path)
+    } else if (Array.isArray(value)) value.forEach((one, index) => walk(one, [...path, index]))
+    else if (value && typeof value === 'object') for (const [key, one] of Object.entries(value)) if (!onTheLabel.has(key)) walk(one, [...path, key])
+  }
+  if (looked.length) walk(body, [])
+  return found
+}
+
 /**
  * Looks for secrets in what is to be written.
  * @throws HttpProblem naming the entry and field that holds one, never its value
  */
 export function mustNotLeak(drafts: readonly Draft[], secrets: readonly string[]): void {
-  const looked = secrets.filter((secret) => secret.length >= SHORTEST_LOOKED_FOR)
-  if (looked.length === 0) return
-  const problems: Problem[] = []
-  const walk = (value: unknown, path: (string | number)[]) => {
-    if (typeof value === 'string') {
-      if (looked.some((secret) => value.includes(secret))) problems.push({ path, message: 'holds a secret of this visit; take it out: secrets belong in the vault only' })
-    } else if (Array.isArray(value)) value.forEach((one, index) => walk(one, [...path, index]))
-    else if (value && typeof value === 'object') for (const [key, one] of Object.entries(value)) walk(one, [...path, key])
-  }
-  drafts.forEach((draft, index) => walk(draft.body, ['entries', index, 'body']))
+  const problems = drafts.flatMap((draft, index): Problem[] => leaksIn(draft.body, secrets).map((path) => ({
+    path: ['entries', index, 'body', ...path], message: 'holds a secret of this visit; take it out: secrets belong in the vault only'
+  })))
   if (problems.length) throw refused(problems)
 }

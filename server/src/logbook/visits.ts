@@ -13,6 +13,7 @@ import { insertVisit, latestSealed } from '../db/visits'
 import { conflictingState, HttpProblem, notFound } from '../http/problem'
 import { signText } from '../vault/master-key'
 import { SecretsErased } from '../vault/vault'
+import { leaksIn } from './guards'
 import { nearNames, type Logbook, type OpenVisit } from './logbook'
 
 /** What a new visit is opened with. */
@@ -102,17 +103,13 @@ export async function keepSecret(logbook: Logbook, visit: string, secret: NewSec
   })
 }
 
-const LOOKED_FOR = 8
-
+/** A value that stands in some line already, a name or a note, is no secret any more. */
 async function mustNotStandInLogbook(open: OpenVisit, value: string): Promise<void> {
-  if (value.length < LOOKED_FOR) return
-  const inNotes = open.state.record.notes.some(({ text }) => text.includes(value))
-  const escaped = JSON.stringify(value).slice(1, -1)
-  const lines = inNotes ? [] : await entriesAfter(open.connection, open.head.id, 0)
-  const said = (kind: string) => kind === 'note.written' || kind === 'rule.answered' || kind === 'waiver.granted' || kind === 'rule.acknowledged'
-  if (inNotes || lines.some((one) => said(one.kind) && JSON.stringify(one.body).includes(escaped))) {
+  const lines = await entriesAfter(open.connection, open.head.id, 0)
+  const line = lines.find(({ body }) => leaksIn(body, [value]).length > 0)
+  if (line) {
     throw new HttpProblem(422, 'refused', 'This value stands in the logbook already, where many can read it.', [
-      { pointer: '/value', field: 'value', detail: 'stands in a note of this visit already; make another one' }])
+      { pointer: '/value', field: 'value', detail: `stands in line ${line.seq} of the logbook already; make another one` }])
   }
 }
 

@@ -87,6 +87,12 @@ function listen(id: string): void {
   events.addEventListener('entries', (event) => receive(JSON.parse(event.data as string) as Entry[]))
   // A lost stream comes back by itself; what was missed meanwhile is fetched then.
   events.addEventListener('open', () => void catchUp())
+  // One that was refused does not come back by itself: the session may have ended, or the server was starting.
+  events.addEventListener('error', () => {
+    if (events?.readyState !== EventSource.CLOSED) return
+    void useSession.getState().look().catch(() => undefined)
+    retry = setTimeout(() => { if (useVisit.getState().id === id) listen(id) }, RETRY_MS)
+  })
 }
 
 /** Takes entries of the logbook in, in order and each once. */

@@ -100,7 +100,7 @@ export const visitRoutes = [
     run: async ({ services, person, params, body }) => ({ json: { value: await showSecret(services.logbook, params.id, params.ref, body.why, authorOf(person)) } })
   }),
   route({
-    method: 'post', path: '/visits/:id/erase-secrets', does: 'Destroy the key of a sealed visit’s secrets, for good', roles: ['lead', 'office'], params: visitId,
+    method: 'post', path: '/visits/:id/erase-secrets', does: 'Destroy the key of a visit’s secrets, for good', roles: ['lead', 'office'], params: visitId,
     body: z.strictObject({ confirm: z.literal('erase for good') }),
     run: async ({ services, person, params }) => {
       await eraseSecrets(services.logbook, params.id, authorOf(person))
