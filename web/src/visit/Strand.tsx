@@ -24,11 +24,12 @@ function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean)
 /** The stretch of cable from one stop to the next, drawn as the stage before it stands. */
 function Stretch({ outcome }: { outcome: Outcome }) {
   const common = { stroke: 'currentColor', fill: 'none', strokeLinecap: 'round', strokeLinejoin: 'round', vectorEffect: 'non-scaling-stroke' } as const
+  const thick = '[stroke-width:2.4] lg:[stroke-width:3.5]'
   const shape = {
-    holds: <path d="M0 12H100" {...common} strokeWidth="3.5" />,
-    breaks: <><path d="M0 6H44L37 17" {...common} strokeWidth="4" /><path d="M100 18H56L63 7" {...common} strokeWidth="4" /></>,
-    unproven: <path d="M2 12H100" {...common} strokeWidth="3.5" strokeDasharray="0.1 8" />,
-    waived: <path d="M0 12H36C36 -6 64 -6 64 12H100" {...common} strokeWidth="3.5" />,
+    holds: <path d="M0 12H100" {...common} className={thick} />,
+    breaks: <><path d="M0 5H43L36 16" {...common} className={thick} /><path d="M100 19H57L64 8" {...common} className={thick} /></>,
+    unproven: <path d="M2 12H100" {...common} className={thick} strokeDasharray="0.1 7" />,
+    waived: <path d="M0 12H31C31 -6 69 -6 69 12H100" {...common} className={thick} />,
     'not-here': <path d="M2 12H100" {...common} strokeWidth="1.5" strokeDasharray="0.1 9" />
   }[outcome]
   return <svg viewBox="0 0 100 24" preserveAspectRatio="none" className={`h-6 w-full overflow-visible ${outcome === 'not-here' || outcome === 'unproven' ? 'text-edge' : 'text-ink'}`} aria-hidden>{shape}</svg>
@@ -50,10 +51,10 @@ export function Strand({ visit, here }: { visit: string; here: Stage }) {
           const settled = outcome === 'holds' || outcome === 'waived' || outcome === 'breaks'
           return (
             <li key={stage} className="relative">
-              {index > 0 && <span className="pointer-events-none absolute right-1/2 top-[10px] w-full px-[15px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={emptyStages.has(stages[index - 1]!) ? 'not-here' : stageOutcome(stages[index - 1]!, findings)} /></span>}
+              {index > 0 && <span className="pointer-events-none absolute right-1/2 top-[10px] w-full px-[12px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={emptyStages.has(stages[index - 1]!) ? 'not-here' : stageOutcome(stages[index - 1]!, findings)} /></span>}
               <Link ref={isHere ? current : null} to={`/visit/${visit}/${stage}`} aria-current={isHere ? 'step' : undefined} aria-label={`${index + 1} ${stageNames[stage]}: ${words}`} className="relative flex min-h-11 flex-col items-center justify-center py-1 text-center lg:py-2.5">
                 <span className={`hidden text-sm lg:block ${isHere || settled ? 'font-bold' : 'text-soft'}`}>{stageNames[stage]}</span>
-                <span className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? 'size-8 border-plum bg-plum text-onplum outline-4 outline-plumwash lg:size-7' : settled ? 'size-7 border-ink bg-ink text-sheet' : 'size-7 border-dotted border-edge bg-sheet text-soft'} text-sm`}>{index + 1}</span>
+                <span className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? 'size-6 border-plum bg-plum text-onplum outline-2 outline-plumwash lg:outline-4' : settled ? 'size-5 border-ink bg-ink text-sheet' : 'size-5 border-dotted border-edge bg-sheet text-soft'} text-xs lg:size-7 lg:text-sm`}>{index + 1}</span>
                 <span className="fine hidden lg:block">{words}</span>
               </Link>
             </li>
