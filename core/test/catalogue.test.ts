@@ -18,6 +18,9 @@ const planted: [ModelFaultCode, string, (model: Model) => void][] = [
   ['times-out-of-order', 'a wait that falls', (model) => { model.methods[0]!.steps[0]!.wait!.mostMin = 0.1 }],
   ['firmware-never-installed', 'a release that needs what was never made', (model) => { model.firmware.releases[3]!.needs = '3.0.5' }],
   ['minimum-not-offered', 'a minimum above everything', (model) => { model.firmware.minimum = '9.0' }],
+  ['power-without-budget', 'a powered port and no budget', (model) => { model.ports[1]!.powerOutW = 15.4 }],
+  ['no-unit-in-box', 'a set without a unit', (model) => { model.kits![0]!.items = [{ item: 'start card', count: 1 }] }],
+  ['repeated-name', 'an item twice', (model) => { model.box.push({ ...model.box[0]! }) }],
   ['firmware-repeated', 'one version twice', (model) => { model.firmware.releases[3]!.version = 'v3.0.2.0' }]
 ]
 

@@ -45,6 +45,8 @@ export const router = idOf('router')
 export const node = idOf('node')
 export const home = idOf('home')
 export const network = idOf('network')
+export const box = idOf('box')
+export const ownAdapter = { adapterPlug: 'island three-pin', adapterVolts: 12, adapterAmps: 2 }
 
 /** A visit that was just opened, at a home on coax. */
 export function opened(brief: Record<string, unknown> = {}): Log {
@@ -57,8 +59,10 @@ export function opened(brief: Record<string, unknown> = {}): Log {
 /** A visit with an Ostrel router and node, all of it as it should be. */
 export function complete(): Log {
   const log = opened()
-    .write('unit.set', { id: router, set: { name: 'Hall router', model: 'ostrel-heron', modelVersion: 1, role: 'router', serial: 'HE1-1', mac: '00:00:5e:00:53:01', place: 'hall', heightM: 1.2, method: 'app', needsReady: ['app-latest', 'customer-account', 'bluetooth', 'location'], firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true } })
-    .write('unit.set', { id: node, set: { name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', serial: 'TE1-2', mac: '00:00:5e:00:53:02', place: 'study', heightM: 1.1, method: 'push-button', firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true, pushButton: 'off' } })
+    .write('box.set', { id: box, set: { model: 'ostrel-heron', modelVersion: 1, kit: 'trio' } })
+    .write('items.checked', { box, items: ['Heron router', 'Tern node', 'power adapter 12 V 2 A', 'network cable 1 m', 'start card'], state: 'present' })
+    .write('unit.set', { id: router, set: { box, ...ownAdapter, name: 'Hall router', model: 'ostrel-heron', modelVersion: 1, role: 'router', serial: 'HE1-1', mac: '00:00:5e:00:53:01', place: 'hall', heightM: 1.2, method: 'app', needsReady: ['app-latest', 'customer-account', 'bluetooth', 'location'], firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true } })
+    .write('unit.set', { id: node, set: { box, ...ownAdapter, name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', serial: 'TE1-2', mac: '00:00:5e:00:53:02', place: 'study', heightM: 1.1, method: 'push-button', firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true, pushButton: 'off' } })
   for (const unit of [router, node]) log.secret('setup-code', 'unit', unit).secret('admin-password', 'unit', unit)
   log.secret('label-key', 'unit', router)
   for (const unit of [router, node]) {

@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { ed25519 } from '@noble/curves/ed25519.js'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
 import { describe, expect, it } from 'vitest'
@@ -7,6 +9,10 @@ import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Body, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
 import { keyName, packDigest, sealParts, sealSignatureHolds, sealText, signedDigest } from '@pasado/core/record/seal'
+import { catalogueOf } from '@pasado/core/catalogue/model'
+import { digestOf } from '@pasado/core/record/canonical'
+import { blocks, evaluate } from '@pasado/core/standard/evaluate'
+import { firstRules } from '@pasado/core/standard/rule-names'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { catalogue, complete, idOf, network, router, someone } from './fixture'
 
@@ -128,5 +134,22 @@ describe('digests', () => {
       expect(packDigest(log.record())).not.toBe(before)
     }
     expect(packDigest(complete().write('note.written', { text: 'no matter' }).record())).toBe(before)
+  })
+})
+
+describe('a record sealed before there were boxes and photos', () => {
+  const text = readFileSync(join(import.meta.dirname, 'fixtures/sealed-by-46-rules.json'), 'utf8')
+
+  it('still proves itself', () => {
+    const file = readRecordFile(text)
+    expect(integrityProblems(file, text)).toEqual([])
+    expect(digestOf(reduce(file.entries.slice(0, -1) as Placed[]))).toBe(file.record.seal!.record)
+  })
+
+  it('is judged by the rules of its time', () => {
+    const file = readRecordFile(text)
+    const findings = evaluate(file.record, catalogueOf(file.models), file.standard)
+    expect(new Set(findings.map(({ rule }) => rule))).toEqual(new Set(firstRules))
+    expect(findings.filter(blocks)).toEqual([])
   })
 })

@@ -5,8 +5,9 @@ import { allRules, blocks, evaluate, heaviestFirst, sealHindrances } from '@pasa
 import type { Outcome } from '@pasado/core/standard/rule'
 import { firstStandard } from '@pasado/core/standard/standard'
 import type { Log} from './fixture';
-import { catalogue, complete, home, idOf, network, node, opened, router } from './fixture'
+import { box, catalogue, complete, home, idOf, network, node, opened, router } from './fixture'
 
+const elsewhere = { by: 'mac' as const, home: idOf('other home'), visit: idOf('other visit'), since: '2025-11-02T10:00:00.000Z', sealed: true }
 const guest = idOf('guest')
 const second = idOf('second')
 const other = idOf('other')
@@ -36,6 +37,22 @@ const cases: [rule: string, what: string, from: () => Log, change: (log: Log) =>
   ['brief-line-alarm', 'no telephone line', complete, () => 0, 'not-here'],
   ['brief-line-alarm', 'not asked', () => opened({ accessLine: 'telephone-line' }), () => 0, 'unproven'],
   ['brief-line-alarm', 'asked', () => opened({ telephone: true }), yes('brief-line-alarm'), 'holds'],
+  ['kit-complete', 'all ticked', complete, () => 0, 'holds'],
+  ['kit-complete', 'one missing, replaced from the van', complete, (log) => log.write('items.checked', { box, items: ['network cable 1 m'], state: 'missing', done: 'took one from the van' }), 'holds'],
+  ['kit-complete', 'one not looked at', complete, (log) => log.write('items.checked', { box, items: ['start card'], state: 'open' }), 'unproven'],
+  ['kit-complete', 'a new unit from no box', complete, unit(second, { model: 'quillet-reed', modelVersion: 1 }), 'unproven'],
+  ['kit-complete', 'nothing came in a box', () => opened(), () => 0, 'not-here'],
+  ['kit-adapter', 'its own', complete, () => 0, 'holds'],
+  ['kit-adapter', 'that of another country', complete, unit(node, { adapterPlug: 'flat two-pin' }), 'breaks'],
+  ['kit-adapter', 'too many volts', complete, unit(node, { adapterVolts: 19 }), 'breaks'],
+  ['kit-adapter', 'too few amps', complete, unit(node, { adapterAmps: 1 }), 'breaks'],
+  ['kit-adapter', 'more amps than it needs', complete, unit(node, { adapterAmps: 3 }), 'holds'],
+  ['kit-adapter', 'not compared', complete, unit(node, { adapterAmps: null }), 'unproven'],
+  ['kit-adapter', 'stood here before', complete, (log) => { for (const id of [node, router]) unit(id, { adapterAmps: null, stayed: true })(log) }, 'not-here'],
+  ['kit-identity', 'live at another home', complete, (log) => log.write('unit.elsewhere', { unit: node, found: [elsewhere] }), 'breaks'],
+  ['kit-identity', 'brought from there', complete, (log) => log.write('unit.elsewhere', { unit: node, found: [elsewhere] }).write('unit.transferred', { unit: node, from: elsewhere.home, reason: 'The customer moved house.' }), 'holds'],
+  ['kit-identity', 'no longer anywhere else', complete, (log) => log.write('unit.elsewhere', { unit: node, found: [elsewhere] }).write('unit.elsewhere', { unit: node, found: [] }), 'holds'],
+  ['kit-label', 'a key of another home', complete, (log) => log.secret('setup-code', 'unit', node, { usedElsewhere: true }), 'breaks'],
   ['kit-identity', 'all there', complete, () => 0, 'holds'],
   ['kit-identity', 'the same MAC twice', complete, unit(node, { mac: '00:00:5e:00:53:01' }), 'breaks'],
   ['kit-identity', 'no serial', complete, unit(node, { serial: null }), 'unproven'],

@@ -2,7 +2,9 @@ import type { Author, Body, EntryKind } from '@pasado/core/record/entry'
 import type { Facts } from '@pasado/core/record/facts'
 import type { SecretPurpose } from '@pasado/core/record/answers'
 import type { LampLook } from '@pasado/core/lamps/look'
+import { boxesOf } from '@pasado/core/catalogue/boxes'
 import { allRules } from '@pasado/core/standard/evaluate'
+import { labelValues } from './labels/values'
 import { demoModels } from './models/all'
 import { demoId, demoVisitId } from './ids'
 
@@ -71,12 +73,21 @@ export class VisitScript {
   unit(name: string, model: string, number: number, set: Facts<'unit'>): this {
     const id = this.id('unit', name)
     const known = demoModels.find((one) => one.id === model)!
-    const digits = number.toString(16).padStart(2, '0')
+    const label = labelValues(known, number)
     this.write('unit.set', { id, set: { name, model, modelVersion: 1, ...set } })
-    this.write('unit.set', { id, set: { serial: `${known.name.slice(0, 2).toUpperCase()}${known.version}-${String(4000 + number * 37)}-${(number * 7919).toString(36).toUpperCase()}`, mac: `00:00:5e:00:53:${digits}` }, origin: 'label' })
-    if (known.label.includes('key')) this.secret('label-key', 'unit', id, `demo-label-${number}-${known.id.slice(0, 4)}`)
-    if (known.label.includes('setup-code')) this.secret('setup-code', 'unit', id, `DEMO-SETUP-${1000 + number}`)
+    this.write('unit.set', { id, set: { serial: label.serial, mac: label.mac, ...(label.ssid ? { defaultSsid: label.ssid } : {}), ...(label.address ? { pageAddress: label.address } : {}) }, origin: 'label' })
+    if (label.key) this.secret('label-key', 'unit', id, label.key)
+    if (label.setupCode) this.secret('setup-code', 'unit', id, label.setupCode)
+    if (label.user) this.secret('label-login', 'unit', id, `${label.user} / ${label.password}`)
     return this
+  }
+
+  /** A box, unpacked, with everything in it. */
+  unpacked(name: string, model: string, kit: string): this {
+    const known = demoModels.find((one) => one.id === model)!
+    const box = boxesOf(known).find(({ id }) => id === kit)!
+    const id = this.id('box', name)
+    return this.write('box.set', { id, set: { model, modelVersion: 1, kit } }).write('items.checked', { box: id, items: box.items.map(({ item }) => item), state: 'present' })
   }
 
   setUnit(name: string, set: Facts<'unit'>): this {

@@ -1,8 +1,13 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
+import { maskProblem } from '../labels/mask'
 
 const slug = z.string().regex(/^[a-z0-9]+(?:-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens').max(60)
 const line = z.string().min(1).max(300)
+const mask = z.string().min(1).max(60).superRefine((text, context) => {
+  const message = maskProblem(text)
+  if (message) context.addIssue({ code: 'custom', message })
+})
 const minutes = z.number().min(0).max(24 * 60)
 
 /** What a unit can be in a home's network. */
@@ -38,6 +43,17 @@ const state = z.strictObject({
   maxMin: minutes.optional()
 })
 
+/** One kind of thing in a box. */
+const boxItem = z.strictObject({
+  item: line,
+  count: z.int().min(1),
+  /** The model that this item is a unit of, where it is one. */
+  unit: slug.optional(),
+  /** True for the power adapters of the units. */
+  adapter: z.boolean().optional()
+})
+export type BoxItem = z.infer<typeof boxItem>
+
 const method = z.strictObject({
   id: slug,
   name: line,
@@ -63,7 +79,10 @@ export const model = z.strictObject({
   /** Members of one family can form a mesh with each other; null where the model meshes with nothing. */
   family: slug.nullable(),
   roles: z.array(z.enum(roles)).min(1),
-  box: z.array(z.strictObject({ item: line, count: z.int().min(1) })),
+  /** What is in the box of a single unit. */
+  box: z.array(boxItem),
+  /** Other boxes it comes in: packs of several, sets with other models. */
+  kits: z.array(z.strictObject({ id: slug, name: line, items: z.array(boxItem).min(1) })).optional(),
   /** How a unit is told from another that looks the same. */
   twin: line.optional(),
   power: z.strictObject({ plug: line, volts: z.number().positive(), amps: z.number().positive() }).nullable(),
@@ -78,6 +97,8 @@ export const model = z.strictObject({
       powerInClass: z.int().min(1).max(8).optional()
     })
   ),
+  /** What all powered ports together can give, where it has some. */
+  powerBudgetW: z.number().positive().optional(),
   buttons: z.array(
     z.strictObject({
       id: slug,
@@ -94,6 +115,8 @@ export const model = z.strictObject({
   prompts: z.array(z.strictObject({ id: slug, text: line })),
   /** The kinds of field on the unit's label, never their values. */
   label: z.array(z.enum(['model', 'serial', 'mac', 'ssid', 'key', 'setup-code', 'address', 'login'])),
+  /** What values on the label look like, as masks of `fitsMask`. */
+  masks: z.strictObject({ serial: mask.optional(), mac: mask.optional(), key: mask.optional(), setupCode: mask.optional(), password: mask.optional() }).optional(),
   /** How the network names of a unit fresh from its box begin; null where it has none. */
   defaultSsidPrefix: z.string().min(1).max(32).nullable(),
   radios: z.array(
@@ -109,6 +132,8 @@ export const model = z.strictObject({
   updates: z.enum(['automatic', 'managed', 'either', 'none']),
   firmware: z.strictObject({
     minimum: z.string().min(1).max(40),
+    /** How long one install takes, the restart with it. */
+    installMin: z.strictObject({ usual: minutes, most: minutes }).optional(),
     releases: z.array(
       z.strictObject({
         version: z.string().min(1).max(40),

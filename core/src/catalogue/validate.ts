@@ -6,7 +6,7 @@ import type { Model, ModelState } from './model'
 /** Every fault that can be found in a model that its schema lets pass. */
 export const modelFaults = [
   'unknown-name', 'repeated-name', 'unreached-state', 'unreached-good-state', 'no-good-state', 'states-alike', 'unknown-expectation',
-  'times-out-of-order', 'firmware-never-installed', 'minimum-not-offered', 'firmware-repeated'
+  'times-out-of-order', 'power-without-budget', 'no-unit-in-box', 'firmware-never-installed', 'minimum-not-offered', 'firmware-repeated'
 ] as const
 export type ModelFaultCode = (typeof modelFaults)[number]
 
@@ -23,7 +23,19 @@ export interface ModelFault {
  * @param model checked by the schema
  */
 export function modelFaultsOf(model: Model): ModelFault[] {
-  return [...nameFaults(model), ...stateFaults(model), ...alikeFaults(model), ...methodFaults(model), ...firmwareFaults(model)]
+  return [...boxFaults(model), ...nameFaults(model), ...stateFaults(model), ...alikeFaults(model), ...methodFaults(model), ...firmwareFaults(model)]
+}
+
+function boxFaults(model: Model): ModelFault[] {
+  const faults: ModelFault[] = []
+  const boxes = [{ items: model.box, path: ['box'] as (string | number)[] }, ...(model.kits ?? []).map(({ items }, at) => ({ items, path: ['kits', at, 'items'] as (string | number)[] }))]
+  for (const { items, path } of boxes) {
+    // Models written before items named their units have none at all; in one that has some, every box holds a unit.
+    if (boxes.some((box) => box.items.some(({ unit }) => unit !== undefined)) && !items.some(({ unit }) => unit !== undefined)) faults.push({ code: 'no-unit-in-box', path, message: 'no item of this box is a unit; name the model that one is' })
+  }
+  const powered = model.ports.findIndex(({ powerOutW }) => powerOutW !== undefined)
+  if (powered >= 0 && model.powerBudgetW === undefined) faults.push({ code: 'power-without-budget', path: ['powerBudgetW'], message: `is missing, but port ${model.ports[powered]!.name} gives power: say what all ports together can give` })
+  return faults
 }
 
 function nameFaults(model: Model): ModelFault[] {
@@ -39,6 +51,10 @@ function nameFaults(model: Model): ModelFault[] {
   once('ports', model.ports.map(({ id }) => id), 'port')
   once('buttons', model.buttons.map(({ id }) => id), 'button')
   once('methods', model.methods.map(({ id }) => id), 'method')
+  for (const [kit, path] of [[{ items: model.box }, ['box']] as const, ...(model.kits ?? []).map((one, at) => [one, ['kits', at, 'items']] as const)]) {
+    kit.items.forEach(({ item }, at) => { if (kit.items.findIndex((other) => other.item === item) !== at) faults.push({ code: 'repeated-name', path: [...path, at], message: `${item} is listed twice; give it a count` }) })
+  }
+  once('kits', (model.kits ?? []).map(({ id }) => id), 'kit')
   once('prompts', model.prompts.map(({ id }) => id), 'prompt')
   model.states.forEach((row, at) => row.lamps.forEach((look, lamp) => { if (!lamps.has(look.lamp)) unknown(['states', at, 'lamps', lamp, 'lamp'], 'lamp', look.lamp) }))
   model.moves.forEach((move, at) => { for (const end of ['from', 'to'] as const) if (!states.has(move[end])) unknown(['moves', at, end], 'state', move[end]) })

@@ -30,7 +30,7 @@ export type RecordFile = z.infer<typeof recordFile>
 
 /** The models that a record's units name, in a fixed order: what a file must hold to be checked on its own. */
 export function modelsUsed(record: VisitRecord, catalogue: Catalogue): Model[] {
-  const keys = new Set(Object.values(record.units).flatMap(({ facts }) => (facts.model === undefined ? [] : [modelKey(facts.model, facts.modelVersion ?? 1)])))
+  const keys = new Set([...Object.values(record.units), ...Object.values(record.boxes ?? {})].flatMap(({ facts }) => (facts.model === undefined ? [] : [modelKey(facts.model, facts.modelVersion ?? 1)])))
   return [...keys].sort().flatMap((key) => catalogue.get(key) ?? [])
 }
 
@@ -77,7 +77,7 @@ export function integrityProblems(file: RecordFile, text?: string): Problem[] {
   if (entries[0]!.visit !== file.visit) say(['visit'], 'is not the visit of the entries')
   if (canonicalJson(reduce(entries as Placed[])) !== canonicalJson(file.record)) say(['record'], 'is not what the entries amount to: it was altered')
   const catalogue = catalogueOf(file.models)
-  if (canonicalJson(modelsUsed(file.record, catalogue)) !== canonicalJson(file.models)) say(['models'], 'are not the models that the units name')
+  if (canonicalJson(modelsUsed(file.record, catalogue)) !== canonicalJson(file.models)) say(['models'], 'are not the models that the units and boxes name')
   const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
   if (sealedAt >= 0) sealProblems(file, entries, sealedAt, say)
   else if (file.publicKey !== null) say(['publicKey'], 'has no seal to prove; leave it null')

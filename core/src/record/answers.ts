@@ -43,3 +43,13 @@ export const secretAssessment = z.strictObject({
   usedElsewhere: z.boolean()
 })
 export type SecretAssessment = z.infer<typeof secretAssessment>
+
+/** How an item of a box was found. */
+export const itemStates = ['present', 'missing', 'damaged', 'extra', 'open'] as const
+
+/** What a picture shows: a unit, the work of a stage, or what a rule asks for. */
+export const photoAbout = z.strictObject({ thing: z.enum(['unit', 'stage', 'rule']), id: z.string().max(60) })
+
+/** Another home where a unit of this serial or MAC address stands. */
+export const elsewhere = z.strictObject({ by: z.enum(['serial', 'mac']), home: z.uuid(), visit: z.uuid(), since: z.iso.datetime(), sealed: z.boolean() })
+export type Elsewhere = z.infer<typeof elsewhere>

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
-import { choiceAnswers, choiceNames, custodies, secretAssessment, secretPurposes } from './answers'
-import { briefFacts, hostFacts, id, networkFacts, origins, poolFacts, segmentFacts, textLine, unitFacts } from './facts'
+import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
+import { boxFacts, briefFacts, hostFacts, id, networkFacts, origins, poolFacts, segmentFacts, textLine, unitFacts } from './facts'
 
 /** All fields may be left out; null clears one. */
 function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
@@ -14,17 +14,28 @@ const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
 const subject = z.string().max(80)
 const reason = textLine(600)
 const text = z.string().min(1).max(2000)
+const removable = z.enum(['box', 'unit', 'segment', 'pool', 'host', 'network'])
 
 /** Kinds that people write, with the body of each. */
 const bodies = {
   'brief.set': z.strictObject({ set: someOf(briefFacts), origin }),
+  'box.set': z.strictObject({ id, set: someOf(boxFacts), origin }),
   'unit.set': z.strictObject({ id, set: someOf(unitFacts), origin }),
   'segment.set': z.strictObject({ id, set: someOf(segmentFacts), origin }),
   'pool.set': z.strictObject({ id, set: someOf(poolFacts), origin }),
   'host.set': z.strictObject({ id, set: someOf(hostFacts), origin }),
   'network.set': z.strictObject({ id, set: someOf(networkFacts), origin }),
-  'thing.removed': z.strictObject({ thing: z.enum(['unit', 'segment', 'pool', 'host', 'network']), id }),
-  'thing.restored': z.strictObject({ thing: z.enum(['unit', 'segment', 'pool', 'host', 'network']), id }),
+  /** Items of a box, looked at: there, missing, damaged, or in it without being on its list; `open` takes that back. */
+  'items.checked': z
+    .strictObject({ box: id, items: z.array(textLine(300)).min(1, 'must name at least one item').max(60), state: z.enum(itemStates), done: textLine(300).optional() })
+    .refine(({ state, done }) => state === 'present' || state === 'open' || done !== undefined, { path: ['done'], message: 'is missing: say what was done about it' }),
+  /** A unit that is recorded at another home was really brought here from there. */
+  'unit.transferred': z.strictObject({ unit: id, from: id, reason }),
+  'photo.captioned': z.strictObject({ ref: id, caption: textLine(200).nullable() }),
+  'photo.removed': z.strictObject({ ref: id }),
+  'photo.restored': z.strictObject({ ref: id }),
+  'thing.removed': z.strictObject({ thing: removable, id }),
+  'thing.restored': z.strictObject({ thing: removable, id }),
   'lamp.seen': z.strictObject({ unit: id, lamps: lampLooks.min(1, 'must name at least one lamp') }),
   'unit.event': z.strictObject({ unit: id, what: z.enum(['powered', 'restarted', 'moved', 'updated', 'reset', 'settings-changed']) }),
   'prompt.answered': z.strictObject({ unit: id, prompt: z.string().max(60), answer: z.enum(['yes', 'no']), by: z.enum(['customer', 'default']) }),
@@ -55,6 +66,19 @@ const bodies = {
 
 /** Kinds that only the server writes. */
 const serverBodies = {
+  /** The same serial or MAC address stands at another home: where, and since when. Empty where it does no longer. */
+  'unit.elsewhere': z.strictObject({ unit: id, found: z.array(elsewhere).max(10) }),
+  'photo.added': z.strictObject({
+    ref: id,
+    about: photoAbout,
+    caption: textLine(200).nullable(),
+    /** True for a picture of a label: a secret, kept under the visit's key. */
+    label: z.boolean(),
+    width: z.int().min(1),
+    height: z.int().min(1),
+    octets: z.int().min(1),
+    sha256: z.string().regex(/^[0-9a-f]{64}$/)
+  }),
   'visit.opened': z.strictObject({
     home: id,
     customer: id,

@@ -58,8 +58,18 @@ export const unitFacts = z.strictObject({
   serial: checked((text) => (/^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(text) ? null : 'must be 2 to 40 letters, digits, dots, slashes or hyphens, as on the label'), 40),
   mac: checked(unitMacProblem, 40).transform((text) => readMac({ text }).mac),
   defaultSsid: checked(ssidProblem, 64),
+  /** The address of its own page, as the label tells it. */
+  pageAddress: textLine(100),
+  /** The box it came out of. */
+  box: id,
+  /** True where it stood here before this visit. */
+  stayed: yes,
   used: yes,
   wasReset: yes,
+  /** What is printed on the power adapter that came with it. */
+  adapterPlug: textLine(60),
+  adapterVolts: z.number().positive('must be above 0').max(400, 'must be at most 400 V'),
+  adapterAmps: z.number().positive('must be above 0').max(100, 'must be at most 100 A: milliamperes are thousandths'),
   method: z.string().max(60),
   needsReady: z.array(z.string().max(40)).max(20),
   setUpPlace: textLine(80),
@@ -79,6 +89,9 @@ export const unitFacts = z.strictObject({
   technicianRemoved: yes,
   pushButton: z.enum(['off', 'asked-for', 'on'])
 })
+
+/** A box that goes out: a kit of a model. */
+export const boxFacts = z.strictObject({ model: z.string().max(60), modelVersion: z.int().min(1), kit: z.string().max(60) })
 
 /** An IPv4 network of the home. */
 export const segmentFacts = z.strictObject({
@@ -117,7 +130,7 @@ export const networkFacts = z.strictObject({
 })
 
 /** The things of a record whose facts are set one by one, with the schema of each. */
-export const things = { brief: briefFacts, unit: unitFacts, segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts } as const
+export const things = { brief: briefFacts, box: boxFacts, unit: unitFacts, segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts } as const
 export type ThingKind = keyof typeof things
 export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>
 

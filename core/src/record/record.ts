@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
-import { choiceNames, custodies, secretAssessment, secretPurposes } from './answers'
+import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { briefFacts, hostFacts, networkFacts, origins, poolFacts, segmentFacts, unitFacts } from './facts'
+import { boxFacts, briefFacts, hostFacts, networkFacts, origins, poolFacts, segmentFacts, unitFacts, type ThingKind } from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -31,7 +31,18 @@ const granted = z.strictObject({ ...said, rule: z.string(), subject: z.string().
 const unitThing = thingOf(unitFacts).extend({
   sightings: z.array(sighting),
   events: z.array(unitEvent),
-  prompts: z.record(z.string(), z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) }))
+  prompts: z.record(z.string(), z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) })),
+  elsewhere: z.array(elsewhere).optional(),
+  transfer: z.strictObject({ ...said, from: z.string(), reason: z.string() }).optional()
+})
+
+const boxThing = thingOf(boxFacts).extend({
+  items: z.record(z.string(), z.strictObject({ ...said, state: z.enum(itemStates), done: z.string().optional() }))
+})
+
+const photo = z.strictObject({
+  ...said, ref: z.string(), about: photoAbout, caption: z.string().nullable(), label: z.boolean(),
+  width: z.int(), height: z.int(), octets: z.int(), sha256: hash, removedSeq: z.int().nullable()
 })
 
 const conflict = z.strictObject({
@@ -58,6 +69,9 @@ export const visitRecord = z.strictObject({
     openedAt: z.string()
   }),
   brief: thingOf(briefFacts),
+  /** Boxes and photos are left out until there is one, so that the digests of records sealed without them stay as they were. */
+  boxes: z.record(z.string(), boxThing).optional(),
+  photos: z.record(z.string(), photo).optional(),
   units: z.record(z.string(), unitThing),
   segments: z.record(z.string(), thingOf(segmentFacts)),
   pools: z.record(z.string(), thingOf(poolFacts)),
@@ -95,6 +109,8 @@ export const visitRecord = z.strictObject({
 })
 
 export type VisitRecord = z.infer<typeof visitRecord>
+export type KitInVisit = NonNullable<VisitRecord['boxes']>[string]
+export type Photo = NonNullable<VisitRecord['photos']>[string]
 export type Unit = VisitRecord['units'][string]
 export type Network = VisitRecord['networks'][string]
 export type Segment = VisitRecord['segments'][string]
@@ -102,6 +118,19 @@ export type Pool = VisitRecord['pools'][string]
 export type Host = VisitRecord['hosts'][string]
 export type Secret = VisitRecord['secrets'][string]
 export type Sighting = z.infer<typeof sighting>
+
+/** The table that things of a kind stand in. */
+export const tableOf = { box: 'boxes', unit: 'units', segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks' } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
+
+/** Every thing of a kind, those taken out as well, by id. */
+export function thingsOf<K extends keyof typeof tableOf>(record: VisitRecord, kind: K): NonNullable<VisitRecord[(typeof tableOf)[K]]> {
+  return (record[tableOf[kind]] ?? {}) as NonNullable<VisitRecord[(typeof tableOf)[K]]>
+}
+
+/** Photos that stand, oldest first. */
+export function photosOf(record: VisitRecord): Photo[] {
+  return Object.values(record.photos ?? {}).filter(({ removedSeq }) => removedSeq === null).sort((a, b) => a.seq - b.seq)
+}
 
 /** Things that still stand, in the order they were added. */
 export function standing<T extends { addedSeq: number; removedSeq: number | null; id: string }>(table: Readonly<Record<string, T>>): T[] {

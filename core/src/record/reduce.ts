@@ -1,6 +1,6 @@
 import type { Body, Entry, EntryKind, Placed } from './entry'
 import type { ThingKind } from './facts'
-import { ruleKey, type Conflict, type FieldMeta, type VisitRecord } from './record'
+import { ruleKey, tableOf, thingsOf, type Conflict, type FieldMeta, type VisitRecord } from './record'
 
 /** A record before its first entry. */
 export const emptyRecord: VisitRecord = {
@@ -19,9 +19,6 @@ export const emptyRecord: VisitRecord = {
 
 type Handler<K extends EntryKind> = (record: VisitRecord, entry: Placed<K>) => Partial<VisitRecord>
 type AnyThing = { id: string; facts: Record<string, unknown>; meta: Record<string, FieldMeta>; addedSeq: number; removedSeq: number | null }
-type Table = 'units' | 'segments' | 'pools' | 'hosts' | 'networks'
-
-const tableOf: Record<Exclude<ThingKind, 'brief'>, Table> = { unit: 'units', segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks' }
 
 /**
  * The record after one more entry. Pure: the record given is not changed.
@@ -45,7 +42,7 @@ function setFacts<K extends Exclude<ThingKind, 'brief'>>(kind: K): Handler<`${K}
   const table = tableOf[kind]
   return (record, entry) => {
     const { id, set, origin } = entry.body as Body<'unit.set'>
-    const things = record[table] as Record<string, AnyThing>
+    const things = thingsOf(record, kind) as Record<string, AnyThing>
     const before = things[id] ?? newThing(kind, id, entry.seq)
     const { thing, conflicts } = setFields(kind, before, set, origin, entry as Placed, record.conflicts)
     return { [table]: { ...things, [id]: thing }, conflicts } as Partial<VisitRecord>
@@ -54,6 +51,7 @@ function setFacts<K extends Exclude<ThingKind, 'brief'>>(kind: K): Handler<`${K}
 
 function newThing(kind: ThingKind, id: string, seq: number): AnyThing {
   const thing = { id, facts: {}, meta: {}, addedSeq: seq, removedSeq: null }
+  if (kind === 'box') return { ...thing, items: {} } as AnyThing
   return kind === 'unit' ? ({ ...thing, sightings: [], events: [], prompts: {} } as AnyThing) : thing
 }
 
@@ -91,6 +89,11 @@ function withUnit(record: VisitRecord, id: string, change: (unit: VisitRecord['u
   return unit ? { units: { ...record.units, [id]: { ...unit, ...change(unit) } } } : {}
 }
 
+function withPhoto(record: VisitRecord, ref: string, change: Partial<NonNullable<VisitRecord['photos']>[string]>): Partial<VisitRecord> {
+  const photo = record.photos?.[ref]
+  return photo ? { photos: { ...record.photos, [ref]: { ...photo, ...change } } } : {}
+}
+
 function without<T>(table: Record<string, T>, key: string): Record<string, T> {
   const { [key]: _, ...rest } = table
   return rest
@@ -109,6 +112,24 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     const { thing, conflicts } = setFields('brief', record.brief, entry.body.set, entry.body.origin, entry as Placed, record.conflicts)
     return { brief: thing as VisitRecord['brief'], conflicts }
   },
+  'box.set': setFacts('box'),
+  'items.checked': (record, entry) => {
+    const { box: id, items, state, done } = entry.body
+    const box = record.boxes?.[id]
+    if (!box) return {}
+    const kept = { ...box.items }
+    for (const item of items) {
+      if (state === 'open') delete kept[item]
+      else kept[item] = { ...said(entry), state, ...(done === undefined ? {} : { done }) }
+    }
+    return { boxes: { ...record.boxes, [id]: { ...box, items: kept } } }
+  },
+  'unit.elsewhere': (record, entry) => withUnit(record, entry.body.unit, () => ({ elsewhere: entry.body.found })),
+  'unit.transferred': (record, entry) => withUnit(record, entry.body.unit, () => ({ transfer: { ...said(entry), from: entry.body.from, reason: entry.body.reason } })),
+  'photo.added': (record, entry) => ({ photos: { ...record.photos, [entry.body.ref]: { ...said(entry), ...entry.body, removedSeq: null } } }),
+  'photo.captioned': (record, { body }) => withPhoto(record, body.ref, { caption: body.caption }),
+  'photo.removed': (record, { body, seq }) => withPhoto(record, body.ref, { removedSeq: seq }),
+  'photo.restored': (record, { body }) => withPhoto(record, body.ref, { removedSeq: null }),
   'unit.set': setFacts('unit'),
   'segment.set': setFacts('segment'),
   'pool.set': setFacts('pool'),
@@ -141,7 +162,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     if (!settled) return {}
     const conflicts = record.conflicts.filter((one) => one !== settled)
     if (keep === 'later') return { conflicts }
-    const holder = (thing === 'brief' ? record.brief : (record[tableOf[thing as keyof typeof tableOf]] as Record<string, AnyThing>)[id]) as AnyThing
+    const holder = (thing === 'brief' ? record.brief : (thingsOf(record, thing as keyof typeof tableOf) as Record<string, AnyThing>)[id]) as AnyThing
     const origin = holder.meta[field]?.origin
     const back = setFields(thing as ThingKind, holder, { [field]: settled.earlier.value }, origin, { ...entry, base: entry.seq } as Placed, conflicts)
     if (thing === 'brief') return { brief: back.thing as VisitRecord['brief'], conflicts }
@@ -182,6 +203,6 @@ function grant(entry: Placed<'rule.acknowledged'> | Placed<'waiver.granted'>) {
 
 function markRemoved(record: VisitRecord, { thing, id }: Body<'thing.removed'>, removedSeq: number | null): Partial<VisitRecord> {
   const table = tableOf[thing]
-  const held = record[table][id]
+  const held = (thingsOf(record, thing) as Record<string, AnyThing>)[id]
   return held ? ({ [table]: { ...record[table], [id]: { ...held, removedSeq } } } as Partial<VisitRecord>) : {}
 }

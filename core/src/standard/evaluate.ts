@@ -2,7 +2,7 @@ import type { Catalogue } from '../catalogue/model'
 import { ruleKey, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import { homeOf, type Outcome, type Place, type Rule, type Subject } from './rule'
-import { ruleNames } from './rule-names'
+import { firstRules, ruleNames } from './rule-names'
 import { addressRules } from './rules/addresses'
 import { briefRules } from './rules/brief'
 import { credentialRules } from './rules/credentials'
@@ -44,9 +44,10 @@ export interface Finding {
  */
 export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: Standard): Finding[] {
   const home = homeOf(record, catalogue, standard.policy)
+  const known = new Set(standard.rules ?? firstRules)
   return allRules.flatMap((rule) => {
     const level = standard.levels[rule.id] ?? rule.level
-    if (level === 'off') return []
+    if (level === 'off' || !known.has(rule.id)) return []
     const verdicts = rule.judge(home)
     const common = { rule: rule.id, name: ruleNames[rule.id] ?? rule.id, stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
     if (verdicts.length === 0) {

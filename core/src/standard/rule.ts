@@ -1,6 +1,6 @@
 import { modelKey, type Catalogue, type Model } from '../catalogue/model'
 import type { ThingKind } from '../record/facts'
-import { ruleKey, standing, unitName, type Host, type Network, type Pool, type Segment, type Unit, type VisitRecord } from '../record/record'
+import { ruleKey, standing, unitName, type Host, type KitInVisit, type Network, type Pool, type Segment, type Unit, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Level, Policy } from './standard'
 
@@ -10,7 +10,7 @@ export type Outcome = 'holds' | 'breaks' | 'unproven' | 'waived' | 'not-here'
 /** Where the mend of a finding is made: a stage, a thing and a field of it. */
 export interface Place {
   stage: Stage
-  kind: ThingKind | 'choice' | 'answer' | 'lamp' | 'prompt' | 'secret' | 'pack' | 'custody'
+  kind: ThingKind | 'item' | 'choice' | 'answer' | 'lamp' | 'prompt' | 'secret' | 'pack' | 'custody'
   id: string
   field: string
 }
@@ -57,6 +57,8 @@ export interface KnownUnit {
 export interface Home {
   record: VisitRecord
   policy: Policy
+  boxes: KitInVisit[]
+  catalogue: Catalogue
   units: KnownUnit[]
   segments: Segment[]
   pools: Pool[]
@@ -69,6 +71,8 @@ export function homeOf(record: VisitRecord, catalogue: Catalogue, policy: Policy
   return {
     record,
     policy,
+    catalogue,
+    boxes: standing(record.boxes ?? {}),
     units: standing(record.units).map((unit) => ({
       unit,
       model: unit.facts.model === undefined ? null : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null),

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { ruleNames } from './rule-names'
 
 export const levels = ['must', 'should', 'note'] as const
 export type Level = (typeof levels)[number]
@@ -29,7 +30,9 @@ export const standard = z.strictObject({
   id: z.string().min(1).max(60),
   version: z.int().min(1),
   policy,
-  levels: z.record(z.string(), z.enum([...levels, 'off']))
+  levels: z.record(z.string(), z.enum([...levels, 'off'])),
+  /** The rules this version knows; a rule that came later takes no part. Left out by versions from before there were more than 46. */
+  rules: z.array(z.string().max(60)).max(200).optional()
 })
 export type Standard = z.infer<typeof standard>
 
@@ -50,5 +53,6 @@ export const firstStandard: Standard = {
     mostMembers: 4,
     eraseAfterDays: 30
   },
-  levels: {}
+  levels: {},
+  rules: Object.keys(ruleNames)
 }

@@ -4,6 +4,7 @@ import { fenmarrow } from './fenmarrow'
 import { ostrel } from './ostrel'
 import { others } from './others'
 import { quillet } from './quillet'
+import { tolvane } from './tolvane'
 
 /** Every model of the made-up makers. */
-export const demoModels: Model[] = [...ostrel, ...fenmarrow, ...quillet, ...brackwater, ...others]
+export const demoModels: Model[] = [...ostrel, ...fenmarrow, ...quillet, ...brackwater, ...others, ...tolvane]

@@ -7,7 +7,7 @@ const lan = [1, 2, 3, 4].map((number) => ({ id: `lan-${number}`, name: String(nu
 const c3: Model = {
   format: 'pasado.model/1', id: 'brackwater-c3', version: 1, maker: 'Brackwater', name: 'C3', family: null,
   roles: ['gateway', 'modem'],
-  box: [{ item: 'C3 gateway', count: 1 }, { item: 'power adapter 12 V 3 A', count: 1 }, { item: 'coax cable 1.5 m', count: 1 }, { item: 'network cable 1 m', count: 1 }],
+  box: [{ item: 'C3 gateway', count: 1, unit: 'brackwater-c3' }, { item: 'power adapter 12 V 3 A', count: 1, adapter: true }, { item: 'coax cable 1.5 m', count: 1 }, { item: 'network cable 1 m', count: 1 }],
   power: adapter(12, 3),
   ports: [{ id: 'coax', name: 'Cable', colour: 'metal', kind: 'coax' }, ...lan, { id: 'phone', name: 'Phone', colour: 'grey', kind: 'telephone' }],
   buttons: [{ id: 'pair', name: 'Pair', presses: [{ leastS: 0.5, mostS: 3, does: 'opens the pairing window for two minutes' }] }, { id: 'reset', name: 'Reset (pin)', presses: [{ leastS: 10, mostS: null, does: 'factory reset' }] }],
@@ -34,9 +34,9 @@ const c3: Model = {
       { do: 'Start the activation at the provider', expect: 'well', wait: { leastMin: 8, usualMin: 15, mostMin: 30 }, ifNot: 'Call the provider' }
     ] }],
   prompts: [{ id: 'usage', text: 'Share line statistics with the provider' }, { id: 'mail', text: 'Receive offers by mail' }],
-  label: ['model', 'serial', 'mac', 'ssid', 'key', 'address', 'login'],
+  label: ['model', 'serial', 'mac', 'ssid', 'key', 'address', 'login'], masks: { serial: 'BW9999999999', mac: '00005EHHHHHH', key: 'DEMOXXXXXXXX', password: 'demo-aaa999' },
   defaultSsidPrefix: 'BRACK-', radios: twoBands, mesh: null, updates: 'automatic',
-  firmware: { minimum: '5.2', releases: releasesOf(`
+  firmware: { minimum: '5.2', installMin: { usual: 6, most: 20 }, releases: releasesOf(`
     5.1 2025-03-03
     5.2 2025-09-22 hole
     5.3 2026-05-06`) }
@@ -45,7 +45,7 @@ const c3: Model = {
 /** Brackwater L2: gateway on the telephone line, four lamps; training alternates for up to half an hour. */
 const l2: Model = {
   ...c3, id: 'brackwater-l2', name: 'L2',
-  box: [{ item: 'L2 gateway', count: 1 }, { item: 'power adapter 12 V 2.5 A', count: 1 }, { item: 'line cable 2 m', count: 1 }, { item: 'splitter', count: 1 }],
+  box: [{ item: 'L2 gateway', count: 1, unit: 'brackwater-l2' }, { item: 'power adapter 12 V 2.5 A', count: 1, adapter: true }, { item: 'line cable 2 m', count: 1 }, { item: 'splitter', count: 1 }],
   power: adapter(12, 2.5),
   ports: [{ id: 'line', name: 'Line', colour: 'grey', kind: 'telephone-line' }, ...lan, { id: 'phone', name: 'Phone', colour: 'green', kind: 'telephone' }],
   lamps: [{ id: 'power', name: 'Power' }, { id: 'line', name: 'Line' }, { id: 'net', name: 'Internet' }, { id: 'phone', name: 'Phone' }],

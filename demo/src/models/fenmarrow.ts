@@ -5,7 +5,10 @@ import { adapter, appPrompts, movesOf, releasesOf, status, twoBands } from './pa
 export const fenmarrow: Model[] = [{
   format: 'pasado.model/1', id: 'fenmarrow-lattice-3', version: 1, maker: 'Fenmarrow', name: 'Lattice 3', family: 'fenmarrow-lattice',
   roles: ['router', 'node', 'access-point'],
-  box: [{ item: 'Lattice 3 point', count: 3 }, { item: 'power adapter 15 V 1.4 A', count: 3 }, { item: 'network cable 2 m', count: 1 }],
+  box: [{ item: 'Lattice 3 point', count: 1, unit: 'fenmarrow-lattice-3' }, { item: 'power adapter 15 V 1.4 A', count: 1, adapter: true }],
+  kits: [2, 3].map((count) => ({ id: `pack-of-${count}`, name: `pack of ${count}`, items: [
+    { item: 'Lattice 3 point', count, unit: 'fenmarrow-lattice-3' }, { item: 'power adapter 15 V 1.4 A', count, adapter: true }, { item: 'network cable 2 m', count: 1 }
+  ] })),
   twin: 'All points are alike: only serial and MAC address differ. The letter under the base (A, B, C) is the order in the box.',
   power: adapter(15, 1.4),
   ports: [
@@ -52,9 +55,9 @@ export const fenmarrow: Model[] = [{
       steps: [{ do: 'Scan the code on the base and follow the app', expect: 'well', wait: { leastMin: 2, usualMin: 4, mostMin: 10 }, ifNot: 'Restart it, then the modem' }] }
   ],
   prompts: appPrompts.slice(0, 4),
-  label: ['model', 'serial', 'mac', 'ssid', 'key', 'setup-code'],
+  label: ['model', 'serial', 'mac', 'ssid', 'key', 'setup-code'], masks: { serial: 'L39A99999A', mac: '00005EHHHHHH', key: 'democccccccc', setupCode: 'DEMO-9999-9999' },
   defaultSsidPrefix: 'Lattice_', radios: twoBands, mesh: { members: null, hops: 2 }, updates: 'automatic',
-  firmware: { minimum: '2.9.0', releases: releasesOf(`
+  firmware: { minimum: '2.9.0', installMin: { usual: 8, most: 30 }, releases: releasesOf(`
     2.8.1 2025-01-20
     2.9.0 2025-08-14 hole
     3.0.4 2026-04-02 needs:2.8.1`) }

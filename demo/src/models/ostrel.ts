@@ -1,10 +1,11 @@
 import type { Model } from '@pasado/core/catalogue/model'
 import { adapter, appPrompts, countries, movesOf, releasesOf, status, twoBands } from './parts'
 
-const box = (unit: string) => [{ item: unit, count: 1 }, { item: 'power adapter 12 V 2 A', count: 1 }, { item: 'network cable 1 m', count: 1 }, { item: 'start card', count: 1 }]
+const adapterItem = { item: 'power adapter 12 V 2 A', count: 1, adapter: true }
+const box = (id: string, unit: string) => [{ item: unit, count: 1, unit: id }, adapterItem, { item: 'network cable 1 m', count: 1 }, { item: 'start card', count: 1 }]
 
 const firmware = {
-  minimum: '3.0.2',
+  minimum: '3.0.2', installMin: { usual: 5, most: 15 },
   releases: releasesOf(`
     2.8.1 2024-11-04
     3.0.0 2025-05-19 needs:2.8.0 withdrawn
@@ -15,7 +16,17 @@ const firmware = {
 /** Ostrel mesh: a router and two unlike nodes. White steady is well; blue blinking is ready to set up. */
 const heron: Model = {
   format: 'pasado.model/1', id: 'ostrel-heron', version: 1, maker: 'Ostrel', name: 'Heron', family: 'ostrel-mesh',
-  roles: ['router'], box: box('Heron router'),
+  roles: ['router'], box: box('ostrel-heron', 'Heron router'),
+  kits: [
+    { id: 'trio', name: 'set of router and two Terns', items: [
+      { item: 'Heron router', count: 1, unit: 'ostrel-heron' }, { item: 'Tern node', count: 2, unit: 'ostrel-tern' }, { ...adapterItem, count: 3 },
+      { item: 'network cable 1 m', count: 1 }, { item: 'start card', count: 1 }
+    ] },
+    { id: 'mixed', name: 'set of router, Tern and Dunlin', items: [
+      { item: 'Heron router', count: 1, unit: 'ostrel-heron' }, { item: 'Tern node', count: 1, unit: 'ostrel-tern' }, { item: 'Dunlin wall node', count: 1, unit: 'ostrel-dunlin' }, { ...adapterItem, count: 2 },
+      { item: 'network cable 1 m', count: 1 }, { item: 'start card', count: 1 }
+    ] }
+  ],
   twin: 'The router has a blue internet port; the nodes have none.',
   power: adapter(12, 2),
   ports: [
@@ -59,14 +70,14 @@ const heron: Model = {
     ]
   }],
   prompts: appPrompts,
-  label: ['model', 'serial', 'mac', 'ssid', 'key', 'setup-code'],
+  label: ['model', 'serial', 'mac', 'ssid', 'key', 'setup-code'], masks: { serial: 'AA9-9999-CCCC', mac: '00005EHHHHHH', key: 'demo-xxxx-xxxx', setupCode: 'DEMO-9999-CCCC' },
   defaultSsidPrefix: 'Ostrel-', radios: twoBands, mesh: { members: 4, hops: 2 }, updates: 'either', firmware
 }
 
 /** An Ostrel node: its blue blinking is ready as well, its amber steady is too far. */
 function node(id: string, name: string, lan: number): Model {
   return {
-    ...heron, id, name, roles: ['node'], box: box(`${name} node`),
+    ...heron, id, name, roles: ['node'], kits: [], box: id === 'ostrel-dunlin' ? [{ item: 'Dunlin wall node', count: 1, unit: id }, { item: 'start card', count: 1 }] : box(id, `${name} node`),
     twin: name === 'Tern' ? 'The Tern has one port on its back; the Dunlin plugs into the wall.' : 'The Dunlin is a wall plug; it has no cable.',
     ports: Array.from({ length: lan }, (_, index) => ({ id: `lan-${index + 1}`, name: String(index + 1), colour: 'grey', kind: 'lan' as const, mbps: 1000 })),
     states: [

@@ -1,3 +1,4 @@
+import { singleBox } from '@pasado/core/catalogue/boxes'
 import { demoModels } from '../models/all'
 import type { VisitScript } from '../visit-script'
 
@@ -19,7 +20,21 @@ const goodState = (model: string, role: string) => (model === 'oldmere-weir' && 
 
 /** Kit: every unit out of its box, with its role. */
 export function unbox(script: VisitScript, units: PlainUnit[]): VisitScript {
-  for (const { name, model, role, number } of units) script.unit(name, model, number, { role, used: model === 'oldmere-weir', ...(model === 'oldmere-weir' ? { wasReset: true } : {}) })
+  const points = units.filter(({ model }) => model === 'fenmarrow-lattice-3')
+  const packed = points.length > 1 ? `pack-of-${points.length}` : null
+  if (packed) script.unpacked('points', 'fenmarrow-lattice-3', packed)
+  const eels = units.some(({ model }) => model === 'quillet-eel')
+  if (eels) script.unpacked('eels', 'quillet-eel', singleBox)
+  for (const { name, model, role, number } of units) {
+    const used = model === 'oldmere-weir'
+    const shared = model === 'quillet-eel' ? 'eels' : packed && model === 'fenmarrow-lattice-3' ? 'points' : null
+    if (!used && !shared) script.unpacked(name, model, singleBox)
+    const { power } = demoModels.find((one) => one.id === model)!
+    script.unit(name, model, number, {
+      role, used, ...(used ? { wasReset: true } : { box: script.id('box', shared ?? name) }),
+      ...(power ? { adapterPlug: power.plug, adapterVolts: power.volts, adapterAmps: power.amps } : {})
+    })
+  }
   return script
 }
 

@@ -1,6 +1,6 @@
 import type { Problem } from '@pasado/core/calc/refusal'
 import type { Author, Draft } from '@pasado/core/record/entry'
-import type { VisitRecord } from '@pasado/core/record/record'
+import { thingsOf, type VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
 import { allRules } from '@pasado/core/standard/evaluate'
 import { forbidden, refused } from '../http/problem'
@@ -32,6 +32,7 @@ export function mustFit(drafts: readonly Draft[], record: VisitRecord, author: A
 
 function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) => boolean, say: (field: (string | number)[], message: string) => void): void {
   switch (draft.kind) {
+    case 'box.set':
     case 'unit.set': {
       const { model, modelVersion } = draft.body.set as { model?: string | null; modelVersion?: number | null }
       if (model && !knowsModel(`${model}@${modelVersion ?? 1}`)) say(['set', 'model'], `no model ${model} of version ${modelVersion ?? 1} is in the catalogue`)
@@ -44,14 +45,25 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
       return
     case 'thing.removed':
     case 'thing.restored': {
-      const table = { unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks }[draft.body.thing]
-      if (!table[draft.body.id]) say(['id'], `no ${draft.body.thing} of this visit has this id`)
+      if (!(draft.body.id in thingsOf(record, draft.body.thing))) say(['id'], `no ${draft.body.thing} of this visit has this id`)
       return
     }
     case 'rule.answered':
     case 'rule.acknowledged':
     case 'waiver.granted':
       if (!ruleIds.has(draft.body.rule)) say(['rule'], `the standard has no rule ${draft.body.rule}`)
+      return
+    case 'items.checked':
+      if (!record.boxes?.[draft.body.box]) say(['box'], 'no box of this visit has this id')
+      return
+    case 'unit.transferred':
+      if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
+      else if (draft.body.from === record.visit.home) say(['from'], 'is this very home; a unit is brought from another')
+      return
+    case 'photo.captioned':
+    case 'photo.removed':
+    case 'photo.restored':
+      if (!record.photos?.[draft.body.ref]) say(['ref'], 'no photo of this visit has this reference')
       return
     case 'wait.ended':
       if (!record.waits[draft.body.id]) say(['id'], 'no wait of this visit has this id')

@@ -56,7 +56,7 @@ export class VisitStates {
 
   /** The catalogue; read again where a record names a model that is not known yet. */
   async catalogueFor(db: Connection, record: VisitRecord): Promise<Catalogue> {
-    const missing = () => Object.values(record.units).some(({ facts }) => facts.model !== undefined && !this.#catalogue!.has(`${facts.model}@${facts.modelVersion ?? 1}`))
+    const missing = () => [...Object.values(record.units), ...Object.values(record.boxes ?? {})].some(({ facts }) => facts.model !== undefined && !this.#catalogue!.has(`${facts.model}@${facts.modelVersion ?? 1}`))
     if (!this.#catalogue || missing()) this.#catalogue = catalogueOf(await allModels(db))
     return this.#catalogue
   }

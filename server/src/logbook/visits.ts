@@ -58,6 +58,10 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
     for (const { id, facts } of standing(table)) {
       const { wasReset: _w, moveRecorded: _m, setUpPlace: _u, firmwareAfter, ...kept } = facts
       if (firmwareAfter !== undefined) kept.firmwareBefore = firmwareAfter
+      if (kind === 'unit') {
+        kept.stayed = true
+        delete kept.box
+      }
       if (Object.keys(kept).length) open.write(`${kind}.set`, { id, set: kept } as Body<'unit.set'>, by)
     }
   }

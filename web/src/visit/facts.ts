@@ -1,5 +1,5 @@
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
-import type { Conflict, FieldMeta, VisitRecord } from '@pasado/core/record/record'
+import { thingsOf, type Conflict, type FieldMeta, type VisitRecord } from '@pasado/core/record/record'
 import { useSession } from '../app/session'
 import { useVisit, write } from './store'
 
@@ -16,7 +16,7 @@ export interface FactField {
 
 function thingIn(record: VisitRecord, kind: ThingKind, id: string) {
   if (kind === 'brief') return record.brief
-  return { unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks }[kind][id]
+  return (thingsOf(record, kind) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>)[id]
 }
 
 /** Whether this person may write in the open visit. */

@@ -1,5 +1,5 @@
 import type { Body, EntryKind } from '@pasado/core/record/entry'
-import { ruleKey, type VisitRecord } from '@pasado/core/record/record'
+import { ruleKey, thingsOf, type VisitRecord } from '@pasado/core/record/record'
 
 /** The entry that takes another one back, as the record stands before it; null where it cannot be taken back. */
 export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): { kind: EntryKind; body: unknown } | null {
@@ -8,6 +8,7 @@ export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): 
       const { set } = body as Body<'brief.set'>
       return { kind, body: { set: valuesBefore(set, record.brief.facts) } }
     }
+    case 'box.set':
     case 'unit.set':
     case 'segment.set':
     case 'pool.set':
@@ -15,8 +16,7 @@ export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): 
     case 'network.set': {
       const { id, set } = body as Body<'unit.set'>
       const thing = kind.slice(0, -4) as 'unit'
-      const table = { unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks }[thing]
-      const held = table[id]
+      const held = (thingsOf(record, thing) as Record<string, { facts: Record<string, unknown> }>)[id]
       if (!held) return { kind: 'thing.removed', body: { thing, id } }
       return { kind, body: { id, set: valuesBefore(set, held.facts) } }
     }
@@ -24,6 +24,22 @@ export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): 
       return { kind: 'thing.restored', body }
     case 'thing.restored':
       return { kind: 'thing.removed', body }
+    case 'items.checked': {
+      const { box, items } = body as Body<'items.checked'>
+      const held = record.boxes?.[box]?.items ?? {}
+      const before = held[items[0]!]
+      // Items that stood differently before cannot all be put back by one entry; those like the first are.
+      const alike = items.filter((item) => held[item]?.state === before?.state && held[item]?.done === before?.done)
+      return { kind, body: { box, items: alike, state: before?.state ?? 'open', ...(before?.done === undefined ? {} : { done: before.done }) } }
+    }
+    case 'photo.removed':
+      return { kind: 'photo.restored', body }
+    case 'photo.restored':
+      return { kind: 'photo.removed', body }
+    case 'photo.captioned': {
+      const { ref } = body as Body<'photo.captioned'>
+      return { kind, body: { ref, caption: record.photos?.[ref]?.caption ?? null } }
+    }
     case 'choice.answered': {
       const { choice } = body as Body<'choice.answered'>
       const before = record.choices[choice]

@@ -1,4 +1,5 @@
 import { secretFor } from '../../record/record'
+import { contentsOf } from '../../catalogue/boxes'
 import { aboutUnit, atUnit, breaks, holds, listed, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
 
 /** Units that share a value with an earlier unit, by the later one's id. */
@@ -13,6 +14,27 @@ function twins(units: KnownUnit[], valueOf: (known: KnownUnit) => string | undef
     else firstWith.set(value, known)
   }
   return twinOf
+}
+
+function judgeComplete({ boxes, units, catalogue }: Home): Verdict[] {
+  const verdicts = boxes.map((box): Verdict => {
+    const contents = contentsOf(box, catalogue)
+    const about = { id: box.id, name: contents?.title ?? 'a box' }
+    const place = { stage: 'kit' as const, kind: 'item' as const, id: box.id, field: 'items' }
+    if (!contents) return unproven('Its model or kit is not in the catalogue.', 'Choose the box again.', place, about)
+    const open = contents.items.filter(({ item }) => !box.items[item])
+    const odd = Object.entries(box.items).filter(([, one]) => one.state !== 'present')
+    const bare = odd.find(([, one]) => one.done === undefined)
+    if (bare) return breaks(`${bare[0]} is ${bare[1].state}, and nothing is said of what was done.`, 'Say what was done about it.', place, about)
+    if (open.length) return unproven(`Not looked at yet: ${listed(open.map(({ item, count }) => `${count} × ${item}`))}.`, 'Tick what is in the box; say what is missing or damaged.', place, about)
+    return holds(odd.length ? odd.map(([item, one]) => `${item} ${one.state}: ${one.done!.replace(/[.!?]*$/, '')}.`).join(' ') : `All ${contents.items.length} items are there.`, about)
+  })
+  for (const known of units) {
+    const { unit } = known
+    if (unit.facts.used || unit.facts.stayed || (unit.facts.box !== undefined && boxes.some(({ id }) => id === unit.facts.box))) continue
+    verdicts.push(unproven('It is new, and from no box of this visit.', 'Say which box it came out of, or that it was used before.', atUnit('kit', unit, 'box'), aboutUnit(known)))
+  }
+  return verdicts
 }
 
 function judgeIdentity({ units }: Home): Verdict[] {
@@ -31,8 +53,18 @@ function judgeIdentity({ units }: Home): Verdict[] {
     if (missing.length) {
       return unproven(`Not recorded: ${listed(missing.map((field) => (field === 'mac' ? 'MAC address' : field)))}.`, 'Read it from the label.', atUnit('kit', unit, missing[0]!), about)
     }
-    return holds(`${model.maker} ${model.name}, ${unit.facts.serial}, ${unit.facts.mac}.`, about)
+    const elsewhere = livesElsewhere(unit)
+    if (elsewhere) return breaks(elsewhere, 'Read the label again; if the unit really came from there, record the move.', atUnit('kit', unit, unit.elsewhere![0]!.by), about)
+    const brought = unit.transfer ? ` Brought from another home: ${unit.transfer.reason}` : ''
+    return holds(`${model.maker} ${model.name}, ${unit.facts.serial}, ${unit.facts.mac}.${brought}`, about)
   })
+}
+
+/** Where else a unit stands, in words; null where nowhere, or where it was brought from there. */
+function livesElsewhere(unit: KnownUnit['unit']): string | null {
+  const found = (unit.facts.stayed ? [] : (unit.elsewhere ?? [])).find(({ home }) => home !== unit.transfer?.from)
+  if (!found) return null
+  return `A unit with this ${found.by === 'mac' ? 'MAC address' : 'serial'} is recorded at another home ${found.sealed ? 'and live there' : 'in a visit that is open'} since ${found.since.slice(0, 10)}.`
 }
 
 function judgeLabel({ record, units }: Home): Verdict[] {
@@ -53,6 +85,8 @@ function judgeLabel({ record, units }: Home): Verdict[] {
       const words = purpose === 'label-key' ? 'default key' : 'setup code'
       if (twin) return breaks(`Its ${words} is the same as ${twin.name}'s: one of the two labels was read twice.`, "Read this unit's own label.", { stage: 'kit', kind: 'secret', id: unit.id, field: purpose }, about)
     }
+    const abroad = unit.transfer || unit.facts.stayed ? undefined : purposesOf(known).find((purpose) => secretFor(record, purpose, unit.id)?.assessed.usedElsewhere)
+    if (abroad) return breaks(`Its ${abroad === 'label-key' ? 'default key' : 'setup code'} is recorded at another home as well.`, "Read this unit's own label; if the unit was brought from there, record the move.", { stage: 'kit', kind: 'secret', id: unit.id, field: abroad }, about)
     const missing = purposesOf(known).filter((purpose) => !secretFor(record, purpose, unit.id))
     if (missing.length === 0) return holds('Its label is recorded.', about)
     return unproven(
@@ -80,8 +114,37 @@ function judgeFamily({ units }: Home): Verdict[] {
   return [{ ...breaks(`One family, mixed models: ${listed(models)}. The weakest sets the limits: ${limits}.`, 'Tell the customer, or use one model throughout.', atUnit('kit', members[1]!.unit, 'model')), level: 'should' }]
 }
 
+/** Volts of an adapter may differ this much from the model's; more or less than that harms the unit. */
+const VOLTS_WITHIN = 0.05
+
+function judgeAdapter({ units }: Home): Verdict[] {
+  return units.flatMap((known) => {
+    const { unit, model } = known
+    if (!model?.power || unit.facts.stayed) return []
+    const { adapterPlug: plug, adapterVolts: volts, adapterAmps: amps } = unit.facts
+    const wanted = `${model.power.plug}, ${model.power.volts} V, ${model.power.amps} A`
+    const missing = ([['plug', plug], ['volts', volts], ['amps', amps]] as const).find(([, value]) => value === undefined)
+    if (missing) return unproven(`Its power adapter was not compared with the model's: ${wanted}.`, 'Read what is printed on the adapter.', atUnit('kit', unit, { plug: 'adapterPlug', volts: 'adapterVolts', amps: 'adapterAmps' }[missing[0]]), aboutUnit(known))
+    const wrong = (evidence: string, field: string) => breaks(`${evidence} The model wants ${wanted}.`, 'Do not plug it in; find the right adapter.', atUnit('kit', unit, field), aboutUnit(known))
+    if (plug!.toLowerCase() !== model.power.plug.toLowerCase()) return wrong(`Its adapter has the plug ${plug}.`, 'adapterPlug')
+    if (Math.abs(volts! - model.power.volts) > model.power.volts * VOLTS_WITHIN) return wrong(`Its adapter gives ${volts} V.`, 'adapterVolts')
+    if (amps! < model.power.amps) return wrong(`Its adapter gives only ${amps} A.`, 'adapterAmps')
+    return holds(`${plug}, ${volts} V, ${amps} A.`, aboutUnit(known))
+  })
+}
+
 /** Rules of the Kit. */
 export const kitRules: Rule[] = [
+  {
+    id: 'kit-complete', stage: 'kit', level: 'must',
+    says: 'Every item of each box is present, or recorded missing or damaged with what was done.',
+    judge: judgeComplete
+  },
+  {
+    id: 'kit-adapter', stage: 'kit', level: 'must',
+    says: "Each unit's power adapter is its own: plug of the country, voltage the model's, current at least the model's.",
+    judge: judgeAdapter
+  },
   {
     id: 'kit-identity', stage: 'kit', level: 'must',
     says: 'Every networked unit has model, serial and a valid unicast MAC; no two units share either.',

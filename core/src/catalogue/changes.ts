@@ -1,0 +1,94 @@
+import type { Unit } from '../record/record'
+import { lookKey } from '../lamps/look'
+import type { Model } from './model'
+
+/** One difference between two versions of a model. */
+export interface ModelChange {
+  section: keyof Model
+  /** What it is about: a state, a port, a release …; empty for the section as a whole. */
+  name: string
+  kind: 'added' | 'taken out' | 'changed'
+  /** The fields that differ, with the value before and after as text; empty for what was added or taken out. */
+  fields: { field: string; before: string; after: string }[]
+}
+
+const keyOfRow: Partial<Record<keyof Model, (row: Record<string, unknown>) => string>> = {
+  box: (row) => String(row.item), kits: (row) => String(row.id), ports: (row) => String(row.id), buttons: (row) => String(row.id), lamps: (row) => String(row.id),
+  states: (row) => String(row.state), moves: (row) => `${String(row.from)} → ${String(row.to)}`, methods: (row) => String(row.id), prompts: (row) => String(row.id),
+  radios: (row) => `${String(row.band)} GHz`, roles: (row) => String(row), label: (row) => String(row)
+}
+
+const words = (value: unknown): string => (value === undefined || value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value))
+
+/** What differs from one version of a model to another, in the order of the model's sections. */
+export function modelChanges(before: Model, after: Model): ModelChange[] {
+  const changes: ModelChange[] = []
+  const sections = [...new Set([...Object.keys(after), ...Object.keys(before)])] as (keyof Model)[]
+  for (const section of sections) {
+    if (section === 'version' || section === 'format' || same(before[section], after[section])) continue
+    if (section === 'firmware') {
+      const row = (list: Model['firmware']['releases']) => list as unknown as Record<string, unknown>[]
+      changes.push(...rowChanges(section, row(before.firmware.releases), row(after.firmware.releases), (one) => String(one.version)))
+      const { releases: _b, ...plainBefore } = before.firmware
+      const { releases: _a, ...plainAfter } = after.firmware
+      const fields = fieldsOf(plainBefore, plainAfter)
+      if (fields.length) changes.push({ section, name: '', kind: 'changed', fields })
+      continue
+    }
+    const keyOf = keyOfRow[section]
+    if (keyOf) changes.push(...rowChanges(section, (before[section] ?? []) as Record<string, unknown>[], (after[section] ?? []) as Record<string, unknown>[], keyOf))
+    else changes.push({ section, name: '', kind: 'changed', fields: [{ field: section, before: words(before[section]), after: words(after[section]) }] })
+  }
+  return changes
+}
+
+function same(a: unknown, b: unknown): boolean {
+  return JSON.stringify(a) === JSON.stringify(b)
+}
+
+/** Rows by their keys; a key that stands twice is told apart by its turn. */
+function byKey(rows: readonly Record<string, unknown>[], keyOf: (row: Record<string, unknown>) => string): Map<string, Record<string, unknown>> {
+  const found = new Map<string, Record<string, unknown>>()
+  for (const row of rows) {
+    let key = keyOf(row)
+    while (found.has(key)) key += ' again'
+    found.set(key, row)
+  }
+  return found
+}
+
+function rowChanges(section: keyof Model, before: readonly Record<string, unknown>[], after: readonly Record<string, unknown>[], keyOf: (row: Record<string, unknown>) => string): ModelChange[] {
+  const [was, is] = [byKey(before, keyOf), byKey(after, keyOf)]
+  const changes: ModelChange[] = []
+  for (const [name, row] of is) {
+    const old = was.get(name)
+    if (old === undefined) changes.push({ section, name, kind: 'added', fields: [] })
+    else if (!same(old, row)) changes.push({ section, name, kind: 'changed', fields: fieldsOf(old, row) })
+  }
+  for (const name of was.keys()) if (!is.has(name)) changes.push({ section, name, kind: 'taken out', fields: [] })
+  return changes
+}
+
+function fieldsOf(before: Record<string, unknown>, after: Record<string, unknown>): ModelChange['fields'] {
+  return [...new Set([...Object.keys(before), ...Object.keys(after)])]
+    .filter((field) => !same(before[field], after[field]))
+    .map((field) => ({ field, before: words(before[field]), after: words(after[field]) }))
+}
+
+/**
+ * What a unit's record holds that another version of its model no longer knows: moving to that version would leave it
+ * without a role, a method or a lamp that means something.
+ */
+export function breaksOnMove(unit: Unit, to: Model): string[] {
+  const { role, method } = unit.facts
+  const broken: string[] = []
+  if (role !== undefined && !to.roles.includes(role)) broken.push(`it is a ${role.replace('-', ' ')} here, which the model can no longer be`)
+  if (method !== undefined && !to.methods.some(({ id }) => id === method)) broken.push(`it is set up by the method ${method}, which the model no longer has`)
+  const gone = Object.keys(unit.prompts).filter((prompt) => !to.prompts.some(({ id }) => id === prompt))
+  if (gone.length) broken.push(`answers to ${gone.length === 1 ? 'a consent prompt' : 'consent prompts'} the model no longer has: ${gone.join(', ')}`)
+  const last = unit.sightings.at(-1)
+  if (last && !to.states.some((state) => last.lamps.some((look) => state.lamps.some((one) => one.lamp === look.lamp)) && state.lamps.every((one) => { const seen = last.lamps.find(({ lamp }) => lamp === one.lamp); return !seen || lookKey(seen) === lookKey(one) }))) {
+    broken.push('its last sighting fits no state of the model any more')
+  }
+  return broken
+}

@@ -1,0 +1,25 @@
+/** What can stand on a unit's label. */
+export const labelFields = ['model', 'serial', 'mac', 'ssid', 'key', 'setup-code', 'address', 'login'] as const
+export type LabelField = (typeof labelFields)[number]
+
+/** Those that are secrets: they go to the vault and nowhere else. */
+export const secretLabelFields: ReadonlySet<LabelField> = new Set(['key', 'setup-code', 'login'])
+
+/** What a technician calls each. */
+export const labelFieldWords: Record<LabelField, string> = {
+  model: 'Model', serial: 'Serial', mac: 'MAC address', ssid: 'Network name', key: 'Network key', 'setup-code': 'Setup code', address: 'Own page', login: 'Login'
+}
+
+/** Ways in which makers print the name of a field, longest first within each; compared without case and signs. */
+export const captions: Record<LabelField | 'user' | 'password', readonly string[]> = {
+  model: ['model name', 'model number', 'model no', 'product', 'model', 'type', 'm/n'],
+  serial: ['serial number', 'serial no', 'serial', 'ser no', 'unit no', 's/n', 'sn'],
+  mac: ['mac address', 'mac addr', 'mac id', 'hardware address', 'ethernet address', 'network id', 'mac'],
+  ssid: ['network name', 'wi-fi name', 'wifi name', 'wireless name', 'wireless network', 'wlan name', 'network', 'ssid'],
+  key: ['wireless password', 'wi-fi password', 'wifi password', 'network password', 'wireless key', 'network key', 'security key', 'wi-fi key', 'wifi key', 'wpa key', 'wlan key', 'passphrase', 'wpa2 key', 'key', 'psk'],
+  'setup-code': ['setup code', 'set-up code', 'pairing code', 'joining code', 'join code', 'device code', 'setup', 'pin', 'code'],
+  address: ['settings page', 'own page', 'web page', 'web address', 'admin page', 'login page', 'manage at', 'set up at', 'address', 'page', 'web', 'ip'],
+  login: ['login', 'log in', 'admin login'],
+  user: ['user name', 'username', 'user', 'admin name'],
+  password: ['admin password', 'login password', 'page password', 'password', 'pass']
+}

@@ -1,0 +1,161 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { captions, labelFields } from '@pasado/core/labels/fields'
+import { otherReadings, settleByMask, settleHex } from '@pasado/core/labels/look-alikes'
+import { fillMask, fitsMask, maskProblem } from '@pasado/core/labels/mask'
+import { parseLabel, type KnownModel, type Reading } from '@pasado/core/labels/parse'
+import { joinCode } from '@pasado/core/labels/codes'
+import { editDistance } from '@pasado/core/text/edit-distance'
+import { wifiQr } from '@pasado/core/wifi/qr'
+
+const reed: KnownModel = { id: 'quillet-reed', maker: 'Quillet', name: 'Reed', masks: { serial: 'QR99A9999', mac: '00005EHHHHHH', key: 'democccc9999', password: 'demo-aaa999' }, ssidPrefix: 'Reed_EXT' }
+const plain: KnownModel = { id: 'karstine-sill', maker: 'Karstine', name: 'Sill' }
+const print = (text: string, sureness = 0.9): Reading => ({ source: 'print', text, sureness })
+const pasted = (text: string): Reading[] => text.split('\n').map((line) => ({ source: 'pasted', text: line, sureness: 1 }))
+const qr = (text: string): Reading => ({ source: 'qr', text, sureness: 1 })
+const bars = (text: string): Reading => ({ source: 'bars', text, sureness: 1 })
+const values = (readings: Reading[], models = [reed]) => Object.fromEntries(parseLabel(readings, models).proposals.map(({ field, value }) => [field, value]))
+const trusts = (readings: Reading[], models = [reed]) => Object.fromEntries(parseLabel(readings, models).proposals.map(({ field, trust }) => [field, trust]))
+
+describe('the words of labels', () => {
+  it.each([
+    ['one caption a line', 'Quillet Reed\nS/N: QR24L6703\nMAC: 00:00:5E:00:53:14\nNetwork name: Reed_EXT5314\nNetwork key: demoacde3479'],
+    ['captions over their values', 'Quillet Reed\nSerial number\nQR24L6703\nMAC address\n00-00-5E-00-53-14\nWi-Fi name\nReed_EXT5314\nWi-Fi password\ndemoacde3479'],
+    ['several on a line', 'Quillet Reed\nSN: QR24L6703    MAC: 0000.5e00.5314\nSSID: Reed_EXT5314    WPA key: demoacde3479'],
+    ['a table with a head', 'Quillet Reed\nSSID    Passphrase\nReed_EXT5314    demoacde3479\nSerial no    MAC\nQR24L6703    00005E005314'],
+    ['equals signs and no order', 'PSK=demoacde3479\nMAC=00005e005314\nModel=Reed by Quillet\nSSID=Reed_EXT5314\nSerial=QR24L6703']
+  ])('are understood: %s', (_, text) => {
+    expect(values(pasted(text))).toMatchObject({ model: 'quillet-reed', serial: 'QR24L6703', mac: '00:00:5e:00:53:14', ssid: 'Reed_EXT5314', key: 'demoacde3479' })
+  })
+
+  it('user and password make one login, whatever stands between', () => {
+    for (const text of ['User: admin    Password: demo-abc123', 'User admin Password demo-abc123', 'User name: admin\nPassword: demo-abc123']) {
+      expect(values(pasted(`Key: demoacde3479\n${text}`)).login).toBe('admin / demo-abc123')
+    }
+  })
+
+  it('a password alone is that of the network', () => expect(values(pasted('SSID: Reed_EXT5314\nPassword: demoacde3479')).key).toBe('demoacde3479'))
+
+  it('the address of its own page is found with and without a caption', () => {
+    expect(values(pasted('Settings page: http://192.168.1.240')).address).toBe('http://192.168.1.240')
+    expect(values(pasted('see http://reed.example.org to begin')).address).toBe('http://reed.example.org')
+    expect(values(pasted('IP 192.168.1.999')).address).toBeUndefined()
+  })
+
+  it('every caption names its field', () => {
+    for (const field of labelFields) {
+      if (field === 'model' || field === 'login') continue
+      const value = { serial: 'QR24L6703', mac: '00:00:5E:00:53:14', ssid: 'Reed_EXT5314', key: 'demoacde3479', 'setup-code': 'DEMO-1234-5678', address: '192.168.1.240' }[field]
+      for (const caption of captions[field]) expect([caption, values(pasted(`${caption}: ${value}`))[field]]).toEqual([caption, field === 'mac' ? '00:00:5e:00:53:14' : value])
+    }
+  })
+})
+
+describe('the codes of labels', () => {
+  it('a join code gives name and key as they are, signs and all', () => {
+    fc.assert(fc.property(fc.string({ minLength: 1, maxLength: 20 }).filter((text) => new TextEncoder().encode(text).length <= 32), fc.stringMatching(/^[ -~]{8,63}$/), (ssid, passphrase) => {
+      expect(joinCode(wifiQr({ ssid, security: 'wpa', passphrase }).payload)).toEqual({ ssid, passphrase })
+    }))
+  })
+
+  it('keyed pairs are certain, a value alone only where the print says the same', () => {
+    expect(trusts([qr('QUILLET:SN=QR24L6703;MAC=00005E005314')])).toMatchObject({ serial: 'certain', mac: 'certain' })
+    expect(trusts([bars('QR24L6703')])).toEqual({ serial: 'likely' })
+    expect(trusts([bars('QR24L6703'), print('S/N: QR24L67O3')])).toMatchObject({ serial: 'certain' })
+  })
+
+  it('a code outweighs print that was misread', () => {
+    const parsed = parseLabel([qr('SN:QR24L6703;MAC:00005E005314'), print('SN: QR24L6708 MAC: 00:00:5E:00:53:11')], [reed])
+    expect(parsed.proposals.find(({ field }) => field === 'mac')).toMatchObject({ value: '00:00:5e:00:53:14', trust: 'certain', others: ['00:00:5e:00:53:11'] })
+    expect(parsed.oddities).toEqual([])
+  })
+
+  it('two codes that contradict each other are never certain', () => {
+    const { proposals, oddities } = parseLabel([qr('MAC=00005E005314'), qr('MAC=00005E005315')], [reed])
+    expect(proposals.find(({ field }) => field === 'mac')!.trust).toBe('unsure')
+    expect(oddities).toEqual([{ code: 'two-macs', values: ['00:00:5e:00:53:14', '00:00:5e:00:53:15'] }])
+  })
+})
+
+describe('characters that look alike', () => {
+  it('the form of the field decides', () => {
+    expect(settleHex('OO:OO:5E:OO:S3:l4')).toEqual({ value: '00005e005314', sure: false })
+    expect(settleByMask('OR24L67O3', 'QR99A9999')).toMatchObject({ value: 'QR24L6703' })
+    expect(settleByMask('demo-1ph98l', 'demo-aaa999')).toMatchObject({ value: 'demo-lph981' })
+    expect(settleByMask('QR24L670', 'QR99A9999')).toBeNull()
+  })
+
+  it('where the form leaves both, the other is offered', () => {
+    expect(otherReadings('AB0', 'AAX')).toContain('ABO')
+    expect(otherReadings('120', '999')).toEqual([])
+    expect(parseLabel([print('Serial: K0L5-1')], [plain]).proposals[0]!.others.length).toBeGreaterThan(0)
+  })
+
+  it('print alone is never certain', () => {
+    fc.assert(fc.property(fc.array(fc.string({ maxLength: 40 }), { maxLength: 12 }), fc.double({ min: 0, max: 1, noNaN: true }), (lines, sureness) => {
+      expect(parseLabel(lines.map((line) => print(line, sureness)), [reed]).proposals.filter(({ trust }) => trust === 'certain')).toEqual([])
+    }))
+  })
+
+  it('whatever a mask makes, it fits, and is brought back to itself', () => {
+    const masks = ['QR99A9999', '00005EHHHHHH', 'democccc9999', 'AA9-9999-CCCC', 'DEMO-XXXX-xxxx', '\\A\\9-9A']
+    fc.assert(fc.property(fc.constantFrom(...masks), fc.infiniteStream(fc.nat()), (mask, numbers) => {
+      const value = fillMask(mask, (below) => numbers.next().value! % below)
+      expect(fitsMask(mask, value)).toBe(true)
+      expect(settleByMask(value, mask)?.value).toBe(value)
+    }))
+    expect(masks.map(maskProblem)).toEqual(masks.map(() => null))
+    expect([maskProblem('A\\'), maskProblem('A 9')]).toEqual([expect.any(String), expect.any(String)])
+  })
+
+  it('the distance of texts', () => {
+    expect([editDistance('', 'abc'), editDistance('serial', 'serlal'), editDistance('a', 'a')]).toEqual([3, 1, 0])
+  })
+})
+
+describe('any label', () => {
+  const label = fc.record({
+    serial: fc.constant(0).chain(() => fc.infiniteStream(fc.nat()).map((numbers) => fillMask('QR99A9999', (below) => numbers.next().value! % below))),
+    mac: fc.integer({ min: 1, max: 0xfffffe }).map((tail) => `00005e${tail.toString(16).padStart(6, '0')}`),
+    key: fc.infiniteStream(fc.nat()).map((numbers) => fillMask('democccc9999', (below) => numbers.next().value! % below)),
+    octet: fc.stringMatching(/^[0-9A-F]{4}$/)
+  })
+  const separators = fc.constantFrom(': ', ' ', '=', ':', '  ', ' : ')
+  const joints = fc.constantFrom(':', '-', '')
+  const noise = fc.array(fc.constantFrom('Made on the Skerrow Isles', '12 V 2 A', '| ~', 'CE', 'Recycle me', 'v2', ''), { maxLength: 4 })
+
+  it('is read in any order, with any separators, amid noise', () => {
+    fc.assert(fc.property(label, separators, joints, noise, fc.infiniteStream(fc.nat()), ({ serial, mac, key, octet }, separator, joint, rubbish, numbers) => {
+      const pick = <T>(list: readonly T[]) => list[numbers.next().value! % list.length]!
+      const pairs = mac.toUpperCase().match(/../g)!.join(joint)
+      const lines = [
+        'Quillet Reed', `${pick(captions.serial)}${separator}${serial}`, `${pick(captions.mac)}${separator}${pairs}`,
+        `${pick(captions.key)}${separator}${key}`, `${pick(captions.ssid)}${separator}Reed_EXT${octet}`, ...rubbish
+      ]
+      const mixed = lines.map((line) => [numbers.next().value!, line] as const).sort((a, b) => a[0] - b[0]).map(([, line]) => line)
+      expect(values(pasted(mixed.join('\n')))).toMatchObject({ model: 'quillet-reed', serial, mac: mac.match(/../g)!.join(':'), key, ssid: `Reed_EXT${octet}` })
+    }), { numRuns: 300 })
+  })
+
+  it('never throws and gives each field once, whatever it is given', () => {
+    const reading = fc.record({ source: fc.constantFrom('qr', 'bars', 'print', 'pasted'), text: fc.string({ maxLength: 80 }), sureness: fc.double({ min: 0, max: 1, noNaN: true }) }) as fc.Arbitrary<Reading>
+    fc.assert(fc.property(fc.array(reading, { maxLength: 15 }), (readings) => {
+      const { proposals, oddities } = parseLabel(readings, [reed, plain])
+      expect(new Set(proposals.map(({ field }) => field)).size).toBe(proposals.length)
+      if (proposals.every(({ field }) => field === 'model')) expect(oddities.map(({ code }) => code)).toContain('nothing-found')
+    }))
+  })
+})
+
+describe('labels that do not fit', () => {
+  it('two MAC addresses are told', () => {
+    expect(parseLabel(pasted('WAN MAC: 00:00:5E:00:53:14\nLAN MAC: 00:00:5E:00:53:15'), [reed]).oddities).toMatchObject([{ code: 'two-macs' }])
+  })
+
+  it('the label of another model is told', () => {
+    expect(parseLabel(pasted('Karstine\nModel: Sill\nSN: KS-11-220033'), [reed]).oddities).toMatchObject([{ code: 'another-model' }])
+    expect(parseLabel(pasted('Model: Reed\nSN: QR24L6703'), [reed]).oddities).toEqual([])
+  })
+
+  it('one with nothing on it says so', () => expect(parseLabel([print('~~ ##')], [reed]).oddities).toEqual([{ code: 'nothing-found' }]))
+})
