@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { constants } from 'node:zlib'
 import { bodyParser } from '@koa/bodyparser'
+import multer from '@koa/multer'
 import Router from '@koa/router'
 import Koa, { type Context, type Next } from 'koa'
 import compress from 'koa-compress'
@@ -11,6 +12,7 @@ import serve from 'koa-static'
 import type { z } from 'zod'
 import { problemsOf, Refusal, type Problem } from '@pasado/core/calc/refusal'
 import { isAway } from '../db/pool'
+import { MOST_PHOTO_OCTETS } from '../photos/prepare'
 import type { Services } from '../services'
 import { fieldErrors, forbidden, HttpProblem, refused } from './problem'
 import type { Answer, Call, Route } from './route'
@@ -22,6 +24,8 @@ const BODY_LIMIT = '1mb'
 /** A long visit's file is larger than anything a browser sends. */
 const IMPORT_LIMIT = '32mb'
 
+const largeBodies = new Set(['/api/import', '/api/models/import'])
+
 /** Builds the application: the API under /api, the built interface for everything else. */
 export function makeApp(services: Services): Koa {
   const app = new Koa({ proxy: services.config.TRUST_PROXY === '1' })
@@ -29,14 +33,14 @@ export function makeApp(services: Services): Koa {
   const sessions = new Sessions(services.db, secure)
   app.on('error', (error) => services.log.error({ problem: (error as Error).name }, 'a response could not be sent'))
   app.use(helmet({
-    contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], workerSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } },
+    contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], workerSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } },
     hsts: secure ? { maxAge: 31_536_000 } : false,
     referrerPolicy: { policy: 'no-referrer' }
   }))
   app.use((context, next) => guarded(context, next, services))
   const reader = (jsonLimit: string) => bodyParser({ enableTypes: ['json'], jsonLimit, jsonStrict: true, onError: unreadable })
   const [usual, large] = [reader(BODY_LIMIT), reader(IMPORT_LIMIT)]
-  app.use((context, next) => (context.path === '/api/import' ? large : usual)(context, next))
+  app.use((context, next) => (largeBodies.has(context.path) ? large : usual)(context, next))
   const router = new Router({ prefix: '/api' })
   for (const one of allRoutes) router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
   const description = openApi(allRoutes)
@@ -103,7 +107,8 @@ async function callRoute(route: Route, context: Context, services: Services, ses
     if (!person) throw new HttpProblem(401, 'log-in', 'Log in first.')
     if (!route.roles.includes(person.role)) throw forbidden(`The role ${person.role} may not do this.`)
   }
-  if (route.body && !context.is('application/json')) throw new HttpProblem(415, 'json-wanted', 'Send JSON, with content-type application/json.')
+  if (route.upload) await receiveFile(context, route.upload)
+  else if (route.body && !context.is('application/json')) throw new HttpProblem(415, 'json-wanted', 'Send JSON, with content-type application/json.')
   const problems: Problem[] = []
   const read = (schema: z.ZodType | undefined, value: unknown, above: (string | number)[]) => {
     if (!schema) return undefined
@@ -115,7 +120,20 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   const query = read(route.query, { ...context.query }, ['query'])
   const body = read(route.body, (context.request as { body?: unknown }).body, [])
   if (problems.length) throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
-  send(context, await route.run({ services, person, params, query, body, context } as unknown as Call<never, never, never>))
+  send(context, await route.run({ services, person, params, query, body, context, file: (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null } as unknown as Call<never, never, never>))
+}
+
+const receiver = multer({ storage: multer.memoryStorage(), limits: { fileSize: MOST_PHOTO_OCTETS, files: 1, fields: 12, fieldSize: 4_000, parts: 14 } })
+
+/** Takes a file in, after it is known that this person may send one. */
+async function receiveFile(context: Context, field: string): Promise<void> {
+  if (!context.is('multipart/form-data')) throw new HttpProblem(415, 'form-wanted', 'Send multipart/form-data, the picture as its file.')
+  try {
+    await receiver.single(field)(context, () => Promise.resolve())
+  } catch (error) {
+    if ((error as { code?: string }).code === 'LIMIT_FILE_SIZE') throw new HttpProblem(413, 'too-large', 'This picture is larger than 12 MB; take it at a lower resolution.', [{ pointer: `/${field}`, field, detail: 'is larger than 12 MB; take it at a lower resolution' }])
+    throw new HttpProblem(400, 'malformed', 'The form cannot be read.', [{ pointer: '', field: 'form', detail: 'cannot be read; it may have been cut short' }])
+  }
 }
 
 function send(context: Context, answer: Answer): void {

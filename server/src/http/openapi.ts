@@ -18,7 +18,7 @@ export function openApi(routes: readonly Route[]): unknown {
         summary: one.does,
         ...(one.roles === 'anyone' ? { security: [] } : { description: `Roles: ${one.roles.join(', ')}.` }),
         ...(parameters.length ? { parameters } : {}),
-        ...(one.body ? { requestBody: { required: true, content: { 'application/json': { schema: z.toJSONSchema(one.body, { io: 'input', unrepresentable: 'any' }) } } } } : {}),
+        ...(one.body ? { requestBody: { required: true, content: { [one.upload ? 'multipart/form-data' : 'application/json']: { schema: z.toJSONSchema(one.body, { io: 'input', unrepresentable: 'any' }) } } } } : {}),
         responses: { '200': { description: 'Done.' }, default: problem }
       }
     }

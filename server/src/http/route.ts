@@ -20,6 +20,8 @@ export interface Call<P = unknown, Q = unknown, B = unknown> {
   query: Q
   body: B
   context: Context
+  /** The file that was sent, where the route takes one. */
+  file: Buffer | null
 }
 
 /** A route as it is registered and as the OpenAPI document describes it. */
@@ -33,6 +35,8 @@ export interface Route {
   params?: z.ZodType
   query?: z.ZodType
   body?: z.ZodType
+  /** The name of the file that is sent as multipart/form-data, its other fields being the body. */
+  upload?: string
   run: (call: Call<never, never, never>) => Promise<Answer>
 }
 
@@ -47,6 +51,7 @@ export function route<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   params?: P
   query?: Q
   body?: B
+  upload?: string
   run: (call: Call<z.output<P>, z.output<Q>, z.output<B>>) => Promise<Answer>
 }): Route {
   return definition as unknown as Route

@@ -12,6 +12,7 @@ import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/vi
 import { conflictingState, HttpProblem, notFound } from '../http/problem'
 import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type NearNames, type Vault } from '../vault/vault'
+import { markElsewhere } from './elsewhere'
 import { mayWrite, mustFit, mustNotLeak } from './guards'
 import { project } from './project'
 import { VisitStates, type VisitState } from './states'
@@ -77,6 +78,7 @@ export class Logbook {
         mustFit(fresh, open.state.record, author, (key) => catalogue.has(key))
         await this.#mustNotLeak(open, fresh)
         for (const draft of fresh) known.set(draft.id, this.#place(open, draft, author))
+        await markElsewhere(open, fresh, serverAuthor)
         await this.#reassess(open, fresh)
       }
       return drafts.map(({ id }) => receiptOf(known.get(id)!))

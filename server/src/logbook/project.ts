@@ -42,16 +42,16 @@ async function projectHome(db: Connection, visit: string, home: string, record: 
 function projectUnits(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
   for (const unit of Object.values(after.units)) {
     const was = before?.units[unit.id]
-    if (was && was.facts === unit.facts && was.removedSeq === unit.removedSeq) continue
+    if (was && was.facts === unit.facts && was.removedSeq === unit.removedSeq && was.transfer === unit.transfer) continue
     if (unit.removedSeq !== null) {
       last({ sql: 'DELETE FROM units WHERE visit_id = ? AND unit_id = ?', params: [visit, unit.id] })
       continue
     }
     const { name, model, role, serial, mac, firmwareAfter, firmwareBefore } = unit.facts
     last({
-      sql: `INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)
-        ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role), serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware)`,
-      params: [visit, unit.id, home, name ?? null, model ?? null, role ?? null, serial ?? null, mac ?? null, firmwareAfter ?? firmwareBefore ?? null]
+      sql: `INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, moved_from) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role), serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware), moved_from = VALUES(moved_from)`,
+      params: [visit, unit.id, home, name ?? null, model ?? null, role ?? null, serial ?? null, mac ?? null, firmwareAfter ?? firmwareBefore ?? null, unit.transfer?.from ?? null]
     })
   }
 }

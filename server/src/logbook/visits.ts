@@ -9,6 +9,7 @@ import { modelsUsed } from '@pasado/core/formats/record-file'
 import type { SecretPurpose } from '@pasado/core/record/answers'
 import { currentStandard } from '../db/catalogue'
 import { entriesAfter } from '../db/entries'
+import { eraseLabelPhotos } from '../db/photos'
 import { insertVisit, latestSealed } from '../db/visits'
 import { conflictingState, HttpProblem, notFound } from '../http/problem'
 import { signText } from '../vault/master-key'
@@ -145,6 +146,7 @@ export async function eraseSecrets(logbook: Logbook, visit: string, by: Author, 
   await logbook.write(visit, now, async (open) => {
     if (open.state.record.secretsErased) return
     await logbook.vault.erase(open.connection, visit, now)
+    await eraseLabelPhotos(open.connection, visit)
     open.write('secrets.erased', { refs: Object.keys(open.state.record.secrets).sort() }, by)
   })
 }

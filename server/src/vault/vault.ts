@@ -70,6 +70,16 @@ export class Vault {
     }))
   }
 
+  /** Seals octets that are a secret, the picture of a label, under the visit's data key. */
+  async sealOctets(db: Connection, visit: string, ref: string, octets: Buffer): Promise<Buffer> {
+    return sealValue(await this.#dataKey(db, visit, true), octets, `${visit}/${ref}`)
+  }
+
+  /** Opens what `sealOctets` made. @throws SecretsErased where the visit's key was destroyed */
+  async openOctets(db: Connection, visit: string, ref: string, sealed: Buffer): Promise<Buffer> {
+    return openValue(await this.#dataKey(db, visit, false), sealed, `${visit}/${ref}`)
+  }
+
   /** Destroys a visit's data key: none of its secrets can be opened again, by anybody. */
   async erase(db: Connection, visit: string, now: Date): Promise<void> {
     await run(db, 'UPDATE vault_keys SET wrapped = NULL, destroyed_at = ? WHERE visit_id = ? AND destroyed_at IS NULL', [now, visit])

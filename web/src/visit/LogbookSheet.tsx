@@ -14,6 +14,14 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'brief.set': return `Brief: ${values(entry.body.set)}`
     case 'unit.set': return `${unit(entry.body.id)}: ${values(entry.body.set)}`
     case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
+    case 'box.set': return `Box: ${values(entry.body.set)}`
+    case 'items.checked': return `In the box, ${entry.body.state}: ${entry.body.items.join(', ')}${entry.body.done ? `; ${entry.body.done}` : ''}`
+    case 'unit.elsewhere': return entry.body.found.length ? `${unit(entry.body.unit)}: the same serial or MAC address stands at another home` : `${unit(entry.body.unit)}: stands at no other home any more`
+    case 'unit.transferred': return `${unit(entry.body.unit)}: brought from another home: ${entry.body.reason}`
+    case 'photo.added': return `${entry.body.label ? 'Photo of a label' : 'Photo'} of ${entry.body.about.thing === 'unit' ? unit(entry.body.about.id) : entry.body.about.id}${entry.body.caption ? `: ${entry.body.caption}` : ''}`
+    case 'photo.captioned': return entry.body.caption ? `Photo captioned: ${entry.body.caption}` : 'Caption of a photo taken away'
+    case 'photo.removed': return 'A photo taken out'
+    case 'photo.restored': return 'A photo put back'
     case 'thing.removed': return `A ${entry.body.thing} taken out`
     case 'thing.restored': return `A ${entry.body.thing} put back`
     case 'lamp.seen': return `${unit(entry.body.unit)}: seen ${entry.body.lamps.map((look) => `${look.lamp} ${lookWords(look)}`).join('; ')}`

@@ -2,8 +2,9 @@ import type { Route } from '../route'
 import { importRoutes } from './imports'
 import { listRoutes } from './lists'
 import { modelRoutes } from './models'
+import { photoRoutes } from './photos'
 import { sessionRoutes } from './session'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes]

@@ -1,7 +1,14 @@
 import { z } from 'zod'
-import { model } from '@pasado/core/catalogue/model'
+import { catalogueFile } from '@pasado/core/catalogue/file'
+import { breaksOnMove } from '@pasado/core/catalogue/changes'
+import { model, type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'
+import { canonicalJson } from '@pasado/core/record/canonical'
 import { addModel, allModels } from '../../db/catalogue'
+import { transactionOn } from '../../db/pool'
+import { openVisitsWithModel } from '../../db/units'
+import { readVisit } from '../../logbook/read'
+import type { Services } from '../../services'
 import { conflictingState, refused } from '../problem'
 import { route } from '../route'
 
@@ -18,5 +25,53 @@ export const modelRoutes = [
       if (!(await addModel(services.db, body.model))) throw conflictingState('published-meanwhile', 'Somebody published this version just now; look at it, then publish the next.')
       return { status: 201, json: { id: body.model.id, version: body.model.version } }
     }
+  }),
+  route({
+    method: 'post', path: '/models/effect', does: 'Open visits with units of a model, and what of their records this version would no longer know', roles: ['lead'],
+    body: z.strictObject({ model }),
+    run: async ({ services, body }) => ({ json: { visits: await effectOf(services, body.model) } })
+  }),
+  route({
+    method: 'post', path: '/models/import', does: 'Take in a pasado.catalogue/1 file: versions that are here already are left, the next ones published, all or none', roles: ['lead'],
+    body: z.strictObject({ catalogue: catalogueFile }),
+    run: async ({ services, body }) => ({ json: await importModels(services, body.catalogue.models) })
   })
 ]
+
+async function effectOf({ db, logbook }: Services, next: Model) {
+  return Promise.all((await openVisitsWithModel(db, next.id)).map(async (visit) => {
+    const { record } = await readVisit(logbook, visit.visit)
+    const units = Object.values(record.units).filter(({ facts, removedSeq }) => removedSeq === null && facts.model === next.id)
+    return { ...visit, units: units.map((unit) => ({ name: unit.facts.name ?? unit.id, version: unit.facts.modelVersion ?? 1, breaks: breaksOnMove(unit, next) })) }
+  }))
+}
+
+async function importModels({ db }: Services, models: readonly Model[]): Promise<{ published: string[]; known: number }> {
+  return transactionOn<never, { published: string[]; known: number }>(db, null, async (connection) => {
+    const held = new Map<string, string>()
+    const newest = new Map<string, number>()
+    for (const one of await allModels(connection)) {
+      held.set(`${one.id}@${one.version}`, canonicalJson(one))
+      newest.set(one.id, Math.max(newest.get(one.id) ?? 0, one.version))
+    }
+    const published: string[] = []
+    let known = 0
+    const problems: { path: (string | number)[]; message: string }[] = []
+    const inOrder = models.map((one, at) => ({ one, at })).sort((a, b) => a.one.version - b.one.version)
+    for (const { one, at } of inOrder) {
+      const key = `${one.id}@${one.version}`
+      if (held.has(key)) {
+        if (held.get(key) === canonicalJson(one)) known++
+        else problems.push({ path: ['catalogue', 'models', at], message: `is version ${one.version} of ${one.id}, which is published with other contents; give it version ${newest.get(one.id)! + 1}` })
+        continue
+      }
+      for (const { path, message } of modelFaultsOf(one)) problems.push({ path: ['catalogue', 'models', at, ...path], message })
+      if (one.version !== (newest.get(one.id) ?? 0) + 1) problems.push({ path: ['catalogue', 'models', at, 'version'], message: `must be ${(newest.get(one.id) ?? 0) + 1}, the next after the newest of this model` })
+      newest.set(one.id, one.version)
+      await addModel(connection, one)
+      published.push(key)
+    }
+    if (problems.length) throw refused(problems)
+    return { published, known }
+  })
+}

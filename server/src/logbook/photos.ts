@@ -1,0 +1,72 @@
+import type { Author } from '@pasado/core/record/entry'
+import type { z } from 'zod'
+import type { photoAbout } from '@pasado/core/record/answers'
+import { insertPhoto, readPhoto } from '../db/photos'
+import { conflictingState, notFound, refused } from '../http/problem'
+import { preparePhoto } from '../photos/prepare'
+import { leaksIn } from './guards'
+import type { Logbook } from './logbook'
+import { erasedProblem } from './visits'
+
+/** A photo as it comes from a device. */
+export interface NewPhoto {
+  ref: string
+  about: z.infer<typeof photoAbout>
+  caption: string | null
+  label: boolean
+  octets: Buffer
+}
+
+/**
+ * Keeps a photo and says so in the logbook. Sent twice under one reference, it is kept once. One of a label goes under
+ * the visit's key, as the secrets on it do.
+ * @throws HttpProblem where it is no photo, the visit is sealed, or the caption holds a secret
+ */
+export async function keepPhoto(logbook: Logbook, visit: string, photo: NewPhoto, by: Author, now = new Date()): Promise<void> {
+  const prepared = await preparePhoto(photo.octets)
+  await logbook.write(visit, now, async (open) => {
+    const { record } = open.state
+    if (record.photos?.[photo.ref]) return
+    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
+    if (photo.about.thing === 'unit' && !record.units[photo.about.id]) throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])
+    try {
+      if (photo.caption !== null && Object.keys(record.secrets).length && !record.secretsErased) {
+        const secrets = (await logbook.vault.openAll(open.connection, visit)).map(({ value }) => value)
+        if (leaksIn({ caption: photo.caption }, secrets).length) throw refused([{ path: ['caption'], message: 'holds a secret of this visit; take it out: secrets belong in the vault only' }])
+      }
+      const picture = photo.label ? await logbook.vault.sealOctets(open.connection, visit, photo.ref, prepared.picture) : prepared.picture
+      await insertPhoto(open.connection, { ref: photo.ref, visit, label: photo.label, picture, small: photo.label ? null : prepared.small })
+    } catch (error) {
+      throw erasedProblem(error)
+    }
+    open.write('photo.added', {
+      ref: photo.ref, about: photo.about, caption: photo.caption, label: photo.label,
+      width: prepared.width, height: prepared.height, octets: prepared.picture.length, sha256: prepared.sha256
+    }, by)
+  })
+}
+
+/** A photo that is no secret, as it is shown. */
+export async function photoOf(logbook: Logbook, visit: string, ref: string, small: boolean): Promise<Buffer> {
+  const found = await readPhoto(logbook.db, visit, ref)
+  if (!found || found.label) throw notFound('photo')
+  return small ? (found.small ?? found.picture) : found.picture
+}
+
+/**
+ * Shows the photo of a label, and logs who saw it and why.
+ * @throws HttpProblem where there is none or the visit's secrets were erased
+ */
+export async function showLabelPhoto(logbook: Logbook, visit: string, ref: string, why: string, by: Author, now = new Date()): Promise<Buffer> {
+  return logbook.write(visit, now, async (open) => {
+    const found = await readPhoto(open.connection, visit, ref)
+    if (!found?.label) throw notFound('photo of a label')
+    try {
+      const picture = await logbook.vault.openOctets(open.connection, visit, ref, found.picture)
+      open.write('secret.shown', { ref, why }, by)
+      return picture
+    } catch (error) {
+      throw erasedProblem(error)
+    }
+  })
+}
