@@ -69,24 +69,26 @@ export interface Taken {
 /**
  * Finds the fields of a label in what was read off it, in whatever order, wording and layout.
  * @param readings lines of text in order from top to bottom, and codes
- * @param models that the label may be of; the unit's own alone where it is known
+ * @param models that the label may be of
+ * @param own the unit's own model, where it is known; a label of another one is called out
  */
-export function parseLabel(readings: readonly Reading[], models: readonly KnownModel[]): ParsedLabel {
+export function parseLabel(readings: readonly Reading[], models: readonly KnownModel[], own: KnownModel | null = models.length === 1 ? models[0]! : null): ParsedLabel {
   const taken = readings.filter(({ source }) => source === 'qr' || source === 'bars').flatMap(readCode)
   taken.push(...readText(readings.filter(({ source }) => source === 'print' || source === 'pasted')))
   const model = modelOf(readings, models)
-  const masks = model?.known.masks ?? (models.length === 1 ? models[0]!.masks : undefined)
+  const settled = own ?? model?.known ?? null
   const oddities: LabelOddity[] = []
   const proposals: Proposal[] = []
   if (model) proposals.push({ field: 'model', value: model.known.id, trust: model.exact ? 'likely' : 'unsure', source: model.reading.source, others: [], ...(model.reading.piece ? { piece: model.reading.piece } : {}) })
   for (const field of labelFields) {
     if (field === 'model') continue
-    const proposal = weigh(field, taken.filter((one) => one.field === field), masks, model?.known ?? (models.length === 1 ? models[0]! : null), oddities)
+    const proposal = weigh(field, taken.filter((one) => one.field === field), settled, oddities)
     if (proposal) proposals.push(proposal)
   }
-  if (models.length === 1 && !model) {
+  if (own && model && model.known.id !== own.id && model.exact) oddities.push({ code: 'another-model', read: `${model.known.maker} ${model.known.name}` })
+  else if (own && !model) {
     const other = readings.find(({ text }) => /\b(model|type)\b/i.test(text))
-    if (other && proposals.length > 0 && !sounds(other.text, models[0]!.name)) oddities.push({ code: 'another-model', read: other.text.trim() })
+    if (other && proposals.length > 0 && !sounds(other.text, own.name)) oddities.push({ code: 'another-model', read: other.text.trim() })
   }
   if (proposals.every(({ field }) => field === 'model')) oddities.push({ code: 'nothing-found' })
   return { proposals, oddities }
@@ -218,7 +220,8 @@ function nearCaption(line: string): FoundCaption[] {
 }
 
 /** Picks the best of what was taken for a field and tells how far it can be trusted. */
-function weigh(field: LabelField, all: readonly Taken[], masks: KnownModel['masks'], model: KnownModel | null, oddities: LabelOddity[]): Proposal | null {
+function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | null, oddities: LabelOddity[]): Proposal | null {
+  const masks = model?.masks
   const mask = masks?.[({ serial: 'serial', mac: 'mac', key: 'key', 'setup-code': 'setupCode', login: 'password' } as const)[field as 'serial']]
   const formed = all.flatMap((taken) => { const value = formOf(field, taken, mask, model); return value ? [{ taken, ...value }] : [] })
   if (formed.length === 0) return null

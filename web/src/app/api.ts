@@ -57,6 +57,33 @@ export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', path: string, bo
   return (response.status === 204 ? undefined : await response.json()) as T
 }
 
+/** Sends a form with a file in it, telling how far it is. */
+export function sendForm(path: string, form: FormData, onProgress: (share: number) => void): Promise<unknown> {
+  return new Promise((resolve, reject) => {
+    // fetch cannot tell how much of what it sends has gone.
+    const request = new XMLHttpRequest()
+    request.open('POST', `/api${path}`)
+    request.upload.addEventListener('progress', (event) => { if (event.lengthComputable) onProgress(event.loaded / event.total) })
+    request.addEventListener('error', () => reject(new ApiProblem(away)))
+    request.addEventListener('load', () => {
+      let said: unknown
+      try {
+        said = JSON.parse(request.responseText)
+      } catch {
+        said = undefined
+      }
+      if (request.status >= 200 && request.status < 300) resolve(said)
+      else reject(new ApiProblem(said && typeof said === 'object' ? (said as ProblemDocument) : { ...away, status: request.status >= 500 ? 0 : request.status }))
+    })
+    request.send(form)
+  })
+}
+
+/** Fetches a file as it is. */
+export async function fetchFile(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Blob> {
+  return (await request(method, path, body)).blob()
+}
+
 /** Fetches a file and hands it to the person under the name the server gives it. */
 export async function download(method: 'GET' | 'POST', path: string, body?: unknown): Promise<void> {
   const response = await request(method, path, body)

@@ -15,11 +15,12 @@ export function useChosenUnit(): { units: Unit[]; unit: Unit | undefined; choose
 }
 
 /** Every unit of the home, with its lamps as last seen: choose one to work on. */
-export function UnitColumn({ foot }: { foot?: React.ReactNode }) {
+export function UnitColumn({ foot, head, quiet = false }: { foot?: React.ReactNode; head?: React.ReactNode; quiet?: boolean }) {
   const { units, unit: chosen, choose } = useChosenUnit()
   const catalogue = useVisit((state) => state.catalogue)
   return (
     <div className="min-w-0 border-b border-rule bg-well lg:border-b-0 lg:border-r">
+      {head}
       <h2 className="fine px-4 pb-1 pt-4 font-bold">Units at this home</h2>
       <ul className="flex overflow-x-auto lg:block">
         {units.map((unit) => {
@@ -27,7 +28,7 @@ export function UnitColumn({ foot }: { foot?: React.ReactNode }) {
           const look = unit.sightings.at(-1)?.lamps[0]
           const reading = model && unit.sightings.length ? readLamps(unit, model) : null
           const says = reading ? (reading.state?.meaning ?? 'look again') : unit.facts.role ?? 'no role yet'
-          const on = unit.id === chosen?.id
+          const on = !quiet && unit.id === chosen?.id
           return (
             <li key={unit.id} className="min-w-52 lg:min-w-0">
               <button type="button" aria-pressed={on} onClick={() => choose(unit.id)} className={`grid min-h-11 w-full grid-cols-[32px_1fr] items-center gap-3 border-l-[5px] px-3 py-2 text-left ${on ? 'border-plum bg-sheet' : 'border-transparent hover:bg-sheet'}`}>

@@ -15,7 +15,7 @@ export function useGoTo(): (place: Place) => void {
   const navigate = useNavigate()
   const { id } = useParams()
   return (place) => {
-    const unit = place.kind === 'unit' || place.kind === 'lamp' || place.kind === 'prompt' || (place.kind === 'secret' && place.stage === 'kit') ? `&unit=${place.id}` : ''
+    const unit = place.kind === 'unit' || place.kind === 'lamp' || place.kind === 'prompt' || (place.kind === 'secret' && place.stage === 'kit') ? `&unit=${place.id}` : place.kind === 'item' ? `&box=${place.id}` : ''
     void navigate(`/visit/${id}/${place.stage}?at=${encodeURIComponent(placeKey(place))}${unit}`, { state: { asked: Date.now() } })
   }
 }

@@ -10,6 +10,7 @@ import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
 import { deviceId, useSession } from '../app/session'
+import { openBox, sendBox } from './device-box'
 import { inverseOf } from './undo'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
@@ -68,6 +69,7 @@ export async function openVisit(id: string): Promise<void> {
     reckon()
     listen(id)
     if (pending.length) void send()
+    void openBox()
   } catch (error) {
     if (useVisit.getState().id !== id) return
     useVisit.setState({ problem: error instanceof ApiProblem ? error.document.title : 'The visit could not be opened.' })
@@ -174,6 +176,7 @@ async function sendAll(): Promise<void> {
       if (useVisit.getState().pending[0]?.id === batch[0]!.id) throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
       useVisit.setState({ saving: 'saving' })
       reckon()
+      void sendBox()
     } catch (error) {
       if (useVisit.getState().id !== id) return
       if (!(error instanceof ApiProblem) || error.passing || error.status === 401) {

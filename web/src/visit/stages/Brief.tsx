@@ -1,9 +1,12 @@
 import { useState } from 'react'
 import { format } from 'date-fns'
+import { contentsOf } from '@pasado/core/catalogue/boxes'
+import { standing } from '@pasado/core/record/record'
 import { accessLines, reasons } from '@pasado/core/record/facts'
 import { AskedRules } from '../AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { useMayWrite } from '../facts'
+import { AddBox } from '../kit/AddBox'
 import { reasonWords } from '../reason-words'
 import { useVisit, write } from '../store'
 
@@ -46,6 +49,7 @@ export function Brief() {
         </section>
       </div>
       {telephone && <p className="mt-4 border-l-4 border-ink bg-well p-3"><b>Caution.</b> A telephone line carries ringing voltage. An alarm, a pendant, a lift or a fax may hang on it: ask before you unplug anything. Wiring in the wall is for a licensed trade; follow the local code.</p>}
+      <KitsOut />
       <div className="mt-4"><AskedRules stage="brief" /></div>
       <details className="mt-4"><summary className="min-h-11 py-2 font-bold">Schools for this visit</summary>
         <div className="flex flex-col gap-3 pt-2">
@@ -55,6 +59,30 @@ export function Brief() {
       </details>
       <Notes />
     </div>
+  )
+}
+
+/** Which boxes go into the van. */
+function KitsOut() {
+  const boxes = standing(useVisit((state) => state.record.boxes) ?? {})
+  const catalogue = useVisit((state) => state.catalogue)
+  const mayWrite = useMayWrite()
+  const [adding, setAdding] = useState(false)
+  return (
+    <section aria-label="Kits that go out" className="mt-4 border-t border-rule pt-3">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-2">
+        <h3 className="label">Kits that go out</h3>
+        <ul className="flex grow flex-wrap gap-2">
+          {boxes.map((box) => {
+            const title = contentsOf(box, catalogue)?.title ?? 'a box the catalogue does not hold'
+            return <li key={box.id} className="flex items-center border border-edge pl-3"><span>{title}</span>{mayWrite ? <button type="button" className="min-h-11 min-w-11 text-lg" aria-label={`Leave it here: ${title}`} onClick={() => write('thing.removed', { thing: 'box', id: box.id })}>×</button> : <span className="w-3" />}</li>
+          })}
+          {boxes.length === 0 && <li className="text-soft">None yet.</li>}
+        </ul>
+        {mayWrite && <button type="button" className="btn" onClick={() => setAdding(true)}>Add a box</button>}
+      </div>
+      <AddBox open={adding} onClose={() => setAdding(false)} onAdded={() => undefined} />
+    </section>
   )
 }
 

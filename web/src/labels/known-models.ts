@@ -1,0 +1,7 @@
+import type { Model } from '@pasado/core/catalogue/model'
+import type { KnownModel } from '@pasado/core/labels/parse'
+
+/** What the parser of labels needs to know of models. */
+export function knownModels(models: Iterable<Model>): KnownModel[] {
+  return [...models].map(({ id, maker, name, masks, defaultSsidPrefix }) => ({ id, maker, name, masks, ssidPrefix: defaultSsidPrefix }))
+}

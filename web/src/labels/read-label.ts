@@ -1,0 +1,53 @@
+import type { LabelField } from '@pasado/core/labels/fields'
+import { parseLabel, type KnownModel, type ParsedLabel, type Reading } from '@pasado/core/labels/parse'
+import type { Gray } from '@pasado/core/labels/picture/gray'
+import type { Homography } from '@pasado/core/labels/picture/homography'
+import { printReadings, type TextLine } from './read-picture'
+
+/** Print that waits for the reader of text. */
+export interface WaitingPrint {
+  picture: Gray
+  toPhoto: Homography
+}
+
+/** What sees for `readLabel`: a worker and the reader of text in a browser, the same code called directly elsewhere. */
+export interface Eyes {
+  /** The codes of the picture, and its print made ready. */
+  first: () => Promise<{ codes: Reading[]; print: WaitingPrint }>
+  /** The print once more, at another size. */
+  second: (codes: readonly Reading[]) => Promise<WaitingPrint>
+  text: (picture: Gray) => Promise<TextLine[]>
+}
+
+/** What is being done, to tell the person who waits. */
+export type ReadingStep = 'codes' | 'print' | 'again'
+
+/**
+ * Reads a label: its codes, its print, and where something stayed in doubt its print a second time.
+ * @param models that it may be of
+ * @param own the unit's model, where it is known, with the fields that its label has
+ */
+export async function readLabel(eyes: Eyes, models: readonly KnownModel[], own: { model: KnownModel; fields: readonly LabelField[] } | null, onStep: (step: ReadingStep) => void = () => undefined): Promise<ParsedLabel> {
+  const parse = (readings: readonly Reading[]) => parseLabel(readings, models, own?.model ?? null)
+  const expected = own?.fields ?? []
+  onStep('codes')
+  const { codes, print } = await eyes.first()
+  const fromCodes = parse(codes)
+  if (expected.length && missing(fromCodes, expected).length === 0) return fromCodes
+  onStep('print')
+  const readings = [...codes, ...printReadings(await eyes.text(print.picture), print)]
+  const once = parse(readings)
+  if (!inDoubt(once, expected)) return once
+  onStep('again')
+  const again = await eyes.second(codes)
+  return parse([...readings, ...printReadings(await eyes.text(again.picture), again)])
+}
+
+function missing({ proposals }: ParsedLabel, expected: readonly LabelField[]): LabelField[] {
+  return expected.filter((field) => field !== 'model' && !proposals.some((one) => one.field === field && one.trust === 'certain'))
+}
+
+function inDoubt({ proposals }: ParsedLabel, expected: readonly LabelField[]): boolean {
+  const wanted: readonly LabelField[] = expected.length ? expected : ['serial', 'mac']
+  return proposals.some(({ trust }) => trust !== 'certain') || wanted.some((field) => !proposals.some((one) => one.field === field))
+}

@@ -1,0 +1,67 @@
+import { useState } from 'react'
+import { ScanLine } from 'lucide-react'
+import type { Unit } from '@pasado/core/record/record'
+import { standing } from '@pasado/core/record/record'
+import { contentsOf } from '@pasado/core/catalogue/boxes'
+import { SelectFact, TextFact, YesNoFact } from '../FactField'
+import { useMayWrite } from '../facts'
+import { Photos } from '../Photos'
+import { SecretFact } from '../SecretFact'
+import { useVisit, write } from '../store'
+import { AdapterCheck } from './AdapterCheck'
+import { Elsewhere } from './Elsewhere'
+import { FirmwareOnBox } from './FirmwareOnBox'
+import { LabelSheet } from './LabelSheet'
+import { ModelVersion } from './ModelVersion'
+import { RoleChoice } from './RoleChoice'
+import { useModelOf } from './catalogue'
+
+/** One unit: its label, its adapter, its firmware and its role. */
+export function UnitKit({ unit }: { unit: Unit }) {
+  const model = useModelOf(unit)
+  const mayWrite = useMayWrite()
+  const [reading, setReading] = useState(false)
+  const boxes = useVisit((state) => state.record.boxes)
+  const catalogue = useVisit((state) => state.catalogue)
+  const field = { kind: 'unit', id: unit.id } as const
+  const label = new Set(model?.label ?? [])
+  return (
+    <div>
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
+        <div><h2 className="text-xl">{unit.facts.name ?? model?.name}</h2><p className="text-soft">{model ? `${model.maker} ${model.name}` : 'model not in the catalogue'}</p></div>
+        {mayWrite && <button type="button" className="btn btn-plum" onClick={() => setReading(true)}><ScanLine aria-hidden size={20} />Read its label</button>}
+      </div>
+      {model?.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
+      {model && <ModelVersion unit={unit} model={model} />}
+      <Elsewhere unit={unit} />
+      <div className="mt-3 grid gap-x-7 gap-y-4 xl:grid-cols-2">
+        <section aria-label="Label" className="flex flex-col gap-3">
+          <div className="grid gap-3 sm:grid-cols-2">
+            <TextFact {...field} field="serial" label="Serial" exact />
+            <TextFact {...field} field="mac" label="MAC address" exact mend={(typed) => (/[oOlI]/.test(typed) && typed.length > 10 ? { words: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') } : null)} />
+            {label.has('ssid') && <TextFact {...field} field="defaultSsid" label="Network name on the label" exact />}
+            {label.has('address') && <TextFact {...field} field="pageAddress" label="Own page" exact />}
+            {label.has('key') && <SecretFact purpose="label-key" thing="unit" id={unit.id} label="Network key on the label" />}
+            {label.has('setup-code') && <SecretFact purpose="setup-code" thing="unit" id={unit.id} label="Setup code" />}
+            {label.has('login') && <SecretFact purpose="label-login" thing="unit" id={unit.id} label="Login on the label" />}
+          </div>
+        </section>
+        <section aria-label="Unit" className="flex flex-col gap-3">
+          <TextFact {...field} field="name" label="Name" hint="As the customer will find it: by its room." />
+          {model && <RoleChoice unit={unit} model={model} />}
+          {model && <AdapterCheck unit={unit} model={model} />}
+          {model && <FirmwareOnBox unit={unit} model={model} />}
+          <div className="grid gap-3 sm:grid-cols-2">
+            <YesNoFact {...field} field="used" label="Used before" yes="Yes, used" no="New" />
+            {unit.facts.used
+              ? <YesNoFact {...field} field="wasReset" label="Factory-reset first" />
+              : <SelectFact {...field} field="box" label="Out of the box" none="no box of this visit" options={standing(boxes ?? {}).map((box) => ({ value: box.id, words: contentsOf(box, catalogue)?.title ?? 'a box' }))} />}
+          </div>
+        </section>
+      </div>
+      <div className="mt-5"><Photos about={{ thing: 'unit', id: unit.id }} /></div>
+      {mayWrite && <p className="mt-5"><button type="button" className="btn btn-quiet -ml-2" onClick={() => write('thing.removed', { thing: 'unit', id: unit.id })}>Take this unit out of the visit</button></p>}
+      {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}
+    </div>
+  )
+}
