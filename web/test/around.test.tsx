@@ -14,7 +14,7 @@ import { StillToCome } from '../src/visit/stages/StillToCome'
 import { complete, network, node, opened } from '../../core/test/fixture'
 import { answers, asked, currentAddress, json, show, written } from './stage'
 
-vi.mock('idb-keyval', () => ({ get: () => Promise.resolve(undefined), set: () => Promise.resolve() }))
+vi.mock('idb-keyval', () => import('./idb'))
 vi.mock('signature_pad', () => ({ default: class { addEventListener() {} off() {} toData() { return [{ points: [{ x: 1, y: 2 }, { x: 30, y: 40 }] }] } clear() {} } }))
 vi.mock('../src/workers/strength', () => ({ strengthOf: (value: string) => Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' }) }))
 

@@ -11,7 +11,7 @@ import { StartUp } from '../src/visit/stages/StartUp'
 import { complete, home, idOf, node, opened, router } from '../../core/test/fixture'
 import { answers, asked, json, show, written } from './stage'
 
-vi.mock('idb-keyval', () => ({ get: () => Promise.resolve(undefined), set: () => Promise.resolve() }))
+vi.mock('idb-keyval', () => import('./idb'))
 vi.mock('signature_pad', () => ({ default: class { addEventListener() {} off() {} toData() { return [{ points: [{ x: 1, y: 2 }, { x: 30, y: 40 }] }] } clear() {} } }))
 vi.mock('../src/workers/strength', () => ({ strengthOf: (value: string) => Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' }) }))
 
@@ -88,15 +88,6 @@ describe('Brief', () => {
 })
 
 describe('Kit', () => {
-  it('a unit is added from the catalogue, named by its model until somebody names it', async () => {
-    show(opened(), <Kit />)
-    await user.click(screen.getByRole('button', { name: 'Add a unit' }))
-    await user.type(screen.getByRole('textbox', { name: 'Find a model' }), 'sill')
-    await user.click(screen.getByRole('button', { name: /Karstine Sill/ }))
-    expect(written('unit.set')).toMatchObject([{ set: { name: 'Sill', model: 'karstine-sill', modelVersion: 1, role: 'modem' }, origin: 'catalogue' }])
-    expect(screen.getByRole('heading', { name: 'Sill' })).toBeDefined()
-  })
-
   it('says how a unit is told from its twin, and offers the roles its model can take', () => {
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${node}` })
     expect(screen.getByText(/The Tern has one port/)).toBeDefined()

@@ -5,8 +5,10 @@ import { localTime } from '../src/app/local-time'
 import { opened } from '../../core/test/fixture'
 import type * as StoreModule from '../src/visit/store'
 
-const kept = new Map<string, unknown>()
-vi.mock('idb-keyval', () => ({ get: (key: string) => Promise.resolve(kept.get(key)), set: (key: string, value: unknown) => { kept.set(key, structuredClone(value)); return Promise.resolve() } }))
+import { clearStores, inStore } from './idb'
+
+const kept = inStore()
+vi.mock('idb-keyval', () => import('./idb'))
 
 /** A server of one visit that can be away or refuse. */
 class FakeServer {
@@ -46,7 +48,7 @@ let store: typeof StoreModule
 const visit = opened().entries[0]!.visit
 
 beforeEach(async () => {
-  kept.clear()
+  clearStores()
   vi.resetModules()
   server = new FakeServer()
   vi.stubGlobal('EventSource', class { static CLOSED = 2; readyState = 1; addEventListener() {} close() {} })

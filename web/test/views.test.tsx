@@ -13,7 +13,7 @@ import { LogIn } from '../src/app/LogIn'
 import { Shell } from '../src/app/Shell'
 import { deviceId, useSession, type Me } from '../src/app/session'
 import { Catalogue } from '../src/catalogue/Catalogue'
-import { faultsOfText } from '../src/catalogue/ImportModel'
+import { modelsInText } from '../src/catalogue/ImportModel'
 import { ModelView } from '../src/catalogue/ModelView'
 import { Day } from '../src/day/Day'
 import { NewVisit } from '../src/day/NewVisit'
@@ -24,7 +24,7 @@ import { placeKey, useArriveAtPlace } from '../src/visit/place'
 import { catalogue, complete, idOf } from '../../core/test/fixture'
 import { answers, asked, json } from './stage'
 
-vi.mock('idb-keyval', () => ({ get: () => Promise.resolve(undefined), set: () => Promise.resolve() }))
+vi.mock('idb-keyval', () => import('./idb'))
 
 vi.stubGlobal('CSS', { escape: (text: string) => text })
 const user = userEvent.setup()
@@ -206,8 +206,8 @@ describe('Catalogue', () => {
     expect(within(models).getByRole('link', { name: /Ostrel Heron/ }).textContent).toContain('version 2')
     await user.type(screen.getByLabelText('Find a model'), 'quillet')
     await user.selectOptions(screen.getByLabelText('Can be'), 'extender')
-    expect(within(models).getAllByRole('link').map((link) => link.getAttribute('href'))).toEqual(['/catalogue/quillet-reed'])
-    expect(screen.queryByRole('button', { name: 'Publish a model' })).toBeNull()
+    expect(within(models).getAllByRole('link').map((link) => link.getAttribute('href'))).toEqual(['/catalogue/quillet-reed', '/catalogue/quillet-rush'])
+    expect(screen.queryByRole('button', { name: 'Take in models' })).toBeNull()
   })
 
   it('a model acts out every one of its states', async () => {
@@ -232,10 +232,10 @@ describe('Catalogue', () => {
   })
 
   it('a text that is no model, or one with faults, is told line by line', () => {
-    expect(faultsOfText('{').faults).toEqual([expect.stringContaining('not well-formed')])
-    expect(faultsOfText('{}').faults.length).toBeGreaterThan(5)
-    expect(faultsOfText(JSON.stringify({ ...heron, start: 'asleep' })).faults).toContain('start: no state of this model is called asleep')
-    expect(faultsOfText(JSON.stringify(heron))).toMatchObject({ faults: [], model: { id: 'ostrel-heron' } })
+    expect(modelsInText('{').faults).toEqual([expect.stringContaining('not well-formed')])
+    expect(modelsInText('{}').faults.length).toBeGreaterThan(5)
+    expect(modelsInText(JSON.stringify({ ...heron, start: 'asleep' })).faults).toContain('start: no state of this model is called asleep')
+    expect(modelsInText(JSON.stringify(heron))).toMatchObject({ faults: [], models: [{ id: 'ostrel-heron' }] })
   })
 })
 

@@ -30,6 +30,8 @@ export const router = createBrowserRouter([
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
       { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },
       { path: '/catalogue', lazy: async () => ({ Component: (await import('../catalogue/Catalogue')).Catalogue }) },
+      { path: '/catalogue/new/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
+      { path: '/catalogue/:id/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
       { path: '/catalogue/:id', lazy: async () => ({ Component: (await import('../catalogue/ModelView')).ModelView }) },
       { path: '*', element: <Lost /> }
     ]

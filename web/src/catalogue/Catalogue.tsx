@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { roles, type Model } from '@pasado/core/catalogue/model'
+import { saveJson } from '../app/save-json'
+import { useSession } from '../app/session'
 import { Lens } from '../ui/Lens'
 import { useModels } from './models'
 import { ImportModel } from './ImportModel'
@@ -11,6 +13,7 @@ export function Catalogue() {
   const [search, setSearch] = useSearchParams()
   const wanted = search.get('q') ?? ''
   const role = search.get('role') ?? ''
+  const lead = useSession((state) => state.me?.role === 'lead')
   const [importing, setImporting] = useState(false)
   useEffect(() => { document.title = 'Catalogue · Pasado' }, [])
   const newest = newestOf(models ?? [])
@@ -20,7 +23,11 @@ export function Catalogue() {
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-2xl">Catalogue</h1>
-        <ImportModel open={importing} onOpen={setImporting} onDone={reload} />
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn" disabled={!models} onClick={() => saveJson('pasado-catalogue.json', { format: 'pasado.catalogue/1', models })}>Save all as JSON</button>
+          <ImportModel open={importing} onOpen={setImporting} onDone={reload} />
+          {lead && <Link className="btn" to="/catalogue/new/edit">New model</Link>}
+        </div>
       </div>
       <div className="mt-3 grid gap-3 sm:grid-cols-[2fr_1fr]">
         <div><label className="label" htmlFor="model">Find a model</label><input id="model" type="search" className="box mt-1" placeholder="maker, name or family" value={wanted} onChange={(event) => set('q', event.target.value)} /></div>

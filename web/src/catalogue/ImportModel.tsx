@@ -1,59 +1,65 @@
 import { useId, useState } from 'react'
 import { problemsOf, pathText } from '@pasado/core/calc/refusal'
+import { catalogueFile } from '@pasado/core/catalogue/file'
 import { model as modelSchema, type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 
-/** What is wrong with the text of a model, line by line; empty where it can be published. */
-export function faultsOfText(text: string): { model: Model | null; faults: string[] } {
+/** The models in a text, one (`pasado.model/1`) or many (`pasado.catalogue/1`), and what is wrong with it, line by line. */
+export function modelsInText(text: string): { models: Model[]; faults: string[] } {
   let raw: unknown
   try {
     raw = JSON.parse(text)
   } catch {
-    return { model: null, faults: ['It is not well-formed JSON; it may have been cut short.'] }
+    return { models: [], faults: ['It is not well-formed JSON; it may have been cut short.'] }
   }
-  const checked = modelSchema.safeParse(raw, { reportInput: true })
-  if (!checked.success) return { model: null, faults: problemsOf(checked.error).map(({ path, message }) => `${pathText(path)} ${message}`) }
-  return { model: checked.data, faults: modelFaultsOf(checked.data).map(({ path, message }) => `${pathText(path)}: ${message}`) }
+  const many = String((raw as { format?: unknown } | null)?.format ?? '').startsWith('pasado.catalogue/')
+  const checked = many ? catalogueFile.safeParse(raw, { reportInput: true }) : modelSchema.safeParse(raw, { reportInput: true })
+  if (!checked.success) return { models: [], faults: problemsOf(checked.error).map(({ path, message }) => `${pathText(path)} ${message}`) }
+  const models = 'models' in checked.data ? checked.data.models : [checked.data]
+  const faults = models.flatMap((model, at) => modelFaultsOf(model).map(({ path, message }) => `${pathText(many ? ['models', at, ...path] : path)}: ${message}`))
+  return { models, faults }
 }
 
 const MOST_SHOWN = 12
 
-/** A lead publishes a model, or a new version of one, from its JSON, with the validator's findings as it is typed. */
+/** A lead takes models in from JSON, with the validator's findings at once. */
 export function ImportModel({ open, onOpen, onDone }: { open: boolean; onOpen: (open: boolean) => void; onDone: () => void }) {
   const lead = useSession((state) => state.me?.role === 'lead')
   const [text, setText] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
+  const [said, setSaid] = useState<string | null>(null)
   const inputId = useId()
   if (!lead) return null
-  const { model, faults } = text.trim() ? faultsOfText(text) : { model: null, faults: [] }
+  const { models, faults } = text.trim() ? modelsInText(text) : { models: [], faults: [] }
+  const change = (to: string) => { setText(to); setProblem(null); setSaid(null) }
   const publish = async (event: React.FormEvent) => {
     event.preventDefault()
     try {
-      await ask('POST', '/models', { model })
+      const { published, known } = await ask<{ published: string[]; known: number }>('POST', '/models/import', { catalogue: { format: 'pasado.catalogue/1', models } })
       setText('')
-      setProblem(null)
+      setSaid(`${published.length ? `Published: ${published.map((one) => one.replace('@', ', version ')).join('; ')}.` : 'Nothing new in it.'}${known ? ` ${known} ${known === 1 ? 'was' : 'were'} here already.` : ''}`)
       onDone()
-      onOpen(false)
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be published; try again.')
     }
   }
   return (
     <>
-      <button type="button" className="btn" onClick={() => onOpen(true)}>Publish a model</button>
-      <Sheet open={open} onClose={() => onOpen(false)} title="Publish a model" says="From its JSON, pasado.model/1. A version higher than the newest one; open visits keep theirs." wide>
+      <button type="button" className="btn" onClick={() => onOpen(true)}>Take in models</button>
+      <Sheet open={open} onClose={() => onOpen(false)} title="Take in models" says="From JSON: one, pasado.model/1, or many, pasado.catalogue/1. Versions that are here already are left as they are; open visits keep theirs." wide>
         <form onSubmit={(event) => void publish(event)} className="flex flex-col gap-3">
-          <div><label className="label" htmlFor={inputId}>The model as JSON</label><textarea id={inputId} className="box exact mt-1 min-h-72 text-sm" spellCheck={false} value={text} onChange={(event) => { setText(event.target.value); setProblem(null) }} /></div>
-          <input type="file" accept="application/json,.json" aria-label="Or choose a file" onChange={(event) => void event.target.files?.[0]?.text().then(setText)} />
+          <div><label className="label" htmlFor={inputId}>The models as JSON</label><textarea id={inputId} className="box exact mt-1 min-h-72 text-sm" spellCheck={false} value={text} onChange={(event) => change(event.target.value)} /></div>
+          <input type="file" accept="application/json,.json" aria-label="Or choose a file" onChange={(event) => void event.target.files?.[0]?.text().then(change)} />
           <div aria-live="polite">
             {faults.length > 0 && <ul className="bg-inv p-3 text-sm text-oninv">{faults.slice(0, MOST_SHOWN).map((one) => <li key={one}>{one}</li>)}{faults.length > MOST_SHOWN && <li>… and {faults.length - MOST_SHOWN} more</li>}</ul>}
-            {model && faults.length === 0 && <p>{model.maker} {model.name}, version {model.version}: nothing is wrong with it.</p>}
+            {models.length > 0 && faults.length === 0 && <p>{models.length === 1 ? `${models[0]!.maker} ${models[0]!.name}, version ${models[0]!.version}` : `${models.length} models`}: nothing is wrong with {models.length === 1 ? 'it' : 'them'}.</p>}
+            {said && <p role="status" className="font-bold">{said}</p>}
           </div>
           {problem && <p role="alert" className="font-bold">{problem}</p>}
-          <button type="submit" className="btn btn-plum" disabled={!model || faults.length > 0}>Publish it</button>
+          <button type="submit" className="btn btn-plum" disabled={models.length === 0 || faults.length > 0}>Publish {models.length > 1 ? 'them' : 'it'}</button>
         </form>
       </Sheet>
     </>

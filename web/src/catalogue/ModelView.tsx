@@ -1,7 +1,11 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
+import { labelFieldWords } from '@pasado/core/labels/fields'
 import { methodNeeds, type MethodNeed, type Model } from '@pasado/core/catalogue/model'
 import { sightingWords } from '@pasado/core/lamps/look'
+import { boxesOf, singleBox } from '@pasado/core/catalogue/boxes'
+import { saveJson } from '../app/save-json'
+import { useSession } from '../app/session'
 import { StateGraph } from './StateGraph'
 import { UnitBack, UnitFront } from './UnitPicture'
 import { useModels } from './models'
@@ -9,6 +13,7 @@ import { useModels } from './models'
 /** One model: acting out any of its states, its ports, methods, contents and firmware. */
 export function ModelView() {
   const { id } = useParams()
+  const lead = useSession((state) => state.me?.role === 'lead')
   const { models, problem } = useModels()
   const versions = (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)
   const [version, setVersion] = useState<number | null>(null)
@@ -23,7 +28,8 @@ export function ModelView() {
         <div><h1 className="text-2xl">{model.maker} {model.name}</h1><p className="text-soft">{model.roles.map((one) => one.replace('-', ' ')).join(', ')}{model.family ? ` · family ${model.family}` : ''}{model.mesh ? ` · at most ${model.mesh.members ?? 'any number of'} members, ${model.mesh.hops} hops` : ''}</p></div>
         <div className="flex flex-wrap items-end gap-2">
           {versions.length > 1 && <div><label className="label" htmlFor="version">Version</label><select id="version" className="box mt-1" value={model.version} onChange={(event) => setVersion(Number(event.target.value))}>{versions.map((one) => <option key={one.version} value={one.version}>{one.version}</option>)}</select></div>}
-          <button type="button" className="btn" onClick={() => saveJson(model)}>Save as JSON</button>
+          <button type="button" className="btn" onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>Save as JSON</button>
+          {lead && <Link className="btn" to={`/catalogue/${model.id}/edit`}>Edit</Link>}
         </div>
       </div>
       <Acting key={`${model.id}@${model.version}`} model={model} />
@@ -33,14 +39,6 @@ export function ModelView() {
       </div>
     </main>
   )
-}
-
-function saveJson(model: Model): void {
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(model, null, 2)}\n`], { type: 'application/json' }))
-  link.download = `${model.id}-${model.version}.json`
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
 }
 
 function Acting({ model }: { model: Model }) {
@@ -82,10 +80,12 @@ function Contents({ model }: { model: Model }) {
   return (
     <section aria-label="Contents of the box">
       <h2 className="text-lg">In the box</h2>
-      <ul className="mt-1 list-disc pl-5">{model.box.map(({ item, count }) => <li key={item}>{count} × {item}</li>)}</ul>
+      {boxesOf(model).map((box) => <div key={box.id}>{(model.kits?.length ?? 0) > 0 && <h3 className="label mt-1">{box.id === singleBox ? 'Single' : box.name}</h3>}<ul className="mt-1 list-disc pl-5">{box.items.map(({ item, count }) => <li key={item}>{count} × {item}</li>)}</ul></div>)}
       {model.power && <p className="mt-1">Adapter: {model.power.plug}, {model.power.volts} V, {model.power.amps} A.</p>}
       {model.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
-      <p className="fine mt-2">On its label: {model.label.join(', ')}.</p>
+      <p className="fine mt-2">On its label: {model.label.map((one) => labelFieldWords[one].toLowerCase()).join(', ')}.</p>
+      {model.masks?.serial && <p className="fine">Its serial looks like <span className="exact">{model.masks.serial}</span> (9 a digit, A a capital, X either, C either without look-alikes).</p>}
+      {model.powerBudgetW !== undefined && <p className="mt-1">All powered ports together: {model.powerBudgetW} W.</p>}
     </section>
   )
 }

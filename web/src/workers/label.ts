@@ -47,10 +47,10 @@ async function loadReader(): Promise<TextReader> {
     import('tesseract.js-core/tesseract-core-simd-lstm.wasm.js?url'),
     import('@tesseract.js-data/eng/4.0.0_best_int/eng.traineddata.gz?url')
   ])
-  const response = await fetch(dataPath)
-  if (!response.ok) throw new Error('the data of the reader of text could not be loaded')
-  const data = new Uint8Array(await response.arrayBuffer())
-  const tesseract = await createWorker([{ code: 'eng', data }], OEM.LSTM_ONLY, {
+  // The reader wants the folder of its data, in which the file keeps its name (see the build's settings).
+  const langPath = new URL(dataPath, location.href).href.replace(/\/[^/]*$/, '')
+  const tesseract = await createWorker('eng', OEM.LSTM_ONLY, {
+    langPath,
     workerPath: new URL(workerPath, location.href).href, corePath: new URL(corePath, location.href).href, workerBlobURL: false, cacheMethod: 'none', logger: () => undefined, errorHandler: () => undefined
   })
   await tesseract.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_BLOCK, preserve_interword_spaces: '1' })

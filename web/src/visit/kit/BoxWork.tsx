@@ -11,7 +11,7 @@ import { newestModels } from './catalogue'
 const oftenDone = { missing: ['took one from the van', 'ordered, a second visit is booked', 'not needed here'], damaged: ['took another from the van', 'sent back, a new one is ordered', 'works all the same'], extra: ['left with the customer', 'taken back to the store'] }
 
 /** One box: each item ticked, or what is wrong with it and what was done. */
-export function BoxWork({ box, onUnit }: { box: KitInVisit; onUnit: (unit: string) => void }) {
+export function BoxWork({ box, onUnit, onStay }: { box: KitInVisit; onUnit: (unit: string) => void; onStay: () => void }) {
   const catalogue = useVisit((state) => state.catalogue)
   const units = standing(useVisit((state) => state.record.units)).filter(({ facts }) => facts.box === box.id)
   const mayWrite = useMayWrite()
@@ -23,6 +23,7 @@ export function BoxWork({ box, onUnit }: { box: KitInVisit; onUnit: (unit: strin
   const newest = newestModels(catalogue)
   const missingUnits = unitsToAdd(items, (id) => newest.get(id), units.map(({ facts }) => facts.model ?? ''))
   const unpack = () => {
+    onStay()
     if (open.length) write('items.checked', { box: box.id, items: open.map(({ item }) => item), state: 'present' })
     for (const { model: one, name } of missingUnits) {
       write('unit.set', { id: uuidv7(), set: { box: box.id, name, model: one.id, modelVersion: one.version, used: false, ...(one.roles.length === 1 ? { role: one.roles[0] } : {}) }, origin: 'catalogue' })

@@ -1,10 +1,11 @@
 import { useState } from 'react'
-import { breaksOnMove, modelChanges, type ModelChange } from '@pasado/core/catalogue/changes'
+import { breaksOnMove, modelChanges } from '@pasado/core/catalogue/changes'
 import type { Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Sheet } from '../../ui/Sheet'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
+import { ChangeList } from './ChangeList'
 import { newestModels } from './catalogue'
 
 /** A newer version of the unit's model is in the catalogue: what changed, and the move to it. */
@@ -27,20 +28,5 @@ export function ModelVersion({ unit, model }: { unit: Unit; model: Model }) {
         </div>
       </Sheet>
     </>
-  )
-}
-
-/** Differences of two versions of a model, one a line. */
-export function ChangeList({ changes }: { changes: readonly ModelChange[] }) {
-  if (changes.length === 0) return <p>Nothing differs.</p>
-  return (
-    <ul className="divide-y divide-rule border-y border-rule">
-      {changes.map((change) => (
-        <li key={`${change.section} ${change.name} ${change.kind}`} className="py-2">
-          <b>{change.section}{change.name && <> · <span className="exact">{change.name}</span></>}</b> {change.kind}
-          {change.fields.map(({ field, before, after }) => <p key={field} className="text-sm"><span className="text-soft">{field}:</span> <span className="exact break-all line-through decoration-1">{before}</span> → <span className="exact break-all">{after}</span></p>)}
-        </li>
-      ))}
-    </ul>
   )
 }

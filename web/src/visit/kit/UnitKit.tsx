@@ -36,30 +36,30 @@ export function UnitKit({ unit }: { unit: Unit }) {
       <Elsewhere unit={unit} />
       <div className="mt-3 grid gap-x-7 gap-y-4 xl:grid-cols-2">
         <section aria-label="Label" className="flex flex-col gap-3">
+          <TextFact {...field} field="serial" label="Serial" exact />
+          <TextFact {...field} field="mac" label="MAC address" exact mend={(typed) => (/[oOlI]/.test(typed) && typed.length > 10 ? { words: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') } : null)} />
+          {label.has('ssid') && <TextFact {...field} field="defaultSsid" label="Network name" exact />}
+          {label.has('address') && <TextFact {...field} field="pageAddress" label="Own page" exact />}
           <div className="grid gap-3 sm:grid-cols-2">
-            <TextFact {...field} field="serial" label="Serial" exact />
-            <TextFact {...field} field="mac" label="MAC address" exact mend={(typed) => (/[oOlI]/.test(typed) && typed.length > 10 ? { words: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') } : null)} />
-            {label.has('ssid') && <TextFact {...field} field="defaultSsid" label="Network name on the label" exact />}
-            {label.has('address') && <TextFact {...field} field="pageAddress" label="Own page" exact />}
-            {label.has('key') && <SecretFact purpose="label-key" thing="unit" id={unit.id} label="Network key on the label" />}
+            {label.has('key') && <SecretFact purpose="label-key" thing="unit" id={unit.id} label="Network key" />}
             {label.has('setup-code') && <SecretFact purpose="setup-code" thing="unit" id={unit.id} label="Setup code" />}
-            {label.has('login') && <SecretFact purpose="label-login" thing="unit" id={unit.id} label="Login on the label" />}
+            {label.has('login') && <SecretFact purpose="label-login" thing="unit" id={unit.id} label="Login" />}
           </div>
+          <div className="mt-1"><Photos about={{ thing: 'unit', id: unit.id }} /></div>
         </section>
         <section aria-label="Unit" className="flex flex-col gap-3">
           <TextFact {...field} field="name" label="Name" hint="As the customer will find it: by its room." />
           {model && <RoleChoice unit={unit} model={model} />}
           {model && <AdapterCheck unit={unit} model={model} />}
           {model && <FirmwareOnBox unit={unit} model={model} />}
-          <div className="grid gap-3 sm:grid-cols-2">
-            <YesNoFact {...field} field="used" label="Used before" yes="Yes, used" no="New" />
+          <div className="grid gap-3 sm:grid-cols-[auto_minmax(0,1fr)]">
+            <YesNoFact {...field} field="used" label="Used before" yes="Used" no="New" />
             {unit.facts.used
               ? <YesNoFact {...field} field="wasReset" label="Factory-reset first" />
               : <SelectFact {...field} field="box" label="Out of the box" none="no box of this visit" options={standing(boxes ?? {}).map((box) => ({ value: box.id, words: contentsOf(box, catalogue)?.title ?? 'a box' }))} />}
           </div>
         </section>
       </div>
-      <div className="mt-5"><Photos about={{ thing: 'unit', id: unit.id }} /></div>
       {mayWrite && <p className="mt-5"><button type="button" className="btn btn-quiet -ml-2" onClick={() => write('thing.removed', { thing: 'unit', id: unit.id })}>Take this unit out of the visit</button></p>}
       {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}
     </div>

@@ -20,12 +20,14 @@ export interface LabelRow {
 }
 
 /** A row for each field that was found, and an empty one for each that the model's label has besides. */
-export function rowsOf({ proposals }: ParsedLabel, expected: readonly LabelField[]): LabelRow[] {
+export function rowsOf({ proposals, oddities }: ParsedLabel, expected: readonly LabelField[]): LabelRow[] {
+  // From what looks like another unit's label nothing is taken unless the person says so.
+  const another = oddities.some(({ code }) => code === 'another-model')
   return labelFields.flatMap((field): LabelRow[] => {
     if (field === 'model') return []
     const proposal = proposals.find((one) => one.field === field) ?? null
     if (!proposal && !expected.includes(field)) return []
-    return [{ field, value: proposal?.value ?? '', taken: proposal !== null && proposal.trust !== 'unsure', corrected: false, proposal }]
+    return [{ field, value: proposal?.value ?? '', taken: !another && proposal !== null && proposal.trust !== 'unsure', corrected: false, proposal }]
   })
 }
 

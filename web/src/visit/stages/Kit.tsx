@@ -47,7 +47,7 @@ export function Kit() {
       <UnitColumn head={head} quiet={box !== undefined} foot={mayWrite ? <button type="button" className="btn w-full" onClick={() => setAdding('unit')}>Add a used unit</button> : null} />
       <div className="min-w-0 p-4 lg:p-5" key={box?.id ?? unit?.id}>
         {box
-          ? <BoxWork box={box} onUnit={(id) => setSearch({ unit: id }, { replace: true })} />
+          ? <BoxWork box={box} onStay={() => setSearch({ box: box.id }, { replace: true })} onUnit={(id) => setSearch({ unit: id }, { replace: true })} />
           : unit ? <UnitKit unit={unit} /> : <div className="max-w-xl"><h2 className="text-xl">Kit</h2><p className="mt-2">Add each box that goes out, look through it, and read every unit’s label while it can still be read.</p></div>}
       </div>
       <AddBox open={adding === 'box'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ box: id }, { replace: true })} />

@@ -1,0 +1,111 @@
+import { useEffect, useMemo, useState } from 'react'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { del, get, set as keep } from 'idb-keyval'
+import type { Model } from '@pasado/core/catalogue/model'
+import { useSession } from '../../app/session'
+import { useModels } from '../models'
+import { bareModel, EditingContext, faultPlace, faultsOf, withChange, type DraftFault, type Path } from './draft'
+import { LampsSection, MovesSection } from './lamp-sections'
+import { BoxSection, ButtonsSection, FirmwareSection, IdentitySection, MethodsSection, PowerSection, PromptsSection, RadiosSection } from './plain-sections'
+import { PublishSheet } from './PublishSheet'
+
+/** The sections of a model, each with the parts of it that stand there. */
+const sections: readonly { id: string; name: string; parts: readonly string[] }[] = [
+  { id: 'identity', name: 'What it is', parts: ['id', 'maker', 'name', 'family', 'roles', 'twin', 'label', 'masks', 'defaultSsidPrefix', 'format', 'version'] },
+  { id: 'box', name: 'Boxes', parts: ['box', 'kits'] },
+  { id: 'power', name: 'Power and ports', parts: ['power', 'ports', 'powerBudgetW'] },
+  { id: 'buttons', name: 'Buttons', parts: ['buttons'] },
+  { id: 'lamps', name: 'Lamps and states', parts: ['lamps', 'states', 'start', 'lampsCanBeOff'] },
+  { id: 'moves', name: 'Moves', parts: ['moves'] },
+  { id: 'methods', name: 'Setup methods', parts: ['methods'] },
+  { id: 'prompts', name: 'Consent prompts', parts: ['prompts'] },
+  { id: 'radios', name: 'Radios and mesh', parts: ['radios', 'mesh'] },
+  { id: 'firmware', name: 'Firmware', parts: ['firmware', 'updates'] }
+]
+const sectionOf = ({ path }: DraftFault) => sections.find(({ parts }) => parts.includes(String(path[0])))?.id ?? 'identity'
+const draftKey = (id: string) => `pasado-model-draft-${id}`
+
+/** A lead edits a model: its parts at the left, one of them in the middle, what is wrong at the right, at once. */
+export function ModelEditor() {
+  const { id = 'new' } = useParams()
+  const lead = useSession((state) => state.me?.role === 'lead')
+  const { models, problem } = useModels()
+  const newest = useMemo(() => (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)[0] ?? null, [models, id])
+  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
+  if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
+  if (!lead) return <main className="p-6"><p>Only a lead edits the catalogue. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
+  if (id !== 'new' && !newest) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
+  return <Editor key={id} id={id} published={newest} models={newestOf(models)} />
+}
+
+function newestOf(models: readonly Model[]): Model[] {
+  const newest = new Map<string, Model>()
+  for (const one of models) if ((newest.get(one.id)?.version ?? 0) < one.version) newest.set(one.id, one)
+  return [...newest.values()].sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`))
+}
+
+function Editor({ id, published, models }: { id: string; published: Model | null; models: readonly Model[] }) {
+  const begin = useMemo((): unknown => (published ? { ...published, version: published.version + 1 } : bareModel), [published])
+  const [draft, setDraft] = useState<unknown>(begin)
+  const [undone, setUndone] = useState<unknown[]>([])
+  const [search, setSearch] = useSearchParams()
+  const [publishing, setPublishing] = useState(false)
+  const [turn, setTurn] = useState(0)
+  const navigate = useNavigate()
+  const { model, faults } = useMemo(() => faultsOf(draft), [draft])
+  const section = sections.find((one) => one.id === search.get('part')) ?? sections[0]!
+  useEffect(() => { document.title = `Edit ${published ? `${published.maker} ${published.name}` : 'a new model'} · Pasado` }, [published])
+  // A draft is kept on this device until it is published, so that nothing is lost by leaving the page.
+  useEffect(() => { void get<unknown>(draftKey(id)).then((kept) => { if (kept && (kept as Model).version === (begin as Model).version) { setDraft(kept); setTurn((now) => now + 1) } }, () => undefined) }, [id, begin])
+  const set = (path: Path, value: unknown) => {
+    setUndone((before) => [...before.slice(-99), draft])
+    const next = withChange(draft, path, value)
+    setDraft(next)
+    void keep(draftKey(id), next).catch(() => undefined)
+  }
+  const back = () => {
+    const last = undone.at(-1)
+    if (last === undefined) return
+    setDraft(last)
+    setUndone(undone.slice(0, -1))
+    setTurn((now) => now + 1)
+    void keep(draftKey(id), last).catch(() => undefined)
+  }
+  const leave = () => { void del(draftKey(id)); setDraft(begin); setUndone([]); setTurn((now) => now + 1) }
+  const { maker, name, version } = draft as Model
+  return (
+    <EditingContext value={{ draft, faults, set }}>
+      <main className="mx-auto max-w-7xl p-4 lg:p-5">
+        <div className="flex flex-wrap items-center justify-between gap-3">
+          <div><h1 className="text-2xl">{published ? `${maker} ${name}` : 'A new model'}</h1><p className="text-soft">Version {version}, not published. Kept on this device.</p></div>
+          <div className="flex flex-wrap gap-2"><button type="button" className="btn" disabled={undone.length === 0} onClick={back}>Undo</button><button type="button" className="btn btn-quiet" disabled={draft === begin} onClick={leave}>Begin again</button><button type="button" className="btn btn-plum" disabled={!model || faults.length > 0} onClick={() => setPublishing(true)}>Publish …</button></div>
+        </div>
+        <div className="mt-4 grid gap-5 lg:grid-cols-[190px_minmax(0,1fr)_270px]">
+          <nav aria-label="Parts of the model"><ul className="flex overflow-x-auto lg:block">{sections.map((one) => { const count = faults.filter((fault) => sectionOf(fault) === one.id).length; return <li key={one.id}><button type="button" aria-current={one === section ? 'page' : undefined} className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${one === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`} onClick={() => setSearch({ part: one.id }, { replace: true })}>{one.name}{count > 0 && <span className="bg-inv px-1.5 text-sm text-oninv">{count}</span>}</button></li> })}</ul></nav>
+          <section aria-label={section.name} key={`${section.id} ${turn}`} className="paper min-w-0 p-4"><h2 className="mb-3 text-lg">{section.name}</h2><SectionOf id={section.id} fresh={published === null} models={models} /></section>
+          <aside aria-label="What is wrong" className="min-w-0" aria-live="polite">
+            <h2 className="text-lg">{faults.length === 0 ? 'Nothing is wrong with it' : `${faults.length} to mend`}</h2>
+            <ul className="mt-2 divide-y divide-rule border-y border-rule">{faults.slice(0, 40).map((fault, at) => <li key={at}><button type="button" className="block min-h-11 w-full py-2 text-left hover:bg-well" onClick={() => setSearch({ part: sectionOf(fault) }, { replace: true })}><b className="exact break-all text-sm">{faultPlace(fault)}</b><span className="block text-sm">{fault.message}</span></button></li>)}</ul>
+            {faults.length === 0 && <p className="mt-2 text-soft">Every state can be reached and told apart, every step waits for a lamp it has, every firmware can be installed.</p>}
+          </aside>
+        </div>
+      </main>
+      {publishing && model && <PublishSheet model={model} published={published} onClose={() => setPublishing(false)} onPublished={() => { void del(draftKey(id)); void navigate(`/catalogue/${model.id}`) }} />}
+    </EditingContext>
+  )
+}
+
+function SectionOf({ id, fresh, models }: { id: string; fresh: boolean; models: readonly Model[] }) {
+  switch (id) {
+    case 'box': return <BoxSection models={models} />
+    case 'power': return <PowerSection />
+    case 'buttons': return <ButtonsSection />
+    case 'lamps': return <LampsSection />
+    case 'moves': return <MovesSection />
+    case 'methods': return <MethodsSection />
+    case 'prompts': return <PromptsSection />
+    case 'radios': return <RadiosSection />
+    case 'firmware': return <FirmwareSection />
+    default: return <IdentitySection fresh={fresh} />
+  }
+}

@@ -1,0 +1,16 @@
+import type { ModelChange } from '@pasado/core/catalogue/changes'
+
+/** Differences of two versions of a model, one a line. */
+export function ChangeList({ changes }: { changes: readonly ModelChange[] }) {
+  if (changes.length === 0) return <p>Nothing differs.</p>
+  return (
+    <ul className="divide-y divide-rule border-y border-rule">
+      {changes.map((change) => (
+        <li key={`${change.section} ${change.name} ${change.kind}`} className="py-2">
+          <b>{change.section}{change.name && <> · <span className="exact">{change.name}</span></>}</b> {change.kind}
+          {change.fields.map(({ field, before, after }) => <p key={field} className="text-sm"><span className="text-soft">{field}:</span> <span className="exact break-all line-through decoration-1">{before}</span> → <span className="exact break-all">{after}</span></p>)}
+        </li>
+      ))}
+    </ul>
+  )
+}
