@@ -1,4 +1,3 @@
-import { readFileSync } from 'node:fs'
 import mysql from 'mysql2/promise'
 import { Caller, draft, openAVisit } from '../server/test/company'
 import type { Entry } from '@pasado/core/record/entry'
@@ -61,9 +60,4 @@ export async function benchAppend(services: Services, address: string, url: stri
     }
     report(`appending through HTTP, ${clients} client${clients > 1 ? 's' : ''}, ${aRequest} a request (baseline: bare INSERTs, ${median(bare).toFixed(0)} a second)`, `${median(rates).toFixed(0)} entries a second, ${median(ratios).toFixed(2)} times the baseline’s time`)
   }
-}
-
-/** The processor this ran on, for the record. */
-export function machine(): string {
-  return /model name\s*:\s*(.+)/.exec(readFileSync('/proc/cpuinfo', 'utf8'))?.[1] ?? 'unknown processor'
 }

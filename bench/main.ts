@@ -4,8 +4,9 @@ import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../scripts/load-demo'
 import { startCompany } from '../server/test/company'
 import { serverProcess } from '../server/test/server-process'
-import { benchAppend, machine } from './append'
+import { benchAppend } from './append'
 import { benchCore } from './core'
+import { machine } from './machine'
 
 console.log(`${machine()}, ${availableParallelism()} cores, Node.js ${process.version}\n`)
 const company = await startCompany()

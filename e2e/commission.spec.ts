@@ -20,10 +20,13 @@ async function cli(...words: string[]): Promise<{ status: number; said: string }
 }
 
 async function chooseModel(page: Page, model: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add a unit' }).click()
+  await page.getByRole('button', { name: 'Add a box' }).click()
   await page.getByLabel('Find a model').fill(model)
-  await page.getByRole('button', { name: new RegExp(model) }).click()
-  await expect(page.getByRole('heading', { name: model })).toBeVisible()
+  await page.getByRole('button', { name: new RegExp(`^Ostrel ${model} 1 ×`) }).click()
+  await page.getByRole('button', { name: 'All of it is here' }).click()
+  await page.getByRole('button', { name: `${model}: read its label` }).click()
+  await expect(page.getByRole('heading', { name: model, exact: true })).toBeVisible()
+  await page.getByRole('button', { name: /It says just that/ }).click()
 }
 
 async function addUnit(page: Page, model: string, facts: { name: string; serial: string; mac: string; code: string }): Promise<void> {
@@ -32,7 +35,6 @@ async function addUnit(page: Page, model: string, facts: { name: string; serial:
   await enter(page, 'Serial', facts.serial)
   await enter(page, 'MAC address', facts.mac)
   await typeSecret(page, 'Setup code', facts.code)
-  await choose(page, 'Used before', 'New')
 }
 
 async function seeLamp(page: Page, colour: string, pattern: string): Promise<void> {
@@ -75,11 +77,10 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await enter(page, 'MAC address', '02-00-5E-10-00-01')
   await expect(page.getByRole('textbox', { name: 'MAC address' })).toHaveValue('02:00:5e:10:00:01')
   await enter(page, 'Name', 'Hall router')
-  await enter(page, 'Serial', 'HE1-9001-A')
-  await enter(page, 'Network name on the label', 'Ostrel-9001')
-  await typeSecret(page, 'Network key on the label', 'demo-label-9001')
+  await enter(page, 'Serial', 'HE1-9001-ACDE')
+  await enter(page, 'Network name', 'Ostrel-9001')
+  await typeSecret(page, 'Network key', 'demo-label-9001')
   await typeSecret(page, 'Setup code', 'DEMO-9001')
-  await choose(page, 'Used before', 'New')
   await addUnit(page, 'Tern', { name: 'Study node', serial: 'TE1-9002-B', mac: '0200.5e10.0002', code: 'DEMO-9002' })
 
   // Place

@@ -10,8 +10,10 @@ pasado check FILE [--json]             each rule's outcome for a record file; ex
 pasado verify FILE [--key HEX]         prove a sealed record file; exit 0 proven, 1 not, 2 unreadable
 pasado export VISIT [--secrets]        a visit as a record file on standard output
 pasado import FILE [--secrets]         take a record file in
+pasado labels demo|VISIT [--out DIR] [--condition print|clean|worn|bad] [--secrets]
+                                       labels of units as PNG, and a sheet of them as PDF, for practice
 
-export and import speak to a running server: PASADO_URL (http://127.0.0.1:4180), PASADO_LOGIN, PASADO_PASSWORD;
+export, import and labels VISIT speak to a running server: PASADO_URL (http://127.0.0.1:4180), PASADO_LOGIN, PASADO_PASSWORD;
 with --secrets the passphrase is read from PASADO_PASSPHRASE.`
 
 /** Runs one command. @returns the exit status */
@@ -23,6 +25,8 @@ export async function main(words: readonly string[]): Promise<number> {
     case 'verify': return verify(rest)
     case 'export': return exportVisit(rest)
     case 'import': return importVisit(rest)
+    // Drawing takes a library of its own, which the other commands do not wait for.
+    case 'labels': return (await import('./labels')).labels(rest)
     case '--help': case 'help':
       console.log(usage)
       return 0

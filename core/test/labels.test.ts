@@ -91,6 +91,15 @@ describe('characters that look alike', () => {
     expect(parseLabel([print('Serial: K0L5-1')], [plain]).proposals[0]!.others.length).toBeGreaterThan(0)
   })
 
+  it('a network’s name that ends as the MAC address does is put right by it', () => {
+    expect(values([print('MAC: 00:00:5E:00:53:1F'), print('SSID: Reed_EXTS31F')])).toMatchObject({ ssid: 'Reed_EXT531F' })
+    expect(values([print('MAC: 00:00:5E:00:53:1F'), print('SSID: Reed_EXT77AA')])).toMatchObject({ ssid: 'Reed_EXT77AA' })
+  })
+
+  it('a nought with a stroke that was read as two signs is one', () => {
+    expect(values([print('User: admin   Password: demo-vpt0®78'), print('Wi-Fi key: democcdf0®12')])).toMatchObject({ login: 'admin / demo-vpt078' })
+  })
+
   it('print alone is never certain', () => {
     fc.assert(fc.property(fc.array(fc.string({ maxLength: 40 }), { maxLength: 12 }), fc.double({ min: 0, max: 1, noNaN: true }), (lines, sureness) => {
       expect(parseLabel(lines.map((line) => print(line, sureness)), [reed]).proposals.filter(({ trust }) => trust === 'certain')).toEqual([])

@@ -3,7 +3,7 @@ import { editDistance } from '../text/edit-distance'
 import { ssidProblem } from '../wifi/qr'
 import { captions, labelFields, type LabelField } from './fields'
 import { fitsMask } from './mask'
-import { otherReadings, settleByMask, settleHex, type Settled } from './look-alikes'
+import { lookAlikesOf, otherReadings, settleByMask, settleHex, type Settled } from './look-alikes'
 import { readCode } from './codes'
 
 /** Where a reading comes from: a code of the label, its print, or text that a person pasted. */
@@ -85,6 +85,7 @@ export function parseLabel(readings: readonly Reading[], models: readonly KnownM
     const proposal = weigh(field, taken.filter((one) => one.field === field), settled, oddities)
     if (proposal) proposals.push(proposal)
   }
+  nameByAddress(proposals)
   if (own && model && model.known.id !== own.id && model.exact) oddities.push({ code: 'another-model', read: `${model.known.maker} ${model.known.name}` })
   else if (own && !model) {
     const other = readings.find(({ text }) => /\b(model|type)\b/i.test(text))
@@ -92,6 +93,24 @@ export function parseLabel(readings: readonly Reading[], models: readonly KnownM
   }
   if (proposals.every(({ field }) => field === 'model')) oddities.push({ code: 'nothing-found' })
   return { proposals, oddities }
+}
+
+/**
+ * A default network name mostly ends in the last digits of the MAC address: where what was read looks like them, they
+ * decide between look-alikes.
+ */
+function nameByAddress(proposals: Proposal[]): void {
+  const mac = proposals.find(({ field }) => field === 'mac')
+  const ssid = proposals.find(({ field }) => field === 'ssid')
+  if (!mac || ssid?.source !== 'print') return
+  for (const digits of [6, 4]) {
+    const tail = mac.value.replaceAll(':', '').slice(-digits).toUpperCase()
+    const read = ssid.value.slice(-digits)
+    if (ssid.value.length <= digits || read === tail || !settleByMask(read.toUpperCase(), tail.replace(/./g, '\\$&'))) continue
+    ssid.others = [...new Set([ssid.value, ...ssid.others])]
+    ssid.value = ssid.value.slice(0, -digits) + (read === read.toLowerCase() ? tail.toLowerCase() : tail)
+    return
+  }
 }
 
 interface FoundModel { known: KnownModel; exact: boolean; reading: Reading }
@@ -226,7 +245,7 @@ function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | nul
   const formed = all.flatMap((taken) => { const value = formOf(field, taken, mask, model); return value ? [{ taken, ...value }] : [] })
   if (formed.length === 0) return null
   const votes = (value: string) => formed.filter((one) => one.value === value).length
-  const rank = (one: (typeof formed)[number]) => (isCode(one.taken) ? (one.taken.named ? 4 : 3) : 0) + (one.fits ? 1.5 : 0) + (one.taken.named ? 0.5 : 0) + one.taken.reading.sureness + votes(one.value) * 0.35
+  const rank = (one: (typeof formed)[number]) => (isCode(one.taken) ? (one.taken.named ? 4 : 3) : 0) + (one.fits ? 1.5 : 0) + (one.taken.named ? 0.5 : 0) + one.taken.reading.sureness + votes(one.value) * 0.35 - (isCode(one.taken) || ![...one.value].some((_, at) => isDoubled(one.value, at)) ? 0 : 0.25)
   formed.sort((a, b) => rank(b) - rank(a))
   const [best] = formed
   const { taken, value, fits, sure } = best!
@@ -308,7 +327,7 @@ function formOf(field: LabelField, { raw, reading }: Taken, mask: string | undef
 /** Twelve hexadecimal digits within a line, in pairs, in fours or bare. */
 function hexIn(line: string, mask: string | undefined): Settled | null {
   const shapes = [/(?:[0-9A-Za-z|!]{2}\s?[:.-]\s?){5}[0-9A-Za-z|!]{2}/, /(?:[0-9A-Za-z|!]{4}\s?\.\s?){2}[0-9A-Za-z|!]{4}/, /(?<![0-9A-Za-z])[0-9A-Za-z|!]{12}(?![0-9A-Za-z])/]
-  const clean = line.replace(/[®©@¢€£]/g, '0')
+  const clean = line.replace(/0[®©@]|[®©@]0/g, '0').replace(/[®©@¢]/g, '0').replace(/[€£]/g, 'E')
   for (const shape of shapes) {
     const found = shape.exec(clean)
     const settled = found && settleHex(found[0], mask)
@@ -319,7 +338,8 @@ function hexIn(line: string, mask: string | undefined): Settled | null {
 
 /** Blanks that the reader of text puts round joints of a value are none of it. */
 function tightened(text: string): string {
-  return text.replace(/\s*([-./:_])\s*/g, '$1').replace(/[®©@](?=\S|$)/g, '0').trim()
+  // A nought with a stroke through it comes out as a sign, or as a nought and a sign.
+  return text.replace(/\s*([-./:_])\s*/g, '$1').replace(/0[®©@]|[®©@]0/g, '0').replace(/[®©@](?=\S|$)/g, '0').trim()
 }
 
 /** The value at the start of a text that a mask fits, whatever stands after it. */
@@ -334,11 +354,17 @@ function prefixByMask(text: string, mask: string): { value: string; sure: boolea
   // One sign too many: a stain, or one letter read as two.
   const token = bare.split(/\s/)[0]!
   if (token.length !== length + 1) return null
-  for (let at = 0; at < token.length; at++) {
+  const places = [...token].map((_, at) => at).sort((a, b) => Number(isDoubled(token, b)) - Number(isDoubled(token, a)))
+  for (const at of places) {
     const settled = settleByMask(token.slice(0, at) + token.slice(at + 1), mask)
     if (settled) return { value: settled.value, sure: false }
   }
   return null
+}
+
+/** Whether a sign and the one before it look alike: one letter that was read as two. */
+function isDoubled(text: string, at: number): boolean {
+  return at > 0 && text[at] !== text[at - 1] && lookAlikesOf(text[at]!).includes(text[at - 1]!)
 }
 
 function formOfSsid(raw: string, exact: boolean, prefix: string | null): Formed | null {

@@ -1,5 +1,5 @@
 import type { Model } from '@pasado/core/catalogue/model'
-import { adapter, dark, movesOf, releasesOf, row, twoBands } from './parts'
+import { dark, movesOf, releasesOf, row, twoBands } from './parts'
 import { weir } from './others'
 
 /** Tolvane: a ceiling access point run by a controller. */

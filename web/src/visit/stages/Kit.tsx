@@ -50,8 +50,8 @@ export function Kit() {
           ? <BoxWork box={box} onStay={() => setSearch({ box: box.id }, { replace: true })} onUnit={(id) => setSearch({ unit: id }, { replace: true })} />
           : unit ? <UnitKit unit={unit} /> : <div className="max-w-xl"><h2 className="text-xl">Kit</h2><p className="mt-2">Add each box that goes out, look through it, and read every unit’s label while it can still be read.</p></div>}
       </div>
-      <AddBox open={adding === 'box'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ box: id }, { replace: true })} />
-      <AddUsedUnit open={adding === 'unit'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ unit: id }, { replace: true })} />
+      <AddBox open={adding === 'box'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ box: id, at: `item.${id}.items` }, { replace: true })} />
+      <AddUsedUnit open={adding === 'unit'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ unit: id, at: `unit.${id}.name` }, { replace: true })} />
     </div>
   )
 }
