@@ -1,5 +1,6 @@
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
+import { labelPicture } from './label-pictures'
 import { logIn, stage } from './steps'
 
 const folder = join(import.meta.dirname, '../docs/screenshots')
@@ -27,6 +28,13 @@ test('daylight', async ({ page }) => {
   await open(page, '4 Lantern Rise')
   await stage(page, 'Kit')
   await shoot(page, 'kit')
+  await page.getByRole('button', { name: /Hall point/ }).click()
+  await page.getByRole('button', { name: 'Read its label' }).click()
+  const { file } = await labelPicture('fenmarrow-lattice-3', 18, 'worn')
+  await page.getByLabel('Take or choose a photo').setInputFiles(file)
+  await expect(page.getByRole('button', { name: /^Take over/ })).toBeVisible({ timeout: 60_000 })
+  await shoot(page, 'label')
+  await page.keyboard.press('Escape')
   await stage(page, 'Start up')
   await page.getByRole('button', { name: /Loft point/ }).first().click()
   await page.getByRole('radio', { name: 'blue' }).click()
@@ -73,5 +81,13 @@ test('cupboard, and on a phone', async ({ browser }) => {
   await shoot(page, 'start-up-phone')
   await page.getByRole('button', { name: 'Docket' }).click()
   await shoot(page, 'docket-phone')
+  await page.keyboard.press('Escape')
+  await stage(page, 'Kit')
+  await page.getByRole('button', { name: /Fenmarrow Lattice 3, pack of 3/ }).click()
+  await shoot(page, 'box-phone')
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await page.goto('/catalogue/brackwater-l2/edit?part=lamps')
+  await expect(page.getByRole('heading', { name: 'Nothing is wrong with it' })).toBeVisible()
+  await shoot(page, 'model-edit')
   await context.close()
 })

@@ -42,6 +42,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await page.getByRole('link', { name: /Brackwater L2/ }).click()
       await expect(page.getByRole('heading', { name: 'Brackwater L2' })).toBeVisible()
       await isSound(page, 'model')
+      for (const part of ['lamps', 'moves', 'box']) {
+        await page.goto(`/catalogue/brackwater-l2/edit?part=${part}`)
+        await expect(page.getByRole('heading', { name: 'Nothing is wrong with it' })).toBeVisible()
+        await isSound(page, `model editor, ${part}`)
+      }
       await page.goto('/homes?q=ferry')
       await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
       await page.getByRole('link', { name: /19 open|\d+ open/ }).first().click()
@@ -49,6 +54,17 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await stage(page, name)
         await expect(page.getByRole('heading', { level: 2 }).first()).toBeVisible()
         await isSound(page, name)
+        if (name === 'Kit') {
+          await page.getByRole('button', { name: /Ostrel Tern/ }).first().click()
+          await isSound(page, 'box')
+          await page.getByRole('button', { name: /label read/ }).first().click()
+          await page.getByRole('button', { name: 'Read its label' }).click()
+          await page.getByRole('button', { name: 'Paste its text' }).click()
+          await page.getByLabel('Everything that stands on the label').fill('Ostrel Tern\nS/N TE1-1234-ACDE\nMAC 00:00:5E:00:53:99\nSetup code DEMO-1234-ACDE')
+          await page.getByRole('button', { name: 'Find the values' }).click()
+          await isSound(page, 'label')
+          await page.keyboard.press('Escape')
+        }
         if (name !== 'Configure') continue
         for (const part of ['Wi-Fi', 'Logins', 'Firmware']) {
           await page.getByRole('tab', { name: new RegExp(part) }).click()

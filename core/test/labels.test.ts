@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { captions, labelFields } from '@pasado/core/labels/fields'
 import { otherReadings, settleByMask, settleHex } from '@pasado/core/labels/look-alikes'
 import { fillMask, fitsMask, maskProblem } from '@pasado/core/labels/mask'
-import { parseLabel, type KnownModel, type Reading } from '@pasado/core/labels/parse'
+import { parseLabel } from '@pasado/core/labels/parse'
+import type { KnownModel, Reading } from '@pasado/core/labels/reading'
 import { joinCode } from '@pasado/core/labels/codes'
 import { editDistance } from '@pasado/core/text/edit-distance'
 import { wifiQr } from '@pasado/core/wifi/qr'
@@ -93,11 +94,17 @@ describe('characters that look alike', () => {
 
   it('a network’s name that ends as the MAC address does is put right by it', () => {
     expect(values([print('MAC: 00:00:5E:00:53:1F'), print('SSID: Reed_EXTS31F')])).toMatchObject({ ssid: 'Reed_EXT531F' })
+    expect(values([print('MAC: 00:00:5E:00:53:1F'), print('SSID: Reed_EXTS531F')])).toMatchObject({ ssid: 'Reed_EXT531F' })
     expect(values([print('MAC: 00:00:5E:00:53:1F'), print('SSID: Reed_EXT77AA')])).toMatchObject({ ssid: 'Reed_EXT77AA' })
   })
 
   it('a nought with a stroke that was read as two signs is one', () => {
     expect(values([print('User: admin   Password: demo-vpt0®78'), print('Wi-Fi key: democcdf0®12')])).toMatchObject({ login: 'admin / demo-vpt078' })
+  })
+
+  it('a nought that may be an O is for a person to decide, one that the form settles is not', () => {
+    const eel: KnownModel = { id: 'quillet-eel', maker: 'Quillet', name: 'Eel', masks: { serial: 'QE9999-99A', setupCode: 'DEMO-XXXX-XXXX' } }
+    expect(trusts([print('Device code: DEMO-064N-S52J', 0.97), print('SN: QE1020-33A', 0.97)], [eel])).toEqual({ serial: 'likely', 'setup-code': 'unsure' })
   })
 
   it('print alone is never certain', () => {

@@ -1,5 +1,5 @@
 import type { LabelField } from './fields'
-import type { Reading, Taken } from './parse'
+import type { Reading, Taken } from './reading'
 
 /** What makers call a field inside a code, without case. */
 const keys: Record<string, LabelField> = {

@@ -1,33 +1,10 @@
-import { unitMacProblem } from '../identity/mac'
 import { editDistance } from '../text/edit-distance'
-import { ssidProblem } from '../wifi/qr'
-import { captions, labelFields, type LabelField } from './fields'
-import { fitsMask } from './mask'
-import { lookAlikesOf, otherReadings, settleByMask, settleHex, type Settled } from './look-alikes'
 import { readCode } from './codes'
-
-/** Where a reading comes from: a code of the label, its print, or text that a person pasted. */
-export type ReadingSource = 'qr' | 'bars' | 'print' | 'pasted'
-
-/** A rectangle on the picture that something was read from, in its pixels. */
-export interface Piece {
-  x: number
-  y: number
-  width: number
-  height: number
-}
-
-/** One thing read off a label: the content of a code, or a line of text. */
-export interface Reading {
-  source: ReadingSource
-  text: string
-  /** How sure the reader of text is, from 0 to 1; codes prove themselves. */
-  sureness: number
-  piece?: Piece
-}
-
-/** How far a proposed value can be trusted. `certain`: a code that proves itself, or pasted text in the form of its field. */
-export type Trust = 'certain' | 'likely' | 'unsure'
+import { labelFields, type LabelField } from './fields'
+import { formOf, isDoubled } from './forms'
+import { otherReadings, settleByMask } from './look-alikes'
+import { readText } from './read-text'
+import type { KnownModel, Piece, Reading, ReadingSource, Taken, Trust } from './reading'
 
 /** A value proposed for a field of the unit. */
 export interface Proposal {
@@ -43,27 +20,9 @@ export interface Proposal {
 /** What is odd about a label as a whole. */
 export type LabelOddity = { code: 'two-macs'; values: string[] } | { code: 'another-model'; read: string } | { code: 'nothing-found' }
 
-/** What is known of the models that a label may be of. */
-export interface KnownModel {
-  id: string
-  maker: string
-  name: string
-  masks?: { serial?: string | undefined; mac?: string | undefined; key?: string | undefined; setupCode?: string | undefined; password?: string | undefined } | undefined
-  ssidPrefix?: string | null
-}
-
 export interface ParsedLabel {
   proposals: Proposal[]
   oddities: LabelOddity[]
-}
-
-/** A value taken for a field, before it is weighed against others. */
-export interface Taken {
-  field: LabelField
-  raw: string
-  reading: Reading
-  /** True where a caption or a key of the code names the field. */
-  named: boolean
 }
 
 /**
@@ -106,6 +65,12 @@ function nameByAddress(proposals: Proposal[]): void {
   for (const digits of [6, 4]) {
     const tail = mac.value.replaceAll(':', '').slice(-digits).toUpperCase()
     const read = ssid.value.slice(-digits)
+    const doubled = ssid.value.length - digits
+    if (read === tail && doubled > 1 && isDoubled(ssid.value, doubled)) {
+      ssid.others = [...new Set([ssid.value, ...ssid.others])]
+      ssid.value = ssid.value.slice(0, doubled - 1) + tail
+      return
+    }
     if (ssid.value.length <= digits || read === tail || !settleByMask(read.toUpperCase(), tail.replace(/./g, '\\$&'))) continue
     ssid.others = [...new Set([ssid.value, ...ssid.others])]
     ssid.value = ssid.value.slice(0, -digits) + (read === read.toLowerCase() ? tail.toLowerCase() : tail)
@@ -138,106 +103,6 @@ function modelOf(readings: readonly Reading[], models: readonly KnownModel[]): F
   return best
 }
 
-/** Reads captions and their values out of lines of text. */
-function readText(lines: readonly Reading[]): Taken[] {
-  const taken: Taken[] = []
-  let waiting: { field: CaptionField; reading: Reading }[] = []
-  const logins: { user?: Reading & { value: string }; password?: Reading & { value: string } } = {}
-  const put = (field: CaptionField, raw: string, reading: Reading) => {
-    const value = raw.replace(/^[\s:=.#~_|–—>-]+/, '').replace(/[\s|]+$/, '')
-    if (value === '') return
-    if (field === 'user') logins.user = { ...reading, value }
-    else if (field === 'password') logins.password = { ...reading, value }
-    else taken.push({ field, raw: value, reading, named: true })
-  }
-  for (const reading of lines) {
-    const found = captionsIn(reading.text)
-    if (found.length === 0) {
-      const columns = reading.text.trim().split(waiting.length > 1 ? /\s{2,}|\t|\s(?=\S+$)/ : /\t/).filter(Boolean)
-      if (waiting.length && columns.length >= waiting.length) waiting.forEach(({ field }, at) => put(field, columns[at]!, reading))
-      else bareValues(reading, taken)
-      if (reading.text.trim()) waiting = []
-      continue
-    }
-    waiting = []
-    found.forEach((caption, at) => {
-      const end = found[at + 1]?.from ?? reading.text.length
-      const value = reading.text.slice(caption.to, end)
-      if (value.replace(/[\s:=.#~_|–—>-]/g, '') === '') waiting.push({ field: caption.field, reading })
-      else put(caption.field, value, reading)
-    })
-  }
-  const { user, password } = logins
-  if (user || password) {
-    const reading = password ?? user!
-    // A password without a user beside a network name is the network's; a page's login has both.
-    if (!user && !taken.some(({ field }) => field === 'key')) taken.push({ field: 'key', raw: password!.value, reading, named: true })
-    else taken.push({ field: 'login', raw: [user, password].flatMap((one) => (one ? [firstWord(one)] : [])).join(' / '), reading: { ...reading, sureness: Math.min(user?.sureness ?? 1, password?.sureness ?? 1) }, named: true })
-  }
-  return taken
-}
-
-/** A user's name and a password have no blanks in print; what stands behind one is a stain or a code. */
-function firstWord({ value, source }: Reading & { value: string }): string {
-  return source === 'pasted' ? value.trim() : tightened(value.replace(/\s{2,}.*$/, '')).split(/\s/)[0]!
-}
-
-/** Values that tell by their form alone what they are. */
-function bareValues(reading: Reading, taken: Taken[]): void {
-  const mac = /(?:[0-9A-Fa-fOoIlSZ®©]{2}\s?[:-]\s?){5}[0-9A-Fa-fOoIlSZ®©]{2}/.exec(reading.text)
-  if (mac) taken.push({ field: 'mac', raw: mac[0], reading, named: false })
-  const page = /https?:\/\/\S+/.exec(reading.text)
-  if (page) taken.push({ field: 'address', raw: page[0], reading, named: false })
-}
-
-type CaptionField = LabelField | 'user' | 'password'
-interface FoundCaption { field: CaptionField; from: number; to: number }
-
-const allCaptions = (Object.entries(captions) as [CaptionField, readonly string[]][])
-  .flatMap(([field, words]) => words.map((word) => ({ field, word })))
-  .sort((a, b) => b.word.length - a.word.length)
-
-/** Captions of a line in the order they stand, none within another. */
-function captionsIn(line: string): FoundCaption[] {
-  const found: FoundCaption[] = []
-  for (const { field, word } of allCaptions) {
-    const pattern = new RegExp(`(^|[\\s|:;,~(._-])(${word.replace(/[/-]/g, '[/\\-]?').replace(/ /g, '[\\s._-]{0,2}')})(?=$|[\\s:=.#~_|)–—-])`, 'gi')
-    for (const match of line.matchAll(pattern)) {
-      const from = match.index + match[1]!.length
-      const to = from + match[2]!.length
-      if (found.some((other) => from < other.to && to > other.from)) continue
-      if (!standsAsCaption(line, from, to)) continue
-      // "User admin Password …" names a user called admin, not an admin password.
-      if (field === 'password' && /^admin\b/i.test(word) && /\buser(?:[ -]?name)?[\s:=]*$/i.test(line.slice(0, from))) continue
-      found.push({ field, from, to })
-    }
-  }
-  found.sort((a, b) => a.from - b.from)
-  return found.length ? found : nearCaption(line)
-}
-
-/** A caption begins its line or follows a gap, a sign or a value that ended; it is not a word within a sentence or a value. */
-function standsAsCaption(line: string, from: number, to: number): boolean {
-  const before = line.slice(0, from)
-  const after = line.slice(to)
-  if (/^\s*[:=]/.test(after)) return true
-  if (before.trim() === '' || /^[\s|.,'~\-+*=[\]()}{!r]{0,12}$/.test(before)) return true
-  if (/\buser(?:[ -]?name)?[\s:=]+\S+\s+$/i.test(before)) return true
-  return /\s{2,}$|[|;,\t]\s*$/.test(before) || (/\s$/.test(before) && to - from >= 4 && /^\s+\S/.test(after) && /\d/.test(before))
-}
-
-/** A caption at the start of a line that was misread in a letter or two. */
-function nearCaption(line: string): FoundCaption[] {
-  const start = /^[\s|.,'~\-+*=[\]()}{!]*/.exec(line)![0].length
-  for (const { field, word } of allCaptions) {
-    if (word.length < 6) continue
-    const piece = line.slice(start, start + word.length)
-    const ends = /^[\s:=.#|]|^$/.test(line.slice(start + word.length))
-    if (ends && editDistance(piece.toLowerCase(), word) <= Math.floor(word.length / 5)) return [{ field, from: start, to: start + word.length }]
-  }
-  return []
-}
-
 /** Picks the best of what was taken for a field and tells how far it can be trusted. */
 function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | null, oddities: LabelOddity[]): Proposal | null {
   const masks = model?.masks
@@ -264,7 +129,9 @@ function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | nul
     if (source === 'qr' || source === 'bars') return codeRival ? 'unsure' : taken.named || agreeing ? 'certain' : 'likely'
     if (source === 'pasted') return rivals.length ? 'unsure' : 'certain'
     if (rivals.length && !agreeing && votes(value) < 2) return 'unsure'
-    return sureness >= 0.6 && (sure || sureness >= 0.75) ? 'likely' : 'unsure'
+    // A nought or O, a one or l that the form leaves open is for a person to decide, however sure the reader of text is.
+    const open = !sure && (field === 'serial' || field === 'key' || field === 'setup-code') && /[0OQ1lI|]/.test(value)
+    return sureness >= 0.6 && !open && (sure || sureness >= 0.75) ? 'likely' : 'unsure'
   }
 }
 
@@ -275,105 +142,3 @@ function twoOfOne(a: Reading, b: Reading): boolean {
 }
 
 const isCode = ({ reading: { source } }: Taken) => source === 'qr' || source === 'bars'
-
-interface Formed { value: string; fits: boolean; sure: boolean }
-
-/** Brings what was taken into the form of its field; null where it cannot be that field at all. */
-function formOf(field: LabelField, { raw, reading }: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
-  const exact = reading.source !== 'print'
-  switch (field) {
-    case 'mac': {
-      const hex = exact ? settleHex(raw) : (settleHex(raw, mask) ?? hexIn(raw, mask))
-      if (!hex) return null
-      const value = hex.value.match(/../g)!.join(':')
-      return unitMacProblem(value) ? null : { value, fits: mask === undefined || exact || fitsMask(mask, hex.value.toUpperCase()), sure: exact || hex.sure }
-    }
-    case 'serial': {
-      const text = exact ? raw.trim() : tightened(raw)
-      const masked = mask === undefined ? null : prefixByMask(text, mask)
-      if (masked) return { value: masked.value, fits: true, sure: exact || masked.sure }
-      const value = (/^[A-Za-z0-9][A-Za-z0-9./-]{2,39}/.exec(text) ?? [''])[0]
-      return value.length < 4 || !/\d/.test(value) ? null : { value, fits: mask === undefined || (exact && fitsMask(mask, value)), sure: exact || !/[0OoQ1lI5S8B2Z6G]/.test(value) }
-    }
-    case 'key':
-    case 'setup-code': {
-      const text = exact ? raw : tightened(raw)
-      const masked = mask === undefined ? null : prefixByMask(text, mask)
-      if (masked) return { value: masked.value, fits: true, sure: exact || masked.sure }
-      const value = reading.source === 'pasted' ? raw.trim() : exact ? raw : (/^\S+/.exec(text) ?? [''])[0]
-      const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
-      return long ? { value, fits: mask === undefined, sure: exact } : null
-    }
-    case 'ssid': return formOfSsid(exact ? raw.replace(/\s+$/, '') : raw, exact, model?.ssidPrefix ?? null)
-    case 'address': {
-      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(raw)
-      if (!address) return null
-      const value = address[0].replace(/\s/g, '').replace(/,/g, '.')
-      const digits = /\d+\.\d+\.\d+\.\d+/.exec(value)?.[0]
-      if (digits && digits.split('.').some((part) => Number(part) > 255)) return null
-      return { value, fits: true, sure: exact }
-    }
-    case 'login': {
-      const value = raw.trim().replace(/\s*[/|]\s*/, ' / ')
-      if (value.length < 3) return null
-      const [user, password] = value.split(' / ')
-      const masked = exact || mask === undefined || password === undefined ? null : prefixByMask(password, mask)
-      return masked ? { value: `${user} / ${masked.value}`, fits: true, sure: masked.sure } : { value, fits: exact || mask === undefined, sure: exact }
-    }
-    default: return null
-  }
-}
-
-/** Twelve hexadecimal digits within a line, in pairs, in fours or bare. */
-function hexIn(line: string, mask: string | undefined): Settled | null {
-  const shapes = [/(?:[0-9A-Za-z|!]{2}\s?[:.-]\s?){5}[0-9A-Za-z|!]{2}/, /(?:[0-9A-Za-z|!]{4}\s?\.\s?){2}[0-9A-Za-z|!]{4}/, /(?<![0-9A-Za-z])[0-9A-Za-z|!]{12}(?![0-9A-Za-z])/]
-  const clean = line.replace(/0[®©@]|[®©@]0/g, '0').replace(/[®©@¢]/g, '0').replace(/[€£]/g, 'E')
-  for (const shape of shapes) {
-    const found = shape.exec(clean)
-    const settled = found && settleHex(found[0], mask)
-    if (settled) return { ...settled, sure: settled.sure && clean === line }
-  }
-  return null
-}
-
-/** Blanks that the reader of text puts round joints of a value are none of it. */
-function tightened(text: string): string {
-  // A nought with a stroke through it comes out as a sign, or as a nought and a sign.
-  return text.replace(/\s*([-./:_])\s*/g, '$1').replace(/0[®©@]|[®©@]0/g, '0').replace(/[®©@](?=\S|$)/g, '0').trim()
-}
-
-/** The value at the start of a text that a mask fits, whatever stands after it. */
-function prefixByMask(text: string, mask: string): { value: string; sure: boolean } | null {
-  const length = mask.replace(/\\(.)/g, '$1').length
-  const bare = text.replace(/^\S{1,3}\s{2,}|\s{2,}.*$/g, '')
-  const tokens = bare.split(/\s+/)
-  for (const candidate of [bare, bare.slice(0, length), bare.replace(/\s/g, '').slice(0, length), ...tokens, ...tokens.map((one) => one.slice(0, length))]) {
-    const settled = settleByMask(candidate, mask)
-    if (settled) return settled
-  }
-  // One sign too many: a stain, or one letter read as two.
-  const token = bare.split(/\s/)[0]!
-  if (token.length !== length + 1) return null
-  const places = [...token].map((_, at) => at).sort((a, b) => Number(isDoubled(token, b)) - Number(isDoubled(token, a)))
-  for (const at of places) {
-    const settled = settleByMask(token.slice(0, at) + token.slice(at + 1), mask)
-    if (settled) return { value: settled.value, sure: false }
-  }
-  return null
-}
-
-/** Whether a sign and the one before it look alike: one letter that was read as two. */
-function isDoubled(text: string, at: number): boolean {
-  return at > 0 && text[at] !== text[at - 1] && lookAlikesOf(text[at]!).includes(text[at - 1]!)
-}
-
-function formOfSsid(raw: string, exact: boolean, prefix: string | null): Formed | null {
-  const value = exact ? raw : (/^\S+(?: \S+){0,3}/.exec(raw.replace(/\s{2,}.*$/, '').trim()) ?? [''])[0]
-  if (ssidProblem(value)) return null
-  if (exact || prefix === null) return { value, fits: true, sure: exact }
-  // The start of a default name is known, so that what was misread in it is put right.
-  const start = value.slice(0, prefix.length)
-  if (start === prefix) return { value: value.replace(/\s.*$/, ''), fits: true, sure: true }
-  if (editDistance(start.toLowerCase().replace(/[\s_]/g, '_'), prefix.toLowerCase()) <= Math.ceil(prefix.length / 4)) return { value: prefix + value.slice(prefix.length).trim().replace(/\s.*$/, ''), fits: true, sure: false }
-  return { value, fits: false, sure: false }
-}

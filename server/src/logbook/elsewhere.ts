@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
 import type { Author, Draft } from '@pasado/core/record/entry'
 import { unitElsewhere } from '../db/units'
-import type { OpenVisit } from './logbook'
+import type { OpenVisit } from './open-visit'
 
 const identity = ['serial', 'mac', 'model'] as const
 

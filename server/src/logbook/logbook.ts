@@ -14,6 +14,7 @@ import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type NearNames, type Vault } from '../vault/vault'
 import { markElsewhere } from './elsewhere'
 import { mayWrite, mustFit, mustNotLeak } from './guards'
+import type { OpenVisit } from './open-visit'
 import { project } from './project'
 import { VisitStates, type VisitState } from './states'
 
@@ -27,16 +28,6 @@ export interface Receipt {
   seq: number
   received: string
   hash: string
-}
-
-/** A visit while it is locked for writing. */
-export interface OpenVisit {
-  connection: PoolConnection
-  head: VisitHead
-  state: VisitState
-  now: Date
-  /** Adds an entry of the server's own making, in somebody's name. */
-  write: <K extends EntryKind>(kind: K, body: Body<K>, by: Author) => Entry
 }
 
 /** Kinds that no rule reads and no list shows: after them findings and projections are what they were. */

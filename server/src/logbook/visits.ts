@@ -15,7 +15,8 @@ import { conflictingState, HttpProblem, notFound } from '../http/problem'
 import { signText } from '../vault/master-key'
 import { SecretsErased } from '../vault/vault'
 import { leaksIn } from './guards'
-import { nearNames, type Logbook, type OpenVisit } from './logbook'
+import { nearNames, type Logbook } from './logbook'
+import type { OpenVisit } from './open-visit'
 
 /** What a new visit is opened with. */
 export interface NewVisit {

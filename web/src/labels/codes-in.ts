@@ -2,7 +2,7 @@ import {
   BarcodeFormat, BinaryBitmap, DecodeHintType, GlobalHistogramBinarizer, HybridBinarizer, MultiFormatReader, RGBLuminanceSource, type Result
 } from '@zxing/library'
 import type { Gray } from '@pasado/core/labels/picture/gray'
-import type { Piece } from '@pasado/core/labels/parse'
+import type { Piece } from '@pasado/core/labels/reading'
 
 /** A code found on a picture: its content, its kind and where it stands. */
 export interface FoundCode {
@@ -63,8 +63,9 @@ function pieceOf(result: Result, { width, height }: Gray, kinds: 'square' | 'bar
   const points = result.getResultPoints().filter(Boolean)
   const [xs, ys] = [points.map((point) => point.getX()), points.map((point) => point.getY())]
   const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const room = kinds === 'square' ? Math.max(right - left, bottom - top) * 0.28 : 0
-  const tall = kinds === 'square' ? room : Math.max(60, (right - left) * 0.22)
+  // The marks of bars are the middles of their first and last pattern: what stands outside them belongs to the code as well.
+  const room = kinds === 'square' ? Math.max(right - left, bottom - top) * 0.28 : (right - left) * 0.12
+  const tall = kinds === 'square' ? room : Math.max(60, (right - left) * 0.25)
   const x = Math.max(0, Math.floor(left - room - 4))
   const y = Math.max(0, Math.floor(top - tall))
   return { x, y, width: Math.min(width, Math.ceil(right + room + 4)) - x, height: Math.min(height, Math.ceil(bottom + tall)) - y }

@@ -1,5 +1,6 @@
 import type { LabelField } from '@pasado/core/labels/fields'
-import { parseLabel, type KnownModel, type ParsedLabel, type Reading } from '@pasado/core/labels/parse'
+import { parseLabel, type ParsedLabel } from '@pasado/core/labels/parse'
+import type { KnownModel, Reading } from '@pasado/core/labels/reading'
 import type { Gray } from '@pasado/core/labels/picture/gray'
 import type { Homography } from '@pasado/core/labels/picture/homography'
 import { printReadings, type TextLine } from './read-picture'

@@ -1,7 +1,7 @@
 import { inverse, mapped, type Point } from '@pasado/core/labels/picture/homography'
 import type { Gray } from '@pasado/core/labels/picture/gray'
 import { likedHeights, preparePrint, type Print } from '@pasado/core/labels/picture/print'
-import type { Piece, Reading } from '@pasado/core/labels/parse'
+import type { Piece, Reading } from '@pasado/core/labels/reading'
 import { codesIn, paintOver } from './codes-in'
 
 /** A line of text as the reader of text gives it, in pixels of the picture it was given. */

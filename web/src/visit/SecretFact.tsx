@@ -125,8 +125,8 @@ function Kept({ secretRef, label }: { secretRef: string; label: string }) {
   if (value !== null) return <p className="mt-1 flex items-center gap-2 bg-well px-3 py-2" data-secret><span className="grow"><Spelled value={value} /></span><button type="button" className="min-h-11 underline" onClick={() => setValue(null)}>Hide</button></p>
   return (
     <div className="mt-1 bg-well px-3 py-1">
-      <p className="flex items-center gap-2"><span className="exact grow text-lg" aria-label="hidden">••••••••••</span>
-        <button type="button" className="min-h-11 underline underline-offset-2" aria-expanded={asking} aria-label={`Show: ${label}`} onClick={() => setAsking(!asking)}>Show</button></p>
+      <p className="flex items-center gap-2"><span className="exact min-w-0 grow overflow-hidden whitespace-nowrap text-lg" aria-label="hidden">••••••••••</span>
+        <button type="button" className="min-h-11 shrink-0 underline underline-offset-2" aria-expanded={asking} aria-label={`Show: ${label}`} onClick={() => setAsking(!asking)}>Show</button></p>
       {asking && (
         <div role="group" aria-label="Why do you need it? It is logged." className="pb-2">
           <p className="fine">Why do you need it? It is logged.</p>

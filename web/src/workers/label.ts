@@ -1,4 +1,4 @@
-import type { Reading } from '@pasado/core/labels/parse'
+import type { Reading } from '@pasado/core/labels/reading'
 import type { Gray } from '@pasado/core/labels/picture/gray'
 import { graymap, type TextLine } from '../labels/read-picture'
 import type { Eyes } from '../labels/read-label'

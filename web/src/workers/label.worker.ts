@@ -1,6 +1,6 @@
 import { grayOf, type Gray } from '@pasado/core/labels/picture/gray'
 import type { Homography } from '@pasado/core/labels/picture/homography'
-import type { Reading } from '@pasado/core/labels/parse'
+import type { Reading } from '@pasado/core/labels/reading'
 import { codesIn } from '../labels/codes-in'
 import { readyPicture, secondPrint } from '../labels/read-picture'
 

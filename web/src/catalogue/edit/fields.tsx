@@ -139,8 +139,8 @@ export function Rows<T>({ path, label, fresh, columns, children }: {
     <section aria-label={label}>
       <ul className="divide-y divide-rule border-y border-rule">
         {rows.map((row, at) => (
-          <li key={at} aria-label={`${label} ${at + 1}`} className="grid items-start gap-2 py-2 md:grid-cols-[minmax(0,1fr)_auto]">
-            <div className={columns ? 'grid gap-2 md:[grid-template-columns:var(--row)]' : 'min-w-0'} style={columns ? ({ '--row': columns } as React.CSSProperties) : undefined}>{children([...path, at], row)}</div>
+          <li key={at} aria-label={`${label} ${at + 1}`} className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-2 py-2">
+            <div className={columns ? 'grid grid-cols-[minmax(0,1fr)] gap-2 md:[grid-template-columns:var(--row)]' : 'min-w-0'} style={columns ? ({ '--row': columns } as React.CSSProperties) : undefined}>{children([...path, at], row)}</div>
             <span className="flex">
               <button type="button" className="min-h-11 min-w-9" aria-label={`Move up: ${name} ${at + 1}`} disabled={at === 0} onClick={() => set(path, rows.map((one, index) => (index === at - 1 ? rows[at] : index === at ? rows[at - 1] : one)))}>{at === 0 ? '' : '↑'}</button>
               <button type="button" className="min-h-11 min-w-9 text-lg" aria-label={`Take out: ${name} ${at + 1}`} onClick={() => set(path, rows.filter((_, index) => index !== at))}>×</button>

@@ -77,7 +77,7 @@ function WhatWasDone({ about, often, onDone }: { about: string; often: readonly 
   return (
     <form className="mt-2 border-l-4 border-edge bg-well p-3" onSubmit={(event) => { event.preventDefault(); if (done.trim()) onDone(done.trim()) }}>
       <label className="label" htmlFor={inputId}>{about}: what was done?</label>
-      <div className="mt-1 flex gap-2"><input id={inputId} className="box" value={done} maxLength={300} autoFocus autoComplete="off" onChange={(event) => setDone(event.target.value)} /><button type="submit" className="btn" disabled={!done.trim()}>Write it down</button></div>
+      <div className="mt-1 flex gap-2"><input id={inputId} className="box" value={done} maxLength={300} autoFocus autoComplete="off" onChange={(event) => setDone(event.target.value)} /><button type="submit" className="btn shrink-0 whitespace-nowrap" disabled={!done.trim()}>Write it down</button></div>
       <p className="mt-2 flex flex-wrap gap-2">{often.map((one) => <button key={one} type="button" className="chip" onClick={() => onDone(one)}>{one}</button>)}</p>
     </form>
   )

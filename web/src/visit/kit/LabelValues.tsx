@@ -1,6 +1,7 @@
 import { useEffect, useId, useRef, useState } from 'react'
 import { labelFieldWords, secretLabelFields } from '@pasado/core/labels/fields'
-import type { LabelOddity, ParsedLabel, Piece, Trust } from '@pasado/core/labels/parse'
+import type { LabelOddity, ParsedLabel } from '@pasado/core/labels/parse'
+import type { Piece, Trust } from '@pasado/core/labels/reading'
 import type { Model } from '@pasado/core/catalogue/model'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { readyToSend } from '../../labels/picture-file'

@@ -54,7 +54,7 @@ export function UnitKit({ unit }: { unit: Unit }) {
           {model && <FirmwareOnBox unit={unit} model={model} />}
           <div className="grid gap-3 sm:grid-cols-[auto_minmax(0,1fr)]">
             <YesNoFact {...field} field="used" label="Used before" yes="Used" no="New" />
-            {unit.facts.used
+            {unit.facts.stayed ? <p className="fine self-center">It stood here before this visit.</p> : unit.facts.used
               ? <YesNoFact {...field} field="wasReset" label="Factory-reset first" />
               : <SelectFact {...field} field="box" label="Out of the box" none="no box of this visit" options={standing(boxes ?? {}).map((box) => ({ value: box.id, words: contentsOf(box, catalogue)?.title ?? 'a box' }))} />}
           </div>

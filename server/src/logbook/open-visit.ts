@@ -1,0 +1,14 @@
+import type { PoolConnection } from 'mysql2/promise'
+import type { Author, Body, Entry, EntryKind } from '@pasado/core/record/entry'
+import type { VisitHead } from '../db/visits'
+import type { VisitState } from './states'
+
+/** A visit while it is locked for writing. */
+export interface OpenVisit {
+  connection: PoolConnection
+  head: VisitHead
+  state: VisitState
+  now: Date
+  /** Adds an entry of the server's own making, in somebody's name. */
+  write: <K extends EntryKind>(kind: K, body: Body<K>, by: Author) => Entry
+}
