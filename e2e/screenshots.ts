@@ -28,7 +28,7 @@ test('daylight', async ({ page }) => {
   await open(page, '4 Lantern Rise')
   await stage(page, 'Kit')
   await shoot(page, 'kit')
-  await page.getByRole('button', { name: /Hall point/ }).click()
+  await page.getByRole('button', { name: /Hall point/ }).first().click()
   await page.getByRole('button', { name: 'Read its label' }).click()
   const { file } = await labelPicture('fenmarrow-lattice-3', 18, 'worn')
   await page.getByLabel('Take or choose a photo').setInputFiles(file)
