@@ -8,6 +8,16 @@ import type { Log} from './fixture';
 import { box, catalogue, complete, home, idOf, network, node, opened, router } from './fixture'
 
 const elsewhere = { by: 'mac' as const, home: idOf('other home'), visit: idOf('other visit'), since: '2025-11-02T10:00:00.000Z', sealed: true }
+const [ground, upper] = [idOf('ground'), idOf('upper')]
+/** The complete visit with two rooms side by side, an outlet in each, router and node beside them; a storey above. */
+const planned = () => complete()
+  .write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } }).write('storey.set', { id: upper, set: { name: 'Upper floor', floorM: 2.8, heightM: 2.5 } })
+  .write('room.set', { id: idOf('r1'), set: { name: 'Hall', storey: ground, x: 0, y: 0, widthM: 5, depthM: 4 } }).write('room.set', { id: idOf('r2'), set: { name: 'Study', storey: ground, x: 5, y: 0, widthM: 5, depthM: 4 } })
+  .write('outlet.set', { id: idOf('o1'), set: { storey: ground, kind: 'mains', x: 0.5, y: 2 } }).write('outlet.set', { id: idOf('o2'), set: { storey: ground, kind: 'mains', x: 9.5, y: 2 } })
+  .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 2 } }).write('unit.set', { id: node, set: { storey: ground, x: 9, y: 2 } })
+/** Long rooms behind metal walls, for what is too far. */
+const metal = (log: Log) => { log.write('brief.set', { set: { innerMaterial: 'metal', innerMm: 5 } }); for (const at of [0, 1, 2, 3]) log.write('room.set', { id: idOf(`long${at}`), set: { name: `Shed ${at}`, storey: ground, x: 10 + at * 4, y: 0, widthM: 4, depthM: 4 } }) }
+const barn = (log: Log) => { log.write('room.set', { id: idOf('barn'), set: { name: 'Barn', storey: ground, x: 20, y: 0, widthM: 6, depthM: 5, building: 'Barn' } }); unit(node, { x: 22, y: 2 })(log) }
 const guest = idOf('guest')
 const second = idOf('second')
 const other = idOf('other')
@@ -73,6 +83,27 @@ const cases: [rule: string, what: string, from: () => Log, change: (log: Log) =>
   ['place-height', 'on the floor', complete, unit(node, { heightM: 0.1 }), 'breaks'],
   ['place-count', 'two of four', complete, () => 0, 'holds'],
   ['place-count', 'five of four', complete, (log) => { for (const name of ['n3', 'n4', 'n5']) log.write('unit.set', { id: idOf(name), set: { model: 'ostrel-tern', modelVersion: 1, role: 'node' } }) }, 'breaks'],
+  ['place-clear', 'no plan', complete, () => 0, 'not-here'],
+  ['place-clear', 'in the open', planned, () => 0, 'holds'],
+  ['place-clear', 'beside a fish tank', planned, (log) => log.write('trouble.set', { id: idOf('tank'), set: { storey: ground, kind: 'fish-tank', x: 9.5, y: 2 } }), 'breaks'],
+  ['place-clear', 'in a cabinet', planned, unit(node, { cabinet: true }), 'breaks'],
+  ['place-outlet', 'beside one', planned, () => 0, 'holds'],
+  ['place-outlet', 'out of reach', planned, unit(node, { x: 6 }), 'breaks'],
+  ['place-outlet', 'none drawn', planned, (log) => { for (const name of ['o1', 'o2']) log.write('thing.removed', { thing: 'outlet', id: idOf(name) }) }, 'unproven'],
+  ['place-outlet', 'powerline in a strip', planned, (log) => { unit(second, { model: 'quillet-eel', modelVersion: 1, role: 'powerline-adapter', storey: ground, x: 1, y: 1.5 })(log); log.write('outlet.set', { id: idOf('o1'), set: { strip: true } }) }, 'breaks'],
+  ['place-outlet', 'powerline on two circuits', planned, (log) => { for (const [name, x, outlet, circuit] of [['e1', 1, 'o1', 'A'], ['e2', 9, 'o2', 'B']] as const) { unit(idOf(name), { model: 'quillet-eel', modelVersion: 1, role: 'powerline-adapter', storey: ground, x, y: 2 })(log); log.write('outlet.set', { id: idOf(outlet), set: { circuit } }) } }, 'breaks'],
+  ['place-hops', 'one', planned, () => 0, 'holds'],
+  ['place-hops', 'three in a row behind metal', planned, (log) => { metal(log); for (const [at, x] of [14, 18, 22].entries()) unit(idOf(`far${at}`), { model: 'ostrel-tern', modelVersion: 1, role: 'node', storey: ground, x, y: 2 })(log) }, 'breaks'],
+  ['place-hops', 'cabled', planned, unit(node, { cabled: true }), 'holds'],
+  ['place-spacing', 'near', planned, () => 0, 'holds'],
+  ['place-spacing', 'far, behind metal', planned, (log) => { metal(log); unit(node, { x: 23 })(log) }, 'breaks'],
+  ['place-floors', 'one storey', planned, () => 0, 'not-here'],
+  ['place-floors', 'upstairs without a cable', planned, (log) => unit(node, { storey: upper })(log), 'breaks'],
+  ['place-floors', 'upstairs, with the reason', planned, unit(node, { storey: upper, floorsReason: 'Rented; nothing may be drilled.' }), 'holds'],
+  ['place-outbuilding', 'none', planned, () => 0, 'not-here'],
+  ['place-outbuilding', 'without a cable', planned, barn, 'breaks'],
+  ['place-outbuilding', 'cabled, nothing noted', planned, (log) => { barn(log); unit(node, { cabled: true })(log) }, 'unproven'],
+  ['place-outbuilding', 'on fibre', planned, (log) => { barn(log); unit(node, { cabled: true, surgeNote: 'Fibre.' })(log) }, 'holds'],
   ['place-final', 'recorded', complete, () => 0, 'holds'],
   ['place-final', 'set up elsewhere, no move', complete, unit(node, { setUpPlace: 'hall' }), 'breaks'],
   ['place-final', 'moved', complete, (log) => unit(node, { setUpPlace: 'hall' })(log).write('unit.event', { unit: node, what: 'moved' }), 'holds'],

@@ -1,7 +1,7 @@
 import { chmodSync, existsSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { opened, complete } from '../../core/test/fixture'
 import { startMariaDb } from '../../scripts/mariadb'
@@ -182,5 +182,6 @@ it('a database that a crashed start left running is found and used again, and ca
   expect([first.wasRunning, second.wasRunning]).toEqual([false, true])
   const pid = Number(readFileSync(join(own, 'mariadb.pid'), 'utf8'))
   await second.stop()
-  expect(() => process.kill(pid, 0)).toThrow()
+  // Ended, it stays in the table of processes until its parent, this one, has taken note.
+  await vi.waitFor(() => expect(() => process.kill(pid, 0)).toThrow(), { timeout: 5_000 })
 })

@@ -38,19 +38,23 @@ const JUDGED_TO = 1e-9
  */
 export function pathLoss({ frequencyMHz, from, to, exponent = 2, walls = [], floors = [] }: PathLossInput): PathLoss {
   const distanceM = Math.hypot(to.x - from.x, to.y - from.y, to.z - from.z)
-  const wavelengthM = LIGHT_M_S / (frequencyMHz * 1e6)
-  const distanceDb = 20 * Math.log10((4 * Math.PI) / wavelengthM) + 10 * exponent * Math.log10(Math.max(distanceM, 1))
-  const crossed = walls.filter((one) => crosses(one, from, to))
+  const distanceDb = distanceLoss(frequencyMHz, distanceM, exponent)
+  const crossed = walls.filter((one) => crossesWall(one, from, to))
   const wallsDb = crossed.reduce((sum, one) => sum + one.lossDb, 0)
   const between = floors.filter(({ z: height }) => isAbove(from.z, height) !== isAbove(to.z, height))
   const floorsDb = floorLoss(between.map(({ lossDb }) => lossDb))
   return { distanceM, distanceDb, wallsDb, wallsCrossed: crossed.length, floorsDb, floorsCrossed: between.length, totalDb: distanceDb + wallsDb + floorsDb }
 }
 
+/** Loss by distance alone, in decibels. */
+export function distanceLoss(frequencyMHz: number, distanceM: number, exponent: number): number {
+  return 20 * Math.log10((4 * Math.PI * frequencyMHz * 1e6) / LIGHT_M_S) + 10 * exponent * Math.log10(Math.max(distanceM, 1))
+}
+
 const isAbove = (z0: number, height: number) => z0 - height > JUDGED_TO
 
 /** Loss of several floors: less than their sum (COST 231). */
-function floorLoss(losses: readonly number[]): number {
+export function floorLoss(losses: readonly number[]): number {
   const many = losses.length
   if (many === 0) return 0
   const mean = losses.reduce((sum, one) => sum + one, 0) / many
@@ -58,7 +62,7 @@ function floorLoss(losses: readonly number[]): number {
 }
 
 /** Whether the segment between two points crosses a wall, in plan and in height; touching an end counts. */
-function crosses(wall: Wall, from: PathLossInput['from'], to: PathLossInput['to']): boolean {
+export function crossesWall(wall: Wall, from: PathLossInput['from'], to: PathLossInput['to']): boolean {
   const link = { x: to.x - from.x, y: to.y - from.y }
   const along = { x: wall.to.x - wall.from.x, y: wall.to.y - wall.from.y }
   const linkM = Math.hypot(link.x, link.y)

@@ -3,6 +3,7 @@ import { parseCidr, parseIpv4 } from '../address/ipv4'
 import { roles } from '../catalogue/model'
 import { versionProblem } from '../firmware/version'
 import { readMac, unitMacProblem } from '../identity/mac'
+import { materialNames } from '../radio/wall-loss'
 import { isWellFormed } from '../text/unicode'
 import { ssidProblem } from '../wifi/qr'
 
@@ -26,6 +27,11 @@ export function textLine(most: number) {
 export const id = z.uuid()
 const yes = z.boolean()
 
+const metres = (least: number, most: number) => z.number().min(least, `must be ${least} m or more`).max(most, `must be at most ${most} m`)
+const thickness = z.number().positive('must be above 0').max(3000, 'must be at most 3000 mm: enter millimetres')
+/** A place in the plan: metres from its upper left corner. A home with its outbuildings fits into 300 m. */
+const across = metres(-300, 300)
+
 export const accessLines = ['coax', 'telephone-line', 'fibre', 'fixed-wireless', 'existing-router'] as const
 export const reasons = ['new', 'extend', 'convert', 'add-node', 'swap', 'fault'] as const
 
@@ -44,6 +50,11 @@ export const briefFacts = z.strictObject({
   providerSettings: z.enum(['automatic', 'login', 'fixed']),
   /** Whether a telephone goes through the modem or gateway. */
   telephone: yes,
+  /** What walls are of, where nothing is said of one by itself. */
+  outerMaterial: z.enum(materialNames),
+  outerMm: thickness,
+  innerMaterial: z.enum(materialNames),
+  innerMm: thickness,
   bandNames: z.enum(['one-name', 'one-a-band']),
   doubleNatReason: textLine(300),
   country: z.string().regex(/^[A-Z]{2}$/, 'must be a country of two capital letters')
@@ -76,6 +87,15 @@ export const unitFacts = z.strictObject({
   place: textLine(80),
   moveRecorded: yes,
   heightM: z.number().min(0, 'must be 0 or more').max(30, 'must be at most 30 m: enter metres'),
+  /** Where it stands in the plan. */
+  storey: id,
+  x: across,
+  y: across,
+  /** Whether a cable leads to it from the router's side. */
+  cabled: yes,
+  cabinet: yes,
+  surgeNote: textLine(300),
+  floorsReason: textLine(300),
   mode: z.enum(['router', 'access-point', 'bridge']),
   dhcpServer: z.enum(['on', 'off']),
   dhcpRelay: z.enum(['on', 'off']),
@@ -92,6 +112,34 @@ export const unitFacts = z.strictObject({
 
 /** A box that goes out: a kit of a model. */
 export const boxFacts = z.strictObject({ model: z.string().max(60), modelVersion: z.int().min(1), kit: z.string().max(60) })
+
+/** A storey: its floor's height above the ground floor's, and the ceiling over it. */
+export const storeyFacts = z.strictObject({ name: textLine(40), floorM: metres(-20, 60), heightM: metres(1.5, 12), ceilingMaterial: z.enum(materialNames), ceilingMm: thickness })
+
+/** A room: a rectangle of a storey. Its walls are where its edges are. */
+export const roomFacts = z.strictObject({
+  name: textLine(60), storey: id, x: across, y: across, widthM: metres(0.5, 60), depthM: metres(0.5, 60),
+  /** The building it is in, where it is not the main one. */
+  building: textLine(60),
+  /** Whether it is to have signal, and whether the customer complained about it. */
+  listed: yes,
+  complained: yes
+})
+
+/** A stretch of wall that is of something else than the others. */
+export const wallFacts = z.strictObject({ storey: id, x1: across, y1: across, x2: across, y2: across, material: z.enum(materialNames), thicknessMm: thickness })
+
+export const openingKinds = ['door', 'window', 'open'] as const
+/** A door, a window or a gap in a wall. */
+export const openingFacts = z.strictObject({ storey: id, kind: z.enum(openingKinds), x1: across, y1: across, x2: across, y2: across })
+
+export const outletKinds = ['mains', 'line', 'network'] as const
+/** A mains outlet, the outlet of the line, or a network socket. */
+export const outletFacts = z.strictObject({ storey: id, kind: z.enum(outletKinds), x: across, y: across, circuit: textLine(20), strip: yes, cabinet: yes })
+
+export const troubleKinds = ['fish-tank', 'metal-appliance', 'microwave-oven', 'cordless-phone', 'mirror', 'boiler', 'large-furniture'] as const
+/** Something that a unit had better keep away from. */
+export const troubleFacts = z.strictObject({ storey: id, kind: z.enum(troubleKinds), x: across, y: across })
 
 /** An IPv4 network of the home. */
 export const segmentFacts = z.strictObject({
@@ -130,7 +178,10 @@ export const networkFacts = z.strictObject({
 })
 
 /** The things of a record whose facts are set one by one, with the schema of each. */
-export const things = { brief: briefFacts, box: boxFacts, unit: unitFacts, segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts } as const
+export const things = {
+  brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts,
+  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts
+} as const
 export type ThingKind = keyof typeof things
 export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>
 

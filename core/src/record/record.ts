@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { boxFacts, briefFacts, hostFacts, networkFacts, origins, poolFacts, segmentFacts, unitFacts, type ThingKind } from './facts'
+import { boxFacts, briefFacts, hostFacts, networkFacts, openingFacts, origins, outletFacts, poolFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -69,9 +69,15 @@ export const visitRecord = z.strictObject({
     openedAt: z.string()
   }),
   brief: thingOf(briefFacts),
-  /** Boxes and photos are left out until there is one, so that the digests of records sealed without them stay as they were. */
+  /** Boxes, photos and the plan are left out until there is one, so that the digests of records sealed without them stay as they were. */
   boxes: z.record(z.string(), boxThing).optional(),
   photos: z.record(z.string(), photo).optional(),
+  storeys: z.record(z.string(), thingOf(storeyFacts)).optional(),
+  rooms: z.record(z.string(), thingOf(roomFacts)).optional(),
+  walls: z.record(z.string(), thingOf(wallFacts)).optional(),
+  openings: z.record(z.string(), thingOf(openingFacts)).optional(),
+  outlets: z.record(z.string(), thingOf(outletFacts)).optional(),
+  troubles: z.record(z.string(), thingOf(troubleFacts)).optional(),
   units: z.record(z.string(), unitThing),
   segments: z.record(z.string(), thingOf(segmentFacts)),
   pools: z.record(z.string(), thingOf(poolFacts)),
@@ -111,6 +117,10 @@ export const visitRecord = z.strictObject({
 export type VisitRecord = z.infer<typeof visitRecord>
 export type KitInVisit = NonNullable<VisitRecord['boxes']>[string]
 export type Photo = NonNullable<VisitRecord['photos']>[string]
+export type Storey = NonNullable<VisitRecord['storeys']>[string]
+export type Room = NonNullable<VisitRecord['rooms']>[string]
+export type Outlet = NonNullable<VisitRecord['outlets']>[string]
+export type Trouble = NonNullable<VisitRecord['troubles']>[string]
 export type Unit = VisitRecord['units'][string]
 export type Network = VisitRecord['networks'][string]
 export type Segment = VisitRecord['segments'][string]
@@ -120,7 +130,10 @@ export type Secret = VisitRecord['secrets'][string]
 export type Sighting = z.infer<typeof sighting>
 
 /** The table that things of a kind stand in. */
-export const tableOf = { box: 'boxes', unit: 'units', segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks' } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
+export const tableOf = {
+  box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles',
+  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks'
+} as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
 
 /** Every thing of a kind, those taken out as well, by id. */
 export function thingsOf<K extends keyof typeof tableOf>(record: VisitRecord, kind: K): NonNullable<VisitRecord[(typeof tableOf)[K]]> {

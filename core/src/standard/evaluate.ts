@@ -10,13 +10,14 @@ import { firmwareRules } from './rules/firmware'
 import { handoverRules } from './rules/handover'
 import { kitRules } from './rules/kit'
 import { placeRules } from './rules/place'
+import { planRules } from './rules/plan'
 import { startRules } from './rules/start'
 import { wifiRules } from './rules/wifi'
 import type { Level, Standard } from './standard'
 
 /** Every rule, in the order of the stages. */
 export const allRules: readonly Rule[] = [
-  ...briefRules, ...kitRules, ...placeRules, ...startRules, ...addressRules, ...wifiRules, ...credentialRules, ...firmwareRules, ...handoverRules
+  ...briefRules, ...kitRules, ...placeRules, ...planRules, ...startRules, ...addressRules, ...wifiRules, ...credentialRules, ...firmwareRules, ...handoverRules
 ]
 
 /** What a rule says of this record about one subject, after waivers and acknowledgements. */

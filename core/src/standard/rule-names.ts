@@ -2,7 +2,8 @@
 export const ruleNames: Readonly<Record<string, string>> = {
   'brief-contact': 'Customer and contacts', 'brief-service': 'What comes in', 'brief-method': 'Setup method', 'brief-line-alarm': 'Alarm on the line',
   'kit-complete': 'Box complete', 'kit-adapter': 'Power adapter', 'kit-identity': 'Model, serial and MAC', 'kit-label': 'Label', 'kit-role': 'Role', 'kit-family': 'Mesh family', 'kit-reset': 'Reset of a used unit',
-  'place-height': 'Height', 'place-count': 'Number of mesh members', 'place-final': 'Final place',
+  'place-height': 'Height', 'place-clear': 'In the open', 'place-outlet': 'Outlet within reach', 'place-hops': 'Wireless hops', 'place-count': 'Number of mesh members', 'place-spacing': 'Length of a hop',
+  'place-floors': 'Cable between storeys', 'place-outbuilding': 'Cable between buildings', 'place-final': 'Final place',
   'start-good-lamp': 'Good lamp', 'start-fresh-lamp': 'Lamp seen since', 'start-in-time': 'State in time', 'start-prompts': 'Consent prompts',
   'addr-one-dhcp': 'One DHCP server', 'addr-valid': 'Address', 'addr-unique': 'Address used once', 'addr-pool': 'Address and pool', 'addr-no-overlap': 'No overlap',
   'addr-single-nat': 'Double NAT', 'addr-ap-mode': 'Access-point mode', 'addr-reachable': 'Page reached', 'addr-applied': 'Pages applied',

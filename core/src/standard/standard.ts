@@ -20,9 +20,19 @@ export const policy = z.strictObject({
   leastHeightM: z.number().min(0).max(10),
   mostHeightM: z.number().min(0).max(10),
   mostMembers: z.int().min(1).max(64),
-  eraseAfterDays: z.int().min(0).max(3650)
+  eraseAfterDays: z.int().min(0).max(3650),
+  /** Least distance from a source of trouble, most distance of one wireless hop, and how far an outlet may be, metres. */
+  clearM: z.number().min(0).max(10).optional(),
+  mostHopM: z.number().min(1).max(100).optional(),
+  outletWithinM: z.number().min(0.2).max(20).optional(),
+  /** The least signal of a wireless hop. */
+  leastHopDbm: z.number().min(-95).max(-30).optional(),
+  mostHops: z.int().min(1).max(8).optional()
 })
 export type Policy = z.infer<typeof policy>
+
+/** Figures that came later, as they are where a version of the standard does not name them. */
+export const laterFigures = { clearM: 1, mostHopM: 12, outletWithinM: 2, leastHopDbm: -67, mostHops: 2 } as const
 
 /** The company's standard: its figures, and the level of each rule where it differs from the rule's own; off: not in force. */
 export const standard = z.strictObject({
@@ -51,7 +61,8 @@ export const firstStandard: Standard = {
     leastHeightM: 1,
     mostHeightM: 2.2,
     mostMembers: 4,
-    eraseAfterDays: 30
+    eraseAfterDays: 30,
+    ...laterFigures
   },
   levels: {},
   rules: Object.keys(ruleNames)

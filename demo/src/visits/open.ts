@@ -2,6 +2,7 @@ import { corin, isolde, petroc, wenna } from '../company'
 import { VisitScript, type ScriptedVisit } from '../visit-script'
 import { configure, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
 import { homes, type HomeName } from './homes'
+import { lighthousePlan, terracePlan } from './plans'
 
 const DAY = 24 * 60
 const at = (hour: number, minute = 0) => hour * 60 + minute
@@ -24,6 +25,7 @@ function lighthouse(): VisitScript {
   unbox(visit, lighthouseUnits)
   place(visit, lighthouseUnits)
   visit.setUnit('Lamp-room point', { heightM: 0.7 })
+  lighthousePlan(visit)
   visit.write('waiver.granted', { rule: 'place-height', subject: visit.id('unit', 'Lamp-room point'), reason: 'The only outlet up there; it is three rooms from anything else.' }, wenna)
   visit.setUnit('Gateway', { method: 'activation', needsReady: ['mobile-data-on', 'customer-account'] }).prompts('Gateway', 'brackwater-c3')
   visit.seen('Gateway', 'brackwater-c3', 'starting', 'seeking', 'activating').after(14).seen('Gateway', 'brackwater-c3', 'well')
@@ -60,6 +62,7 @@ function captainNow(): VisitScript {
   unbox(visit, [node])
   place(visit, [node])
   startUp(visit, [...captainUnits, node])
+  terracePlan(visit)
   visit.host('Cellar node', 'Home', '192.169.20.244').setUnit('Cellar node', { firmwareBefore: '2.8.1', firmwareAfter: '3.0.0', updates: 'automatic' })
   for (const { name } of captainUnits) visit.setUnit(name, { firmwareAfter: name === 'Gateway' ? '5.3' : '3.1.0' })
   return visit

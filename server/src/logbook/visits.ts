@@ -55,7 +55,10 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
   const known = open.state.record.brief.facts
   const brief = Object.fromEntries(Object.entries(rest).filter(([field]) => !(field in known)))
   if (Object.keys(brief).length) open.write('brief.set', { set: brief }, by)
-  const tables = { unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks } as const
+  const tables = {
+    storey: record.storeys ?? {}, room: record.rooms ?? {}, wall: record.walls ?? {}, opening: record.openings ?? {}, outlet: record.outlets ?? {}, trouble: record.troubles ?? {},
+    unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks
+  } as const
   for (const [kind, table] of Object.entries(tables) as [keyof typeof tables, Record<string, { id: string; facts: Record<string, unknown>; addedSeq: number; removedSeq: number | null }>][]) {
     for (const { id, facts } of standing(table)) {
       const { wasReset: _w, moveRecorded: _m, setUpPlace: _u, firmwareAfter, ...kept } = facts

@@ -10,6 +10,12 @@ export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): 
     }
     case 'box.set':
     case 'unit.set':
+    case 'storey.set':
+    case 'room.set':
+    case 'wall.set':
+    case 'opening.set':
+    case 'outlet.set':
+    case 'trouble.set':
     case 'segment.set':
     case 'pool.set':
     case 'host.set':

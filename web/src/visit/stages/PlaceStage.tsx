@@ -1,6 +1,8 @@
 import { standing, unitName } from '@pasado/core/record/record'
 import { TextFact } from '../FactField'
 import { useMayWrite } from '../facts'
+import { BuildFields } from '../plan/ChosenFields'
+import { PlanWork } from '../plan/PlanWork'
 import { useVisit, write } from '../store'
 
 /** Place: where each unit was set up and where it stays. */
@@ -11,7 +13,9 @@ export function PlaceStage() {
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Place</h2>
-      <p className="mt-1 text-soft">Where each unit stays, and how high. A plan of the home with coverage is not in this version.</p>
+      <div className="mt-3"><PlanWork /></div>
+      <BuildFields />
+      <h3 className="mt-5 text-lg">Where each unit stays</h3>
       {units.length === 0 && <p className="mt-4">No unit yet: add them under Kit.</p>}
       <ul className="mt-3 divide-y divide-rule border-y border-rule">
         {units.map((unit) => {
@@ -21,7 +25,7 @@ export function PlaceStage() {
           const field = { kind: 'unit', id: unit.id } as const
           return (
             <li key={unit.id} className="grid items-start gap-x-4 gap-y-2 py-3 md:grid-cols-[9rem_1fr_1fr_9rem]">
-              <h3 className="pt-1 md:pt-8">{unitName(unit)}</h3>
+              <h4 className="pt-1 font-bold md:pt-8">{unitName(unit)}</h4>
               <TextFact {...field} field="place" label="Stays at" />
               <TextFact {...field} field="setUpPlace" label="Was set up at" hint="Only where it was elsewhere." />
               <TextFact {...field} field="heightM" label="Height" type="number" unit="m" />

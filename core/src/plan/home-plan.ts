@@ -1,0 +1,163 @@
+import { modelKey, type Catalogue } from '../catalogue/model'
+import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../record/record'
+import type { Grid, Sender } from '../radio/coverage'
+import type { PathLossInput } from '../radio/path-loss'
+import { wallLoss, type Material } from '../radio/wall-loss'
+import { firstWalls, wallsOf, type PlanRoom, type PlanWall, type WallDefaults } from './walls'
+
+/** Bands as they are planned: the middle and what wall losses are averaged over, in MHz. */
+export const plannedBands = { '2.4': { middleMHz: 2442, overMHz: 83 }, '5': { middleMHz: 5500, overMHz: 700 }, '6': { middleMHz: 6535, overMHz: 1180 } } as const
+export type Band = keyof typeof plannedBands
+
+/** How high above their floor the devices are held, metres. */
+export const HELD_AT_M = 1
+/** How high a unit stands that nobody measured, metres. */
+const STANDS_AT_M = 1
+
+/** A storey with its heights, metres above the ground floor's floor. */
+export interface PlanStorey {
+  id: string
+  name: string
+  floorM: number
+  heightM: number
+  ceiling: { material: Material; thicknessMm: number }
+}
+
+export interface NamedRoom extends PlanRoom {
+  name: string
+  listed: boolean
+  complained: boolean
+}
+
+/** A home as far as signal is concerned. */
+export interface HomePlan {
+  storeys: PlanStorey[]
+  rooms: NamedRoom[]
+  walls: PlanWall[]
+}
+
+const firstCeiling = { material: 'wood', thicknessMm: 200 } as const
+
+/** The plan in a record: what is drawn and whole; a room without a size or a storey is left out. */
+export function planOf(record: VisitRecord): HomePlan {
+  const storeys = standing(thingsOf(record, 'storey'))
+    .map(({ id, facts }): PlanStorey => ({
+      id, name: facts.name ?? 'Storey', floorM: facts.floorM ?? 0, heightM: facts.heightM ?? 2.5,
+      ceiling: { material: facts.ceilingMaterial ?? firstCeiling.material, thicknessMm: facts.ceilingMm ?? firstCeiling.thicknessMm }
+    }))
+    .sort((a, b) => a.floorM - b.floorM)
+  const known = new Set(storeys.map(({ id }) => id))
+  const rooms = standing(thingsOf(record, 'room')).flatMap(({ id, facts }): NamedRoom[] => {
+    const { name, storey, x, y, widthM, depthM, building, listed, complained } = facts
+    if (storey === undefined || !known.has(storey) || x === undefined || y === undefined || widthM === undefined || depthM === undefined) return []
+    return [{ id, name: name ?? 'Room', storey, x, y, widthM, depthM, building: building ?? '', listed: listed !== false, complained: complained === true }]
+  })
+  const { outerMaterial, outerMm, innerMaterial, innerMm } = record.brief.facts
+  const defaults: WallDefaults = {
+    outer: { material: outerMaterial ?? firstWalls.outer.material, thicknessMm: outerMm ?? firstWalls.outer.thicknessMm },
+    inner: { material: innerMaterial ?? firstWalls.inner.material, thicknessMm: innerMm ?? firstWalls.inner.thicknessMm }
+  }
+  const whole = <T extends object>(facts: Partial<T>, ...fields: (keyof T)[]): facts is T => fields.every((field) => facts[field] !== undefined)
+  const own = standing(thingsOf(record, 'wall')).flatMap(({ facts }) => (whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'material', 'thicknessMm') ? [facts as Required<typeof facts>] : []))
+  const openings = standing(thingsOf(record, 'opening')).flatMap(({ facts }) => (whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'kind') ? [facts as Required<typeof facts>] : []))
+  return { storeys, rooms, walls: wallsOf(rooms, defaults, own, openings) }
+}
+
+const lossOf = new Map<string, number>()
+
+/** What a wall or ceiling takes from a band, in dB: the mean over the band, met straight on. */
+export function bandLoss(material: Material, thicknessMm: number, band: Band): number {
+  if (thicknessMm === 0) return 0
+  const key = `${material} ${thicknessMm} ${band}`
+  const known = lossOf.get(key)
+  if (known !== undefined) return known
+  const { middleMHz, overMHz } = plannedBands[band]
+  const { lossDb } = wallLoss({ material, thicknessMm, frequencyMHz: middleMHz, averageOverMHz: overMHz })
+  lossOf.set(key, lossDb)
+  return lossDb
+}
+
+/** Walls and floors of a plan, as the path of a signal meets them. */
+export function obstaclesOf(plan: HomePlan, band: Band): { walls: NonNullable<PathLossInput['walls']>; floors: NonNullable<PathLossInput['floors']> } {
+  const storeyOf = new Map(plan.storeys.map((one) => [one.id, one]))
+  return {
+    walls: plan.walls.filter(({ thicknessMm }) => thicknessMm > 0).map((wall) => {
+      const { floorM, heightM } = storeyOf.get(wall.storey)!
+      return { from: { x: wall.x1, y: wall.y1 }, to: { x: wall.x2, y: wall.y2 }, zFrom: floorM, zTo: floorM + heightM, lossDb: bandLoss(wall.material, wall.thicknessMm, band) }
+    }),
+    // The uppermost ceiling has nothing over it.
+    floors: plan.storeys.slice(0, -1).map(({ floorM, heightM, ceiling }) => ({ z: floorM + heightM, lossDb: bandLoss(ceiling.material, ceiling.thicknessMm, band) }))
+  }
+}
+
+/** A unit that stands in the plan. */
+export interface PlacedUnit {
+  id: string
+  name: string
+  unit: Unit
+  storey: string
+  x: number
+  y: number
+  /** Above the ground floor's floor, metres. */
+  z: number
+}
+
+/** The units whose places in the plan are known. */
+export function placedUnits(record: VisitRecord, plan: HomePlan): PlacedUnit[] {
+  return standing(record.units).flatMap((unit) => {
+    const { storey, x, y, heightM } = unit.facts
+    const on = plan.storeys.find(({ id }) => id === storey)
+    return on && x !== undefined && y !== undefined ? [{ id: unit.id, name: unitName(unit), unit, storey: on.id, x, y, z: on.floorM + (heightM ?? STANDS_AT_M) }] : []
+  })
+}
+
+/** The sender that a placed unit is on a band; null where its model sends nothing there. */
+export function senderOf({ unit, x, y, z }: Pick<PlacedUnit, 'unit' | 'x' | 'y' | 'z'>, catalogue: Catalogue, band: Band): Sender | null {
+  const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  const powers = model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? []
+  return powers.length ? { x, y, z, frequencyMHz: plannedBands[band].middleMHz, powerDbm: Math.max(...powers) } : null
+}
+
+/** The cells of a storey: every room of it, and a little round them. */
+export function gridOf(plan: HomePlan, storey: string, cellM: number): Grid | null {
+  const rooms = plan.rooms.filter((room) => room.storey === storey)
+  const on = plan.storeys.find(({ id }) => id === storey)
+  if (!on || rooms.length === 0) return null
+  const [left, top] = [Math.min(...rooms.map(({ x }) => x)), Math.min(...rooms.map(({ y }) => y))]
+  const [right, bottom] = [Math.max(...rooms.map(({ x, widthM }) => x + widthM)), Math.max(...rooms.map(({ y, depthM }) => y + depthM))]
+  return { x: left + cellM / 2, y: top + cellM / 2, columns: Math.max(1, Math.round((right - left) / cellM)), rows: Math.max(1, Math.round((bottom - top) / cellM)), cellM, z: on.floorM + HELD_AT_M }
+}
+
+/** Which unit serves each cell, and with what signal: the strongest. */
+export function strongest(signals: readonly Float32Array[]): { signal: Float32Array; by: Int16Array } {
+  const cells = signals[0]?.length ?? 0
+  const signal = new Float32Array(cells).fill(-Infinity)
+  const by = new Int16Array(cells).fill(-1)
+  signals.forEach((one, index) => {
+    for (let at = 0; at < cells; at++) if (one[at]! > signal[at]!) { signal[at] = one[at]!; by[at] = index }
+  })
+  return { signal, by }
+}
+
+/** How a room fares, in dBm, and the share of it at or above a floor. */
+export interface RoomFigures {
+  worst: number
+  median: number
+  share: number
+}
+
+/** Figures of a room from the signal of its storey; null where no cell's middle lies in it. */
+export function roomFigures(room: PlanRoom, grid: Grid, signal: Float32Array, floorDbm: number): RoomFigures | null {
+  const values: number[] = []
+  for (let row = 0; row < grid.rows; row++) {
+    const y = grid.y + row * grid.cellM
+    if (y < room.y || y > room.y + room.depthM) continue
+    for (let column = 0; column < grid.columns; column++) {
+      const x = grid.x + column * grid.cellM
+      if (x >= room.x && x <= room.x + room.widthM) values.push(signal[row * grid.columns + column]!)
+    }
+  }
+  if (values.length === 0) return null
+  values.sort((a, b) => a - b)
+  return { worst: values[0]!, median: values[Math.floor(values.length / 2)]!, share: values.filter((value) => value >= floorDbm).length / values.length }
+}

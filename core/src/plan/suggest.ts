@@ -1,0 +1,77 @@
+import { bestPlacements, type Candidate } from '../radio/placement'
+import { coverage, type Grid } from '../radio/coverage'
+import { pathLoss } from '../radio/path-loss'
+import { gridOf, obstaclesOf, plannedBands, roomFigures, type Band, type HomePlan } from './home-plan'
+
+/** What a search for places is told. */
+export interface SuggestInput {
+  plan: HomePlan
+  band: Band
+  /** Where the router stands; z above the ground floor's floor. */
+  router: { x: number; y: number; z: number }
+  outlets: readonly { id: string; storey: string; x: number; y: number; kind: 'mains' | 'line' | 'network'; cabinet: boolean }[]
+  troubles: readonly { storey: string; x: number; y: number }[]
+  powerDbm: number
+  /** The router included. */
+  mostUnits: number
+  mostHops: number
+}
+
+/** Some places, in words and in figures. */
+export interface SuggestedPlacement {
+  units: { outlet: string; storey: string; x: number; y: number; where: string; hops: number }[]
+  marginDb: number
+  weakest: string
+  holds: boolean
+}
+
+const ROOM_FLOOR_DBM = -67
+const BACKHAUL_FLOOR_DBM = -67
+const STANDS_AT_M = 1
+/** Nearer than this to a source of trouble no unit is proposed, metres. */
+const CLEAR_M = 1
+const CELL_M = 0.5
+const MOST_CANDIDATES = 40
+
+/**
+ * Proposes outlets for further units: those in cabinets or beside trouble are left out, and of more than forty the forty
+ * that serve the rooms best are looked at.
+ */
+export function suggestPlaces({ plan, band, router, outlets, troubles, powerDbm, mostUnits, mostHops }: SuggestInput): SuggestedPlacement[] {
+  const { walls, floors } = obstaclesOf(plan, band)
+  const frequencyMHz = plannedBands[band].middleMHz
+  const grids = new Map(plan.storeys.flatMap(({ id }): [string, Grid][] => { const grid = gridOf(plan, id, CELL_M); return grid ? [[id, grid]] : [] }))
+  const wanted = plan.rooms.filter(({ listed }) => listed)
+  const floorOf = new Map(plan.storeys.map(({ id, floorM }) => [id, floorM]))
+  const clear = outlets.filter(({ cabinet, storey, x, y }) => !cabinet && floorOf.has(storey) && !troubles.some((one) => one.storey === storey && Math.hypot(one.x - x, one.y - y) < CLEAR_M))
+  const give = (at: { x: number; y: number; z: number }): number[] => {
+    const signals = new Map([...grids].map(([storey, grid]) => [storey, coverage({ ...at, frequencyMHz, powerDbm }, grid, walls, floors)]))
+    return wanted.map((room) => { const grid = grids.get(room.storey); return grid ? (roomFigures(room, grid, signals.get(room.storey)!, ROOM_FLOOR_DBM)?.worst ?? -120) : -120 })
+  }
+  const places = clear.map((outlet) => { const z = floorOf.get(outlet.storey)! + STANDS_AT_M; return { outlet, at: { x: outlet.x, y: outlet.y, z }, rooms: give({ x: outlet.x, y: outlet.y, z }) } })
+    .sort((a, b) => mean(b.rooms) - mean(a.rooms)).slice(0, MOST_CANDIDATES)
+  const all = [{ at: router, rooms: give(router) }, ...places]
+  const candidates = all.map(({ at, rooms }, index): Candidate => ({
+    id: String(index), rooms,
+    links: all.map(({ at: other }) => powerDbm - pathLoss({ frequencyMHz, from: at, to: other, walls, floors }).totalDb),
+    cabled: index > 0 && places[index - 1]!.outlet.kind === 'network'
+  }))
+  return bestPlacements(candidates, { router: 0, roomFloorDbm: ROOM_FLOOR_DBM, backhaulFloorDbm: BACKHAUL_FLOOR_DBM, mostUnits, mostHops }).map((found) => {
+    const weakestAt = found.rooms.indexOf(Math.min(...found.rooms))
+    return {
+      units: found.candidates.flatMap((index, at) => {
+        if (index === 0) return []
+        const { outlet } = places[index - 1]!
+        return [{ outlet: outlet.id, storey: outlet.storey, x: outlet.x, y: outlet.y, hops: found.hops[at]!, where: `${roomAt(plan, outlet) ?? 'outside every room'}${outlet.kind === 'network' ? ', at the network socket' : ''}` }]
+      }),
+      marginDb: found.marginDb, weakest: wanted[weakestAt]?.name ?? '', holds: found.holds
+    }
+  })
+}
+
+const mean = (values: readonly number[]) => values.reduce((total, value) => total + Math.max(value, -90), 0) / Math.max(1, values.length)
+
+/** The name of the room that a point of a storey lies in; null where it lies in none. */
+export function roomAt(plan: HomePlan, at: { storey: string; x: number; y: number }): string | null {
+  return plan.rooms.find((room) => room.storey === at.storey && at.x >= room.x && at.x <= room.x + room.widthM && at.y >= room.y && at.y <= room.y + room.depthM)?.name ?? null
+}

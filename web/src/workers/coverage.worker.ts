@@ -1,0 +1,23 @@
+import { coverage, type Grid, type Sender } from '@pasado/core/radio/coverage'
+import type { PathLossInput } from '@pasado/core/radio/path-loss'
+import { strongest } from '@pasado/core/plan/home-plan'
+
+/** What is asked: the signal of some senders on some storeys. */
+export interface CoverageAsk {
+  id: number
+  senders: Sender[]
+  grids: Grid[]
+  walls: NonNullable<PathLossInput['walls']>
+  floors: NonNullable<PathLossInput['floors']>
+}
+
+/** For each grid the strongest signal, and which sender gives it. */
+export interface CoverageAnswer {
+  id: number
+  storeys: { grid: Grid; signal: Float32Array; by: Int16Array }[]
+}
+
+addEventListener('message', (event: MessageEvent<CoverageAsk>) => {
+  const { id, senders, grids, walls, floors } = event.data
+  postMessage({ id, storeys: grids.map((grid) => ({ grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors))) })) } satisfies CoverageAnswer)
+})
