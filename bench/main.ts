@@ -7,8 +7,10 @@ import { serverProcess } from '../server/test/server-process'
 import { benchAppend } from './append'
 import { benchCore } from './core'
 import { machine } from './machine'
+import { benchRadio } from './radio'
 
 console.log(`${machine()}, ${availableParallelism()} cores, Node.js ${process.version}\n`)
+await benchRadio()
 const company = await startCompany()
 try {
   const visits = demoVisits()

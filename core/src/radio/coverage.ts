@@ -36,32 +36,40 @@ export function coverage(sender: Sender, grid: Grid, walls: readonly Wall[], flo
   const losses = new Float64Array(columns * rows)
   const steps = new Float64Array(columns + 1)
   const shadows = walls.map((wall) => shadowOf(wall, sender, grid.z))
+  const rim = RIM_M / cellM
   const between = floorLoss(floors.filter(({ z }) => sender.z - z > 1e-9 !== grid.z - z > 1e-9).map(({ lossDb }) => lossDb))
   for (let row = 0; row < rows; row++) {
     const y = grid.y + row * cellM
     steps.fill(0)
-    shadows.forEach((shadow, at) => {
-      if (!shadow) return
+    for (let at = 0; at < shadows.length; at++) {
+      const shadow = shadows[at]
+      if (!shadow) continue
       const wall = walls[at]!
       if (shadow === 'each') {
         for (let column = 0; column < columns; column++) if (crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })) add(steps, column, column, wall.lossDb)
-        return
+        continue
       }
-      const [from, to] = stretchOf(shadow, y)
-      if (from > to + 2 * RIM_M) return
+      let [from, to] = [-Infinity, Infinity]
+      for (let plane = 0; plane < shadow.length; plane += 3) {
+        const across = shadow[plane]!
+        const rest = shadow[plane + 2]! - shadow[plane + 1]! * y
+        if (across > 1e-12) { if (rest / across > from) from = rest / across } else if (across < -1e-12) { if (rest / across < to) to = rest / across } else if (rest > 1e-9) to = -Infinity
+      }
+      if (from > to + 2 * RIM_M) continue
       const first = (from - grid.x) / cellM
       const last = (to - grid.x) / cellM
-      const rim = RIM_M / cellM
       // Cells surely inside; those on the rim are asked one by one.
       const inFrom = Math.max(0, Math.ceil(first + rim))
       const inTo = Math.min(columns - 1, Math.floor(last - rim))
       if (inTo >= inFrom) add(steps, inFrom, inTo, wall.lossDb)
-      for (const column of new Set([Math.round(first), Math.round(last)])) {
-        if (column < 0 || column >= columns || (column >= inFrom && column <= inTo)) continue
-        if (Math.abs(column - first) > rim && Math.abs(column - last) > rim) continue
-        if (crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })) add(steps, column, column, wall.lossDb)
+      const atFirst = Math.round(first)
+      const atLast = Math.round(last)
+      for (let column = atFirst; ; column = atLast) {
+        const onRim = Math.abs(column - first) <= rim || Math.abs(column - last) <= rim
+        if (onRim && column >= 0 && column < columns && (column < inFrom || column > inTo) && crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })) add(steps, column, column, wall.lossDb)
+        if (column === atLast) break
       }
-    })
+    }
     let wallsDb = 0
     for (let column = 0; column < columns; column++) {
       wallsDb += steps[column]!
@@ -69,12 +77,16 @@ export function coverage(sender: Sender, grid: Grid, walls: readonly Wall[], flo
     }
   }
   const signal = new Float32Array(columns * rows)
+  // What is the same for every cell is reckoned once; half the logarithm of the square saves the root.
+  const atOneMetre = sender.powerDbm - distanceLoss(sender.frequencyMHz, 1, exponent) - between
+  const fall = (5 * exponent) / Math.LN10
+  const rise = (grid.z - sender.z) ** 2
   for (let row = 0; row < rows; row++) {
     const dy = grid.y + row * cellM - sender.y
     for (let column = 0; column < columns; column++) {
       const dx = grid.x + column * cellM - sender.x
-      const distanceM = Math.sqrt(dx * dx + dy * dy + (grid.z - sender.z) ** 2)
-      signal[row * columns + column] = sender.powerDbm - distanceLoss(sender.frequencyMHz, distanceM, exponent) - losses[row * columns + column]! - between
+      const square = dx * dx + dy * dy + rise
+      signal[row * columns + column] = atOneMetre - losses[row * columns + column]! - (square > 1 ? fall * Math.log(square) : 0)
     }
   }
   return signal
@@ -85,8 +97,8 @@ function add(steps: Float64Array, from: number, to: number, lossDb: number): voi
   steps[to + 1]! -= lossDb
 }
 
-/** Half-planes a·x + b·y ≥ c whose common part is the shadow. */
-type Shadow = readonly (readonly [a: number, b: number, c: number])[]
+/** Half-planes a·x + b·y ≥ c whose common part is the shadow: a, b and c of each, one after another. */
+type Shadow = Float64Array
 
 /** The shadow of a wall at the height of the grid; null where it throws none, `each` where the sender stands in its line. */
 function shadowOf(wall: Wall, sender: Sender, z: number): Shadow | 'each' | null {
@@ -107,28 +119,18 @@ function shadowOf(wall: Wall, sender: Sender, z: number): Shadow | 'each' | null
   const turn = ax * by - ay * bx
   // How far the sender stands from the wall's line. Where the height limits the way, its rim moves with each cell: those are asked.
   const off = turn / length
+  // In its very line, and not on the wall itself, no way leads through it: all ways leave the line where they start.
+  const [toA, toB] = [Math.hypot(ax, ay), Math.hypot(bx, by)]
+  if (Math.abs(off) < 1e-12 && Math.abs(toA - toB) >= length - 1e-12 && Math.min(toA, toB) > 1e-6) return null
   if (Math.abs(off) < 1e-6 || (Math.abs(rise) >= 1e-12 && (least > 0 || most < 1) && most - least < 1e-9)) return 'each'
   const sign = Math.sign(turn)
-  const planes: [number, number, number][] = []
-  const plane = (a: number, b: number, c: number) => planes.push([a, b, c + a * sender.x + b * sender.y])
+  const planes: number[] = []
+  const plane = (a: number, b: number, c: number) => planes.push(a, b, c + a * sender.x + b * sender.y)
   plane(-sign * ay, sign * ax, 0)
   plane(sign * by, -sign * bx, 0)
   // Along the wall's normal: 1 on the wall itself, more behind it.
   const [nx, ny] = [(by - ay) / turn, -(bx - ax) / turn]
   plane(nx, ny, 1 / Math.max(most, 1e-12))
   if (least > 1e-12) plane(-nx, -ny, -1 / least)
-  return planes
-}
-
-/** The stretch of a row that lies in a shadow. */
-function stretchOf(shadow: Shadow, y: number): [number, number] {
-  let [from, to] = [-Infinity, Infinity]
-  for (const [a, b, c] of shadow) {
-    const rest = c - b * y
-    if (Math.abs(a) < 1e-12) {
-      if (rest > 1e-9) return [1, 0]
-    } else if (a > 0) from = Math.max(from, rest / a)
-    else to = Math.min(to, rest / a)
-  }
-  return [from, to]
+  return Float64Array.from(planes)
 }
