@@ -39,6 +39,7 @@ test('daylight', async ({ page }) => {
   await expect(page.getByRole('region', { name: 'Rooms' })).toContainText('dBm')
   await shoot(page, 'place')
   await stage(page, 'Start up')
+  await expect(page.getByRole('heading', { name: 'Units at this home' })).toBeVisible()
   await page.getByRole('button', { name: /Loft point/ }).first().click()
   await page.getByRole('radio', { name: 'blue' }).click()
   await page.getByRole('radio', { name: 'slow pulse' }).click()

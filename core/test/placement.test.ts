@@ -70,7 +70,7 @@ describe('a plan', () => {
   })
 
   it('outlets beside trouble and in cabinets are never proposed, and every proposal is what it says', () => {
-    const found = suggestPlaces(input)
+    const { proposals: found } = suggestPlaces(input)
     expect(found.length).toBeGreaterThan(0)
     const ids = new Set(found.flatMap(({ units }) => units.map(({ outlet }) => outlet)))
     expect([ids.has('tank'), ids.has('cupboard')]).toEqual([false, false])
@@ -85,12 +85,26 @@ describe('a plan', () => {
   it('is never worse than a unit half way, where half way there is an outlet', () => {
     fc.assert(fc.property(fc.integer({ min: 5, max: 14 }), fc.integer({ min: 5, max: 14 }), (a, b) => {
       const outlets = [a, b].map((x, at) => ({ id: String(at), storey: 'g', x: x + 0.5, y: 2, kind: 'mains' as const, cabinet: false }))
-      const both = suggestPlaces({ ...input, troubles: [], outlets, mostUnits: 2 })[0]
+      const both = suggestPlaces({ ...input, troubles: [], outlets, mostUnits: 2 }).proposals[0]
       for (const outlet of outlets) {
-        const alone = suggestPlaces({ ...input, troubles: [], outlets: [outlet], mostUnits: 2 })[0]
+        const alone = suggestPlaces({ ...input, troubles: [], outlets: [outlet], mostUnits: 2 }).proposals[0]
         if (alone && both) expect(Number(both.holds) * 1000 + both.marginDb).toBeGreaterThanOrEqual(Number(alone.holds) * 1000 + alone.marginDb - 1e-6)
       }
     }), { numRuns: 20 })
+  })
+
+  it('is never worse than any school with as many units, and says what each school comes to', () => {
+    fc.assert(fc.property(fc.array(fc.integer({ min: 2, max: 14 }), { minLength: 1, maxLength: 6 }), fc.integer({ min: 1, max: 14 }), (places, x) => {
+      const outlets = places.map((at, index) => ({ id: String(index), storey: 'g', x: at + 0.3, y: 1 + (index % 3), kind: 'mains' as const, cabinet: false }))
+      const { proposals, schools } = suggestPlaces({ ...input, router: { x: x + 0.1, y: 2, z: 1 }, troubles: [], outlets, mostUnits: 2 })
+      expect(schools.map(({ school }) => school)).toEqual(['halfway', 'next-room', 'within-12'])
+      for (const { placement } of schools) {
+        if (!placement) continue
+        const best = proposals[0]!
+        expect(best.holds || !placement.holds).toBe(true)
+        if (best.units.length === placement.units.length) expect(best.marginDb).toBeGreaterThanOrEqual(placement.marginDb - 1e-6)
+      }
+    }), { numRuns: 40 })
   })
 
   it('is read from the record; what is not whole is left out', () => {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
-import { boxFacts, briefFacts, hostFacts, id, networkFacts, openingFacts, origins, outletFacts, poolFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
+import { boxFacts, briefFacts, hostFacts, id, networkFacts, openingFacts, origins, outletFacts, poolFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
 
 /** All fields may be left out; null clears one. */
 function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
@@ -14,7 +14,7 @@ const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
 const subject = z.string().max(80)
 const reason = textLine(600)
 const text = z.string().min(1).max(2000)
-const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'segment', 'pool', 'host', 'network'])
+const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'segment', 'pool', 'host', 'network'])
 
 /** Kinds that people write, with the body of each. */
 const bodies = {
@@ -27,6 +27,7 @@ const bodies = {
   'opening.set': z.strictObject({ id, set: someOf(openingFacts), origin }),
   'outlet.set': z.strictObject({ id, set: someOf(outletFacts), origin }),
   'trouble.set': z.strictObject({ id, set: someOf(troubleFacts), origin }),
+  'reading.set': z.strictObject({ id, set: someOf(readingFacts), origin }),
   'segment.set': z.strictObject({ id, set: someOf(segmentFacts), origin }),
   'pool.set': z.strictObject({ id, set: someOf(poolFacts), origin }),
   'host.set': z.strictObject({ id, set: someOf(hostFacts), origin }),

@@ -141,6 +141,9 @@ export const troubleKinds = ['fish-tank', 'metal-appliance', 'microwave-oven', '
 /** Something that a unit had better keep away from. */
 export const troubleFacts = z.strictObject({ storey: id, kind: z.enum(troubleKinds), x: across, y: across })
 
+/** A signal as it was read in a room, from one unit. */
+export const readingFacts = z.strictObject({ room: id, unit: id, band: z.enum(['2.4', '5', '6']), dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero') })
+
 /** An IPv4 network of the home. */
 export const segmentFacts = z.strictObject({
   name: textLine(40),
@@ -179,7 +182,7 @@ export const networkFacts = z.strictObject({
 
 /** The things of a record whose facts are set one by one, with the schema of each. */
 export const things = {
-  brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts,
+  brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts, reading: readingFacts,
   segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts
 } as const
 export type ThingKind = keyof typeof things

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { boxFacts, briefFacts, hostFacts, networkFacts, openingFacts, origins, outletFacts, poolFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
+import { boxFacts, briefFacts, hostFacts, networkFacts, openingFacts, origins, outletFacts, poolFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -78,6 +78,7 @@ export const visitRecord = z.strictObject({
   openings: z.record(z.string(), thingOf(openingFacts)).optional(),
   outlets: z.record(z.string(), thingOf(outletFacts)).optional(),
   troubles: z.record(z.string(), thingOf(troubleFacts)).optional(),
+  readings: z.record(z.string(), thingOf(readingFacts)).optional(),
   units: z.record(z.string(), unitThing),
   segments: z.record(z.string(), thingOf(segmentFacts)),
   pools: z.record(z.string(), thingOf(poolFacts)),
@@ -120,6 +121,7 @@ export type Photo = NonNullable<VisitRecord['photos']>[string]
 export type Storey = NonNullable<VisitRecord['storeys']>[string]
 export type Room = NonNullable<VisitRecord['rooms']>[string]
 export type Outlet = NonNullable<VisitRecord['outlets']>[string]
+export type Reading = NonNullable<VisitRecord['readings']>[string]
 export type Trouble = NonNullable<VisitRecord['troubles']>[string]
 export type Unit = VisitRecord['units'][string]
 export type Network = VisitRecord['networks'][string]
@@ -131,7 +133,7 @@ export type Sighting = z.infer<typeof sighting>
 
 /** The table that things of a kind stand in. */
 export const tableOf = {
-  box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles',
+  box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles', reading: 'readings',
   segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks'
 } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
 

@@ -137,6 +137,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'opening.set': setFacts('opening'),
   'outlet.set': setFacts('outlet'),
   'trouble.set': setFacts('trouble'),
+  'reading.set': setFacts('reading'),
   'segment.set': setFacts('segment'),
   'pool.set': setFacts('pool'),
   'host.set': setFacts('host'),

@@ -13,7 +13,7 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'visit.opened': return 'Visit opened'
     case 'brief.set': return `Brief: ${values(entry.body.set)}`
     case 'unit.set': return `${unit(entry.body.id)}: ${values(entry.body.set)}`
-    case 'storey.set': case 'room.set': case 'wall.set': case 'opening.set': case 'outlet.set': case 'trouble.set':
+    case 'storey.set': case 'room.set': case 'wall.set': case 'opening.set': case 'outlet.set': case 'trouble.set': case 'reading.set':
     case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
     case 'box.set': return `Box: ${values(entry.body.set)}`
     case 'items.checked': return `In the box, ${entry.body.state}: ${entry.body.items.join(', ')}${entry.body.done ? `; ${entry.body.done}` : ''}`

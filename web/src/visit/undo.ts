@@ -16,6 +16,7 @@ export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): 
     case 'opening.set':
     case 'outlet.set':
     case 'trouble.set':
+    case 'reading.set':
     case 'segment.set':
     case 'pool.set':
     case 'host.set':

@@ -9,6 +9,7 @@ export interface CoverageAsk {
   grids: Grid[]
   walls: NonNullable<PathLossInput['walls']>
   floors: NonNullable<PathLossInput['floors']>
+  exponent: number
 }
 
 /** For each grid the strongest signal, and which sender gives it. */
@@ -18,6 +19,6 @@ export interface CoverageAnswer {
 }
 
 addEventListener('message', (event: MessageEvent<CoverageAsk>) => {
-  const { id, senders, grids, walls, floors } = event.data
-  postMessage({ id, storeys: grids.map((grid) => ({ grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors))) })) } satisfies CoverageAnswer)
+  const { id, senders, grids, walls, floors, exponent } = event.data
+  postMessage({ id, storeys: grids.map((grid) => ({ grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent))) })) } satisfies CoverageAnswer)
 })

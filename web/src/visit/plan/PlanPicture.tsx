@@ -116,7 +116,7 @@ export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onCho
             onKeyDown={(event) => { const by = ({ ArrowLeft: [-0.1, 0], ArrowRight: [0.1, 0], ArrowUp: [0, -0.1], ArrowDown: [0, 0.1] } as Record<string, [number, number]>)[event.key]; if (by && mayWrite) { event.preventDefault(); onMoveUnit(one.id, { x: tenth(one.x + by[0]), y: tenth(one.y + by[1]) }, true) } }}>
             <circle cx={one.x} cy={one.y} r="0.32" fill={on ? 'var(--plum)' : 'var(--ink)'} stroke="var(--sheet)" strokeWidth="0.08" />
             <path d={`M${one.x - 0.16} ${one.y + 0.03}a0.22 0.22 0 0 1 0.32 0M${one.x - 0.08} ${one.y + 0.12}a0.1 0.1 0 0 1 0.16 0`} fill="none" stroke="var(--sheet)" strokeWidth="0.06" />
-            <text x={one.x} y={one.y - 0.45} textAnchor="middle" fontSize="0.36" fill="var(--ink)" stroke="var(--sheet)" strokeWidth="0.12" paintOrder="stroke" className="pointer-events-none select-none font-bold">{one.name}</text>
+            <text x={one.x} y={one.y + 0.72} textAnchor="middle" fontSize="0.36" fill="var(--ink)" stroke="var(--sheet)" strokeWidth="0.12" paintOrder="stroke" className="pointer-events-none select-none font-bold">{one.name}</text>
           </g>
         )
       })}

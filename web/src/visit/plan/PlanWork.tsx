@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Band } from '@pasado/core/plan/home-plan'
+import { learnFrom, plannedReadings } from '@pasado/core/plan/readings'
 import { overlaps } from '@pasado/core/plan/walls'
 import { outletKinds, troubleKinds } from '@pasado/core/record/facts'
 import { standing, unitName } from '@pasado/core/record/record'
@@ -9,6 +10,7 @@ import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
 import { ChosenFields } from './ChosenFields'
 import { PlanPicture, signalSteps, type Chosen, type Tool } from './PlanPicture'
+import { Readings } from './Readings'
 import { RoomBars } from './RoomBars'
 import { Suggestions } from './Suggestions'
 import { tenth } from './snap'
@@ -32,7 +34,11 @@ export function PlanWork() {
   const [dragged, setDragged] = useState<{ id: string; x: number; y: number } | null>(null)
   const storey = plan.storeys.find(({ id }) => id === storeyId) ?? plan.storeys[0]
   const shown = useMemo(() => units.map((one) => (dragged?.id === one.id ? { ...one, ...dragged } : one)), [units, dragged])
-  const coverage = useCoverage(plan, shown, band)
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const readings = useMemo(() => plannedReadings(record, plan, units, catalogue, band), [record, plan, units, catalogue, band])
+  const { calibration } = useMemo(() => learnFrom(readings), [readings])
+  const coverage = useCoverage(plan, shown, band, calibration)
   const figures = useMemo(() => figuresOf(plan, coverage), [plan, coverage])
   const drawn = plan.storeys.filter(({ id }) => plan.rooms.some((room) => room.storey === id))
   const here = storey ? (coverage[drawn.findIndex(({ id }) => id === storey.id)] ?? null) : null
@@ -92,6 +98,7 @@ export function PlanWork() {
         <div>{chosen ? <ChosenFields chosen={chosen} onGone={() => setChosen(null)} /> : <AddRoom onAdd={addRoom} nextX={plan.rooms.filter((room) => room.storey === storey?.id).reduce((most, room) => Math.max(most, room.x + room.widthM), 0)} />}</div>
         <RoomBars rooms={plan.rooms} storeys={plan.storeys} figures={figures} onChoose={(room) => { setStorey(room.storey); setChosen({ kind: 'room', id: room.id }) }} />
       </div>
+      <Readings plan={plan} units={units} band={band} readings={readings} />
       <Suggestions plan={plan} units={units} band={band} />
     </div>
   )

@@ -19,17 +19,18 @@ export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {
 }
 
 /** Signal on every storey on a band: coarse at once, fine a moment later. */
-export function useCoverage(plan: HomePlan, units: readonly PlacedUnit[], band: Band): CoverageAnswer['storeys'] {
+export function useCoverage(plan: HomePlan, units: readonly PlacedUnit[], band: Band, { exponent, wallFactor }: { exponent: number; wallFactor: number }): CoverageAnswer['storeys'] {
   const catalogue = useVisit((state) => state.catalogue)
   const [storeys, setStoreys] = useState<CoverageAnswer['storeys']>([])
   const places = units.map(({ id, x, y, z }) => `${id} ${x} ${y} ${z}`).join(';')
   useEffect(() => {
     const senders = units.flatMap((unit) => senderOf(unit, catalogue, band) ?? [])
     if (senders.length === 0) { setStoreys([]); return }
-    const { walls, floors } = obstaclesOf(plan, band)
-    const ask = (cellM: number, then: () => void) => askCoverage({ senders, walls, floors, grids: plan.storeys.flatMap(({ id }) => gridOf(plan, id, cellM) ?? []) }, (answer) => { setStoreys(answer.storeys); then() })
+    const { walls: byTable, floors } = obstaclesOf(plan, band)
+    const walls = byTable.map((wall) => ({ ...wall, lossDb: wall.lossDb * wallFactor }))
+    const ask = (cellM: number, then: () => void) => askCoverage({ senders, walls, floors, exponent, grids: plan.storeys.flatMap(({ id }) => gridOf(plan, id, cellM) ?? []) }, (answer) => { setStoreys(answer.storeys); then() })
     ask(0.5, () => ask(0.25, () => undefined))
-  }, [plan, places, band, catalogue])
+  }, [plan, places, band, catalogue, exponent, wallFactor])
   return storeys
 }
 

@@ -1,0 +1,39 @@
+import { calibrate, predictedDbm, type Calibration, type ComparedReading } from '../radio/calibrate'
+import { distanceLoss, pathLoss } from '../radio/path-loss'
+import type { Catalogue } from '../catalogue/model'
+import { standing, thingsOf, type Reading, type VisitRecord } from '../record/record'
+import { HELD_AT_M, obstaclesOf, senderOf, type Band, type HomePlan, type PlacedUnit } from './home-plan'
+
+/** A reading of the record beside the way that the plan gives it. */
+export interface PlannedReading {
+  reading: Reading
+  room: string
+  unit: string
+  compared: ComparedReading
+}
+
+/** The readings of a band whose unit and room stand in the plan: read in the middle of the room, at the height of devices people hold. */
+export function plannedReadings(record: VisitRecord, plan: HomePlan, units: readonly PlacedUnit[], catalogue: Catalogue, band: Band): PlannedReading[] {
+  const { walls, floors } = obstaclesOf(plan, band)
+  const floorOf = new Map(plan.storeys.map(({ id, floorM }) => [id, floorM]))
+  return standing(thingsOf(record, 'reading')).flatMap((reading): PlannedReading[] => {
+    const { room: roomId, unit: unitId, band: on, dbm } = reading.facts
+    const room = plan.rooms.find(({ id }) => id === roomId)
+    const unit = units.find(({ id }) => id === unitId)
+    const sender = unit && senderOf(unit, catalogue, band)
+    if (on !== band || !room || !sender || dbm === undefined) return []
+    const to = { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2, z: floorOf.get(room.storey)! + HELD_AT_M }
+    const { distanceM, wallsDb, floorsDb } = pathLoss({ frequencyMHz: sender.frequencyMHz, from: sender, to, walls, floors })
+    return [{
+      reading, room: room.name, unit: unit.name,
+      compared: { powerDbm: sender.powerDbm, readDbm: dbm, firstMetreDb: distanceLoss(sender.frequencyMHz, 1, 2), tenLogM: 10 * Math.log10(Math.max(1, distanceM)), wallsDb, floorsDb }
+    }]
+  })
+}
+
+/** What the readings of a band make of the book, and what each was predicted to be by it. */
+export function learnFrom(readings: readonly PlannedReading[]): { calibration: Calibration; predicted: number[] } {
+  const compared = readings.map((one) => one.compared)
+  const calibration = calibrate(compared)
+  return { calibration, predicted: compared.map((one) => predictedDbm(one, calibration)) }
+}
