@@ -89,9 +89,10 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await expect(readings.getByRole('alert')).toContainText('weaker than the way explains')
   await readings.getByRole('button', { name: 'Take out the reading: Hall' }).click()
   const band = async () => Number(/± (\d+) dBm/.exec(await readings.innerText())?.[1] ?? 6)
-  for (const room of ['Hall', 'Study', 'Hall', 'Study', 'Hall', 'Study']) {
+  const byTheBook = { Hall: await figure('Hall'), Study: await figure('Study') }
+  for (const room of ['Hall', 'Study', 'Hall', 'Study', 'Hall', 'Study'] as const) {
     await readings.getByLabel('Read in').selectOption({ label: room })
-    await readings.getByLabel('Signal, dBm').fill(String((await figure(room)) + 4))
+    await readings.getByLabel('Signal, dBm').fill(String(byTheBook[room] + 6))
     await readings.getByRole('button', { name: 'Write it down' }).click()
     await expect(readings.getByRole('status')).toBeVisible()
   }

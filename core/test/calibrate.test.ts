@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { learnFrom, type PlannedReading } from '@pasado/core/plan/readings'
 import { calibrate, doubtAbout, predictedDbm, type ComparedReading } from '@pasado/core/radio/calibrate'
 
 const way = fc.record({ tenLogM: fc.double({ min: 0, max: 13, noNaN: true }), wallsDb: fc.double({ min: 0, max: 40, noNaN: true }), floorsDb: fc.double({ min: 0, max: 20, noNaN: true }) })
@@ -39,6 +40,14 @@ describe('calibration', () => {
       const [there, back] = [calibrate(readings), calibrate([...readings].reverse())]
       for (const field of ['exponent', 'wallFactor', 'bandDb'] as const) expect(back[field]).toBeCloseTo(there[field], 9)
     }))
+  })
+
+  it('a wrong reading does not vouch for itself: it is held against the others', () => {
+    const planned = (compared: ComparedReading) => ({ compared, room: 'Hall', unit: 'Router' }) as PlannedReading
+    const right = [2, 5, 8].map((tenLogM) => planned(read({ tenLogM, wallsDb: 10, floorsDb: 0 }, 2, 1)))
+    const wrong = planned({ ...right[0]!.compared, readDbm: right[0]!.compared.readDbm - 40 })
+    expect(learnFrom([wrong]).doubts[0]).toContain('weaker')
+    expect(learnFrom([...right, wrong]).doubts.map((one) => one !== null)).toEqual([false, false, false, true])
   })
 
   it('a reading that no home gives is asked about, either way', () => {

@@ -1,4 +1,4 @@
-import { calibrate, predictedDbm, type Calibration, type ComparedReading } from '../radio/calibrate'
+import { calibrate, doubtAbout, predictedDbm, type Calibration, type ComparedReading } from '../radio/calibrate'
 import { distanceLoss, pathLoss } from '../radio/path-loss'
 import type { Catalogue } from '../catalogue/model'
 import { standing, thingsOf, type Reading, type VisitRecord } from '../record/record'
@@ -31,9 +31,15 @@ export function plannedReadings(record: VisitRecord, plan: HomePlan, units: read
   })
 }
 
-/** What the readings of a band make of the book, and what each was predicted to be by it. */
-export function learnFrom(readings: readonly PlannedReading[]): { calibration: Calibration; predicted: number[] } {
+/**
+ * What the readings of a band make of the book, what each was predicted to be by it, and why one is doubtful: each is held
+ * against what the others say, so that a wrong one does not vouch for itself.
+ */
+export function learnFrom(readings: readonly PlannedReading[]): { calibration: Calibration; predicted: number[]; doubts: (string | null)[] } {
   const compared = readings.map((one) => one.compared)
   const calibration = calibrate(compared)
-  return { calibration, predicted: compared.map((one) => predictedDbm(one, calibration)) }
+  return {
+    calibration, predicted: compared.map((one) => predictedDbm(one, calibration)),
+    doubts: compared.map((one) => doubtAbout(one, calibrate(compared.filter((other) => other !== one))))
+  }
 }

@@ -2,7 +2,6 @@ import { useId, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Band, HomePlan, PlacedUnit } from '@pasado/core/plan/home-plan'
 import { learnFrom, type PlannedReading } from '@pasado/core/plan/readings'
-import { doubtAbout } from '@pasado/core/radio/calibrate'
 import { checkField } from '@pasado/core/record/facts'
 import { useMayWrite } from '../facts'
 import { write } from '../store'
@@ -10,7 +9,7 @@ import { write } from '../store'
 /** Readings taken in this home, beside what was predicted; the prediction learns from them. */
 export function Readings({ plan, units, band, readings }: { plan: HomePlan; units: readonly PlacedUnit[]; band: Band; readings: readonly PlannedReading[] }) {
   const mayWrite = useMayWrite()
-  const { calibration, predicted } = learnFrom(readings)
+  const { calibration, predicted, doubts } = learnFrom(readings)
   if (units.length === 0 || plan.rooms.length === 0) return null
   return (
     <section aria-label="Readings" className="mt-4 border-t border-rule pt-3">
@@ -21,7 +20,7 @@ export function Readings({ plan, units, band, readings }: { plan: HomePlan; unit
           <table className="mt-3 w-full text-left text-sm">
             <thead className="fine"><tr><th className="py-1 font-normal">Room</th><th className="font-normal">From</th><th className="font-normal">Read</th><th className="font-normal">Predicted</th><th className="font-normal">Off by</th><th /></tr></thead>
             <tbody>{readings.map(({ reading, room, unit, compared }, at) => {
-              const doubt = doubtAbout(compared, calibration)
+              const doubt = doubts[at]
               return (
                 <tr key={reading.id} className="border-t border-rule align-top">
                   <th scope="row" className="py-2 font-bold">{room}{doubt && <span role="alert" className="block font-normal">This is {doubt}</span>}</th><td className="py-2">{unit}</td><td className="exact py-2">{compared.readDbm} dBm</td><td className="exact py-2">{predicted[at]!.toFixed(0)} ± {calibration.bandDb.toFixed(0)} dBm</td><td className="exact py-2">{(compared.readDbm - predicted[at]!).toFixed(0)} dB</td>
