@@ -5,7 +5,9 @@ import { gridOf, obstaclesOf, planOf, plannedBands, bandLoss, roomFigures, stron
 import { roomAt, suggestPlaces, type SuggestInput } from '@pasado/core/plan/suggest'
 import { coverage } from '@pasado/core/radio/coverage'
 import { wallLoss } from '@pasado/core/radio/wall-loss'
-import { complete, idOf } from './fixture'
+import { placedUnits } from '@pasado/core/plan/home-plan'
+import { signalAt } from '@pasado/core/plan/readings'
+import { catalogue, complete, idOf, node, router } from './fixture'
 
 const wanted: Wanted = { router: 0, roomFloorDbm: -67, backhaulFloorDbm: -67, mostUnits: 4, mostHops: 2 }
 
@@ -118,6 +120,20 @@ describe('a plan', () => {
     expect([found.rooms.map(({ name }) => name), found.walls.length, new Set(found.walls.map(({ material }) => material))]).toEqual([['Hall'], 4, new Set(['granite'])])
     expect(roomAt(found, { storey: ground, x: 1, y: 1 })).toBe('Hall')
     expect(roomAt(found, { storey: ground, x: 9, y: 1 })).toBeNull()
+  })
+
+  it('a point’s signal is served by the strongest, and its working adds up', () => {
+    const ground = idOf('ground')
+    const record = complete().write('storey.set', { id: ground, set: { name: 'Ground' } })
+      .write('room.set', { id: idOf('a'), set: { name: 'Hall', storey: ground, x: 0, y: 0, widthM: 4, depthM: 3 } }).write('room.set', { id: idOf('b'), set: { name: 'Study', storey: ground, x: 4, y: 0, widthM: 4, depthM: 3 } })
+      .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 1 } }).write('unit.set', { id: node, set: { storey: ground, x: 7, y: 2 } }).record()
+    const drawn = planOf(record)
+    const found = signalAt(drawn, placedUnits(record, drawn), catalogue, '5', { storey: ground, x: 6.5, y: 1.5 }, { exponent: 2, wallFactor: 1 })!
+    expect([found.unit, found.wallsCrossed]).toEqual(['Study node', 0])
+    const across = signalAt(drawn, placedUnits(record, drawn).slice(0, 1), catalogue, '5', { storey: ground, x: 6.5, y: 1.5 }, { exponent: 2, wallFactor: 2 })!
+    expect(across.wallsCrossed).toBe(1)
+    expect(across.dbm).toBeCloseTo(across.powerDbm - across.distanceDb - across.wallsDb - across.floorsDb, 9)
+    expect(signalAt(drawn, [], catalogue, '5', { storey: ground, x: 1, y: 1 }, { exponent: 2, wallFactor: 1 })).toBeNull()
   })
 
   it('each cell is served by the strongest', () => {

@@ -31,6 +31,33 @@ export function plannedReadings(record: VisitRecord, plan: HomePlan, units: read
   })
 }
 
+/** What reaches a point, from the unit that serves it best, with the working. */
+export interface PointSignal {
+  unit: string
+  dbm: number
+  powerDbm: number
+  distanceM: number
+  distanceDb: number
+  wallsDb: number
+  wallsCrossed: number
+  floorsDb: number
+  floorsCrossed: number
+}
+
+/** The strongest signal at a point of a storey; null where no unit sends on the band. */
+export function signalAt(plan: HomePlan, units: readonly PlacedUnit[], catalogue: Catalogue, band: Band, at: { storey: string; x: number; y: number }, { exponent, wallFactor }: Pick<Calibration, 'exponent' | 'wallFactor'>): PointSignal | null {
+  const { walls: byTable, floors } = obstaclesOf(plan, band)
+  const walls = byTable.map((wall) => ({ ...wall, lossDb: wall.lossDb * wallFactor }))
+  const floorM = plan.storeys.find(({ id }) => id === at.storey)?.floorM
+  if (floorM === undefined) return null
+  return units.flatMap((unit): PointSignal[] => {
+    const sender = senderOf(unit, catalogue, band)
+    if (!sender) return []
+    const { totalDb, ...way } = pathLoss({ frequencyMHz: sender.frequencyMHz, from: sender, to: { x: at.x, y: at.y, z: floorM + HELD_AT_M }, exponent, walls, floors })
+    return [{ ...way, unit: unit.name, powerDbm: sender.powerDbm, dbm: sender.powerDbm - totalDb }]
+  }).sort((a, b) => b.dbm - a.dbm)[0] ?? null
+}
+
 /**
  * What the readings of a band make of the book, what each was predicted to be by it, and why one is doubtful: each is held
  * against what the others say, so that a wrong one does not vouch for itself.

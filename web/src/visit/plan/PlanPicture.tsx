@@ -14,7 +14,7 @@ export const signalSteps = [{ fromDbm: -50, dark: 0 }, { fromDbm: -60, dark: 0.0
 type Drag = { what: 'room'; id: string; dx: number; dy: number; x: number; y: number } | { what: 'unit'; id: string; x: number; y: number } | { what: 'draw'; x: number; y: number; toX: number; toY: number }
 
 /** One storey of the plan: rooms, walls, what stands in it, and the signal over it. */
-export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onChoose, onDraw, onMoveRoom, onPlace, onMoveUnit, mayWrite }: {
+export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onChoose, onDraw, onMoveRoom, onPlace, onMoveUnit, onProbe, mayWrite }: {
   plan: HomePlan
   storey: string
   units: readonly PlacedUnit[]
@@ -26,6 +26,8 @@ export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onCho
   onMoveRoom: (id: string, to: { x: number; y: number }) => void
   onPlace: (at: { x: number; y: number }) => void
   onMoveUnit: (id: string, at: { x: number; y: number }, done: boolean) => void
+  /** The point that is pointed at, to tell its signal. */
+  onProbe: (at: { x: number; y: number } | null) => void
   mayWrite: boolean
 }) {
   const rooms = plan.rooms.filter((room) => room.storey === storey)
@@ -52,6 +54,7 @@ export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onCho
     else onChoose(null)
   }
   const move = (event: React.PointerEvent) => {
+    onProbe(at(event))
     if (!drag) return
     const point = at(event)
     const { across, down: lines } = edgesOf(rooms)
@@ -90,7 +93,7 @@ export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onCho
   }
   const placeOf = (room: NamedRoom) => (drag?.what === 'room' && drag.id === room.id ? { x: drag.x, y: drag.y } : room)
   return (
-    <svg ref={svg} viewBox={`${frame.x} ${frame.y} ${frame.width} ${frame.height}`} className={`h-[46dvh] min-h-72 w-full touch-none border border-rule bg-sheet ${tool === 'choose' ? '' : 'cursor-crosshair'}`} role="group" aria-label="Plan of the storey" onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => setDrag(null)}>
+    <svg ref={svg} viewBox={`${frame.x} ${frame.y} ${frame.width} ${frame.height}`} className={`h-[46dvh] min-h-72 w-full touch-none border border-rule bg-sheet ${tool === 'choose' ? '' : 'cursor-crosshair'}`} role="group" aria-label="Plan of the storey" onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => setDrag(null)} onPointerLeave={() => onProbe(null)}>
       <defs><pattern id="plan-metres" width="1" height="1" patternUnits="userSpaceOnUse"><path d="M1 0H0V1" fill="none" stroke="var(--rule)" strokeWidth="0.02" /></pattern>
         <clipPath id="plan-rooms">{rooms.map((room) => <rect key={room.id} x={room.x} y={room.y} width={room.widthM} height={room.depthM} />)}</clipPath></defs>
       <rect x={frame.x - frame.width} y={frame.y - frame.height} width={frame.width * 3} height={frame.height * 3} fill="url(#plan-metres)" />

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Band } from '@pasado/core/plan/home-plan'
-import { learnFrom, plannedReadings } from '@pasado/core/plan/readings'
+import { learnFrom, plannedReadings, signalAt, type PointSignal } from '@pasado/core/plan/readings'
 import { overlaps } from '@pasado/core/plan/walls'
 import { outletKinds, troubleKinds } from '@pasado/core/record/facts'
 import { standing, unitName } from '@pasado/core/record/record'
@@ -31,6 +31,7 @@ export function PlanWork() {
   const [outletKind, setOutletKind] = useState<(typeof outletKinds)[number]>('mains')
   const [troubleKind, setTroubleKind] = useState<(typeof troubleKinds)[number]>('fish-tank')
   const [unitToPlace, setUnitToPlace] = useState<string | null>(null)
+  const [probe, setProbe] = useState<{ x: number; y: number } | null>(null)
   const [dragged, setDragged] = useState<{ id: string; x: number; y: number } | null>(null)
   const storey = plan.storeys.find(({ id }) => id === storeyId) ?? plan.storeys[0]
   const shown = useMemo(() => units.map((one) => (dragged?.id === one.id ? { ...one, ...dragged } : one)), [units, dragged])
@@ -41,6 +42,12 @@ export function PlanWork() {
   const coverage = useCoverage(plan, shown, band, calibration)
   const figures = useMemo(() => figuresOf(plan, coverage), [plan, coverage])
   const drawn = plan.storeys.filter(({ id }) => plan.rooms.some((room) => room.storey === id))
+  const pointed = useMemo(() => {
+    // Pointed at, or else the middle of the room that is chosen.
+    const room = chosen?.kind === 'room' ? plan.rooms.find(({ id }) => id === chosen.id) : undefined
+    const point = probe ?? (room && { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2 })
+    return storey && point ? signalAt(plan, shown, catalogue, band, { storey: storey.id, ...point }, calibration) : null
+  }, [plan, shown, catalogue, band, storey, probe, chosen, calibration])
   const here = storey ? (coverage[drawn.findIndex(({ id }) => id === storey.id)] ?? null) : null
   const waiting = standing(table).filter(({ id }) => !units.some((one) => one.id === id))
   const over = overlaps(plan.rooms)
@@ -91,7 +98,8 @@ export function PlanWork() {
           {tool === 'unit' && (waiting.length ? <Chips label="Unit to place" value={unitToPlace ?? waiting[0]!.id} options={waiting.map((unit) => ({ value: unit.id, words: unitName(unit) }))} onChoose={setUnitToPlace} /> : <p className="fine">Every unit stands in the plan; drag one to move it.</p>)}
         </div>
       )}
-      <div className="mt-2"><PlanPicture plan={plan} storey={storey?.id ?? ''} units={shown} coverage={here} tool={storey || tool === 'room' ? tool : 'choose'} chosen={chosen} onChoose={setChosen} onDraw={addRoom} onMoveRoom={(id, to) => write('room.set', { id, set: to })} onPlace={put} onMoveUnit={moveUnit} mayWrite={mayWrite} /></div>
+      <div className="mt-2"><PlanPicture plan={plan} storey={storey?.id ?? ''} units={shown} coverage={here} tool={storey || tool === 'room' ? tool : 'choose'} chosen={chosen} onChoose={setChosen} onDraw={addRoom} onMoveRoom={(id, to) => write('room.set', { id, set: to })} onPlace={put} onMoveUnit={moveUnit} onProbe={setProbe} mayWrite={mayWrite} /></div>
+      {coverage.length > 0 && <Working signal={pointed} />}
       {coverage.length > 0 && <p className="fine mt-1 flex flex-wrap items-center gap-x-3">Calculated signal, {band} GHz, 1 m above the floor:{signalSteps.map(({ fromDbm, dark }) => <span key={fromDbm} className="inline-flex items-center gap-1"><span aria-hidden className="inline-block h-3.5 w-5 border border-edge" style={{ background: `color-mix(in srgb, var(--ink) ${dark * 100}%, var(--sheet))` }} />{fromDbm === -Infinity ? 'weaker' : `${fromDbm} dBm`}</span>)}</p>}
       {over.length > 0 && <p role="alert" className="mt-2 bg-inv p-2 font-bold text-oninv">{over[0]![0].name} and {over[0]![1].name} lie over each other: move one, or make it smaller.</p>}
       <div className="mt-3 grid gap-5 xl:grid-cols-2">
@@ -102,6 +110,13 @@ export function PlanWork() {
       <Suggestions plan={plan} units={units} band={band} />
     </div>
   )
+}
+
+/** The signal at the point that is pointed at, with how it comes about. */
+function Working({ signal }: { signal: PointSignal | null }) {
+  if (!signal) return <p className="fine mt-1">Point at the plan, or choose a room: its signal and how it comes about show here.</p>
+  const { dbm, unit, powerDbm, distanceM, distanceDb, wallsDb, wallsCrossed, floorsDb, floorsCrossed } = signal
+  return <p className="mt-1 text-sm"><b className="exact">{dbm.toFixed(0)} dBm</b> from {unit}: sends {powerDbm} dBm, {distanceM.toFixed(1)} m take {distanceDb.toFixed(0)} dB, {wallsCrossed} {wallsCrossed === 1 ? 'wall' : 'walls'} {wallsDb.toFixed(0)} dB, {floorsCrossed} {floorsCrossed === 1 ? 'floor' : 'floors'} {floorsDb.toFixed(0)} dB.</p>
 }
 
 /** A room by its size, for those who would rather type than draw. */
