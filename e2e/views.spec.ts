@@ -21,7 +21,7 @@ async function isSound(page: Page, name: string): Promise<void> {
 for (const colorScheme of ['light', 'dark'] as const) {
   for (const viewport of sizes) {
     test(`every view is sound in ${colorScheme} at ${viewport.width} × ${viewport.height}`, async ({ browser }) => {
-      test.setTimeout(150_000)
+      test.setTimeout(240_000)
       const context = await browser.newContext({ viewport, colorScheme, reducedMotion: 'reduce' })
       const page = await context.newPage()
       await page.goto('/login')
