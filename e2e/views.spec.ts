@@ -7,12 +7,15 @@ const sizes = [{ width: 1280, height: 800 }, { width: 390, height: 844 }]
 
 /**
  * axe finds nothing, and nothing is wider than the screen. What another light or size has been asked already is not asked again:
- * in the dark colours only, on a phone all but colours, on a phone in the dark the width alone.
+ * in the dark colours only, on a phone all but colours, on a phone in the dark the width alone. On a wide screen in daylight colours
+ * everywhere, and all else where a view is laid out in another way than on a phone.
  */
+const laidOutAnew = new Set(['day', 'Kit', 'Place', 'Start up', 'Configure', 'Sign off', 'model'])
+
 async function isSound(page: Page, name: string): Promise<void> {
   const { dark, small } = await page.evaluate(() => ({ dark: matchMedia('(prefers-color-scheme: dark)').matches, small: innerWidth < 1000 }))
   const axe = new AxeBuilder({ page })
-  const { violations } = dark && small ? { violations: [] } : await (dark ? axe.withRules(['color-contrast']) : small ? axe.disableRules(['color-contrast']) : axe).analyze()
+  const { violations } = dark && small ? { violations: [] } : await (dark || (!small && !laidOutAnew.has(name)) ? axe.withRules(['color-contrast']) : small ? axe.disableRules(['color-contrast']) : axe).analyze()
   expect.soft(violations.map(({ id, nodes }) => `${name}: ${id}: ${nodes.map(({ target }) => target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
   const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
   expect.soft(overflow, `${name} is wider than the screen`).toBeLessThanOrEqual(0)
