@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { bestPlacements, judgePlacement, type Candidate, type Placement, type Wanted } from '@pasado/core/radio/placement'
-import { gridOf, obstaclesOf, planOf, plannedBands, bandLoss, roomFigures, strongest, type HomePlan } from '@pasado/core/plan/home-plan'
-import { roomAt, suggestPlaces, type SuggestInput } from '@pasado/core/plan/suggest'
+import { gridOf, obstaclesOf, roomAt, planOf, plannedBands, bandLoss, roomFigures, strongest, type HomePlan } from '@pasado/core/plan/home-plan'
+import { suggestPlaces, type SuggestInput } from '@pasado/core/plan/suggest'
 import { coverage } from '@pasado/core/radio/coverage'
 import { wallLoss } from '@pasado/core/radio/wall-loss'
 import { placedUnits } from '@pasado/core/plan/home-plan'
@@ -118,8 +118,8 @@ describe('a plan', () => {
       .write('brief.set', { set: { outerMaterial: 'granite', outerMm: 600 } })
     const found = planOf(log.record())
     expect([found.rooms.map(({ name }) => name), found.walls.length, new Set(found.walls.map(({ material }) => material))]).toEqual([['Hall'], 4, new Set(['granite'])])
-    expect(roomAt(found, { storey: ground, x: 1, y: 1 })).toBe('Hall')
-    expect(roomAt(found, { storey: ground, x: 9, y: 1 })).toBeNull()
+    expect(roomAt(found, { storey: ground, x: 1, y: 1 })?.name).toBe('Hall')
+    expect(roomAt(found, { storey: ground, x: 9, y: 1 })).toBeUndefined()
   })
 
   it('a point’s signal is served by the strongest, and its working adds up', () => {

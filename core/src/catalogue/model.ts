@@ -157,6 +157,18 @@ export function modelKey(id: string, version: number): string {
   return `${id}@${version}`
 }
 
+/** Each of some models in its newest version, by id. */
+export function newestModels(models: Iterable<Model>): Map<string, Model> {
+  const newest = new Map<string, Model>()
+  for (const one of models) if ((newest.get(one.id)?.version ?? 0) < one.version) newest.set(one.id, one)
+  return newest
+}
+
+/** Models in the order people look for them: by maker, then by name. */
+export function byMaker(a: Model, b: Model): number {
+  return `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`)
+}
+
 /** Gathers models into a catalogue. */
 export function catalogueOf(models: Iterable<Model>): Catalogue {
   return new Map([...models].map((one) => [modelKey(one.id, one.version), one]))

@@ -9,6 +9,9 @@ import { firstWalls, wallsOf, type PlanRoom, type PlanWall, type WallDefaults } 
 export const plannedBands = { '2.4': { middleMHz: 2442, overMHz: 83 }, '5': { middleMHz: 5500, overMHz: 700 }, '6': { middleMHz: 6535, overMHz: 1180 } } as const
 export type Band = keyof typeof plannedBands
 
+/** Least signal a room is to have, in dBm. */
+export const ROOM_FLOOR_DBM = -67
+
 /** How high above their floor the devices are held, metres. */
 export const HELD_AT_M = 1
 /** How high a unit stands that nobody measured, metres. */
@@ -77,13 +80,16 @@ export function bandLoss(material: Material, thicknessMm: number, band: Band): n
   return lossDb
 }
 
-/** Walls and floors of a plan, as the path of a signal meets them. */
-export function obstaclesOf(plan: HomePlan, band: Band): { walls: NonNullable<PathLossInput['walls']>; floors: NonNullable<PathLossInput['floors']> } {
+/**
+ * Walls and floors of a plan, as the path of a signal meets them.
+ * @param wallFactor what this home's walls take, beside the table's
+ */
+export function obstaclesOf(plan: HomePlan, band: Band, wallFactor = 1): { walls: NonNullable<PathLossInput['walls']>; floors: NonNullable<PathLossInput['floors']> } {
   const storeyOf = new Map(plan.storeys.map((one) => [one.id, one]))
   return {
     walls: plan.walls.filter(({ thicknessMm }) => thicknessMm > 0).map((wall) => {
       const { floorM, heightM } = storeyOf.get(wall.storey)!
-      return { from: { x: wall.x1, y: wall.y1 }, to: { x: wall.x2, y: wall.y2 }, zFrom: floorM, zTo: floorM + heightM, lossDb: bandLoss(wall.material, wall.thicknessMm, band) }
+      return { from: { x: wall.x1, y: wall.y1 }, to: { x: wall.x2, y: wall.y2 }, zFrom: floorM, zTo: floorM + heightM, lossDb: wallFactor * bandLoss(wall.material, wall.thicknessMm, band) }
     }),
     // The uppermost ceiling has nothing over it.
     floors: plan.storeys.slice(0, -1).map(({ floorM, heightM, ceiling }) => ({ z: floorM + heightM, lossDb: bandLoss(ceiling.material, ceiling.thicknessMm, band) }))
@@ -137,6 +143,11 @@ export function strongest(signals: readonly Float32Array[]): { signal: Float32Ar
     for (let at = 0; at < cells; at++) if (one[at]! > signal[at]!) { signal[at] = one[at]!; by[at] = index }
   })
   return { signal, by }
+}
+
+/** The room that a point of a storey lies in; undefined where it lies in none. */
+export function roomAt(plan: HomePlan, at: { storey: string; x: number; y: number }): NamedRoom | undefined {
+  return plan.rooms.find((room) => room.storey === at.storey && at.x >= room.x && at.x <= room.x + room.widthM && at.y >= room.y && at.y <= room.y + room.depthM)
 }
 
 /** How a room fares, in dBm, and the share of it at or above a floor. */

@@ -46,8 +46,7 @@ export interface PointSignal {
 
 /** The strongest signal at a point of a storey; null where no unit sends on the band. */
 export function signalAt(plan: HomePlan, units: readonly PlacedUnit[], catalogue: Catalogue, band: Band, at: { storey: string; x: number; y: number }, { exponent, wallFactor }: Pick<Calibration, 'exponent' | 'wallFactor'>): PointSignal | null {
-  const { walls: byTable, floors } = obstaclesOf(plan, band)
-  const walls = byTable.map((wall) => ({ ...wall, lossDb: wall.lossDb * wallFactor }))
+  const { walls, floors } = obstaclesOf(plan, band, wallFactor)
   const floorM = plan.storeys.find(({ id }) => id === at.storey)?.floorM
   if (floorM === undefined) return null
   return units.flatMap((unit): PointSignal[] => {

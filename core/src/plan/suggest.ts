@@ -1,7 +1,7 @@
 import { bestPlacements, judgePlacement, type Candidate, type Placement, type Wanted } from '../radio/placement'
 import { coverage, type Grid } from '../radio/coverage'
 import { pathLoss } from '../radio/path-loss'
-import { gridOf, obstaclesOf, plannedBands, roomFigures, type Band, type HomePlan } from './home-plan'
+import { gridOf, obstaclesOf, plannedBands, ROOM_FLOOR_DBM, roomAt, roomFigures, type Band, type HomePlan } from './home-plan'
 
 /** What a search for places is told. */
 export interface SuggestInput {
@@ -36,7 +36,6 @@ export interface Suggestion {
 }
 
 const SCHOOL_M = 12
-const ROOM_FLOOR_DBM = -67
 const BACKHAUL_FLOOR_DBM = -67
 const STANDS_AT_M = 1
 /** Nearer than this to a source of trouble no unit is proposed, metres. */
@@ -74,7 +73,7 @@ export function suggestPlaces({ plan, band, router, outlets, troubles, powerDbm,
       units: found.candidates.flatMap((index, at) => {
         if (index === 0) return []
         const { outlet } = places[index - 1]!
-        return [{ outlet: outlet.id, storey: outlet.storey, x: outlet.x, y: outlet.y, hops: found.hops[at]!, where: `${roomAt(plan, outlet) ?? 'outside every room'}${outlet.kind === 'network' ? ', at the network socket' : ''}` }]
+        return [{ outlet: outlet.id, storey: outlet.storey, x: outlet.x, y: outlet.y, hops: found.hops[at]!, where: `${roomAt(plan, outlet)?.name ?? 'outside every room'}${outlet.kind === 'network' ? ', at the network socket' : ''}` }]
       }),
       marginDb: found.marginDb, weakest: wanted[weakestAt]?.name ?? '', holds: found.holds
     }
@@ -104,12 +103,7 @@ function schoolChoice(school: School, outlets: readonly Point[], router: Point, 
 /** The room that a point above the ground lies in. */
 function roomAtHeight(plan: HomePlan, { x, y, z }: Point): string | null {
   const storey = plan.storeys.findLast(({ floorM }) => floorM <= z)
-  return storey ? roomAt(plan, { storey: storey.id, x, y }) : null
+  return (storey && roomAt(plan, { storey: storey.id, x, y })?.name) ?? null
 }
 
 const mean = (values: readonly number[]) => values.reduce((total, value) => total + Math.max(value, -90), 0) / Math.max(1, values.length)
-
-/** The name of the room that a point of a storey lies in; null where it lies in none. */
-export function roomAt(plan: HomePlan, at: { storey: string; x: number; y: number }): string | null {
-  return plan.rooms.find((room) => room.storey === at.storey && at.x >= room.x && at.x <= room.x + room.widthM && at.y >= room.y && at.y <= room.y + room.depthM)?.name ?? null
-}

@@ -164,6 +164,11 @@ export function unitName(unit: Unit): string {
   return unit.facts.name ?? unit.facts.serial ?? 'unnamed unit'
 }
 
+/** Other homes where a unit of the same serial or MAC address stands, but for the one it was brought from; none for one that stood here before. */
+export function elsewhereNow(unit: Unit): NonNullable<Unit['elsewhere']> {
+  return (unit.facts.stayed ? [] : (unit.elsewhere ?? [])).filter(({ home }) => home !== unit.transfer?.from)
+}
+
 /** The secret kept for a purpose of a thing; the newest where it was replaced. */
 export function secretFor(record: VisitRecord, purpose: Secret['purpose'], thing: string): Secret | null {
   let newest: Secret | null = null

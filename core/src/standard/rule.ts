@@ -66,6 +66,14 @@ export interface Home {
   networks: Network[]
 }
 
+/** The roles in which a unit is a member of a mesh, where its model can be one. */
+export const meshRoles: ReadonlySet<string | undefined> = new Set(['router', 'gateway', 'node'])
+
+/** Whether a unit is a member of a mesh. */
+export function isMeshMember({ model, unit }: Pick<KnownUnit, 'model' | 'unit'>): boolean {
+  return Boolean(model?.mesh) && meshRoles.has(unit.facts.role)
+}
+
 /** Prepares a record for judging. */
 export function homeOf(record: VisitRecord, catalogue: Catalogue, policy: Policy): Home {
   return {

@@ -1,4 +1,5 @@
 import type { Context } from 'koa'
+import type { Author } from '@pasado/core/record/entry'
 import type { z } from 'zod'
 import type { Person, PersonRole } from '../db/people'
 import type { Services } from '../services'
@@ -38,6 +39,11 @@ export interface Route {
   /** The name of the file that is sent as multipart/form-data, its other fields being the body. */
   upload?: string
   run: (call: Call<never, never, never>) => Promise<Answer>
+}
+
+/** A person as entries name them. */
+export function authorOf({ id, name, role }: Person): Author {
+  return { id, name, role }
 }
 
 export const everyRole: readonly PersonRole[] = ['technician', 'lead', 'office']

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { roles, type Model } from '@pasado/core/catalogue/model'
+import { byMaker, newestModels, roles } from '@pasado/core/catalogue/model'
 import { saveJson } from '../app/save-json'
 import { useSession } from '../app/session'
 import { Lens } from '../ui/Lens'
@@ -16,7 +16,7 @@ export function Catalogue() {
   const lead = useSession((state) => state.me?.role === 'lead')
   const [importing, setImporting] = useState(false)
   useEffect(() => { document.title = 'Catalogue · Pasado' }, [])
-  const newest = newestOf(models ?? [])
+  const newest = [...newestModels(models ?? []).values()].sort(byMaker)
   const found = newest.filter((model) => `${model.maker} ${model.name} ${model.family ?? ''}`.toLowerCase().includes(wanted.toLowerCase()) && (role === '' || model.roles.some((one) => one === role)))
   const set = (key: string, value: string) => setSearch((before) => { if (value) before.set(key, value); else before.delete(key); return before }, { replace: true })
   return (
@@ -52,11 +52,4 @@ export function Catalogue() {
       {models && found.length === 0 && <p className="mt-4">No model is found by that. Try the maker’s name alone.</p>}
     </main>
   )
-}
-
-/** The newest version of each model, by maker and name. */
-function newestOf(models: readonly Model[]): Model[] {
-  const newest = new Map<string, Model>()
-  for (const model of models) if ((newest.get(model.id)?.version ?? 0) < model.version) newest.set(model.id, model)
-  return [...newest.values()].sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`))
 }

@@ -1,31 +1,18 @@
 import type { Body, EntryKind } from '@pasado/core/record/entry'
-import { ruleKey, thingsOf, type VisitRecord } from '@pasado/core/record/record'
+import { ruleKey, tableOf, thingsOf, type VisitRecord } from '@pasado/core/record/record'
 
 /** The entry that takes another one back, as the record stands before it; null where it cannot be taken back. */
 export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): { kind: EntryKind; body: unknown } | null {
+  const thing = kind.replace(/\.set$/, '')
+  if (thing !== kind && thing in tableOf) {
+    const { id, set } = body as Body<'unit.set'>
+    const held = (thingsOf(record, thing as keyof typeof tableOf) as Record<string, { facts: Record<string, unknown> }>)[id]
+    return held ? { kind, body: { id, set: valuesBefore(set, held.facts) } } : { kind: 'thing.removed', body: { thing, id } }
+  }
   switch (kind) {
     case 'brief.set': {
       const { set } = body as Body<'brief.set'>
       return { kind, body: { set: valuesBefore(set, record.brief.facts) } }
-    }
-    case 'box.set':
-    case 'unit.set':
-    case 'storey.set':
-    case 'room.set':
-    case 'wall.set':
-    case 'opening.set':
-    case 'outlet.set':
-    case 'trouble.set':
-    case 'reading.set':
-    case 'segment.set':
-    case 'pool.set':
-    case 'host.set':
-    case 'network.set': {
-      const { id, set } = body as Body<'unit.set'>
-      const thing = kind.slice(0, -4) as 'unit'
-      const held = (thingsOf(record, thing) as Record<string, { facts: Record<string, unknown> }>)[id]
-      if (!held) return { kind: 'thing.removed', body: { thing, id } }
-      return { kind, body: { id, set: valuesBefore(set, held.facts) } }
     }
     case 'thing.removed':
       return { kind: 'thing.restored', body }

@@ -6,7 +6,7 @@ import { strongest } from '@pasado/core/plan/home-plan'
 export interface CoverageAsk {
   id: number
   senders: Sender[]
-  grids: Grid[]
+  grids: { storey: string; grid: Grid }[]
   walls: NonNullable<PathLossInput['walls']>
   floors: NonNullable<PathLossInput['floors']>
   exponent: number
@@ -15,10 +15,10 @@ export interface CoverageAsk {
 /** For each grid the strongest signal, and which sender gives it. */
 export interface CoverageAnswer {
   id: number
-  storeys: { grid: Grid; signal: Float32Array; by: Int16Array }[]
+  storeys: { storey: string; grid: Grid; signal: Float32Array; by: Int16Array }[]
 }
 
 addEventListener('message', (event: MessageEvent<CoverageAsk>) => {
   const { id, senders, grids, walls, floors, exponent } = event.data
-  postMessage({ id, storeys: grids.map((grid) => ({ grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent))) })) } satisfies CoverageAnswer)
+  postMessage({ id, storeys: grids.map(({ storey, grid }) => ({ storey, grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent))) })) } satisfies CoverageAnswer)
 })

@@ -1,6 +1,7 @@
-import { secretFor } from '../../record/record'
+import { adapterFault } from '../../power/adapter'
+import { elsewhereNow, secretFor } from '../../record/record'
 import { contentsOf } from '../../catalogue/boxes'
-import { aboutUnit, atUnit, breaks, holds, listed, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, isMeshMember, listed, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
 
 /** Units that share a value with an earlier unit, by the later one's id. */
 function twins(units: KnownUnit[], valueOf: (known: KnownUnit) => string | undefined): Map<string, KnownUnit> {
@@ -62,7 +63,7 @@ function judgeIdentity({ units }: Home): Verdict[] {
 
 /** Where else a unit stands, in words; null where nowhere, or where it was brought from there. */
 function livesElsewhere(unit: KnownUnit['unit']): string | null {
-  const found = (unit.facts.stayed ? [] : (unit.elsewhere ?? [])).find(({ home }) => home !== unit.transfer?.from)
+  const [found] = elsewhereNow(unit)
   if (!found) return null
   return `A unit with this ${found.by === 'mac' ? 'MAC address' : 'serial'} is recorded at another home ${found.sealed ? 'and live there' : 'in a visit that is open'} since ${found.since.slice(0, 10)}.`
 }
@@ -97,7 +98,7 @@ function judgeLabel({ record, units }: Home): Verdict[] {
 }
 
 function judgeFamily({ units }: Home): Verdict[] {
-  const members = units.filter(({ model, unit }) => model?.mesh && (unit.facts.role === 'router' || unit.facts.role === 'gateway' || unit.facts.role === 'node'))
+  const members = units.filter(isMeshMember)
   if (members.length < 2) return []
   const first = members[0]!
   const stranger = members.find(({ model }) => model!.family !== first.model!.family)
@@ -114,9 +115,6 @@ function judgeFamily({ units }: Home): Verdict[] {
   return [{ ...breaks(`One family, mixed models: ${listed(models)}. The weakest sets the limits: ${limits}.`, 'Tell the customer, or use one model throughout.', atUnit('kit', members[1]!.unit, 'model')), level: 'should' }]
 }
 
-/** Volts of an adapter may differ this much from the model's; more or less than that harms the unit. */
-const VOLTS_WITHIN = 0.05
-
 function judgeAdapter({ units }: Home): Verdict[] {
   return units.flatMap((known) => {
     const { unit, model } = known
@@ -125,10 +123,9 @@ function judgeAdapter({ units }: Home): Verdict[] {
     const wanted = `${model.power.plug}, ${model.power.volts} V, ${model.power.amps} A`
     const missing = ([['plug', plug], ['volts', volts], ['amps', amps]] as const).find(([, value]) => value === undefined)
     if (missing) return unproven(`Its power adapter was not compared with the model's: ${wanted}.`, 'Read what is printed on the adapter.', atUnit('kit', unit, { plug: 'adapterPlug', volts: 'adapterVolts', amps: 'adapterAmps' }[missing[0]]), aboutUnit(known))
-    const wrong = (evidence: string, field: string) => breaks(`${evidence} The model wants ${wanted}.`, 'Do not plug it in; find the right adapter.', atUnit('kit', unit, field), aboutUnit(known))
-    if (plug!.toLowerCase() !== model.power.plug.toLowerCase()) return wrong(`Its adapter has the plug ${plug}.`, 'adapterPlug')
-    if (Math.abs(volts! - model.power.volts) > model.power.volts * VOLTS_WITHIN) return wrong(`Its adapter gives ${volts} V.`, 'adapterVolts')
-    if (amps! < model.power.amps) return wrong(`Its adapter gives only ${amps} A.`, 'adapterAmps')
+    const fault = adapterFault(model.power, unit.facts)
+    const evidence = { adapterPlug: `Its adapter has the plug ${plug}.`, adapterVolts: `Its adapter gives ${volts} V.`, adapterAmps: `Its adapter gives only ${amps} A.` }
+    if (fault) return breaks(`${evidence[fault]} The model wants ${wanted}.`, 'Do not plug it in; find the right adapter.', atUnit('kit', unit, fault), aboutUnit(known))
     return holds(`${plug}, ${volts} V, ${amps} A.`, aboutUnit(known))
   })
 }

@@ -1,4 +1,4 @@
-import { aboutUnit, atUnit, breaks, holds, unproven, type Rule } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, isMeshMember, unproven, type Rule } from '../rule'
 
 /** Rules of the Place stage that need no plan of the home. */
 export const placeRules: Rule[] = [
@@ -16,7 +16,7 @@ export const placeRules: Rule[] = [
     id: 'place-count', stage: 'place', level: 'must',
     says: "Number of mesh members within the model's limit.",
     judge: ({ units, policy }) => {
-      const members = units.filter(({ model, unit }) => model?.mesh && ['router', 'gateway', 'node'].includes(unit.facts.role ?? ''))
+      const members = units.filter(isMeshMember)
       if (members.length < 2) return []
       const limits = members.map(({ model }) => model!.mesh!.members)
       const most = limits.some((limit) => limit === null) && limits.every((limit) => limit === null) ? policy.mostMembers : Math.min(...limits.map((limit) => limit ?? Infinity))

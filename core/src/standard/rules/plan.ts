@@ -1,7 +1,7 @@
-import { obstaclesOf, placedUnits, planOf, senderOf, type HomePlan, type PlacedUnit } from '../../plan/home-plan'
+import { obstaclesOf, placedUnits, planOf, roomAt, senderOf, type HomePlan, type PlacedUnit } from '../../plan/home-plan'
 import { pathLoss } from '../../radio/path-loss'
 import { standing } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, isMeshMember, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
 import { laterFigures } from '../standard'
 
 interface InPlan {
@@ -19,7 +19,6 @@ function inPlan(home: Home): InPlan | null {
 
 const figure = (home: Home, name: keyof typeof laterFigures) => home.policy[name] ?? laterFigures[name]
 const apart = (a: { x: number; y: number }, b: { x: number; y: number }) => Math.hypot(a.x - b.x, a.y - b.y)
-const isMember = ({ model, unit }: KnownUnit) => model?.mesh !== undefined && model.mesh !== null && ['router', 'gateway', 'node'].includes(unit.facts.role ?? '')
 
 function judgeClear(home: Home): Verdict[] {
   const found = inPlan(home)
@@ -65,7 +64,7 @@ interface Hop { from: PlacedUnit; metres: number; dbm: number; hops: number }
 
 /** The best way of each wireless member from the router, by the plan: hop by hop, each over the strongest link. */
 function hopsOf(home: Home, { plan, placed }: InPlan): Map<string, Hop | 'cabled' | 'root'> {
-  const members = placed.filter(({ known }) => isMember(known))
+  const members = placed.filter(({ known }) => isMeshMember(known))
   const root = members.find(({ known }) => known.unit.facts.role === 'router') ?? members.find(({ known }) => known.unit.facts.role === 'gateway')
   const found = new Map<string, Hop | 'cabled' | 'root'>()
   if (!root) return found
@@ -156,8 +155,8 @@ export const planRules: Rule[] = [
       const found = inPlan(home)
       if (!found) return []
       return found.placed.flatMap(({ known, at }) => {
-        const room = found.plan.rooms.find((one) => one.storey === at.storey && at.x >= one.x && at.x <= one.x + one.widthM && at.y >= one.y && at.y <= one.y + one.depthM)
-        if (!room?.building || !isMember(known)) return []
+        const room = roomAt(found.plan, at)
+        if (!room?.building || !isMeshMember(known)) return []
         const about = aboutUnit(known)
         if (!known.unit.facts.cabled) return [breaks(`It is in ${room.building}, and no cable leads there.`, 'Use fibre, or a cable with surge protection by a licensed electrician.', atUnit('place', known.unit, 'cabled'), about)]
         if (!known.unit.facts.surgeNote) return [unproven(`It is cabled to ${room.building}, and nothing is noted of surge protection.`, 'Note who protected the cable, or that it is fibre.', atUnit('place', known.unit, 'surgeNote'), about)]

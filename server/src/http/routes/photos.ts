@@ -3,9 +3,7 @@ import { photoAbout, revealReasons } from '@pasado/core/record/answers'
 import { id, textLine } from '@pasado/core/record/facts'
 import { keepPhoto, photoOf, showLabelPhoto } from '../../logbook/photos'
 import { refused } from '../problem'
-import { everyRole, route } from '../route'
-
-const authorOf = ({ id: who, name, role }: { id: string; name: string; role: 'technician' | 'lead' | 'office' }) => ({ id: who, name, role })
+import { authorOf, everyRole, route } from '../route'
 
 /** Photos of a visit: served only to those who may see it, never from a shared cache. */
 export const photoRoutes = [

@@ -6,17 +6,16 @@ import { briefFacts, id, type Facts } from '@pasado/core/record/facts'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
-import { readPerson, type Person } from '../../db/people'
+import { readPerson } from '../../db/people'
 import { readVisitHead } from '../../db/visits'
 import { makePack, makeRecordPdf } from '../../documents/make'
 import { visitFile, visitForBrowser } from '../../logbook/read'
 import { eraseSecrets, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
 import { forbidden, HttpProblem, notFound, refused } from '../problem'
-import { everyRole, route } from '../route'
+import { authorOf, everyRole, route } from '../route'
 
 const visitId = z.strictObject({ id })
 const inTheField = ['technician', 'lead'] as const
-const authorOf = ({ id: who, name, role }: Person) => ({ id: who, name, role })
 const fileName = (what: string, visit: string, ending: string) => `pasado-${what}-${visit.slice(-12)}.${ending}`
 
 const newSecret = z

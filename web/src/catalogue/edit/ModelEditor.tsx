@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { del, get, set as keep } from 'idb-keyval'
-import type { Model } from '@pasado/core/catalogue/model'
+import { byMaker, newestModels, type Model } from '@pasado/core/catalogue/model'
 import { useSession } from '../../app/session'
 import { useModels } from '../models'
 import { bareModel, EditingContext, faultPlace, faultsOf, withChange, type DraftFault, type Path } from './draft'
@@ -35,13 +35,7 @@ export function ModelEditor() {
   if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
   if (!lead) return <main className="p-6"><p>Only a lead edits the catalogue. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
   if (id !== 'new' && !newest) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
-  return <Editor key={id} id={id} published={newest} models={newestOf(models)} />
-}
-
-function newestOf(models: readonly Model[]): Model[] {
-  const newest = new Map<string, Model>()
-  for (const one of models) if ((newest.get(one.id)?.version ?? 0) < one.version) newest.set(one.id, one)
-  return [...newest.values()].sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`))
+  return <Editor key={id} id={id} published={newest} models={[...newestModels(models).values()].sort(byMaker)} />
 }
 
 function Editor({ id, published, models }: { id: string; published: Model | null; models: readonly Model[] }) {

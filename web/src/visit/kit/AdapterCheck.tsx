@@ -1,4 +1,5 @@
 import type { Model } from '@pasado/core/catalogue/model'
+import { adapterFault } from '@pasado/core/power/adapter'
 import type { Unit } from '@pasado/core/record/record'
 import { TextFact } from '../FactField'
 import { useMayWrite } from '../facts'
@@ -12,7 +13,7 @@ export function AdapterCheck({ unit, model }: { unit: Unit; model: Model }) {
   const field = { kind: 'unit', id: unit.id } as const
   const { adapterPlug, adapterVolts, adapterAmps } = unit.facts
   const known = adapterPlug !== undefined && adapterVolts !== undefined && adapterAmps !== undefined
-  const wrong = known && (adapterPlug.toLowerCase() !== plug.toLowerCase() || Math.abs(adapterVolts - volts) > volts * 0.05 || adapterAmps < amps)
+  const wrong = adapterFault(model.power, unit.facts) !== null
   return (
     <section aria-label="Power adapter">
       <div className="flex flex-wrap items-baseline justify-between gap-x-3"><h3 className="label">Power adapter</h3><p className="fine">the model wants {plug}, {volts} V, {amps} A</p></div>

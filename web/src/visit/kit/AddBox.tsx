@@ -1,19 +1,18 @@
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { boxesOf, type KitBox } from '@pasado/core/catalogue/boxes'
-import type { Model } from '@pasado/core/catalogue/model'
+import { byMaker, newestModels, type Model } from '@pasado/core/catalogue/model'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit, write } from '../store'
-import { newestModels } from './catalogue'
 
 /** Models and their boxes, found by maker, name and role. Choosing one is left to the caller. */
 function ModelList({ boxes, onChoose }: { boxes: (model: Model) => readonly KitBox[]; onChoose: (model: Model, box: KitBox) => void }) {
   const catalogue = useVisit((state) => state.catalogue)
   const [wanted, setWanted] = useState('')
   const words = wanted.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = [...newestModels(catalogue).values()]
+  const found = [...newestModels(catalogue.values()).values()]
     .filter((model) => { const text = `${model.maker} ${model.name} ${model.roles.join(' ')}`.toLowerCase(); return words.every((word) => text.includes(word)) })
-    .sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`))
+    .sort(byMaker)
   return (
     <>
       <label className="label" htmlFor="model-wanted">Find a model</label>

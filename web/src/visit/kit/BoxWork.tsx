@@ -2,11 +2,11 @@ import { useId, useState } from 'react'
 import { Check } from 'lucide-react'
 import { v7 as uuidv7 } from 'uuid'
 import { contentsOf, unitsToAdd } from '@pasado/core/catalogue/boxes'
+import { newestModels } from '@pasado/core/catalogue/model'
 import { standing, unitName, type KitInVisit } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
 import { useVisit, write } from '../store'
-import { newestModels } from './catalogue'
 
 const oftenDone = { missing: ['took one from the van', 'ordered, a second visit is booked', 'not needed here'], damaged: ['took another from the van', 'sent back, a new one is ordered', 'works all the same'], extra: ['left with the customer', 'taken back to the store'] }
 
@@ -20,7 +20,7 @@ export function BoxWork({ box, onUnit, onStay }: { box: KitInVisit; onUnit: (uni
   const { items, title, model } = contents
   const open = items.filter(({ item }) => !box.items[item])
   const extras = Object.entries(box.items).filter(([, one]) => one.state === 'extra')
-  const newest = newestModels(catalogue)
+  const newest = newestModels(catalogue.values())
   const missingUnits = unitsToAdd(items, (id) => newest.get(id), units.map(({ facts }) => facts.model ?? ''))
   const unpack = () => {
     onStay()

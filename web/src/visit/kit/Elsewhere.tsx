@@ -2,14 +2,14 @@ import { useEffect, useId, useState } from 'react'
 import { format } from 'date-fns'
 import { Link } from 'react-router'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
-import type { Unit } from '@pasado/core/record/record'
+import { elsewhereNow, type Unit } from '@pasado/core/record/record'
 import { ask } from '../../app/api'
 import { useMayWrite } from '../facts'
 import { write } from '../store'
 
 /** The same serial or MAC address stands at another home: where, since when, and the move, if the unit was really brought from there. */
 export function Elsewhere({ unit }: { unit: Unit }) {
-  const found = (unit.facts.stayed ? [] : (unit.elsewhere ?? [])).filter(({ home }) => home !== unit.transfer?.from)
+  const found = elsewhereNow(unit)
   if (found.length === 0) return null
   return <ul className="mt-3">{found.map((one) => <There key={one.home} unit={unit} home={one.home} by={one.by} since={one.since} sealed={one.sealed} />)}</ul>
 }

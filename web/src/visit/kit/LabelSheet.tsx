@@ -1,6 +1,6 @@
 import { useEffect, useId, useMemo, useRef, useState } from 'react'
 import { Camera, ClipboardPaste, ImageUp } from 'lucide-react'
-import type { Model } from '@pasado/core/catalogue/model'
+import { newestModels, type Model } from '@pasado/core/catalogue/model'
 import { parseLabel, type ParsedLabel } from '@pasado/core/labels/parse'
 import type { Unit } from '@pasado/core/record/record'
 import { knownModels } from '../../labels/known-models'
@@ -9,7 +9,6 @@ import { readLabel, type ReadingStep } from '../../labels/read-label'
 import { Sheet } from '../../ui/Sheet'
 import { eyesFor, NoPicture, warmUp } from '../../workers/label'
 import { useVisit } from '../store'
-import { newestModels } from './catalogue'
 import { LabelValues } from './LabelValues'
 import { LiveCamera } from './LiveCamera'
 
@@ -25,7 +24,7 @@ interface ReadOff {
 /** Reads a unit's label from a photo, the live camera or pasted text. All of it happens on this device. */
 export function LabelSheet({ unit, model, onClose }: { unit: Unit; model: Model | null; onClose: () => void }) {
   const catalogue = useVisit((state) => state.catalogue)
-  const models = useMemo(() => knownModels(newestModels(catalogue).values()), [catalogue])
+  const models = useMemo(() => knownModels(newestModels(catalogue.values()).values()), [catalogue])
   const own = useMemo(() => (model ? { model: knownModels([model])[0]!, fields: model.label } : null), [model])
   const [way, setWay] = useState<'choose' | 'camera' | 'paste'>('choose')
   const [step, setStep] = useState<ReadingStep | null>(null)

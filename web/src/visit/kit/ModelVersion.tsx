@@ -1,16 +1,15 @@
 import { useState } from 'react'
 import { breaksOnMove, modelChanges } from '@pasado/core/catalogue/changes'
-import type { Model } from '@pasado/core/catalogue/model'
+import { newestModels, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Sheet } from '../../ui/Sheet'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
 import { ChangeList } from './ChangeList'
-import { newestModels } from './catalogue'
 
 /** A newer version of the unit's model is in the catalogue: what changed, and the move to it. */
 export function ModelVersion({ unit, model }: { unit: Unit; model: Model }) {
-  const newest = newestModels(useVisit((state) => state.catalogue)).get(model.id)
+  const newest = newestModels(useVisit((state) => state.catalogue).values()).get(model.id)
   const mayWrite = useMayWrite()
   const [open, setOpen] = useState(false)
   if (!newest || newest.version <= model.version || !mayWrite) return null

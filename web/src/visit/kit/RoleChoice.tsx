@@ -1,18 +1,16 @@
 import { roles, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
+import { isMeshMember } from '@pasado/core/standard/rule'
 import { ChoiceFact } from '../FactField'
 import { useVisit } from '../store'
-import { newestModels } from './catalogue'
-
-const meshRoles = new Set(['router', 'gateway', 'node'])
+import { modelOf } from './catalogue'
 
 /** What the unit is here: what its model can be is offered, what it cannot is told with why. */
 export function RoleChoice({ unit, model }: { unit: Unit; model: Model }) {
   const units = standing(useVisit((state) => state.record.units))
   const catalogue = useVisit((state) => state.catalogue)
-  const newest = newestModels(catalogue)
   const others = units.filter(({ id }) => id !== unit.id)
-  const stranger = model.mesh && meshRoles.has(unit.facts.role ?? '') ? others.find(({ facts }) => { const other = newest.get(facts.model ?? ''); return other?.mesh && meshRoles.has(facts.role ?? '') && other.family !== model.family }) : undefined
+  const stranger = isMeshMember({ model, unit }) ? others.find((other) => { const known = modelOf(other, catalogue); return known && isMeshMember({ model: known, unit: other }) && known.family !== model.family }) : undefined
   const lead = unit.facts.role === 'router' ? others.find(({ facts }) => facts.role === 'router') : undefined
   const cannot = roles.filter((role) => !model.roles.includes(role))
   return (

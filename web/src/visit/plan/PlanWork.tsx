@@ -41,14 +41,13 @@ export function PlanWork() {
   const { calibration } = useMemo(() => learnFrom(readings), [readings])
   const coverage = useCoverage(plan, shown, band, calibration)
   const figures = useMemo(() => figuresOf(plan, coverage), [plan, coverage])
-  const drawn = plan.storeys.filter(({ id }) => plan.rooms.some((room) => room.storey === id))
   const pointed = useMemo(() => {
     // Pointed at, or else the middle of the room that is chosen.
     const room = chosen?.kind === 'room' ? plan.rooms.find(({ id }) => id === chosen.id) : undefined
     const point = probe ?? (room && { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2 })
     return storey && point ? signalAt(plan, shown, catalogue, band, { storey: storey.id, ...point }, calibration) : null
   }, [plan, shown, catalogue, band, storey, probe, chosen, calibration])
-  const here = storey ? (coverage[drawn.findIndex(({ id }) => id === storey.id)] ?? null) : null
+  const here = coverage.find((one) => one.storey === storey?.id) ?? null
   const waiting = standing(table).filter(({ id }) => !units.some((one) => one.id === id))
   const over = overlaps(plan.rooms)
   useEffect(() => { setChosen(null) }, [storey?.id])

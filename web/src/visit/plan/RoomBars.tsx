@@ -1,6 +1,5 @@
-import type { NamedRoom, PlanStorey, RoomFigures } from '@pasado/core/plan/home-plan'
+import { ROOM_FLOOR_DBM, type NamedRoom, type PlanStorey, type RoomFigures } from '@pasado/core/plan/home-plan'
 import { linkRate } from '@pasado/core/radio/link-rate'
-import { ROOM_FLOOR_DBM } from './use-plan'
 
 const [WEAKEST, STRONGEST] = [-95, -30]
 const share = (dbm: number) => Math.min(1, Math.max(0, (dbm - WEAKEST) / (STRONGEST - WEAKEST))) * 100

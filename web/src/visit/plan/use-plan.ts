@@ -1,11 +1,8 @@
 import { useEffect, useMemo, useState } from 'react'
-import { gridOf, obstaclesOf, placedUnits, planOf, roomFigures, senderOf, type Band, type HomePlan, type PlacedUnit, type RoomFigures } from '@pasado/core/plan/home-plan'
+import { gridOf, obstaclesOf, placedUnits, planOf, ROOM_FLOOR_DBM, roomFigures, senderOf, type Band, type HomePlan, type PlacedUnit, type RoomFigures } from '@pasado/core/plan/home-plan'
 import { askCoverage } from '../../workers/coverage'
 import type { CoverageAnswer } from '../../workers/coverage.worker'
 import { useVisit } from '../store'
-
-/** Least signal a room is to have, in dBm. */
-export const ROOM_FLOOR_DBM = -67
 
 /** The plan as it is drawn, with the units that stand in it. */
 export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {
@@ -26,9 +23,8 @@ export function useCoverage(plan: HomePlan, units: readonly PlacedUnit[], band: 
   useEffect(() => {
     const senders = units.flatMap((unit) => senderOf(unit, catalogue, band) ?? [])
     if (senders.length === 0) { setStoreys([]); return }
-    const { walls: byTable, floors } = obstaclesOf(plan, band)
-    const walls = byTable.map((wall) => ({ ...wall, lossDb: wall.lossDb * wallFactor }))
-    const ask = (cellM: number, then: () => void) => askCoverage({ senders, walls, floors, exponent, grids: plan.storeys.flatMap(({ id }) => gridOf(plan, id, cellM) ?? []) }, (answer) => { setStoreys(answer.storeys); then() })
+    const { walls, floors } = obstaclesOf(plan, band, wallFactor)
+    const ask = (cellM: number, then: () => void) => askCoverage({ senders, walls, floors, exponent, grids: plan.storeys.flatMap(({ id }) => { const grid = gridOf(plan, id, cellM); return grid ? [{ storey: id, grid }] : [] }) }, (answer) => { setStoreys(answer.storeys); then() })
     ask(0.5, () => ask(0.25, () => undefined))
   }, [plan, places, band, catalogue, exponent, wallFactor])
   return storeys
@@ -37,14 +33,10 @@ export function useCoverage(plan: HomePlan, units: readonly PlacedUnit[], band: 
 /** Figures of every room on a band. */
 export function figuresOf(plan: HomePlan, storeys: CoverageAnswer['storeys']): Map<string, RoomFigures> {
   const found = new Map<string, RoomFigures>()
-  const withRooms = plan.storeys.filter(({ id }) => plan.rooms.some((room) => room.storey === id))
-  withRooms.forEach(({ id }, at) => {
-    const here = storeys[at]
-    if (!here) return
-    for (const room of plan.rooms) {
-      const figures = room.storey === id ? roomFigures(room, here.grid, here.signal, ROOM_FLOOR_DBM) : null
-      if (figures) found.set(room.id, figures)
-    }
-  })
+  for (const room of plan.rooms) {
+    const here = storeys.find(({ storey }) => storey === room.storey)
+    const figures = here && roomFigures(room, here.grid, here.signal, ROOM_FLOOR_DBM)
+    if (figures) found.set(room.id, figures)
+  }
   return found
 }
