@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
@@ -76,5 +76,22 @@ describe('pasado check, verify, export, import', () => {
     const { status, err } = await run(['export', 'x'], '', { PASADO_LOGIN: 'a', PASADO_PASSWORD: 'b', PASADO_URL: 'http://127.0.0.1:9' })
     expect(status).toBe(2)
     expect(err).toContain('no server answers at http://127.0.0.1:9')
+  })
+})
+
+describe('pasado labels', () => {
+  it('draws a label for each demo unit, and a sheet of them', async () => {
+    const out = join(folder, 'labels')
+    const { status, out: said } = await run(['labels', 'demo', '--out', out])
+    const files = readdirSync(out)
+    expect([status, said]).toEqual([0, expect.stringContaining(`${files.length - 1} labels and sheet.pdf`)])
+    expect(files.filter((name) => name.endsWith('.png')).length).toBeGreaterThan(20)
+    expect(readFileSync(join(out, 'sheet.pdf')).subarray(0, 5).toString()).toBe('%PDF-')
+    expect(new Set(files.filter((name) => name.endsWith('.png')).map((name) => readFileSync(join(out, name)).subarray(1, 4).toString()))).toEqual(new Set(['PNG']))
+  }, 60_000)
+
+  it.each([[['labels'], 'say which'], [['labels', 'demo', '--condition', 'eaten'], 'must be print, clean, worn, bad'], [['labels', '019a0000-0000-7000-8000-000000000000'], 'PASADO_LOGIN']])('%j is refused with what to do', async (words, said) => {
+    const { status, err } = await run(words)
+    expect([status, err]).toEqual([2, expect.stringContaining(said)])
   })
 })

@@ -139,8 +139,13 @@ export class Logbook {
   }
 
   async #mustNotLeak(open: OpenVisit, drafts: readonly Draft[]): Promise<void> {
-    if (Object.keys(open.state.record.secrets).length === 0 || open.state.record.secretsErased) return
-    mustNotLeak(drafts, (await this.vault.openAll(open.connection, open.head.id)).map(({ value }) => value))
+    mustNotLeak(drafts, await this.secretsOf(open))
+  }
+
+  /** The values of a visit's secrets, to look for in what is to be written; none once they were erased. */
+  async secretsOf({ state: { record }, connection, head }: OpenVisit): Promise<string[]> {
+    if (Object.keys(record.secrets).length === 0 || record.secretsErased) return []
+    return (await this.vault.openAll(connection, head.id)).map(({ value }) => value)
   }
 
   /** Judges the visit's secrets anew where a name near them changed, so that a passphrase that holds the new name is found out. */

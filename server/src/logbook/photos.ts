@@ -30,9 +30,8 @@ export async function keepPhoto(logbook: Logbook, visit: string, photo: NewPhoto
     if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
     if (photo.about.thing === 'unit' && !record.units[photo.about.id]) throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])
     try {
-      if (photo.caption !== null && Object.keys(record.secrets).length && !record.secretsErased) {
-        const secrets = (await logbook.vault.openAll(open.connection, visit)).map(({ value }) => value)
-        if (leaksIn({ caption: photo.caption }, secrets).length) throw refused([{ path: ['caption'], message: 'holds a secret of this visit; take it out: secrets belong in the vault only' }])
+      if (photo.caption !== null && leaksIn({ caption: photo.caption }, await logbook.secretsOf(open)).length) {
+        throw refused([{ path: ['caption'], message: 'holds a secret of this visit; take it out: secrets belong in the vault only' }])
       }
       const picture = photo.label ? await logbook.vault.sealOctets(open.connection, visit, photo.ref, prepared.picture) : prepared.picture
       await insertPhoto(open.connection, { ref: photo.ref, visit, label: photo.label, picture, small: photo.label ? null : prepared.small })

@@ -13,7 +13,7 @@ import { useVisit, write } from './store'
 const SHOWN_MS = 45_000
 
 /** Photos of a unit, a stage or a rule: those that are kept, those on their way, and one more. */
-export function Photos({ about, label = 'Photos' }: { about: Photo['about']; label?: string }) {
+export function Photos({ about, label = 'Photos', add = 'Add a photo' }: { about: Photo['about']; label?: string; add?: string }) {
   const record = useVisit((state) => state.record)
   const visit = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
@@ -33,7 +33,7 @@ export function Photos({ about, label = 'Photos' }: { about: Photo['about']; lab
       <div className="flex flex-wrap items-center gap-3">
         <h3 className="label">{label}</h3>
         {mayWrite && (
-          <label htmlFor={fileId} className="btn focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum"><ImagePlus aria-hidden size={20} />Add a photo
+          <label htmlFor={fileId} className="btn focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum"><ImagePlus aria-hidden size={20} />{add}
             <input id={fileId} type="file" className="sr-only" accept="image/*" onChange={(event) => { const file = event.target.files?.[0]; if (file) choose(file); event.target.value = '' }} />
           </label>
         )}

@@ -7,7 +7,6 @@ import { AskedRules } from '../AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { AddBox } from '../kit/AddBox'
-import { Photos } from '../Photos'
 import { reasonWords } from '../reason-words'
 import { useVisit, write } from '../store'
 
@@ -58,7 +57,6 @@ export function Brief() {
           <TextFact {...brief} field="doubleNatReason" label="Why two translations are right here" />
         </div>
       </details>
-      <div className="mt-4"><Photos about={{ thing: 'stage', id: 'brief' }} label="Photos of the home as found" /></div>
       <Notes />
     </div>
   )

@@ -3,7 +3,6 @@ import { TextFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { BuildFields } from '../plan/ChosenFields'
 import { PlanWork } from '../plan/PlanWork'
-import { Photos } from '../Photos'
 import { useVisit, write } from '../store'
 
 /** Place: where each unit was set up and where it stays. */
@@ -39,7 +38,6 @@ export function PlaceStage() {
           )
         })}
       </ul>
-      <div className="mt-4"><Photos about={{ thing: 'stage', id: 'place' }} label="Photos of the places" /></div>
       <p className="mt-4 border-l-4 border-ink bg-well p-3"><b>Caution.</b> Before you drill: cables and pipes may be hidden, and older walls and ceilings may hold asbestos. Stand a ladder firmly. A cable between two buildings needs fibre, or surge protection by a licensed electrician. Follow the local code.</p>
     </div>
   )
