@@ -91,6 +91,7 @@ export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onCho
     event.preventDefault()
     onMoveRoom(room.id, { x: tenth(room.x + by[0]), y: tenth(room.y + by[1]) })
   }
+  const marks = [...outlets.map(({ facts }) => ({ x: facts.x!, y: facts.y! })), ...troubles.map(({ facts }) => ({ x: facts.x!, y: facts.y! + 0.2 })), ...units.filter((one) => one.storey === storey).flatMap(({ x, y }) => [{ x, y }, { x: x - 0.5, y: y + 0.6 }, { x: x + 0.5, y: y + 0.6 }])]
   const placeOf = (room: NamedRoom) => (drag?.what === 'room' && drag.id === room.id ? { x: drag.x, y: drag.y } : room)
   return (
     <svg ref={svg} viewBox={`${frame.x} ${frame.y} ${frame.width} ${frame.height}`} className={`h-[46dvh] min-h-72 w-full touch-none border border-rule bg-sheet ${tool === 'choose' ? '' : 'cursor-crosshair'}`} role="group" aria-label="Plan of the storey" onPointerDown={down} onPointerMove={move} onPointerUp={up} onPointerCancel={() => setDrag(null)} onPointerLeave={() => onProbe(null)}>
@@ -100,11 +101,12 @@ export function PlanPicture({ plan, storey, units, coverage, tool, chosen, onCho
       {picture && coverage && <image href={picture} x={coverage.grid.x - coverage.grid.cellM / 2} y={coverage.grid.y - coverage.grid.cellM / 2} width={coverage.grid.columns * coverage.grid.cellM} height={coverage.grid.rows * coverage.grid.cellM} preserveAspectRatio="none" clipPath="url(#plan-rooms)" style={{ imageRendering: 'pixelated' }} />}
       {rooms.map((room) => {
         const { x, y } = placeOf(room)
+        const label = namePlace(room, marks)
         const on = chosen?.kind === 'room' && chosen.id === room.id
         return (
           <g key={room.id} tabIndex={0} role="button" aria-pressed={on} aria-label={`${room.name}, ${room.widthM} by ${room.depthM} metres${room.complained ? ', complained of' : ''}`} onPointerDown={(event) => takeRoom(event, room)} onFocus={() => { if (tool === 'choose') onChoose({ kind: 'room', id: room.id }) }} onKeyDown={(event) => keys(event, room)} className="outline-none">
             <rect x={x} y={y} width={room.widthM} height={room.depthM} fill="transparent" stroke={on ? 'var(--plum)' : 'none'} strokeWidth={0.14} />
-            <text x={x + 0.32} y={y + Math.min(0.72, room.depthM * 0.6)} fontSize={Math.min(0.4, room.widthM / 6)} fill="var(--ink)" stroke="var(--sheet)" strokeWidth="0.1" paintOrder="stroke" className="pointer-events-none select-none font-bold">{room.name}{room.complained ? ' ✗' : ''}</text>
+            <text x={x + label.dx} y={y + label.dy} fontSize={label.size} fill="var(--ink)" stroke="var(--sheet)" strokeWidth="0.1" paintOrder="stroke" className="pointer-events-none select-none font-bold">{room.name}{room.complained ? ' ✗' : ''}</text>
           </g>
         )
       })}
@@ -156,6 +158,17 @@ function frameOf(plan: HomePlan): { x: number; y: number; width: number; height:
   const [left, top] = [Math.min(...plan.rooms.map(({ x }) => x)) - room, Math.min(...plan.rooms.map(({ y }) => y)) - room]
   const [right, bottom] = [Math.max(...plan.rooms.map(({ x, widthM }) => x + widthM)) + room, Math.max(...plan.rooms.map(({ y, depthM }) => y + depthM)) + room]
   return { x: left, y: top, width: Math.max(8, right - left), height: Math.max(6, bottom - top) }
+}
+
+/** Where the name of a room stands in it: of four places the one that is clearest of what stands there. */
+function namePlace(room: NamedRoom, marks: readonly { x: number; y: number }[]): { dx: number; dy: number; size: number } {
+  const size = Math.min(0.4, room.widthM / 6)
+  const length = (room.name.length + (room.complained ? 2 : 0)) * size * 0.55
+  const [near, far] = [0.32, Math.max(0.32, room.widthM - length - 0.32)]
+  const [high, low] = [Math.min(0.72, room.depthM * 0.6), room.depthM - 0.35]
+  const places = [{ dx: near, dy: high }, { dx: near, dy: low }, { dx: far, dy: high }, { dx: (room.widthM - length) / 2, dy: room.depthM / 2 }]
+  const clear = ({ dx, dy }: { dx: number; dy: number }) => Math.min(1.2, ...marks.map((mark) => Math.hypot(mark.x - Math.min(room.x + dx + length, Math.max(room.x + dx, mark.x)), mark.y - (room.y + dy - size / 3))))
+  return { ...places.reduce((best, one) => (clear(one) > clear(best) + 1e-9 ? one : best)), size }
 }
 
 /** The signal as a picture, a pixel a cell. */
