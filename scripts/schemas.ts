@@ -3,12 +3,13 @@ import { join } from 'node:path'
 import { z } from 'zod'
 import { model } from '@pasado/core/catalogue/model'
 import { recordFile } from '@pasado/core/formats/record-file'
+import { planFile } from '@pasado/core/plan/file'
 import { standard } from '@pasado/core/standard/standard'
 
 const folder = join(import.meta.dirname, '../docs/schemas')
 
 /** Every file format with its schema, by the name of the file it is written to. */
-export const schemas = { 'pasado.record-1': recordFile, 'pasado.model-1': model, 'pasado.standard-1': standard } as const
+export const schemas = { 'pasado.record-1': recordFile, 'pasado.model-1': model, 'pasado.standard-1': standard, 'pasado.plan-1': planFile } as const
 
 /** The JSON Schema (draft 2020-12) of a file format, as text. */
 export function schemaText(name: keyof typeof schemas): string {

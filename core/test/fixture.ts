@@ -79,4 +79,8 @@ export function complete(): Log {
     .write('rule.answered', { rule: 'addr-applied', answer: 'yes' })
     .write('network.set', { id: network, set: { ssid: 'Razorbill', use: 'main', bands: ['2.4', '5'], security: 'wpa2-wpa3', segment: home } })
     .secret('wifi-passphrase', 'network', network)
+    .write('fitting.set', { id: idOf('pbox'), set: { kind: 'provider-box' } })
+    .write('cable.set', { id: idOf('wan'), set: { a: { thing: 'unit', id: router, port: 'internet' }, b: { thing: 'fitting', id: idOf('pbox'), port: 'lan' }, kind: 'network', category: 'cat5e', lengthM: 1, linkMbps: 2500 } })
+    .write('pairing.pressed', { unit: node, which: 'first', on: router }).write('pairing.pressed', { unit: node, which: 'second', on: node })
+    .write('unit.event', { unit: router, what: 'tested-good' }).write('unit.event', { unit: node, what: 'tested-good' })
 }

@@ -60,10 +60,10 @@ describe('a plan', () => {
   const storey = { id: 'g', name: 'Ground floor', floorM: 0, heightM: 2.5, ceiling: { material: 'wood' as const, thicknessMm: 200 } }
   const room = (name: string, x: number, widthM: number, y = 0, depthM = 4) => ({ id: name, name, storey: 'g', x, y, widthM, depthM, building: '', listed: true, complained: false })
   const granite = (x: number, y1 = -1, y2 = 5) => ({ storey: 'g', x1: x, y1, x2: x, y2, outer: false, material: 'granite' as const, thicknessMm: 600, opening: null })
-  const plan: HomePlan = { storeys: [storey], rooms: [room('Hall', 0, 5), room('Study', 5, 5), room('Far room', 10, 5)], walls: [granite(5), granite(10)] }
+  const plan: HomePlan = { storeys: [storey], rooms: [room('Hall', 0, 5), room('Study', 5, 5), room('Far room', 10, 5)], walls: [granite(5), granite(10)], stairs: [] }
   const input: SuggestInput = {
     plan, band: '5', router: { x: 1, y: 2, z: 1 }, powerDbm: 20, mostUnits: 4, mostHops: 2, troubles: [{ storey: 'g', x: 6, y: 1 }],
-    outlets: [{ id: 'study', storey: 'g', x: 7, y: 2, kind: 'mains', cabinet: false }, { id: 'tank', storey: 'g', x: 6.2, y: 1.2, kind: 'mains', cabinet: false }, { id: 'cupboard', storey: 'g', x: 8, y: 3, kind: 'mains', cabinet: true }, { id: 'far', storey: 'g', x: 12, y: 2, kind: 'network', cabinet: false }]
+    outlets: [{ id: 'study', storey: 'g', x: 7, y: 2, cabled: false, cabinet: false }, { id: 'tank', storey: 'g', x: 6.2, y: 1.2, cabled: false, cabinet: false }, { id: 'cupboard', storey: 'g', x: 8, y: 3, cabled: false, cabinet: true }, { id: 'far', storey: 'g', x: 12, y: 2, cabled: true, cabinet: false }]
   }
 
   it('band losses are the band’s mean of the wall’s', () => {
@@ -86,7 +86,7 @@ describe('a plan', () => {
 
   it('is never worse than a unit half way, where half way there is an outlet', () => {
     fc.assert(fc.property(fc.integer({ min: 5, max: 14 }), fc.integer({ min: 5, max: 14 }), (a, b) => {
-      const outlets = [a, b].map((x, at) => ({ id: String(at), storey: 'g', x: x + 0.5, y: 2, kind: 'mains' as const, cabinet: false }))
+      const outlets = [a, b].map((x, at) => ({ id: String(at), storey: 'g', x: x + 0.5, y: 2, cabled: false, cabinet: false }))
       const both = suggestPlaces({ ...input, troubles: [], outlets, mostUnits: 2 }).proposals[0]
       for (const outlet of outlets) {
         const alone = suggestPlaces({ ...input, troubles: [], outlets: [outlet], mostUnits: 2 }).proposals[0]
@@ -97,11 +97,11 @@ describe('a plan', () => {
 
   it('is never worse than any school with as many units, and says what each school comes to', () => {
     fc.assert(fc.property(fc.array(fc.integer({ min: 2, max: 14 }), { minLength: 1, maxLength: 6 }), fc.integer({ min: 1, max: 14 }), (places, x) => {
-      const outlets = places.map((at, index) => ({ id: String(index), storey: 'g', x: at + 0.3, y: 1 + (index % 3), kind: 'mains' as const, cabinet: false }))
+      const outlets = places.map((at, index) => ({ id: String(index), storey: 'g', x: at + 0.3, y: 1 + (index % 3), cabled: false, cabinet: false }))
       const { proposals, schools } = suggestPlaces({ ...input, router: { x: x + 0.1, y: 2, z: 1 }, troubles: [], outlets, mostUnits: 2 })
       expect(schools.map(({ school }) => school)).toEqual(['halfway', 'next-room', 'within-12'])
-      for (const { placement } of schools) {
-        if (!placement) continue
+      for (const { placement, joined } of schools) {
+        if (!placement || !joined) continue
         const best = proposals[0]!
         expect(best.holds || !placement.holds).toBe(true)
         if (best.units.length === placement.units.length) expect(best.marginDb).toBeGreaterThanOrEqual(placement.marginDb - 1e-6)

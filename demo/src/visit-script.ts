@@ -47,6 +47,12 @@ export class VisitScript {
     return demoId(this.visit.home, kind, name)
   }
 
+  /** The outlet of the line that was drawn; undefined where none was. */
+  get lineOutlet(): string | undefined {
+    const entry = this.visit.steps.find((step) => step.does === 'entry' && step.kind === 'outlet.set' && (step.body as { set: Facts<'outlet'> }).set.kind === 'line')
+    return entry?.does === 'entry' ? (entry.body as { id: string }).id : undefined
+  }
+
   /** Lets time pass. */
   after(minutes: number): this {
     this.#atMin += minutes

@@ -32,6 +32,13 @@ export const methodNeeds = {
 } as const
 export type MethodNeed = keyof typeof methodNeeds
 
+/** What a unit can be doing, whatever its lamps make of it. */
+export const conditions = [
+  'off', 'booting', 'ready', 'pairing', 'updating', 'good', 'weak', 'no-link', 'no-internet', 'failed', 'resetting', 'lamps-off', 'radio-off',
+  'line-seeking', 'line-training', 'line-login', 'login-refused', 'no-line', 'as-router', 'as-access-point', 'over-budget'
+] as const
+export type Condition = (typeof conditions)[number]
+
 const state = z.strictObject({
   state: slug,
   lamps: lampLooks,
@@ -39,6 +46,8 @@ const state = z.strictObject({
   meaning: line,
   action: line,
   good: z.boolean(),
+  /** What the unit is doing when it looks like that, for the simulated house; left out where nobody said. */
+  is: z.enum(conditions).optional(),
   usualMin: minutes.optional(),
   maxMin: minutes.optional()
 })
@@ -111,6 +120,8 @@ export const model = z.strictObject({
   moves: z.array(z.strictObject({ from: slug, to: slug })),
   start: slug,
   lampsCanBeOff: z.boolean(),
+  /** True where its access-point mode switches its DHCP server off by itself. */
+  modeStopsDhcp: z.boolean().optional(),
   methods: z.array(method),
   prompts: z.array(z.strictObject({ id: slug, text: line })),
   /** The kinds of field on the unit's label, never their values. */

@@ -3,7 +3,7 @@ import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../re
 import type { Grid, Sender } from '../radio/coverage'
 import type { PathLossInput } from '../radio/path-loss'
 import { wallLoss, type Material } from '../radio/wall-loss'
-import { firstWalls, wallsOf, type PlanRoom, type PlanWall, type WallDefaults } from './walls'
+import { firstWalls, wallsOf, type PlanRoom, type PlanStretch, type PlanWall, type WallDefaults } from './walls'
 
 /** Bands as they are planned: the middle and what wall losses are averaged over, in MHz. */
 export const plannedBands = { '2.4': { middleMHz: 2442, overMHz: 83 }, '5': { middleMHz: 5500, overMHz: 700 }, '6': { middleMHz: 6535, overMHz: 1180 } } as const
@@ -37,6 +37,8 @@ export interface HomePlan {
   storeys: PlanStorey[]
   rooms: NamedRoom[]
   walls: PlanWall[]
+  /** From corner to corner: no hindrance to signal, but a way for a cable. */
+  stairs: PlanStretch[]
 }
 
 const firstCeiling = { material: 'wood', thicknessMm: 200 } as const
@@ -63,7 +65,10 @@ export function planOf(record: VisitRecord): HomePlan {
   const whole = <T extends object>(facts: Partial<T>, ...fields: (keyof T)[]): facts is T => fields.every((field) => facts[field] !== undefined)
   const own = standing(thingsOf(record, 'wall')).flatMap(({ facts }) => (whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'material', 'thicknessMm') ? [facts as Required<typeof facts>] : []))
   const openings = standing(thingsOf(record, 'opening')).flatMap(({ facts }) => (whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'kind') ? [facts as Required<typeof facts>] : []))
-  return { storeys, rooms, walls: wallsOf(rooms, defaults, own, openings) }
+  return {
+    storeys, rooms, stairs: openings.filter(({ kind }) => kind === 'stairs'),
+    walls: wallsOf(rooms, defaults, own, openings.flatMap(({ kind, ...one }) => (kind === 'stairs' ? [] : [{ ...one, kind }])))
+  }
 }
 
 const lossOf = new Map<string, number>()
@@ -157,17 +162,30 @@ export interface RoomFigures {
   share: number
 }
 
-/** Figures of a room from the signal of its storey; null where no cell's middle lies in it. */
-export function roomFigures(room: PlanRoom, grid: Grid, signal: Float32Array, floorDbm: number): RoomFigures | null {
-  const values: number[] = []
+/** The cells of a grid whose middles lie in a room, as places in its rows one after another. */
+function cellsOf(room: PlanRoom, grid: Grid): number[] {
+  const cells: number[] = []
   for (let row = 0; row < grid.rows; row++) {
     const y = grid.y + row * grid.cellM
     if (y < room.y || y > room.y + room.depthM) continue
     for (let column = 0; column < grid.columns; column++) {
       const x = grid.x + column * grid.cellM
-      if (x >= room.x && x <= room.x + room.widthM) values.push(signal[row * grid.columns + column]!)
+      if (x >= room.x && x <= room.x + room.widthM) cells.push(row * grid.columns + column)
     }
   }
+  return cells
+}
+
+/** Which sender serves most of a room, by its place among the senders; -1 where none does. */
+export function servedBy(room: PlanRoom, grid: Grid, by: Int16Array): number {
+  const cells = new Map<number, number>()
+  for (const cell of cellsOf(room, grid)) cells.set(by[cell]!, (cells.get(by[cell]!) ?? 0) + 1)
+  return [...cells].sort((a, b) => b[1] - a[1])[0]?.[0] ?? -1
+}
+
+/** Figures of a room from the signal of its storey; null where no cell's middle lies in it. */
+export function roomFigures(room: PlanRoom, grid: Grid, signal: Float32Array, floorDbm: number): RoomFigures | null {
+  const values = cellsOf(room, grid).map((cell) => signal[cell]!)
   if (values.length === 0) return null
   values.sort((a, b) => a - b)
   return { worst: values[0]!, median: values[Math.floor(values.length / 2)]!, share: values.filter((value) => value >= floorDbm).length / values.length }

@@ -12,17 +12,17 @@ export interface PlannedReading {
   compared: ComparedReading
 }
 
-/** The readings of a band whose unit and room stand in the plan: read in the middle of the room, at the height of devices people hold. */
+/** The readings of a band whose unit and room stand in the plan: read at the point that is noted or else in the middle of the room, at the height of devices people hold. */
 export function plannedReadings(record: VisitRecord, plan: HomePlan, units: readonly PlacedUnit[], catalogue: Catalogue, band: Band): PlannedReading[] {
   const { walls, floors } = obstaclesOf(plan, band)
   const floorOf = new Map(plan.storeys.map(({ id, floorM }) => [id, floorM]))
   return standing(thingsOf(record, 'reading')).flatMap((reading): PlannedReading[] => {
-    const { room: roomId, unit: unitId, band: on, dbm } = reading.facts
+    const { room: roomId, unit: unitId, band: on, dbm, x, y } = reading.facts
     const room = plan.rooms.find(({ id }) => id === roomId)
     const unit = units.find(({ id }) => id === unitId)
     const sender = unit && senderOf(unit, catalogue, band)
     if (on !== band || !room || !sender || dbm === undefined) return []
-    const to = { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2, z: floorOf.get(room.storey)! + HELD_AT_M }
+    const to = { x: x ?? room.x + room.widthM / 2, y: y ?? room.y + room.depthM / 2, z: floorOf.get(room.storey)! + HELD_AT_M }
     const { distanceM, wallsDb, floorsDb } = pathLoss({ frequencyMHz: sender.frequencyMHz, from: sender, to, walls, floors })
     return [{
       reading, room: room.name, unit: unit.name,

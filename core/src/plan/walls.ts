@@ -109,6 +109,26 @@ function wallsOnLine(line: readonly Edge[], upright: boolean, storey: string, de
   return walls
 }
 
+/** How thick a wall is drawn, in metres of the plan: told apart, and never so thick that it hides a room. */
+export function drawnWallM({ opening, thicknessMm }: Pick<PlanWall, 'opening' | 'thicknessMm'>): number {
+  return opening ? 0.05 : Math.min(0.3, Math.max(0.07, thicknessMm / 1600))
+}
+
+/** The corners at which walls across and along meet, each a square as wide as the thicker of them is drawn. */
+export function cornersOf(walls: readonly PlanWall[]): { x: number; y: number; widthM: number }[] {
+  const ends = new Map<string, { x: number; y: number; upright: number; across: number }>()
+  for (const wall of walls) {
+    if (wall.opening) continue
+    for (const [x, y] of [[wall.x1, wall.y1], [wall.x2, wall.y2]] as const) {
+      const key = `${x.toFixed(1)} ${y.toFixed(1)}`
+      const end = ends.get(key) ?? { x, y, upright: 0, across: 0 }
+      const kind = Math.abs(wall.x1 - wall.x2) <= SAME_M ? 'upright' : 'across'
+      ends.set(key, { ...end, [kind]: Math.max(end[kind], drawnWallM(wall)) })
+    }
+  }
+  return [...ends.values()].filter(({ upright, across }) => upright > 0 && across > 0).map(({ x, y, upright, across }) => ({ x, y, widthM: Math.max(upright, across) }))
+}
+
 /** Pairs of rooms of one storey that lie over each other by more than a wall. */
 export function overlaps<R extends PlanRoom>(rooms: readonly R[]): [R, R][] {
   const found: [R, R][] = []

@@ -53,3 +53,7 @@ export const photoAbout = z.strictObject({ thing: z.enum(['unit', 'stage', 'rule
 /** Another home where a unit of this serial or MAC address stands. */
 export const elsewhere = z.strictObject({ by: z.enum(['serial', 'mac']), home: z.uuid(), visit: z.uuid(), since: z.iso.datetime(), sealed: z.boolean() })
 export type Elsewhere = z.infer<typeof elsewhere>
+
+/** What happens to a unit, and the maker's own mesh or link test of it, passed or not. */
+export const unitEvents = ['powered', 'restarted', 'moved', 'updated', 'reset', 'settings-changed', 'tested-good', 'tested-bad'] as const
+export type UnitEvent = (typeof unitEvents)[number]

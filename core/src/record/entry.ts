@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
-import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
-import { boxFacts, briefFacts, hostFacts, id, networkFacts, openingFacts, origins, outletFacts, poolFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
+import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes, unitEvents } from './answers'
+import { boxFacts, briefFacts, cableFacts, fittingFacts, hostFacts, id, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
 
 /** All fields may be left out; null clears one. */
 function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
@@ -14,7 +14,7 @@ const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
 const subject = z.string().max(80)
 const reason = textLine(600)
 const text = z.string().min(1).max(2000)
-const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'segment', 'pool', 'host', 'network'])
+const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'cable', 'fitting', 'segment', 'pool', 'host', 'network', 'radio'])
 
 /** Kinds that people write, with the body of each. */
 const bodies = {
@@ -28,10 +28,15 @@ const bodies = {
   'outlet.set': z.strictObject({ id, set: someOf(outletFacts), origin }),
   'trouble.set': z.strictObject({ id, set: someOf(troubleFacts), origin }),
   'reading.set': z.strictObject({ id, set: someOf(readingFacts), origin }),
+  'cable.set': z.strictObject({ id, set: someOf(cableFacts), origin }),
+  'fitting.set': z.strictObject({ id, set: someOf(fittingFacts), origin }),
   'segment.set': z.strictObject({ id, set: someOf(segmentFacts), origin }),
   'pool.set': z.strictObject({ id, set: someOf(poolFacts), origin }),
   'host.set': z.strictObject({ id, set: someOf(hostFacts), origin }),
   'network.set': z.strictObject({ id, set: someOf(networkFacts), origin }),
+  'radio.set': z.strictObject({ id, set: someOf(radioFacts), origin }),
+  /** The networks of others that are heard here: the strongest, all anew each time. */
+  'neighbours.noted': z.strictObject({ networks: z.array(neighbourNetwork).max(300, 'at most 300: those that are heard strongest') }),
   /** Items of a box, looked at: there, missing, damaged, or in it without being on its list; `open` takes that back. */
   'items.checked': z
     .strictObject({ box: id, items: z.array(textLine(300)).min(1, 'must name at least one item').max(60), state: z.enum(itemStates), done: textLine(300).optional() })
@@ -44,7 +49,17 @@ const bodies = {
   'thing.removed': z.strictObject({ thing: removable, id }),
   'thing.restored': z.strictObject({ thing: removable, id }),
   'lamp.seen': z.strictObject({ unit: id, lamps: lampLooks.min(1, 'must name at least one lamp') }),
-  'unit.event': z.strictObject({ unit: id, what: z.enum(['powered', 'restarted', 'moved', 'updated', 'reset', 'settings-changed']) }),
+  'unit.event': z.strictObject({ unit: id, what: z.enum(unitEvents) }),
+  /** A step of a unit's setup method was done, and what it is to show was seen or not. */
+  'method.step': z.strictObject({ unit: id, method: z.string().max(60), step: z.int().min(0).max(60), seen: z.boolean() }),
+  /** A press of the push-button pairing of a unit: the first opens the window, on another unit; the second is on this one. */
+  'pairing.pressed': z.strictObject({ unit: id, which: z.enum(['first', 'second']), on: id }),
+  /** A button was held so long. */
+  'button.pressed': z.strictObject({ unit: id, button: z.string().max(60), seconds: z.number().min(0, 'must be 0 or more').max(120, 'must be at most 120 s') }),
+  /** What a unit's own page told: dotted names and values, never a secret. */
+  'unit.read': z.strictObject({ unit: id, values: z.record(z.string().max(80), z.string().max(200)).refine((values) => Object.keys(values).length <= 200, 'must hold at most 200 values') }),
+  /** This visit is practised on a simulated house. */
+  'house.bound': z.strictObject({ house: id.nullable() }),
   'prompt.answered': z.strictObject({ unit: id, prompt: z.string().max(60), answer: z.enum(['yes', 'no']), by: z.enum(['customer', 'default']) }),
   'choice.answered': z
     .strictObject({ choice: z.enum(choiceNames), answer: z.string().max(40) })
@@ -55,7 +70,8 @@ const bodies = {
   'waiver.granted': z.strictObject({ rule, subject: subject.optional(), reason }),
   'waiver.withdrawn': z.strictObject({ rule, subject: subject.optional() }),
   'conflict.settled': z.strictObject({ thing: z.string().max(20), id: z.string().max(40), field: z.string().max(40), keep: z.enum(['earlier', 'later']) }),
-  'wait.started': z.strictObject({ id, what: textLine(80), unit: id.optional(), usualMin: z.number().min(0).max(1440), mostMin: z.number().min(0).max(1440) }),
+  /** `task`: what of the run plan it is the wait of. */
+  'wait.started': z.strictObject({ id, what: textLine(80), unit: id.optional(), task: z.string().max(160).optional(), usualMin: z.number().min(0).max(1440), mostMin: z.number().min(0).max(1440) }),
   'wait.ended': z.strictObject({ id }),
   'note.written': z.strictObject({ text, stage: z.string().max(20).optional() }),
   'review.asked': z.strictObject({ remark: z.string().max(600) }),

@@ -114,7 +114,11 @@ export const unitFacts = z.strictObject({
 export const boxFacts = z.strictObject({ model: z.string().max(60), modelVersion: z.int().min(1), kit: z.string().max(60) })
 
 /** A storey: its floor's height above the ground floor's, and the ceiling over it. */
-export const storeyFacts = z.strictObject({ name: textLine(40), floorM: metres(-20, 60), heightM: metres(1.5, 12), ceilingMaterial: z.enum(materialNames), ceilingMm: thickness })
+export const storeyFacts = z.strictObject({
+  name: textLine(40), floorM: metres(-20, 60), heightM: metres(1.5, 12), ceilingMaterial: z.enum(materialNames), ceilingMm: thickness,
+  /** A photo of a paper plan that lies under the drawing, where its upper left corner lies and how wide it is. */
+  paper: id, paperX: across, paperY: across, paperWidthM: metres(1, 300)
+})
 
 /** A room: a rectangle of a storey. Its walls are where its edges are. */
 export const roomFacts = z.strictObject({
@@ -129,20 +133,38 @@ export const roomFacts = z.strictObject({
 /** A stretch of wall that is of something else than the others. */
 export const wallFacts = z.strictObject({ storey: id, x1: across, y1: across, x2: across, y2: across, material: z.enum(materialNames), thicknessMm: thickness })
 
-export const openingKinds = ['door', 'window', 'open'] as const
-/** A door, a window or a gap in a wall. */
+export const openingKinds = ['door', 'window', 'open', 'stairs'] as const
+/** A door, a window or a gap in a wall; stairs lie between two corners of a room, and are a way for a cable. */
 export const openingFacts = z.strictObject({ storey: id, kind: z.enum(openingKinds), x1: across, y1: across, x2: across, y2: across })
 
 export const outletKinds = ['mains', 'line', 'network'] as const
 /** A mains outlet, the outlet of the line, or a network socket. */
-export const outletFacts = z.strictObject({ storey: id, kind: z.enum(outletKinds), x: across, y: across, circuit: textLine(20), strip: yes, cabinet: yes })
+export const outletFacts = z.strictObject({
+  storey: id, kind: z.enum(outletKinds), x: across, y: across, circuit: textLine(20), strip: yes, cabinet: yes,
+  /** The network socket at the other end of its cable. */
+  cableTo: id
+})
 
 export const troubleKinds = ['fish-tank', 'metal-appliance', 'microwave-oven', 'cordless-phone', 'mirror', 'boiler', 'large-furniture'] as const
 /** Something that a unit had better keep away from. */
 export const troubleFacts = z.strictObject({ storey: id, kind: z.enum(troubleKinds), x: across, y: across })
 
-/** A signal as it was read in a room, from one unit. */
-export const readingFacts = z.strictObject({ room: id, unit: id, band: z.enum(['2.4', '5', '6']), dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero') })
+/** A signal as it was read in a room, or at a point of it, from one unit. */
+export const readingFacts = z.strictObject({
+  room: id, unit: id, x: across, y: across, band: z.enum(['2.4', '5', '6']), dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero')
+})
+
+export const cableKinds = ['network', 'telephone', 'coax', 'fibre'] as const
+export const cableCategories = ['cat5', 'cat5e', 'cat6', 'cat6a'] as const
+/** One end of a cable: a port of a unit, of an outlet or of something else that stands there. */
+export const cableEnd = z.strictObject({ thing: z.enum(['unit', 'outlet', 'fitting']), id, port: z.string().min(1).max(40) })
+export type CableEnd = z.infer<typeof cableEnd>
+/** A cable from port to port. */
+export const cableFacts = z.strictObject({ a: cableEnd, b: cableEnd, kind: z.enum(cableKinds), category: z.enum(cableCategories), lengthM: metres(0.1, 300), /** The speed the link came up at. */ linkMbps: z.number().positive('must be above 0').max(100_000, 'must be at most 100000 Mbit/s') })
+
+export const fittingKinds = ['splitter', 'telephone', 'alarm', 'provider-box', 'computer', 'television', 'old-modem', 'old-router', 'old-other'] as const
+/** Something a cable leads to that is no unit of ours: a splitter, a telephone, the customer's computer, old equipment. */
+export const fittingFacts = z.strictObject({ kind: z.enum(fittingKinds), name: textLine(60), disconnected: yes, returns: z.enum(['provider', 'customer', 'recycled']) })
 
 /** An IPv4 network of the home. */
 export const segmentFacts = z.strictObject({
@@ -180,10 +202,21 @@ export const networkFacts = z.strictObject({
   extender: id
 })
 
+/** A radio of one of our units, and the channel it is set to. */
+export const radioFacts = z.strictObject({
+  unit: id, band: z.enum(['2.4', '5', '6']), channel: z.int().min(1).max(233), widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)], 'must be 20, 40, 80 or 160 MHz'),
+  /** Whether members of the mesh talk to each other on it. */
+  backhaul: yes
+})
+
+/** A network of somebody else, as it is heard in this home. */
+export const neighbourNetwork = z.strictObject({ ssid: z.string().max(32).optional(), band: z.enum(['2.4', '5', '6']), channel: z.int().min(1).max(233), widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)]), dbm: z.number().min(-110).max(-10), /** Share of the air that it takes. */ busy: z.number().min(0).max(1) })
+export type NeighbourNetwork = z.infer<typeof neighbourNetwork>
+
 /** The things of a record whose facts are set one by one, with the schema of each. */
 export const things = {
-  brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts, reading: readingFacts,
-  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts
+  brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts, reading: readingFacts, cable: cableFacts, fitting: fittingFacts,
+  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts, radio: radioFacts
 } as const
 export type ThingKind = keyof typeof things
 export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>

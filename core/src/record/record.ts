@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { boxFacts, briefFacts, hostFacts, networkFacts, openingFacts, origins, outletFacts, poolFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
+import { boxFacts, briefFacts, cableFacts, fittingFacts, hostFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -33,7 +33,12 @@ const unitThing = thingOf(unitFacts).extend({
   events: z.array(unitEvent),
   prompts: z.record(z.string(), z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) })),
   elsewhere: z.array(elsewhere).optional(),
-  transfer: z.strictObject({ ...said, from: z.string(), reason: z.string() }).optional()
+  transfer: z.strictObject({ ...said, from: z.string(), reason: z.string() }).optional(),
+  /** Steps of methods by method and number, what was pressed to pair it, and what its own page told last. */
+  steps: z.record(z.string(), z.strictObject({ ...said, seen: z.boolean() })).optional(),
+  pairing: z.array(z.strictObject({ ...said, which: z.enum(['first', 'second']), on: z.string() })).optional(),
+  presses: z.array(z.strictObject({ ...said, button: z.string(), seconds: z.number() })).optional(),
+  read: z.strictObject({ ...said, values: z.record(z.string(), z.string()) }).optional()
 })
 
 const boxThing = thingOf(boxFacts).extend({
@@ -79,11 +84,17 @@ export const visitRecord = z.strictObject({
   outlets: z.record(z.string(), thingOf(outletFacts)).optional(),
   troubles: z.record(z.string(), thingOf(troubleFacts)).optional(),
   readings: z.record(z.string(), thingOf(readingFacts)).optional(),
+  cables: z.record(z.string(), thingOf(cableFacts)).optional(),
+  fittings: z.record(z.string(), thingOf(fittingFacts)).optional(),
+  /** The simulated house that this visit is practised on. */
+  house: z.string().nullable().optional(),
   units: z.record(z.string(), unitThing),
   segments: z.record(z.string(), thingOf(segmentFacts)),
   pools: z.record(z.string(), thingOf(poolFacts)),
   hosts: z.record(z.string(), thingOf(hostFacts)),
   networks: z.record(z.string(), thingOf(networkFacts)),
+  radios: z.record(z.string(), thingOf(radioFacts)).optional(),
+  neighbours: z.strictObject({ ...said, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
     z.string(),
     z.strictObject({
@@ -104,7 +115,7 @@ export const visitRecord = z.strictObject({
   waivers: z.record(z.string(), granted),
   waits: z.record(
     z.string(),
-    z.strictObject({ ...said, id: z.string(), what: z.string(), unit: z.string().nullable(), usualMin: z.number(), mostMin: z.number(), endedAt: z.string().nullable() })
+    z.strictObject({ ...said, id: z.string(), what: z.string(), unit: z.string().nullable(), task: z.string().optional(), usualMin: z.number(), mostMin: z.number(), endedAt: z.string().nullable() })
   ),
   notes: z.array(z.strictObject({ ...said, text: z.string(), stage: z.string().nullable() })),
   conflicts: z.array(conflict),
@@ -122,9 +133,13 @@ export type Storey = NonNullable<VisitRecord['storeys']>[string]
 export type Room = NonNullable<VisitRecord['rooms']>[string]
 export type Outlet = NonNullable<VisitRecord['outlets']>[string]
 export type Reading = NonNullable<VisitRecord['readings']>[string]
+export type Cable = NonNullable<VisitRecord['cables']>[string]
+export type Fitting = NonNullable<VisitRecord['fittings']>[string]
 export type Trouble = NonNullable<VisitRecord['troubles']>[string]
 export type Unit = VisitRecord['units'][string]
+export type Wait = VisitRecord['waits'][string]
 export type Network = VisitRecord['networks'][string]
+export type Radio = NonNullable<VisitRecord['radios']>[string]
 export type Segment = VisitRecord['segments'][string]
 export type Pool = VisitRecord['pools'][string]
 export type Host = VisitRecord['hosts'][string]
@@ -133,14 +148,17 @@ export type Sighting = z.infer<typeof sighting>
 
 /** The table that things of a kind stand in. */
 export const tableOf = {
-  box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles', reading: 'readings',
-  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks'
+  box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles', reading: 'readings', cable: 'cables', fitting: 'fittings',
+  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks', radio: 'radios'
 } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
 
 /** Every thing of a kind, those taken out as well, by id. */
 export function thingsOf<K extends keyof typeof tableOf>(record: VisitRecord, kind: K): NonNullable<VisitRecord[(typeof tableOf)[K]]> {
   return (record[tableOf[kind]] ?? {}) as NonNullable<VisitRecord[(typeof tableOf)[K]]>
 }
+
+/** Where a step of a method is kept in its unit. */
+export const stepKey = (method: string, step: number): string => `${method} ${step}`
 
 /** Photos that stand, oldest first. */
 export function photosOf(record: VisitRecord): Photo[] {

@@ -1,6 +1,6 @@
 import type { Body, Entry, EntryKind, Placed } from './entry'
 import type { ThingKind } from './facts'
-import { ruleKey, tableOf, thingsOf, type Conflict, type FieldMeta, type VisitRecord } from './record'
+import { ruleKey, stepKey, tableOf, thingsOf, type Conflict, type FieldMeta, type VisitRecord } from './record'
 
 /** A record before its first entry. */
 export const emptyRecord: VisitRecord = {
@@ -138,16 +138,25 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'outlet.set': setFacts('outlet'),
   'trouble.set': setFacts('trouble'),
   'reading.set': setFacts('reading'),
+  'cable.set': setFacts('cable'),
+  'fitting.set': setFacts('fitting'),
   'segment.set': setFacts('segment'),
   'pool.set': setFacts('pool'),
   'host.set': setFacts('host'),
   'network.set': setFacts('network'),
+  'radio.set': setFacts('radio'),
+  'neighbours.noted': (_, entry) => ({ neighbours: { ...said(entry), networks: entry.body.networks } }),
   'thing.removed': (record, { body, seq }) => markRemoved(record, body, seq),
   'thing.restored': (record, { body }) => markRemoved(record, body, null),
   'lamp.seen': (record, entry) =>
     withUnit(record, entry.body.unit, (unit) => ({ sightings: [...unit.sightings, { ...said(entry), lamps: entry.body.lamps }] })),
   'unit.event': (record, entry) =>
     withUnit(record, entry.body.unit, (unit) => ({ events: [...unit.events, { ...said(entry), what: entry.body.what }] })),
+  'method.step': (record, entry) => withUnit(record, entry.body.unit, (unit) => ({ steps: { ...unit.steps, [stepKey(entry.body.method, entry.body.step)]: { ...said(entry), seen: entry.body.seen } } })),
+  'pairing.pressed': (record, entry) => withUnit(record, entry.body.unit, (unit) => ({ pairing: [...(unit.pairing ?? []), { ...said(entry), which: entry.body.which, on: entry.body.on }] })),
+  'button.pressed': (record, entry) => withUnit(record, entry.body.unit, (unit) => ({ presses: [...(unit.presses ?? []), { ...said(entry), button: entry.body.button, seconds: entry.body.seconds }] })),
+  'unit.read': (record, entry) => withUnit(record, entry.body.unit, () => ({ read: { ...said(entry), values: entry.body.values } })),
+  'house.bound': (_, { body }) => ({ house: body.house }),
   'prompt.answered': (record, entry) =>
     withUnit(record, entry.body.unit, (unit) => ({
       prompts: { ...unit.prompts, [entry.body.prompt]: { ...said(entry), answer: entry.body.answer, from: entry.body.by } }
@@ -177,8 +186,8 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     return { [table]: { ...record[table], [id]: back.thing }, conflicts } as Partial<VisitRecord>
   },
   'wait.started': (record, entry) => {
-    const { id, what, unit, usualMin, mostMin } = entry.body
-    return { waits: { ...record.waits, [id]: { ...said(entry), id, what, unit: unit ?? null, usualMin, mostMin, endedAt: null } } }
+    const { id, what, unit, task, usualMin, mostMin } = entry.body
+    return { waits: { ...record.waits, [id]: { ...said(entry), id, what, unit: unit ?? null, ...(task === undefined ? {} : { task }), usualMin, mostMin, endedAt: null } } }
   },
   'wait.ended': (record, entry) => {
     const wait = record.waits[entry.body.id]

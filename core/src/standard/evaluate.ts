@@ -10,14 +10,17 @@ import { firmwareRules } from './rules/firmware'
 import { handoverRules } from './rules/handover'
 import { kitRules } from './rules/kit'
 import { placeRules } from './rules/place'
+import { connectRules } from './rules/connect'
 import { planRules } from './rules/plan'
+import { radioRules } from './rules/radio'
+import { proveRules } from './rules/prove'
 import { startRules } from './rules/start'
 import { wifiRules } from './rules/wifi'
 import type { Level, Standard } from './standard'
 
 /** Every rule, in the order of the stages. */
 export const allRules: readonly Rule[] = [
-  ...briefRules, ...kitRules, ...placeRules, ...planRules, ...startRules, ...addressRules, ...wifiRules, ...credentialRules, ...firmwareRules, ...handoverRules
+  ...briefRules, ...kitRules, ...placeRules, ...planRules, ...connectRules, ...startRules, ...addressRules, ...wifiRules, ...radioRules, ...credentialRules, ...firmwareRules, ...proveRules, ...handoverRules
 ]
 
 /** What a rule says of this record about one subject, after waivers and acknowledgements. */

@@ -4,13 +4,16 @@ export const ruleNames: Readonly<Record<string, string>> = {
   'kit-complete': 'Box complete', 'kit-adapter': 'Power adapter', 'kit-identity': 'Model, serial and MAC', 'kit-label': 'Label', 'kit-role': 'Role', 'kit-family': 'Mesh family', 'kit-reset': 'Reset of a used unit',
   'place-height': 'Height', 'place-clear': 'In the open', 'place-outlet': 'Outlet within reach', 'place-hops': 'Wireless hops', 'place-count': 'Number of mesh members', 'place-spacing': 'Length of a hop',
   'place-floors': 'Cable between storeys', 'place-outbuilding': 'Cable between buildings', 'place-final': 'Final place',
-  'start-good-lamp': 'Good lamp', 'start-fresh-lamp': 'Lamp seen since', 'start-in-time': 'State in time', 'start-prompts': 'Consent prompts',
+  'cable-mode': 'Ports by mode', 'cable-modem-restart': 'Modem restarted', 'cable-speed': 'Link speed', 'cable-splitter': 'Sides of the splitter', 'cable-power': 'Powered ports', 'cable-old-kit': 'Old equipment',
+  'start-method-window': 'Pairing window', 'start-good-lamp': 'Good lamp', 'start-fresh-lamp': 'Lamp seen since', 'start-in-time': 'State in time', 'start-prompts': 'Consent prompts',
   'addr-one-dhcp': 'One DHCP server', 'addr-valid': 'Address', 'addr-unique': 'Address used once', 'addr-pool': 'Address and pool', 'addr-no-overlap': 'No overlap',
   'addr-single-nat': 'Double NAT', 'addr-ap-mode': 'Access-point mode', 'addr-reachable': 'Page reached', 'addr-applied': 'Pages applied',
   'wifi-name': 'Network name', 'wifi-naming-school': 'Naming school', 'wifi-security': 'Security', 'wifi-passphrase': 'Passphrase', 'wifi-guest': 'Guests apart',
   'wifi-segment': 'Segment', 'wifi-pushbutton-off': 'Pairing button off',
+  'radio-channel': 'Channel', 'radio-plan': 'Channels beside each other', 'radio-radar': 'Radar channels',
   'cred-admin': 'Admin password', 'cred-local-admin': 'Admin from inside', 'cred-account': 'Maker’s account', 'cred-no-leak': 'No secret in the logbook',
   'firm-recorded': 'Firmware recorded', 'firm-minimum': 'Firmware approved', 'firm-same': 'Same firmware', 'firm-updates': 'Updates',
+  'prove-after-move': 'Test after the move',
   'hand-choices': 'Choices', 'hand-lamp': 'Dark lamp told', 'hand-pack': 'Pack', 'hand-voice-power': 'No calls in a power cut', 'hand-custody': 'Who keeps the secrets', 'hand-cautions': 'Cautions'
 }
 

@@ -27,12 +27,16 @@ export const policy = z.strictObject({
   outletWithinM: z.number().min(0.2).max(20).optional(),
   /** The least signal of a wireless hop. */
   leastHopDbm: z.number().min(-95).max(-30).optional(),
-  mostHops: z.int().min(1).max(8).optional()
+  mostHops: z.int().min(1).max(8).optional(),
+  /** Most seconds between the two presses of a push-button pairing. */
+  /** Channels of 2.4 GHz that do not overlap. */
+  channelSet: z.enum(['1-6-11', '1-5-9-13']).optional(),
+  pairWindowS: z.int().min(10).max(600).optional()
 })
 export type Policy = z.infer<typeof policy>
 
 /** Figures that came later, as they are where a version of the standard does not name them. */
-export const laterFigures = { clearM: 1, mostHopM: 12, outletWithinM: 2, leastHopDbm: -67, mostHops: 2 } as const
+export const laterFigures = { clearM: 1, mostHopM: 12, outletWithinM: 2, leastHopDbm: -67, mostHops: 2, pairWindowS: 120 } as const
 
 /** The company's standard: its figures, and the level of each rule where it differs from the rule's own; off: not in force. */
 export const standard = z.strictObject({
@@ -62,7 +66,8 @@ export const firstStandard: Standard = {
     mostHeightM: 2.2,
     mostMembers: 4,
     eraseAfterDays: 30,
-    ...laterFigures
+    ...laterFigures,
+    channelSet: '1-6-11'
   },
   levels: {},
   rules: Object.keys(ruleNames)

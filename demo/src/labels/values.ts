@@ -1,6 +1,6 @@
 import { fillMask } from '@pasado/core/labels/mask'
 import type { Model } from '@pasado/core/catalogue/model'
-import { seeded } from '../ids'
+import { seededRandom } from '@pasado/core/run/random'
 
 /** What is printed on the label of one made-up unit. Its secrets begin with "demo", so that nobody takes them for real ones. */
 export interface LabelValues {
@@ -24,7 +24,7 @@ const pageAddress: Record<string, string> = { Brackwater: '192.168.0.1', Quillet
  * @param number from 0 to 255, the last octet of the MAC address
  */
 export function labelValues(model: Model, number: number): LabelValues {
-  const random = seeded(number * 7919 + [...model.id].reduce((sum, letter) => sum + letter.charCodeAt(0), 0))
+  const random = seededRandom(number * 7919 + [...model.id].reduce((sum, letter) => sum + letter.charCodeAt(0), 0))
   const pick = (below: number) => Math.floor(random() * below)
   const masks = model.masks ?? {}
   const octet = number.toString(16).padStart(2, '0')

@@ -1,6 +1,6 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas'
 import { homography, mapped, type Quad } from '@pasado/core/labels/picture/homography'
-import { seeded } from '../ids'
+import { seededRandom } from '@pasado/core/run/random'
 
 /** How well a label can be read on its picture. */
 export const conditions = ['clean', 'worn', 'bad'] as const
@@ -34,7 +34,7 @@ const HEIGHT = 1150
  */
 export function photograph(label: Canvas, condition: Condition, seed: number): Canvas {
   const wear = wearOf[condition]
-  const random = seeded(seed)
+  const random = seededRandom(seed)
   const within = (most: number) => (random() * 2 - 1) * most
   const { width: labelWidth, height: labelHeight } = label
   const fit = Math.min((WIDTH * 0.8) / label.width, (HEIGHT * 0.8) / label.height) * wear.scale

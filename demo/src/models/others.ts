@@ -72,7 +72,7 @@ const sill: Model = {
 
 /** Oldmere: a newer router with two bands; white on it means only that it is powered. */
 const sluice: Model = {
-  ...weir, id: 'oldmere-sluice', name: 'Sluice 1200',
+  ...weir, id: 'oldmere-sluice', name: 'Sluice 1200', modeStopsDhcp: true,
   box: [{ item: 'Sluice 1200 router', count: 1, unit: 'oldmere-sluice' }, { item: 'power adapter 12 V 1 A', count: 1, adapter: true }, { item: 'antenna', count: 2 }, { item: 'network cable 1 m', count: 1 }],
   power: adapter(12, 1),
   ports: [{ id: 'internet', name: 'Internet', colour: 'blue', kind: 'internet', mbps: 1000 }, ...lan],

@@ -1,3 +1,4 @@
+import type { CableEnd } from '@pasado/core/record/facts'
 import { singleBox } from '@pasado/core/catalogue/boxes'
 import { demoModels } from '../models/all'
 import type { VisitScript } from '../visit-script'
@@ -50,12 +51,57 @@ export function place(script: VisitScript, units: PlainUnit[]): VisitScript {
   return script
 }
 
+/** Connect: the line to the modem or gateway, from there to each router and access point, and the restart once all is in. */
+export function connect(script: VisitScript, units: PlainUnit[]): VisitScript {
+  const outlet = script.id('outlet', 'line')
+  const port = (unit: PlainUnit, ...kinds: string[]) => demoModels.find((one) => one.id === unit.model)!.ports.find(({ kind }) => kinds.includes(kind))
+  const modem = units.find(({ role }) => role === 'gateway' || role === 'modem')
+  let lan = 0
+  /** The next free port that the network comes out of. */
+  const source = (): CableEnd => {
+    if (!modem) return { thing: 'fitting', id: script.id('fitting', 'provider box'), port: 'lan' }
+    const ports = demoModels.find((one) => one.id === modem.model)!.ports.filter(({ kind }) => kind === 'lan')
+    return { thing: 'unit', id: script.id('unit', modem.name), port: ports[lan++ % ports.length]!.id }
+  }
+  const network = (name: string, a: CableEnd, b: CableEnd, lengthM = 2) => script.write('cable.set', { id: script.id('cable', name), set: { a, b, kind: 'network', category: 'cat6', lengthM, linkMbps: 1000 } })
+  if (modem) {
+    const line = port(modem, 'coax', 'telephone-line', 'fibre')
+    const kind = line?.kind === 'coax' ? 'coax' : line?.kind === 'fibre' ? 'fibre' : 'telephone'
+    if (script.lineOutlet === undefined) script.write('outlet.set', { id: outlet, set: { kind: 'line' } })
+    const wall: CableEnd = { thing: 'outlet', id: script.lineOutlet!, port: 'wall' }
+    const end: CableEnd = { thing: 'unit', id: script.id('unit', modem.name), port: line?.id ?? 'line' }
+    if (kind === 'telephone') {
+      const splitter = script.id('fitting', 'splitter')
+      script.write('fitting.set', { id: splitter, set: { kind: 'splitter' } })
+      script.write('cable.set', { id: script.id('cable', 'wall to splitter'), set: { a: wall, b: { thing: 'fitting', id: splitter, port: 'line' }, kind, lengthM: 0.5 } })
+      script.write('cable.set', { id: script.id('cable', 'splitter to modem'), set: { a: { thing: 'fitting', id: splitter, port: 'modem' }, b: end, kind, lengthM: 2 } })
+      const telephone = script.id('fitting', 'telephone')
+      const phone = port(modem, 'telephone')
+      if (phone) script.write('fitting.set', { id: telephone, set: { kind: 'telephone' } }).write('cable.set', { id: script.id('cable', 'telephone'), set: { a: { ...end, port: phone.id }, b: { thing: 'fitting', id: telephone, port: 'line' }, kind, lengthM: 3 } })
+    } else script.write('cable.set', { id: script.id('cable', 'wall to modem'), set: { a: wall, b: end, kind, lengthM: 1.5 } })
+  } else if (units.some(({ role }) => role === 'router')) script.write('fitting.set', { id: script.id('fitting', 'provider box'), set: { kind: 'provider-box' } })
+  const adapters = units.filter(({ role }) => role === 'powerline-adapter')
+  adapters.slice(0, 1).forEach((unit) => network(unit.name, { thing: 'unit', id: script.id('unit', unit.name), port: 'lan' }, source()))
+  for (const unit of units) {
+    const own = unit.role === 'router' ? port(unit, 'internet') ?? port(unit, 'lan') : unit.role === 'access-point' ? port(unit, 'lan') : undefined
+    if (!own) continue
+    const far = unit.role === 'access-point' ? adapters[1] : undefined
+    network(unit.name, { thing: 'unit', id: script.id('unit', unit.name), port: own.id }, far ? { thing: 'unit', id: script.id('unit', far.name), port: 'lan' } : source())
+  }
+  if (modem) script.event(modem.name, 'powered')
+  return script
+}
+
 /** Start up: methods, prompts and lamps up to a good state. */
 export function startUp(script: VisitScript, units: PlainUnit[]): VisitScript {
   for (const { name, model, role } of units) {
     const known = demoModels.find((one) => one.id === model)!
     const method = known.methods.find(({ kind }) => kind === (role === 'access-point' ? 'access-point' : kind)) ?? known.methods[0]!
     script.setUnit(name, { method: method.id, needsReady: [...method.needs] }).prompts(name, model)
+    if (method.kind === 'push-button') {
+      const leads = units.find((one) => one.name !== name && (one.model === model || one.role === 'router' || one.role === 'gateway'))
+      script.write('pairing.pressed', { unit: script.id('unit', name), which: 'first', on: script.id('unit', leads?.name ?? name) }).write('pairing.pressed', { unit: script.id('unit', name), which: 'second', on: script.id('unit', name) })
+    }
     const middle = cleanStart[model] ?? known.states.find(({ state }) => ['starting', 'powered'].includes(state))?.state
     if (middle) script.after(2).seen(name, model, middle)
     script.after(4).seen(name, model, goodState(model, role))
@@ -89,8 +135,9 @@ export function configure(script: VisitScript, units: PlainUnit[], names: { home
   return script.answer('addr-applied')
 }
 
-/** Looks at every unit's lamps once more. */
+/** Looks at every unit's lamps once more, and tests the links of those that have some. */
 export function lookAgain(script: VisitScript, units: PlainUnit[]): VisitScript {
+  for (const { name, role } of units) if (['router', 'node', 'extender', 'gateway'].includes(role)) script.write('unit.event', { unit: script.id('unit', name), what: 'tested-good' })
   for (const { name, model, role } of units) script.seen(name, model, goodState(model, role))
   return script
 }

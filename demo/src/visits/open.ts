@@ -1,6 +1,6 @@
 import { corin, isolde, petroc, wenna } from '../company'
 import { VisitScript, type ScriptedVisit } from '../visit-script'
-import { configure, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
+import { configure, connect, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
 import { homes, type HomeName } from './homes'
 import { lighthousePlan, terracePlan } from './plans'
 
@@ -26,6 +26,7 @@ function lighthouse(): VisitScript {
   place(visit, lighthouseUnits)
   visit.setUnit('Lamp-room point', { heightM: 0.7 })
   lighthousePlan(visit)
+  connect(visit, lighthouseUnits)
   visit.write('waiver.granted', { rule: 'place-height', subject: visit.id('unit', 'Lamp-room point'), reason: 'The only outlet up there; it is three rooms from anything else.' }, wenna)
   visit.setUnit('Gateway', { method: 'activation', needsReady: ['mobile-data-on', 'customer-account'] }).prompts('Gateway', 'brackwater-c3')
   visit.seen('Gateway', 'brackwater-c3', 'starting', 'seeking', 'activating').after(14).seen('Gateway', 'brackwater-c3', 'well')
@@ -47,7 +48,7 @@ const captainUnits: PlainUnit[] = [
 function captainBefore(): VisitScript {
   const visit = script('captain-before', 'captain', isolde, at(10) - 42 * DAY, 'new')
   visit.after(2 * DAY).answer('brief-line-alarm')
-  for (const step of [unbox, mixedOnPurpose, place, startUp]) step(visit, captainUnits)
+  for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, captainUnits)
   configure(visit, captainUnits, { home: 'Gannet Cove', guests: 'Gannet Cove guests' }, 11)
   visit.brief({ doubleNatReason: 'The provider’s gateway cannot be bridged.' })
   lookAgain(visit, captainUnits)
@@ -77,7 +78,7 @@ const boathouseUnits: PlainUnit[] = [
 function boathouse(): VisitScript {
   const visit = script('boathouse', 'boathouse', corin, at(14) - DAY, 'extend')
   visit.after(2 * DAY)
-  for (const step of [unbox, mixedOnPurpose, place, startUp]) step(visit, boathouseUnits)
+  for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, boathouseUnits)
   configure(visit, boathouseUnits, { home: 'Puffin Post', guests: 'Puffin guests' }, 23)
   visit.setUnit('Loft extender', { heightM: 0.3, firmwareAfter: '1.12' })
   lookAgain(visit, boathouseUnits).handOver('yes')
@@ -95,7 +96,7 @@ const bunkhouseUnits: PlainUnit[] = [
 function bunkhouse(): VisitScript {
   const visit = script('bunkhouse', 'bunkhouse', isolde, at(15, 45), 'extend')
   visit.after(2 * DAY)
-  for (const step of [unbox, mixedOnPurpose, place, startUp]) step(visit, bunkhouseUnits)
+  for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, bunkhouseUnits)
   configure(visit, bunkhouseUnits, { home: 'Tidepool', guests: 'Tidepool guests' }, 31)
   return lookAgain(visit, bunkhouseUnits).handOver('yes', 'dim').pack()
 }
@@ -131,7 +132,7 @@ const chandleryUnits: PlainUnit[] = [
 function chandlery(): VisitScript {
   const visit = script('chandlery', 'chandlery', corin, at(16), 'fault')
   visit.after(2 * DAY)
-  for (const step of [unbox, mixedOnPurpose, place, startUp]) step(visit, chandleryUnits)
+  for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, chandleryUnits)
   configure(visit, chandleryUnits, { home: 'Marline Spike' }, 43)
   return lookAgain(visit, chandleryUnits)
 }
@@ -155,7 +156,7 @@ const schoolhouseUnits: PlainUnit[] = [
 function schoolhouse(): VisitScript {
   const visit = script('schoolhouse', 'schoolhouse', isolde, at(11, 30), 'new')
   visit.after(2 * DAY)
-  for (const step of [unbox, mixedOnPurpose, place, startUp]) step(visit, schoolhouseUnits)
+  for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, schoolhouseUnits)
   configure(visit, schoolhouseUnits, { home: 'Inkwell' }, 57)
   lookAgain(visit, schoolhouseUnits)
   return visit.write('review.asked', { remark: 'All configured.' }).write('review.returned', { remark: 'Please measure the upper landing before you ask again.' }, wenna)

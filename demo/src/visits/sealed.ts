@@ -1,7 +1,7 @@
 import { corin, isolde, petroc } from '../company'
-import { seeded } from '../ids'
+import { seededRandom } from '@pasado/core/run/random'
 import { VisitScript, type ScriptedVisit } from '../visit-script'
-import { configure, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
+import { configure, connect, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
 
 const DAY = 24 * 60
 const customers = ['Elowen Tarr', 'Hob Vennick', 'Sorrel Anstey', 'Gideon Peverell', 'Nessa Roke', 'Cato Millow', 'Brisa Lanyard', 'Odo Hask', 'Linnet Sarn', 'Fenn Arbery', 'Tamsin Ruel']
@@ -18,7 +18,7 @@ const kits: Omit<PlainUnit, 'number'>[][] = [
 
 /** Sealed visits of the last months, each at a home of its own; the same at every load. */
 export function sealedScripts(): ScriptedVisit[] {
-  const random = seeded(7)
+  const random = seededRandom(7)
   return customers.map((customerName, index) => {
     const kit = kits[Math.floor(random() * kits.length)]!
     const units = kit.map((unit, at): PlainUnit => ({ ...unit, number: 160 + index * 3 + at }))
@@ -30,7 +30,7 @@ export function sealedScripts(): ScriptedVisit[] {
     })
     visit.after(3 * DAY)
     if (line) visit.answer('brief-line-alarm')
-    for (const step of [unbox, mixedOnPurpose, place, startUp]) step(visit, units)
+    for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, units)
     configure(visit, units, { home: names[index]!, guests: `${names[index]!} guests` }, 100 + index)
     lookAgain(visit, units).handOver('yes')
     if (line) visit.answer('hand-voice-power')

@@ -1,5 +1,5 @@
-import { obstaclesOf, placedUnits, planOf, roomAt, senderOf, type HomePlan, type PlacedUnit } from '../../plan/home-plan'
-import { pathLoss } from '../../radio/path-loss'
+import { placedUnits, planOf, roomAt, type HomePlan, type PlacedUnit } from '../../plan/home-plan'
+import { joinsOf, type Hop, type Join } from '../../plan/hops'
 import { standing } from '../../record/record'
 import { aboutUnit, atUnit, breaks, holds, isMeshMember, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
 import { laterFigures } from '../standard'
@@ -59,41 +59,17 @@ function judgeOutlet(home: Home): Verdict[] {
   })
 }
 
-/** A wireless hop: from which member, how far, and with what signal by the plan. */
-interface Hop { from: PlacedUnit; metres: number; dbm: number; hops: number }
-
-/** The best way of each wireless member from the router, by the plan: hop by hop, each over the strongest link. */
-function hopsOf(home: Home, { plan, placed }: InPlan): Map<string, Hop | 'cabled' | 'root'> {
-  const members = placed.filter(({ known }) => isMeshMember(known))
-  const root = members.find(({ known }) => known.unit.facts.role === 'router') ?? members.find(({ known }) => known.unit.facts.role === 'gateway')
-  const found = new Map<string, Hop | 'cabled' | 'root'>()
-  if (!root) return found
-  found.set(root.at.id, 'root')
-  for (const { known, at } of members) if (known.unit.facts.cabled && at.id !== root.at.id) found.set(at.id, 'cabled')
-  const { walls, floors } = obstaclesOf(plan, '5')
-  const hopsAt = (id: string) => { const one = found.get(id); return one === undefined ? Infinity : typeof one === 'string' ? 0 : one.hops }
-  const least = figure(home, 'leastHopDbm')
-  for (let left = members.filter(({ at }) => !found.has(at.id)); left.length > 0; left = left.filter(({ at }) => !found.has(at.id))) {
-    const links = left.flatMap(({ at }) => members.filter((one) => found.has(one.at.id)).flatMap((one): { to: PlacedUnit; hop: Hop }[] => {
-      const sender = senderOf(one.at, home.catalogue, '5')
-      if (!sender) return []
-      const loss = pathLoss({ frequencyMHz: sender.frequencyMHz, from: one.at, to: at, walls, floors })
-      return [{ to: at, hop: { from: one.at, metres: loss.distanceM, dbm: sender.powerDbm - loss.totalDb, hops: hopsAt(one.at.id) + 1 } }]
-    }))
-    // Fewest hops among links that hold; where none does, a unit takes the strongest.
-    const holding = links.filter(({ hop }) => hop.dbm >= least)
-    const best = holding.length ? holding.sort((a, b) => a.hop.hops - b.hop.hops || b.hop.dbm - a.hop.dbm)[0] : links.sort((a, b) => b.hop.dbm - a.hop.dbm)[0]
-    if (!best) break
-    found.set(best.to.id, best.hop)
-  }
-  return found
+/** How each mesh member is joined to the router, by the plan. */
+function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
+  const members = placed.filter(({ known }) => isMeshMember(known)).map(({ known, at }) => ({ at, cabled: known.unit.facts.cabled === true }))
+  return joinsOf(plan, members, home.catalogue, figure(home, 'leastHopDbm'))
 }
 
 /** Judges each wireless hop of the plan. */
 function eachHop(home: Home, judge: (hop: Hop, known: KnownUnit) => Verdict): Verdict[] {
   const found = inPlan(home)
   if (!found) return []
-  const hops = hopsOf(home, found)
+  const hops = joinsIn(home, found)
   return found.placed.flatMap(({ known, at }) => {
     const hop = hops.get(at.id)
     if (hop === undefined || hop === 'root') return []
@@ -138,7 +114,7 @@ export const planRules: Rule[] = [
     judge: (home) => {
       const found = inPlan(home)
       if (!found) return []
-      const hops = hopsOf(home, found)
+      const hops = joinsIn(home, found)
       return found.placed.flatMap(({ known, at }) => {
         const hop = hops.get(at.id)
         if (hop === undefined || typeof hop === 'string' || hop.from.storey === at.storey) return []

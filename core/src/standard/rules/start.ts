@@ -1,6 +1,7 @@
 import { readLamps } from '../../lamps/unit-lamps'
 import { lookWords, sightingWords } from '../../lamps/look'
-import { aboutUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule, type Verdict } from '../rule'
+import { laterFigures } from '../standard'
 
 const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })
 const withLamps = ({ model }: KnownUnit) => model !== null && model.lamps.length > 0
@@ -40,7 +41,7 @@ export const startRules: Rule[] = [
     judge: ({ units }) =>
       units.filter((known) => withLamps(known) && known.unit.sightings.length > 0).map((known) => {
         const seen = known.unit.sightings.at(-1)!
-        const event = known.unit.events.at(-1)
+        const event = known.unit.events.findLast(({ what }) => staling[what] !== undefined)
         if (!event || event.seq < seen.seq) return holds('Nothing happened to it since its lamps were last looked at.', aboutUnit(known))
         return breaks(`Since its lamps were last looked at, ${staling[event.what]}.`, 'Look at its lamps again.', atLamp(known), aboutUnit(known))
       })
@@ -54,6 +55,26 @@ export const startRules: Rule[] = [
         if (!reading.overdue) return holds('Every state ended in time.', aboutUnit(known))
         return breaks(`${reading.state!.meaning} has lasted longer than the ${reading.state!.maxMin} min its model allows.`, `${reading.state!.action}.`, atLamp(known), aboutUnit(known))
       })
+  },
+  {
+    id: 'start-method-window', stage: 'start', level: 'must',
+    says: "Push-button pairing: the second press came within the model's window.",
+    judge: ({ units, policy }) => units.flatMap((known): Verdict[] => {
+      const { unit, model } = known
+      const method = model?.methods.find(({ id }) => id === unit.facts.method)
+      // What stood here before was paired at another visit.
+      if (method?.kind !== 'push-button' || unit.facts.stayed) return []
+      const at = atUnit('start', unit, 'pairing')
+      const presses = unit.pairing ?? []
+      const second = presses.findLast(({ which }) => which === 'second')
+      const first = second && presses.findLast(({ which, seq }) => which === 'first' && seq < second.seq)
+      const window = policy.pairWindowS ?? laterFigures.pairWindowS
+      if (!second || !first) return [unproven('Its two presses are not recorded.', 'Press, and tap here with each press.', at, aboutUnit(known))]
+      const seconds = Math.round((Date.parse(second.at) - Date.parse(first.at)) / 1000)
+      if (seconds < 0) return [unproven('The clock was set back between its two presses.', 'Pair it once more, or see by its lamps that it joined.', at, aboutUnit(known))]
+      if (seconds > window) return [breaks(`The second press came ${seconds} s after the first; the window is ${window} s.`, 'Press both again, the second within the window.', at, aboutUnit(known))]
+      return [holds(`The second press came ${seconds} s after the first.`, aboutUnit(known))]
+    })
   },
   {
     id: 'start-prompts', stage: 'start', level: 'must',
