@@ -3,9 +3,11 @@ import { packDigest, signedDigest } from '@pasado/core/record/seal'
 import type { Body, EntryKind } from '@pasado/core/record/entry'
 import { demoPassword, demoPeople } from '@pasado/demo/company'
 import { demoModels } from '@pasado/demo/models/all'
+import type { HouseDefinition } from '@pasado/core/house/definition'
 import type { ScriptedVisit, Step } from '@pasado/demo/visit-script'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { addModel, addStandard } from '@pasado/server/db/catalogue'
+import { insertHouse } from '@pasado/server/db/houses'
 import { addPerson } from '@pasado/server/db/people'
 import { hashPassword } from '@pasado/server/http/session'
 import { keepSecret, openVisit, sealVisit } from '@pasado/server/logbook/visits'
@@ -84,3 +86,8 @@ function scrawl(name: string): string {
   return `M20 110 ${points.join(' ')}`
 }
 
+
+/** Adds the houses to practise on. */
+export async function loadHouses(services: Services, houses: readonly HouseDefinition[], now: Date): Promise<void> {
+  for (const [index, definition] of houses.entries()) await insertHouse(services.db, { id: uuidv7(), definition, template: true, by: demoPeople[0]!.id, at: new Date(now.getTime() - index * 1000) })
+}

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { v7 as uuidv7 } from 'uuid'
 import { demoPassword, demoPeople } from '@pasado/demo/company'
 import { demoVisits } from '@pasado/demo/all'
+import { demoHouses } from '@pasado/demo/houses'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { readConfig } from '@pasado/server/config'
 import { addStandard } from '@pasado/server/db/catalogue'
@@ -12,7 +13,7 @@ import { addPerson, countPeople } from '@pasado/server/db/people'
 import { hashPassword } from '@pasado/server/http/session'
 import { makeServices, serve } from '@pasado/server/server'
 import type { Services } from '@pasado/server/services'
-import { loadCompany, loadVisits } from './load-demo'
+import { loadCompany, loadHouses, loadVisits } from './load-demo'
 import { startMariaDb } from './mariadb'
 
 const root = join(import.meta.dirname, '..')
@@ -69,6 +70,7 @@ async function fillEmpty(services: Services): Promise<string> {
     console.log('Loading the demo company …')
     await loadCompany(services, new Date())
     await loadVisits(services, demoVisits(), new Date())
+    await loadHouses(services, demoHouses, new Date())
     return logins
   }
   await addStandard(services.db, firstStandard)

@@ -25,9 +25,27 @@ function run(name: string, command: string, words: string[], environment: Record
   })
 }
 
-/** A step that is one check. */
-async function check(name: string, command: string, words: string[]): Promise<Count> {
-  return (await run(name, command, words)) === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
+/** A step that is one check. What it says is shown once it has ended, so that checks beside each other do not talk over each other. */
+function check(name: string, command: string, words: string[]): Promise<Count> {
+  const began = Date.now()
+  return new Promise((resolve) => {
+    const child = spawn(command, words, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    let said = ''
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => { said += text.toString() })
+    const end = (status: number) => {
+      console.log(`\n── ${name}\n${said}   ${status === 0 ? 'done' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(1)} s`)
+      resolve(status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 })
+    }
+    child.once('error', () => end(1))
+    child.once('close', (status) => end(status ?? 1))
+  })
+}
+
+/** Checks one after another; several lanes run beside each other. */
+async function lane(checks: readonly [name: string, command: string, words: string[]][]): Promise<Count[]> {
+  const counts: Count[] = []
+  for (const [name, command, words] of checks) counts.push(await check(name, command, words))
+  return counts
 }
 
 /** A step with a report of its tests; one that ends badly without naming a failed test counts as one. */
@@ -54,9 +72,11 @@ function playwrightCount(file: string): Count {
 
 async function main(): Promise<Count> {
   const counts: Count[] = []
-  for (const part of ['core', 'server', 'web', 'e2e']) counts.push(await check(`types: ${part}`, bin('tsc'), ['-p', part]))
-  counts.push(await check('lint', bin('eslint'), ['.']))
-  counts.push(await check('arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'web/src', 'cli/src', 'demo/src', 'scripts']))
+  const types = (part: string): [string, string, string[]] => [`types: ${part}`, bin('tsc'), ['-p', part]]
+  counts.push(...(await Promise.all([
+    lane([types('server'), types('e2e'), ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'web/src', 'cli/src', 'demo/src', 'scripts']]]),
+    lane([types('core'), types('web'), ['lint', bin('eslint'), ['.']]])
+  ])).flat())
   const unit = join(reports, 'unit.json')
   counts.push(await tests('unit and integration', bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], {}, () => vitestCount(unit)))
   const browser = join(reports, 'browser.json')

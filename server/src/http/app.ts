@@ -14,6 +14,7 @@ import { problemsOf, Refusal, type Problem } from '@pasado/core/calc/refusal'
 import { isAway } from '../db/pool'
 import { MOST_PHOTO_OCTETS } from '../photos/prepare'
 import type { Services } from '../services'
+import { devicePages } from '../stand-ins/device-pages'
 import { fieldErrors, forbidden, HttpProblem, refused } from './problem'
 import type { Answer, Call, Route } from './route'
 import { allRoutes } from './routes/all'
@@ -46,6 +47,7 @@ export function makeApp(services: Services): Koa {
   const description = openApi(allRoutes)
   router.get('/openapi.json', (context: Context) => { context.body = description })
   app.use(router.routes())
+  app.use(devicePages(services))
   app.use(async (context, next) => {
     if (context.path.startsWith('/api')) throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')
     await next()

@@ -1,4 +1,5 @@
 import type { VisitRecord } from '@pasado/core/record/record'
+import { durationKey } from '@pasado/core/run/visit-tasks'
 import type { Finding } from '@pasado/core/standard/evaluate'
 import { putHome } from '../db/homes'
 import { row, run, type Connection, type Param, type Statement } from '../db/pool'
@@ -23,13 +24,14 @@ export async function project(db: Connection, visit: string, home: string, befor
   if (was?.brief !== record.brief) await projectHome(db, visit, home, record, last)
   if (was?.units !== record.units) projectUnits(visit, home, was, record, last)
   if (was?.networks !== record.networks) projectNetworks(visit, was, record, last)
+  if (was?.waits !== record.waits) projectDurations(visit, was, record, last)
   if (was?.brief !== record.brief || was?.units !== record.units) projectTerms(visit, home, was, record, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
 }
 
 /** Takes everything projected from a visit away, to write it anew. */
 export async function clearProjections(db: Connection, visit: string): Promise<void> {
-  for (const table of ['units', 'networks', 'findings', 'home_terms']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
+  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
 }
 
 async function projectHome(db: Connection, visit: string, home: string, record: VisitRecord, last: Last): Promise<void> {
@@ -68,6 +70,19 @@ function projectNetworks(visit: string, before: VisitRecord | null, after: Visit
       sql: 'INSERT INTO networks (visit_id, network_id, ssid, use_for) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE ssid = VALUES(ssid), use_for = VALUES(use_for)',
       params: [visit, network.id, ssid, network.facts.use ?? null]
     })
+  }
+}
+
+/** Waits that ended, by what was waited for: later visits plan with them. Simulated houses teach nothing. */
+function projectDurations(visit: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
+  if (after.house) return
+  for (const wait of Object.values(after.waits)) {
+    const model = wait.unit === null ? undefined : after.units[wait.unit]?.facts.model
+    if (wait.endedAt === null || wait.task === undefined || model === undefined || before?.waits[wait.id]?.endedAt === wait.endedAt) continue
+    const minutes = Math.round((Date.parse(wait.endedAt) - Date.parse(wait.at)) / 600) / 100
+    // A clock that was set meanwhile tells nothing.
+    if (minutes <= 0 || minutes > wait.mostMin * 3) continue
+    last({ sql: 'INSERT INTO durations (visit_id, wait_id, of_what, minutes, ended_at) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), ended_at = VALUES(ended_at)', params: [visit, wait.id, durationKey(model, wait.task), minutes, new Date(wait.endedAt)] })
   }
 }
 

@@ -1,4 +1,5 @@
 import type { Route } from '../route'
+import { houseRoutes } from './houses'
 import { importRoutes } from './imports'
 import { listRoutes } from './lists'
 import { modelRoutes } from './models'
@@ -7,4 +8,4 @@ import { sessionRoutes } from './session'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes]
