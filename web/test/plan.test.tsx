@@ -90,7 +90,7 @@ describe('the plan', () => {
     show(drawn(), <PlaceStage />)
     await user.click(screen.getByRole('button', { name: 'Find the places' }))
     expect((await screen.findByRole('list', { name: 'Proposals' })).textContent).toContain('Every room holds')
-    expect(screen.getByRole('table', { name: /schools/ }).textContent).toContain('halfway between the router and the weakest room')
+    expect(screen.getByRole('table', { name: /school/ }).textContent).toContain('halfway between the router and the weakest room')
   })
 
   it('a unit is taken off the plan, and what is known of it stays', async () => {

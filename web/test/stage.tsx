@@ -1,4 +1,4 @@
-import { cleanup, render } from '@testing-library/react'
+import { cleanup, configure, render } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { vi } from 'vitest'
@@ -8,6 +8,9 @@ import { firstStandard } from '@pasado/core/standard/standard'
 import { useSession } from '../src/app/session'
 import { useVisit } from '../src/visit/store'
 import { catalogue, idOf, type Log } from '../../core/test/fixture'
+
+// Views load their parts when they are gone to: on a busy machine that takes more than the usual second.
+configure({ asyncUtilTimeout: 10_000 })
 
 /** What the server was asked, in order. */
 export const asked: { method: string; path: string; body: unknown }[] = []

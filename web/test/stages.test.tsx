@@ -205,8 +205,11 @@ describe('Place and Start up', () => {
   })
 
   it('a step’s wait runs at the foot and is ended', async () => {
-    show(complete(), <><StartUp /><Waits onDocket={() => undefined} /></>, { at: `/visit/x/start?unit=${node}` })
-    await user.click(screen.getByRole('button', { name: 'Start the wait of step 2' }))
+    show(opened().write('unit.set', { id: node, set: { name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', method: 'push-button' } }), <><StartUp /><Waits found={null} onDocket={() => undefined} onPlan={() => undefined} /></>)
+    await user.click(screen.getByRole('button', { name: 'I see it' }))
+    expect(written('method.step')).toEqual([{ unit: node, method: 'push-button', step: 0, seen: true }])
+    expect(written('lamp.seen')).toEqual([{ unit: node, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] }])
+    await user.click(screen.getByRole('button', { name: 'Done: start its clock' }))
     expect(within(screen.getByRole('list', { name: 'Waits' })).getByText(/usually 1 min, at most 2 min/)).toBeDefined()
     await user.click(screen.getByRole('button', { name: /^End the wait/ }))
     expect(screen.queryByRole('list', { name: 'Waits' })).toBeNull()
@@ -243,7 +246,18 @@ describe('Configure', () => {
 
   it('the parts of the stage tell what is open in each', () => {
     show(complete().write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } }), <Configure />)
-    expect(screen.getAllByRole('tab').map((tab) => tab.textContent)).toEqual(['Addresses', 'Wi-Fi', 'Logins', 'Firmware · 1 open'])
+    expect(screen.getAllByRole('tab').map((tab) => tab.textContent)).toEqual(['Addresses', 'Wi-Fi', 'Channels', 'Logins', 'Firmware · 1 open', 'In order', 'Compare'])
+  })
+
+  it('what a dump tells stands beside the record, differences are taken one by one, and nothing secret is kept', async () => {
+    show(complete(), <Configure />, { at: '/visit/x/configure?part=compare' })
+    const of = within(screen.getByRole('region', { name: 'Read from Study node' }))
+    await user.upload(of.getByLabelText('Dump of Study node'), new File(['Device.DeviceInfo.SoftwareVersion=3.0.0\nDevice.DHCPv4.Server.Enable=1\nDevice.WiFi.AccessPoint.1.Security.KeyPassphrase=demo-secret-plover\nnonsense'], 'dump.txt', { type: 'text/plain' }))
+    expect(await of.findByText(/line 4 is no name=value/)).toBeDefined()
+    expect(of.getByRole('row', { name: /Firmware.*3\.1\.0.*3\.0\.0/ })).toBeDefined()
+    await user.click(of.getByRole('button', { name: 'Take DHCP server from the unit' }))
+    expect(written('unit.set').at(-1)).toEqual({ id: node, set: { dhcpServer: 'on' }, origin: 'measured' })
+    expect(JSON.stringify(written('unit.read'))).not.toContain('plover')
   })
 
   it('a place of the docket opens the part it stands in', () => {

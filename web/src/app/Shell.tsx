@@ -31,10 +31,12 @@ function Head() {
   return (
     <header className="on-band flex items-center gap-1 bg-band px-4 text-onband">
       <span className="mr-3 text-lg font-bold">Pasado</span>
-      <nav aria-label="Views" className="flex grow">
+      <nav aria-label="Views" className="flex grow overflow-x-auto">
         <NavLink to="/" end className={place}>Day</NavLink>
         <NavLink to="/homes" className={place}>Homes</NavLink>
         <NavLink to="/catalogue" className={place}>Catalogue</NavLink>
+        <NavLink to="/bench" className={place}>Bench</NavLink>
+        <NavLink to="/practice" className={place}>Practice</NavLink>
       </nav>
       <PersonMenu />
     </header>

@@ -33,6 +33,10 @@ export const router = createBrowserRouter([
       { path: '/catalogue/new/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
       { path: '/catalogue/:id/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
       { path: '/catalogue/:id', lazy: async () => ({ Component: (await import('../catalogue/ModelView')).ModelView }) },
+      { path: '/practice', lazy: async () => ({ Component: (await import('../practice/Practice')).Practice }) },
+      { path: '/practice/:house', lazy: async () => ({ Component: (await import('../practice/PracticeHouse')).PracticeHouse }) },
+      { path: '/bench', lazy: async () => ({ Component: (await import('../bench/Bench')).Bench }) },
+      { path: '/bench/:page', lazy: async () => ({ Component: (await import('../bench/Bench')).Bench }) },
       { path: '*', element: <Lost /> }
     ]
   }

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels, roles } from '@pasado/core/catalogue/model'
-import { saveJson } from '../app/save-json'
+import { saveJson } from '../app/save-file'
 import { useSession } from '../app/session'
 import { Lens } from '../ui/Lens'
 import { useModels } from './models'

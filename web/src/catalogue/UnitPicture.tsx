@@ -1,5 +1,6 @@
 import type { Model, ModelState } from '@pasado/core/catalogue/model'
 import { Lens } from '../ui/Lens'
+import { plasticOf } from './plastic'
 
 /** A unit's front, its lamps doing what they do in a state; lamps the state says nothing of are dark outlines. */
 export function UnitFront({ model, state }: { model: Model; state: ModelState }) {
@@ -22,8 +23,6 @@ export function UnitFront({ model, state }: { model: Model; state: ModelState })
   )
 }
 
-const plastic: Record<string, string> = { blue: '#2B62B8', grey: '#8F8A94', yellow: '#D9A400', black: '#2A2630', white: '#E9E4DA', green: '#3C8A4E', metal: '#B9B4AC' }
-
 /** A unit's back: its ports in the colours of their plastic, each with its name and speed. */
 export function UnitBack({ model }: { model: Model }) {
   if (model.ports.length === 0) return null
@@ -33,7 +32,7 @@ export function UnitBack({ model }: { model: Model }) {
         {model.ports.map((port) => (
           <li key={port.id} className="flex w-14 flex-col items-center gap-0.5 text-center">
             <svg viewBox="0 0 40 30" width="40" height="30" role="img" aria-label={`${port.kind.replace('-', ' ')} port, ${port.colour}`}>
-              <rect x="2" y="2" width="36" height="26" rx={port.kind === 'coax' ? 13 : 2} fill={plastic[port.colour] ?? '#8F8A94'} stroke="currentColor" strokeWidth="2" />
+              <rect x="2" y="2" width="36" height="26" rx={port.kind === 'coax' ? 13 : 2} fill={plasticOf(port.colour)} stroke="currentColor" strokeWidth="2" />
               {port.kind === 'coax' ? <circle cx="20" cy="15" r="3.5" fill="#1D1822" /> : <path d="M10 23V11H15V8H25V11H30V23Z" fill="#1D1822" />}
             </svg>
             <b className="text-xs">{port.name}</b>

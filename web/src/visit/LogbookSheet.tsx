@@ -1,3 +1,4 @@
+import type { CableEnd } from '@pasado/core/record/facts'
 import { format } from 'date-fns'
 import type { Entry } from '@pasado/core/record/entry'
 import { lookWords } from '@pasado/core/lamps/look'
@@ -13,8 +14,19 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'visit.opened': return 'Visit opened'
     case 'brief.set': return `Brief: ${values(entry.body.set)}`
     case 'unit.set': return `${unit(entry.body.id)}: ${values(entry.body.set)}`
-    case 'storey.set': case 'room.set': case 'wall.set': case 'opening.set': case 'outlet.set': case 'trouble.set': case 'reading.set':
-    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
+    case 'storey.set': case 'room.set': case 'wall.set': case 'opening.set': case 'outlet.set': case 'trouble.set': case 'reading.set': case 'fitting.set':
+    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': case 'radio.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
+    case 'cable.set': {
+      const end = (value: CableEnd) => `${value.thing === 'unit' ? unit(value.id) : value.thing} ${value.port}`
+      const { a, b, ...rest } = entry.body.set
+      return `Cable: ${values({ ...rest, ...(a ? { from: end(a as CableEnd) } : {}), ...(b ? { to: end(b as CableEnd) } : {}) })}`
+    }
+    case 'neighbours.noted': return `${entry.body.networks.length} networks of neighbours noted`
+    case 'method.step': return `${unit(entry.body.unit)}: step ${entry.body.step + 1} done, ${entry.body.seen ? 'seen as it is to be' : 'not seen as it is to be'}`
+    case 'pairing.pressed': return `${unit(entry.body.unit)}: ${entry.body.which} press, on ${unit(entry.body.on)}`
+    case 'button.pressed': return `${unit(entry.body.unit)}: ${entry.body.button} held ${entry.body.seconds} s`
+    case 'unit.read': return `${unit(entry.body.unit)}: ${Object.keys(entry.body.values).length} values read from its own page`
+    case 'house.bound': return entry.body.house ? 'Practised on a simulated house from here' : 'No longer on a simulated house'
     case 'box.set': return `Box: ${values(entry.body.set)}`
     case 'items.checked': return `In the box, ${entry.body.state}: ${entry.body.items.join(', ')}${entry.body.done ? `; ${entry.body.done}` : ''}`
     case 'unit.elsewhere': return entry.body.found.length ? `${unit(entry.body.unit)}: the same serial or MAC address stands at another home` : `${unit(entry.body.unit)}: stands at no other home any more`

@@ -5,19 +5,16 @@ import { blocks, stageOutcome, type Finding } from '@pasado/core/standard/evalua
 import type { Outcome } from '@pasado/core/standard/rule'
 import { useVisit } from './store'
 
-/** Stages whose rules this version does not hold yet. */
-export const emptyStages: ReadonlySet<Stage> = new Set(['connect', 'prove'])
-
 /** What is still open at a stage, in words. */
 function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean): string {
   if (stage === 'signoff') return sealed ? 'sealed' : 'to sign'
-  if (emptyStages.has(stage)) return 'not checked yet'
   const here = findings.filter((one) => one.stage === stage)
   const count = (outcome: Outcome) => here.filter((one) => one.outcome === outcome).length
   const broken = here.filter((one) => one.outcome === 'breaks' && blocks(one)).length
   if (broken) return `${broken} ${broken === 1 ? 'breaks' : 'break'}`
   if (count('unproven')) return `${count('unproven')} to prove`
   const waived = count('waived')
+  if (count('holds') + waived === 0) return 'nothing here'
   return `${count('holds')} hold${waived ? ` · ${waived} waived` : ''}`
 }
 
@@ -51,7 +48,7 @@ export function Strand({ visit, here }: { visit: string; here: Stage }) {
           const settled = outcome === 'holds' || outcome === 'waived' || outcome === 'breaks'
           return (
             <li key={stage} className="relative">
-              {index > 0 && <span className="pointer-events-none absolute right-1/2 top-[10px] w-full px-[12px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={emptyStages.has(stages[index - 1]!) ? 'not-here' : stageOutcome(stages[index - 1]!, findings)} /></span>}
+              {index > 0 && <span className="pointer-events-none absolute right-1/2 top-[10px] w-full px-[12px] lg:top-[37px] lg:px-[18px]"><Stretch outcome={stageOutcome(stages[index - 1]!, findings)} /></span>}
               <Link ref={isHere ? current : null} to={`/visit/${visit}/${stage}`} aria-current={isHere ? 'step' : undefined} aria-label={`${index + 1} ${stageNames[stage]}: ${words}`} className="relative flex min-h-11 flex-col items-center justify-center py-1 text-center lg:py-2.5">
                 <span className={`hidden text-sm lg:block ${isHere || settled ? 'font-bold' : 'text-soft'}`}>{stageNames[stage]}</span>
                 <span className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? 'size-6 border-plum bg-plum text-onplum outline-2 outline-plumwash lg:outline-4' : settled ? 'size-5 border-ink bg-ink text-sheet' : 'size-5 border-dotted border-edge bg-sheet text-soft'} text-xs lg:size-7 lg:text-sm`}>{index + 1}</span>

@@ -11,6 +11,8 @@ import { Strand } from './Strand'
 import { useArriveAtPlace } from './place'
 import { useVisitKeys, type CalledUp } from './keys'
 import { VisitHead } from './VisitHead'
+import { RunPlanSheet } from './RunPlanSheet'
+import { useRunPlan } from './use-run-plan'
 import { Waits } from './Waits'
 import { Brief } from './stages/Brief'
 import { Configure } from './stages/Configure'
@@ -19,11 +21,12 @@ import { Kit } from './stages/Kit'
 import { PlaceStage } from './stages/PlaceStage'
 import { SignOff } from './stages/SignOff'
 import { StartUp } from './stages/StartUp'
-import { StillToCome } from './stages/StillToCome'
+import { Connect } from './stages/Connect'
+import { Prove } from './stages/Prove'
 
 const work: Record<Stage, () => React.ReactNode> = {
-  brief: Brief, kit: Kit, place: PlaceStage, connect: () => <StillToCome stage="connect" />, start: StartUp,
-  configure: Configure, prove: () => <StillToCome stage="prove" />, handover: HandOver, signoff: SignOff
+  brief: Brief, kit: Kit, place: PlaceStage, connect: Connect, start: StartUp,
+  configure: Configure, prove: Prove, handover: HandOver, signoff: SignOff
 }
 
 /** A visit: the strand above, the stage's work in the middle, the docket beside, the waits at the foot. */
@@ -54,10 +57,21 @@ export function Visit() {
         <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><Work />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
         <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
       </div>
-      <Waits onDocket={() => setCalledUp('docket')} />
+      <Foot calledUp={calledUp} onCall={setCalledUp} />
       <DocketSheet open={calledUp === 'docket'} onClose={() => setCalledUp(null)} />
       <LogbookSheet open={calledUp === 'logbook'} onClose={() => setCalledUp(null)} />
       <KeysSheet open={calledUp === 'keys'} onClose={() => setCalledUp(null)} />
     </div>
+  )
+}
+
+/** The waits and the run plan, which is made anew by itself and so stands apart. */
+function Foot({ calledUp, onCall }: { calledUp: CalledUp | null; onCall: (what: CalledUp | null) => void }) {
+  const found = useRunPlan()
+  return (
+    <>
+      <Waits found={found} onDocket={() => onCall('docket')} onPlan={() => onCall('plan')} />
+      <RunPlanSheet found={found} open={calledUp === 'plan'} onClose={() => onCall(null)} />
+    </>
   )
 }

@@ -6,11 +6,11 @@ import { useLight } from '../app/light'
 import { undo, useVisit, write } from './store'
 
 /** What can be called up over a visit. */
-export type CalledUp = 'docket' | 'logbook' | 'keys'
+export type CalledUp = 'docket' | 'logbook' | 'keys' | 'plan'
 
 /** The keys of a visit, as the list of keys shows them. */
 export const visitKeys: readonly [string, string][] = [
-  ['1–9', 'go to a stage'], ['d', 'docket'], ['b', 'logbook'], ['l', 'log a lamp'], ['w', 'end the oldest wait'], ['n', 'write a note'], ['u', 'undo'],
+  ['1–9', 'go to a stage'], ['d', 'docket'], ['b', 'logbook'], ['l', 'log a lamp'], ['w', 'end the oldest wait'], ['r', 'run plan'], ['n', 'write a note'], ['u', 'undo'],
   ['[  ]', 'previous and next unit'], ['/', 'find a home'], ['t', 'Daylight or Cupboard'], ['?', 'these keys']
 ]
 
@@ -38,6 +38,7 @@ export function useVisitKeys(visit: string, call: (what: CalledUp) => void): voi
       if (stage) go(`/visit/${visit}/${stage}${unit ? `?unit=${unit}` : ''}`)
       else if (event.key === 'd') call('docket')
       else if (event.key === 'b') call('logbook')
+      else if (event.key === 'r') call('plan')
       else if (event.key === '?') call('keys')
       else if (event.key === 'l') go(`/visit/${visit}/start?at=lamp.now.log${unit ? `&unit=${unit}` : ''}`)
       else if (event.key === 'n') go(`/visit/${visit}/brief?at=brief.brief.note`)

@@ -35,12 +35,27 @@ export function ModelEditor() {
   if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
   if (!lead) return <main className="p-6"><p>Only a lead edits the catalogue. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
   if (id !== 'new' && !newest) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
-  return <Editor key={id} id={id} published={newest} models={[...newestModels(models).values()].sort(byMaker)} />
+  return <FromDraft key={id} id={id} published={newest} models={[...newestModels(models).values()].sort(byMaker)} />
 }
 
-function Editor({ id, published, models }: { id: string; published: Model | null; models: readonly Model[] }) {
+interface Edited { id: string; published: Model | null; models: readonly Model[] }
+
+/**
+ * A draft is kept on this device until it is published, so that nothing is lost by leaving the page. It is fetched before the form
+ * is shown: one that arrived later would take away what had been typed by then.
+ */
+function FromDraft(edited: Edited) {
+  const { id, published } = edited
   const begin = useMemo((): unknown => (published ? { ...published, version: published.version + 1 } : bareModel), [published])
-  const [draft, setDraft] = useState<unknown>(begin)
+  const [kept, setKept] = useState<{ draft: unknown } | null>(null)
+  useEffect(() => {
+    void get<unknown>(draftKey(id)).catch(() => undefined).then((draft) => setKept({ draft: draft && (draft as Model).version === (begin as Model).version ? draft : begin }))
+  }, [id, begin])
+  return kept ? <Editor {...edited} begin={begin} kept={kept.draft} /> : <p className="p-6 text-soft" role="status">Loading the model …</p>
+}
+
+function Editor({ id, published, models, begin, kept }: Edited & { begin: unknown; kept: unknown }) {
+  const [draft, setDraft] = useState<unknown>(kept)
   const [undone, setUndone] = useState<unknown[]>([])
   const [search, setSearch] = useSearchParams()
   const [publishing, setPublishing] = useState(false)
@@ -49,8 +64,6 @@ function Editor({ id, published, models }: { id: string; published: Model | null
   const { model, faults } = useMemo(() => faultsOf(draft), [draft])
   const section = sections.find((one) => one.id === search.get('part')) ?? sections[0]!
   useEffect(() => { document.title = `Edit ${published ? `${published.maker} ${published.name}` : 'a new model'} · Pasado` }, [published])
-  // A draft is kept on this device until it is published, so that nothing is lost by leaving the page.
-  useEffect(() => { void get<unknown>(draftKey(id)).then((kept) => { if (kept && (kept as Model).version === (begin as Model).version) { setDraft(kept); setTurn((now) => now + 1) } }, () => undefined) }, [id, begin])
   const set = (path: Path, value: unknown) => {
     setUndone((before) => [...before.slice(-99), draft])
     const next = withChange(draft, path, value)

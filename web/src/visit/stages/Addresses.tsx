@@ -6,6 +6,9 @@ import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/addr
 import { standing, unitName, type Host, type Segment } from '@pasado/core/record/record'
 import { Chips } from '../../ui/Chips'
 import { ChoiceFact, SelectFact, TextFact, YesNoFact } from '../FactField'
+import { Conversions } from '../addresses/Conversions'
+import { PasteClients } from '../addresses/PasteClients'
+import { PoolMove } from '../addresses/PoolMove'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
 import { useVisit, write } from '../store'
@@ -36,6 +39,7 @@ export function Addresses() {
       {shown.length === 0 && <p>No segment yet. The home’s range is mostly that of its router: add it, then every fixed address in it.</p>}
       {shown.map((segment) => <SegmentSheet key={segment.id} segment={segment} others={shown.filter(({ id }) => id !== segment.id)} audit={audit} />)}
       {mayWrite && <p><button type="button" className="btn" onClick={add}>Add a segment</button></p>}
+      <Conversions />
     </div>
   )
 }
@@ -70,6 +74,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
               <TextFact {...of} field="from" label="Pool from" exact />
               <TextFact {...of} field="to" label="Pool to" exact />
               {mayWrite && <button type="button" className="btn btn-quiet" aria-label={`Take this DHCP pool of ${name} out`} onClick={() => write('thing.removed', { thing: 'pool', id: pool.id })}>Switched off</button>}
+              <PoolMove pool={pool} />
             </div>
           )
         })}
@@ -77,6 +82,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
       </div>
       <SegmentFindings audit={audit} id={segment.id} />
       <Hosts segment={segment} audit={audit} />
+      <PasteClients segment={segment} />
       {mayWrite && <p className="mt-2 text-right"><button type="button" className="btn btn-quiet" onClick={() => write('thing.removed', { thing: 'segment', id: segment.id })}>Take this segment out</button></p>}
     </section>
   )

@@ -8,6 +8,7 @@ import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { AddBox } from '../kit/AddBox'
 import { reasonWords } from '../reason-words'
+import { HouseOfVisit } from '../HouseOfVisit'
 import { useVisit, write } from '../store'
 
 const lineWords: Record<(typeof accessLines)[number], string> = { coax: 'coax', 'telephone-line': 'telephone line', fibre: 'fibre', 'fixed-wireless': 'fixed wireless', 'existing-router': 'existing router stays' }
@@ -58,6 +59,7 @@ export function Brief() {
         </div>
       </details>
       <Notes />
+      <HouseOfVisit />
     </div>
   )
 }

@@ -5,6 +5,9 @@ import { blocks } from '@pasado/core/standard/evaluate'
 import { AskedRules } from '../AskedRules'
 import { useVisit } from '../store'
 import { Addresses } from './Addresses'
+import { ApplyOrder } from './ApplyOrder'
+import { Channels } from './Channels'
+import { Compare } from './Compare'
 import { Firmware } from './Firmware'
 import { Logins } from './Logins'
 import { Networks } from './Networks'
@@ -12,8 +15,11 @@ import { Networks } from './Networks'
 const parts = [
   { value: 'addresses', words: 'Addresses', work: Addresses, rules: /^addr-/ },
   { value: 'wifi', words: 'Wi-Fi', work: Networks, rules: /^wifi-(?!pushbutton)/ },
+  { value: 'channels', words: 'Channels', work: Channels, rules: /^radio-/ },
   { value: 'logins', words: 'Logins', work: Logins, rules: /^(cred-|wifi-pushbutton)/ },
-  { value: 'firmware', words: 'Firmware', work: Firmware, rules: /^firm-/ }
+  { value: 'firmware', words: 'Firmware', work: Firmware, rules: /^firm-/ },
+  { value: 'order', words: 'In order', work: ApplyOrder, rules: /^$/ },
+  { value: 'compare', words: 'Compare', work: Compare, rules: /^$/ }
 ] as const
 
 /** Which part of the stage a place of the docket stands in. */
@@ -21,6 +27,7 @@ function partOf(at: string | null): string | null {
   if (!at) return null
   const [kind, , field = ''] = at.split('.')
   if (kind === 'network' || field === 'wifi-passphrase') return 'wifi'
+  if (kind === 'radio') return 'channels'
   if (kind === 'segment' || kind === 'host' || kind === 'pool' || kind === 'answer') return 'addresses'
   if (/^firmware|^updates$/.test(field)) return 'firmware'
   if (kind === 'unit' || field === 'admin-password') return 'logins'

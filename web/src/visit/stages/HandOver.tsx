@@ -4,6 +4,7 @@ import { packDigest } from '@pasado/core/record/seal'
 import { ApiProblem, download } from '../../app/api'
 import { Chips } from '../../ui/Chips'
 import { AskedRules } from '../AskedRules'
+import { Cautions } from '../Cautions'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
 import { useVisit, write } from '../store'
@@ -11,14 +12,6 @@ import { useVisit, write } from '../store'
 const custodyWords: Record<(typeof custodies)[number], string> = {
   'erase-after-30-days': 'we erase them 30 days after sealing', 'customer-only-now': 'only the customer keeps them', 'company-keeps': 'we keep them for service'
 }
-
-const cautions = [
-  'Mains and fixed wiring are for a licensed electrician; follow the local code.',
-  'Powered units get warm: never in a closed cupboard.',
-  'Coax shields are earthed: do not open wall plates.',
-  'Never look into a fibre.',
-  'Radar channels and powers are as the country permits.'
-]
 
 /** Hand over: what the customer is asked, told and given. */
 export function HandOver() {
@@ -41,10 +34,7 @@ export function HandOver() {
           <Chips label="Who keeps the passwords" value={custody?.custody} disabled={!mayWrite} options={custodies.map((value) => ({ value, words: custodyWords[value] }))} onChoose={(value) => write('custody.answered', { custody: value })} />
         </li>
       </ul>
-      <div className="mt-4 border-l-4 border-ink bg-well p-3">
-        <h3>Cautions of this visit</h3>
-        <ul className="mt-1 list-disc pl-5 text-sm xl:columns-2">{cautions.map((text) => <li key={text}>{text}</li>)}</ul>
-      </div>
+      <Cautions />
       <div className="mt-4"><AskedRules stage="handover" /></div>
       <Pack />
     </div>

@@ -6,6 +6,7 @@ import { useMayWrite } from '../facts'
 import { AddBox, AddUsedUnit } from '../kit/AddBox'
 import { BoxWork } from '../kit/BoxWork'
 import { UnitKit } from '../kit/UnitKit'
+import { UnitsFromHouse } from '../HouseOfVisit'
 import { useVisit } from '../store'
 import { UnitColumn, useChosenUnit } from '../UnitColumn'
 
@@ -44,6 +45,7 @@ export function Kit() {
   )
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] lg:min-h-full lg:grid-cols-[228px_minmax(0,1fr)]">
+      <div className="lg:col-span-2 empty:hidden"><UnitsFromHouse /></div>
       <UnitColumn head={head} quiet={box !== undefined} foot={mayWrite ? <button type="button" className="btn w-full" onClick={() => setAdding('unit')}>Add a used unit</button> : null} />
       <div className="min-w-0 p-4 lg:p-5" key={box?.id ?? unit?.id}>
         {box

@@ -1,4 +1,5 @@
 import { standing, unitName } from '@pasado/core/record/record'
+import { Cautions } from '../Cautions'
 import { TextFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { BuildFields } from '../plan/ChosenFields'
@@ -38,7 +39,7 @@ export function PlaceStage() {
           )
         })}
       </ul>
-      <p className="mt-4 border-l-4 border-ink bg-well p-3"><b>Caution.</b> Before you drill: cables and pipes may be hidden, and older walls and ceilings may hold asbestos. Stand a ladder firmly. A cable between two buildings needs fibre, or surge protection by a licensed electrician. Follow the local code.</p>
+      <Cautions stage="place" />
     </div>
   )
 }

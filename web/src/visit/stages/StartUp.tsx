@@ -1,5 +1,4 @@
 import { format } from 'date-fns'
-import { v7 as uuidv7 } from 'uuid'
 import { methodNeeds, modelKey, type MethodNeed, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../../ui/Chips'
@@ -8,6 +7,9 @@ import { useMayWrite } from '../facts'
 import { LampHistory, LampLog } from '../LampLog'
 import { placeKey } from '../place'
 import { useVisit, write } from '../store'
+import { MethodSteps } from '../start/Method'
+import { PressLength } from '../start/PressLength'
+import { ReadUnit } from '../start/ReadUnit'
 import { ByUnit } from '../UnitColumn'
 
 /** Start up: each unit by its method, and what its lamps say. */
@@ -36,7 +38,10 @@ function UnitStart({ unit }: { unit: Unit }) {
           <ChoiceFact kind="unit" id={unit.id} field="method" label="Setup method" options={model.methods.map((one) => ({ value: one.id, words: one.name }))} />
         )}
         {method && method.needs.length > 0 && <SeveralFact kind="unit" id={unit.id} field="needsReady" label="Ready for it" options={method.needs.map((need) => ({ value: need, words: methodNeeds[need as MethodNeed] }))} />}
-        {method && <Steps model={model} unit={unit} method={method} />}
+        {method && <MethodSteps key={method.id} model={model} unit={unit} method={method} />}
+        {unit.facts.method !== undefined && !method && <p role="alert" className="bg-inv p-2 font-bold text-oninv">Its method is none that this version of the model knows: choose another.</p>}
+        <ReadUnit unit={unit} />
+        {model.buttons.length > 0 && <PressLength unit={unit} model={model} />}
         <Events unit={unit} />
         {model.prompts.length > 0 && <Prompts unit={unit} model={model} />}
         <LampHistory unit={unit} model={model} />
@@ -45,33 +50,12 @@ function UnitStart({ unit }: { unit: Unit }) {
   )
 }
 
-function Steps({ model, unit, method }: { model: Model; unit: Unit; method: Model['methods'][number] }) {
-  const mayWrite = useMayWrite()
-  return (
-    <ol className="divide-y divide-rule border-y border-rule" aria-label="Steps">
-      {method.steps.map((step, index) => {
-        const expected = model.states.find(({ state }) => state === step.expect)
-        return (
-          <li key={index} className="grid grid-cols-[2rem_1fr_auto] items-start gap-x-2 py-2.5">
-            <b className="text-soft">{index + 1}</b>
-            <div>
-              <p>{step.do}</p>
-              {expected && <p className="fine">Then: <b>{expected.meaning}</b>{step.wait ? `, usually ${step.wait.usualMin} min, at most ${step.wait.mostMin} min` : ''}{step.ifNot ? `. If not: ${step.ifNot.toLowerCase()}.` : '.'}</p>}
-            </div>
-            {step.wait && mayWrite && <button type="button" className="btn" aria-label={`Start the wait of step ${index + 1}`} onClick={() => write('wait.started', { id: uuidv7(), what: (expected ? `until ${expected.meaning}` : step.do).slice(0, 80), unit: unit.id, usualMin: step.wait!.usualMin, mostMin: step.wait!.mostMin })}>Wait {step.wait.usualMin} min</button>}
-          </li>
-        )
-      })}
-    </ol>
-  )
-}
-
 const eventWords = { powered: 'Switched on', restarted: 'Restarted', moved: 'Moved', updated: 'Updated', reset: 'Factory-reset', 'settings-changed': 'Settings changed' } as const
 
 /** What was done to a unit that makes an earlier look at its lamps stale. */
 function Events({ unit }: { unit: Unit }) {
   const mayWrite = useMayWrite()
-  const last = unit.events.at(-1)
+  const last = unit.events.findLast(({ what }) => what in eventWords)
   return (
     <div role="group" aria-label="What happened to it">
       <p className="label">What happened to it {last && <span className="fine font-normal">last: {eventWords[last.what as keyof typeof eventWords].toLowerCase()}, {format(new Date(last.at), 'HH:mm')}</span>}</p>
