@@ -11,7 +11,7 @@ function largeHome(): HomePlan {
   const rooms = storeys.flatMap(({ id }) => Array.from({ length: 24 }, (_, at): NamedRoom => ({ id: `${id} ${at}`, name: `Room ${at}`, storey: id, x: (at % 6) * 2.5, y: Math.floor(at / 6) * 2.5, widthM: 2.5, depthM: 2.5, building: '', listed: true, complained: false })))
   // Walls of neighbouring rooms that are of one thing are one; here each is for itself, as where doors part them.
   const walls = rooms.flatMap((room) => wallsOf([room], firstWalls)).filter((wall, at, all) => all.findIndex((one) => one.storey === wall.storey && one.x1 === wall.x1 && one.y1 === wall.y1 && one.x2 === wall.x2 && one.y2 === wall.y2) === at)
-  return { storeys, rooms, walls }
+  return { storeys, rooms, walls, stairs: [] }
 }
 
 /** Coverage against the plain function for every cell and unit, and the search for places. */

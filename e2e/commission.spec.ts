@@ -91,6 +91,16 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
     await enter(row, 'Height', '1,2')
   }
 
+  // Connect: the router's internet port to the provider's box
+  await stage(page, 'Connect')
+  await page.getByRole('button', { name: 'provider’s box' }).click()
+  await page.getByRole('button', { name: 'Hall router, Internet, free' }).press('Enter')
+  await page.getByRole('button', { name: 'Provider’s box, Network, free' }).press('Enter')
+  await page.getByRole('button', { name: '100 Mbit/s' }).click()
+  await expect(page.getByRole('region', { name: 'What is wrong' })).toContainText('300 Mbit/s are paid for')
+  await page.getByRole('button', { name: '1 Gbit/s' }).click()
+  await expect(page.getByText('Every cable is as it is to be')).toBeVisible()
+
   // Start up: lamps by the model's table
   await stage(page, 'Start up')
   await page.getByRole('button', { name: /Hall router/, pressed: false }).or(page.getByRole('button', { name: /Hall router/ })).first().click()
@@ -107,6 +117,8 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await choose(page, 'Setup method', 'the Sync buttons')
   await seeLamp(page, 'amber', 'slow pulse')
   await seeLamp(page, 'blue', 'blinks')
+  await page.getByRole('button', { name: 'Pressed on Hall router' }).click()
+  await page.getByRole('button', { name: 'Sync pressed here, on Study node' }).click()
   await seeLamp(page, 'white', 'steady')
 
   // Configure: addresses, with a slip of the finger
@@ -168,6 +180,10 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await expect(docket.getByText(/2\.8\.1 is below the approved minimum 3\.0\.2/)).toBeVisible()
 
   // Hand over
+  // Prove: each link tested
+  await stage(page, 'Prove')
+  for (const name of ['Hall router', 'Study node']) await page.getByRole('button', { name: `${name}: the link is good` }).click()
+
   await stage(page, 'Hand over')
   await choose(page, 'Guest network', 'no')
   await choose(page, 'Parental controls', 'no')

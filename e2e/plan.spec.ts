@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { choose, enter, logIn, newVisit, saved, stage } from './steps'
+import { choose, enter, logIn, newVisit, saved, stage, visitWithTrio } from './steps'
 
 /** Draws a rectangle on the plan, from one share of its picture to another. */
 async function draw(page: Page, from: [number, number], to: [number, number]): Promise<void> {
@@ -18,17 +19,12 @@ async function click(page: Page, at: [number, number]): Promise<void> {
 test('a home of two storeys is drawn from nothing, units are placed and moved, and the figures follow', async ({ page }) => {
   test.setTimeout(120_000)
   await logIn(page, 'isolde')
-  await newVisit(page, 'Plan Trial', '1 Plan Lane')
-  await stage(page, 'Kit')
-  await page.getByRole('button', { name: 'Add a box' }).click()
-  await page.getByRole('button', { name: /set of router and two Terns/ }).click()
-  await page.getByRole('button', { name: 'All of it is here' }).click()
-  await saved(page)
+  await visitWithTrio(page, 'Plan Trial', '1 Plan Lane')
   await stage(page, 'Place')
 
   // Drawn, and typed
   await page.getByRole('button', { name: 'Add a storey' }).click()
-  await choose(page, 'Tool', 'draw rooms')
+  await choose(page, 'Tool', 'rooms')
   await draw(page, [0.3, 0.2], [0.45, 0.7])
   await enter(page, 'Room', 'Hall')
   await expect(page.getByRole('button', { name: /^Hall, / })).toBeVisible()
@@ -43,7 +39,7 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await page.getByRole('combobox', { name: 'Inner walls' }).selectOption('granite')
   await enter(page, 'Thickness, inner', '600')
   await page.getByRole('button', { name: 'Add a storey' }).click()
-  await choose(page, 'Tool', 'draw rooms')
+  await choose(page, 'Tool', 'rooms')
   await draw(page, [0.35, 0.25], [0.6, 0.75])
   await enter(page, 'Room', 'Loft')
 
@@ -104,6 +100,92 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await click(page, [0.4, 0.5])
   await page.getByRole('button', { name: 'Find the places' }).click()
   await expect(page.getByRole('list', { name: 'Proposals' }).getByRole('listitem').first()).toBeVisible({ timeout: 20_000 })
+})
+
+test('a wall by itself, a door, stairs, a cable and a reading at a point; the plan goes out and comes back', async ({ page }) => {
+  test.setTimeout(120_000)
+  await logIn(page, 'isolde')
+  await visitWithTrio(page, 'File Trial', '2 Plan Lane')
+  await stage(page, 'Place')
+  await page.getByRole('button', { name: 'Add a storey' }).click()
+  for (const [name, width] of [['Hall', '4'], ['Study', '5']] as const) {
+    await page.getByRole('group', { name: 'Plan of the storey' }).click({ position: { x: 5, y: 5 } })
+    await page.getByRole('textbox', { name: 'Room', exact: true }).fill(name)
+    await page.getByRole('textbox', { name: 'Width, m' }).fill(width)
+    await page.getByRole('textbox', { name: 'Depth, m' }).fill('4')
+    await page.getByRole('button', { name: 'Add', exact: true }).click()
+    await expect(page.getByRole('button', { name: new RegExp(`^${name}, `) })).toBeVisible()
+  }
+
+  // One wall by itself, and a door in it, by the keyboard
+  const picture = page.getByRole('group', { name: 'Plan of the storey' })
+  const chosen = page.getByRole('region', { name: 'What is chosen' })
+  await picture.getByRole('button', { name: 'Inner wall, 4.0 m, plasterboard 100 mm' }).focus()
+  await chosen.getByLabel('Of', { exact: true }).selectOption('granite')
+  await chosen.getByLabel('Thickness, mm').fill('0')
+  await chosen.getByLabel('Thickness, mm').press('Enter')
+  await expect(chosen.getByRole('alert')).toContainText('must be above 0')
+  await chosen.getByLabel('Thickness, mm').fill('500')
+  await chosen.getByLabel('Thickness, mm').press('Enter')
+  await expect(picture.getByRole('button', { name: 'Inner wall, 4.0 m, granite 500 mm' })).toBeVisible()
+  await chosen.getByRole('button', { name: 'a door' }).click()
+  await expect(picture.getByRole('button', { name: 'door, 0.9 m' })).toBeVisible()
+
+  // Sockets put into the middles of rooms, and a cable between them
+  await page.getByRole('button', { name: /^Hall, / }).focus()
+  await chosen.getByRole('button', { name: 'network socket' }).click()
+  await page.getByRole('button', { name: /^Study, / }).focus()
+  await chosen.getByRole('button', { name: 'network socket' }).click()
+  await choose(page, 'Tool', 'cables')
+  await picture.getByRole('button', { name: 'Network socket' }).first().click()
+  await picture.getByRole('button', { name: 'Network socket' }).nth(1).click()
+  await expect(picture.getByRole('button', { name: 'Network socket, with a cable' })).toHaveCount(1)
+  await choose(page, 'Tool', 'stairs')
+  const hall = (await page.getByRole('button', { name: /^Hall, / }).boundingBox())!
+  await page.mouse.move(hall.x + hall.width * 0.6, hall.y + hall.height * 0.1)
+  await page.mouse.down()
+  await page.mouse.move(hall.x + hall.width * 0.9, hall.y + hall.height * 0.8, { steps: 4 })
+  await page.mouse.up()
+  await expect(picture.getByRole('button', { name: 'Stairs' })).toBeVisible()
+
+  // A unit, and a reading at a point
+  await choose(page, 'Tool', 'units')
+  await page.mouse.click(hall.x + hall.width * 0.25, hall.y + hall.height / 2)
+  await choose(page, 'Shown', 'who serves')
+  await expect(page.getByText('Which unit serves, 5 GHz:')).toBeVisible()
+  await choose(page, 'Tool', 'readings')
+  const study = (await page.getByRole('button', { name: /^Study, / }).boundingBox())!
+  await page.mouse.click(study.x + study.width * 0.7, study.y + study.height * 0.3)
+  const readings = page.getByRole('region', { name: 'Readings' })
+  await expect(readings.getByLabel('Read in')).toHaveValue(/.+/)
+  await readings.getByLabel('Signal, dBm').fill('-58')
+  await readings.getByRole('button', { name: 'Write it down' }).click()
+  await expect(readings.getByRole('row', { name: /Study.*at \d/ })).toBeVisible()
+  await saved(page)
+
+  // Files: out, and into another visit; a table with a column missing is told by its line
+  await page.getByText('Files: the plan and its readings').click()
+  const download = async (name: string) => { const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]); return file }
+  const plan = await (await download('Plan as JSON')).path()
+  expect((await download('This storey as SVG')).suggestedFilename()).toBe('plan-2-plan-lane.svg')
+  const png = readFileSync(await (await download('This storey as PNG')).path())
+  expect(png.subarray(1, 4).toString()).toBe('PNG')
+  const csv = readFileSync(await (await download('Readings as CSV')).path(), 'utf8')
+  expect(csv.split('\n')[0]).toBe('room,unit,band_ghz,signal_dbm,x_m,y_m')
+  const put = async (label: string, name: string, text: string | Buffer) => page.getByLabel(label).setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await put('Readings from CSV', 'a.csv', 'room,unit,band_ghz\nHall,Heron,5\n')
+  await expect(page.getByText('the column signal_dbm is missing')).toBeVisible()
+  await put('Readings from CSV', 'b.csv', csv)
+  await expect(page.getByText('1 reading written down.')).toBeVisible()
+  await put('Draw from a plan file', 'c.json', '{"format":"pasado.plan/1","storeys":[{"name":"G","floorM":0,"heightM":2.5,"rooms":[{"name":"Moor","x":1000,"y":0,"widthM":4,"depthM":4}]}]}')
+  await expect(page.getByText('must be at most 300 m')).toBeVisible()
+  await newVisit(page, 'File Trial Two', '3 Plan Lane')
+  await stage(page, 'Place')
+  await page.getByText('Files: the plan and its readings').click()
+  await put('Draw from a plan file', 'plan.json', readFileSync(plan))
+  await expect(page.getByRole('button', { name: 'Study, 5 by 4 metres' })).toBeVisible()
+  await expect(picture.getByRole('button', { name: 'Network socket, with a cable' })).toHaveCount(1)
+  await expect(picture.getByRole('button', { name: 'door, 0.9 m' })).toBeVisible()
 })
 
 test('the demo homes look like homes: every room with its figure, and what the plan breaks stands in the docket', async ({ page }) => {

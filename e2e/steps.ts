@@ -62,3 +62,13 @@ export async function newVisit(page: Page, customer: string, street: string): Pr
   await page.waitForURL(/\/visit\/[0-9a-f-]{36}\/brief/)
   return page.url()
 }
+
+/** A new visit with a router and two nodes out of one box, at the Kit stage. */
+export async function visitWithTrio(page: Page, customer: string, street: string): Promise<void> {
+  await newVisit(page, customer, street)
+  await stage(page, 'Kit')
+  await page.getByRole('button', { name: 'Add a box' }).click()
+  await page.getByRole('button', { name: /set of router and two Terns/ }).click()
+  await page.getByRole('button', { name: 'All of it is here' }).click()
+  await saved(page)
+}
