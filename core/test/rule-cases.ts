@@ -28,6 +28,7 @@ const choices = (log: Log, lamp = 'bright') => {
 const yes = (rule: string) => (log: Log) => log.write('rule.answered', { rule, answer: 'yes' })
 const weir = (set: Record<string, unknown> = {}) => (log: Log) => log.write('unit.set', { id: other, set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, role: 'access-point', ...set } })
 const guests = (set: Record<string, unknown>) => (log: Log) => log.write('network.set', { id: guest, set: { ssid: 'Razorbill guests', use: 'guest', bands: ['2.4'], security: 'wpa2-aes', segment: home, ...set } })
+const asked = (set: Record<string, unknown>) => (log: Log) => { weir(set)(log); log.secret('admin-password', 'unit', other) }
 const made = (log: Log) => log.write('pack.made', { digest: packDigest(log.record()) })
 
 const wan = idOf('wan')
@@ -190,6 +191,9 @@ export const cases: [rule: string, what: string, from: () => Log, change: (log: 
   ['cred-admin', 'that of another home', complete, (log) => log.secret('admin-password', 'unit', node, { usedElsewhere: true }), 'breaks'],
   ['cred-admin', 'a Wi-Fi passphrase', complete, (log) => log.secret('admin-password', 'unit', node, { print: `wifi-passphrase-${network}` }), 'breaks'],
   ['cred-admin', 'none', complete, weir(), 'unproven'],
+  ['cred-admin', 'recovery questions not spoken of', complete, asked({}), 'unproven'],
+  ['cred-admin', 'recovery questions answered truly', complete, asked({ recovery: 'real' }), 'breaks'],
+  ['cred-admin', 'recovery questions answered with made-up words', complete, asked({ recovery: 'made-up' }), 'holds'],
   ['cred-local-admin', 'inside only', complete, () => 0, 'holds'],
   ['cred-local-admin', 'remote on', complete, unit(node, { remoteAdmin: 'on' }), 'breaks'],
   ['cred-local-admin', 'nobody said', complete, unit(node, { localAdminOnly: null }), 'unproven'],

@@ -24,18 +24,24 @@ const plan: PlanFile = {
   ]
 }
 
+/** What a row of net-makers' cottages sends: crowded below, two wide ones above. */
+const air: HouseDefinition['air'] = [
+  { ssid: 'Copperline', band: '2.4', channel: 1, widthMHz: 20, dbm: -52, busy: 0.35 }, { ssid: 'saltpan-7', band: '2.4', channel: 6, widthMHz: 20, dbm: -58, busy: 0.6 }, { ssid: 'Gannet', band: '2.4', channel: 6, widthMHz: 20, dbm: -64, busy: 0.3 },
+  { ssid: 'tin-whistle', band: '2.4', channel: 11, widthMHz: 20, dbm: -71, busy: 0.15 }, { ssid: 'Copperline', band: '5', channel: 36, widthMHz: 80, dbm: -66, busy: 0.5 }, { ssid: 'Gannet', band: '5', channel: 100, widthMHz: 80, dbm: -74, busy: 0.2 }
+]
+
 /** Houses to practise on. */
 export const demoHouses: HouseDefinition[] = [
   {
     format: 'pasado.house/1', name: 'Mesh on a coax gateway', says: 'A gateway, a router and two nodes, all in their boxes. One of the network cables has seen better days.', seed: 11,
-    line: { kind: 'coax', speedDownMbps: 500 }, plan,
+    line: { kind: 'coax', speedDownMbps: 500 }, plan, air,
     units: [unit('gateway', 'Gateway', 'brackwater-c3', 'gateway', 201, { at: on(0.5, 0.5) }), unit('router', 'Router', 'ostrel-heron', 'router', 202, { at: on(1, 1) }), unit('node-1', 'Kitchen node', 'ostrel-tern', 'node', 203, { at: on(1.4, 1.4) }), unit('node-2', 'Loft node', 'ostrel-tern', 'node', 204, { at: on(1.8, 1.4) })],
     cables: [{ id: 'coax-1', kind: 'coax', lengthM: 1.5 }, net('net-1'), net('net-2'), net('net-3', 'cat5')],
     faults: [{ kind: 'bad-cable', cable: 'net-1' }]
   },
   {
     format: 'pasado.house/1', name: 'An old router made an access point', says: 'The gateway runs. The old router from the attic is to bring Wi-Fi to the net room: by cable, as an access point.', seed: 23,
-    line: { kind: 'coax', speedDownMbps: 300 }, plan,
+    line: { kind: 'coax', speedDownMbps: 300 }, plan, air,
     units: [unit('gateway', 'Gateway', 'brackwater-c3', 'gateway', 211, { at: on(0.5, 0.5), running: true }), unit('old', 'Old router', 'oldmere-weir', 'access-point', 212, { at: on(6, 7) })],
     cables: [{ id: 'coax-1', kind: 'coax', lengthM: 1.5, a: { unit: 'line', port: 'wall' }, b: { unit: 'gateway', port: 'coax' } }, net('net-1', 'cat5e', 12), net('net-2')],
     faults: []

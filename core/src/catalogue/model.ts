@@ -141,6 +141,8 @@ export const model = z.strictObject({
   ),
   mesh: z.strictObject({ members: z.int().min(1).nullable(), hops: z.int().min(1) }).nullable(),
   updates: z.enum(['automatic', 'managed', 'either', 'none']),
+  /** Its own page insists on recovery questions for the administrator. */
+  recoveryQuestions: z.boolean().optional(),
   firmware: z.strictObject({
     minimum: z.string().min(1).max(40),
     /** How long one install takes, the restart with it. */

@@ -1,7 +1,8 @@
 import { modelKey, type Catalogue } from '../catalogue/model'
 import { updateWork } from '../firmware/work'
-import { ruleKey, standing, thingsOf, unitName, type Unit, type VisitRecord } from '../record/record'
+import { ruleKey, standing, thingsOf, unitName, type VisitRecord } from '../record/record'
 import { isMeshMember } from '../standard/rule'
+import { farthestFirst } from './upstream'
 
 /** What a change is of. */
 export const changeKinds = ['firmware', 'admin', 'channel', 'relays', 'wifi', 'mode', 'dhcp', 'address'] as const
@@ -24,9 +25,6 @@ export interface Change {
 /** Under which rule's answers it is kept that a change was applied. */
 export const APPLIED_RULE = 'addr-applied'
 
-/** Units that are reached through others come first: a router is changed once nothing behind it needs anything any more. */
-const depth = ({ facts }: Unit): number => ({ modem: 0, gateway: 0, router: 1, controller: 1, switch: 2, 'access-point': 3, 'powerline-adapter': 3 }[facts.role as 'modem'] ?? 4)
-
 /**
  * The changes of Configure in an order in which nobody is cut off from a unit that still needs something: the far units first and the
  * router after them; on each unit what cuts off least first, and its own address last.
@@ -35,8 +33,8 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
   const changes: Change[] = []
   const networks = standing(record.networks)
   const main = networks.filter(({ facts }) => facts.ssid !== undefined && facts.extender === undefined).map(({ facts }) => facts.ssid!)
-  const units = standing(record.units).sort((a, b) => depth(b) - depth(a) || a.addedSeq - b.addedSeq)
-  for (const unit of units) {
+  // Units that are reached through others come first: a router is changed once nothing behind it needs anything any more.
+  for (const { unit } of farthestFirst(record, catalogue)) {
     const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
     if (!model) continue
     const add = (kind: ChangeKind, says: string, cuts: Change['cuts'], needsRestart = false) => {
@@ -57,7 +55,7 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
     if (mode !== undefined && model.roles.includes('access-point') && model.roles.includes('router')) add('mode', `Mode: ${mode.replace('-', ' ')}`, 'until it is back', true)
     if (dhcpServer !== undefined) add('dhcp', `DHCP server ${dhcpServer}`, 'no')
     const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id && facts.address !== undefined)
-    if (host && depth(unit) > 0) add('address', `Own address ${host.facts.address}`, 'new address', true)
+    if (host && role !== 'modem' && role !== 'gateway') add('address', `Own address ${host.facts.address}`, 'new address', true)
   }
   return changes
 }

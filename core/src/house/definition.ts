@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { accessLines, cableCategories, cableKinds, unitFacts } from '../record/facts'
+import { accessLines, cableCategories, cableKinds, neighbourNetwork, unitFacts } from '../record/facts'
 import { roles } from '../catalogue/model'
 import { planFile } from '../plan/file'
 
@@ -24,6 +24,7 @@ export const houseFault = z.discriminatedUnion('kind', [
 ])
 export type HouseFault = z.infer<typeof houseFault>
 
+const channel = z.string().regex(/^\d{1,3}$/, 'must be a channel, in digits').optional()
 /** What a unit's own pages hold, by dotted names; what is secret is only ever written. */
 export const houseSettings = z.strictObject({
   mode: z.enum(['router', 'access-point']).optional(),
@@ -34,7 +35,8 @@ export const houseSettings = z.strictObject({
   'dhcp.to': z.string().max(40).optional(),
   'dhcp.relay': z.enum(['on', 'off']).optional(),
   'wifi.ssid': z.string().max(32).optional(),
-  'wifi.radio': z.enum(['on', 'off']).optional()
+  'wifi.radio': z.enum(['on', 'off']).optional(),
+  'wifi.2.4.channel': channel, 'wifi.5.channel': channel, 'wifi.6.channel': channel
 })
 export type HouseSettings = z.infer<typeof houseSettings>
 
@@ -58,6 +60,8 @@ export const houseDefinition = z.strictObject({
   seed: z.int().min(0).max(2 ** 31),
   line: z.strictObject({ kind: z.enum(accessLines), speedDownMbps: z.number().positive() }),
   plan: planFile.optional(),
+  /** The networks of others that are heard in the house. */
+  air: z.array(neighbourNetwork).max(300).optional(),
   units: z.array(houseUnit).min(1).max(40),
   cables: z.array(z.strictObject({ id: slug, kind: z.enum(cableKinds), category: z.enum(cableCategories).optional(), lengthM: z.number().positive().max(300), a: housePort.optional(), b: housePort.optional() })).max(80),
   faults: z.array(houseFault).max(10)

@@ -326,7 +326,7 @@ export class House implements HouseNow {
     unit.stored = { ...unit.stored, ...draft, ...(draft.mode === 'access-point' && unit.model.modeStopsDhcp ? { 'dhcp.server': 'off' as const } : {}) }
     this.#say(id, `${page} applied`)
     // Names and radios take effect at once; mode and addresses after a restart.
-    if (page === 'wifi') { unit.running = { ...unit.running, 'wifi.ssid': unit.stored['wifi.ssid'], 'wifi.radio': unit.stored['wifi.radio'] }; this.#ripple() }
+    if (page === 'wifi') { unit.running = { ...unit.running, ...Object.fromEntries(Object.entries(unit.stored).filter(([name]) => name.startsWith('wifi.'))) }; this.#ripple() }
   }
 
   #cable(action: Extract<HouseAction, { do: 'cable' | 'uncable' }>): void {

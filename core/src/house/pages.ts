@@ -2,11 +2,18 @@ import type { Model } from '../catalogue/model'
 import type { HouseNow } from './moment'
 import type { HouseSettings, HouseUnit } from './definition'
 
+type Band = Model['radios'][number]['band']
+/** Under which name a unit's page tells the channel of a band, and the one it comes with. */
+export const channelField = { '2.4': 'wifi.2.4.channel', '5': 'wifi.5.channel', '6': 'wifi.6.channel' } as const satisfies Record<Band, keyof HouseSettings>
+const firstChannel: Record<Band, string> = { '2.4': '6', '5': '36', '6': '5' }
+const bandsOf = (model: Model): Band[] => [...new Set(model.radios.map(({ band }) => band))].sort()
+
 /** What a unit fresh from its box holds. */
 export function firstSettings(unit: HouseUnit, model: Model): HouseSettings {
   const { role } = unit
   const last = unit.mac.replace(/[^0-9a-f]/gi, '').slice(-4).toUpperCase()
-  const wifi: HouseSettings = model.radios.length ? { 'wifi.radio': 'on', ...(model.defaultSsidPrefix === null ? {} : { 'wifi.ssid': `${model.defaultSsidPrefix}${last}`.slice(0, 32) }) } : {}
+  const channels = Object.fromEntries(bandsOf(model).map((band) => [channelField[band], firstChannel[band]]))
+  const wifi: HouseSettings = model.radios.length ? { 'wifi.radio': 'on', ...channels, ...(model.defaultSsidPrefix === null ? {} : { 'wifi.ssid': `${model.defaultSsidPrefix}${last}`.slice(0, 32) }) } : {}
   if (role === 'gateway') return { ...wifi, mode: 'router', 'lan.address': '192.168.20.1', 'dhcp.server': 'on', 'dhcp.from': '192.168.20.100', 'dhcp.to': '192.168.20.199' }
   // A router of its own makes a second network until somebody says otherwise.
   if (model.roles.includes('router') && !model.mesh) return { ...wifi, mode: 'router', 'lan.address': '192.168.1.1', 'lan.secondary': 'off', 'dhcp.server': 'on', 'dhcp.from': '192.168.1.100', 'dhcp.to': '192.168.1.199', 'dhcp.relay': 'off' }
@@ -20,7 +27,7 @@ export function pagesOf(model: Model, role: HouseUnit['role']): { page: 'mode' |
   return [
     ...(routes && model.roles.includes('access-point') ? [{ page: 'mode' as const, fields: ['mode' as const] }] : []),
     ...(routes ? [{ page: 'lan' as const, fields: ['lan.address', 'lan.secondary', 'dhcp.server', 'dhcp.from', 'dhcp.to', 'dhcp.relay'] as (keyof HouseSettings)[] }] : []),
-    ...(model.radios.length ? [{ page: 'wifi' as const, fields: ['wifi.ssid', 'wifi.radio'] as (keyof HouseSettings)[] }] : [])
+    ...(model.radios.length ? [{ page: 'wifi' as const, fields: ['wifi.ssid', 'wifi.radio', ...bandsOf(model).map((band) => channelField[band])] as (keyof HouseSettings)[] }] : [])
   ]
 }
 

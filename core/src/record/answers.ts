@@ -26,7 +26,7 @@ export const custodies = ['erase-after-30-days', 'customer-only-now', 'company-k
 /** Reasons for showing a secret, one of which is logged with each showing. */
 export const revealReasons = ['typing it into a unit', 'joining a device', 'telling the customer', 'making the pack', 'checking it'] as const
 
-export const secretPurposes = ['wifi-passphrase', 'admin-password', 'label-key', 'label-login', 'setup-code', 'provider-login'] as const
+export const secretPurposes = ['wifi-passphrase', 'admin-password', 'label-key', 'label-login', 'setup-code', 'provider-login', 'recovery-answers'] as const
 export type SecretPurpose = (typeof secretPurposes)[number]
 
 /** What is known about a secret without knowing it. Made by the server when the secret is put into the vault. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes, unitEvents } from './answers'
-import { boxFacts, briefFacts, cableFacts, fittingFacts, hostFacts, id, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
+import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, id, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
 
 /** All fields may be left out; null clears one. */
 function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
@@ -14,7 +14,7 @@ const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
 const subject = z.string().max(80)
 const reason = textLine(600)
 const text = z.string().min(1).max(2000)
-const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'cable', 'fitting', 'segment', 'pool', 'host', 'network', 'radio'])
+const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'cable', 'fitting', 'segment', 'pool', 'host', 'network', 'radio', 'device'])
 
 /** Kinds that people write, with the body of each. */
 const bodies = {
@@ -35,6 +35,7 @@ const bodies = {
   'host.set': z.strictObject({ id, set: someOf(hostFacts), origin }),
   'network.set': z.strictObject({ id, set: someOf(networkFacts), origin }),
   'radio.set': z.strictObject({ id, set: someOf(radioFacts), origin }),
+  'device.set': z.strictObject({ id, set: someOf(deviceFacts), origin }),
   /** The networks of others that are heard here: the strongest, all anew each time. */
   'neighbours.noted': z.strictObject({ networks: z.array(neighbourNetwork).max(300, 'at most 300: those that are heard strongest') }),
   /** Items of a box, looked at: there, missing, damaged, or in it without being on its list; `open` takes that back. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { readDnsServers } from '../address/dns'
 import { parseCidr, parseIpv4 } from '../address/ipv4'
 import { roles } from '../catalogue/model'
 import { versionProblem } from '../firmware/version'
@@ -56,6 +57,9 @@ export const briefFacts = z.strictObject({
   innerMaterial: z.enum(materialNames),
   innerMm: thickness,
   bandNames: z.enum(['one-name', 'one-a-band']),
+  /** The network name the home had before, and whether it stays, so that everything rejoins by itself. */
+  oldSsid: checked(ssidProblem, 64),
+  keepName: yes,
   doubleNatReason: textLine(300),
   country: z.string().regex(/^[A-Z]{2}$/, 'must be a country of two capital letters')
 })
@@ -107,6 +111,9 @@ export const unitFacts = z.strictObject({
   remoteAdmin: z.enum(['off', 'agreed', 'on']),
   accountOwner: z.enum(['customer', 'technician', 'none']),
   technicianRemoved: yes,
+  /** The local administrator's login name, and how the recovery questions of its page were answered. */
+  adminName: textLine(40),
+  recovery: z.enum(['made-up', 'real', 'not-asked']),
   pushButton: z.enum(['off', 'asked-for', 'on'])
 })
 
@@ -176,7 +183,11 @@ export const segmentFacts = z.strictObject({
   }),
   gateway: checked((text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null), 40),
   /** The segment on the outer side of this one's translation, if it has one. */
-  behind: id
+  behind: id,
+  /** How long an address is lent. */
+  leaseHours: z.number().min(0.1, 'must be 0.1 h or more').max(8760, 'must be at most 8760 h, a year'),
+  dns: z.enum(['provider', 'by-hand']),
+  dnsServers: checked((text) => { const read = readDnsServers(text); return 'problem' in read ? read.problem : null }, 80)
 })
 
 const poolEnd = checked((text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null), 40)
@@ -186,6 +197,12 @@ export const poolFacts = z.strictObject({ segment: id, unit: id, from: poolEnd, 
 
 /** A fixed address: one of our units', or a device of the customer's. What was typed is kept, and audited. */
 export const hostFacts = z.strictObject({ name: textLine(60), unit: id, segment: id, address: z.string().min(1).max(64), reserved: yes })
+
+/** What a device can do at best, weakest first. */
+export const deviceSecurities = ['wep', 'wpa-tkip', 'wpa2-aes', 'wpa3'] as const
+
+/** A device of the customer's that is to join: what it can do at best, and whether it has rejoined. */
+export const deviceFacts = z.strictObject({ name: textLine(60), security: z.enum(deviceSecurities), bands: z.array(z.enum(['2.4', '5', '6'])).min(1).max(3), rejoined: yes })
 
 export const securities = ['open', 'wep', 'wpa-tkip', 'wpa2-aes', 'wpa2-wpa3', 'wpa3'] as const
 
@@ -216,7 +233,7 @@ export type NeighbourNetwork = z.infer<typeof neighbourNetwork>
 /** The things of a record whose facts are set one by one, with the schema of each. */
 export const things = {
   brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts, reading: readingFacts, cable: cableFacts, fitting: fittingFacts,
-  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts, radio: radioFacts
+  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts, radio: radioFacts, device: deviceFacts
 } as const
 export type ThingKind = keyof typeof things
 export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>

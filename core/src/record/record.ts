@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { boxFacts, briefFacts, cableFacts, fittingFacts, hostFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
+import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -94,6 +94,7 @@ export const visitRecord = z.strictObject({
   hosts: z.record(z.string(), thingOf(hostFacts)),
   networks: z.record(z.string(), thingOf(networkFacts)),
   radios: z.record(z.string(), thingOf(radioFacts)).optional(),
+  devices: z.record(z.string(), thingOf(deviceFacts)).optional(),
   neighbours: z.strictObject({ ...said, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
     z.string(),
@@ -140,6 +141,7 @@ export type Unit = VisitRecord['units'][string]
 export type Wait = VisitRecord['waits'][string]
 export type Network = VisitRecord['networks'][string]
 export type Radio = NonNullable<VisitRecord['radios']>[string]
+export type Device = NonNullable<VisitRecord['devices']>[string]
 export type Segment = VisitRecord['segments'][string]
 export type Pool = VisitRecord['pools'][string]
 export type Host = VisitRecord['hosts'][string]
@@ -149,7 +151,7 @@ export type Sighting = z.infer<typeof sighting>
 /** The table that things of a kind stand in. */
 export const tableOf = {
   box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles', reading: 'readings', cable: 'cables', fitting: 'fittings',
-  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks', radio: 'radios'
+  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks', radio: 'radios', device: 'devices'
 } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
 
 /** Every thing of a kind, those taken out as well, by id. */

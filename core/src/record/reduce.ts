@@ -145,6 +145,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'host.set': setFacts('host'),
   'network.set': setFacts('network'),
   'radio.set': setFacts('radio'),
+  'device.set': setFacts('device'),
   'neighbours.noted': (_, entry) => ({ neighbours: { ...said(entry), networks: entry.body.networks } }),
   'thing.removed': (record, { body, seq }) => markRemoved(record, body, seq),
   'thing.restored': (record, { body }) => markRemoved(record, body, null),

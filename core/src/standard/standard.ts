@@ -28,9 +28,11 @@ export const policy = z.strictObject({
   /** The least signal of a wireless hop. */
   leastHopDbm: z.number().min(-95).max(-30).optional(),
   mostHops: z.int().min(1).max(8).optional(),
-  /** Most seconds between the two presses of a push-button pairing. */
+  /** Name servers that the company sets by hand, for the provider's own that fail. */
+  dnsChoices: z.array(z.strictObject({ name: z.string().min(1).max(40), servers: z.string().min(7).max(80) })).max(6).optional(),
   /** Channels of 2.4 GHz that do not overlap. */
   channelSet: z.enum(['1-6-11', '1-5-9-13']).optional(),
+  /** Most seconds between the two presses of a push-button pairing. */
   pairWindowS: z.int().min(10).max(600).optional()
 })
 export type Policy = z.infer<typeof policy>
@@ -67,7 +69,8 @@ export const firstStandard: Standard = {
     mostMembers: 4,
     eraseAfterDays: 30,
     ...laterFigures,
-    channelSet: '1-6-11'
+    channelSet: '1-6-11',
+    dnsChoices: [{ name: 'Ness Skerrow resolver', servers: '192.0.2.53, 198.51.100.53' }]
   },
   levels: {},
   rules: Object.keys(ruleNames)

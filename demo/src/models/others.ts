@@ -36,7 +36,7 @@ export const weir: Model = {
     { id: 'own-page', name: 'its own page', kind: 'own-page', needs: ['laptop'], steps: [{ do: 'Open the address on its label', expect: 'router' }] }
   ],
   prompts: [], label: ['model', 'serial', 'mac', 'ssid', 'key', 'address', 'login'], masks: { serial: 'OM999A99999', mac: '00005EHHHHHH', key: 'demo999999', password: 'demo-aaa999' },
-  defaultSsidPrefix: 'WEIR', radios: [{ band: '2.4', widthsMHz: [20, 40], streams: 2, powerDbm: 18, countries }], mesh: null, updates: 'managed',
+  defaultSsidPrefix: 'WEIR', radios: [{ band: '2.4', widthsMHz: [20, 40], streams: 2, powerDbm: 18, countries }], mesh: null, updates: 'managed', recoveryQuestions: true,
   firmware: { minimum: '1.0.9', installMin: { usual: 4, most: 8 }, releases: releasesOf(`
     1.0.7 2019-06-01
     1.0.9 2021-10-12 hole`) }

@@ -127,18 +127,26 @@ export function configure(script: VisitScript, units: PlainUnit[], names: { home
       ...(known.methods.some(({ kind }) => kind === 'push-button') ? { pushButton: 'off' } : {}),
       ...(role === 'access-point' && known.roles.includes('router') ? { dhcpServer: 'off', dhcpRelay: 'off', secondaryAddress: 'off' } : {})
     })
+    if (known.recoveryQuestions) script.setUnit(name, { recovery: 'made-up' }).secret('recovery-answers', 'unit', script.id('unit', name), `demo-answers-${pick(seed + 3, index)}-${pick(seed + 5, index)}`)
     script.secret('admin-password', 'unit', script.id('unit', name), `demo-admin-${pick(seed, index)}-${pick(seed + 7, index)}-${seed}${index}`)
   })
   const common = { bands: ['2.4', '5'] as ('2.4' | '5')[], security: 'wpa2-wpa3' as const, segment: script.id('segment', 'Home') }
   script.network(names.home, { use: 'main', ...common }, `demo-${pick(seed, 1)}-${pick(seed, 2)}-${pick(seed, 3)}-${10 + (seed % 90)}`)
   if (names.guests) script.network(names.guests, { use: 'guest', isolated: true, ...common }, `demo-${pick(seed, 4)}-${pick(seed, 5)}-${pick(seed, 6)}-${10 + ((seed * 3) % 90)}`)
+  for (const { name, ...can } of customerDevices) script.write('device.set', { id: script.id('device', name), set: { name, ...can } })
   return script.answer('addr-applied')
 }
+
+/** What a household of Ness Skerrow carries about. */
+const customerDevices = [
+  { name: 'Kitchen tablet', security: 'wpa3', bands: ['2.4', '5'] as ('2.4' | '5')[] }, { name: 'Television', security: 'wpa2-aes', bands: ['2.4', '5'] as ('2.4' | '5')[] }, { name: 'Label printer', security: 'wpa2-aes', bands: ['2.4'] as ('2.4' | '5')[] }
+] as const
 
 /** Looks at every unit's lamps once more, and tests the links of those that have some. */
 export function lookAgain(script: VisitScript, units: PlainUnit[]): VisitScript {
   for (const { name, role } of units) if (['router', 'node', 'extender', 'gateway'].includes(role)) script.write('unit.event', { unit: script.id('unit', name), what: 'tested-good' })
   for (const { name, model, role } of units) script.seen(name, model, goodState(model, role))
+  for (const { name } of customerDevices) script.write('device.set', { id: script.id('device', name), set: { rejoined: true } })
   return script
 }
 

@@ -57,11 +57,11 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
   if (Object.keys(brief).length) open.write('brief.set', { set: brief }, by)
   const tables = {
     storey: record.storeys ?? {}, room: record.rooms ?? {}, wall: record.walls ?? {}, opening: record.openings ?? {}, outlet: record.outlets ?? {}, trouble: record.troubles ?? {}, fitting: record.fittings ?? {}, cable: record.cables ?? {},
-    unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks, radio: record.radios ?? {}
+    unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks, radio: record.radios ?? {}, device: record.devices ?? {}
   } as const
   for (const [kind, table] of Object.entries(tables) as [keyof typeof tables, Record<string, { id: string; facts: Record<string, unknown>; addedSeq: number; removedSeq: number | null }>][]) {
     for (const { id, facts } of standing(table)) {
-      const { wasReset: _w, moveRecorded: _m, setUpPlace: _u, firmwareAfter, ...kept } = facts
+      const { wasReset: _w, moveRecorded: _m, setUpPlace: _u, rejoined: _j, firmwareAfter, ...kept } = facts
       // Photos stay with their visit.
       for (const field of ['paper', 'paperX', 'paperY', 'paperWidthM']) delete kept[field]
       if (firmwareAfter !== undefined) kept.firmwareBefore = firmwareAfter

@@ -7,6 +7,7 @@ export const benchPages: { id: string; name: string; says: string; Page: Compone
   { id: 'link', name: 'Link', says: 'what arrives between two points', Page: lazy(async () => ({ default: (await import('./LinkPage')).LinkPage })) },
   { id: 'rate', name: 'Rate', says: 'what a signal carries', Page: lazy(async () => ({ default: (await import('./RatePage')).RatePage })) },
   { id: 'addresses', name: 'Addresses', says: 'ranges, pools, what is free', Page: lazy(async () => ({ default: (await import('./AddressPage')).AddressPage })) },
+  { id: 'channels', name: 'Channels', says: 'among the neighbours', Page: lazy(async () => ({ default: (await import('./ChannelsPage')).ChannelsPage })) },
   { id: 'qr', name: 'Passphrase', says: 'made, judged, as a QR', Page: lazy(async () => ({ default: (await import('./QrPage')).QrPage })) },
   { id: 'firmware', name: 'Firmware', says: 'the path to the newest', Page: lazy(async () => ({ default: (await import('./FirmwarePage')).FirmwarePage })) }
 ]

@@ -4,11 +4,11 @@ import { wifiQr, wifiQrInput } from '@pasado/core/wifi/qr'
 import type { Strength } from '@pasado/core/secrets/strength'
 import { saveFile } from '../app/save-file'
 import { newPassphrase } from '../visit/secrets'
+import { PassphraseJudged } from '../ui/PassphraseJudged'
 import { strengthOf } from '../workers/strength'
 import { BenchPage, SelectBox } from './parts'
 
 const securities = [{ value: 'wpa', words: 'WPA2 or WPA3' }, { value: 'wep', words: 'WEP (old)' }, { value: 'open', words: 'open' }] as const
-const scoreWords = ['guessed at once', 'guessed in hours', 'guessed in days to months', 'holds for years', 'holds'] as const
 
 /** A name and passphrase as a QR code to join by; the passphrase made and judged. Nothing of it leaves this page. */
 export function QrPage() {
@@ -29,7 +29,7 @@ export function QrPage() {
   const blanks = ssid !== ssid.trim()
   const octets = new TextEncoder().encode(ssid).length
   return (
-    <BenchPage title="Passphrase and QR" source="The code holds name, kind and passphrase as WIFI:T:…;S:…;P:…;; with its five special characters escaped. Strength by how many guesses an attacker needs who knows words, names and keyboards. Nothing typed here is kept or sent."
+    <BenchPage title="Passphrase and QR" source="The code holds name, kind and passphrase as WIFI:T:…;S:…;P:…;; with its five special characters escaped. Strength by how many guesses an attacker needs who knows words, names and keyboards; the rates of guessing are estimates: 10, 2 million and 2 thousand million a second. Nothing typed here is kept or sent."
       inputs={<>
         <label className="label">Name (SSID)<input className="box exact mt-1 font-normal" autoComplete="off" value={ssid} onChange={(event) => setSsid(event.target.value)} /><span className="fine block font-normal">{octets} of 32 octets{blanks ? '; a blank at an end is part of it, and hard to type' : ''}</span></label>
         <SelectBox label="Kind" value={security} options={securities} onChange={setSecurity} />
@@ -38,7 +38,7 @@ export function QrPage() {
       </>}
       result={<>
         {problem && <p role="alert" className="font-bold">{problem}.</p>}
-        {security === 'wpa' && strength && <p>Strength <b>{strength.score} of 4</b>: {scoreWords[strength.score]}. {strength.warning}</p>}
+        {security === 'wpa' && strength && <PassphraseJudged value={passphrase} strength={strength} />}
         {svg && !problem ? <div className="mt-3"><div className="inline-block bg-white p-2" role="img" aria-label={`QR code to join ${ssid}`} style={{ width: 240 }} dangerouslySetInnerHTML={{ __html: svg }} /><p className="mt-2 flex gap-2"><button type="button" className="btn" onClick={() => saveFile('join.svg', svg, 'image/svg+xml')}>As SVG</button><button type="button" className="btn" onClick={() => savePng(payload!)}>As PNG</button></p></div> : !problem && <p className="text-soft">Type a name{security === 'open' ? '' : ' and a passphrase, or make one'}.</p>}
       </>} />
   )

@@ -66,7 +66,7 @@ function Label({ unit }: { unit: UnitNow }) {
   return <details onToggle={(event) => { if (event.currentTarget.open) turn() }}><summary className="min-h-11 py-2">Its label</summary><dl className="exact grid grid-cols-[auto_1fr] gap-x-3 text-sm"><dt>serial</dt><dd>{unit.definition.serial}</dd><dt>MAC</dt><dd>{unit.definition.mac}</dd>{login && <><dt>login</dt><dd>{login.user} / {login.password}</dd></>}</dl></details>
 }
 
-const fieldWords: Record<keyof HouseSettings, string> = { mode: 'Mode', 'lan.address': 'Address', 'lan.secondary': 'Secondary address', 'dhcp.server': 'DHCP server', 'dhcp.from': 'Pool from', 'dhcp.to': 'Pool to', 'dhcp.relay': 'DHCP relay', 'wifi.ssid': 'Network name', 'wifi.radio': 'Radio' }
+const fieldWords: Record<keyof HouseSettings, string> = { mode: 'Mode', 'lan.address': 'Address', 'lan.secondary': 'Secondary address', 'dhcp.server': 'DHCP server', 'dhcp.from': 'Pool from', 'dhcp.to': 'Pool to', 'dhcp.relay': 'DHCP relay', 'wifi.ssid': 'Network name', 'wifi.radio': 'Radio', 'wifi.2.4.channel': 'Channel at 2.4 GHz', 'wifi.5.channel': 'Channel at 5 GHz', 'wifi.6.channel': 'Channel at 6 GHz' }
 const pageWords = { mode: 'Mode', lan: 'Addresses', wifi: 'Wi-Fi' } as const
 
 /** The unit's own pages: each with its own Apply; what was not applied is lost when the pages are left. */

@@ -8,9 +8,9 @@ import { useMayWrite } from './facts'
 import { placeKey } from './place'
 import { keepSecret, newPassphrase, newRef, secretProblem, showSecret } from './secrets'
 import { useVisit } from './store'
+import { PassphraseJudged, scoreWords } from '../ui/PassphraseJudged'
 import { strengthOf } from '../workers/strength'
 
-const scoreWords = ['guessed at once', 'guessed soon', 'weak', 'strong', 'very strong'] as const
 const SHOWN_MS = 45_000
 
 /** Groups of four, so that a long value can be read aloud and compared. */
@@ -34,7 +34,7 @@ function Strong({ value }: { value: string }) {
     if (value) void strengthOf(value, hints).then((found) => { if (!left) setStrength(found) })
     return () => { left = true }
   }, [value, facts, networks])
-  return <p className="fine mt-1" aria-live="polite">{value && strength ? `${scoreWords[strength.score]}: ${strength.score} of 4, about ${Math.round(strength.bits)} bits. ${strength.warning}` : 'Strength is told as you type.'}</p>
+  return <div className="mt-1" aria-live="polite">{value && strength ? <PassphraseJudged value={value} strength={strength} /> : <p className="fine">Strength is told as you type.</p>}</div>
 }
 
 /** A secret: typed or made, then only in the vault; shown on request, each showing logged. */

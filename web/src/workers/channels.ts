@@ -1,16 +1,27 @@
+import type { ChannelPlan } from '@pasado/core/radio/channel-plan'
 import type { HomeChannels } from '@pasado/core/radio/home-channels'
-import type { ChannelsAsk } from './channels.worker'
+import type { BareAsk, ChannelsAsk, ChannelsFound, HomeAsk } from './channels.worker'
 
 let worker: Worker | null = null
 let asked = 0
-let heard: ((found: HomeChannels | null) => void) | null = null
+let heard: ((found: ChannelsFound) => void) | null = null
 
-/** Plans channels in a worker; null where a radio may take none. Only the newest question is answered. */
-export function askChannels(what: Omit<ChannelsAsk, 'id'>, onFound: (found: HomeChannels | null) => void): void {
+/** Asks the worker; only the newest question is answered. */
+function send(what: { home: HomeAsk } | { bare: BareAsk }, onFound: (found: ChannelsFound) => void): void {
   if (!worker) {
     worker = new Worker(new URL('./channels.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', (event: MessageEvent<{ id: number; found: HomeChannels | null }>) => { if (event.data.id === asked) heard?.(event.data.found) })
+    worker.addEventListener('message', (event: MessageEvent<{ id: number; found: ChannelsFound }>) => { if (event.data.id === asked) heard?.(event.data.found) })
   }
   heard = onFound
   worker.postMessage({ id: ++asked, ...what } satisfies ChannelsAsk)
+}
+
+/** Plans the channels of a home; null where a radio may take none. */
+export function askChannels(home: HomeAsk, onFound: (found: HomeChannels | null) => void): void {
+  send({ home }, (found) => onFound(found as HomeChannels | null))
+}
+
+/** Plans channels without a visit; null where a radio may take none. */
+export function askBareChannels(bare: BareAsk, onFound: (found: ChannelPlan | null) => void): void {
+  send({ bare }, (found) => onFound(found as ChannelPlan | null))
 }

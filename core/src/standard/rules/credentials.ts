@@ -15,6 +15,12 @@ function judgeAdmin(home: Home, known: KnownUnit): Verdict {
   if (same?.purpose === 'wifi-passphrase') return breaks('It is a Wi-Fi passphrase as well.', 'Make a new one.', place, about)
   if (usedElsewhere) return breaks('The same password is in use at another home.', 'Make a new one.', place, about)
   if (score < home.policy.leastStrength) return breaks(`Strength ${score} of 4; the standard wants ${home.policy.leastStrength}.`, 'Make a new one.', place, about)
+  if (known.model?.recoveryQuestions) {
+    const { recovery } = known.unit.facts
+    const at = atUnit('configure', known.unit, 'recovery')
+    if (recovery === undefined) return unproven('Its page asks recovery questions; how they were answered is not recorded.', 'Answer them with made-up words, put those into the vault, and record it.', at, about)
+    if (recovery === 'real') return breaks('Its recovery questions are answered truly: who knows the customer knows the way in.', 'Answer them with made-up words, and put those into the vault.', at, about)
+  }
   return holds(`Strength ${score} of 4, used nowhere else.`, about)
 }
 

@@ -1,11 +1,12 @@
-import { secretFor, type Network } from '../../record/record'
+import type { Network } from '../../record/record'
+import { passphraseOf, takesPassphraseFrom } from '../../wifi/passphrase'
+import { securityRank } from '../../wifi/security'
 import { isPrivateName } from '../../secrets/names'
 import { aboutUnit, atBrief, atUnit, breaks, holds, listed, unproven, type Home, type Place, type Rule, type Subject, type Verdict } from '../rule'
 
 const atNetwork = (network: Network, field: string): Place => ({ stage: 'configure', kind: 'network', id: network.id, field })
 const about = (network: Network): Subject => ({ id: network.id, name: network.facts.ssid ?? 'unnamed network' })
 
-const strengthOf = { open: 0, wep: 0, 'wpa-tkip': 0, 'wpa2-aes': 1, 'wpa2-wpa3': 2, wpa3: 3 } as const
 export const securityWords = { open: 'open', wep: 'WEP', 'wpa-tkip': 'WPA with TKIP', 'wpa2-aes': 'WPA2-AES', 'wpa2-wpa3': 'WPA2 and WPA3', wpa3: 'WPA3' } as const
 
 function judgeName(home: Home, network: Network): Verdict {
@@ -28,18 +29,19 @@ function judgeSecurity(home: Home, network: Network): Verdict {
   const at = atNetwork(network, 'security')
   if (security === undefined) return unproven('Its security is not recorded.', 'Choose its security.', at, about(network))
   const guestApart = use === 'guest' && isolated === true
-  if (strengthOf[security] >= strengthOf[home.policy.leastSecurity] || guestApart) return holds(`${securityWords[security]}${guestApart ? ', guests apart' : ''}.`, about(network))
+  if (securityRank[security] >= securityRank[home.policy.leastSecurity] || guestApart) return holds(`${securityWords[security]}${guestApart ? ', guests apart' : ''}.`, about(network))
   return breaks(`${securityWords[security]} is below ${securityWords[home.policy.leastSecurity]}.`, `Choose ${securityWords[home.policy.leastSecurity]} or better; give an old device a network of its own.`, at, about(network))
 }
 
 function judgePassphrase(home: Home, network: Network): Verdict {
   const { security } = network.facts
   const place: Place = { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }
-  const secret = secretFor(home.record, 'wifi-passphrase', network.id)
+  const giver = takesPassphraseFrom(home.record, network)
+  const secret = passphraseOf(home.record, network)
   if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, about(network))
   const { assessed } = secret
   const mend = 'Make a new one.'
-  const same = Object.values(home.record.secrets).find((other) => other.ref !== secret.ref && other.assessed.print === assessed.print && other.id !== network.id)
+  const same = Object.values(home.record.secrets).find((other) => other.ref !== secret.ref && other.assessed.print === assessed.print && other.id !== network.id && !(other.purpose === 'wifi-passphrase' && (other.id === giver || takesPassphraseFrom(home.record, home.networks.find(({ id }) => id === other.id)) === network.id)))
   if (same?.purpose === 'label-key') return breaks('It is the default key of a label.', mend, place, about(network))
   if (same) return breaks(`It is the same as another secret of this visit (${same.purpose.replaceAll('-', ' ')}).`, mend, place, about(network))
   if (assessed.holdsName) return breaks('It holds the network’s name, the customer’s name or the street.', mend, place, about(network))
@@ -78,8 +80,8 @@ function judgeGuest(home: Home, network: Network): Verdict {
     const say = network.facts.isolated === false ? breaks : unproven
     return say('That guests are kept apart is not recorded.', 'Isolate it from the home’s devices, then tick it.', atNetwork(network, 'isolated'), about(network))
   }
-  const own = secretFor(home.record, 'wifi-passphrase', network.id)
-  const shared = own && home.networks.some((other) => other.id !== network.id && secretFor(home.record, 'wifi-passphrase', other.id)?.assessed.print === own.assessed.print)
+  const own = passphraseOf(home.record, network)
+  const shared = own && home.networks.some((other) => other.id !== network.id && passphraseOf(home.record, other)?.assessed.print === own.assessed.print)
   if (shared) return breaks('It has the same passphrase as another network.', 'Give guests a passphrase of their own.', { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }, about(network))
   return holds('Guests are apart, with a passphrase of their own.', about(network))
 }

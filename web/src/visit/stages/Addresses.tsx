@@ -64,6 +64,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
         <ChoiceFact {...field} field="use" label="For" options={(Object.keys(useWords) as (keyof typeof useWords)[]).map((value) => ({ value, words: useWords[value] }))} />
         {others.length > 0 && <SelectFact {...field} field="behind" label="Behind, by translation" none="nothing of this home" options={others.map(({ id, facts }) => ({ value: id, words: facts.name ?? facts.cidr ?? 'segment' }))} />}
       </div>
+      <SegmentServices segment={segment} />
       {range && <RangePicture segment={segment} range={range} audit={audit} />}
       <div className="mt-3" data-place={placeKey({ kind: 'segment', id: segment.id, field: 'dhcp' })}>
         {pools.map((pool) => {
@@ -85,6 +86,25 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
       <PasteClients segment={segment} />
       {mayWrite && <p className="mt-2 text-right"><button type="button" className="btn btn-quiet" onClick={() => write('thing.removed', { thing: 'segment', id: segment.id })}>Take this segment out</button></p>}
     </section>
+  )
+}
+
+/** How long addresses are lent, and who answers for names. */
+function SegmentServices({ segment }: { segment: Segment }) {
+  const choices = useVisit((state) => state.standard.policy.dnsChoices) ?? []
+  const mayWrite = useMayWrite()
+  const field = { kind: 'segment', id: segment.id } as const
+  return (
+    <div className="mt-3 grid gap-3 md:grid-cols-[8rem_auto_minmax(0,1fr)]">
+      <TextFact {...field} field="leaseHours" label="Lease" type="number" unit="h" />
+      <ChoiceFact {...field} field="dns" label="Name servers (DNS)" options={[{ value: 'provider', words: 'the provider’s' }, { value: 'by-hand', words: 'by hand' }]} />
+      {segment.facts.dns === 'by-hand' && (
+        <div>
+          <TextFact {...field} field="dnsServers" label="Servers" exact />
+          {mayWrite && <p className="mt-1 flex flex-wrap gap-2">{choices.filter(({ servers }) => servers !== segment.facts.dnsServers).map(({ name, servers }) => <button key={name} type="button" className="chip" onClick={() => write('segment.set', { id: segment.id, set: { dnsServers: servers }, origin: 'catalogue' })}>{name}</button>)}</p>}
+        </div>
+      )}
+    </div>
   )
 }
 
@@ -116,8 +136,9 @@ function RangePicture({ segment, range, audit }: { segment: Segment; range: Rang
   const share = (address: number) => (100 * (address - range.first)) / size
   const inside = (address: number | null): address is number => address !== null && address >= range.first && address <= range.last
   const gateway = segment.facts.gateway === undefined ? null : parseIpv4(segment.facts.gateway)
+  const clashes = hosts.filter(({ id }) => (audit.ofHost.get(id) ?? []).length > 0).length
   return (
-    <div className="mt-4" role="img" aria-label={`${segment.facts.cidr}: ${pools.map(({ facts }) => `pool ${facts.from} to ${facts.to}`).join(', ') || 'no pool'}; ${hosts.length} fixed addresses`}>
+    <div className="mt-4" role="img" aria-label={`${segment.facts.cidr}: ${pools.map(({ facts }) => `pool ${facts.from} to ${facts.to}`).join(', ') || 'no pool'}; ${hosts.length} fixed addresses${clashes ? `, ${clashes} of them wrong` : ''}`}>
       <div className="relative h-9 border-2 border-ink bg-sheet">
         {pools.map(({ id, facts }) => {
           const [from, to] = [parseIpv4(facts.from!), parseIpv4(facts.to!)]
@@ -134,7 +155,7 @@ function RangePicture({ segment, range, audit }: { segment: Segment; range: Rang
       </div>
       <p className="fine mt-1 flex flex-wrap gap-x-5" aria-hidden>
         <span className="exact">{formatIpv4(range.first)}</span>
-        <span className="grow text-center"><span className="mr-1 inline-block h-3 w-5 border border-edge bg-[repeating-linear-gradient(135deg,var(--edge)_0_1.5px,transparent_1.5px_7px)]" />pool <span className="ml-3 mr-1 inline-block h-3 w-1.5 bg-plum" />gateway <span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink" />fixed</span>
+        <span className="grow text-center"><span className="mr-1 inline-block h-3 w-5 border border-edge bg-[repeating-linear-gradient(135deg,var(--edge)_0_1.5px,transparent_1.5px_7px)]" />pool <span className="ml-3 mr-1 inline-block h-3 w-1.5 bg-plum" />gateway <span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink" />fixed{clashes > 0 && <><span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink outline-2 outline-ink" />{clashes === 1 ? 'one clashes' : `${clashes} clash`}</>}</span>
         <span className="exact">{formatIpv4(range.last)}</span>
       </p>
     </div>

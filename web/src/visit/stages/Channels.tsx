@@ -3,11 +3,13 @@ import { v7 as uuidv7 } from 'uuid'
 import type { Facts } from '@pasado/core/record/facts'
 import { readNumber } from '@pasado/core/formats/number'
 import { neighbourNetwork } from '@pasado/core/record/facts'
+import type { HouseDefinition } from '@pasado/core/house/definition'
 import { choicesFor, type ChannelChoice } from '@pasado/core/radio/channel-plan'
 import type { Band } from '@pasado/core/radio/channels'
 import { homeRadios, type HomeChannels, type HomeRadio } from '@pasado/core/radio/home-channels'
 import { MOST_NEIGHBOURS, neighboursFromCsv } from '@pasado/core/radio/neighbours-csv'
 import { needsRadarWatch } from '@pasado/core/radio/permitted'
+import { ApiProblem, ask } from '../../app/api'
 import { askChannels } from '../../workers/channels'
 import { Spectrum } from '../channels/Spectrum'
 import { useMayWrite } from '../facts'
@@ -83,6 +85,7 @@ function RadioRow({ radio, planned, lost, country, set24, onSet }: { radio: Home
 /** The networks of others: from a list, or one by one. */
 function Neighbours() {
   const neighbours = useVisit((state) => state.record.neighbours)
+  const house = useVisit((state) => state.record.house)
   const mayWrite = useMayWrite()
   const [told, setTold] = useState<string | null>(null)
   const [problems, setProblems] = useState<{ line: number; problem: string }[]>([])
@@ -90,6 +93,15 @@ function Neighbours() {
   const [channel, setChannel] = useState('')
   const [dbm, setDbm] = useState('')
   const list = neighbours?.networks ?? []
+  const listen = async () => {
+    try {
+      const { definition } = await ask<{ definition: HouseDefinition }>('GET', `/houses/${house}`)
+      const heard = [...(definition.air ?? [])].sort((a, b) => b.dbm - a.dbm)
+      write('neighbours.noted', { networks: heard })
+      setProblems([])
+      setTold(heard.length === 0 ? 'Nothing else is heard in this house.' : `${heard.length} networks heard in the simulated house, and noted.`)
+    } catch (error) { setTold(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.') }
+  }
   const read = async (file: File) => {
     if (file.size > 20_000_000) { setTold(`${file.name} is larger than 20 MB: take the part of it that was heard here.`); return }
     const found = neighboursFromCsv(await file.text())
@@ -108,6 +120,7 @@ function Neighbours() {
   return (
     <section aria-label="Neighbours’ networks">
       <div className="flex flex-wrap items-center gap-3"><h3>Neighbours’ networks</h3><p className="fine grow">{list.length === 0 ? 'none noted: the plan takes the air for empty' : `${list.length} noted, the strongest at ${list[0]!.dbm} dBm`}</p>
+        {mayWrite && house && <button type="button" className="btn" onClick={() => void listen()}>Listen in the simulated house</button>}
         {mayWrite && <label className="btn focus-within:outline-3 focus-within:outline-plum">From a list (CSV)<input type="file" className="sr-only" accept=".csv,text/csv" onChange={(event) => { const file = event.target.files?.[0]; if (file) void read(file); event.target.value = '' }} /></label>}
       </div>
       {mayWrite && (

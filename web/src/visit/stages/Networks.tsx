@@ -3,6 +3,7 @@ import QRCode from 'qrcode'
 import { v7 as uuidv7 } from 'uuid'
 import { securities } from '@pasado/core/record/facts'
 import { secretFor, standing, unitName, type Network } from '@pasado/core/record/record'
+import { passphraseOf, takesPassphraseFrom } from '@pasado/core/wifi/passphrase'
 import { wifiQr } from '@pasado/core/wifi/qr'
 import { Sheet } from '../../ui/Sheet'
 import { ChoiceFact, SelectFact, SeveralFact, TextFact, YesNoFact } from '../FactField'
@@ -11,8 +12,9 @@ import { placeKey } from '../place'
 import { SecretFact } from '../SecretFact'
 import { showSecret } from '../secrets'
 import { useVisit, write } from '../store'
-
-const securityWords: Record<(typeof securities)[number], string> = { open: 'open', wep: 'WEP', 'wpa-tkip': 'WPA, TKIP', 'wpa2-aes': 'WPA2-AES', 'wpa2-wpa3': 'WPA2 and WPA3', wpa3: 'WPA3' }
+import { Devices } from '../wifi/Devices'
+import { NameProposals } from '../wifi/NameProposals'
+import { securityWords } from '../wifi/words'
 
 /** Networks on the air: names, bands, security, passphrases. */
 export function Networks() {
@@ -25,9 +27,10 @@ export function Networks() {
   }
   return (
     <div className="flex flex-col gap-5" data-place={placeKey({ kind: 'network', id: 'new', field: 'ssid' })}>
-      {networks.length === 0 && <p>No network yet.</p>}
+      <NameProposals />
       {networks.map((network) => <NetworkSheet key={network.id} network={network} />)}
       {mayWrite && <p className="flex flex-wrap gap-2"><button type="button" className="btn" onClick={() => add('main')}>Add the home’s network</button><button type="button" className="btn" onClick={() => add('guest')}>Add a guest network</button></p>}
+      <Devices />
     </div>
   )
 }
@@ -38,12 +41,15 @@ function NetworkSheet({ network }: { network: Network }) {
   const mayWrite = useMayWrite()
   const field = { kind: 'network', id: network.id } as const
   const { use, security, ssid } = network.facts
+  const giver = useVisit((state) => { const id = takesPassphraseFrom(state.record, network); return id === null ? null : state.record.networks[id] ?? null })
+  const own = useVisit((state) => secretFor(state.record, 'wifi-passphrase', network.id))
   return (
     <section aria-label={`Network ${ssid ?? 'without a name'}`} className="paper p-4">
       <div className="grid gap-x-6 gap-y-3 xl:grid-cols-2">
         <TextFact {...field} field="ssid" label="Name (SSID)" exact hint="1 to 32 octets. Neither the customer’s name nor the street." />
         <ChoiceFact {...field} field="use" label="For" options={[{ value: 'main', words: 'home' }, { value: 'guest', words: 'guests' }, { value: 'office', words: 'office' }, { value: 'equipment', words: 'equipment' }]} />
-        {security !== 'open' && <SecretFact purpose="wifi-passphrase" thing="network" id={network.id} label={`Passphrase${ssid ? ` of ${ssid}` : ''}`} canMake wep={security === 'wep'} />}
+        {security !== 'open' && giver && !own && <div><p className="label">Passphrase</p><p className="mt-1 text-soft">The same as of {giver.facts.ssid ?? 'the home’s network'}: to the customer they are one network.</p></div>}
+        {security !== 'open' && (!giver || own) && <SecretFact purpose="wifi-passphrase" thing="network" id={network.id} label={`Passphrase${ssid ? ` of ${ssid}` : ''}`} canMake wep={security === 'wep'} />}
         <ChoiceFact {...field} field="security" label="Security" options={securities.map((value) => ({ value, words: securityWords[value] }))} />
         <SeveralFact {...field} field="bands" label="Bands" options={[{ value: '2.4', words: '2.4 GHz' }, { value: '5', words: '5 GHz' }, { value: '6', words: '6 GHz' }]} />
         <div className="grid gap-3 sm:grid-cols-2">
@@ -65,7 +71,7 @@ function NetworkSheet({ network }: { network: Network }) {
 
 /** The code to join with a camera; asking for it shows the passphrase, and is logged. */
 function JoinCode({ network }: { network: Network }) {
-  const secret = useVisit((state) => secretFor(state.record, 'wifi-passphrase', network.id))
+  const secret = useVisit((state) => passphraseOf(state.record, network))
   const [svg, setSvg] = useState<string | null>(null)
   const { ssid, security, hidden } = network.facts
   const open = security === 'open'

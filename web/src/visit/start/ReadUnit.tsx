@@ -1,22 +1,19 @@
 import { useState } from 'react'
 import { format } from 'date-fns'
 import { v7 as uuidv7 } from 'uuid'
+import { compareUnit, comparedNames, type ComparedName } from '@pasado/core/configure/compare'
 import { parseCidr, parseIpv4 } from '@pasado/core/address/ipv4'
 import { readDotted, underOurNames } from '@pasado/core/formats/dotted'
-import { readMac } from '@pasado/core/identity/mac'
 import type { Facts } from '@pasado/core/record/facts'
 import { checkField } from '@pasado/core/record/facts'
-import { standing, unitName, type Unit } from '@pasado/core/record/record'
+import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
 import { ApiProblem, ask } from '../../app/api'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
 
-/** What a unit tells that the record has a field for: by the dotted name. */
-const fieldOf = { 'device.serial': 'serial', 'device.mac': 'mac', 'device.firmware': 'firmware', mode: 'mode', 'dhcp.server': 'dhcpServer', 'dhcp.relay': 'dhcpRelay', 'lan.secondary': 'secondaryAddress' } as const
-const words: Record<keyof typeof fieldOf, string> = { 'device.serial': 'Serial', 'device.mac': 'MAC address', 'device.firmware': 'Firmware', mode: 'Mode', 'dhcp.server': 'DHCP server', 'dhcp.relay': 'DHCP relay', 'lan.secondary': 'Secondary address' }
-
-/** Whether two values of a field are the same, MAC addresses however they are written. */
-const same = (name: string, a: string, b: string) => { if (name !== 'device.mac') return a === b; try { return readMac({ text: a }).mac === readMac({ text: b }).mac } catch { return false } }
+/** The field of a unit that a dotted name is kept in; addresses and pools have things of their own. */
+const fieldOf: Partial<Record<ComparedName, string>> = { 'device.serial': 'serial', 'device.mac': 'mac', 'device.firmware': 'firmwareAfter', mode: 'mode', 'dhcp.server': 'dhcpServer', 'dhcp.relay': 'dhcpRelay', 'lan.secondary': 'secondaryAddress' }
+const bandOf: Partial<Record<ComparedName, '2.4' | '5' | '6'>> = { 'wifi.2.4.channel': '2.4', 'wifi.5.channel': '5', 'wifi.6.channel': '6' }
 
 /** Under so many octets a dump is a unit's. */
 const MOST_OCTETS = 1_000_000
@@ -26,6 +23,8 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
   const house = useVisit((state) => state.record.house)
   const visit = useVisit((state) => state.id)
   const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const policy = useVisit((state) => state.standard.policy)
   const mayWrite = useMayWrite()
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
@@ -51,32 +50,65 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
     } finally { setBusy(false) }
   }
   const values = unit.read?.values
-  const recorded = (name: keyof typeof fieldOf): string | undefined => (name === 'device.firmware' ? unit.facts.firmwareAfter ?? unit.facts.firmwareBefore : (unit.facts as Record<string, unknown>)[fieldOf[name]] as string | undefined)
-  const take = (name: keyof typeof fieldOf, value: string) => {
-    const field = name === 'device.firmware' ? 'firmwareAfter' : fieldOf[name]
+  const rows = compareUnit(record, catalogue, policy, unit)
+  const shown = dumps ? rows : rows.filter(({ differs }) => differs !== null)
+  /** Records a value under its name; what is wrong with it, or null. */
+  const keepUnder = (name: ComparedName, value: string): string | null => {
+    const band = bandOf[name]
+    if (band) {
+      const radio = standing(thingsOf(record, 'radio')).find(({ facts }) => facts.unit === unit.id && facts.band === band)
+      const checked = checkField('radio', 'channel', Number(value))
+      if ('problem' in checked) return checked.problem
+      write('radio.set', { id: radio?.id ?? uuidv7(), set: { unit: unit.id, band, channel: checked.value as number }, origin: 'measured' })
+      return null
+    }
+    if (name === 'lan.address') {
+      const number = parseIpv4(value)
+      const segment = standing(record.segments).find(({ facts }) => { const range = facts.cidr === undefined ? null : parseCidr(facts.cidr); return range !== null && !('problem' in range) && number !== null && number >= range.first && number <= range.last })
+      write('host.set', { id: standing(record.hosts).find(({ facts }) => facts.unit === unit.id)?.id ?? uuidv7(), set: { unit: unit.id, address: value, ...(segment ? { segment: segment.id } : {}) }, origin: 'measured' })
+      return null
+    }
+    if (name === 'dhcp.from' || name === 'dhcp.to') {
+      const pool = standing(record.pools).find(({ facts }) => facts.unit === unit.id)
+      const field = name === 'dhcp.from' ? 'from' : 'to'
+      const checked = checkField('pool', field, value)
+      if ('problem' in checked) return checked.problem
+      const segment = standing(record.segments).find(({ facts }) => facts.use === 'home')
+      write('pool.set', { id: pool?.id ?? uuidv7(), set: { unit: unit.id, [field]: value, ...(pool || !segment ? {} : { segment: segment.id }) }, origin: 'measured' })
+      return null
+    }
+    const field = fieldOf[name]
+    if (!field) return 'is kept with the home’s networks: change it under Wi-Fi'
     const checked = checkField('unit', field, value)
-    if ('problem' in checked) setProblem(`${words[name]} ${checked.problem}`)
-    else write('unit.set', { id: unit.id, set: { [field]: checked.value } as Facts<'unit'>, origin: 'measured' })
+    if ('problem' in checked) return checked.problem
+    write('unit.set', { id: unit.id, set: { [field]: checked.value } as Facts<'unit'>, origin: 'measured' })
+    return null
   }
-  const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id)
-  const address = values?.['lan.address']
-  const segment = standing(record.segments).find(({ facts }) => { const range = facts.cidr === undefined ? null : parseCidr(facts.cidr); const number = address === undefined ? null : parseIpv4(address); return range !== null && !('problem' in range) && number !== null && number >= range.first && number <= range.last })
-  const takeAddress = () => { if (address !== undefined) write('host.set', { id: host?.id ?? uuidv7(), set: { unit: unit.id, address, ...(segment ? { segment: segment.id } : {}) }, origin: 'measured' }) }
-  const names = standing(record.networks).flatMap(({ facts }) => facts.ssid ?? [])
-  const ssid = values?.['wifi.ssid']
-  const differs = values ? (Object.keys(fieldOf) as (keyof typeof fieldOf)[]).filter((name) => values[name] !== undefined && !same(name, values[name]!, recorded(name) ?? '')) : []
+  const take = (name: ComparedName, value: string) => {
+    const wrong = keepUnder(name, value)
+    setProblem(wrong === null ? null : `${comparedNames[name]} ${wrong}`)
+  }
   return (
     <section aria-label={`Read from ${unitName(unit)}`} className="border border-rule p-3">
       <div className="flex flex-wrap items-center gap-3"><h3>What {unitName(unit)} tells</h3>{mayWrite && house && <button type="button" className="btn" disabled={busy} onClick={() => void read()}>{busy ? 'Reading …' : values ? 'Read it again' : 'Read from the unit'}</button>}{mayWrite && dumps && <label className="btn focus-within:outline-3 focus-within:outline-plum">From a dump<input type="file" className="sr-only" aria-label={`Dump of ${unitName(unit)}`} accept=".json,.txt,.conf,application/json,text/plain" onChange={(event) => { const file = event.target.files?.[0]; if (file) void readDump(file); event.target.value = '' }} /></label>}{unit.read && <span className="fine">read {format(new Date(unit.read.at), 'HH:mm')}{house ? ', simulated house' : ''}</span>}</div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
-      {values && differs.length === 0 && (address === undefined || address === host?.facts.address) && <p className="mt-2">The record says the same.</p>}
-      {values && (differs.length > 0 || (address !== undefined && address !== host?.facts.address) || (ssid !== undefined && names.length > 0 && !names.includes(ssid))) && (
-        <table className="mt-2 w-full text-left text-sm"><caption className="label text-left">Where the record and the unit differ</caption><thead className="fine"><tr><th className="font-normal" /><th className="font-normal">record</th><th className="font-normal">unit</th><th /></tr></thead>
-          <tbody>{differs.map((name) => <tr key={name} className="border-t border-rule"><th scope="row" className="py-1.5">{words[name]}</th><td className="exact">{recorded(name) ?? 'nothing'}</td><td className="exact">{values[name]}</td><td className="text-right">{mayWrite && <button type="button" className="btn" onClick={() => take(name, values[name]!)} aria-label={`Take ${words[name]} from the unit`}>Take it</button>}</td></tr>)}
-            {address !== undefined && address !== host?.facts.address && <tr className="border-t border-rule"><th scope="row" className="py-1.5">Address</th><td className="exact">{host?.facts.address ?? 'nothing'}</td><td className="exact">{address}</td><td className="text-right">{mayWrite && <button type="button" className="btn" onClick={takeAddress} aria-label="Take Address from the unit">Take it</button>}</td></tr>}
-            {ssid !== undefined && names.length > 0 && !names.includes(ssid) && <tr className="border-t border-rule"><th scope="row" className="py-1.5">Network name</th><td className="exact">{names.join(', ')}</td><td className="exact">{ssid}</td><td className="text-right">change it on its page</td></tr>}
-          </tbody>
-        </table>
+      {values && rows.every(({ differs }) => differs === null) && <p className="mt-2">What is wanted, what is recorded and what it tells are the same.</p>}
+      {shown.length > 0 && (values || dumps) && (
+        <div className="mt-2 overflow-x-auto">
+          <table className="w-full min-w-[34rem] text-left text-sm"><caption className="label text-left">{dumps ? 'Wanted, recorded and told' : 'Where they differ'}</caption><thead className="fine"><tr><th className="font-normal" /><th className="font-normal">wanted</th><th className="font-normal">recorded</th><th className="font-normal">the unit tells</th><th /></tr></thead>
+            <tbody>{shown.map(({ name, says, wanted, recorded, read: told, differs }) => (
+              <tr key={name} className={`border-t border-rule ${differs ? 'font-bold' : ''}`}>
+                <th scope="row" className="py-1.5 pr-3">{says}</th>{[wanted, recorded, told].map((value, at) => <td key={at} className="exact break-all pr-3">{value ?? <span className="text-soft">–</span>}</td>)}
+                <td className="min-w-40 text-right font-normal">
+                  {mayWrite && (differs === 'record' || differs === 'both') && told !== null && name !== 'wifi.ssid' && <button type="button" className="btn" onClick={() => take(name, told)} aria-label={`Take ${says} from the unit`}>Take it</button>}
+                  {mayWrite && differs === 'record' && told === null && wanted !== null && name !== 'wifi.ssid' && <button type="button" className="btn" onClick={() => take(name, wanted)} aria-label={`Record what is wanted: ${says}`}>Record what is wanted</button>}
+                  {differs === 'unit' && <span>mend it on the unit</span>}
+                  {differs !== null && name === 'wifi.ssid' && differs !== 'unit' && <span>mend it on the unit, or under Wi-Fi</span>}
+                </td>
+              </tr>
+            ))}</tbody>
+          </table>
+        </div>
       )}
       {values && <details className="mt-2"><summary className="min-h-11 py-2">All it tells</summary><dl className="exact grid grid-cols-[auto_1fr] gap-x-4 text-sm">{Object.entries(values).map(([name, value]) => <div key={name} className="contents"><dt>{name}</dt><dd>{value}</dd></div>)}</dl></details>}
     </section>
