@@ -8,12 +8,13 @@ import { benchAppend } from './append'
 import { benchCore } from './core'
 import { machine } from './machine'
 import { benchRadio } from './radio'
-import { benchChannels, benchVisit } from './visit'
+import { benchAudit, benchChannels, benchVisit } from './visit'
 
 console.log(`${machine()}, ${availableParallelism()} cores, Node.js ${process.version}\n`)
 await benchRadio()
 await benchVisit()
 await benchChannels()
+await benchAudit()
 const company = await startCompany()
 try {
   const visits = demoVisits()

@@ -1,3 +1,5 @@
+import { auditAddresses } from '@pasado/core/address/audit'
+import { parseIpv4 } from '@pasado/core/address/ipv4'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { HouseAction } from '@pasado/core/house/definition'
 import { House } from '@pasado/core/house/house'
@@ -54,4 +56,14 @@ export async function benchChannels(): Promise<void> {
   const ms = await medianMs(3, () => planChannels(question))
   const once = await medianMs(9, () => { for (let run = 0; run < 100; run++) costOf(question, plan.choices) })
   report('channel plan, 6 radios, 60 neighbours', `${ms.toFixed(0)} ms, ${Math.round(ms / (once / 100)).toLocaleString('en')} × the cost of one plan; of ${(46 ** 6).toExponential(0)} plans ${plan.proven ? 'proven the best' : `within ${(plan.cost - plan.bound).toFixed(2)} of the best`}`)
+}
+
+/** The audit of forty segments with two thousand hosts, against reading their addresses alone. */
+export async function benchAudit(): Promise<void> {
+  const segments = Array.from({ length: 40 }, (_, at) => ({ id: `s${at}`, cidr: `10.${at}.0.0/16`, gateway: `10.${at}.0.1`, dhcp: [{ device: `server ${at}`, from: `10.${at}.10.0`, to: `10.${at}.19.255` }] }))
+  const hosts = Array.from({ length: 2000 }, (_, at) => ({ device: `host ${at}`, segment: `s${at % 40}`, address: `10.${at % 40}.${(at * 7) % 256}.${(at * 13) % 256}` }))
+  const found = auditAddresses({ segments, hosts })
+  const ms = await medianMs(9, () => auditAddresses({ segments, hosts }))
+  const once = await medianMs(9, () => { for (let run = 0; run < 100; run++) for (const { address } of hosts) parseIpv4(address) })
+  report('audit of 40 segments with 2,000 hosts', `${ms.toFixed(1)} ms, ${(ms / (once / 100)).toFixed(1)} × reading their addresses; ${found.findings.length} findings, ${found.suggestions.length} suggestions`)
 }

@@ -173,6 +173,12 @@ test('an old router is made an access point in the house: its second DHCP server
   await read()
   await page.getByRole('button', { name: 'Take DHCP server from the unit' }).click()
   await saved(page)
+
+  // The house is listened to for the neighbours’ networks
+  await page.goto(`/visit/${visit}/configure?part=channels`)
+  await page.getByRole('button', { name: 'Listen in the simulated house' }).click()
+  await expect(page.getByText('6 networks heard in the simulated house')).toBeVisible()
+  await saved(page)
   await stage(page, 'Connect')
   await expect(page.getByText('Every cable is as it is to be')).toBeVisible()
 })

@@ -84,7 +84,8 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
   }
   const guestThere = known.some(({ facts }) => facts.use === 'guest' && !forOld(facts))
   if (record.choices.guest?.answer === 'yes' || guestThere) {
-    add({ ssid: `${base}-guest`, use: 'guest', bands: bands.filter((band) => band !== '6'), security: advice.main === 'wpa3' ? 'wpa2-wpa3' : advice.main, isolated: true, ...landsIn(guests) }, 'Guests: apart from the home’s devices, a passphrase of their own.', ({ facts }) => facts.use === 'guest' && !forOld(facts))
+    const guestName = known.find(({ facts }) => facts.use === 'guest' && !forOld(facts))?.facts.ssid
+    add({ ssid: guestName !== undefined && nameProblem(guestName, record, catalogue) === null && !networks.some(({ set }) => set.ssid === guestName) ? guestName : `${base}-guest`, use: 'guest', bands: bands.filter((band) => band !== '6'), security: advice.main === 'wpa3' ? 'wpa2-wpa3' : advice.main, isolated: true, ...landsIn(guests) }, 'Guests: apart from the home’s devices, a passphrase of their own.', ({ facts }) => facts.use === 'guest' && !forOld(facts))
   }
   if (advice.apart) {
     add({ ssid: `${base}${OLD}`, use: 'guest', bands: ['2.4'], security: advice.apart.security, isolated: true, ...landsIn(guests) }, `For ${advice.apart.devices.join(', ')}: too old for the others, so kept apart.`, ({ facts }) => facts.use === 'guest' && forOld(facts))

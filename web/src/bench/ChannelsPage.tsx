@@ -42,7 +42,7 @@ export function ChannelsPage() {
         <NumberBox label="They hear each other at" unit="dBm" value={hear} onChange={setHear} problem={hearProblem} />
         <label className="label">Country<input className="box exact mt-1 font-normal" maxLength={2} autoComplete="off" value={country} onChange={(event) => setCountry(event.target.value.toUpperCase())} />{countryProblem && <span role="alert" className="block">Country {countryProblem}</span>}</label>
         {band === '2.4' && <SelectBox label="Channels that do not overlap" value={set} options={[{ value: '1-6-11', words: '1, 6 and 11' }, { value: '1-5-9-13', words: '1, 5, 9 and 13' }]} onChange={setSet} />}
-        <label className="label">Neighbours, as a list<textarea className="box exact mt-1 min-h-32 text-sm font-normal" spellCheck={false} value={list} onChange={(event) => setList(event.target.value)} /></label>
+        <label className="label">Neighbours, as a list<textarea className="box exact mt-1 min-h-32 overflow-x-auto whitespace-pre text-sm font-normal" spellCheck={false} value={list} onChange={(event) => setList(event.target.value)} /></label>
         {problems.length > 0 && <ul role="alert" className="text-sm font-bold">{problems.slice(0, 4).map(({ line, problem }) => <li key={line}>Line {line}: {problem}.</li>)}</ul>}
       </>}
       result={plan ? <>

@@ -155,7 +155,7 @@ function RangePicture({ segment, range, audit }: { segment: Segment; range: Rang
       </div>
       <p className="fine mt-1 flex flex-wrap gap-x-5" aria-hidden>
         <span className="exact">{formatIpv4(range.first)}</span>
-        <span className="grow text-center"><span className="mr-1 inline-block h-3 w-5 border border-edge bg-[repeating-linear-gradient(135deg,var(--edge)_0_1.5px,transparent_1.5px_7px)]" />pool <span className="ml-3 mr-1 inline-block h-3 w-1.5 bg-plum" />gateway <span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink" />fixed{clashes > 0 && <><span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink outline-2 outline-ink" />{clashes === 1 ? 'one clashes' : `${clashes} clash`}</>}</span>
+        <span className="grow text-center"><span className="mr-1 inline-block h-3 w-5 border border-edge bg-[repeating-linear-gradient(135deg,var(--edge)_0_1.5px,transparent_1.5px_7px)]" />pool <span className="ml-3 mr-1 inline-block h-3 w-1.5 bg-plum" />gateway <span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink" />fixed{clashes > 0 && <><span className="ml-4 mr-2 inline-block h-3 w-[3px] bg-ink outline-2 outline-ink" />{clashes === 1 ? 'one clashes' : `${clashes} clash`}</>}</span>
         <span className="exact">{formatIpv4(range.last)}</span>
       </p>
     </div>

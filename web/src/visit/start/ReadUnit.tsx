@@ -15,6 +15,9 @@ import { useVisit, write } from '../store'
 const fieldOf: Partial<Record<ComparedName, string>> = { 'device.serial': 'serial', 'device.mac': 'mac', 'device.firmware': 'firmwareAfter', mode: 'mode', 'dhcp.server': 'dhcpServer', 'dhcp.relay': 'dhcpRelay', 'lan.secondary': 'secondaryAddress' }
 const bandOf: Partial<Record<ComparedName, '2.4' | '5' | '6'>> = { 'wifi.2.4.channel': '2.4', 'wifi.5.channel': '5', 'wifi.6.channel': '6' }
 
+/** Whether the record may hold a value before the unit has it: an address is planned, a firmware is seen. */
+const isAnIntention = (name: ComparedName) => name === 'lan.address' || name === 'mode' || name.startsWith('dhcp.') || name === 'lan.secondary'
+
 /** Under so many octets a dump is a unit's. */
 const MOST_OCTETS = 1_000_000
 
@@ -101,7 +104,8 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
                 <th scope="row" className="py-1.5 pr-3">{says}</th>{[wanted, recorded, told].map((value, at) => <td key={at} className="exact break-all pr-3">{value ?? <span className="text-soft">–</span>}</td>)}
                 <td className="min-w-40 text-right font-normal">
                   {mayWrite && (differs === 'record' || differs === 'both') && told !== null && name !== 'wifi.ssid' && <button type="button" className="btn" onClick={() => take(name, told)} aria-label={`Take ${says} from the unit`}>Take it</button>}
-                  {mayWrite && differs === 'record' && told === null && wanted !== null && name !== 'wifi.ssid' && <button type="button" className="btn" onClick={() => take(name, wanted)} aria-label={`Record what is wanted: ${says}`}>Record what is wanted</button>}
+                  {mayWrite && differs === 'record' && told === null && wanted !== null && isAnIntention(name) && <button type="button" className="btn" onClick={() => take(name, wanted)} aria-label={`Record what is wanted: ${says}`}>Record what is wanted</button>}
+                  {differs === 'record' && told === null && !isAnIntention(name) && <span>{name === 'device.firmware' ? 'install it, then record it' : 'to be set'}</span>}
                   {differs === 'unit' && <span>mend it on the unit</span>}
                   {differs !== null && name === 'wifi.ssid' && differs !== 'unit' && <span>mend it on the unit, or under Wi-Fi</span>}
                 </td>

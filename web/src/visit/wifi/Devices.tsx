@@ -31,7 +31,7 @@ export function Devices() {
                 <TextFact {...of} field="name" label="Device" />
                 <SelectFact {...of} field="security" label="Can do at best" none="not known" options={canWords} />
                 <SeveralFact {...of} field="bands" label="Bands" options={[{ value: '2.4', words: '2.4 GHz' }, { value: '5', words: '5 GHz' }, { value: '6', words: '6 GHz' }]} />
-                {mayWrite && <button type="button" className="btn btn-quiet px-2 md:mt-6" aria-label={`Take ${device.facts.name ?? 'this device'} out`} onClick={() => write('thing.removed', { thing: 'device', id: device.id })}><Trash2 aria-hidden size={18} /></button>}
+                {mayWrite && <button type="button" className="btn btn-quiet justify-self-start px-2 md:mt-6" aria-label={`Take ${device.facts.name ?? 'this device'} out`} onClick={() => write('thing.removed', { thing: 'device', id: device.id })}><Trash2 aria-hidden size={18} /></button>}
               </li>
             )
           })}

@@ -50,7 +50,7 @@ export function NameProposals() {
       {proposals && (
         <ul className="mt-3 divide-y divide-rule border-y border-rule" aria-label="Proposed networks">
           {proposals.networks.map((one) => (
-            <li key={`${one.set.use} ${one.set.extender ?? ''} ${one.set.bands!.join()} ${one.set.ssid}`} className={`grid gap-x-5 gap-y-0.5 py-2 md:grid-cols-[minmax(9rem,1fr)_9rem_10rem_2fr] ${asRecorded(one, networks) ? 'text-soft' : ''}`}>
+            <li key={`${one.set.use} ${one.set.extender ?? ''} ${one.set.bands!.join()} ${one.set.ssid}`} className={`grid gap-x-5 gap-y-0.5 py-2 md:grid-cols-[minmax(11.5rem,1fr)_8.5rem_8.5rem_minmax(0,1.6fr)] ${asRecorded(one, networks) ? 'text-soft' : ''}`}>
               <b className="exact break-all">{one.set.ssid}</b><span>{useNames[one.set.use!]}, {one.set.bands!.join(' + ')} GHz</span><span>{securityWords[one.set.security!]}</span><span className="fine">{one.why}{asRecorded(one, networks) ? ' As recorded.' : one.existing ? '' : ' New.'}</span>
             </li>
           ))}
