@@ -46,6 +46,7 @@ export const node = idOf('node')
 export const home = idOf('home')
 export const network = idOf('network')
 export const box = idOf('box')
+export const study = idOf('study')
 export const ownAdapter = { adapterPlug: 'island three-pin', adapterVolts: 12, adapterAmps: 2 }
 
 /** A visit that was just opened, at a home on coax. */
@@ -83,4 +84,11 @@ export function complete(): Log {
     .write('cable.set', { id: idOf('wan'), set: { a: { thing: 'unit', id: router, port: 'internet' }, b: { thing: 'fitting', id: idOf('pbox'), port: 'lan' }, kind: 'network', category: 'cat5e', lengthM: 1, linkMbps: 2500 } })
     .write('pairing.pressed', { unit: node, which: 'first', on: router }).write('pairing.pressed', { unit: node, which: 'second', on: node })
     .write('unit.event', { unit: router, what: 'tested-good' }).write('unit.event', { unit: node, what: 'tested-good' })
+    .write('measurement.set', { id: idOf('src'), set: { at: 'source', runs: [{ downMbps: 302, upMbps: 51, idleMs: 9 }], by: 'laptop', how: 'typed' } })
+    .write('room.set', { id: study, set: { name: 'Study', listed: true } })
+    .write('measurement.set', { id: idOf('mst'), set: { at: 'room', room: study, unit: node, band: '5', dbm: -58, runs: [{ downMbps: 210, upMbps: 48, idleMs: 14 }], by: 'phone', how: 'typed' } })
+    .write('measurement.set', { id: idOf('mp1'), set: { at: 'port', unit: router, runs: [{ downMbps: 300 }], by: 'laptop', how: 'typed' } })
+    .write('measurement.set', { id: idOf('mp2'), set: { at: 'port', unit: node, runs: [{ downMbps: 280 }], by: 'laptop', how: 'typed' } })
+    .write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103', server: router })
+    .write('check.booked', { id: idOf('check'), from: '2026-01-06T09:00:00Z', to: '2026-01-06T17:00:00Z' })
 }

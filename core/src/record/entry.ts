@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes, unitEvents } from './answers'
-import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, id, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
+import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, id, measurementFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
 
 /** All fields may be left out; null clears one. */
 function someOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
@@ -14,7 +14,7 @@ const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
 const subject = z.string().max(80)
 const reason = textLine(600)
 const text = z.string().min(1).max(2000)
-const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'cable', 'fitting', 'segment', 'pool', 'host', 'network', 'radio', 'device'])
+const removable = z.enum(['box', 'unit', 'storey', 'room', 'wall', 'opening', 'outlet', 'trouble', 'reading', 'cable', 'fitting', 'segment', 'pool', 'host', 'network', 'radio', 'device', 'measurement'])
 
 /** Kinds that people write, with the body of each. */
 const bodies = {
@@ -36,6 +36,17 @@ const bodies = {
   'network.set': z.strictObject({ id, set: someOf(networkFacts), origin }),
   'radio.set': z.strictObject({ id, set: someOf(radioFacts), origin }),
   'device.set': z.strictObject({ id, set: someOf(deviceFacts), origin }),
+  'measurement.set': z.strictObject({ id, set: someOf(measurementFacts), origin }),
+  /** Somebody joined the air of a unit: how many were on it before and after, the address they got, and who gave it. */
+  'path.seen': z.strictObject({ unit: id, before: z.int().min(0).max(500).optional(), after: z.int().min(0).max(500).optional(), address: z.string().min(1).max(64), server: id.optional() }),
+  /** A look at the home again when it has settled: from when to when. */
+  'check.booked': z.strictObject({ id, from: z.iso.datetime({ offset: true }), to: z.iso.datetime({ offset: true }) }).refine(({ from, to }) => Date.parse(from) < Date.parse(to), { path: ['to'], message: 'must be later than its beginning' }),
+  'check.cancelled': z.strictObject({ id }),
+  /** What was seen or tried while looking for a fault; `null` takes it back. */
+  'fault.observed': z.strictObject({ search: id, observation: z.string().max(40), answer: z.string().max(40).nullable() }),
+  'fault.search': z.strictObject({ search: id, about: z.strictObject({ unit: id.optional(), room: id.optional() }) }),
+  /** How a search ended: the cause, and mended or handed over to whom. */
+  'fault.found': z.strictObject({ search: id, cause: z.string().max(40), end: z.enum(['mended', 'provider', 'maker', 'left']), probability: z.number().min(0).max(1) }),
   /** The networks of others that are heard here: the strongest, all anew each time. */
   'neighbours.noted': z.strictObject({ networks: z.array(neighbourNetwork).max(300, 'at most 300: those that are heard strongest') }),
   /** Items of a box, looked at: there, missing, damaged, or in it without being on its list; `open` takes that back. */

@@ -61,6 +61,8 @@ export const briefFacts = z.strictObject({
   oldSsid: checked(ssidProblem, 64),
   keepName: yes,
   doubleNatReason: textLine(300),
+  /** What the provider gave as its reference when it was told that the line gives too little. */
+  providerReference: textLine(80),
   country: z.string().regex(/^[A-Z]{2}$/, 'must be a country of two capital letters')
 })
 
@@ -198,6 +200,26 @@ export const poolFacts = z.strictObject({ segment: id, unit: id, from: poolEnd, 
 /** A fixed address: one of our units', or a device of the customer's. What was typed is kept, and audited. */
 export const hostFacts = z.strictObject({ name: textLine(60), unit: id, segment: id, address: z.string().min(1).max(64), reserved: yes })
 
+const mbps = z.number().min(0, 'must be 0 or more').max(100_000, 'must be at most 100000 Mbit/s')
+const milliseconds = z.number().min(0, 'must be 0 or more: a latency is never negative').max(60_000, 'must be at most 60000 ms')
+/** One run of a measurement; latency when nothing else runs, and while it is loaded. */
+export const measuredRun = z.strictObject({ downMbps: mbps.optional(), upMbps: mbps.optional(), idleMs: milliseconds.optional(), loadedMs: milliseconds.optional(), lossPercent: z.number().min(0, 'must be 0 or more').max(100, 'must be at most 100 %').optional() })
+export type MeasuredRun = z.infer<typeof measuredRun>
+
+export const measuredAt = ['source', 'room', 'port'] as const
+/** A measurement: at the source by cable, in a room over the air, or at a wired port of a unit. */
+export const measurementFacts = z.strictObject({
+  at: z.enum(measuredAt), room: id, unit: id, band: z.enum(['2.4', '5', '6']),
+  dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero'),
+  runs: z.array(measuredRun).min(1, 'must hold at least one run').max(20, 'must hold at most 20 runs'),
+  by: z.enum(['phone', 'tablet', 'laptop']),
+  how: z.enum(['typed', 'list', 'result-file', 'stand-in', 'simulated-house']),
+  /** The first octets of the SHA-256 of the file it came from: the same file is taken once. */
+  file: z.string().regex(/^[0-9a-f]{16}$/),
+  /** A figure that looked wrong was asked about, and is so. */
+  sure: yes
+})
+
 /** What a device can do at best, weakest first. */
 export const deviceSecurities = ['wep', 'wpa-tkip', 'wpa2-aes', 'wpa3'] as const
 
@@ -233,7 +255,7 @@ export type NeighbourNetwork = z.infer<typeof neighbourNetwork>
 /** The things of a record whose facts are set one by one, with the schema of each. */
 export const things = {
   brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts, reading: readingFacts, cable: cableFacts, fitting: fittingFacts,
-  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts, radio: radioFacts, device: deviceFacts
+  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts, radio: radioFacts, device: deviceFacts, measurement: measurementFacts
 } as const
 export type ThingKind = keyof typeof things
 export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>

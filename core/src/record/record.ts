@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
+import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, measurementFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -38,7 +38,9 @@ const unitThing = thingOf(unitFacts).extend({
   steps: z.record(z.string(), z.strictObject({ ...said, seen: z.boolean() })).optional(),
   pairing: z.array(z.strictObject({ ...said, which: z.enum(['first', 'second']), on: z.string() })).optional(),
   presses: z.array(z.strictObject({ ...said, button: z.string(), seconds: z.number() })).optional(),
-  read: z.strictObject({ ...said, values: z.record(z.string(), z.string()) }).optional()
+  read: z.strictObject({ ...said, values: z.record(z.string(), z.string()) }).optional(),
+  /** That somebody was really on its air, seen last. */
+  path: z.strictObject({ ...said, before: z.int().optional(), after: z.int().optional(), address: z.string(), server: z.string().optional() }).optional()
 })
 
 const boxThing = thingOf(boxFacts).extend({
@@ -58,6 +60,13 @@ const conflict = z.strictObject({
   later: z.strictObject({ ...said, value: z.unknown() })
 })
 export type Conflict = z.infer<typeof conflict>
+
+/** A search for a fault: what was observed, in the order it was, and how it ended. */
+const faultSearch = z.strictObject({
+  ...said, id: z.string(), about: z.strictObject({ unit: z.string().optional(), room: z.string().optional() }),
+  observed: z.record(z.string(), z.strictObject({ ...said, answer: z.string() })),
+  found: z.strictObject({ ...said, cause: z.string(), end: z.enum(['mended', 'provider', 'maker', 'left']), probability: z.number() }).nullable()
+})
 
 const signature = z.strictObject({ ...said, name: z.string(), strokes: z.string(), digest: hash })
 
@@ -95,6 +104,9 @@ export const visitRecord = z.strictObject({
   networks: z.record(z.string(), thingOf(networkFacts)),
   radios: z.record(z.string(), thingOf(radioFacts)).optional(),
   devices: z.record(z.string(), thingOf(deviceFacts)).optional(),
+  measurements: z.record(z.string(), thingOf(measurementFacts)).optional(),
+  checks: z.record(z.string(), z.strictObject({ ...said, id: z.string(), from: z.string(), to: z.string(), cancelled: z.boolean() })).optional(),
+  searches: z.record(z.string(), faultSearch).optional(),
   neighbours: z.strictObject({ ...said, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
     z.string(),
@@ -142,6 +154,8 @@ export type Wait = VisitRecord['waits'][string]
 export type Network = VisitRecord['networks'][string]
 export type Radio = NonNullable<VisitRecord['radios']>[string]
 export type Device = NonNullable<VisitRecord['devices']>[string]
+export type Measurement = NonNullable<VisitRecord['measurements']>[string]
+export type FaultSearch = z.infer<typeof faultSearch>
 export type Segment = VisitRecord['segments'][string]
 export type Pool = VisitRecord['pools'][string]
 export type Host = VisitRecord['hosts'][string]
@@ -151,7 +165,7 @@ export type Sighting = z.infer<typeof sighting>
 /** The table that things of a kind stand in. */
 export const tableOf = {
   box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles', reading: 'readings', cable: 'cables', fitting: 'fittings',
-  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks', radio: 'radios', device: 'devices'
+  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks', radio: 'radios', device: 'devices', measurement: 'measurements'
 } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
 
 /** Every thing of a kind, those taken out as well, by id. */

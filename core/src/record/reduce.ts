@@ -1,6 +1,6 @@
 import type { Body, Entry, EntryKind, Placed } from './entry'
 import type { ThingKind } from './facts'
-import { ruleKey, stepKey, tableOf, thingsOf, type Conflict, type FieldMeta, type VisitRecord } from './record'
+import { ruleKey, stepKey, tableOf, thingsOf, type Conflict, type FaultSearch, type FieldMeta, type VisitRecord } from './record'
 
 /** A record before its first entry. */
 export const emptyRecord: VisitRecord = {
@@ -89,6 +89,11 @@ function withUnit(record: VisitRecord, id: string, change: (unit: VisitRecord['u
   return unit ? { units: { ...record.units, [id]: { ...unit, ...change(unit) } } } : {}
 }
 
+function withSearch(record: VisitRecord, id: string, change: (search: FaultSearch) => Partial<FaultSearch>): Partial<VisitRecord> {
+  const search = record.searches?.[id]
+  return search ? { searches: { ...record.searches, [id]: { ...search, ...change(search) } } } : {}
+}
+
 function withPhoto(record: VisitRecord, ref: string, change: Partial<NonNullable<VisitRecord['photos']>[string]>): Partial<VisitRecord> {
   const photo = record.photos?.[ref]
   return photo ? { photos: { ...record.photos, [ref]: { ...photo, ...change } } } : {}
@@ -146,6 +151,16 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'network.set': setFacts('network'),
   'radio.set': setFacts('radio'),
   'device.set': setFacts('device'),
+  'measurement.set': setFacts('measurement'),
+  'path.seen': (record, entry) => withUnit(record, entry.body.unit, () => { const { unit: _, ...seen } = entry.body; return { path: { ...said(entry), ...seen } } }),
+  'check.booked': (record, entry) => ({ checks: { ...record.checks, [entry.body.id]: { ...said(entry), ...entry.body, cancelled: false } } }),
+  'check.cancelled': (record, { body }) => { const check = record.checks?.[body.id]; return check ? { checks: { ...record.checks, [body.id]: { ...check, cancelled: true } } } : {} },
+  'fault.search': (record, entry) => ({ searches: { ...record.searches, [entry.body.search]: { ...said(entry), id: entry.body.search, about: entry.body.about, observed: {}, found: null } } }),
+  'fault.observed': (record, entry) => withSearch(record, entry.body.search, (search) => {
+    const { observation, answer } = entry.body
+    return { observed: answer === null ? without(search.observed, observation) : { ...without(search.observed, observation), [observation]: { ...said(entry), answer } } }
+  }),
+  'fault.found': (record, entry) => withSearch(record, entry.body.search, () => { const { search: _, ...found } = entry.body; return { found: { ...said(entry), ...found } } }),
   'neighbours.noted': (_, entry) => ({ neighbours: { ...said(entry), networks: entry.body.networks } }),
   'thing.removed': (record, { body, seq }) => markRemoved(record, body, seq),
   'thing.restored': (record, { body }) => markRemoved(record, body, null),

@@ -13,7 +13,8 @@ export const ruleNames: Readonly<Record<string, string>> = {
   'radio-channel': 'Channel', 'radio-plan': 'Channels beside each other', 'radio-radar': 'Radar channels',
   'cred-admin': 'Admin password', 'cred-local-admin': 'Admin from inside', 'cred-account': 'Maker’s account', 'cred-no-leak': 'No secret in the logbook',
   'firm-recorded': 'Firmware recorded', 'firm-minimum': 'Firmware approved', 'firm-same': 'Same firmware', 'firm-updates': 'Updates',
-  'prove-after-move': 'Test after the move',
+  'prove-source': 'Source by cable', 'prove-rooms': 'Room', 'prove-path': 'Proof of path', 'prove-after-move': 'Test after the move', 'prove-wired': 'Wired port', 'prove-names-gone': 'Old names gone',
+  'prove-rejoined': 'Devices rejoined', 'prove-voice': 'Telephone', 'prove-settle': 'Check when settled',
   'hand-choices': 'Choices', 'hand-lamp': 'Dark lamp told', 'hand-pack': 'Pack', 'hand-voice-power': 'No calls in a power cut', 'hand-custody': 'Who keeps the secrets', 'hand-cautions': 'Cautions'
 }
 

@@ -33,12 +33,21 @@ export const policy = z.strictObject({
   /** Channels of 2.4 GHz that do not overlap. */
   channelSet: z.enum(['1-6-11', '1-5-9-13']).optional(),
   /** Most seconds between the two presses of a push-button pairing. */
-  pairWindowS: z.int().min(10).max(600).optional()
+  pairWindowS: z.int().min(10).max(600).optional(),
+  /** Of the speed paid for, the share that the source is to give. */
+  sourceShare: z.number().min(0).max(1).optional(),
+  /** What a room is to have: least signal, Mbit/s or the share of the source if that is less, and the latency that may be added. */
+  roomDbm: z.number().min(-95).max(-30).optional(),
+  roomMbps: z.number().min(0).max(10_000).optional(),
+  roomShare: z.number().min(0).max(1).optional(),
+  addedMs: z.number().min(0).max(1000).optional(),
+  /** How long a mesh is left to settle before it is looked at again, hours. */
+  settleH: z.number().min(1).max(168).optional()
 })
 export type Policy = z.infer<typeof policy>
 
 /** Figures that came later, as they are where a version of the standard does not name them. */
-export const laterFigures = { clearM: 1, mostHopM: 12, outletWithinM: 2, leastHopDbm: -67, mostHops: 2, pairWindowS: 120 } as const
+export const laterFigures = { clearM: 1, mostHopM: 12, outletWithinM: 2, leastHopDbm: -67, mostHops: 2, pairWindowS: 120, sourceShare: 0.9, roomDbm: -67, roomMbps: 100, roomShare: 0.8, addedMs: 20, settleH: 24 } as const
 
 /** The company's standard: its figures, and the level of each rule where it differs from the rule's own; off: not in force. */
 export const standard = z.strictObject({

@@ -15,7 +15,7 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'brief.set': return `Brief: ${values(entry.body.set)}`
     case 'unit.set': return `${unit(entry.body.id)}: ${values(entry.body.set)}`
     case 'storey.set': case 'room.set': case 'wall.set': case 'opening.set': case 'outlet.set': case 'trouble.set': case 'reading.set': case 'fitting.set':
-    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': case 'radio.set': case 'device.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
+    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': case 'radio.set': case 'device.set': case 'measurement.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
     case 'cable.set': {
       const end = (value: CableEnd) => `${value.thing === 'unit' ? unit(value.id) : value.thing} ${value.port}`
       const { a, b, ...rest } = entry.body.set
