@@ -20,6 +20,9 @@ export const houseFault = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('stuck-pairing'), unit: slug }),
   z.strictObject({ kind: z.literal('wrong-key'), unit: slug }),
   z.strictObject({ kind: z.literal('radio-off'), unit: slug }),
+  z.strictObject({ kind: z.literal('stuck-modem'), unit: slug }),
+  z.strictObject({ kind: z.literal('broken-unit'), unit: slug }),
+  z.strictObject({ kind: z.literal('names-not-found') }),
   z.strictObject({ kind: z.literal('withdrawn-firmware'), unit: slug, version: z.string().min(1).max(40) })
 ])
 export type HouseFault = z.infer<typeof houseFault>
@@ -34,6 +37,7 @@ export const houseSettings = z.strictObject({
   'dhcp.from': z.string().max(40).optional(),
   'dhcp.to': z.string().max(40).optional(),
   'dhcp.relay': z.enum(['on', 'off']).optional(),
+  'lan.dns': z.enum(['provider', 'by-hand']).optional(),
   'wifi.ssid': z.string().max(32).optional(),
   'wifi.radio': z.enum(['on', 'off']).optional(),
   'wifi.2.4.channel': channel, 'wifi.5.channel': channel, 'wifi.6.channel': channel

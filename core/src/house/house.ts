@@ -46,7 +46,7 @@ export class House implements HouseNow {
       const settings = { ...firstSettings(unit, model), ...unit.settings, ...(this.fault('radio-off', unit.id) ? { 'wifi.radio': 'off' as const } : {}) }
       this.units.set(unit.id, {
         definition: unit, model, powered: false, condition: 'off', configured: unit.running === true, firmware: withdrawn?.kind === 'withdrawn-firmware' ? withdrawn.version : unit.firmware ?? model.firmware.releases[0]?.version ?? '',
-        at: unit.at ?? null, uplink: null, partner: null, stored: settings, running: settings, drafts: {}, windowUntil: 0, rightAdapter: !this.fault('wrong-adapter', unit.id), tries: 0
+        at: unit.at ?? null, uplink: null, partner: null, stored: settings, running: settings, drafts: {}, windowUntil: 0, rightAdapter: !this.fault('wrong-adapter', unit.id), stuck: unit.running === true && this.fault('stuck-modem', unit.id) !== undefined, tries: 0
       })
     })
     for (const cable of definition.cables) {
@@ -119,6 +119,24 @@ export class House implements HouseNow {
     if (before.state !== after.state) this.#say(id, after.meaning)
   }
 
+  /** The signal of a unit at a place, on its better band for a device that is held there, dBm; null where it sends nothing. */
+  signalAt(id: string, where: Where): { band: Band; dbm: number } | null {
+    const unit = this.units.get(id)!
+    const found = (['5', '2.4', '6'] as const).flatMap((band) => {
+      const radios = unit.model.radios.filter((radio) => radio.band === band)
+      if (radios.length === 0) return []
+      const power = Math.max(...radios.map(({ powerDbm }) => powerDbm))
+      const loss = this.#obstacles && unit.at ? pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: this.#point(unit.at), to: this.#point(where), ...this.#obstacles[band] }).totalDb : 60
+      return [{ band, dbm: power - loss }]
+    })
+    // Devices stay on 5 GHz as long as it is good.
+    return found.find(({ band, dbm }) => band === '5' && dbm >= -72) ?? found.sort((a, b) => b.dbm - a.dbm)[0] ?? null
+  }
+
+  #point(where: Where) {
+    return { x: where.x, y: where.y, z: (this.#obstacles!.plan.storeys.find(({ id }) => id === where.storey)?.floorM ?? 0) + (where.heightM ?? 1) }
+  }
+
   /** The signal between two units by the plan, or as if they stood in one room where nothing is drawn, dBm. */
   signal(a: string, b: string): number {
     const [from, to] = [this.units.get(a)!, this.units.get(b)!]
@@ -127,8 +145,7 @@ export class House implements HouseNow {
     if (!band) return -Infinity
     const power = Math.max(...from.model.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm))
     if (!this.#obstacles || !from.at || !to.at) return power - 70
-    const point = (where: Where) => ({ x: where.x, y: where.y, z: (this.#obstacles!.plan.storeys.find(({ id }) => id === where.storey)?.floorM ?? 0) + (where.heightM ?? 1) })
-    return power - pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: point(from.at), to: point(to.at), ...this.#obstacles[band] }).totalDb
+    return power - pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: this.#point(from.at), to: this.#point(to.at), ...this.#obstacles[band] }).totalDb
   }
 
   /** Who leads a unit of a mesh or an extender: the router of its family, or any other that sends. */
@@ -163,6 +180,7 @@ export class House implements HouseNow {
     const unit = this.units.get(id)!
     unit.running = { ...unit.stored }
     unit.drafts = {}
+    unit.stuck = false
     this.#turn(id, 'booting')
     this.#after(id, this.#draw(id, 'booting'), () => {
       const { role } = unit.definition
@@ -186,9 +204,9 @@ export class House implements HouseNow {
   #power(id: string): void {
     const unit = this.units.get(id)!
     unit.powered = true
-    if (unit.rightAdapter) this.#boot(id)
+    if (unit.rightAdapter && !this.fault('broken-unit', id)) this.#boot(id)
     else {
-      // The wrong adapter: it starts, and falls over again.
+      // The wrong adapter, or a broken unit: it starts, and falls over again.
       this.#turn(id, 'booting')
       this.#after(id, 8, () => { this.#turn(id, 'off'); this.#after(id, 5, () => { if (unit.powered) this.#power(id) }) })
     }

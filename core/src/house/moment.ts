@@ -19,6 +19,8 @@ export interface UnitNow {
   /** Until when its pairing window is open, in seconds of the house. */
   windowUntil: number
   rightAdapter: boolean
+  /** Nothing goes through it until it is started anew. */
+  stuck: boolean
   tries: number
 }
 

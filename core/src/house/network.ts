@@ -48,14 +48,28 @@ export function networkOf(house: HouseNow): HouseNetwork {
   }
   // Who reaches the internet: modems and gateways by their line, then all that is joined to one that does.
   const online = new Set<string>()
-  for (const [id, unit] of units) if ((unit.definition.role === 'modem' || unit.definition.role === 'gateway') && unit.condition === 'good' && lineAt.has(id)) online.add(id)
+  for (const [id, unit] of units) if ((unit.definition.role === 'modem' || unit.definition.role === 'gateway') && unit.condition === 'good' && lineAt.has(id) && !unit.stuck) online.add(id)
   const brings = (id: string) => { const role = units.get(id)!.definition.role; return role === 'modem' || role === 'gateway' || (role === 'router' && mode(units.get(id)!) === 'router') }
+  const lanOf = (id: string) => units.get(id)!.running['lan.address']
+  const isLost = (id: string): boolean => {
+    const own = lanOf(id)
+    if (own === undefined || own === '') return false
+    const routes = units.get(id)!.definition.role === 'router' && mode(units.get(id)!) === 'router'
+    return [...units.keys()].some((other) => {
+      const theirs = lanOf(other)
+      if (other === id || !on(other) || theirs === undefined) return false
+      if (routes && root(`wan ${id}`) === root(`lan ${other}`)) return theirs.split('.').slice(0, 3).join('.') === own.split('.').slice(0, 3).join('.')
+      return theirs === own && root(`lan ${id}`) === root(`lan ${other}`) && units.get(other)!.definition.role === 'gateway'
+    })
+  }
   for (let round = 0; round <= units.size; round++) {
     let changed = false
     for (const [id, unit] of units) {
       if (online.has(id) || !on(id) || unit.definition.role === 'modem' || unit.definition.role === 'gateway') continue
       const hasPort = unit.model.ports.some(({ kind }) => kind === 'internet')
       const side = unit.definition.role === 'router' && mode(unit) === 'router' && hasPort ? `wan ${id}` : `lan ${id}`
+      // One range on both its sides, or another at its own address: what goes out does not find its way.
+      if (isLost(id)) continue
       const reaches = [...units.keys()].some((other) => other !== id && online.has(other) && brings(other) && root(`lan ${other}`) === root(side) && on(other))
       if (reaches) { online.add(id); changed = true }
     }

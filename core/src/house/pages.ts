@@ -26,7 +26,7 @@ export function pagesOf(model: Model, role: HouseUnit['role']): { page: 'mode' |
   const routes = model.roles.includes('router') || role === 'gateway'
   return [
     ...(routes && model.roles.includes('access-point') ? [{ page: 'mode' as const, fields: ['mode' as const] }] : []),
-    ...(routes ? [{ page: 'lan' as const, fields: ['lan.address', 'lan.secondary', 'dhcp.server', 'dhcp.from', 'dhcp.to', 'dhcp.relay'] as (keyof HouseSettings)[] }] : []),
+    ...(routes ? [{ page: 'lan' as const, fields: ['lan.address', 'lan.secondary', 'dhcp.server', 'dhcp.from', 'dhcp.to', 'dhcp.relay', 'lan.dns'] as (keyof HouseSettings)[] }] : []),
     ...(model.radios.length ? [{ page: 'wifi' as const, fields: ['wifi.ssid', 'wifi.radio', ...bandsOf(model).map((band) => channelField[band])] as (keyof HouseSettings)[] }] : [])
   ]
 }

@@ -66,7 +66,7 @@ function Label({ unit }: { unit: UnitNow }) {
   return <details onToggle={(event) => { if (event.currentTarget.open) turn() }}><summary className="min-h-11 py-2">Its label</summary><dl className="exact grid grid-cols-[auto_1fr] gap-x-3 text-sm"><dt>serial</dt><dd>{unit.definition.serial}</dd><dt>MAC</dt><dd>{unit.definition.mac}</dd>{login && <><dt>login</dt><dd>{login.user} / {login.password}</dd></>}</dl></details>
 }
 
-const fieldWords: Record<keyof HouseSettings, string> = { mode: 'Mode', 'lan.address': 'Address', 'lan.secondary': 'Secondary address', 'dhcp.server': 'DHCP server', 'dhcp.from': 'Pool from', 'dhcp.to': 'Pool to', 'dhcp.relay': 'DHCP relay', 'wifi.ssid': 'Network name', 'wifi.radio': 'Radio', 'wifi.2.4.channel': 'Channel at 2.4 GHz', 'wifi.5.channel': 'Channel at 5 GHz', 'wifi.6.channel': 'Channel at 6 GHz' }
+const fieldWords: Record<keyof HouseSettings, string> = { mode: 'Mode', 'lan.address': 'Address', 'lan.secondary': 'Secondary address', 'lan.dns': 'Name servers', 'dhcp.server': 'DHCP server', 'dhcp.from': 'Pool from', 'dhcp.to': 'Pool to', 'dhcp.relay': 'DHCP relay', 'wifi.ssid': 'Network name', 'wifi.radio': 'Radio', 'wifi.2.4.channel': 'Channel at 2.4 GHz', 'wifi.5.channel': 'Channel at 5 GHz', 'wifi.6.channel': 'Channel at 6 GHz' }
 const pageWords = { mode: 'Mode', lan: 'Addresses', wifi: 'Wi-Fi' } as const
 
 /** The unit's own pages: each with its own Apply; what was not applied is lost when the pages are left. */
@@ -102,8 +102,8 @@ function OnePage({ page, fields, unit, act }: { page: 'mode' | 'lan' | 'wifi'; f
       <legend className="label px-1">{pageWords[page]}</legend>
       {fields.map((field) => (
         <label key={field} className="grid grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2">{fieldWords[field]}
-          {field === 'mode' || ['lan.secondary', 'dhcp.server', 'dhcp.relay', 'wifi.radio'].includes(field)
-            ? <select className="box" value={value(field)} onChange={(event) => set(field, event.target.value)}>{(field === 'mode' ? ['router', 'access-point'] : ['on', 'off']).map((one) => <option key={one} value={one}>{one.replace('-', ' ')}</option>)}</select>
+          {field === 'mode' || ['lan.secondary', 'lan.dns', 'dhcp.server', 'dhcp.relay', 'wifi.radio'].includes(field)
+            ? <select className="box" value={value(field)} onChange={(event) => set(field, event.target.value)}>{(field === 'mode' ? ['router', 'access-point'] : field === 'lan.dns' ? ['provider', 'by-hand'] : ['on', 'off']).map((one) => <option key={one} value={one}>{one.replace('-', ' ')}</option>)}</select>
             : <PageText value={value(field)} onSet={(to) => set(field, to)} />}
         </label>
       ))}
