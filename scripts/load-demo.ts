@@ -32,7 +32,7 @@ export async function loadVisits(services: Services, visits: readonly ScriptedVi
       id: visit.id, home: visit.home, customer: visit.customer, technician: { id: visit.technician.id, name: visit.technician.name },
       brief: { ...visit.brief, plannedAt: new Date(midnight + visit.plannedAtMin * MINUTE).toISOString() }
     }, visit.openedBy, new Date(opened))
-    for (const batch of batches(visit.steps)) await play(services, visit.id, batch, (atMin) => new Date(Math.min(opened + atMin * MINUTE, Date.now())))
+    for (const batch of batches(visit.steps)) await play(services, visit.id, batch, (atMin) => new Date(Math.min(opened + atMin * MINUTE, Date.now())), midnight)
   }
 }
 
@@ -47,7 +47,7 @@ function batches(steps: readonly Step[]): Step[][] {
   return found
 }
 
-async function play({ logbook }: Services, visit: string, batch: readonly Step[], timeOf: (atMin: number) => Date): Promise<void> {
+async function play({ logbook }: Services, visit: string, batch: readonly Step[], timeOf: (atMin: number) => Date, midnight: number): Promise<void> {
   const first = batch[0]!
   const now = timeOf(first.atMin)
   switch (first.does) {
@@ -62,6 +62,8 @@ async function play({ logbook }: Services, visit: string, batch: readonly Step[]
     case 'secret':
       await keepSecret(logbook, visit, { ref: uuidv7(), purpose: first.purpose, thing: first.thing, id: first.id, origin: 'typed', value: first.value }, first.by, now)
       return
+    case 'check':
+      return logbook.write(visit, now, async (open) => void open.write('check.booked', { id: first.id, from: new Date(midnight + first.fromMin * MINUTE).toISOString(), to: new Date(midnight + first.toMin * MINUTE).toISOString() }, first.by))
     case 'pack':
       return logbook.write(visit, now, async (open) => void open.write('pack.made', { digest: packDigest(open.state.record) }, first.by))
     case 'sign':

@@ -12,6 +12,8 @@ import { demoId, demoVisitId } from './ids'
 export type Step =
   | { does: 'entry'; atMin: number; by: Author; kind: EntryKind; body: unknown }
   | { does: 'secret'; atMin: number; by: Author; purpose: SecretPurpose; thing: 'brief' | 'unit' | 'network'; id: string; value: string }
+  /** A booked check, from and to in minutes from midnight of the day of loading. */
+  | { does: 'check'; atMin: number; by: Author; id: string; fromMin: number; toMin: number }
   | { does: 'pack' | 'sign' | 'seal'; atMin: number; by: Author }
 
 /** A visit as it is played into an empty database. */
@@ -51,6 +53,36 @@ export class VisitScript {
   get lineOutlet(): string | undefined {
     const entry = this.visit.steps.find((step) => step.does === 'entry' && step.kind === 'outlet.set' && (step.body as { set: Facts<'outlet'> }).set.kind === 'line')
     return entry?.does === 'entry' ? (entry.body as { id: string }).id : undefined
+  }
+
+  #facts<K extends 'room' | 'unit' | 'brief'>(kind: K): { id: string; set: Facts<K> }[] {
+    return this.visit.steps.flatMap((step) => (step.does === 'entry' && step.kind === `${kind}.set` ? [step.body as { id: string; set: Facts<K> }] : []))
+  }
+
+  /** Rooms that are to have signal, in the order they were drawn or named. */
+  get rooms(): { id: string; name: string }[] {
+    return this.#facts('room').filter(({ set }) => set.listed !== false).map(({ id, set }) => ({ id, name: set.name ?? '' }))
+  }
+
+  /** The name a unit came with, as its label told. */
+  defaultSsid(name: string): string | undefined {
+    return this.#facts('unit').find(({ id, set }) => id === this.id('unit', name) && set.defaultSsid !== undefined)?.set.defaultSsid
+  }
+
+  /** A room that is named and not drawn. */
+  namedRoom(name: string): this {
+    return this.write('room.set', { id: this.id('room', name), set: { name, listed: true } })
+  }
+
+  measured(name: string, set: Facts<'measurement'>): this {
+    return this.write('measurement.set', { id: this.id('measurement', name), set })
+  }
+
+  /** A look at the home a day later, in the afternoon. */
+  checkBooked(): this {
+    this.#atMin += 0.5
+    this.visit.steps.push({ does: 'check', atMin: this.#atMin, by: this.visit.technician, id: this.id('check', this.#name), fromMin: this.visit.plannedAtMin + 26 * 60, toMin: this.visit.plannedAtMin + 30 * 60 })
+    return this
   }
 
   /** Lets time pass. */

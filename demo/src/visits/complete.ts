@@ -137,15 +137,36 @@ export function configure(script: VisitScript, units: PlainUnit[], names: { home
   return script.answer('addr-applied')
 }
 
+/** Prove: the source, every room, a wired port and the path of each unit, the telephone, and a look when all has settled. */
+function proven(script: VisitScript, units: PlainUnit[]): void {
+  const { speedDownMbps = 300, speedUpMbps = 50, telephone } = script.visit.brief
+  const model = (unit: PlainUnit) => demoModels.find((one) => one.id === unit.model)!
+  const head = units.find(({ role }) => role === 'gateway' || role === 'router')!
+  script.measured('source', { at: 'source', by: 'laptop', how: 'typed', runs: [0.98, 0.96, 0.99].map((share) => ({ downMbps: Math.round(speedDownMbps * share), upMbps: Math.round(speedUpMbps * share), idleMs: 9, loadedMs: 21 })) })
+  if (script.rooms.length === 0) for (const name of ['Kitchen', 'Bedroom', 'Workroom']) script.namedRoom(name)
+  const senders = units.filter((unit) => unit.role !== 'modem' && model(unit).radios.length > 0)
+  script.rooms.forEach(({ id, name }, at) => {
+    const unit = senders[at % Math.max(1, senders.length)]
+    if (unit) script.measured(`room ${id} ${name}`, { at: 'room', room: id, unit: script.id('unit', unit.name), band: '5', dbm: -48 - ((at * 5) % 17), by: 'phone', how: 'typed', runs: [{ downMbps: Math.round(Math.min(speedDownMbps * 0.9, 240 - at * 9)), upMbps: Math.round(speedUpMbps * 0.8), idleMs: 12 + (at % 4), loadedMs: 30 + at }] })
+  })
+  for (const unit of units) if (unit.role !== 'modem' && model(unit).ports.some(({ kind }) => kind === 'lan')) script.measured(`port ${unit.name}`, { at: 'port', unit: script.id('unit', unit.name), by: 'laptop', how: 'typed', runs: [{ downMbps: Math.round(Math.min(speedDownMbps * 0.97, 94 * 9)) }] })
+  for (const [at, unit] of units.entries()) if (['node', 'extender', 'access-point'].includes(unit.role) && model(unit).radios.length > 0) script.write('path.seen', { unit: script.id('unit', unit.name), before: 0, after: 1, address: `192.168.20.${110 + at}`, server: script.id('unit', head.name) })
+  for (const unit of units) if (script.defaultSsid(unit.name) !== undefined) script.answer('prove-names-gone', script.id('unit', unit.name))
+  if (telephone) for (const call of ['out', 'in']) script.answer('prove-voice', call)
+  const members = units.filter((unit) => model(unit).mesh && ['router', 'gateway', 'node'].includes(unit.role))
+  if (members.length > 1) script.checkBooked()
+}
+
 /** What a household of Ness Skerrow carries about. */
 const customerDevices = [
   { name: 'Kitchen tablet', security: 'wpa3', bands: ['2.4', '5'] as ('2.4' | '5')[] }, { name: 'Television', security: 'wpa2-aes', bands: ['2.4', '5'] as ('2.4' | '5')[] }, { name: 'Label printer', security: 'wpa2-aes', bands: ['2.4'] as ('2.4' | '5')[] }
 ] as const
 
 /** Looks at every unit's lamps once more, and tests the links of those that have some. */
-export function lookAgain(script: VisitScript, units: PlainUnit[]): VisitScript {
+export function lookAgain(script: VisitScript, units: PlainUnit[], prove = proven): VisitScript {
   for (const { name, role } of units) if (['router', 'node', 'extender', 'gateway'].includes(role)) script.write('unit.event', { unit: script.id('unit', name), what: 'tested-good' })
   for (const { name, model, role } of units) script.seen(name, model, goodState(model, role))
+  prove(script, units)
   for (const { name } of customerDevices) script.write('device.set', { id: script.id('device', name), set: { rejoined: true } })
   return script
 }

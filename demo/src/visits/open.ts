@@ -2,7 +2,7 @@ import { corin, isolde, petroc, wenna } from '../company'
 import { VisitScript, type ScriptedVisit } from '../visit-script'
 import { configure, connect, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
 import { homes, type HomeName } from './homes'
-import { lighthousePlan, terracePlan } from './plans'
+import { cellarNode, lighthousePlan, terracePlan } from './plans'
 
 const DAY = 24 * 60
 const at = (hour: number, minute = 0) => hour * 60 + minute
@@ -50,7 +50,7 @@ function captainBefore(): VisitScript {
   visit.after(2 * DAY).answer('brief-line-alarm')
   for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, captainUnits)
   configure(visit, captainUnits, { home: 'Gannet Cove', guests: 'Gannet Cove guests' }, 11)
-  visit.brief({ doubleNatReason: 'The provider’s gateway cannot be bridged.' })
+  terracePlan(visit).brief({ doubleNatReason: 'The provider’s gateway cannot be bridged.' })
   lookAgain(visit, captainUnits)
   return visit.handOver('yes').answer('hand-voice-power').pack().seal()
 }
@@ -63,7 +63,7 @@ function captainNow(): VisitScript {
   unbox(visit, [node])
   place(visit, [node])
   startUp(visit, [...captainUnits, node])
-  terracePlan(visit)
+  cellarNode(visit)
   visit.host('Cellar node', 'Home', '192.169.20.244').setUnit('Cellar node', { firmwareBefore: '2.8.1', firmwareAfter: '3.0.0', updates: 'automatic' })
   for (const { name } of captainUnits) visit.setUnit(name, { firmwareAfter: name === 'Gateway' ? '5.3' : '3.1.0' })
   return visit
@@ -158,7 +158,12 @@ function schoolhouse(): VisitScript {
   visit.after(2 * DAY)
   for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, schoolhouseUnits)
   configure(visit, schoolhouseUnits, { home: 'Inkwell' }, 57)
-  lookAgain(visit, schoolhouseUnits)
+  lookAgain(visit, schoolhouseUnits, (script) => {
+    for (const room of ['Schoolroom', 'Kitchen', 'Upper landing']) script.namedRoom(room)
+    script.measured('source', { at: 'source', by: 'laptop', how: 'typed', runs: [{ downMbps: 291, upMbps: 29, idleMs: 9, loadedMs: 24 }, { downMbps: 288, upMbps: 29, idleMs: 10, loadedMs: 26 }] })
+    script.measured('schoolroom', { at: 'room', room: script.id('room', 'Schoolroom'), unit: script.id('unit', 'Router'), band: '5', dbm: -49, by: 'phone', how: 'typed', runs: [{ downMbps: 268, upMbps: 28, idleMs: 12, loadedMs: 31 }] })
+    script.measured('landing', { at: 'room', room: script.id('room', 'Upper landing'), unit: script.id('unit', 'Upstairs point'), band: '5', dbm: -55, by: 'phone', how: 'typed', runs: [{ downMbps: 41, upMbps: 12, idleMs: 24, loadedMs: 95 }, { downMbps: 38, upMbps: 11, idleMs: 26, loadedMs: 102 }, { downMbps: 44, upMbps: 12, idleMs: 22, loadedMs: 88 }] })
+  })
   return visit.write('review.asked', { remark: 'All configured.' }).write('review.returned', { remark: 'Please measure the upper landing before you ask again.' }, wenna)
 }
 

@@ -50,8 +50,12 @@ export function terracePlan(script: VisitScript): VisitScript {
   outlets(script, cellar, [[0.4, 3.8], [4.1, 1.2], [4, 0.5, { kind: 'network', cableTo: script.id('outlet', `${ground} 8`) }]])
   for (const [at, x1, y1, x2, y2] of [[ground, 0.2, 2.6, 1.2, 5.4], [first, 0.2, 3.6, 1.2, 6.4], [cellar, 3.2, 3.6, 4.2, 6.4]] as const) script.write('opening.set', { id: script.id('opening', `stairs ${at}`), set: { storey: at, kind: 'stairs', x1, y1, x2, y2 } })
   script.write('trouble.set', { id: script.id('trouble', 'boiler'), set: { storey: ground, kind: 'boiler', x: 4.3, y: 8.3 } })
-  script.setUnit('Cellar node', { cabled: true })
   for (const name of ['Landing node', 'Attic node']) script.setUnit(name, { floorsReason: 'The staircase is listed; no cable may be laid in it.' })
-  for (const [name, at, x, y] of [['Gateway', ground, 0.5, 1.1], ['Router', ground, 4.4, 3.9], ['Landing node', first, 0.5, 4.1], ['Attic node', attic, 4.2, 4.4], ['Cellar node', cellar, 3.8, 0.7]] as const) script.setUnit(name, { storey: at, x, y })
+  for (const [name, at, x, y] of [['Gateway', ground, 0.5, 1.1], ['Router', ground, 4.4, 3.9], ['Landing node', first, 0.5, 4.1], ['Attic node', attic, 4.2, 4.4]] as const) script.setUnit(name, { storey: at, x, y })
   return script
+}
+
+/** The fourth node of the terrace, in the cellar, by cable. */
+export function cellarNode(script: VisitScript): VisitScript {
+  return script.setUnit('Cellar node', { cabled: true, storey: script.id('storey', 'Cellar'), x: 3.8, y: 0.7 })
 }

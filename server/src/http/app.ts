@@ -15,6 +15,7 @@ import { isAway } from '../db/pool'
 import { MOST_PHOTO_OCTETS } from '../photos/prepare'
 import type { Services } from '../services'
 import { devicePages } from '../stand-ins/device-pages'
+import { speedSource } from '../stand-ins/speed-source'
 import { fieldErrors, forbidden, HttpProblem, refused } from './problem'
 import type { Answer, Call, Route } from './route'
 import { allRoutes } from './routes/all'
@@ -48,6 +49,7 @@ export function makeApp(services: Services): Koa {
   router.get('/openapi.json', (context: Context) => { context.body = description })
   app.use(router.routes())
   app.use(devicePages(services))
+  app.use(speedSource(sessions))
   app.use(async (context, next) => {
     if (context.path.startsWith('/api')) throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')
     await next()

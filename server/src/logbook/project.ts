@@ -24,6 +24,7 @@ export async function project(db: Connection, visit: string, home: string, befor
   if (was?.brief !== record.brief) await projectHome(db, visit, home, record, last)
   if (was?.units !== record.units) projectUnits(visit, home, was, record, last)
   if (was?.networks !== record.networks) projectNetworks(visit, was, record, last)
+  if (was?.checks !== record.checks) projectChecks(visit, home, was, record, last)
   if (was?.waits !== record.waits) projectDurations(visit, was, record, last)
   if (was?.brief !== record.brief || was?.units !== record.units) projectTerms(visit, home, was, record, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
@@ -31,7 +32,7 @@ export async function project(db: Connection, visit: string, home: string, befor
 
 /** Takes everything projected from a visit away, to write it anew. */
 export async function clearProjections(db: Connection, visit: string): Promise<void> {
-  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
+  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
 }
 
 async function projectHome(db: Connection, visit: string, home: string, record: VisitRecord, last: Last): Promise<void> {
@@ -70,6 +71,15 @@ function projectNetworks(visit: string, before: VisitRecord | null, after: Visit
       sql: 'INSERT INTO networks (visit_id, network_id, ssid, use_for) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE ssid = VALUES(ssid), use_for = VALUES(use_for)',
       params: [visit, network.id, ssid, network.facts.use ?? null]
     })
+  }
+}
+
+/** Looks at the home that are booked, to stand in the day when they are due. */
+function projectChecks(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
+  for (const check of Object.values(after.checks ?? {})) {
+    if (before?.checks?.[check.id] === check) continue
+    if (check.cancelled) last({ sql: 'DELETE FROM checks WHERE check_id = ? AND visit_id = ?', params: [check.id, visit] })
+    else last({ sql: 'INSERT INTO checks (check_id, visit_id, home_id, due_from, due_to) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE due_from = IF(visit_id = VALUES(visit_id), VALUES(due_from), due_from), due_to = IF(visit_id = VALUES(visit_id), VALUES(due_to), due_to)', params: [check.id, visit, home, new Date(check.from), new Date(check.to)] })
   }
 }
 

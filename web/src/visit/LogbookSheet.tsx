@@ -1,5 +1,7 @@
 import type { CableEnd } from '@pasado/core/record/facts'
 import { format } from 'date-fns'
+import { causes } from '@pasado/core/diagnose/causes'
+import { observationOf } from '@pasado/core/diagnose/observations'
 import type { Entry } from '@pasado/core/record/entry'
 import { lookWords } from '@pasado/core/lamps/look'
 import { unitName, type VisitRecord } from '@pasado/core/record/record'
@@ -15,12 +17,19 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'brief.set': return `Brief: ${values(entry.body.set)}`
     case 'unit.set': return `${unit(entry.body.id)}: ${values(entry.body.set)}`
     case 'storey.set': case 'room.set': case 'wall.set': case 'opening.set': case 'outlet.set': case 'trouble.set': case 'reading.set': case 'fitting.set':
-    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': case 'radio.set': case 'device.set': case 'measurement.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
+    case 'segment.set': case 'pool.set': case 'host.set': case 'network.set': case 'radio.set': case 'device.set': return `${entry.kind.slice(0, -4)}: ${values(entry.body.set)}`
     case 'cable.set': {
       const end = (value: CableEnd) => `${value.thing === 'unit' ? unit(value.id) : value.thing} ${value.port}`
       const { a, b, ...rest } = entry.body.set
       return `Cable: ${values({ ...rest, ...(a ? { from: end(a as CableEnd) } : {}), ...(b ? { to: end(b as CableEnd) } : {}) })}`
     }
+    case 'measurement.set': { const { runs, ...rest } = entry.body.set; return `Measurement: ${values({ ...rest, ...(Array.isArray(runs) ? { runs: runs.length } : {}) })}` }
+    case 'path.seen': return `${unit(entry.body.unit)}: somebody on its air, with ${entry.body.address}`
+    case 'check.booked': return `Check booked for ${format(new Date(entry.body.from), 'd MMM HH:mm')}`
+    case 'check.cancelled': return 'A booked check taken back'
+    case 'fault.search': return `Looking for a fault${entry.body.about.unit ? ` of ${unit(entry.body.about.unit)}` : ''}`
+    case 'fault.observed': return `Looking for the fault: ${observationOf(entry.body.observation)?.asks ?? entry.body.observation} ${entry.body.answer === null ? 'taken back' : observationOf(entry.body.observation)?.answers.find(({ id }) => id === entry.body.answer)?.words ?? entry.body.answer}`
+    case 'fault.found': return `The fault: ${causes.find(({ id }) => id === entry.body.cause)?.name ?? entry.body.cause}, ${{ mended: 'mended', provider: 'handed to the provider', maker: 'handed to the maker', left: 'left as it is' }[entry.body.end]}`
     case 'neighbours.noted': return `${entry.body.networks.length} networks of neighbours noted`
     case 'method.step': return `${unit(entry.body.unit)}: step ${entry.body.step + 1} done, ${entry.body.seen ? 'seen as it is to be' : 'not seen as it is to be'}`
     case 'pairing.pressed': return `${unit(entry.body.unit)}: ${entry.body.which} press, on ${unit(entry.body.on)}`

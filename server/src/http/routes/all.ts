@@ -1,4 +1,5 @@
 import type { Route } from '../route'
+import { checkRoutes } from './checks'
 import { houseRoutes } from './houses'
 import { importRoutes } from './imports'
 import { listRoutes } from './lists'
@@ -8,4 +9,4 @@ import { sessionRoutes } from './session'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes]

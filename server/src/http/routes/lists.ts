@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { allModels, currentStandard } from '../../db/catalogue'
+import { dueChecks } from '../../db/checks'
 import { homesByStreet, homesByTerms, readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
 import { allSealKeys } from '../../db/seal-keys'
@@ -11,12 +12,13 @@ import { everyRole, route } from '../route'
 /** Lists: the day, homes, models, people. */
 export const listRoutes = [
   route({
-    method: 'get', path: '/day', does: 'Visits that are not sealed: mine, or everybody’s; and for a lead what waits for review', roles: everyRole,
+    method: 'get', path: '/day', does: 'Visits that are not sealed: mine, or everybody’s; checks that are due; and for a lead what waits for review', roles: everyRole,
     query: z.strictObject({ whose: z.enum(['mine', 'all']).default('mine') }),
     run: async ({ services, person, query }) => ({
       json: {
         visits: await openVisits(services.db, query.whose === 'mine' && person.role !== 'office' ? person.id : null),
-        review: person.role === 'lead' ? await visitsInReview(services.db) : []
+        review: person.role === 'lead' ? await visitsInReview(services.db) : [],
+        checks: (await dueChecks(services.db, query.whose === 'mine' && person.role !== 'office' ? person.id : null, new Date())).map(({ result: _, ...one }) => one)
       }
     })
   }),
