@@ -180,9 +180,40 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await expect(docket.getByText(/2\.8\.1 is below the approved minimum 3\.0\.2/)).toBeVisible()
 
   // Hand over
-  // Prove: each link tested
+  // Prove: the source, a room, each unit, the name it came with, the look when it has settled
   await stage(page, 'Prove')
-  for (const name of ['Hall router', 'Study node']) await page.getByRole('button', { name: `${name}: the link is good` }).click()
+  const run = async (open: string, figures: Record<string, string>) => {
+    await page.getByRole('button', { name: open }).click()
+    const form = page.getByRole('form', { name: 'A run' })
+    for (const [figure, value] of Object.entries(figures)) await form.getByLabel(figure, { exact: true }).fill(value)
+    await form.getByRole('button', { name: 'Record this run' }).click()
+  }
+  await run('Measure the source', { 'Down, Mbit/s': '296', 'Up, Mbit/s': '30', 'Latency idle, ms': '9' })
+  await page.getByRole('button', { name: 'Measure the source' }).click()
+  await page.getByLabel('Another room').fill('Study')
+  await page.getByRole('button', { name: 'Put it on the list' }).click()
+  await page.getByRole('button', { name: 'Measure Study' }).click()
+  await page.getByLabel('On the air of').selectOption({ label: 'Study node' })
+  await page.getByRole('button', { name: 'Measure Study' }).click()
+  await run('Measure Study', { 'Signal, dBm': '-56', 'Down, Mbit/s': '212', 'Latency idle, ms': '14' })
+  await expect(page.getByRole('listitem', { name: 'Room Study' }).getByRole('img', { name: 'holds', exact: true })).toBeVisible()
+  await page.getByRole('tab', { name: /Units/ }).click()
+  for (const name of ['Hall router', 'Study node']) {
+    await page.getByRole('button', { name: `${name}: the link is good` }).click()
+    await run(`Measure a port of ${name}`, { 'Down, Mbit/s': '288' })
+  }
+  await page.getByRole('button', { name: 'Prove the path of Study node' }).click()
+  const path = page.getByRole('form', { name: 'Path of Study node' })
+  for (const [figure, value] of Object.entries({ 'Clients before': '0', 'Clients after': '0', Address: '192.168.40.101' })) await path.getByLabel(figure).fill(value)
+  await path.getByRole('button', { name: 'Record what was seen' }).click()
+  await expect(docket.getByText(/Its client count stayed at 0/)).toBeVisible()
+  await page.getByRole('button', { name: 'Prove the path of Study node' }).click()
+  await path.getByLabel('Clients after').fill('1')
+  await path.getByRole('button', { name: 'Record what was seen' }).click()
+  await page.getByRole('tab', { name: /Home/ }).click()
+  await choose(page, 'Ostrel-9001 is gone', 'gone')
+  await page.getByRole('button', { name: /^Book 4 hours/ }).click()
+  await saved(page)
 
   await stage(page, 'Hand over')
   await choose(page, 'Guest network', 'no')

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { choose, logIn, newVisit, saved, stage } from './steps'
+import { choose, logIn, newVisit, practise, saved, stage } from './steps'
 
 const unitButton = (page: Page, name: string) => page.getByRole('list', { name: 'Units of the house' }).getByRole('button', { name: new RegExp(`${name}`) })
 const work = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
@@ -22,21 +22,6 @@ async function putIn(page: Page, cable: string, a: string, b: string): Promise<v
   await page.getByRole('combobox', { name: `${cable}, one end` }).selectOption({ label: a })
   await page.getByRole('combobox', { name: `${cable}, other end` }).selectOption({ label: b })
   await page.getByRole('listitem').filter({ hasText: cable }).getByRole('button', { name: 'Put it in' }).click()
-}
-
-/** Binds the visit to a house and takes the labels of its units into the record. */
-async function practise(page: Page, house: string, units: readonly string[]): Promise<{ visit: string; house: string }> {
-  const visit = new URL(page.url()).pathname.split('/')[2]!
-  await page.getByText('Practise this visit on a simulated house').click()
-  await page.getByRole('button', { name: house }).click()
-  await page.waitForURL(/\/practice\/.*visit=/)
-  const back = page.url()
-  await page.getByRole('link', { name: 'Back to the visit' }).click()
-  await stage(page, 'Kit')
-  for (const unit of units) await page.getByRole('button', { name: `${unit}: take its label` }).click()
-  await expect(page.getByRole('region', { name: 'From the simulated house' })).toHaveCount(0)
-  await saved(page)
-  return { visit, house: back }
 }
 
 /** Logs what a lamp does, and gives what it means. */

@@ -72,3 +72,18 @@ export async function visitWithTrio(page: Page, customer: string, street: string
   await page.getByRole('button', { name: 'All of it is here' }).click()
   await saved(page)
 }
+
+/** Binds the visit to a house and takes the labels of its units into the record. */
+export async function practise(page: Page, house: string, units: readonly string[]): Promise<{ visit: string; house: string }> {
+  const visit = new URL(page.url()).pathname.split('/')[2]!
+  await page.getByText('Practise this visit on a simulated house').click()
+  await page.getByRole('button', { name: house }).click()
+  await page.waitForURL(/\/practice\/.*visit=/)
+  const back = page.url()
+  await page.getByRole('link', { name: 'Back to the visit' }).click()
+  await stage(page, 'Kit')
+  for (const unit of units) await page.getByRole('button', { name: `${unit}: take its label` }).click()
+  await expect(page.getByRole('region', { name: 'From the simulated house' })).toHaveCount(0)
+  await saved(page)
+  return { visit, house: back }
+}

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { drawnFrom, planVisit } from '@pasado/core/run/visit-plan'
 import { durationKey, visitTasks, type VisitTask } from '@pasado/core/run/visit-tasks'
-import { catalogue, complete, idOf, node, opened, router } from './fixture'
+import { catalogue, complete, idOf, node, opened, router, study } from './fixture'
 
 const now = Date.UTC(2026, 0, 5, 12)
 const span = fc.tuple(fc.integer({ min: 0, max: 10 }), fc.integer({ min: 0, max: 10 }), fc.integer({ min: 0, max: 10 })).map(([a, b, c]) => { const [least, usual, most] = [a, b, c].sort((x, y) => x - y) as [number, number, number]; return { least, usual, most } })
@@ -50,8 +50,10 @@ describe('the tasks of a visit', () => {
     expect(() => planVisit(found)).not.toThrow()
   })
 
-  it('what is done is left out; a visit that is complete only has to be proven, handed over and signed', () => {
-    expect(ids(complete().record()).map(({ id }) => id)).toEqual(['source', 'rooms', 'handover', 'signoff'])
+  it('what is done is left out; a visit that is complete only has to be handed over and signed, and measured where it was not', () => {
+    expect(ids(complete().record()).map(({ id }) => id)).toEqual(['handover', 'signoff'])
+    expect(ids(complete().write('room.set', { id: idOf('attic'), set: { name: 'Attic', listed: true } }).write('thing.removed', { thing: 'measurement', id: idOf('src') }).record()).map(({ id, name }) => `${id} ${name}`).slice(0, 2)).toEqual(['source Measure at the source, by cable', 'rooms Measure one room'])
+    expect(ids(complete().write('thing.removed', { thing: 'room', id: study }).record()).map(({ name }) => name)).toContain('Measure every room')
   })
 
   it('a step that was seen is done, and with it those before it', () => {

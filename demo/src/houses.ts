@@ -12,6 +12,8 @@ function unit(id: string, name: string, model: string, role: Unit['role'], numbe
   return { id, name, model, modelVersion: 1, role, serial: serial!, mac: mac!, ...(user && password ? { login: { user, password } } : {}), ...(known.firmware.releases[0] ? { firmware: known.firmware.releases[0].version } : {}), ...more }
 }
 
+/** The newest version of a model that was not withdrawn. */
+const newest = (model: string) => demoModels.find(({ id }) => id === model)!.firmware.releases.filter(({ withdrawn }) => !withdrawn).at(-1)!.version
 const on = (x: number, y: number, storey = 'Ground floor') => ({ storey, x, y, heightM: 1.2 })
 const net = (id: string, category: 'cat5' | 'cat5e' | 'cat6' = 'cat6', lengthM = 2) => ({ id, kind: 'network' as const, category, lengthM })
 
@@ -29,6 +31,12 @@ const air: HouseDefinition['air'] = [
   { ssid: 'Copperline', band: '2.4', channel: 1, widthMHz: 20, dbm: -52, busy: 0.35 }, { ssid: 'saltpan-7', band: '2.4', channel: 6, widthMHz: 20, dbm: -58, busy: 0.6 }, { ssid: 'Gannet', band: '2.4', channel: 6, widthMHz: 20, dbm: -64, busy: 0.3 },
   { ssid: 'tin-whistle', band: '2.4', channel: 11, widthMHz: 20, dbm: -71, busy: 0.15 }, { ssid: 'Copperline', band: '5', channel: 36, widthMHz: 80, dbm: -66, busy: 0.5 }, { ssid: 'Gannet', band: '5', channel: 100, widthMHz: 80, dbm: -74, busy: 0.2 }
 ]
+
+/** A row of sheds under one roof: far from end to end. */
+const row: PlanFile = {
+  format: 'pasado.plan/1', outer: { material: 'brick', thicknessMm: 240 }, inner: { material: 'brick', thicknessMm: 240 },
+  storeys: [{ name: 'Ground floor', floorM: 0, heightM: 2.5, rooms: ['Hall', 'Store', 'Rope walk', 'Shed'].map((name, at) => ({ name, x: at * 5, y: 0, widthM: 5, depthM: 4 })) }]
+}
 
 /** Houses to practise on. */
 export const demoHouses: HouseDefinition[] = [
@@ -66,5 +74,16 @@ export const demoHouses: HouseDefinition[] = [
     units: [unit('gateway', 'Gateway', 'brackwater-c3', 'gateway', 241, { at: on(0.5, 0.5), running: true }), unit('switch', 'Switch', 'tolvane-bobbin-8', 'switch', 242, { at: on(1, 1) }), unit('controller', 'Controller', 'tolvane-distaff', 'controller', 243, { at: on(1.2, 1) }), unit('ceiling', 'Ceiling access point', 'tolvane-spindle', 'access-point', 244, { at: { storey: 'Ground floor', x: 3.5, y: 6, heightM: 2.4 } })],
     cables: [{ id: 'coax-1', kind: 'coax', lengthM: 1.5, a: { unit: 'line', port: 'wall' }, b: { unit: 'gateway', port: 'coax' } }, net('net-1'), net('net-2'), net('net-3', 'cat6', 18)],
     faults: []
+  },
+  {
+    format: 'pasado.house/1', name: 'Nothing in the shed', says: 'All of it runs, and ran well yesterday. In the shed nothing comes through any more. Find out why.', seed: 61,
+    line: { kind: 'coax', speedDownMbps: 300 }, plan: row, air,
+    units: [
+      unit('gateway', 'Gateway', 'brackwater-c3', 'gateway', 251, { at: on(0.6, 0.6), running: true, firmware: newest('brackwater-c3') }),
+      unit('router', 'Router', 'ostrel-heron', 'router', 252, { at: on(4, 2), running: true, firmware: newest('ostrel-heron'), settings: { 'wifi.ssid': 'Turnstone', 'wifi.5.channel': '149' } }),
+      unit('node', 'Shed node', 'ostrel-tern', 'node', 253, { at: on(14, 2), running: true, firmware: newest('ostrel-tern'), settings: { 'wifi.ssid': 'Turnstone', 'wifi.5.channel': '149' } })
+    ],
+    cables: [{ id: 'coax-1', kind: 'coax', lengthM: 1.5, a: { unit: 'line', port: 'wall' }, b: { unit: 'gateway', port: 'coax' } }, { ...net('net-1'), a: { unit: 'gateway', port: 'lan-1' }, b: { unit: 'router', port: 'internet' } }],
+    faults: [{ kind: 'radio-off', unit: 'node' }]
   }
 ]

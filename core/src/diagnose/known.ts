@@ -5,7 +5,7 @@ import { upstreamOf } from '../configure/upstream'
 import { compareVersions } from '../firmware/version'
 import { readLamps } from '../lamps/unit-lamps'
 import { judgePath } from '../prove/path'
-import { measured, sourceOf } from '../prove/rooms'
+import { judgeRooms, measured, roomFloor, sourceOf } from '../prove/rooms'
 import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
 import type { Policy } from '../standard/standard'
 import type { Observed } from './belief'
@@ -15,6 +15,9 @@ export interface KnownAnswer {
   answer: string
   from: string
 }
+
+/** From this signal on a measurement counts as one beside the unit, dBm. */
+const BESIDE_DBM = -62
 
 const conditionAnswer: Partial<Record<string, string>> = { good: 'good', weak: 'weak', 'no-link': 'no-link', ready: 'ready', failed: 'failed', 'no-internet': 'no-internet', 'radio-off': 'radio-off', off: 'dark', 'as-router': 'good', 'as-access-point': 'good' }
 
@@ -80,6 +83,16 @@ export function knownAnswers(record: VisitRecord, catalogue: Catalogue, policy: 
   }
   if (about.room !== undefined) {
     const [newest] = measured(record, catalogue, ({ at, room }) => at === 'room' && room === about.room)
+    const floor = roomFloor(policy, source)
+    if (newest?.down && !newest.stale && newest.down.median > 0 && (unit === undefined || newest.measurement.facts.unit === unit.id)) {
+      const from = 'the measurement of the room'
+      // Something came through, and on the unit's own air.
+      for (const id of ['ping-number', 'name-lookup']) tell(id, 'yes', from)
+      tell('network-name', 'ours', from)
+      if (unit && (newest.measurement.facts.dbm ?? -100) >= BESIDE_DBM) tell('wifi-unit', newest.down.median >= floor.mbps ? 'yes' : 'slow', from)
+      const rest = judgeRooms(record, catalogue, policy).filter(({ room, bands }) => room.id !== about.room && bands[0]?.down && !bands[0].stale)
+      if (rest.length > 0) tell('others', rest.some(({ outcome, bands }) => outcome === 'holds' || bands[0]!.down!.median >= floor.mbps) ? 'fine' : 'slow', 'the measurements of the other rooms')
+    }
     if (newest?.measurement.facts.dbm !== undefined && !newest.stale) tell('signal-room', newest.measurement.facts.dbm >= (policy.roomDbm ?? -67) ? 'good' : 'weak', 'the measurement of the room')
   }
   return known

@@ -31,6 +31,7 @@ export function judgePath(record: VisitRecord, unit: Unit): PathVerdict {
   if (SELF_GIVEN.test(address)) return { outcome: 'breaks', says: `${address} is one that the device gave itself: nobody served it.`, mend: 'Find out why no address comes: the cable to the router, or no DHCP server.' }
   if (before !== undefined && after !== undefined && after <= before) return { outcome: 'breaks', says: `Its client count stayed at ${after}: the device was on another unit.`, mend: 'Go nearer to it, leave the network and join again.' }
   const segment = segmentOf(record, address)
+  if (!segment && standing(record.segments).every(({ facts }) => facts.cidr === undefined)) return { outcome: 'unproven', says: `${address}: no range of this home is recorded to hold it against.`, mend: 'Record the home’s range under Configure.' }
   if (!segment) return { outcome: 'breaks', says: `${address} is in no segment of this home: another router gave it.`, mend: 'Find the second DHCP server, and switch it off.' }
   const lands = standing(record.networks).filter(({ facts }) => facts.ssid !== undefined && (facts.use ?? 'main') === 'main').flatMap(({ facts }) => facts.segment ?? [])
   if (lands.length > 0 && !lands.includes(segment.id)) return { outcome: 'breaks', says: `${address} is in ${segment.facts.name ?? segment.facts.cidr}, where the home’s network does not land.`, mend: 'Join the home’s network, not another.' }

@@ -58,7 +58,7 @@ export function roomFloor(policy: Policy, source: Measured | null): RoomFloor {
   const [most, share] = [figure('roomMbps'), figure('roomShare')]
   const ofSource = source?.down ? source.down.median * share : null
   const mbps = ofSource !== null && ofSource < most ? ofSource : most
-  return { dbm: figure('roomDbm'), mbps, addedMs: figure('addedMs'), says: ofSource !== null && ofSource < most ? `${Math.round(share * 100)} % of the ${Math.round(source!.down!.median)} Mbit/s that the source gives` : `${most} Mbit/s, as the standard wants` }
+  return { dbm: figure('roomDbm'), mbps, addedMs: figure('addedMs'), says: ofSource !== null && ofSource < most ? `${Math.round(share * 100)} % of the ${Math.round(source!.down!.median)} Mbit/s that the source gives` : 'what the standard wants' }
 }
 
 /** Rooms that are to have signal: those of the list, drawn or only named. */

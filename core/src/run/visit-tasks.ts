@@ -106,12 +106,15 @@ export function visitTasks(record: VisitRecord, catalogue: Catalogue, nowMs: num
     const has = Object.values(record.secrets).some((secret) => secret.thing === 'unit' && secret.id === unit.id && secret.purpose === 'admin-password')
     settings(!has && (model?.label.includes('login') ?? false), `login:${unit.id}`, `Admin password of ${name}`, handsOn.login, unit.id, [...lead, ...(last.get(unit.id) ? [last.get(unit.id)!] : [])])
   }
-  const rooms = standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false).length
+  const measurements = standing(thingsOf(record, 'measurement')).filter(({ facts }) => facts.runs !== undefined)
+  const listed = standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false)
+  const rooms = listed.filter(({ id }) => !measurements.some(({ facts }) => facts.at === 'room' && facts.room === id)).length
   const proven = [...started, ...configure]
-  add({ id: 'source', name: 'Measure at the source, by cable', stage: 'prove', unit: null, handsOn: handsOn.source, wait: null, after: lead })
-  add({ id: 'rooms', name: `Measure ${rooms > 0 ? `${rooms} rooms` : 'every room'}`, stage: 'prove', unit: null, handsOn: times(handsOn.room, Math.max(rooms, 3)), wait: null, after: ['source', ...proven] })
-  if (record.pack.givenAt === null) add({ id: 'handover', name: 'Hand over', stage: 'handover', unit: null, handsOn: handsOn.handover, wait: null, after: ['rooms'] })
-  add({ id: 'signoff', name: 'Sign off', stage: 'signoff', unit: null, handsOn: handsOn.signoff, wait: null, after: ['rooms', 'handover'] })
+  if (!measurements.some(({ facts }) => facts.at === 'source')) add({ id: 'source', name: 'Measure at the source, by cable', stage: 'prove', unit: null, handsOn: handsOn.source, wait: null, after: lead })
+  // Of a home whose rooms nobody named three are reckoned with.
+  if (listed.length === 0 || rooms > 0) add({ id: 'rooms', name: `Measure ${listed.length === 0 ? 'every room' : rooms === 1 ? 'one room' : `${rooms} rooms`}`, stage: 'prove', unit: null, handsOn: times(handsOn.room, listed.length === 0 ? 3 : rooms), wait: null, after: ['source', ...proven] })
+  if (record.pack.givenAt === null) add({ id: 'handover', name: 'Hand over', stage: 'handover', unit: null, handsOn: handsOn.handover, wait: null, after: ['source', 'rooms', ...proven] })
+  add({ id: 'signoff', name: 'Sign off', stage: 'signoff', unit: null, handsOn: handsOn.signoff, wait: null, after: ['source', 'rooms', 'handover', ...proven] })
   const open = new Set(tasks.map(({ id }) => id))
   return tasks.map((task) => ({ ...task, after: [...new Set(task.after)].filter((id) => open.has(id)) }))
 }

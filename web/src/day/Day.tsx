@@ -3,11 +3,13 @@ import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
+import type { ListedCheck } from './CheckPage'
 import { VisitLine, type ListedVisit } from './VisitLine'
 
 interface DayList {
   visits: ListedVisit[]
   review: ListedVisit[]
+  checks?: ListedCheck[]
 }
 
 /** Day: my visits in order, with what each still lacks. */
@@ -47,6 +49,16 @@ export function Day() {
       {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.</p>}
       {!list && !problem && <p className="mt-4 text-soft" role="status">Loading the day …</p>}
       {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician />}
+      {list?.checks && list.checks.length > 0 && (
+        <section aria-label="Checks due" className="mt-5">
+          <h2 className="text-base text-soft">Checks of homes that have settled</h2>
+          <ul className="paper mt-1 divide-y divide-rule">
+            {list.checks.map((check) => (
+              <li key={check.id}><Link to={`/check/${check.id}`} className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2 hover:bg-well"><b className="exact w-24 shrink-0">{format(new Date(check.from), isSameDay(new Date(check.from), today) ? 'HH:mm' : isBefore(new Date(check.to), today) ? 'd MMM' : 'EEE HH:mm')}</b><span className="grow"><b>{check.street}</b> <span className="text-soft">{check.customer}{whose === 'all' ? `, ${check.technician}` : ''}</span></span><span className={isBefore(new Date(check.to), today) ? 'font-bold' : 'text-soft'}>{isBefore(new Date(check.to), today) ? 'overdue' : `until ${format(new Date(check.to), 'HH:mm')}`}</span></Link></li>
+            ))}
+          </ul>
+        </section>
+      )}
       {groups.map(([title, visits]) => visits.length > 0 && <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'} />)}
       {list && list.visits.length === 0 && <p className="mt-6">No open visit{whose === 'mine' ? ' of yours' : ''}. Book one with <Link className="underline" to="/visit/new">New visit</Link>.</p>}
     </main>

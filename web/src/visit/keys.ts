@@ -10,7 +10,7 @@ export type CalledUp = 'docket' | 'logbook' | 'keys' | 'plan'
 
 /** The keys of a visit, as the list of keys shows them. */
 export const visitKeys: readonly [string, string][] = [
-  ['1–9', 'go to a stage'], ['d', 'docket'], ['b', 'logbook'], ['l', 'log a lamp'], ['w', 'end the oldest wait'], ['r', 'run plan'], ['n', 'write a note'], ['u', 'undo'],
+  ['1–9', 'go to a stage'], ['d', 'docket'], ['b', 'logbook'], ['l', 'log a lamp'], ['w', 'end the oldest wait'], ['r', 'run plan'], ['m', 'measure'], ['n', 'write a note'], ['u', 'undo'],
   ['[  ]', 'previous and next unit'], ['/', 'find a home'], ['t', 'Daylight or Cupboard'], ['?', 'these keys']
 ]
 
@@ -41,6 +41,7 @@ export function useVisitKeys(visit: string, call: (what: CalledUp) => void): voi
       else if (event.key === 'r') call('plan')
       else if (event.key === '?') call('keys')
       else if (event.key === 'l') go(`/visit/${visit}/start?at=lamp.now.log${unit ? `&unit=${unit}` : ''}`)
+      else if (event.key === 'm') go(`/visit/${visit}/prove?part=rooms`)
       else if (event.key === 'n') go(`/visit/${visit}/brief?at=brief.brief.note`)
       else if (event.key === 'w') {
         const oldest = Object.values(useVisit.getState().record.waits).filter(({ endedAt }) => endedAt === null).sort((a, b) => a.seq - b.seq)[0]

@@ -1,40 +1,55 @@
-import { format } from 'date-fns'
-import { homeOf } from '@pasado/core/standard/rule'
-import { testedUnits } from '@pasado/core/standard/rules/prove'
-import { unitName } from '@pasado/core/record/record'
-import { useMayWrite } from '../facts'
-import { useVisit, write } from '../store'
+import { Tabs } from 'radix-ui'
+import { useEffect } from 'react'
+import { useSearchParams } from 'react-router'
+import { blocks } from '@pasado/core/standard/evaluate'
+import { beginSearch, FindFault } from '../prove/FindFault'
+import { HomeProof } from '../prove/HomeProof'
+import { RoomsProof } from '../prove/RoomsProof'
+import { UnitsProof } from '../prove/UnitsProof'
+import { useVisit } from '../store'
 
-/** Prove: the links of the mesh, tested where the units stand now. */
+const parts = [
+  { value: 'rooms', words: 'Rooms', rules: /^prove-(source|rooms)$/ },
+  { value: 'units', words: 'Units', rules: /^prove-(path|after-move|wired)$/ },
+  { value: 'home', words: 'Home', rules: /^prove-(names-gone|rejoined|voice|settle)$/ },
+  { value: 'fault', words: 'Find the fault', rules: /^$/ }
+] as const
+
+/** Which part of the stage a place of the docket stands in. */
+function partOf(at: string | null): string | null {
+  if (!at) return null
+  const [kind, , field = ''] = at.split('.')
+  if (kind === 'measurement' || kind === 'room') return 'rooms'
+  if (kind === 'device' || kind === 'answer' || field === 'gone') return 'home'
+  return kind === 'unit' ? 'units' : null
+}
+
+/** Prove: the source and every room, each unit, the home as a whole; and finding the fault where something falls short. */
 export function Prove() {
-  const record = useVisit((state) => state.record)
-  const catalogue = useVisit((state) => state.catalogue)
-  const standard = useVisit((state) => state.standard)
-  const mayWrite = useMayWrite()
-  const units = standard ? testedUnits(homeOf(record, catalogue, standard.policy).units) : []
+  const [search, setSearch] = useSearchParams()
+  const findings = useVisit((state) => state.findings)
+  const searching = useVisit((state) => Object.values(state.record.searches ?? {}).some(({ found }) => found === null))
+  const asked = partOf(search.get('at'))
+  const part = asked ?? search.get('part') ?? 'rooms'
+  useEffect(() => {
+    if (asked && asked !== search.get('part')) setSearch((before) => { before.set('part', asked); return before }, { replace: true })
+  }, [asked, search, setSearch])
+  const go = (value: string) => setSearch({ part: value }, { replace: true })
   return (
-    <div className="p-4 lg:p-5">
-      <h2 className="text-xl">Prove</h2>
-      {units.length > 0 && (
-        <section aria-label="Links" className="mt-3">
-          <h3>Each unit’s link, by the family’s own test</h3>
-          <ul className="mt-1 divide-y divide-rule border-y border-rule">
-            {units.map(({ unit }) => {
-              const test = unit.events.findLast(({ what }) => what === 'tested-good' || what === 'tested-bad')
-              const moved = unit.events.findLast(({ what }) => what === 'moved')
-              const stale = test && moved && moved.seq > test.seq
-              return (
-                <li key={unit.id} data-place={`unit.${unit.id}.test`} className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2">
-                  <b className="grow basis-40">{unitName(unit)}</b>
-                  <span className={stale ? 'font-bold' : 'fine'}>{test ? `${test.what === 'tested-good' ? 'good' : 'not good'}, ${format(new Date(test.at), 'HH:mm')}${stale ? ': moved since, test it again' : ''}` : 'not tested yet'}</span>
-                  {mayWrite && <span className="flex gap-2"><button type="button" className="btn" aria-label={`${unitName(unit)}: the link is good`} onClick={() => write('unit.event', { unit: unit.id, what: 'tested-good' })}>Good</button><button type="button" className="btn" aria-label={`${unitName(unit)}: the link is not good`} onClick={() => write('unit.event', { unit: unit.id, what: 'tested-bad' })}>Not good</button></span>}
-                </li>
-              )
-            })}
-          </ul>
-        </section>
-      )}
-      <p className="mt-4 max-w-xl">Measurements by room and proof of path are not recorded in this version; no rule of the standard is checked on them. Measure as you know it, and write what matters as a note under Brief.</p>
-    </div>
+    <Tabs.Root value={part} onValueChange={go} className="p-4 lg:p-5">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
+        <h2 className="text-xl">Prove</h2>
+        <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap">
+          {parts.map(({ value, words, rules }) => {
+            const open = findings.filter((one) => rules.test(one.rule) && blocks(one)).length
+            return <Tabs.Trigger key={value} value={value} className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold">{words}{open > 0 && <span className="fine"> · {open} open</span>}{value === 'fault' && searching && <span className="fine"> · looking</span>}</Tabs.Trigger>
+          })}
+        </Tabs.List>
+      </div>
+      <Tabs.Content value="rooms" className="pt-4" tabIndex={-1}><RoomsProof onFault={(about) => { if (!searching) beginSearch(about); go('fault') }} /></Tabs.Content>
+      <Tabs.Content value="units" className="pt-4" tabIndex={-1}><UnitsProof /></Tabs.Content>
+      <Tabs.Content value="home" className="pt-4" tabIndex={-1}><HomeProof /></Tabs.Content>
+      <Tabs.Content value="fault" className="pt-4" tabIndex={-1}><FindFault /></Tabs.Content>
+    </Tabs.Root>
   )
 }

@@ -1,0 +1,40 @@
+import { v7 as uuidv7 } from 'uuid'
+import type { Facts, MeasuredRun } from '@pasado/core/record/facts'
+import { standing, thingsOf } from '@pasado/core/record/record'
+import { useVisit, write } from '../store'
+
+/** What is measured: the source, a room, or a wired port of a unit. */
+export interface MeasuredSpot {
+  at: 'source' | 'room' | 'port'
+  room?: string | undefined
+  unit?: string | undefined
+  band?: '2.4' | '5' | '6' | undefined
+  dbm?: number | undefined
+}
+
+/** Runs so soon after each other at one spot are runs of one measurement. */
+const TOGETHER_MS = 30 * 60_000
+const MOST_RUNS = 20
+
+/** Records a run: added to the measurement of this spot where that is fresh, else as a new one. */
+export function recordRun(spot: MeasuredSpot, runs: MeasuredRun[], more: Pick<Facts<'measurement'>, 'by' | 'how' | 'file' | 'sure'>): void {
+  const { record } = useVisit.getState()
+  const { dbm, ...place } = spot
+  const fresh = standing(thingsOf(record, 'measurement')).findLast(({ facts, meta }) => facts.at === spot.at && facts.room === spot.room && facts.unit === spot.unit && facts.band === spot.band && facts.how === more.how && meta.runs !== undefined && Date.now() - Date.parse(meta.runs.at) < TOGETHER_MS && (facts.runs?.length ?? 0) + runs.length <= MOST_RUNS)
+  const set = Object.fromEntries(Object.entries({ ...place, ...(dbm === undefined ? {} : { dbm }), ...more, runs: [...(fresh?.facts.runs ?? []), ...runs].slice(-MOST_RUNS) }).filter(([, value]) => value !== undefined))
+  write('measurement.set', { id: fresh?.id ?? uuidv7(), set: set as Facts<'measurement'>, origin: 'measured' })
+}
+
+/** The first octets of a file's SHA-256, to know it again. */
+export async function fileMark(text: string): Promise<string> {
+  if (!('subtle' in crypto)) return ''
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(text)))
+  return [...digest.slice(0, 8)].map((octet) => octet.toString(16).padStart(2, '0')).join('')
+}
+
+/** Whether a file was read into this visit already, and when. */
+export function readBefore(mark: string): string | null {
+  const { record } = useVisit.getState()
+  const found = mark === '' ? undefined : standing(thingsOf(record, 'measurement')).find(({ facts }) => facts.file === mark)
+  return found?.meta.file?.at ?? null
+}
