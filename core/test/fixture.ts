@@ -46,7 +46,7 @@ export const node = idOf('node')
 export const home = idOf('home')
 export const network = idOf('network')
 export const box = idOf('box')
-export const study = idOf('study')
+export const study = idOf('mroom')
 export const ownAdapter = { adapterPlug: 'island three-pin', adapterVolts: 12, adapterAmps: 2 }
 
 /** A visit that was just opened, at a home on coax. */

@@ -212,7 +212,7 @@ describe('the demo’s plans', () => {
       const log = opened()
       for (const step of steps) if (step.does === 'entry') log.write(step.kind, step.body as never)
       return log.record()
-    }).filter((record) => Object.keys(thingsOf(record, 'room')).length > 0)
+    }).filter((record) => Object.keys(thingsOf(record, 'storey')).length > 0)
     expect(planned.length).toBeGreaterThanOrEqual(2)
     for (const record of planned) {
       expect(planProblems(record, planOf(record))).toEqual([])

@@ -1,7 +1,7 @@
 import type { CableEnd } from '@pasado/core/record/facts'
 import { packDigest } from '@pasado/core/record/seal'
-import type { Outcome } from '@pasado/core/standard/rule'
-import { box, complete, home, idOf, network, node, opened, router, study, type Log } from './fixture'
+import { channels, proveCases, type RuleCase } from './prove-rule-cases'
+import { box, complete, home, idOf, network, node, opened, router, type Log } from './fixture'
 const elsewhere = { by: 'mac' as const, home: idOf('other home'), visit: idOf('other visit'), since: '2025-11-02T10:00:00.000Z', sealed: true }
 const [ground, upper] = [idOf('ground'), idOf('upper')]
 /** The complete visit with two rooms side by side, an outlet in each, router and node beside them; a storey above. */
@@ -43,21 +43,9 @@ const old = (set: Record<string, unknown>) => (log: Log) => log.write('fitting.s
 const spindle = (count: number) => (log: Log) => { for (let at = 0; at < count; at++) log.write('unit.set', { id: idOf(`ap${at}`), set: { name: `Spindle ${at}`, model: 'tolvane-spindle', modelVersion: 1, role: 'access-point' } }) }
 const fed = (count: number) => (log: Log) => { log.write('unit.set', { id: second, set: { name: 'Bobbin', model: 'tolvane-bobbin-8', modelVersion: 1, role: 'switch' } }); for (let at = 0; at < count; at++) cable(log, end(second, `lan-${at + 1}`), end(idOf(`ap${at}`), 'lan'), { linkMbps: 1000 }, `p${at}`) }
 
-const source = (log: Log, downMbps: number) => log.write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps, idleMs: 9 }] } })
-const inStudy = (log: Log, set: Record<string, unknown>) => log.write('measurement.set', { id: idOf('mst'), set })
-const printer = (set: Record<string, unknown>) => (log: Log) => log.write('device.set', { id: idOf('printer'), set: { name: 'Printer', ...set } })
-const telephone = (log: Log) => log.write('brief.set', { set: { telephone: true } })
-
-/** Both units on one channel a band. */
-const channels = ([narrow, wide, width]: [number, number, 20 | 40 | 80 | 160]) => (log: Log) => {
-  for (const [at, unitId] of [router, node].entries()) {
-    log.write('radio.set', { id: idOf(`n${at}a`), set: { unit: unitId, band: '2.4', channel: narrow, widthMHz: 20 } })
-    log.write('radio.set', { id: idOf(`n${at}b`), set: { unit: unitId, band: '5', channel: wide, widthMHz: width } })
-  }
-}
-
 /** What each rule says of a visit that is as it should be, after one change. */
-export const cases: [rule: string, what: string, from: () => Log, change: (log: Log) => unknown, outcome: Outcome][] = [
+export const cases: RuleCase[] = [
+  ...proveCases,
   ['brief-contact', 'all there', complete, () => 0, 'holds'],
   ['brief-contact', 'no second contact', complete, (log) => log.write('brief.set', { set: { secondContact: null } }), 'unproven'],
   ['brief-service', 'all there', complete, () => 0, 'holds'],
@@ -267,57 +255,6 @@ export const cases: [rule: string, what: string, from: () => Log, change: (log: 
   ['radio-plan', 'not recorded', complete, () => 0, 'not-here'],
   ['radio-radar', 'a radar channel', complete, channels([1, 100, 80]), 'holds'],
   ['radio-radar', 'none', complete, channels([1, 36, 80]), 'not-here'],
-  ['prove-source', 'enough', complete, () => 0, 'holds'],
-  ['prove-source', 'never measured', complete, (log) => log.write('thing.removed', { thing: 'measurement', id: idOf('src') }), 'unproven'],
-  ['prove-source', 'too little', complete, (log) => source(log, 200), 'breaks'],
-  ['prove-source', 'too little, and the provider knows', complete, (log) => source(log, 200).write('brief.set', { set: { providerReference: 'SK-1182' } }), 'holds'],
-  ['prove-source', 'nobody wrote what is paid for', complete, (log) => log.write('brief.set', { set: { speedDownMbps: null } }), 'unproven'],
-  ['prove-source', 'no unit', opened, () => 0, 'not-here'],
-  ['prove-rooms', 'all above the floor', complete, () => 0, 'holds'],
-  ['prove-rooms', 'no room on the list', complete, (log) => log.write('thing.removed', { thing: 'room', id: study }), 'unproven'],
-  ['prove-rooms', 'not measured', complete, (log) => log.write('room.set', { id: idOf('attic'), set: { name: 'Attic', listed: true } }), 'unproven'],
-  ['prove-rooms', 'too weak', complete, (log) => inStudy(log, { dbm: -68 }), 'breaks'],
-  ['prove-rooms', 'too slow', complete, (log) => inStudy(log, { runs: [{ downMbps: 99, idleMs: 14 }] }), 'breaks'],
-  ['prove-rooms', 'slow, but so is the source', complete, (log) => inStudy(source(log, 100), { runs: [{ downMbps: 81, idleMs: 14 }] }), 'holds'],
-  ['prove-rooms', 'too late', complete, (log) => inStudy(log, { runs: [{ downMbps: 210, idleMs: 30 }] }), 'breaks'],
-  ['prove-rooms', 'latency left out', complete, (log) => inStudy(log, { runs: [{ downMbps: 210 }] }), 'unproven'],
-  ['prove-rooms', 'the other band is enough', complete, (log) => inStudy(log, { dbm: -80 }).write('measurement.set', { id: idOf('m24'), set: { at: 'room', room: study, unit: node, band: '2.4', dbm: -50, runs: [{ downMbps: 120, idleMs: 12 }] } }), 'holds'],
-  ['prove-rooms', 'the unit was moved since', complete, (log) => log.write('unit.event', { unit: node, what: 'moved' }), 'unproven'],
-  ['prove-rooms', 'what it hangs on was moved since', complete, (log) => log.write('unit.event', { unit: router, what: 'moved' }), 'unproven'],
-  ['prove-rooms', 'another channel since', complete, channels([1, 36, 40]), 'unproven'],
-  ['prove-path', 'seen', complete, () => 0, 'holds'],
-  ['prove-path', 'nobody was on it', complete, (log) => log.write('path.seen', { unit: node, before: 1, after: 1, address: '192.168.1.103', server: router }), 'breaks'],
-  ['prove-path', 'an address of nowhere', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '10.1.1.9', server: router }), 'breaks'],
-  ['prove-path', 'an address nobody served', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '169.254.7.7' }), 'breaks'],
-  ['prove-path', 'from the wrong server', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103', server: node }), 'breaks'],
-  ['prove-path', 'the count was not looked at', complete, (log) => log.write('path.seen', { unit: node, address: '192.168.1.103', server: router }), 'unproven'],
-  ['prove-path', 'moved since', complete, (log) => log.write('unit.event', { unit: node, what: 'moved' }), 'unproven'],
-  ['prove-path', 'nothing extends', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'not-here'],
-  ['prove-wired', 'tested', complete, () => 0, 'holds'],
-  ['prove-wired', 'not tested', complete, (log) => log.write('thing.removed', { thing: 'measurement', id: idOf('mp2') }), 'unproven'],
-  ['prove-wired', 'nothing comes', complete, (log) => log.write('measurement.set', { id: idOf('mp2'), set: { runs: [{ downMbps: 0 }] } }), 'breaks'],
-  ['prove-names-gone', 'no default name is known', complete, () => 0, 'not-here'],
-  ['prove-names-gone', 'not looked for', complete, unit(router, { defaultSsid: 'OSTREL-AA11' }), 'unproven'],
-  ['prove-names-gone', 'gone', complete, (log) => { unit(router, { defaultSsid: 'OSTREL-AA11' })(log); log.write('rule.answered', { rule: 'prove-names-gone', subject: router, answer: 'yes' }) }, 'holds'],
-  ['prove-names-gone', 'the old name is still there', complete, (log) => log.write('brief.set', { set: { oldSsid: 'Puffin' } }).write('rule.answered', { rule: 'prove-names-gone', subject: 'old-name', answer: 'no' }), 'breaks'],
-  ['prove-names-gone', 'the old name was kept', complete, (log) => log.write('brief.set', { set: { oldSsid: 'Razorbill', keepName: true } }), 'not-here'],
-  ['prove-rejoined', 'nothing on the list', complete, () => 0, 'not-here'],
-  ['prove-rejoined', 'not looked at', complete, printer({}), 'unproven'],
-  ['prove-rejoined', 'joined', complete, printer({ rejoined: true }), 'holds'],
-  ['prove-rejoined', 'does not join', complete, printer({ rejoined: false }), 'breaks'],
-  ['prove-voice', 'no telephone', complete, () => 0, 'not-here'],
-  ['prove-voice', 'not called', complete, telephone, 'unproven'],
-  ['prove-voice', 'both calls', complete, (log) => { telephone(log); for (const subject of ['out', 'in']) log.write('rule.answered', { rule: 'prove-voice', subject, answer: 'yes' }) }, 'holds'],
-  ['prove-voice', 'nobody could ring in', complete, (log) => { telephone(log); log.write('rule.answered', { rule: 'prove-voice', subject: 'in', answer: 'no' }) }, 'breaks'],
-  ['prove-settle', 'booked', complete, () => 0, 'holds'],
-  ['prove-settle', 'taken back', complete, (log) => log.write('check.cancelled', { id: idOf('check') }), 'unproven'],
-  ['prove-settle', 'too soon', complete, (log) => log.write('check.booked', { id: idOf('check'), from: '2026-01-05T10:00:00Z', to: '2026-01-05T11:00:00Z' }), 'breaks'],
-  ['prove-settle', 'one unit', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'not-here'],
-  ['prove-after-move', 'tested', complete, () => 0, 'holds'],
-  ['prove-after-move', 'moved since', complete, (log) => log.write('unit.event', { unit: node, what: 'moved' }), 'unproven'],
-  ['prove-after-move', 'moved, and tested again', complete, (log) => log.write('unit.event', { unit: node, what: 'moved' }).write('unit.event', { unit: node, what: 'tested-good' }), 'holds'],
-  ['prove-after-move', 'the test failed', complete, (log) => log.write('unit.event', { unit: node, what: 'tested-bad' }), 'breaks'],
-  ['prove-after-move', 'one unit alone', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'not-here'],
   ['start-fresh-lamp', 'a test is nothing that happens to it', complete, (log) => log.write('unit.event', { unit: node, what: 'tested-bad' }), 'holds'],
   ['hand-lamp', 'bright', complete, choices, 'not-here'],
   ['hand-lamp', 'off, not told', complete, (log) => choices(log, 'off'), 'unproven'],
