@@ -81,8 +81,8 @@ for (const colorScheme of ['light', 'dark'] as const) {
           await isSound(page, 'label')
           await page.keyboard.press('Escape')
         }
-        if (name !== 'Configure') continue
-        for (const part of ['Wi-Fi', 'Logins', 'Firmware']) {
+        const partsOf = { Configure: ['Wi-Fi', 'Channels', 'Logins', 'Firmware', 'Compare'], Prove: ['Units', 'Home', 'Find the fault'] }[name]
+        for (const part of partsOf ?? []) {
           await page.getByRole('tab', { name: new RegExp(part) }).click()
           await isSound(page, part)
         }

@@ -23,7 +23,7 @@ export function sealedScripts(): ScriptedVisit[] {
     const kit = kits[Math.floor(random() * kits.length)]!
     const units = kit.map((unit, at): PlainUnit => ({ ...unit, number: 160 + index * 3 + at }))
     const line = units[0]!.model === 'brackwater-l2'
-    const planned = -(1 + index * 9) * DAY + (9 + Math.floor(random() * 7)) * 60
+    const planned = -(index === 0 ? 4 : 1 + (index - 1) * 9) * DAY + (9 + Math.floor(random() * 7)) * 60
     const visit = new VisitScript(`sealed-${index}`, `sealed-${index}`, random() < 0.5 ? isolde : corin, petroc, { opened: planned - 3 * DAY, planned }, {
       customerName, street: streets[index]!, town: towns[index % 3]!, phone: `555-01${80 + index}`, secondContact: `home${index}@example.org`, reason: 'new',
       accessLine: line ? 'telephone-line' : 'coax', speedDownMbps: line ? 80 : 300, speedUpMbps: line ? 20 : 30, providerSettings: line ? 'login' : 'automatic', telephone: line

@@ -98,15 +98,15 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
       {values && rows.every(({ differs }) => differs === null) && <p className="mt-2">What is wanted, what is recorded and what it tells are the same.</p>}
       {shown.length > 0 && (values || dumps) && (
         <div className="mt-2 overflow-x-auto">
-          <table className="w-full min-w-[34rem] text-left text-sm"><caption className="label text-left">{dumps ? 'Wanted, recorded and told' : 'Where they differ'}</caption><thead className="fine"><tr><th className="font-normal" /><th className="font-normal">wanted</th><th className="font-normal">recorded</th><th className="font-normal">the unit tells</th><th /></tr></thead>
+          <table className="w-full text-left text-sm"><caption className="label text-left">{dumps ? 'Wanted, recorded and told' : 'Where they differ'}</caption><thead className="fine max-sm:hidden"><tr><th className="font-normal" /><th className="font-normal">wanted</th><th className="font-normal">recorded</th><th className="font-normal">the unit tells</th><th /></tr></thead>
             <tbody>{shown.map(({ name, says, wanted, recorded, read: told, differs }) => (
-              <tr key={name} className={`border-t border-rule ${differs ? 'font-bold' : ''}`}>
-                <th scope="row" className="py-1.5 pr-3">{says}</th>{[wanted, recorded, told].map((value, at) => <td key={at} className="exact break-all pr-3">{value ?? <span className="text-soft">–</span>}</td>)}
-                <td className="min-w-40 text-right font-normal">
-                  {mayWrite && (differs === 'record' || differs === 'both') && told !== null && name !== 'wifi.ssid' && <button type="button" className="btn" onClick={() => take(name, told)} aria-label={`Take ${says} from the unit`}>Take it</button>}
+              <tr key={name} className={`border-t border-rule max-sm:grid max-sm:grid-cols-3 max-sm:py-1.5 ${differs ? 'font-bold' : ''}`}>
+                <th scope="row" className="pr-3 max-sm:col-span-3 sm:py-1.5">{says}</th>{[wanted, recorded, told].map((value, at) => <td key={at} className="exact pr-2 [overflow-wrap:anywhere] max-sm:text-xs sm:pr-3"><span className="fine block font-normal sm:hidden">{['wanted', 'recorded', 'it tells'][at]}</span>{value ?? <span className="text-soft">–</span>}</td>)}
+                <td className="font-normal max-sm:col-span-3 sm:min-w-40 sm:text-right">
+                  {mayWrite && differs !== null && told !== null && told !== recorded && name !== 'wifi.ssid' && <button type="button" className="btn" onClick={() => take(name, told)} aria-label={`Take ${says} from the unit`}>Take it</button>}
                   {mayWrite && differs === 'record' && told === null && wanted !== null && isAnIntention(name) && <button type="button" className="btn" onClick={() => take(name, wanted)} aria-label={`Record what is wanted: ${says}`}>Record what is wanted</button>}
                   {differs === 'record' && told === null && !isAnIntention(name) && <span>{name === 'device.firmware' ? 'install it, then record it' : 'to be set'}</span>}
-                  {differs === 'unit' && <span>mend it on the unit</span>}
+                  {differs === 'unit' && <span className="ml-2">{told !== recorded && name !== 'wifi.ssid' ? 'or ' : ''}mend it on the unit</span>}
                   {differs !== null && name === 'wifi.ssid' && differs !== 'unit' && <span>mend it on the unit, or under Wi-Fi</span>}
                 </td>
               </tr>
