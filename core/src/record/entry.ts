@@ -122,6 +122,8 @@ const serverBodies = {
     startedFrom: id.nullable(),
     brief: someOf(briefFacts)
   }),
+  /** The visit is checked by another version of the standard from here on. */
+  'standard.moved': z.strictObject({ standard: z.strictObject({ id: z.string().max(60), version: z.int().min(1) }) }),
   'secret.kept': z.strictObject({
     ref: id,
     purpose: z.enum(secretPurposes),

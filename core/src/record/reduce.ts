@@ -212,6 +212,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'note.written': (record, entry) => ({ notes: [...record.notes, { ...said(entry), text: entry.body.text, stage: entry.body.stage ?? null }] }),
   'review.asked': (_, entry) => ({ review: { ...said(entry), state: 'asked', remark: entry.body.remark } }),
   'review.returned': (_, entry) => ({ review: { ...said(entry), state: 'returned', remark: entry.body.remark } }),
+  'standard.moved': (record, { body }) => ({ visit: { ...record.visit, standard: body.standard } }),
   'secret.kept': (record, entry) => ({ secrets: { ...record.secrets, [entry.body.ref]: { ...said(entry), ...entry.body } } }),
   'secret.assessed': (record, entry) => {
     const secret = record.secrets[entry.body.ref]

@@ -15,6 +15,7 @@ import { planRules } from './rules/plan'
 import { radioRules } from './rules/radio'
 import { proveRules } from './rules/prove'
 import { startRules } from './rules/start'
+import { asRule } from './own-rules'
 import { wifiRules } from './rules/wifi'
 import type { Level, Standard } from './standard'
 
@@ -49,11 +50,12 @@ export interface Finding {
 export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: Standard): Finding[] {
   const home = homeOf(record, catalogue, standard.policy)
   const known = new Set(standard.rules ?? firstRules)
-  return allRules.flatMap((rule) => {
+  const own = (standard.own ?? []).map(asRule)
+  return [...allRules, ...own].flatMap((rule) => {
     const level = standard.levels[rule.id] ?? rule.level
-    if (level === 'off' || !known.has(rule.id)) return []
+    if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
     const verdicts = rule.judge(home)
-    const common = { rule: rule.id, name: ruleNames[rule.id] ?? rule.id, stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
+    const common = { rule: rule.id, name: ruleNames[rule.id] ?? (rule.asks && rule.id.startsWith('own-') ? rule.asks : rule.id), stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
     if (verdicts.length === 0) {
       return [{ ...common, level, outcome: 'not-here' as const, subject: null, evidence: 'Nothing of this kind is here.', mend: '', place: null, granted: null }]
     }

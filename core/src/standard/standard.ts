@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { ownRule } from './own-rule-schema'
 import { ruleNames } from './rule-names'
 
 export const levels = ['must', 'should', 'note'] as const
@@ -57,7 +58,11 @@ export const standard = z.strictObject({
   policy,
   levels: z.record(z.string(), z.enum([...levels, 'off'])),
   /** The rules this version knows; a rule that came later takes no part. Left out by versions from before there were more than 46. */
-  rules: z.array(z.string().max(60)).max(200).optional()
+  rules: z.array(z.string().max(60)).max(200).optional(),
+  /** Rules of the company's own, that a person answers. */
+  own: z.array(ownRule).max(60).optional(),
+  /** Why this version was made. */
+  note: z.string().max(600).optional()
 })
 export type Standard = z.infer<typeof standard>
 

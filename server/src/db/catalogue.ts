@@ -23,6 +23,16 @@ export async function addStandard(db: Connection, standard: Standard): Promise<v
   await run(db, 'INSERT IGNORE INTO standards (id, version, doc) VALUES (?, ?, ?)', [standard.id, standard.version, JSON.stringify(standard)])
 }
 
+/** Publishes the next version of the standard. Says whether it was added: somebody may have been first. */
+export async function publishStandard(db: Connection, standard: Standard): Promise<boolean> {
+  return (await run(db, 'INSERT IGNORE INTO standards (id, version, doc) VALUES (?, ?, ?)', [standard.id, standard.version, JSON.stringify(standard)])) > 0
+}
+
+/** Every version of the standard, the newest first. */
+export async function allStandards(db: Connection): Promise<Standard[]> {
+  return (await rows<{ doc: string }>(db, 'SELECT doc FROM standards ORDER BY version DESC, id LIMIT 200')).map(({ doc }) => JSON.parse(doc) as Standard)
+}
+
 /** The standard that new visits are checked by: the newest version. */
 export async function currentStandard(db: Connection): Promise<Standard> {
   const found = await row<{ doc: string }>(db, 'SELECT doc FROM standards ORDER BY version DESC, id LIMIT 1')

@@ -91,6 +91,11 @@ export async function latestSealed(db: Connection, home: string): Promise<string
   return found?.id ?? null
 }
 
+/** Sealed visits, the latest first, so many from a moment on back. */
+export function sealedBefore(db: Connection, before: Date, count: number): Promise<{ id: string; street: string; sealedAt: Date }[]> {
+  return rows(db, `SELECT v.id, h.street, v.sealed_at AS sealedAt FROM visits v JOIN homes h ON h.id = v.home_id WHERE v.sealed_at < ? ORDER BY v.sealed_at DESC LIMIT ${count}`, [before])
+}
+
 /** The last line of each of these visits' logbooks. */
 export async function headsOf(db: Connection, ids: string[]): Promise<Map<string, number>> {
   if (ids.length === 0) return new Map()

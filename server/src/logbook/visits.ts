@@ -157,6 +157,15 @@ export async function eraseSecrets(logbook: Logbook, visit: string, by: Author, 
   })
 }
 
+/** Checks an open visit by another version of the standard; the same one again changes nothing. */
+export async function moveStandard(logbook: Logbook, visit: string, standard: { id: string; version: number }, by: Author, now = new Date()): Promise<void> {
+  await logbook.write(visit, now, (open) => {
+    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; it stays with the version it was checked by.')
+    if (open.state.record.visit.standard.version !== standard.version) open.write('standard.moved', { standard }, by)
+    return Promise.resolve()
+  })
+}
+
 /**
  * Seals a visit: the last entry, signed.
  * @param digest of the record that was on the screen; another one means that something changed meanwhile

@@ -35,6 +35,7 @@ function Head() {
         <NavLink to="/" end className={place}>Day</NavLink>
         <NavLink to="/homes" className={place}>Homes</NavLink>
         <NavLink to="/catalogue" className={place}>Catalogue</NavLink>
+        <NavLink to="/standard" className={place}>Standard</NavLink>
         <NavLink to="/bench" className={place}>Bench</NavLink>
         <NavLink to="/practice" className={place}>Practice</NavLink>
       </nav>

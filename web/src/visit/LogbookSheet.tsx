@@ -61,6 +61,7 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'note.written': return `Note: ${entry.body.text}`
     case 'review.asked': return `Sent to review: ${entry.body.remark}`
     case 'review.returned': return `Back from review: ${entry.body.remark}`
+    case 'standard.moved': return `Checked by version ${entry.body.standard.version} of the standard from here on`
     case 'secret.kept': return `${entry.body.purpose.replaceAll('-', ' ')} put into the vault`
     case 'secret.assessed': return 'A secret judged anew'
     case 'secret.shown': return `A secret shown: ${entry.body.why}`

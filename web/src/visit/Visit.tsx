@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { stages, type Stage } from '@pasado/core/record/stages'
 import { closeVisit, openVisit, useVisit } from './store'
@@ -17,6 +17,8 @@ import { Waits } from './Waits'
 import { Brief } from './stages/Brief'
 import { Configure } from './stages/Configure'
 import { HandOver } from './stages/HandOver'
+import { AskedRules } from './AskedRules'
+import { NewerStandard } from './NewerStandard'
 import { Kit } from './stages/Kit'
 import { PlaceStage } from './stages/PlaceStage'
 import { SignOff } from './stages/SignOff'
@@ -54,7 +56,7 @@ export function Visit() {
       <VisitHead onCall={setCalledUp} />
       <Strand visit={id!} here={stage as Stage} />
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
-        <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><Work />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
+        <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
         <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
       </div>
       <Foot calledUp={calledUp} onCall={setCalledUp} />
@@ -63,6 +65,14 @@ export function Visit() {
       <KeysSheet open={calledUp === 'keys'} onClose={() => setCalledUp(null)} />
     </div>
   )
+}
+
+/** Rules of the company's own at this stage, answered with one tap. */
+function OwnRules({ stage }: { stage: Stage }) {
+  const own = useVisit((state) => state.standard.own)
+  const ids = useMemo(() => (own ?? []).filter((one) => one.stage === stage).map(({ id }) => id), [own, stage])
+  if (ids.length === 0) return null
+  return <section aria-label="Rules of the house" className="px-4 pb-4 lg:px-5"><AskedRules stage={stage} only={ids} /></section>
 }
 
 /** The waits and the run plan, which is made anew by itself and so stands apart. */

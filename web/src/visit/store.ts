@@ -106,6 +106,8 @@ export function receive(news: Entry[]): void {
     void catchUp()
     return
   }
+  // Another version of the standard judges otherwise: it is fetched with everything else.
+  if (fresh.some(({ kind }) => kind === 'standard.moved')) { void openVisit(id); return }
   const known = new Set(fresh.map((one) => one.id))
   const left = pending.filter((draft) => !known.has(draft.id))
   useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed), pending: left })

@@ -6,7 +6,8 @@ import { listRoutes } from './lists'
 import { modelRoutes } from './models'
 import { photoRoutes } from './photos'
 import { sessionRoutes } from './session'
+import { standardRoutes } from './standards'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes]

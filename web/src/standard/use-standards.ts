@@ -1,0 +1,14 @@
+import { useCallback, useEffect, useState } from 'react'
+import type { Standard } from '@pasado/core/standard/standard'
+import { ApiProblem, ask } from '../app/api'
+
+/** Every version of the standard, the newest first; null while they are loading. */
+export function useStandards(): { standards: Standard[] | null; problem: string | null; reload: () => void } {
+  const [standards, setStandards] = useState<Standard[] | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const reload = useCallback(() => {
+    ask<{ standards: Standard[] }>('GET', '/standards').then((found) => { setStandards(found.standards); setProblem(null) }, (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'The standard could not be loaded; load the page again.'))
+  }, [])
+  useEffect(reload, [reload])
+  return { standards, problem, reload }
+}
