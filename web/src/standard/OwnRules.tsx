@@ -24,7 +24,7 @@ export function OwnRules({ stage, own, editing, onSet }: { stage: Stage; own: re
                 <label className="label">Question<input className="box mt-1 font-normal" maxLength={200} value={one.asks} placeholder="Is …?" onChange={(event) => change(one.id, { asks: event.target.value })} /></label>
                 <label className="label">Level<select className="box mt-1 font-normal" value={one.level} onChange={(event) => change(one.id, { level: event.target.value as OwnRule['level'] })}><option value="must">must</option><option value="should">should</option><option value="note">note</option></select></label>
                 <label className="inline-flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-plum" checked={one.photo} onChange={(event) => change(one.id, { photo: event.target.checked })} />with a photo</label>
-                <button type="button" className="btn btn-quiet px-2" aria-label={`Take out: ${one.asks || one.id}`} onClick={() => onSet(own.filter(({ id }) => id !== one.id))}><Trash2 aria-hidden size={18} /></button>
+                <button type="button" className="btn btn-quiet justify-self-start px-2" aria-label={`Take out: ${one.asks || one.id}`} onClick={() => onSet(own.filter(({ id }) => id !== one.id))}><Trash2 aria-hidden size={18} /></button>
               </>
             ) : <><p>{one.asks}{one.photo && <span className="fine"> with a photo</span>}</p><b className="md:text-right">{one.level}</b></>}
           </li>

@@ -70,9 +70,9 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
               return (
                 <li key={rule.id} aria-label={ruleNames[rule.id] ?? rule.id} className="grid items-start gap-x-4 gap-y-2 py-3 md:grid-cols-[minmax(0,1fr)_9.5rem]">
                   <div><b>{ruleNames[rule.id] ?? rule.id}</b> <span className="fine exact">{rule.id}</span><p className="text-sm text-soft">{rule.says}</p>
-                    {figures.length > 0 && <div className="mt-2 flex flex-wrap gap-3">{figures.map((name) => <Figure key={name} name={name} value={figureOf(shown.policy, name)} editing={editing} onSet={(value) => change({ policy: { ...shown.policy, [name]: value } })} />)}</div>}
+                    {figures.length > 0 && <div className="mt-2 flex flex-wrap items-end gap-3">{figures.map((name) => <Figure key={name} name={name} value={figureOf(shown.policy, name)} editing={editing} onSet={(value) => change({ policy: { ...shown.policy, [name]: value } })} />)}</div>}
                   </div>
-                  {editing ? <select className="box" aria-label={`Level of ${ruleNames[rule.id] ?? rule.id}`} value={level} onChange={(event) => setLevel(rule.id, event.target.value as Level, rule.level)}>{(['must', 'should', 'note', 'off'] as const).map((one) => <option key={one} value={one}>{levelWords[one]}{one === rule.level ? ' (as it comes)' : ''}</option>)}</select> : <b className="md:text-right">{levelWords[level]}</b>}
+                  {editing ? <select className="box" aria-label={`Level of ${ruleNames[rule.id] ?? rule.id}`} value={level} onChange={(event) => setLevel(rule.id, event.target.value as Level, rule.level)}>{(['must', 'should', 'note', 'off'] as const).map((one) => <option key={one} value={one}>{levelWords[one]}{one === rule.level ? ' (usual)' : ''}</option>)}</select> : <b className="md:text-right">{levelWords[level]}</b>}
                 </li>
               )
             })}

@@ -1,11 +1,15 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
+import { ruleKey } from '@pasado/core/record/record'
+import { stageNames, stages } from '@pasado/core/record/stages'
+import { docketOf } from '@pasado/core/standard/docket'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
 import { useSession } from '../app/session'
+import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
 import { Sheet } from '../ui/Sheet'
 import { useMayWrite } from './facts'
 import { useGoTo } from './place'
-import { useVisit } from './store'
+import { useVisit, write } from './store'
 import { GrantSheet, type Grant } from './GrantSheet'
 
 /** What stands between the visit and sign-off, in one line. */
@@ -21,16 +25,34 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const conflicts = useVisit((state) => state.record.conflicts)
   const sealed = useVisit((state) => state.record.seal !== null)
   const [grant, setGrant] = useState<Grant | null>(null)
+  const record = useVisit((state) => state.record)
+  const mayWrite = useMayWrite()
   const goTo = useGoTo()
   const ordered = heaviestFirst(findings)
   const open = ordered.filter(blocks)
   const settled = ordered.filter((one) => one.outcome === 'waived' || (one.granted?.kind === 'acknowledged'))
   const total = open.length + conflicts.length
+  const [stage, setStage] = useState('')
+  const [about, setAbout] = useState('')
+  const [answering, setAnswering] = useState(false)
+  const { groups: all, minutes } = useMemo(() => docketOf(findings), [findings])
+  const groups = all.filter((group) => (stage === '' || group.findings.some((one) => one.stage === stage)) && (about === '' || group.subject === about))
+  const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
+  const questions = open.filter((one) => one.asks !== null && one.subject === null)
+  const narrowed = stage !== '' || about !== ''
   return (
     <div>
       <div className="p-4 pb-3">
         <h2 className="text-lg text-balance">{sealed ? 'Sealed' : total ? `${total} between here and sign-off` : 'Nothing between here and sign-off'}</h2>
-        <p className="fine">{sealed ? 'Nobody changes this visit any more.' : total ? countWords(open) || 'conflicts to settle' : 'Give the pack, sign, seal.'}</p>
+        <p className="fine">{sealed ? 'Nobody changes this visit any more.' : total ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}` : 'Give the pack, sign, seal.'}</p>
+        {!sealed && open.length > 3 && (
+          <div className="mt-2 flex flex-wrap gap-2">
+            <select className="box w-auto grow basis-28" aria-label="Show of stage" value={stage} onChange={(event) => setStage(event.target.value)}><option value="">every stage</option>{stages.filter((one) => open.some((finding) => finding.stage === one)).map((one) => <option key={one} value={one}>{stageNames[one]}</option>)}</select>
+            {subjects.length > 1 && <select className="box w-auto grow basis-28" aria-label="Show about" value={about} onChange={(event) => setAbout(event.target.value)}><option value="">everything</option>{subjects.map((one) => <option key={one} value={one}>{one}</option>)}</select>}
+          </div>
+        )}
+        {narrowed && <p className="fine mt-1" role="status">{groups.reduce((sum, group) => sum + group.findings.length, 0)} of {open.length} shown. <button type="button" className="underline" onClick={() => { setStage(''); setAbout('') }}>Show all</button></p>}
+        {mayWrite && questions.length > 1 && <button type="button" className="btn mt-2 w-full" onClick={() => setAnswering(true)}>Answer {questions.length} questions</button>}
       </div>
       <ul>
         {conflicts.map((conflict) => (
@@ -41,10 +63,19 @@ export function Docket({ onGone }: { onGone?: () => void }) {
             </button>
           </li>
         ))}
-        {open.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGo={() => { if (one.place) { goTo(one.place); onGone?.() } }} onGrant={setGrant} />)}
+        {groups.map((group) => (
+          <li key={group.key}>
+            {(group.findings.length > 1 || group.after !== null) && <p className="fine border-t border-rule bg-sheet px-4 py-1.5">{group.findings.length > 1 && <b>{group.subject ?? stageNames[group.stage]}: {group.findings.length} together, about {group.minutes} min</b>}{group.findings.length > 1 && group.after !== null ? '; ' : ''}{group.after !== null && <>first {group.after}</>}</p>}
+            <ul>{group.findings.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGo={() => { if (one.place) { goTo(one.place); onGone?.() } }} onGrant={setGrant} />)}</ul>
+          </li>
+        ))}
         {settled.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGo={() => { if (one.place) { goTo(one.place); onGone?.() } }} onGrant={setGrant} />)}
       </ul>
       <GrantSheet grant={grant} onClose={() => setGrant(null)} />
+      <Sheet open={answering} onClose={() => setAnswering(false)} title="Questions of this visit" says="Each answer is written with your name and the time.">
+        <ul className="divide-y divide-rule border-y border-rule">{questions.map((one) => <li key={one.rule} className="flex flex-wrap items-center gap-3 py-3"><p className="grow basis-60"><span className="fine">{stageNames[one.stage]}</span><br />{one.asks}</p><Chips label={one.asks!} value={record.answers[ruleKey(one.rule)]?.answer as 'yes' | undefined} options={[{ value: 'yes', words: 'Yes' }, { value: 'no', words: 'Not yet' }]} onChoose={(answer) => write('rule.answered', { rule: one.rule, answer })} /></li>)}</ul>
+        {questions.length === 0 && <p>All are answered.</p>}
+      </Sheet>
     </div>
   )
 }
