@@ -2,9 +2,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nextDraft, standardProblems } from '@pasado/core/standard/check-standard'
 import { figureWords, standardDifferences, type FigureName } from '@pasado/core/standard/difference'
-import { allRules, blocks } from '@pasado/core/standard/evaluate'
+import { signedDigest } from '@pasado/core/record/seal'
+import { allRules, blocks, sealHindrances } from '@pasado/core/standard/evaluate'
 import { firstStandard, standard, type Standard } from '@pasado/core/standard/standard'
-import { complete, idOf } from './fixture'
+import { complete, idOf, someone } from './fixture'
 
 const changed = (part: Partial<Standard>): Standard => ({ ...firstStandard, version: 2, ...part })
 const house = { id: 'own-van', stage: 'handover' as const, level: 'must' as const, asks: 'Is the van locked?', photo: true }
@@ -42,6 +43,22 @@ describe('the standard', () => {
     }))
     expect(standardDifferences(firstStandard, changed({ levels: { 'place-height': 'off' }, own: [house] }))).toEqual(['Height: should → not in force', 'New rule of ours: Is the van locked?'])
     expect(standardDifferences(changed({ own: [house] }), changed({ own: [] }))).toEqual(['Rule of ours taken out: Is the van locked?'])
+  })
+})
+
+describe('four eyes', () => {
+  it('somebody else has to approve this very record', () => {
+    const log = complete()
+    const said = () => sealHindrances(log.record(), [], signedDigest(log.record()), true).filter((one) => one.includes('approve'))
+    expect(said()).toEqual(['somebody else has to approve it: ask a lead to look'])
+    const approve = (by: typeof someone) => log.write('review.approved', { remark: '', digest: signedDigest(log.record()) }, { by })
+    approve(someone)
+    expect(said()).toHaveLength(1)
+    approve({ ...someone, id: idOf('lead'), role: 'lead' })
+    expect(said()).toEqual([])
+    log.write('brief.set', { set: { phone: '555-0100' } })
+    expect(said()).toEqual(['the record changed after it was approved: ask a lead to look again'])
+    expect(sealHindrances(log.record(), [], signedDigest(log.record())).join()).not.toContain('approve')
   })
 })
 

@@ -79,7 +79,7 @@ const bodies = {
   'custody.answered': z.strictObject({ custody: z.enum(custodies) }),
   'rule.answered': z.strictObject({ rule, subject: subject.optional(), answer: z.enum(['yes', 'no']), note: textLine(300).optional() }),
   'rule.acknowledged': z.strictObject({ rule, subject: subject.optional(), reason }),
-  'waiver.granted': z.strictObject({ rule, subject: subject.optional(), reason }),
+  'waiver.granted': z.strictObject({ rule, subject: subject.optional(), reason, /** Until when it is to be put right; null or left out: for good. */ until: z.iso.date().optional() }),
   'waiver.withdrawn': z.strictObject({ rule, subject: subject.optional() }),
   'conflict.settled': z.strictObject({ thing: z.string().max(20), id: z.string().max(40), field: z.string().max(40), keep: z.enum(['earlier', 'later']) }),
   /** `task`: what of the run plan it is the wait of. */
@@ -88,6 +88,8 @@ const bodies = {
   'note.written': z.strictObject({ text, stage: z.string().max(20).optional() }),
   'review.asked': z.strictObject({ remark: z.string().max(600) }),
   'review.returned': z.strictObject({ remark: reason }),
+  /** A lead looked at this very record and found it in order. */
+  'review.approved': z.strictObject({ remark: z.string().max(600), digest: z.string().regex(/^[0-9a-f]{64}$/) }),
   'pack.given': z.strictObject({ how: z.enum(['printed', 'by mail', 'on their device']) }),
   'signature.given': z.strictObject({
     who: z.enum(['customer', 'technician']),

@@ -26,7 +26,7 @@ function thingOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
 const sighting = z.strictObject({ ...said, lamps: lampLooks })
 const unitEvent = z.strictObject({ ...said, what: z.string() })
 const answered = z.strictObject({ ...said, answer: z.string(), note: z.string().optional() })
-const granted = z.strictObject({ ...said, rule: z.string(), subject: z.string().nullable(), reason: z.string() })
+const granted = z.strictObject({ ...said, rule: z.string(), subject: z.string().nullable(), reason: z.string(), until: z.string().optional() })
 
 const unitThing = thingOf(unitFacts).extend({
   sightings: z.array(sighting),
@@ -132,7 +132,7 @@ export const visitRecord = z.strictObject({
   ),
   notes: z.array(z.strictObject({ ...said, text: z.string(), stage: z.string().nullable() })),
   conflicts: z.array(conflict),
-  review: z.strictObject({ ...said, state: z.enum(['asked', 'returned']), remark: z.string() }).nullable(),
+  review: z.strictObject({ ...said, state: z.enum(['asked', 'returned', 'approved']), remark: z.string(), digest: hash.optional() }).nullable(),
   pack: z.strictObject({ madeDigest: hash.nullable(), madeAt: z.string().nullable(), givenDigest: hash.nullable(), givenAt: z.string().nullable(), how: z.string().nullable() }),
   signatures: z.strictObject({ customer: signature.nullable(), technician: signature.nullable() }),
   seal: z.strictObject({ ...said, chain: hash, record: hash, standard: hash, catalogue: hash, key: z.string(), signature: z.string() }).nullable(),

@@ -213,6 +213,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'review.asked': (_, entry) => ({ review: { ...said(entry), state: 'asked', remark: entry.body.remark } }),
   'review.returned': (_, entry) => ({ review: { ...said(entry), state: 'returned', remark: entry.body.remark } }),
   'standard.moved': (record, { body }) => ({ visit: { ...record.visit, standard: body.standard } }),
+  'review.approved': (_, entry) => ({ review: { ...said(entry), state: 'approved', remark: entry.body.remark, digest: entry.body.digest } }),
   'secret.kept': (record, entry) => ({ secrets: { ...record.secrets, [entry.body.ref]: { ...said(entry), ...entry.body } } }),
   'secret.assessed': (record, entry) => {
     const secret = record.secrets[entry.body.ref]
@@ -231,7 +232,8 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
 
 function grant(entry: Placed<'rule.acknowledged'> | Placed<'waiver.granted'>) {
   const { rule, subject, reason } = entry.body
-  return { [ruleKey(rule, subject)]: { ...said(entry), rule, subject: subject ?? null, reason } }
+  const until = 'until' in entry.body ? entry.body.until : undefined
+  return { [ruleKey(rule, subject)]: { ...said(entry), rule, subject: subject ?? null, reason, ...(until === undefined ? {} : { until }) } }
 }
 
 function markRemoved(record: VisitRecord, { thing, id }: Body<'thing.removed'>, removedSeq: number | null): Partial<VisitRecord> {

@@ -60,6 +60,7 @@ export function standardDifferences(before: Standard, after: Standard): string[]
     const [was, is] = [before.policy[name], after.policy[name]]
     if (was !== is) said.push(`${schoolWords[name].name}: ${was === undefined ? 'not set' : options[was]} → ${is === undefined ? 'not set' : options[is]}`)
   }
+  if ((before.policy.fourEyes ?? false) !== (after.policy.fourEyes ?? false)) said.push(after.policy.fourEyes ? 'A lead has to approve each visit before it is sealed' : 'Visits are sealed without a lead’s approval')
   const own = new Map((before.own ?? []).map((one) => [one.id, one]))
   for (const one of after.own ?? []) {
     const was = own.get(one.id)

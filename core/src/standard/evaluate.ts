@@ -39,7 +39,7 @@ export interface Finding {
   place: Place | null
   asks: string | null
   /** Who waived or acknowledged it, and why. */
-  granted: { by: string; reason: string; kind: 'waived' | 'acknowledged' } | null
+  granted: { by: string; reason: string; kind: 'waived' | 'acknowledged'; /** Until when it is to be put right, ISO date. */ until?: string } | null
 }
 
 /**
@@ -70,7 +70,7 @@ function withGrants(finding: Finding, record: VisitRecord): Finding {
   if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
   const key = ruleKey(finding.rule, finding.subject?.id)
   const waiver = record.waivers[key] ?? record.waivers[finding.rule]
-  if (waiver) return { ...finding, outcome: 'waived', granted: { by: waiver.by.name, reason: waiver.reason, kind: 'waived' } }
+  if (waiver) return { ...finding, outcome: 'waived', granted: { by: waiver.by.name, reason: waiver.reason, kind: 'waived', ...(waiver.until === undefined ? {} : { until: waiver.until }) } }
   const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
   return noted ? { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } } : finding
 }
@@ -116,11 +116,16 @@ export function countOutcomes(findings: readonly Finding[]): Record<Outcome, num
  * What stands between a record and its seal, in words; empty where it can be sealed.
  * Signatures must be under the very record that is sealed.
  */
-export function sealHindrances(record: VisitRecord, findings: readonly Finding[], digest: string): string[] {
+export function sealHindrances(record: VisitRecord, findings: readonly Finding[], digest: string, fourEyes = false): string[] {
   const hindrances: string[] = []
   const open = findings.filter(blocks)
   if (open.length) hindrances.push(`${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`)
   if (record.conflicts.length) hindrances.push(`${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`)
+  if (fourEyes) {
+    const { review } = record
+    if (review?.state !== 'approved' || review.by.id === record.visit.technician.id) hindrances.push('somebody else has to approve it: ask a lead to look')
+    else if (review.digest !== digest) hindrances.push('the record changed after it was approved: ask a lead to look again')
+  }
   for (const who of ['customer', 'technician'] as const) {
     const signature = record.signatures[who]
     if (!signature) hindrances.push(`the ${who} has not signed`)

@@ -42,6 +42,8 @@ export const policy = z.strictObject({
   roomMbps: z.number().min(0).max(10_000).optional(),
   roomShare: z.number().min(0).max(1).optional(),
   addedMs: z.number().min(0).max(1000).optional(),
+  /** Whether somebody other than the technician has to approve a visit before it is sealed. */
+  fourEyes: z.boolean().optional(),
   /** How long a mesh is left to settle before it is looked at again, hours. */
   settleH: z.number().min(1).max(168).optional()
 })

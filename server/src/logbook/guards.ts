@@ -5,7 +5,7 @@ import { apply } from '@pasado/core/record/reduce'
 import { allRules } from '@pasado/core/standard/evaluate'
 import { forbidden, refused } from '../http/problem'
 
-const leadsOnly = new Set<string>(['waiver.granted', 'waiver.withdrawn', 'review.returned'])
+const leadsOnly = new Set<string>(['waiver.granted', 'waiver.withdrawn', 'review.returned', 'review.approved'])
 const ruleIds = new Set(allRules.map(({ id }) => id))
 
 /** @throws HttpProblem where this person may not write entries of this kind */
@@ -51,7 +51,7 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
     case 'rule.answered':
     case 'rule.acknowledged':
     case 'waiver.granted':
-      if (!ruleIds.has(draft.body.rule)) say(['rule'], `the standard has no rule ${draft.body.rule}`)
+      if (!(ruleIds.has(draft.body.rule) || draft.body.rule.startsWith('own-'))) say(['rule'], `the standard has no rule ${draft.body.rule}`)
       return
     case 'items.checked':
       if (!record.boxes?.[draft.body.box]) say(['box'], 'no box of this visit has this id')

@@ -167,7 +167,7 @@ export class Logbook {
 /** What lists show of a record with its findings. */
 export function shownOf(record: VisitRecord, findings: VisitState['findings']): ShownOfVisit {
   const dateOf = (text: string | undefined) => (text === undefined ? null : new Date(text))
-  return { sealedAt: dateOf(record.seal?.at), plannedAt: dateOf(record.brief.facts.plannedAt), review: record.review?.state ?? 'none', summary: summarise(record, findings) }
+  return { sealedAt: dateOf(record.seal?.at), plannedAt: dateOf(record.brief.facts.plannedAt), review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none', summary: summarise(record, findings) }
 }
 
 /** The names that a guesser near this home would try first. */

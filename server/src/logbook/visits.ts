@@ -177,7 +177,7 @@ export async function sealVisit(logbook: Logbook, visit: string, digest: string,
     if (open.head.sealed_at) throw conflictingState('sealed', 'This visit was sealed already.')
     const current = signedDigest(record)
     if (current !== digest) throw conflictingState('changed', 'The record changed while you were about to seal it. Look at it again.')
-    const hindrances = sealHindrances(record, findings, current)
+    const hindrances = sealHindrances(record, findings, current, (await logbook.states.standardOf(open.connection, record)).policy.fourEyes)
     if (hindrances.length) throw new HttpProblem(409, 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], { hindrances })
     const entries = await entriesAfter(open.connection, visit, seq - 1)
     const standard = await logbook.states.standardOf(open.connection, record)

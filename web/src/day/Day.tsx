@@ -48,7 +48,7 @@ export function Day() {
       </div>
       {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.</p>}
       {!list && !problem && <p className="mt-4 text-soft" role="status">Loading the day …</p>}
-      {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician />}
+      {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician review />}
       {list?.checks && list.checks.length > 0 && (
         <section aria-label="Checks due" className="mt-5">
           <h2 className="text-base text-soft">Checks of homes that have settled</h2>
@@ -65,11 +65,11 @@ export function Day() {
   )
 }
 
-function Group({ title, visits, showTechnician }: { title: string; visits: ListedVisit[]; showTechnician: boolean }) {
+function Group({ title, visits, showTechnician, review = false }: { title: string; visits: ListedVisit[]; showTechnician: boolean; review?: boolean }) {
   return (
     <section aria-label={title} className="mt-5">
       <h2 className="text-base text-soft">{title}</h2>
-      <ul className="paper mt-1 divide-y divide-rule">{visits.map((visit) => <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} />)}</ul>
+      <ul className="paper mt-1 divide-y divide-rule">{visits.map((visit) => <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} review={review} />)}</ul>
     </section>
   )
 }

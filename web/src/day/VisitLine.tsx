@@ -35,13 +35,13 @@ function whenWords(visit: ListedVisit): { time: string; day: string | null } {
 }
 
 /** One visit in a list: when, where, how it stands, and what is heaviest. */
-export function VisitLine({ visit, showTechnician = false, atHome = false }: { visit: ListedVisit; showTechnician?: boolean; atHome?: boolean }) {
+export function VisitLine({ visit, showTechnician = false, atHome = false, review = false }: { visit: ListedVisit; showTechnician?: boolean; atHome?: boolean; /** For a lead: the line leads to the page of the review. */ review?: boolean }) {
   const { time, day } = whenWords(visit)
   const { summary } = visit
   const reason = summary.reason ? reasonWords[summary.reason as keyof typeof reasonWords] : ''
   return (
     <li>
-      <Link to={`/visit/${visit.id}/${visit.sealedAt ? 'signoff' : 'brief'}`} className="grid grid-cols-[4.6rem_1fr] gap-x-4 gap-y-1 px-4 py-3 hover:bg-well md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]">
+      <Link to={review ? `/review/${visit.id}` : `/visit/${visit.id}/${visit.sealedAt ? 'signoff' : 'brief'}`} className="grid grid-cols-[4.6rem_1fr] gap-x-4 gap-y-1 px-4 py-3 hover:bg-well md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]">
         <span><b className="exact text-xl">{time}</b>{day && <span className="fine block">{day}</span>}</span>
         {atHome
           ? <span className="min-w-0"><b className="block truncate text-lg">{reason}</b><span className="fine block">{visit.technicianName}</span></span>

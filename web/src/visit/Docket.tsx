@@ -92,7 +92,7 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
         <span className="pt-1"><Mark outcome={finding.outcome} /></span>
         <span>
           <span className="block font-bold">{title}</span>
-          <span className={`block text-sm ${heavy ? '' : 'text-soft'}`}>{finding.evidence}{finding.granted ? ` ${finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${finding.granted.by}: ${finding.granted.reason}` : finding.mend ? ` ${finding.mend}` : ''}</span>
+          <span className={`block text-sm ${heavy ? '' : 'text-soft'}`}>{finding.evidence}{finding.granted ? ` ${finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${finding.granted.by}${finding.granted.until ? ` until ${finding.granted.until}` : ''}: ${finding.granted.reason}` : finding.mend ? ` ${finding.mend}` : ''}</span>
         </span>
       </button>
       <div className="flex gap-1 pb-1 pl-[50px] text-sm empty:pb-2">

@@ -12,15 +12,16 @@ export interface Grant {
 /** Asks for the reason of a waiver or an acknowledgement. */
 export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: () => void }) {
   const [reason, setReason] = useState('')
+  const [until, setUntil] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   if (!grant) return null
   const { kind, finding } = grant
   const about = { rule: finding.rule, ...(finding.subject ? { subject: finding.subject.id } : {}) }
-  const close = () => { setReason(''); setProblem(null); onClose() }
+  const close = () => { setReason(''); setUntil(''); setProblem(null); onClose() }
   const submit = (event: React.FormEvent) => {
     event.preventDefault()
     if (kind !== 'withdraw' && reason.trim().length < 4) { setProblem('A reason is missing: say why in a few words.'); return }
-    if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim() })
+    if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim(), ...(until ? { until } : {}) })
     if (kind === 'acknowledge') write('rule.acknowledged', { ...about, reason: reason.trim() })
     if (kind === 'withdraw') write('waiver.withdrawn', about)
     close()
@@ -37,6 +38,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
             {problem && <p id="grant-wrong" role="alert" className="mt-1 font-bold">{problem}</p>}
           </div>
         )}
+        {kind === 'waive' && <label className="label">Put right by<input type="date" className="box mt-1 font-normal" value={until} onChange={(event) => setUntil(event.target.value)} /><span className="fine block font-normal">Left empty: for good.</span></label>}
         <button type="submit" className="btn btn-plum">{title}</button>
       </form>
     </Sheet>

@@ -53,7 +53,7 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'custody.answered': return `Custody: ${entry.body.custody.replaceAll('-', ' ')}`
     case 'rule.answered': return `${entry.body.rule} answered ${entry.body.answer}`
     case 'rule.acknowledged': return `${entry.body.rule} acknowledged: ${entry.body.reason}`
-    case 'waiver.granted': return `${entry.body.rule} waived: ${entry.body.reason}`
+    case 'waiver.granted': return `${entry.body.rule} waived${entry.body.until ? ` until ${entry.body.until}` : ''}: ${entry.body.reason}`
     case 'waiver.withdrawn': return `Waiver of ${entry.body.rule} withdrawn`
     case 'conflict.settled': return `Conflict over ${entry.body.field} settled: the ${entry.body.keep} kept`
     case 'wait.started': return `Wait started: ${entry.body.what}`
@@ -62,6 +62,7 @@ function entryWords(entry: Entry, record: VisitRecord): string {
     case 'review.asked': return `Sent to review: ${entry.body.remark}`
     case 'review.returned': return `Back from review: ${entry.body.remark}`
     case 'standard.moved': return `Checked by version ${entry.body.standard.version} of the standard from here on`
+    case 'review.approved': return `Approved${entry.body.remark ? `: ${entry.body.remark}` : ''}`
     case 'secret.kept': return `${entry.body.purpose.replaceAll('-', ' ')} put into the vault`
     case 'secret.assessed': return 'A secret judged anew'
     case 'secret.shown': return `A secret shown: ${entry.body.why}`

@@ -14,13 +14,14 @@ export function SignOff() {
   const record = useVisit((state) => state.record)
   const findings = useVisit((state) => state.findings)
   const pending = useVisit((state) => state.pending.length)
+  const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
   const mayWrite = useMayWrite()
   const [signing, setSigning] = useState<'customer' | 'technician' | null>(null)
   if (record.seal) return <Sealed />
   const counts = countOutcomes(findings)
   const open = findings.filter(blocks)
   const digest = signedDigest(record)
-  const hindrances = [...sealHindrances(record, findings, digest), ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])]
+  const hindrances = [...sealHindrances(record, findings, digest, fourEyes), ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])]
   const mayNotSign = open.length > 0 || record.conflicts.length > 0 || pending > 0
   return (
     <div className="p-4 lg:p-5">
@@ -28,7 +29,7 @@ export function SignOff() {
       <ul className="mt-3 flex flex-wrap gap-x-6 gap-y-2" aria-label="Findings">
         {(['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).map((outcome) => <li key={outcome} className="flex items-center gap-2"><Mark outcome={outcome} /><span><b>{counts[outcome]}</b> {outcome === 'not-here' ? 'not here' : outcome}</span></li>)}
       </ul>
-      {open.length > 0 && <Review />}
+      {(open.length > 0 || fourEyes || record.review !== null) && <Review />}
       <section aria-label="Signatures" className="mt-5 grid gap-4 md:grid-cols-2">
         {(['customer', 'technician'] as const).map((who) => {
           const signature = record.signatures[who]
@@ -57,7 +58,7 @@ function Review() {
   const [remark, setRemark] = useState('')
   return (
     <section aria-label="Review" className="mt-4 border-l-4 border-plum bg-well p-3">
-      {review && <p><b>{review.state === 'asked' ? `${review.by.name} asked for a review` : `${review.by.name} sent it back`}:</b> {review.remark || 'no remark'} <span className="fine">{format(new Date(review.at), 'd MMM HH:mm')}</span></p>}
+      {review && <p><b>{review.state === 'asked' ? `${review.by.name} asked for a review` : review.state === 'approved' ? `${review.by.name} approved it` : `${review.by.name} sent it back`}:</b> {review.remark || 'no remark'} <span className="fine">{format(new Date(review.at), 'd MMM HH:mm')}</span></p>}
       {!review && <p>Mend what the docket lists. What cannot be mended, a lead can waive with a reason.</p>}
       {mayWrite && (
         <div className="mt-2 flex flex-wrap items-end gap-2">

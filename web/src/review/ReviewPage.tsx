@@ -1,0 +1,110 @@
+import { format } from 'date-fns'
+import { useEffect, useMemo, useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/prove/rooms'
+import { bottleneckOf } from '@pasado/core/prove/bottleneck'
+import { photosOf } from '@pasado/core/record/record'
+import { signedDigest } from '@pasado/core/record/seal'
+import { stageNames, stages } from '@pasado/core/record/stages'
+import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
+import { useSession } from '../app/session'
+import { Mark } from '../ui/Mark'
+import { GrantSheet, type Grant } from '../visit/GrantSheet'
+import { Photos } from '../visit/Photos'
+import { closeVisit, openVisit, useVisit, write } from '../visit/store'
+import { useGoTo } from '../visit/place'
+
+/** A lead judges a visit on one page: what stands in the way with its evidence, what was waived, measurements, photos; and decides. */
+export function ReviewPage() {
+  const { id = '' } = useParams()
+  const lead = useSession((state) => state.me?.role === 'lead')
+  const opened = useVisit((state) => state.id)
+  const loaded = useVisit((state) => state.record.lastSeq > 0)
+  const problem = useVisit((state) => state.problem)
+  useEffect(() => { document.title = 'Review · Pasado'; void openVisit(id); return closeVisit }, [id])
+  if (!lead) return <main className="p-6"><p>Only a lead reviews. <Link className="underline" to="/">Back to your day</Link></p></main>
+  if (problem && !loaded) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
+  if (opened !== id || !loaded) return <p className="p-6 text-soft" role="status">Opening the visit …</p>
+  return <Judged />
+}
+
+function Judged() {
+  const record = useVisit((state) => state.record)
+  const findings = useVisit((state) => state.findings)
+  const catalogue = useVisit((state) => state.catalogue)
+  const policy = useVisit((state) => state.standard.policy)
+  const id = useVisit((state) => state.id)
+  const [grant, setGrant] = useState<Grant | null>(null)
+  const ordered = useMemo(() => heaviestFirst(findings), [findings])
+  const open = ordered.filter(blocks)
+  const settled = ordered.filter(({ outcome, granted }) => outcome === 'waived' || granted !== null)
+  const rooms = useMemo(() => judgeRooms(record, catalogue, policy), [record, catalogue, policy])
+  const source = useMemo(() => sourceOf(record, catalogue), [record, catalogue])
+  const floor = roomFloor(policy, source)
+  const photos = photosOf(record).filter(({ label }) => !label)
+  const { street, town, customerName, reason } = record.brief.facts
+  const { review } = record
+  const about = [...new Map(photos.map((one) => [`${one.about.thing} ${one.about.id}`, one.about])).values()]
+  return (
+    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+      <h1 className="text-2xl">Review: {street}</h1>
+      <p className="text-soft">{town} · {customerName} · {reason?.replace('-', ' ')} · {record.visit.technician.name}. <Link className="underline" to={`/visit/${id}/brief`}>The visit</Link></p>
+      {review && <p className="mt-2 border-l-4 border-plum bg-well p-3"><b>{review.by.name} {review.state === 'asked' ? 'asked' : review.state === 'approved' ? 'approved it' : 'sent it back'}</b>, {format(new Date(review.at), 'd MMM HH:mm')}: {review.remark || 'no remark'}</p>}
+      <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
+        <section aria-label="What stands in the way"><h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
+          <ul className="mt-1 divide-y divide-rule border-y border-rule">{open.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />)}</ul>
+          {settled.length > 0 && <><h2 className="mt-4 text-lg">Settled with a reason</h2><ul className="mt-1 divide-y divide-rule border-y border-rule">{settled.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />)}</ul></>}
+          <p className="fine mt-3">{stages.map((stage) => { const count = findings.filter((one) => one.stage === stage && one.outcome === 'holds').length; return count ? `${stageNames[stage]} ${count}` : null }).filter(Boolean).join(' · ')} hold.</p>
+        </section>
+        <div className="flex min-w-0 flex-col gap-4">
+          <Decide />
+          <section aria-label="Measured" className="paper p-4"><h2 className="text-lg">Measured</h2>
+            <p>{source?.down ? `The source gives ${Math.round(source.down.median)} Mbit/s${record.brief.facts.speedDownMbps ? ` of ${record.brief.facts.speedDownMbps} paid for` : ''}.` : 'The source was not measured.'} Floor {Math.round(floor.mbps)} Mbit/s, {floor.dbm} dBm.</p>
+            <ul className="mt-1 divide-y divide-rule">{rooms.map(({ room, outcome, says, bands: [best] }) => { const way = best ? bottleneckOf(record, catalogue, best, source) : null; return <li key={room.id} className="grid grid-cols-[34px_1fr] gap-x-3 py-2"><span className="pt-1"><Mark outcome={outcome} /></span><span><b>{room.facts.name}</b> <span className="text-sm">{says}</span>{way?.finding && <span className="block text-sm font-bold">{way.finding}</span>}</span></li> })}</ul>
+          </section>
+          {about.length > 0 && <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">{about.map((one) => <Photos key={`${one.thing} ${one.id}`} about={one} label={one.thing === 'unit' ? (record.units[one.id]?.facts.name ?? 'A unit') : one.thing === 'stage' ? stageNames[one.id as 'brief'] : one.id} />)}</section>}
+        </div>
+      </div>
+      <GrantSheet grant={grant} onClose={() => setGrant(null)} />
+    </main>
+  )
+}
+
+function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) => void }) {
+  const goTo = useGoTo()
+  const title = finding.subject ? `${finding.subject.name}: ${finding.name.toLowerCase()}` : finding.name
+  return (
+    <li className="grid grid-cols-[34px_minmax(0,1fr)] gap-x-3 py-3">
+      <span className="pt-1"><Mark outcome={finding.outcome} /></span>
+      <div>
+        <b>{title}</b> <span className="fine">{finding.level}, {stageNames[finding.stage]}</span>
+        <p className="text-sm">{finding.evidence} {finding.granted ? <b>{finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by {finding.granted.by}{finding.granted.until ? ` until ${finding.granted.until}` : ''}: {finding.granted.reason}</b> : finding.mend}</p>
+        <p className="text-sm text-soft">{finding.says}</p>
+        <div className="flex flex-wrap gap-2">{blocks(finding) && <button type="button" className="btn" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}{finding.outcome === 'waived' && <button type="button" className="btn btn-quiet" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}{finding.place && <button type="button" className="btn btn-quiet" aria-label={`Look at ${title}`} onClick={() => goTo(finding.place!)}>Look</button>}</div>
+      </div>
+    </li>
+  )
+}
+
+/** Send back with remarks, or approve what is on the page. */
+function Decide() {
+  const record = useVisit((state) => state.record)
+  const pending = useVisit((state) => state.pending.length)
+  const me = useSession((state) => state.me?.id)
+  const [remark, setRemark] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  if (record.seal) return <p className="paper p-4">Sealed: nobody changes it any more.</p>
+  const back = () => {
+    if (!remark.trim()) { setProblem('A remark is missing: say what is to be done.'); return }
+    write('review.returned', { remark: remark.trim() })
+    setRemark('')
+  }
+  return (
+    <section aria-label="Decide" className="paper p-4">
+      <label className="label">Remark<textarea className="box mt-1 min-h-20 font-normal" maxLength={600} value={remark} onChange={(event) => { setRemark(event.target.value.replace(/\n/g, ' ')); setProblem(null) }} /></label>
+      {problem && <p role="alert" className="mt-1 font-bold">{problem}</p>}
+      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || record.visit.technician.id === me} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark('') }}>Approve what is here</button></div>
+      {record.visit.technician.id === me && <p className="fine mt-1">It is a visit of your own: somebody else approves it.</p>}
+    </section>
+  )
+}
