@@ -35,6 +35,7 @@ export const router = createBrowserRouter([
       { path: '/catalogue', lazy: async () => ({ Component: (await import('../catalogue/Catalogue')).Catalogue }) },
       { path: '/catalogue/new/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
       { path: '/catalogue/:id/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
+      { path: '/catalogue/:id/homes', lazy: async () => ({ Component: (await import('../advisory/AdvisoryPage')).AdvisoryPage }) },
       { path: '/catalogue/:id', lazy: async () => ({ Component: (await import('../catalogue/ModelView')).ModelView }) },
       { path: '/practice', lazy: async () => ({ Component: (await import('../practice/Practice')).Practice }) },
       { path: '/practice/:house', lazy: async () => ({ Component: (await import('../practice/PracticeHouse')).PracticeHouse }) },

@@ -102,6 +102,7 @@ function Firmware({ model }: { model: Model }) {
           <tr key={release.version} className="border-t border-rule"><td className="exact py-1">{release.version}</td><td>{release.date}</td><td className="exact">{release.needs ?? 'any'}</td><td>{[release.withdrawn ? 'withdrawn' : '', release.fixesHole ? 'fixes a hole' : '', release.version === minimum ? 'least approved' : ''].filter(Boolean).join(', ')}</td></tr>
         ))}</tbody>
       </table>
+      <p className="mt-2"><Link className="underline" to={`/catalogue/${model.id}/homes`}>Which homes run which version</Link></p>
     </section>
   )
 }

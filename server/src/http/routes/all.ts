@@ -1,4 +1,5 @@
 import type { Route } from '../route'
+import { advisoryRoutes } from './advisory'
 import { checkRoutes } from './checks'
 import { houseRoutes } from './houses'
 import { importRoutes } from './imports'
@@ -10,4 +11,4 @@ import { standardRoutes } from './standards'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes, ...advisoryRoutes]

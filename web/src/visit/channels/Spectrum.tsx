@@ -17,7 +17,7 @@ export function Spectrum({ band, own, neighbours, country }: { band: Band; own: 
   const radar = band === '5' ? [...domainOf(country).radar] : []
   return (
     <figure className="mt-3">
-      <div className="overflow-x-auto border border-rule bg-sheet">
+      <div className="overflow-x-auto border border-rule bg-sheet" tabIndex={0} role="group" aria-label={`Spectrum at ${band} GHz`}>
         <svg viewBox={`0 0 ${WIDE} ${height}`} className="block w-full min-w-[36rem]" role="img" aria-label={`${band} GHz: ${theirs.length} neighbours' networks; ${own.map(({ name, now, planned }) => `${name} ${now ? `now on ${now.channel}` : 'not recorded'}${planned ? `, planned ${planned.channel} at ${planned.widthMHz} MHz` : ''}`).join('; ')}`}>
           {radar.map((channel) => { const at = block({ channel, widthMHz: 20 }); return at && <rect key={channel} x={at.x} y="0" width={at.width} height={height - FOOT} fill="var(--well)" /> })}
           {theirs.map((one, index) => { const at = block(one); if (!at) return null; const high = Math.max(4, Math.min(1, (one.dbm + 95) / 55) * (SKY - 8)); return <rect key={index} x={at.x + 1} y={SKY - high} width={Math.max(2, at.width - 2)} height={high} fill="var(--ink)" fillOpacity={0.08 + one.busy * 0.3} stroke="var(--edge)" strokeWidth="0.7" /> })}
