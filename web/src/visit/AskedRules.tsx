@@ -21,7 +21,7 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
   const findings = useVisit((state) => state.findings)
   const answers = useVisit((state) => state.record.answers)
   const mayWrite = useMayWrite()
-  const asked = findings.filter((one) => one.stage === stage && one.asks !== null && one.place !== null || (one.stage === stage && one.asks !== null && one.outcome !== 'not-here')).filter((one) => !only || only.includes(one.rule))
+  const asked = findings.filter((one) => one.stage === stage && one.asks !== null && one.place !== null || (one.stage === stage && one.asks !== null && one.outcome !== 'not-here')).filter((one) => (only ? only.includes(one.rule) : !one.rule.startsWith('own-')))
   if (asked.length === 0) return null
   return (
     <ul className="divide-y divide-rule border-y border-rule">
