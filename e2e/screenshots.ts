@@ -1,6 +1,5 @@
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { labelPicture } from './label-pictures'
 import { logIn, stage } from './steps'
 
 const folder = join(import.meta.dirname, '../docs/screenshots')
@@ -28,13 +27,6 @@ test('daylight', async ({ page }) => {
   await open(page, '4 Lantern Rise')
   await stage(page, 'Kit')
   await shoot(page, 'kit')
-  await page.getByRole('button', { name: /Hall point/ }).first().click()
-  await page.getByRole('button', { name: 'Read its label' }).click()
-  const { file } = await labelPicture('fenmarrow-lattice-3', 18, 'worn')
-  await page.getByLabel('Take or choose a photo').setInputFiles(file)
-  await expect(page.getByRole('button', { name: /^Take over/ })).toBeVisible({ timeout: 60_000 })
-  await shoot(page, 'label')
-  await page.keyboard.press('Escape')
   await stage(page, 'Place')
   await expect(page.getByRole('region', { name: 'Rooms' })).toContainText('dBm')
   await shoot(page, 'place')
@@ -46,7 +38,6 @@ test('daylight', async ({ page }) => {
   await shoot(page, 'start-up')
   await page.keyboard.press('r')
   await expect(page.getByRole('dialog', { name: 'Run plan' })).toBeVisible()
-  await shoot(page, 'run-plan')
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: /^End the wait/ }).click()
   await open(page, '22 Dulse Road')
@@ -103,4 +94,15 @@ test('cupboard, and on a phone', async ({ browser }) => {
   await page.setViewportSize(phone)
   await shoot(page, 'start-up-phone')
   await context.close()
+  const light = await browser.newContext({ colorScheme: 'light', reducedMotion: 'reduce' })
+  const lead = await light.newPage()
+  await logIn(lead, 'wenna')
+  await lead.getByRole('region', { name: 'Waits for your review' }).getByRole('link').first().click()
+  await expect(lead.getByRole('region', { name: 'Measured' })).toContainText('The source gives')
+  await shoot(lead, 'review')
+  await lead.goto('/standard')
+  await lead.getByRole('button', { name: 'Draft the next version' }).click()
+  await lead.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Prove/ }).click()
+  await shoot(lead, 'standard')
+  await light.close()
 })

@@ -149,7 +149,7 @@ function proven(script: VisitScript, units: PlainUnit[]): void {
     const unit = senders[at % Math.max(1, senders.length)]
     if (!unit) return
     const wide = model(unit).radios.some(({ band }) => band === '5')
-    script.measured(`room ${id} ${name}`, { at: 'room', room: id, unit: script.id('unit', unit.name), band: wide ? '5' : '2.4', dbm: -48 - ((at * 5) % 17), by: 'phone', how: 'typed', runs: [{ downMbps: Math.round(Math.min(speedDownMbps * 0.9, wide ? 240 - at * 9 : 124 - at * 3)), upMbps: Math.round(speedUpMbps * 0.8), idleMs: 12 + (at % 4), loadedMs: 30 + at }] })
+    script.measured(`room ${id} ${name}`, { at: 'room', room: id, unit: script.id('unit', unit.name), band: wide ? '5' : '2.4', dbm: -48 - ((at * 5) % 17), by: 'phone', how: 'typed', runs: [{ downMbps: Math.round(Math.min(speedDownMbps * 0.9, wide ? 430 - at * 12 : 124 - at * 3)), upMbps: Math.round(speedUpMbps * 0.8), idleMs: 12 + (at % 4), loadedMs: 30 + at }] })
   })
   for (const unit of units) if (unit.role !== 'modem' && model(unit).ports.some(({ kind }) => kind === 'lan')) script.measured(`port ${unit.name}`, { at: 'port', unit: script.id('unit', unit.name), by: 'laptop', how: 'typed', runs: [{ downMbps: Math.round(Math.min(speedDownMbps * 0.97, 94 * 9)) }] })
   for (const [at, unit] of units.entries()) if (['node', 'extender', 'access-point'].includes(unit.role) && model(unit).radios.length > 0) script.write('path.seen', { unit: script.id('unit', unit.name), before: 0, after: 1, address: `192.168.20.${110 + at}`, server: script.id('unit', head.name) })

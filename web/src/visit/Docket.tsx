@@ -46,9 +46,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         <h2 className="text-lg text-balance">{sealed ? 'Sealed' : total ? `${total} between here and sign-off` : 'Nothing between here and sign-off'}</h2>
         <p className="fine">{sealed ? 'Nobody changes this visit any more.' : total ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}` : 'Give the pack, sign, seal.'}</p>
         {!sealed && open.length > 3 && (
-          <div className="mt-2 flex flex-wrap gap-2">
-            <select className="box w-auto grow basis-28" aria-label="Show of stage" value={stage} onChange={(event) => setStage(event.target.value)}><option value="">every stage</option>{stages.filter((one) => open.some((finding) => finding.stage === one)).map((one) => <option key={one} value={one}>{stageNames[one]}</option>)}</select>
-            {subjects.length > 1 && <select className="box w-auto grow basis-28" aria-label="Show about" value={about} onChange={(event) => setAbout(event.target.value)}><option value="">everything</option>{subjects.map((one) => <option key={one} value={one}>{one}</option>)}</select>}
+          <div className="mt-2 flex gap-2">
+            <select className="box w-0 min-w-0 grow" aria-label="Show of stage" value={stage} onChange={(event) => setStage(event.target.value)}><option value="">every stage</option>{stages.filter((one) => open.some((finding) => finding.stage === one)).map((one) => <option key={one} value={one}>{stageNames[one]}</option>)}</select>
+            {subjects.length > 1 && <select className="box w-0 min-w-0 grow" aria-label="Show about" value={about} onChange={(event) => setAbout(event.target.value)}><option value="">everything</option>{subjects.map((one) => <option key={one} value={one}>{one}</option>)}</select>}
           </div>
         )}
         {narrowed && <p className="fine mt-1" role="status">{groups.reduce((sum, group) => sum + group.findings.length, 0)} of {open.length} shown. <button type="button" className="underline" onClick={() => { setStage(''); setAbout('') }}>Show all</button></p>}
