@@ -1,11 +1,9 @@
 import { modelKey, type Catalogue, type Condition, type Model } from '../catalogue/model'
 import { updateWork } from '../firmware/work'
-import { homePlanOf } from '../plan/file'
-import { obstaclesOf, plannedBands, type Band } from '../plan/home-plan'
-import { pathLoss } from '../radio/path-loss'
 import { pressKind, pressOf } from '../catalogue/presses'
 import { seededRandom } from '../run/random'
 import { drawnFrom } from '../run/visit-plan'
+import { HouseAir } from './air'
 import { lasts, LEAST_DBM, stateShowing } from './conditions'
 import { conditionWhenSettled, lineCondition } from './settled'
 import type { HouseAction, HouseDefinition, Where } from './definition'
@@ -32,12 +30,11 @@ export class House implements HouseNow {
   #order = 0
   readonly #random: Map<string, () => number> = new Map()
   readonly #tokens = new Map<string, number>()
-  readonly #obstacles
+  readonly #air: HouseAir
   #network: HouseNetwork | null = null
 
   constructor(readonly definition: HouseDefinition, catalogue: Catalogue) {
-    const plan = definition.plan && homePlanOf(definition.plan)
-    this.#obstacles = plan ? { plan, '2.4': obstaclesOf(plan, '2.4'), '5': obstaclesOf(plan, '5'), '6': obstaclesOf(plan, '6') } : null
+    this.#air = new HouseAir(definition)
     definition.units.forEach((unit, index) => {
       const model = catalogue.get(modelKey(unit.model, unit.modelVersion))
       if (!model) throw new Error(`the catalogue holds no ${unit.model} version ${unit.modelVersion}`)
@@ -120,33 +117,10 @@ export class House implements HouseNow {
   }
 
   /** The signal of a unit at a place, on its better band for a device that is held there, dBm; null where it sends nothing. */
-  signalAt(id: string, where: Where): { band: Band; dbm: number } | null {
-    const unit = this.units.get(id)!
-    const found = (['5', '2.4', '6'] as const).flatMap((band) => {
-      const radios = unit.model.radios.filter((radio) => radio.band === band)
-      if (radios.length === 0) return []
-      const power = Math.max(...radios.map(({ powerDbm }) => powerDbm))
-      const loss = this.#obstacles && unit.at ? pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: this.#point(unit.at), to: this.#point(where), ...this.#obstacles[band] }).totalDb : 60
-      return [{ band, dbm: power - loss }]
-    })
-    // Devices stay on 5 GHz as long as it is good.
-    return found.find(({ band, dbm }) => band === '5' && dbm >= -72) ?? found.sort((a, b) => b.dbm - a.dbm)[0] ?? null
-  }
-
-  #point(where: Where) {
-    return { x: where.x, y: where.y, z: (this.#obstacles!.plan.storeys.find(({ id }) => id === where.storey)?.floorM ?? 0) + (where.heightM ?? 1) }
-  }
+  signalAt(id: string, where: Where) { return this.#air.at(this.units.get(id)!, where) }
 
   /** The signal between two units by the plan, or as if they stood in one room where nothing is drawn, dBm. */
-  signal(a: string, b: string): number {
-    const [from, to] = [this.units.get(a)!, this.units.get(b)!]
-    const bands: Band[] = ['5', '2.4', '6']
-    const band = bands.find((one) => from.model.radios.some((radio) => radio.band === one) && to.model.radios.some((radio) => radio.band === one))
-    if (!band) return -Infinity
-    const power = Math.max(...from.model.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm))
-    if (!this.#obstacles || !from.at || !to.at) return power - 70
-    return power - pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: this.#point(from.at), to: this.#point(to.at), ...this.#obstacles[band] }).totalDb
-  }
+  signal(a: string, b: string): number { return this.#air.between(this.units.get(a)!, this.units.get(b)!) }
 
   /** Who leads a unit of a mesh or an extender: the router of its family, or any other that sends. */
   #leader(id: string): string | null {
