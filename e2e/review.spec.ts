@@ -74,3 +74,18 @@ test('a visit in review is judged on one page: waived until a day, sent back wit
   await page.getByRole('button', { name: 'Approve what is here' }).click()
   await expect(page.getByText(/Wenna Tarrow approved it/)).toBeVisible()
 })
+
+test('a firmware with a hole leads from the catalogue to the homes that run it, a list to call and a visit to book', async ({ page }) => {
+  await logIn(page, 'petroc', '/catalogue/ostrel-tern')
+  await page.getByRole('link', { name: 'Which homes run which version' }).click()
+  await expect(page.getByRole('checkbox', { name: /3\.0\.0.*withdrawn/ })).toBeChecked()
+  const call = page.getByRole('region', { name: 'To call' })
+  await expect(call).toContainText('9 Ferryslip Terrace')
+  await expect(call).toContainText('555-0117')
+  const downloading = page.waitForEvent('download')
+  await call.getByRole('button', { name: 'As CSV' }).click()
+  const { readFileSync } = await import('node:fs')
+  expect(readFileSync(await (await downloading).path(), 'utf8')).toMatch(/9 Ferryslip Terrace,Great Skerrow,Bram Oskerry,555-0117,Cellar node/)
+  await call.getByRole('link', { name: 'Book a visit at 9 Ferryslip Terrace' }).click()
+  await expect(page.getByLabel('Customer')).toHaveValue('Bram Oskerry')
+})

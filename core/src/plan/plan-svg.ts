@@ -48,7 +48,9 @@ export function planSvg(plan: HomePlan, { storey, title, units, outlets = [], co
 }
 
 function label(x: number, y: number, name: string, size: number, anchor = 'start'): string {
-  return `<text x="${at(x)}" y="${at(y)}" font-size="${size}" font-weight="bold" text-anchor="${anchor}" stroke="${PAPER}" stroke-width="0.1" paint-order="stroke">${text(name)}</text>`
+  // Its halo first, then the letters: not everything that draws SVG knows an order of painting.
+  const place = `x="${at(x)}" y="${at(y)}" font-size="${size}" font-weight="bold" text-anchor="${anchor}"`
+  return `<text ${place} stroke="${PAPER}" stroke-width="0.1" aria-hidden="true">${text(name)}</text><text ${place}>${text(name)}</text>`
 }
 
 /** Cells of one step that lie beside each other in a row are one rectangle. */

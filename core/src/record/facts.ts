@@ -39,6 +39,8 @@ export const reasons = ['new', 'extend', 'convert', 'add-node', 'swap', 'fault']
 /** What is known before and about the visit as a whole. */
 export const briefFacts = z.strictObject({
   customerName: textLine(120),
+  /** The language that the customer's pack is made in. */
+  language: z.enum(['en', 'es']),
   street: textLine(120),
   town: textLine(80),
   phone: textLine(40),

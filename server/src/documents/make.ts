@@ -1,6 +1,7 @@
 import type { Author } from '@pasado/core/record/entry'
 import { packDigest } from '@pasado/core/record/seal'
-import { secretFor, standing } from '@pasado/core/record/record'
+import { standing } from '@pasado/core/record/record'
+import { passphraseOf } from '@pasado/core/wifi/passphrase'
 import { readVisit } from '../logbook/read'
 import { erasedProblem } from '../logbook/visits'
 import type { Services } from '../services'
@@ -16,7 +17,7 @@ export async function makePack(services: Services, visit: string, by: Author): P
   const { record, values } = await logbook.write(visit, new Date(), async (open) => {
     const before = open.state.record
     try {
-      const wanted = new Set(standing(before.networks).map(({ id }) => secretFor(before, 'wifi-passphrase', id)?.ref))
+      const wanted = new Set(standing(before.networks).map((network) => passphraseOf(before, network)?.ref))
       const opened = (await vault.openAll(open.connection, visit)).filter(({ ref }) => wanted.has(ref))
       for (const { ref } of opened) open.write('secret.shown', { ref, why: 'making the pack' }, by)
       if (!open.head.sealed_at) open.write('pack.made', { digest: packDigest(before) }, by)

@@ -18,13 +18,13 @@ export const soft = '#5A5263'
 export const rule = '#8A8093'
 
 /** Renders a document definition, with our fonts and foot line, to the octets of a PDF. */
-export async function renderPdf(title: string, foot: string, content: Content[], more: Partial<TDocumentDefinitions> = {}): Promise<Buffer> {
+export async function renderPdf(title: string, foot: string, content: Content[], more: Partial<TDocumentDefinitions> = {}, of = 'of'): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
     info: { title, creator: 'Pasado' },
     pageSize: 'A4',
     pageMargins: [48, 48, 48, 56],
     defaultStyle: { font: 'Sans', fontSize: 11, color: ink, lineHeight: 1.15 },
-    footer: (page, pages) => ({ margin: [48, 14, 48, 0], columns: [{ text: foot, fontSize: 8.5, color: soft }, { text: `${page} of ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }] }),
+    footer: (page, pages) => ({ margin: [48, 14, 48, 0], columns: [{ text: foot, fontSize: 8.5, color: soft }, { text: `${page} ${of} ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }] }),
     content,
     ...more
   }

@@ -5,6 +5,7 @@ import { ApiProblem, download } from '../../app/api'
 import { Chips } from '../../ui/Chips'
 import { AskedRules } from '../AskedRules'
 import { Cautions } from '../Cautions'
+import { ChoiceFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
 import { useVisit, write } from '../store'
@@ -65,6 +66,7 @@ function Pack() {
   return (
     <section aria-label="The customer’s pack" className="mt-5" data-place={placeKey({ kind: 'pack' as 'unit', id: 'pack', field: 'given' })}>
       <h3 className="text-lg">The customer’s pack</h3>
+      <div className="mt-2"><ChoiceFact kind="brief" id="brief" field="language" label="In which language" options={[{ value: 'en', words: 'English' }, { value: 'es', words: 'español' }]} /></div>
       <p className="mt-1">{record.pack.madeDigest === null ? 'Names and passphrases with codes to join, where each unit stands, what its lamp should look like, who to call.' : fresh ? 'Made from the record as it is now.' : 'The record changed since it was made: make it again.'}</p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <button type="button" className="btn btn-plum" disabled={busy || !mayWrite || pending > 0} onClick={() => void make()}>{busy ? 'Making …' : record.pack.madeDigest ? 'Make the pack again' : 'Make the pack'}</button>
