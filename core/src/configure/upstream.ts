@@ -22,7 +22,18 @@ const HOP_HOLDS_DBM = -75
  * Through which unit each is reached: by the cables that are recorded, else by the plan's wireless hops, else by role. A unit is never
  * reached through one that is farther from the line.
  */
-export function upstreamOf(record: VisitRecord, catalogue: Catalogue): Map<string, Upstream> {
+export function upstreamOf(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, Upstream> {
+  const known = reckoned.get(record)
+  if (known?.catalogue === catalogue) return known.found
+  const found = reckon(record, catalogue)
+  reckoned.set(record, { catalogue, found })
+  return found
+}
+
+/** Records are never changed in place, and many rules ask the same of one: it is reckoned once. */
+const reckoned = new WeakMap<VisitRecord, { catalogue: Catalogue; found: ReadonlyMap<string, Upstream> }>()
+
+function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, Upstream> {
   const units = standing(record.units).sort((a, b) => roleDepth(a) - roleDepth(b) || a.addedSeq - b.addedSeq)
   const beside = new Map<string, string[]>()
   for (const { facts: { a, b } } of standing(thingsOf(record, 'cable'))) {
@@ -46,13 +57,18 @@ export function upstreamOf(record: VisitRecord, catalogue: Catalogue): Map<strin
     }
   }
   reach(root, null)
-  const plan = planOf(record)
-  const hops = joinsOf(plan, placedUnits(record, plan).map((at) => ({ at, cabled: at.unit.facts.cabled === true })), catalogue, HOP_HOLDS_DBM)
+  let drawn: ReturnType<typeof joinsOf> | null = null
+  /** The plan's hops: reckoned only where cables do not tell all. */
+  const hops = () => {
+    const plan = planOf(record)
+    drawn ??= joinsOf(plan, placedUnits(record, plan).map((at) => ({ at, cabled: at.unit.facts.cabled === true })), catalogue, HOP_HOLDS_DBM)
+    return drawn
+  }
   // Of units on one cable that leads nowhere else, the one that joins by air or by the mains is where the others are reached.
   const byItself = ({ facts }: Unit) => ['node', 'extender', 'powerline-adapter'].includes(facts.role ?? '')
   for (const unit of [...units.filter(byItself), ...units]) {
     if (found.has(unit.id)) continue
-    const hop = hops.get(unit.id)
+    const hop = hops().get(unit.id)
     const before = typeof hop === 'object' ? found.get(hop.from.id) : undefined
     const family = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.family
     const nearer = [...found.values()].filter((one) => roleDepth(one.unit) < roleDepth(unit))

@@ -43,8 +43,26 @@ export interface HomePlan {
 
 const firstCeiling = { material: 'wood', thicknessMm: 200 } as const
 
-/** The plan in a record: what is drawn and whole; a room without a size or a storey is left out. */
+/** The parts of a record that its plan is made of; none of them is ever changed in place. */
+type PlanParts = readonly unknown[]
+const partsOf = (record: VisitRecord): PlanParts => [record.rooms, record.walls, record.openings, record.brief.facts]
+const drawn = new WeakMap<object, { parts: PlanParts; plan: HomePlan }>()
+
+/**
+ * The plan in a record: what is drawn and whole; a room without a size or a storey is left out. Made once for as long as nothing of
+ * it changes, as many rules ask for it after every entry.
+ */
 export function planOf(record: VisitRecord): HomePlan {
+  if (!record.storeys) return drawPlan(record)
+  const parts = partsOf(record)
+  const known = drawn.get(record.storeys)
+  if (known?.parts.every((part, at) => part === parts[at])) return known.plan
+  const plan = drawPlan(record)
+  drawn.set(record.storeys, { parts, plan })
+  return plan
+}
+
+function drawPlan(record: VisitRecord): HomePlan {
   const storeys = standing(thingsOf(record, 'storey'))
     .map(({ id, facts }): PlanStorey => ({
       id, name: facts.name ?? 'Storey', floorM: facts.floorM ?? 0, heightM: facts.heightM ?? 2.5,
@@ -89,7 +107,21 @@ export function bandLoss(material: Material, thicknessMm: number, band: Band): n
  * Walls and floors of a plan, as the path of a signal meets them.
  * @param wallFactor what this home's walls take, beside the table's
  */
-export function obstaclesOf(plan: HomePlan, band: Band, wallFactor = 1): { walls: NonNullable<PathLossInput['walls']>; floors: NonNullable<PathLossInput['floors']> } {
+export function obstaclesOf(plan: HomePlan, band: Band, wallFactor = 1): Obstacles {
+  const key = `${band} ${wallFactor}`
+  const ofPlan = obstacles.get(plan) ?? new Map<string, Obstacles>()
+  if (!obstacles.has(plan)) obstacles.set(plan, ofPlan)
+  const known = ofPlan.get(key) ?? standInTheWay(plan, band, wallFactor)
+  // While a factor is being fitted every step asks for another one: those are not worth keeping.
+  if (ofPlan.size < MOST_KEPT) ofPlan.set(key, known)
+  return known
+}
+
+interface Obstacles { walls: NonNullable<PathLossInput['walls']>; floors: NonNullable<PathLossInput['floors']> }
+const obstacles = new WeakMap<HomePlan, Map<string, Obstacles>>()
+const MOST_KEPT = 8
+
+function standInTheWay(plan: HomePlan, band: Band, wallFactor: number): Obstacles {
   const storeyOf = new Map(plan.storeys.map((one) => [one.id, one]))
   return {
     walls: plan.walls.filter(({ thicknessMm }) => thicknessMm > 0).map((wall) => {
