@@ -2,10 +2,10 @@ import { useState } from 'react'
 import { format } from 'date-fns'
 import { v7 as uuidv7 } from 'uuid'
 import { compareUnit, comparedNames, type ComparedName } from '@pasado/core/configure/compare'
-import { parseCidr, parseIpv4 } from '@pasado/core/address/ipv4'
 import { readDotted, underOurNames } from '@pasado/core/formats/dotted'
 import type { Facts } from '@pasado/core/record/facts'
 import { checkField } from '@pasado/core/record/facts'
+import { segmentOf } from '@pasado/core/prove/path'
 import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
 import { ApiProblem, ask } from '../../app/api'
 import { useMayWrite } from '../facts'
@@ -66,8 +66,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
       return null
     }
     if (name === 'lan.address') {
-      const number = parseIpv4(value)
-      const segment = standing(record.segments).find(({ facts }) => { const range = facts.cidr === undefined ? null : parseCidr(facts.cidr); return range !== null && !('problem' in range) && number !== null && number >= range.first && number <= range.last })
+      const segment = segmentOf(record, value)
       write('host.set', { id: standing(record.hosts).find(({ facts }) => facts.unit === unit.id)?.id ?? uuidv7(), set: { unit: unit.id, address: value, ...(segment ? { segment: segment.id } : {}) }, origin: 'measured' })
       return null
     }
