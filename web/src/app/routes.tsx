@@ -30,6 +30,7 @@ export const router = createBrowserRouter([
       { path: '/check/:id', lazy: async () => ({ Component: (await import('../day/CheckPage')).CheckPage }) },
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
       { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },
+      { path: '/homes/:id/compare', lazy: async () => ({ Component: (await import('../homes/CompareVisits')).CompareVisits }) },
       { path: '/review/:id', lazy: async () => ({ Component: (await import('../review/ReviewPage')).ReviewPage }) },
       { path: '/standard', lazy: async () => ({ Component: (await import('../standard/StandardView')).StandardView }) },
       { path: '/catalogue', lazy: async () => ({ Component: (await import('../catalogue/Catalogue')).Catalogue }) },

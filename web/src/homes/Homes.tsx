@@ -1,52 +1,65 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
+import { ruleNames } from '@pasado/core/standard/rule-names'
 import { ApiProblem, ask } from '../app/api'
+import { useModels } from '../catalogue/models'
 
 /** A home that was found, and by what. */
 type FoundHome = ListedHome & { foundBy?: string[] }
+interface Page { homes: FoundHome[]; next: string | null }
 
 const PAUSE_MS = 200
 const foundWords: Record<string, string> = { customer: 'name', street: 'street', town: 'town', serial: 'serial', mac: 'MAC address' }
+const outcomes = { breaks: 'broken', waived: 'waived', unproven: 'unproven' } as const
+const fields = ['q', 'model', 'firmware', 'rule', 'outcome'] as const
 
-/** Homes: every home, found by name, street, serial or MAC address. */
+/** Homes: every home, found by name, street, serial or MAC address, by what stands there and by how a rule came out. */
 export function Homes() {
   const [search, setSearch] = useSearchParams()
-  const wanted = search.get('q') ?? ''
-  const [homes, setHomes] = useState<FoundHome[] | null>(null)
-  const [more, setMore] = useState(false)
+  const [found, setFound] = useState<Page | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const [loading, setLoading] = useState(false)
+  const get = (name: (typeof fields)[number]) => search.get(name) ?? ''
+  const query = new URLSearchParams(fields.flatMap((name) => (get(name) ? [[name, get(name)]] : []))).toString()
   useEffect(() => { document.title = 'Homes · Pasado' }, [])
   useEffect(() => {
     let left = false
     const timer = setTimeout(() => {
-      ask<{ homes: FoundHome[] }>('GET', `/homes${wanted ? `?q=${encodeURIComponent(wanted)}` : ''}`).then((found) => {
-        if (left) return
-        setHomes(found.homes)
-        setMore(!wanted && found.homes.length === 50)
-        setProblem(null)
-      }, (error: unknown) => { if (!left) setProblem(error instanceof ApiProblem ? error.document.title : 'The homes could not be loaded.') })
+      ask<Page>('GET', `/homes${query ? `?${query}` : ''}`).then((page) => { if (!left) { setFound(page); setProblem(null) } }, (error: unknown) => { if (!left) setProblem(error instanceof ApiProblem ? error.words : 'The homes could not be loaded.') })
     }, PAUSE_MS)
     return () => { left = true; clearTimeout(timer) }
-  }, [wanted])
+  }, [query])
   const loadMore = async () => {
-    const last = homes!.at(-1)!
-    const next = await ask<{ homes: FoundHome[] }>('GET', `/homes?afterStreet=${encodeURIComponent(last.street)}&afterId=${last.id}`)
-    setHomes([...homes!, ...next.homes])
-    setMore(next.homes.length === 50)
+    setLoading(true)
+    try {
+      const next = await ask<Page>('GET', `/homes?${query ? `${query}&` : ''}after=${encodeURIComponent(found!.next!)}`)
+      const known = new Set(found!.homes.map(({ id }) => id))
+      setFound({ homes: [...found!.homes, ...next.homes.filter(({ id }) => !known.has(id))], next: next.next })
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.words : 'More homes could not be loaded; try again.')
+    } finally {
+      setLoading(false)
+    }
+  }
+  const set = (changed: Record<string, string>) => {
+    const next = new URLSearchParams(search)
+    for (const [name, value] of Object.entries(changed)) if (value) next.set(name, value); else next.delete(name)
+    setSearch(next, { replace: true })
   }
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">Homes</h1>
       <div className="mt-3">
         <label className="label" htmlFor="wanted">Find a home</label>
-        <input id="wanted" type="search" className="box mt-1" autoFocus placeholder="name, street, serial or MAC address" value={wanted} onChange={(event) => setSearch(event.target.value ? { q: event.target.value } : {}, { replace: true })} />
+        <input id="wanted" type="search" className="box mt-1" autoFocus placeholder="name, street, serial or MAC address" value={get('q')} onChange={(event) => set({ q: event.target.value })} />
       </div>
+      <Narrow get={get} set={set} />
       {problem && <p role="alert" className="mt-3 font-bold">{problem}</p>}
-      {homes === null && !problem && <p className="mt-3 text-soft" role="status">Looking …</p>}
-      {homes && homes.length > 0 && (
+      {found === null && !problem && <p className="mt-3 text-soft" role="status">Looking …</p>}
+      {found && found.homes.length > 0 && (
         <ul className="paper mt-4 divide-y divide-rule" aria-label="Homes found">
-          {homes.map((home) => (
+          {found.homes.map((home) => (
             <li key={home.id}>
               <Link to={`/homes/${home.id}`} className="flex min-h-14 flex-wrap items-center justify-between gap-x-6 px-4 py-2 hover:bg-well">
                 <span><b>{home.street}</b> <span className="text-soft">{home.town}</span></span>
@@ -56,8 +69,28 @@ export function Homes() {
           ))}
         </ul>
       )}
-      {homes?.length === 0 && <p className="mt-4">{wanted ? 'No home is found by that. Try the first letters of the name or street, or a serial without its hyphens.' : 'No home yet. Open the first visit from Day.'}</p>}
-      {more && <p className="mt-3"><button type="button" className="btn" onClick={() => void loadMore()}>More homes</button></p>}
+      {found?.homes.length === 0 && <p className="mt-4">{query ? 'No home is found by that. Try the first letters of the name or street, or a serial without its hyphens; or take a model or rule away.' : 'No home yet. Open the first visit from Day.'}</p>}
+      {found?.next && <p className="mt-3"><button type="button" className="btn" disabled={loading} onClick={() => void loadMore()}>{loading ? 'Loading …' : 'More homes'}</button> <span className="fine">{found.homes.length} shown</span></p>}
     </main>
+  )
+}
+
+/** Narrows by what stands in a home and by what a rule said of it. */
+function Narrow({ get, set }: { get: (name: (typeof fields)[number]) => string; set: (changed: Record<string, string>) => void }) {
+  const { models } = useModels()
+  const newest = [...new Map((models ?? []).sort((a, b) => a.version - b.version).map((model) => [model.id, model])).values()].sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`))
+  const versions = newest.find(({ id }) => id === get('model'))?.firmware.releases ?? []
+  const select = (label: string, value: string, none: string, options: readonly (readonly [string, string])[], choose: (value: string) => void, disabled = false) => (
+    <label className="label min-w-0">{label}
+      <select className="box mt-1 font-normal" value={value} disabled={disabled} onChange={(event) => choose(event.target.value)}><option value="">{none}</option>{options.map(([key, words]) => <option key={key} value={key}>{words}</option>)}</select>
+    </label>
+  )
+  return (
+    <div role="group" aria-label="Narrow" className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2 lg:grid-cols-[1.2fr_0.8fr_1.4fr_0.8fr]">
+      {select('Model that stands there', get('model'), 'any', newest.map(({ id, maker, name }) => [id, `${maker} ${name}`] as const), (model) => set({ model, firmware: '' }))}
+      {select('It runs', get('firmware'), 'any version', versions.map(({ version, withdrawn }) => [version, `${version}${withdrawn ? ', withdrawn' : ''}`] as const), (firmware) => set({ firmware }), get('model') === '')}
+      {select('Rule', get('rule'), 'any', Object.entries(ruleNames), (rule) => set({ rule, outcome: rule ? get('outcome') || 'waived' : '' }))}
+      {select('came out', get('rule') ? get('outcome') || 'breaks' : '', '–', Object.entries(outcomes), (outcome) => set({ outcome }), get('rule') === '')}
+    </div>
   )
 }

@@ -3,12 +3,15 @@ import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/prove/rooms'
 import { bottleneckOf } from '@pasado/core/prove/bottleneck'
-import { photosOf } from '@pasado/core/record/record'
+import { photosOf, standing } from '@pasado/core/record/record'
+import { changesBetween } from '@pasado/core/revisions/changes'
+import { recordAt } from '@pasado/core/revisions/moments'
 import { signedDigest } from '@pasado/core/record/seal'
 import { stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
 import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
+import { ChangesView } from '../revisions/ChangesView'
 import { GrantSheet, type Grant } from '../visit/GrantSheet'
 import { Photos } from '../visit/Photos'
 import { closeVisit, openVisit, useVisit, write } from '../visit/store'
@@ -65,6 +68,7 @@ function Judged() {
           {about.length > 0 && <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">{about.map((one) => <Photos key={`${one.thing} ${one.id}`} about={one} label={one.thing === 'unit' ? (record.units[one.id]?.facts.name ?? 'A unit') : one.thing === 'stage' ? stageNames[one.id as 'brief'] : one.id} />)}</section>}
         </div>
       </div>
+      <FromPlan />
       <GrantSheet grant={grant} onClose={() => setGrant(null)} />
     </main>
   )
@@ -83,6 +87,28 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
         <div className="flex flex-wrap gap-2">{blocks(finding) && <button type="button" className="btn" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}{finding.outcome === 'waived' && <button type="button" className="btn btn-quiet" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}{finding.place && <button type="button" className="btn btn-quiet" aria-label={`Look at ${title}`} onClick={() => goTo(finding.place!)}>Look</button>}</div>
       </div>
     </li>
+  )
+}
+
+/** What was left that is not as it was planned, with who changed it and why. */
+function FromPlan() {
+  const entries = useVisit((state) => state.entries)
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const standard = useVisit((state) => state.standard)
+  const changes = useMemo(() => {
+    const planned = recordAt(entries, 'planned')
+    if (standing(planned.units).length === 0) return null
+    const { things } = changesBetween({ record: planned, catalogue, standard }, { record, catalogue, standard })
+    // What only came to be known at the home is no difference from the plan: what was set before and is another now is, and what came or went.
+    const told = things.filter(({ kind }) => kind === 'unit' || kind === 'brief').map((one) => (one.is === 'changed' ? { ...one, changes: one.changes.filter(({ before }) => before !== null) } : { ...one, changes: [] })).filter(({ is, changes: said }) => is !== 'changed' || said.length > 0)
+    return { things: told, rooms: [], outcomes: [], notAgain: 0 }
+  }, [entries, record, catalogue, standard])
+  return (
+    <section aria-label="Differences from the plan" className="mt-6"><h2 className="mb-2 text-lg">Different from the plan</h2>
+      {changes ? <ChangesView changes={changes} /> : <p className="paper p-4">No unit was planned before the visit: there is nothing to differ from.</p>}
+      <p className="fine mt-2"><Link className="underline" to={`/homes/${record.visit.home}/compare`}>Compare with the visit before, or as found with as left</Link></p>
+    </section>
   )
 }
 

@@ -1,17 +1,19 @@
-import type { CableEnd } from '@pasado/core/record/facts'
+import type { Catalogue } from '@pasado/core/catalogue/model'
+import type { CableEnd, ThingKind } from '@pasado/core/record/facts'
 import { format } from 'date-fns'
 import { causes } from '@pasado/core/diagnose/causes'
 import { observationOf } from '@pasado/core/diagnose/observations'
 import type { Entry } from '@pasado/core/record/entry'
 import { lookWords } from '@pasado/core/lamps/look'
 import { unitName, type VisitRecord } from '@pasado/core/record/record'
+import { fieldWords, valueWords } from '@pasado/core/revisions/field-words'
 import { Sheet } from '../ui/Sheet'
 import { useVisit } from './store'
 
 /** What an entry says, in words; secrets are never in one. */
-function entryWords(entry: Entry, record: VisitRecord): string {
+function entryWords(entry: Entry, record: VisitRecord, catalogue: Catalogue): string {
   const unit = (id: string) => (record.units[id] ? unitName(record.units[id]) : 'a unit')
-  const values = (set: Record<string, unknown>) => Object.entries(set).map(([field, value]) => `${field} ${value === null ? 'cleared' : Array.isArray(value) ? value.join(', ') : value === true ? 'yes' : value === false ? 'no' : /^[0-9a-f-]{36}$/.test(String(value)) ? 'chosen' : String(value)}`).join(' · ')
+  const values = (set: Record<string, unknown>, kind = entry.kind.slice(0, -4) as ThingKind) => Object.entries(set).map(([field, value]) => `${fieldWords(field)} ${valueWords(record, catalogue, kind, field, value) ?? 'cleared'}`).join(' · ')
   switch (entry.kind) {
     case 'visit.opened': return 'Visit opened'
     case 'brief.set': return `Brief: ${values(entry.body.set)}`
@@ -78,13 +80,14 @@ function entryWords(entry: Entry, record: VisitRecord): string {
 export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
   const entries = useVisit((state) => state.entries)
   const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
   return (
     <Sheet open={open} onClose={onClose} title="Logbook" says="Every line, newest first. Nothing in it is ever changed." wide>
       <ol className="divide-y divide-rule" reversed start={entries.length}>
         {open && entries.toReversed().map((entry) => (
           <li key={entry.id} className="grid grid-cols-[3rem_1fr] gap-x-3 py-2 sm:grid-cols-[3rem_1fr_auto]">
             <span className="exact text-soft">{entry.seq}</span>
-            <span className="min-w-0 break-words">{entryWords(entry, record)}</span>
+            <span className="min-w-0 break-words">{entryWords(entry, record, catalogue)}</span>
             <span className="fine col-start-2 sm:col-start-auto">{entry.by.name}, {format(new Date(entry.at), 'd MMM HH:mm')}</span>
           </li>
         ))}

@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { allModels, currentStandard } from '../../db/catalogue'
 import { dueChecks } from '../../db/checks'
-import { homesByStreet, homesByTerms, readHome } from '../../db/homes'
+import { findHomes } from '../../db/home-search'
+import { readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
 import { allSealKeys } from '../../db/seal-keys'
 import { openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
+import { homeNow } from '../../logbook/home-now'
 import { searchWords } from '../../logbook/terms'
 import { notFound } from '../problem'
 import { everyRole, route } from '../route'
@@ -23,30 +25,20 @@ export const listRoutes = [
     })
   }),
   route({
-    method: 'get', path: '/homes', does: 'Homes, by street or found by name, street, serial or MAC address', roles: everyRole,
-    query: z.strictObject({ q: z.string().max(120).optional(), afterStreet: z.string().max(120).optional(), afterId: z.uuid().optional() }),
-    run: async ({ services, query }) => {
-      const words = searchWords(query.q ?? '')
-      if (words.length) {
-        const found = new Map<string, { foundBy: string[] }>()
-        for (const one of await homesByTerms(services.db, words)) {
-          const known = found.get(one.id)
-          if (known) known.foundBy.push(one.foundBy)
-          else found.set(one.id, { ...one, foundBy: [one.foundBy] })
-        }
-        return { json: { homes: [...found.values()] } }
-      }
-      const after = query.afterStreet !== undefined && query.afterId ? { street: query.afterStreet, id: query.afterId } : null
-      return { json: { homes: await homesByStreet(services.db, after) } }
-    }
+    method: 'get', path: '/homes', does: 'Homes, fifty at a time: by street, or those that fit name, street, town, serial, MAC address, model, firmware and how a rule came out there; `next` leads to the next page', roles: everyRole,
+    query: z.strictObject({
+      q: z.string().max(120).optional(), model: z.string().min(1).max(60).optional(), firmware: z.string().min(1).max(40).optional(),
+      rule: z.string().regex(/^[a-z0-9-]{3,60}$/, 'must be the id of a rule').optional(), outcome: z.enum(['breaks', 'waived', 'unproven']).optional(), after: z.string().max(400).optional()
+    }).refine(({ firmware, model }) => firmware === undefined || model !== undefined, { path: ['model'], message: 'is missing: a version is one of a model' }),
+    run: async ({ services, query: { q, after, ...query } }) => ({ json: await findHomes(services.db, { ...query, words: searchWords(q ?? '') }, after ?? null) })
   }),
   route({
-    method: 'get', path: '/homes/:id', does: 'A home and its visits, newest first', roles: everyRole,
+    method: 'get', path: '/homes/:id', does: 'A home, its visits newest first, and what stands there now by the latest sealed one', roles: everyRole,
     params: z.strictObject({ id: z.uuid() }),
     run: async ({ services, params }) => {
       const home = await readHome(services.db, params.id)
       if (!home) throw notFound('home')
-      return { json: { home, visits: await visitsOfHome(services.db, params.id) } }
+      return { json: { home, visits: await visitsOfHome(services.db, params.id), now: await homeNow(services.logbook, params.id) } }
     }
   }),
   route({

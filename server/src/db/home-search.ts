@@ -1,0 +1,112 @@
+import type { ListedHome } from '@pasado/core/formats/listed-home'
+import type { Outcome } from '@pasado/core/standard/rule'
+import { rows, type Connection, type Param } from './pool'
+
+/** What homes are looked for by; all that is given has to fit. */
+export interface HomeQuery {
+  /** Words of the name, street, town, serial or MAC address, each the beginning of one. */
+  words: string[]
+  model?: string
+  /** A version of that model that runs there now. */
+  firmware?: string
+  /** A rule that came out so in the home's latest visit. */
+  rule?: string
+  outcome?: Outcome
+}
+
+/** A home that was found, with the terms it was found by where words were given. */
+export type FoundHome = ListedHome & { foundBy?: string[] }
+
+/** A page of homes, and where the next one begins; null where this is the last. */
+export interface HomePage { homes: FoundHome[]; next: string | null }
+
+export const HOMES_A_PAGE = 50
+/** Up to so many rows are counted to learn which word is the rarest. */
+const COUNTED = 500
+
+const LISTED = 'h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit'
+const like = (word: string) => `${word.replace(/[\\%_]/g, '\\$&')}%`
+
+interface Part { sql: string; params: Param[] }
+
+/**
+ * Homes that fit, a page at a time in the order of the index that leads to them: by rule, else by model, else by the rarest word,
+ * else by street. Whatever else is asked for is looked up by key for each home that comes along.
+ * @param after where the page before ended, as it told
+ */
+export async function findHomes(db: Connection, query: HomeQuery, after: string | null): Promise<HomePage> {
+  if (query.rule !== undefined) return page(await rows(db, ...byRule(query, after)), ({ visit }) => visit as string)
+  if (query.model !== undefined) return page(await rows(db, ...byModel(query, after)), ({ visit }) => visit as string)
+  if (query.words.length > 0) return page(await rows(db, ...byWord(query, await rarest(db, query.words), after)), ({ term, id }) => `${String(term)} ${id}`)
+  return page(await rows(db, ...byStreet(after)), ({ street, id }) => `${street} ${id}`)
+}
+
+type FoundRow = ListedHome & { foundBy?: string; visit?: string; term?: string }
+
+function page(found: FoundRow[], ends: (row: FoundRow) => string): HomePage {
+  const here = found.slice(0, HOMES_A_PAGE)
+  const homes = new Map<string, FoundHome>()
+  for (const { foundBy, visit: _, term: __, ...home } of here) {
+    const known = homes.get(home.id)
+    const by = foundBy === undefined ? [] : foundBy.split(',')
+    if (known) known.foundBy = [...new Set([...(known.foundBy ?? []), ...by])]
+    else homes.set(home.id, foundBy === undefined ? home : { ...home, foundBy: by })
+  }
+  return { homes: [...homes.values()], next: found.length > HOMES_A_PAGE ? Buffer.from(ends(here.at(-1)!), 'utf8').toString('base64url') : null }
+}
+
+/** Where a page ended: everything before the last blank, and the id after it. */
+function cursor(after: string | null): { key: string; id: string } | null {
+  if (after === null) return null
+  const text = Buffer.from(after, 'base64url').toString('utf8')
+  const at = text.lastIndexOf(' ')
+  return { key: text.slice(0, Math.max(0, at)), id: text.slice(at + 1) }
+}
+
+/** Words and models that every home found has to have as well. */
+function alsoFits({ words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>): Part {
+  const parts: Part[] = words.map((word) => ({ sql: 'EXISTS (SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = h.id AND o.term LIKE ?)', params: [like(word)] }))
+  if (model !== undefined) parts.push({ sql: `EXISTS (SELECT 1 FROM units w FORCE INDEX (PRIMARY) WHERE w.visit_id = h.latest_visit AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware = ?'})`, params: firmware === undefined ? [model] : [model, firmware] })
+  return { sql: parts.map(({ sql }) => `AND ${sql}`).join(' '), params: parts.flatMap(({ params }) => params) }
+}
+
+type Query = [sql: string, params: Param[]]
+const MORE = HOMES_A_PAGE + 1
+
+/** From the index of the rule and its outcome, visit by visit; a home counts by its latest. */
+export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: string | null): Query {
+  const also = alsoFits(rest)
+  const from = cursor(after)
+  return [`SELECT STRAIGHT_JOIN DISTINCT ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id AND h.latest_visit = f.visit_id
+    WHERE f.rule = ? AND f.outcome = ? ${from ? 'AND f.visit_id > ?' : ''} ${also.sql} ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(from ? [from.id] : []), ...also.params]]
+}
+
+/** From the index of the model, or of the model and the version, visit by visit. */
+export function byModel({ model, firmware, words }: HomeQuery, after: string | null): Query {
+  const also = alsoFits({ words })
+  const from = cursor(after)
+  const version = firmware === undefined ? '' : 'AND u.firmware = ?'
+  return [`SELECT STRAIGHT_JOIN DISTINCT ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_model'}) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id AND h.latest_visit = u.visit_id
+    WHERE u.model = ? ${version} ${from ? 'AND u.visit_id > ?' : ''} ${also.sql} ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [firmware]), ...(from ? [from.id] : []), ...also.params]]
+}
+
+/** From the words, term by term and home by home, as their key is ordered. */
+export function byWord({ words }: HomeQuery, first: string, after: string | null): Query {
+  const also = alsoFits({ words: words.filter((word) => word !== first) })
+  const from = cursor(after)
+  return [`SELECT STRAIGHT_JOIN ${LISTED}, GROUP_CONCAT(DISTINCT t.what) AS foundBy, t.term FROM home_terms t FORCE INDEX (PRIMARY) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = t.home_id
+    WHERE t.term LIKE ? ${from ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}`, [like(first), ...(from ? [from.key, from.key, from.id] : []), ...also.params]]
+}
+
+/** Every home, street by street. */
+export function byStreet(after: string | null): Query {
+  const from = cursor(after)
+  return [`SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${from ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`, from ? [from.key, from.key, from.id] : []]
+}
+
+/** The word that the fewest terms begin with: the others are looked up for its homes only. */
+async function rarest(db: Connection, words: string[]): Promise<string> {
+  if (words.length === 1) return words[0]!
+  const counts = await Promise.all(words.map((word) => rows<{ count: number }>(db, `SELECT COUNT(*) AS count FROM (SELECT 1 FROM home_terms WHERE term LIKE ? LIMIT ${COUNTED}) few`, [like(word)])))
+  return words.map((word, at) => ({ word, count: counts[at]![0]!.count })).sort((a, b) => a.count - b.count)[0]!.word
+}

@@ -1,0 +1,91 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { demoVisits } from '@pasado/demo/all'
+import { loadVisits } from '../../scripts/load-demo'
+import { byModel, byRule, byStreet, byWord, HOMES_A_PAGE } from '../src/db/home-search'
+import { rows, run } from '../src/db/pool'
+import { Caller, startCompany } from './company'
+import { v7 as uuidv7 } from 'uuid'
+
+let company: Awaited<ReturnType<typeof startCompany>>
+let petroc: Caller
+type Page = { homes: { id: string; street: string; customer: string; foundBy?: string[] }[]; next: string | null }
+const search = async (query: string) => (await petroc.call<Page>('GET', `/homes?${query}`)).body
+beforeAll(async () => {
+  company = await startCompany()
+  petroc = await Caller.as(company.running, 'petroc')
+  await loadVisits(company.services, demoVisits(), new Date())
+})
+afterAll(() => company.stop())
+
+describe('homes are found', () => {
+  it('by each word of name, street and town, all of them together, with what each was found by', async () => {
+    expect((await search('q=curlew')).homes.map(({ street }) => street)).toEqual(['2 Curlew Bank'])
+    expect((await search('q=elowen+curl+great')).homes).toMatchObject([{ customer: 'Elowen Tarr' }])
+    expect((await search('q=elowen+samphire')).homes).toEqual([])
+    expect((await search('q=elow')).homes[0]!.foundBy).toEqual(['customer'])
+  })
+
+  it('by the model that stands there, by the version it runs, and with words on top', async () => {
+    const { services } = company
+    const there = await rows<{ home: string }>(services.db, 'SELECT DISTINCT u.home_id AS home FROM units u JOIN homes h ON h.latest_visit = u.visit_id WHERE u.model = ?', ['ostrel-tern'])
+    expect((await search('model=ostrel-tern')).homes.map(({ id }) => id).sort()).toEqual(there.map(({ home }) => home).sort())
+    const [version] = await rows<{ firmware: string; count: number }>(services.db, 'SELECT u.firmware, COUNT(DISTINCT u.home_id) AS count FROM units u JOIN homes h ON h.latest_visit = u.visit_id WHERE u.model = ? AND u.firmware IS NOT NULL GROUP BY u.firmware LIMIT 1', ['ostrel-tern'])
+    expect((await search(`model=ostrel-tern&firmware=${version!.firmware}`)).homes).toHaveLength(version!.count)
+    const [one] = (await search('model=ostrel-tern')).homes
+    expect((await search(`model=ostrel-tern&q=${encodeURIComponent(one!.street)}`)).homes.map(({ id }) => id)).toEqual([one!.id])
+  })
+
+  it('by how a rule came out in the latest visit', async () => {
+    const broken = await rows<{ rule: string; home: string }>(company.services.db, "SELECT f.rule, v.home_id AS home FROM findings f JOIN visits v ON v.id = f.visit_id JOIN homes h ON h.latest_visit = v.id WHERE f.outcome = 'breaks'")
+    const [{ rule }] = broken as [{ rule: string; home: string }]
+    expect((await search(`rule=${rule}&outcome=breaks`)).homes.map(({ id }) => id).sort()).toEqual([...new Set(broken.filter((one) => one.rule === rule).map(({ home }) => home))].sort())
+    expect((await search(`rule=${rule}&outcome=breaks&model=no-such-model`)).homes).toEqual([])
+  })
+
+  it('refuses a version without its model, and an outcome that is none', async () => {
+    expect((await petroc.call('GET', '/homes?firmware=1.0')).body).toMatchObject({ errors: [{ detail: expect.stringContaining('is missing') as string }] })
+    expect((await petroc.call('GET', '/homes?rule=kit-role&outcome=fine')).status).toBe(422)
+  })
+
+  it('a page at a time, each home once and none left out, in whatever way they are looked for', async () => {
+    const { db } = company.services
+    const visit = (await rows<{ id: string }>(db, 'SELECT id FROM visits LIMIT 1'))[0]!.id
+    for (let at = 0; at < HOMES_A_PAGE * 2 + 7; at++) {
+      const id = uuidv7()
+      await run(db, 'INSERT INTO homes (id, customer_id, customer, street, town, latest_visit) VALUES (?, ?, ?, ?, ?, ?)', [id, uuidv7(), 'Paged Customer', `${at % 9} Same Row`, 'Pagetown', visit])
+      await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', [`paged${at % 4}`, id, visit, 'customer'])
+      await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', ['pagetown', id, visit, 'town'])
+    }
+    for (const [query, wanted] of [['q=paged', HOMES_A_PAGE * 2 + 7], ['q=pagetown+paged1', 27], ['', null]] as const) {
+      const seen: string[] = []
+      for (let after: string | null = '', pages = 0; after !== null && pages < 20; pages++) {
+        const found: Page = await search(`${query}${after ? `&after=${after}` : ''}`)
+        expect(found.homes.length).toBeLessThanOrEqual(HOMES_A_PAGE)
+        seen.push(...found.homes.map(({ id }) => id))
+        after = found.next
+      }
+      expect(new Set(seen).size).toBe(seen.length)
+      expect(seen.length).toBe(wanted ?? (await rows<{ count: number }>(db, 'SELECT COUNT(*) AS count FROM homes'))[0]!.count)
+    }
+  })
+})
+
+it('no way of looking reads a table from end to end', async () => {
+  const after = Buffer.from('curlew 0199c000-0000-7000-8000-000000000001').toString('base64url')
+  const queries = [
+    byRule({ words: ['curlew'], rule: 'kit-role', outcome: 'waived', model: 'ostrel-tern', firmware: '3.1.0' }, after), byModel({ words: ['curlew'], model: 'ostrel-tern' }, after),
+    byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null), byWord({ words: ['curlew', 'bank'] }, 'curlew', after), byStreet(after)
+  ]
+  for (const [sql, params] of queries) {
+    for (const { table, type, key } of await rows<{ table: string; type: string; key: string | null }>(company.services.db, `EXPLAIN ${sql}`, params)) expect(`${table} ${type} ${key}`, sql).not.toMatch(/ ALL | null$/)
+  }
+})
+
+it('a home tells what stands there now, by its latest sealed visit, and no secret', async () => {
+  const [home] = (await search('q=curlew')).homes
+  const { body, text } = await petroc.call<{ now: { units: { name: string; modelName: string; means: string }[]; networks: { ssid: string }[] } }>('GET', `/homes/${home!.id}`)
+  expect(body.now.units.length).toBeGreaterThan(0)
+  expect(body.now.units[0]).toMatchObject({ modelName: expect.any(String) as string, means: expect.any(String) as string })
+  expect(body.now.networks[0]!.ssid).toBe('Sea Holly')
+  expect(text).not.toContain('passphrase')
+})
