@@ -1,5 +1,6 @@
 import { calc } from './calc'
 import { check } from './check'
+import { demo } from './demo'
 import { exportVisit, importVisit } from './transfer'
 import { verify } from './verify'
 
@@ -12,6 +13,7 @@ pasado export VISIT [--secrets]        a visit as a record file on standard outp
 pasado import FILE [--secrets]         take a record file in
 pasado labels demo|VISIT [--out DIR] [--condition print|clean|worn|bad] [--secrets]
                                        labels of units as PNG, and a sheet of them as PDF, for practice
+pasado demo --homes N                  add a generated company of N homes to the database that npm start keeps, or DATABASE_URL
 
 export, import and labels VISIT speak to a running server: PASADO_URL (http://127.0.0.1:4180), PASADO_LOGIN, PASADO_PASSWORD;
 with --secrets the passphrase is read from PASADO_PASSPHRASE.`
@@ -25,6 +27,7 @@ export async function main(words: readonly string[]): Promise<number> {
     case 'verify': return verify(rest)
     case 'export': return exportVisit(rest)
     case 'import': return importVisit(rest)
+    case 'demo': return demo(rest)
     // Drawing takes a library of its own, which the other commands do not wait for.
     case 'labels': return (await import('./labels')).labels(rest)
     case '--help': case 'help':

@@ -28,13 +28,13 @@ export async function publishStandard(db: Connection, standard: Standard): Promi
   return (await run(db, 'INSERT IGNORE INTO standards (id, version, doc) VALUES (?, ?, ?)', [standard.id, standard.version, JSON.stringify(standard)])) > 0
 }
 
-/** Every version of the standard, the newest first. */
+/** Every version of the company's standard, the newest first; those that came with files of others are not among them. */
 export async function allStandards(db: Connection): Promise<Standard[]> {
-  return (await rows<{ doc: string }>(db, 'SELECT doc FROM standards ORDER BY version DESC, id LIMIT 200')).map(({ doc }) => JSON.parse(doc) as Standard)
+  return (await rows<{ doc: string }>(db, 'SELECT doc FROM standards WHERE id = ? ORDER BY version DESC LIMIT 200', [firstStandard.id])).map(({ doc }) => JSON.parse(doc) as Standard)
 }
 
 /** The standard that new visits are checked by: the newest version. */
 export async function currentStandard(db: Connection): Promise<Standard> {
-  const found = await row<{ doc: string }>(db, 'SELECT doc FROM standards ORDER BY version DESC, id LIMIT 1')
+  const found = await row<{ doc: string }>(db, 'SELECT doc FROM standards WHERE id = ? ORDER BY version DESC LIMIT 1', [firstStandard.id])
   return found ? (JSON.parse(found.doc) as Standard) : firstStandard
 }

@@ -22,7 +22,7 @@ export interface HomePage { homes: FoundHome[]; next: string | null }
 
 export const HOMES_A_PAGE = 50
 /** Up to so many rows are counted to learn which word is the rarest. */
-const COUNTED = 500
+const COUNTED = 200
 
 const LISTED = 'h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit'
 const like = (word: string) => `${word.replace(/[\\%_]/g, '\\$&')}%`
