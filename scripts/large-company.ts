@@ -96,7 +96,7 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
     })])
     await connection.query('INSERT INTO entries (visit_id, seq, id, doc) VALUES ?', [states.flatMap(({ entries }) => insertEntries(entries).params[0] as unknown[])])
     const statements: Statement[] = []
-    for (const { visit, record, findings } of states) await project(connection, visit.id, visit.home, null, { record, findings }, (statement) => statements.push(statement))
+    for (const { visit, record, findings } of states) await project(connection, visit.id, visit.home, null, { record, findings, eraseAfterDays: takenOverStandard.policy.eraseAfterDays }, (statement) => statements.push(statement))
     // Nothing of these visits is there yet, so there is nothing to delete.
     for (const { sql, params } of together(statements.filter(({ sql }) => !sql.startsWith('DELETE')))) await connection.query(sql, params)
     await connection.query('COMMIT; SET SESSION unique_checks = 1, foreign_key_checks = 1')

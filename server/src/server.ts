@@ -10,6 +10,7 @@ import { LiveFeed } from './http/live'
 import { Logbook } from './logbook/logbook'
 import type { Services } from './services'
 import { companyKeys, masterKeyFrom } from './vault/master-key'
+import { keepErasing } from './vault/erase-due'
 import { Vault } from './vault/vault'
 
 /** A server that is running. */
@@ -41,7 +42,8 @@ export async function serve(services: Services): Promise<Running> {
     server.listen(config.PORT, config.HOST, resolve)
   })
   const { port } = server.address() as AddressInfo
-  return { services, address: `http://${config.HOST}:${port}`, close: () => close(server, services) }
+  const stopErasing = keepErasing(services)
+  return { services, address: `http://${config.HOST}:${port}`, close: () => { stopErasing(); return close(server, services) } }
 }
 
 async function close(server: Server, services: Services): Promise<void> {

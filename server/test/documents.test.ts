@@ -7,6 +7,7 @@ import { secretFor } from '@pasado/core/record/record'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { lensSvg } from '../src/documents/pdf'
+import { packContentOf } from '@pasado/core/pack/content'
 import { packPdf } from '../src/documents/pack'
 import { recordPdf } from '../src/documents/record-pdf'
 import { catalogue, complete, idOf, network, node, opened, type Log } from '../../core/test/fixture'
@@ -25,7 +26,7 @@ function textOf(pdf: Buffer): string {
 async function pack(log: Log, passphrase = 'demo-plover-and-42-herons'): Promise<string> {
   const record = log.record()
   const ref = secretFor(record, 'wifi-passphrase', network)?.ref
-  return textOf(await packPdf({ record, catalogue, values: new Map(ref ? [[ref, passphrase]] : []), company: { name: 'Tern & Tideway', phone: '555-0100' } }))
+  return textOf(await packPdf(packContentOf({ record, catalogue, values: new Map(ref ? [[ref, passphrase]] : []), company: { name: 'Tern & Tideway', phone: '555-0100' } })))
 }
 
 async function recordText(log: Log): Promise<string> {

@@ -6,7 +6,8 @@ import { expect, it } from 'vitest'
 import { choiceAnswers, choiceNames } from '@pasado/core/record/answers'
 import { lampColours, lampPatterns } from '@pasado/core/lamps/look'
 import { passphraseOf } from '@pasado/core/wifi/passphrase'
-import { packWords } from '../src/documents/pack-words'
+import { packWords } from '@pasado/core/pack/words'
+import { packContentOf } from '@pasado/core/pack/content'
 import { packPdf } from '../src/documents/pack'
 import { catalogue, complete, home, idOf, node, router, type Log } from '../../core/test/fixture'
 
@@ -16,7 +17,7 @@ async function textOf(log: Log): Promise<string> {
   const record = log.record()
   const values = new Map(Object.values(record.networks).flatMap((network) => { const secret = passphraseOf(record, network); return secret ? [[secret.ref, 'demo-plover-42'] as const] : [] }))
   const file = join(folder, `${made++}.pdf`)
-  writeFileSync(file, await packPdf({ record, catalogue, values, company: { name: 'Tern & Tideway', phone: '555-0100' } }))
+  writeFileSync(file, await packPdf(packContentOf({ record, catalogue, values, company: { name: 'Tern & Tideway', phone: '555-0100' } })))
   return execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
 }
 

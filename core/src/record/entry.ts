@@ -76,7 +76,8 @@ const bodies = {
   'choice.answered': z
     .strictObject({ choice: z.enum(choiceNames), answer: z.string().max(40) })
     .refine((body) => choiceAnswers[body.choice].includes(body.answer), { path: ['answer'], message: 'is not an answer to this choice' }),
-  'custody.answered': z.strictObject({ custody: z.enum(custodies) }),
+  /** Who keeps the secrets; where the company keeps some, which and until when. */
+  'custody.answered': z.strictObject({ custody: z.enum(custodies), keeps: z.array(z.enum(secretPurposes)).min(1, 'must name at least one kind of secret').max(10).optional(), until: z.iso.date().optional() }),
   'rule.answered': z.strictObject({ rule, subject: subject.optional(), answer: z.enum(['yes', 'no']), note: textLine(300).optional() }),
   'rule.acknowledged': z.strictObject({ rule, subject: subject.optional(), reason }),
   'waiver.granted': z.strictObject({ rule, subject: subject.optional(), reason, /** Until when it is to be put right; null or left out: for good. */ until: z.iso.date().optional() }),
@@ -136,7 +137,8 @@ const serverBodies = {
   }),
   'secret.assessed': z.strictObject({ ref: id, assessed: secretAssessment }),
   'secret.shown': z.strictObject({ ref: id, why: textLine(120) }),
-  'secrets.erased': z.strictObject({ refs: z.array(id) }),
+  /** Secrets are gone for good: their key was destroyed, its SHA-256 beside, and those kept went under another. `by custody` where nobody asked for it. */
+  'secrets.erased': z.strictObject({ refs: z.array(id), kept: z.array(id).optional(), key: z.string().regex(/^[0-9a-f]{64}$/).optional(), because: z.enum(['asked', 'custody']).optional() }),
   'pack.made': z.strictObject({ digest: z.string().regex(/^[0-9a-f]{64}$/) }),
   sealed: z.strictObject({
     chain: z.string().regex(/^[0-9a-f]{64}$/),

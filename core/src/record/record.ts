@@ -117,12 +117,14 @@ export const visitRecord = z.strictObject({
       thing: z.enum(['brief', 'unit', 'network']),
       id: z.string(),
       origin: z.enum(['typed', 'label', 'made']),
-      assessed: secretAssessment
+      assessed: secretAssessment,
+      /** When it was erased, where others of the visit were kept. */
+      erasedAt: z.string().optional()
     })
   ),
   secretsErased: z.boolean(),
   choices: z.partialRecord(z.enum(choiceNames), answered),
-  custody: z.strictObject({ ...said, custody: z.enum(custodies) }).nullable(),
+  custody: z.strictObject({ ...said, custody: z.enum(custodies), keeps: z.array(z.enum(secretPurposes)).optional(), until: z.string().optional() }).nullable(),
   answers: z.record(z.string(), answered),
   acknowledged: z.record(z.string(), granted),
   waivers: z.record(z.string(), granted),

@@ -180,7 +180,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'choice.answered': (record, entry) => ({
     choices: { ...record.choices, [entry.body.choice]: { ...said(entry), answer: entry.body.answer } }
   }),
-  'custody.answered': (_, entry) => ({ custody: { ...said(entry), custody: entry.body.custody } }),
+  'custody.answered': (_, entry) => ({ custody: { ...said(entry), ...entry.body } }),
   'rule.answered': (record, entry) => {
     const { rule, subject, answer, note } = entry.body
     return { answers: { ...record.answers, [ruleKey(rule, subject)]: { ...said(entry), answer, ...(note === undefined ? {} : { note }) } } }
@@ -220,7 +220,11 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     return secret ? { secrets: { ...record.secrets, [secret.ref]: { ...secret, assessed: entry.body.assessed } } } : {}
   },
   'secret.shown': () => ({}),
-  'secrets.erased': () => ({ secretsErased: true }),
+  'secrets.erased': (record, entry) => {
+    const { refs, kept } = entry.body
+    if (!kept?.length) return { secretsErased: true }
+    return { secrets: Object.fromEntries(Object.entries(record.secrets).map(([ref, secret]) => [ref, refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret])) }
+  },
   'pack.made': (record, entry) => ({ pack: { ...record.pack, madeDigest: entry.body.digest, madeAt: entry.at } }),
   'pack.given': (record, entry) => ({ pack: { ...record.pack, givenDigest: record.pack.madeDigest, givenAt: entry.at, how: entry.body.how } }),
   'signature.given': (record, entry) => {

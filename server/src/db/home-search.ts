@@ -63,10 +63,13 @@ function cursor(after: string | null): { key: string; id: string } | null {
   return { key: text.slice(0, Math.max(0, at)), id: text.slice(at + 1) }
 }
 
-/** Words and models that every home found has to have as well. */
+/**
+ * Words and models that every home found has to have as well. A subquery of one row is looked up by key for each home; EXISTS would be
+ * turned round, and every home with a common word be gathered first.
+ */
 function alsoFits({ words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>): Part {
-  const parts: Part[] = words.map((word) => ({ sql: 'EXISTS (SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = h.id AND o.term LIKE ?)', params: [like(word)] }))
-  if (model !== undefined) parts.push({ sql: `EXISTS (SELECT 1 FROM units w FORCE INDEX (PRIMARY) WHERE w.visit_id = h.latest_visit AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware = ?'})`, params: firmware === undefined ? [model] : [model, firmware] })
+  const parts: Part[] = words.map((word) => ({ sql: '(SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = h.id AND o.term LIKE ? LIMIT 1) = 1', params: [like(word)] }))
+  if (model !== undefined) parts.push({ sql: `(SELECT 1 FROM units w FORCE INDEX (PRIMARY) WHERE w.visit_id = h.latest_visit AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware = ?'} LIMIT 1) = 1`, params: firmware === undefined ? [model] : [model, firmware] })
   return { sql: parts.map(({ sql }) => `AND ${sql}`).join(' '), params: parts.flatMap(({ params }) => params) }
 }
 
@@ -77,8 +80,8 @@ const MORE = HOMES_A_PAGE + 1
 export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: string | null): Query {
   const also = alsoFits(rest)
   const from = cursor(after)
-  return [`SELECT STRAIGHT_JOIN DISTINCT ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id AND h.latest_visit = f.visit_id
-    WHERE f.rule = ? AND f.outcome = ? ${from ? 'AND f.visit_id > ?' : ''} ${also.sql} ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(from ? [from.id] : []), ...also.params]]
+  return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id AND h.latest_visit = f.visit_id
+    WHERE f.rule = ? AND f.outcome = ? ${from ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(from ? [from.id] : []), ...also.params]]
 }
 
 /** From the index of the model, or of the model and the version, visit by visit. */
@@ -86,8 +89,8 @@ export function byModel({ model, firmware, words }: HomeQuery, after: string | n
   const also = alsoFits({ words })
   const from = cursor(after)
   const version = firmware === undefined ? '' : 'AND u.firmware = ?'
-  return [`SELECT STRAIGHT_JOIN DISTINCT ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_model'}) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id AND h.latest_visit = u.visit_id
-    WHERE u.model = ? ${version} ${from ? 'AND u.visit_id > ?' : ''} ${also.sql} ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [firmware]), ...(from ? [from.id] : []), ...also.params]]
+  return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_model'}) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id AND h.latest_visit = u.visit_id
+    WHERE u.model = ? ${version} ${from ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [firmware]), ...(from ? [from.id] : []), ...also.params]]
 }
 
 /** From the words, term by term and home by home, as their key is ordered. */

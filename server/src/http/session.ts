@@ -1,17 +1,16 @@
 import { createHash, randomBytes } from 'node:crypto'
 import argon2 from 'argon2'
 import type { Context } from 'koa'
-import type { Pool as CallbackPool } from 'mysql2'
-import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
+import type { RateLimiterMySQL } from 'rate-limiter-flexible'
 import { addSession, personByLogin, personOfSession, type Person } from '../db/people'
 import type { Db } from '../db/pool'
+import { limiter, spend } from './limits'
 import { HttpProblem } from './problem'
 
 export const COOKIE = 'pasado_session'
 const LASTS_MS = 14 * 24 * 3600 * 1000
 const TRIES_A_LOGIN = 8
 const TRIES_AN_ADDRESS = 60
-const WINDOW_S = 15 * 60
 
 /** Argon2id at the cost OWASP recommends: 19 MiB, 2 passes, 1 lane. */
 const COST = { type: argon2.argon2id, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
@@ -28,10 +27,8 @@ export class Sessions {
   #dummyHash: Promise<string> | null = null
 
   constructor(private readonly db: Db, private readonly secure: boolean) {
-    const common = { storeClient: (db as unknown as { pool: CallbackPool }).pool, storeType: 'pool', dbName: '', tableName: 'login_limits', tableCreated: true, duration: WINDOW_S }
-    const options = { ...common, dbName: databaseName(db) }
-    this.#byLogin = new RateLimiterMySQL({ ...options, keyPrefix: 'login', points: TRIES_A_LOGIN })
-    this.#byAddress = new RateLimiterMySQL({ ...options, keyPrefix: 'address', points: TRIES_AN_ADDRESS })
+    this.#byLogin = limiter(db, 'login', TRIES_A_LOGIN)
+    this.#byAddress = limiter(db, 'address', TRIES_AN_ADDRESS)
   }
 
   /**
@@ -40,8 +37,8 @@ export class Sessions {
    */
   async logIn(context: Context, login: string, password: string, now = new Date()): Promise<Person> {
     const loginKey = createHash('sha256').update(login.toLowerCase()).digest('base64url')
-    await this.#spend(this.#byLogin, loginKey)
-    await this.#spend(this.#byAddress, context.ip)
+    await spend(this.#byLogin, loginKey)
+    await spend(this.#byAddress, context.ip)
     const person = await personByLogin(this.db, login)
     // A login that nobody has takes as long as a wrong password.
     this.#dummyHash ??= hashPassword(randomBytes(16).toString('hex'))
@@ -74,22 +71,8 @@ export class Sessions {
   forget(context: Context): void {
     context.cookies.set(COOKIE, null, { httpOnly: true, sameSite: 'lax', secure: this.secure || context.secure, path: '/', overwrite: true, signed: false })
   }
-
-  async #spend(limiter: RateLimiterMySQL, key: string): Promise<void> {
-    try {
-      await limiter.consume(key)
-    } catch (error) {
-      if (!(error instanceof RateLimiterRes)) throw error
-      const seconds = Math.ceil(error.msBeforeNext / 1000)
-      throw new HttpProblem(429, 'too-many-tries', `Too many tries. Wait ${Math.ceil(seconds / 60)} min, then try again.`, [], { retryAfterSeconds: seconds })
-    }
-  }
 }
 
 function hashOf(token: Buffer): Buffer {
   return createHash('sha256').update(token).digest()
-}
-
-function databaseName(db: Db): string {
-  return (db as unknown as { pool: { config: { connectionConfig: { database: string } } } }).pool.config.connectionConfig.database
 }

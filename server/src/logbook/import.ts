@@ -50,7 +50,7 @@ export async function importFile(services: Services, text: string, passphrase: s
     })
     last(insertEntries(entries))
     last(moveHead(file.visit, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
-    await project(connection, file.visit, record.visit.home, null, { record, findings }, last)
+    await project(connection, file.visit, record.visit.home, null, { record, findings, eraseAfterDays: file.standard.policy.eraseAfterDays }, last)
     if (secrets) await vault.takeIn(connection, file.visit, Buffer.from(secrets.dataKey, 'base64'), secrets.secrets)
   })
   return { visit: file.visit, entries: entries.length, known: false }

@@ -134,7 +134,8 @@ export class Logbook {
     }
     const findings = await this.states.judge(connection, record)
     last(moveHead(head.id, state.seq, hash, shownOf(record, findings)))
-    await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings }, last)
+    const { policy } = await this.states.standardOf(connection, record)
+    await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings, eraseAfterDays: policy.eraseAfterDays }, last)
     open.state = { ...state, findings }
   }
 

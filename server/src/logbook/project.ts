@@ -1,5 +1,6 @@
 import type { VisitRecord } from '@pasado/core/record/record'
 import { durationKey } from '@pasado/core/run/visit-tasks'
+import { nextErasure } from '@pasado/core/secrets/erasure'
 import type { Finding } from '@pasado/core/standard/evaluate'
 import { putHome } from '../db/homes'
 import { row, run, type Connection, type Param, type Statement } from '../db/pool'
@@ -11,6 +12,11 @@ export interface Judged {
   findings: readonly Finding[]
 }
 
+/** What is written, and after how many days the standard of the visit erases secrets. */
+export interface Projected extends Judged {
+  eraseAfterDays: number
+}
+
 /** Takes a statement that is carried out before the transaction ends. */
 type Last = (statement: Statement) => void
 
@@ -18,7 +24,7 @@ type Last = (statement: Statement) => void
  * What changed from one state of a visit to the next, as statements on the tables that things are found by.
  * They belong to the transaction that writes the entries. `before` is null where all is to be written.
  */
-export async function project(db: Connection, visit: string, home: string, before: Judged | null, after: Judged, last: Last): Promise<void> {
+export async function project(db: Connection, visit: string, home: string, before: Judged | null, after: Projected, last: Last): Promise<void> {
   const { record } = after
   const was = before?.record ?? null
   if (was?.brief !== record.brief) await projectHome(db, visit, home, record, last)
@@ -27,12 +33,13 @@ export async function project(db: Connection, visit: string, home: string, befor
   if (was?.checks !== record.checks) projectChecks(visit, home, was, record, last)
   if (was?.waits !== record.waits) projectDurations(visit, was, record, last)
   if (was?.brief !== record.brief || was?.units !== record.units) projectTerms(visit, home, was, record, last)
+  if (record.seal && (was?.seal !== record.seal || was.secrets !== record.secrets || was.secretsErased !== record.secretsErased)) projectErasure(visit, home, after, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
 }
 
 /** Takes everything projected from a visit away, to write it anew. */
 export async function clearProjections(db: Connection, visit: string): Promise<void> {
-  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
+  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'erasures']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
 }
 
 async function projectHome(db: Connection, visit: string, home: string, record: VisitRecord, last: Last): Promise<void> {
@@ -81,6 +88,13 @@ function projectChecks(visit: string, home: string, before: VisitRecord | null, 
     if (check.cancelled) last({ sql: 'DELETE FROM checks WHERE check_id = ? AND visit_id = ?', params: [check.id, visit] })
     else last({ sql: 'INSERT INTO checks (check_id, visit_id, home_id, due_from, due_to) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE due_from = IF(visit_id = VALUES(visit_id), VALUES(due_from), due_from), due_to = IF(visit_id = VALUES(visit_id), VALUES(due_to), due_to)', params: [check.id, visit, home, new Date(check.from), new Date(check.to)] })
   }
+}
+
+/** When secrets of a sealed visit are erased next. */
+function projectErasure(visit: string, home: string, { record, eraseAfterDays }: Projected, last: Last): void {
+  const next = nextErasure(record, eraseAfterDays)
+  if (next) last({ sql: 'INSERT INTO erasures (visit_id, home_id, due_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE due_at = VALUES(due_at)', params: [visit, home, new Date(next.at)] })
+  else last({ sql: 'DELETE FROM erasures WHERE visit_id = ?', params: [visit] })
 }
 
 /** Waits that ended, by what was waited for: later visits plan with them. Simulated houses teach nothing. */

@@ -18,7 +18,8 @@ export async function rebuildProjections(logbook: Logbook): Promise<number> {
       const head = locked!
       const state = await states.at(connection, id, head.last_seq)
       await clearProjections(connection, id)
-      await project(connection, id, head.home_id, null, state, last)
+      const { policy } = await states.standardOf(connection, state.record)
+      await project(connection, id, head.home_id, null, { ...state, eraseAfterDays: policy.eraseAfterDays }, last)
       await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summarise(state.record, state.findings)), id])
     })
     states.forget(id)

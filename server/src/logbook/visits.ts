@@ -6,9 +6,12 @@ import { standing } from '@pasado/core/record/record'
 import { sealHindrances } from '@pasado/core/standard/evaluate'
 import { sealParts, sealText, signedDigest } from '@pasado/core/record/seal'
 import { modelsUsed } from '@pasado/core/formats/record-file'
+import { nextErasure, secretsLeft } from '@pasado/core/secrets/erasure'
 import type { SecretPurpose } from '@pasado/core/record/answers'
 import { currentStandard } from '../db/catalogue'
 import { entriesAfter } from '../db/entries'
+import { setErasure } from '../db/erasures'
+import { endPackLinks } from '../db/pack-links'
 import { eraseLabelPhotos } from '../db/photos'
 import { insertVisit, latestSealed } from '../db/visits'
 import { conflictingState, HttpProblem, notFound } from '../http/problem'
@@ -147,14 +150,38 @@ export function erasedProblem(error: unknown): unknown {
   return error instanceof SecretsErased ? new HttpProblem(410, 'secrets-erased', "This visit's secrets were erased; make new ones in a new visit.") : error
 }
 
-/** Destroys the key of a visit's secrets; the seal still verifies. */
+/** Destroys the key of a visit's secrets because somebody asked for it; the seal still verifies. */
 export async function eraseSecrets(logbook: Logbook, visit: string, by: Author, now = new Date()): Promise<void> {
   await logbook.write(visit, now, async (open) => {
-    if (open.state.record.secretsErased) return
-    await logbook.vault.erase(open.connection, visit, now)
-    await eraseLabelPhotos(open.connection, visit)
-    open.write('secrets.erased', { refs: Object.keys(open.state.record.secrets).sort() }, by)
+    const { record } = open.state
+    if (!record.secretsErased) await eraseNow(logbook, open, { refs: secretsLeft(record).map(({ ref }) => ref).sort(), kept: [] }, 'asked', by)
   })
+}
+
+/**
+ * Erases what is due of a sealed visit's secrets, as who keeps them was answered.
+ * @returns whether anything was due
+ */
+export async function eraseAsAnswered(logbook: Logbook, visit: string, by: Author, now: Date): Promise<boolean> {
+  return logbook.write(visit, now, async (open) => {
+    const { record } = open.state
+    const step = nextErasure(record, (await logbook.states.standardOf(open.connection, record)).policy.eraseAfterDays)
+    if (!step || Date.parse(step.at) > now.getTime()) {
+      // It stood under another day than was answered: it is put where it belongs.
+      await setErasure(open.connection, visit, step ? new Date(step.at) : null)
+      return false
+    }
+    await eraseNow(logbook, open, step, 'custody', by)
+    return true
+  })
+}
+
+async function eraseNow(logbook: Logbook, open: OpenVisit, { refs, kept }: { refs: string[]; kept: string[] }, because: 'asked' | 'custody', by: Author): Promise<void> {
+  const key = await logbook.vault.erase(open.connection, open.head.id, open.now, kept)
+  // Photos of labels are under the key that is gone, whatever is kept.
+  await eraseLabelPhotos(open.connection, open.head.id)
+  await endPackLinks(open.connection, open.head.id)
+  open.write('secrets.erased', { refs, ...(kept.length ? { kept } : {}), ...(key === null ? {} : { key }), because }, by)
 }
 
 /** Checks an open visit by another version of the standard; the same one again changes nothing. */

@@ -1,4 +1,4 @@
-import { randomBytes } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
 import { isPrivateName } from '@pasado/core/secrets/names'
 import { judgeStrength } from '@pasado/core/secrets/strength'
@@ -53,9 +53,11 @@ export class Vault {
     return this.#assess(db, { ...secret, visit }, await this.#dataKey(db, visit, false), near)
   }
 
-  /** Opens one secret of a visit; null where there is none. */
+  /** Opens one secret of a visit; null where there is none. @throws SecretsErased where it was erased */
   async open(db: Connection, visit: string, ref: string): Promise<OpenSecret | null> {
-    return (await this.openAll(db, visit)).find((secret) => secret.ref === ref) ?? null
+    const secret = (await this.openAll(db, visit)).find((one) => one.ref === ref)
+    if (!secret && (await row(db, 'SELECT 1 FROM vault_secrets WHERE id = ? AND visit_id = ?', [ref, visit]))) throw new SecretsErased()
+    return secret ?? null
   }
 
   /** Opens every secret of a visit. @throws SecretsErased where its key was destroyed */
@@ -64,7 +66,8 @@ export class Vault {
       db, 'SELECT id, thing_id, purpose, sealed_value FROM vault_secrets WHERE visit_id = ?', [visit])
     if (sealed.length === 0) return []
     const dataKey = await this.#dataKey(db, visit, false)
-    return sealed.map((one) => ({
+    // Where some were kept, the erased ones stand empty beside them.
+    return sealed.filter((one) => one.sealed_value.length > 0).map((one) => ({
       ref: one.id, thing: one.thing_id, purpose: one.purpose,
       value: openValue(dataKey, one.sealed_value, `${visit}/${one.id}`).toString('utf8')
     }))
@@ -80,10 +83,25 @@ export class Vault {
     return openValue(await this.#dataKey(db, visit, false), sealed, `${visit}/${ref}`)
   }
 
-  /** Destroys a visit's data key: none of its secrets can be opened again, by anybody. */
-  async erase(db: Connection, visit: string, now: Date): Promise<void> {
-    await run(db, 'UPDATE vault_keys SET wrapped = NULL, destroyed_at = ? WHERE visit_id = ? AND destroyed_at IS NULL', [now, visit])
+  /**
+   * Destroys a visit's data key: none of its secrets can be opened again, by anybody. Those that are kept go under a new key first.
+   * @returns the SHA-256 of the key that was destroyed, by which a copy of it in a backup can be told; null where there was none
+   */
+  async erase(db: Connection, visit: string, now: Date, kept: readonly string[] = []): Promise<string | null> {
+    const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
+    const print = held?.wrapped ? createHash('sha256').update(openValue(this.keys.wrap, held.wrapped, visit)).digest('hex') : null
+    const staying = kept.length ? (await this.openAll(db, visit)).filter(({ ref }) => kept.includes(ref)) : []
     await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE visit_id = ?', [Buffer.alloc(0), Buffer.alloc(32), visit])
+    if (staying.length === 0) {
+      await run(db, 'UPDATE vault_keys SET wrapped = NULL, destroyed_at = ? WHERE visit_id = ? AND destroyed_at IS NULL', [now, visit])
+      return print
+    }
+    const dataKey = randomBytes(32)
+    await run(db, 'UPDATE vault_keys SET wrapped = ? WHERE visit_id = ?', [sealValue(this.keys.wrap, dataKey, visit), visit])
+    for (const { ref, value } of staying) {
+      await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE id = ? AND visit_id = ?', [sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`), printOf(this.keys.print, value), ref, visit])
+    }
+    return print
   }
 
   /** The data key of a visit, for an export that is to be taken in elsewhere. */

@@ -20,6 +20,7 @@ function Fault() {
 /** Every view, each loaded when it is first gone to. */
 export const router = createBrowserRouter([
   { path: '/login', lazy: async () => ({ Component: (await import('./LogIn')).LogIn }), errorElement: <Fault />, HydrateFallback: () => null },
+  { path: '/pack', lazy: async () => ({ Component: (await import('../pack/PackPage')).PackPage }), errorElement: <Fault />, HydrateFallback: () => null },
   {
     element: <Shell />, errorElement: <Fault />, HydrateFallback: () => null,
     children: [

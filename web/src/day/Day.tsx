@@ -10,6 +10,7 @@ interface DayList {
   visits: ListedVisit[]
   review: ListedVisit[]
   checks?: ListedCheck[]
+  erasures?: { visit: string; home: string; customer: string; street: string; dueAt: string }[]
 }
 
 /** Day: my visits in order, with what each still lacks. */
@@ -60,6 +61,12 @@ export function Day() {
         </section>
       )}
       {groups.map(([title, visits]) => visits.length > 0 && <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'} />)}
+      {list?.erasures && list.erasures.length > 0 && (
+        <section aria-label="Erasures" className="mt-5">
+          <h2 className="text-base text-soft">Secrets that are erased by themselves within a week</h2>
+          <ul className="paper mt-1 divide-y divide-rule">{list.erasures.map((one) => <li key={one.visit}><Link to={`/homes/${one.home}`} className="flex min-h-11 flex-wrap items-center gap-x-4 px-4 py-1 hover:bg-well"><b className="exact w-24 shrink-0">{format(new Date(one.dueAt), 'EEE d MMM')}</b><span className="grow"><b>{one.street}</b> <span className="text-soft">{one.customer}</span></span></Link></li>)}</ul>
+        </section>
+      )}
       {list && list.visits.length === 0 && <p className="mt-6">No open visit{whose === 'mine' ? ' of yours' : ''}. Book one with <Link className="underline" to="/visit/new">New visit</Link>.</p>}
     </main>
   )

@@ -52,7 +52,7 @@ function entryWords(entry: Entry, record: VisitRecord, catalogue: Catalogue): st
     case 'unit.event': return `${unit(entry.body.unit)}: ${entry.body.what.replace('-', ' ')}`
     case 'prompt.answered': return `${unit(entry.body.unit)}: prompt ${entry.body.prompt} answered ${entry.body.answer}`
     case 'choice.answered': return `Choice ${entry.body.choice}: ${entry.body.answer}`
-    case 'custody.answered': return `Custody: ${entry.body.custody.replaceAll('-', ' ')}`
+    case 'custody.answered': return `Custody: ${entry.body.custody.replaceAll('-', ' ')}${entry.body.keeps ? `: ${entry.body.keeps.join(', ').replaceAll('-', ' ')}` : ''}${entry.body.until ? ` until ${entry.body.until}` : ''}`
     case 'rule.answered': return `${entry.body.rule} answered ${entry.body.answer}`
     case 'rule.acknowledged': return `${entry.body.rule} acknowledged: ${entry.body.reason}`
     case 'waiver.granted': return `${entry.body.rule} waived${entry.body.until ? ` until ${entry.body.until}` : ''}: ${entry.body.reason}`
@@ -68,7 +68,7 @@ function entryWords(entry: Entry, record: VisitRecord, catalogue: Catalogue): st
     case 'secret.kept': return `${entry.body.purpose.replaceAll('-', ' ')} put into the vault`
     case 'secret.assessed': return 'A secret judged anew'
     case 'secret.shown': return `A secret shown: ${entry.body.why}`
-    case 'secrets.erased': return 'All secrets erased'
+    case 'secrets.erased': return `${entry.body.kept?.length ? `${entry.body.refs.length} secrets erased, ${entry.body.kept.length} kept` : 'All secrets erased'}${entry.body.because === 'custody' ? ', as was agreed' : ''}${entry.body.key ? `; the key destroyed had the SHA-256 ${entry.body.key.slice(0, 16)}…` : ''}`
     case 'pack.made': return 'Pack made'
     case 'pack.given': return `Pack given, ${entry.body.how}`
     case 'signature.given': return `Signed by ${entry.body.name}, ${entry.body.who}`

@@ -34,7 +34,12 @@ export const handoverRules: Rule[] = [
     'Was the customer told that no call works in a power cut, emergency calls included?', hasTelephone),
   {
     id: 'hand-custody', stage: 'handover', level: 'must', says: 'Who keeps which secret, and until when, is answered.',
-    judge: ({ record }) => (record.custody ? [holds('Answered.')] : [unproven('Who keeps the secrets is not answered.', 'Ask the customer.', { stage: 'handover', kind: 'custody', id: 'custody', field: 'custody' })])
+    judge: ({ record: { custody } }) => {
+      const at = { stage: 'handover', kind: 'custody', id: 'custody', field: 'custody' } as const
+      if (!custody) return [unproven('Who keeps the secrets is not answered.', 'Ask the customer.', at)]
+      const lacks = custody.custody !== 'company-keeps' ? [] : [...(custody.keeps?.length ? [] : ['which secrets we keep']), ...(custody.until ? [] : ['until when'])]
+      return lacks.length ? [unproven(`It is not said ${lacks.join(' and ')}.`, 'Ask the customer, and record it.', at)] : [holds(custody.until ? `We keep some until ${custody.until}.` : 'Answered.')]
+    }
   },
   askedRule('hand-cautions', 'handover', 'must', 'The cautions that this visit calls for were shown and acknowledged.',
     'Have you read the cautions of this visit and kept to them?', ({ units }) => units.length > 0)

@@ -1,23 +1,20 @@
 import { useState } from 'react'
-import { choiceAnswers, choiceNames, choices, custodies } from '@pasado/core/record/answers'
+import { choiceAnswers, choiceNames, choices } from '@pasado/core/record/answers'
 import { packDigest } from '@pasado/core/record/seal'
 import { ApiProblem, download } from '../../app/api'
 import { Chips } from '../../ui/Chips'
 import { AskedRules } from '../AskedRules'
 import { Cautions } from '../Cautions'
+import { Custody } from '../Custody'
 import { ChoiceFact } from '../FactField'
 import { useMayWrite } from '../facts'
+import { PackLinks } from '../PackLinks'
 import { placeKey } from '../place'
 import { useVisit, write } from '../store'
-
-const custodyWords: Record<(typeof custodies)[number], string> = {
-  'erase-after-30-days': 'we erase them 30 days after sealing', 'customer-only-now': 'only the customer keeps them', 'company-keeps': 'we keep them for service'
-}
 
 /** Hand over: what the customer is asked, told and given. */
 export function HandOver() {
   const given = useVisit((state) => state.record.choices)
-  const custody = useVisit((state) => state.record.custody)
   const mayWrite = useMayWrite()
   return (
     <div className="p-4 lg:p-5">
@@ -30,11 +27,8 @@ export function HandOver() {
             <Chips label={choices[choice]} value={given[choice]?.answer} disabled={!mayWrite} options={choiceAnswers[choice].map((value) => ({ value, words: value }))} onChoose={(answer) => write('choice.answered', { choice, answer })} />
           </li>
         ))}
-        <li data-place={placeKey({ kind: 'custody' as 'unit', id: 'custody', field: 'custody' })} className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule py-2 xl:col-span-2">
-          <p className="label w-36">The passwords</p>
-          <Chips label="Who keeps the passwords" value={custody?.custody} disabled={!mayWrite} options={custodies.map((value) => ({ value, words: custodyWords[value] }))} onChoose={(value) => write('custody.answered', { custody: value })} />
-        </li>
       </ul>
+      <Custody />
       <Cautions />
       <div className="mt-4"><AskedRules stage="handover" /></div>
       <Pack />
@@ -73,6 +67,7 @@ function Pack() {
         {record.pack.madeDigest && fresh && <Chips label="How was it given" value={record.pack.givenDigest === record.pack.madeDigest ? (record.pack.how as 'printed' | null) ?? undefined : undefined} disabled={!mayWrite} options={ways.map((value) => ({ value, words: `given ${value}` }))} onChoose={(how) => write('pack.given', { how })} />}
       </div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+      <PackLinks mayMake={mayWrite && pending === 0} />
     </section>
   )
 }

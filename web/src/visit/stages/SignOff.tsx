@@ -5,7 +5,9 @@ import { blocks, countOutcomes, sealHindrances } from '@pasado/core/standard/eva
 import { ApiProblem, ask, download } from '../../app/api'
 import { useSession } from '../../app/session'
 import { Mark } from '../../ui/Mark'
+import { ErasureNote } from '../Custody'
 import { useMayWrite } from '../facts'
+import { PackLinks } from '../PackLinks'
 import { SignaturePad } from '../SignaturePad'
 import { useVisit, write } from '../store'
 
@@ -123,6 +125,8 @@ function Sealed() {
         <button type="button" className="btn" onClick={() => void get('GET', '/export')}>The record (JSON, for pasado verify)</button>
       </div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+      <ErasureNote />
+      <PackLinks mayMake />
       <div className="mt-5 grid gap-4 md:grid-cols-2">
         {(['customer', 'technician'] as const).map((who) => { const given = record.signatures[who]; return given && <div key={who} className="paper p-4"><h3 className="capitalize">{who}</h3><Strokes path={given.strokes} /><p className="mt-1">{given.name}, {format(new Date(given.at), 'd MMMM, HH:mm')}</p></div> })}
       </div>

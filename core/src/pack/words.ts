@@ -1,6 +1,6 @@
-import type { Condition, ModelState } from '@pasado/core/catalogue/model'
-import { lookWords, type LampColour, type LampPattern } from '@pasado/core/lamps/look'
-import type { Choice } from '@pasado/core/record/answers'
+import type { Condition, ModelState } from '../catalogue/model'
+import { lookWords, type LampColour, type LampPattern } from '../lamps/look'
+import type { Choice } from '../record/answers'
 
 /** The languages that a pack is made in. */
 export type PackLanguage = 'en' | 'es'

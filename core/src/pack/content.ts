@@ -1,0 +1,120 @@
+import { z } from 'zod'
+import { modelKey, type Catalogue, type Model } from '../catalogue/model'
+import { lampColours, lampPatterns, type LampLook } from '../lamps/look'
+import { placedUnits, planOf } from '../plan/home-plan'
+import { planSvg } from '../plan/plan-svg'
+import { choiceNames } from '../record/answers'
+import { standing, unitName, type Network, type Unit, type VisitRecord } from '../record/record'
+import { isMeshMember } from '../standard/rule'
+import { passphraseOf } from '../wifi/passphrase'
+import { wifiQr } from '../wifi/qr'
+import { packWords, type PackLanguage, type PackWords } from './words'
+
+const look = z.strictObject({ lamp: z.string(), colour: z.string(), pattern: z.enum(lampPatterns), /** The look in words, with the lamp's name where there are several. */ words: z.string() })
+
+/** What a customer's pack says, whatever it is shown on: paper or a page. Secrets are in it. */
+export const packContent = z.strictObject({
+  format: z.literal('pasado.pack/1'),
+  language: z.enum(['en', 'es']),
+  customer: z.string(),
+  street: z.string(),
+  company: z.strictObject({ name: z.string(), phone: z.string() }),
+  networks: z.array(z.strictObject({ guests: z.boolean(), ssid: z.string(), open: z.boolean(), passphrase: z.string().nullable(), /** What the code to join holds; null where the passphrase is not kept. */ qr: z.string().nullable() })),
+  units: z.array(z.strictObject({ name: z.string(), place: z.string().nullable(), model: z.string().nullable(), well: z.array(look), wrong: z.array(z.strictObject({ looks: z.array(look), says: z.string() })) })),
+  plan: z.array(z.strictObject({ storey: z.string(), svg: z.string() })),
+  mesh: z.boolean(),
+  /** When the home is looked at again, ISO. */
+  check: z.string().nullable(),
+  choices: z.array(z.strictObject({ choice: z.enum(choiceNames), answer: z.string().nullable() })),
+  telephone: z.boolean()
+})
+export type PackContent = z.infer<typeof packContent>
+export type PackLook = z.infer<typeof look>
+
+/** What a pack is made from. */
+export interface PackParts {
+  record: VisitRecord
+  catalogue: Catalogue
+  /** The values of the visit's secrets, by reference. */
+  values: ReadonlyMap<string, string>
+  company: { name: string; phone: string }
+}
+
+const MOST_WRONG = 4
+
+/** Draws the content of a pack from a record, in the language that was chosen. */
+export function packContentOf({ record, catalogue, values, company }: PackParts): PackContent {
+  const { street = '', customerName = '', language = 'en', telephone = false } = record.brief.facts
+  const networks = standing(record.networks).filter(({ facts }) => facts.ssid !== undefined && (facts.use === 'main' || facts.use === 'guest' || facts.use === undefined))
+  const units = standing(record.units)
+  const [check] = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled).sort((a, b) => (a.from < b.from ? -1 : 1))
+  return {
+    format: 'pasado.pack/1', language, customer: customerName, street, company,
+    networks: networks.map((network) => networkContent(record, network, values)),
+    units: units.map((unit) => unitContent(unit, modelOf(unit, catalogue), record, packWords[language])),
+    plan: planContent(record),
+    mesh: units.filter((unit) => isMeshMember({ unit, model: modelOf(unit, catalogue) })).length >= 2,
+    check: check?.from ?? null,
+    choices: choiceNames.map((choice) => ({ choice, answer: record.choices[choice]?.answer ?? null })),
+    telephone
+  }
+}
+
+function networkContent(record: VisitRecord, network: Network, values: ReadonlyMap<string, string>): PackContent['networks'][number] {
+  const { ssid, security, hidden, use } = network.facts
+  const secret = passphraseOf(record, network)
+  const passphrase = (secret ? values.get(secret.ref) : undefined) ?? null
+  const kind = security === 'open' ? 'open' : security === 'wep' ? 'wep' : 'wpa'
+  const canJoin = kind === 'open' || passphrase !== null
+  return {
+    guests: use === 'guest', ssid: ssid!, open: kind === 'open', passphrase: kind === 'open' ? null : passphrase,
+    qr: canJoin ? wifiQr({ ssid: ssid!, security: kind, ...(kind === 'open' || passphrase === null ? {} : { passphrase }), ...(hidden ? { hidden } : {}) }).payload : null
+  }
+}
+
+function modelOf(unit: Unit, catalogue: Catalogue): Model | null {
+  return unit.facts.model === undefined ? null : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null)
+}
+
+function unitContent(unit: Unit, model: Model | null, record: VisitRecord, words: PackWords): PackContent['units'][number] {
+  const dark = record.choices.lamp?.answer === 'off' && model?.lampsCanBeOff
+  const good = model?.states.find((state) => state.good)
+  const wrong = (model?.states ?? []).filter((state) => !state.good && state.maxMin === undefined && state.state !== model!.start).slice(0, MOST_WRONG)
+  const looksOf = (lamps: readonly LampLook[]): PackLook[] => lamps.map((one) => ({ ...one, words: `${nameOf(one.lamp, model)}${words.look(one)}` }))
+  return {
+    name: unitName(unit), place: unit.facts.place ?? null, model: model ? `${model.maker} ${model.name}` : null,
+    well: dark ? looksOf([{ lamp: '', colour: lampColours[0], pattern: 'off' }]) : looksOf(good?.lamps ?? []),
+    wrong: wrong.map((state) => ({ looks: looksOf(state.lamps), says: words.state(state) }))
+  }
+}
+
+/** The name of a lamp before its look, where a model has several. */
+function nameOf(lamp: string, model: Model | null): string {
+  return !model || lamp === '' || model.lamps.length < 2 ? '' : `${model.lamps.find(({ id }) => id === lamp)?.name ?? lamp} `
+}
+
+/** The plan of each storey that holds a unit, where the home was drawn. */
+function planContent(record: VisitRecord): PackContent['plan'] {
+  const drawn = planOf(record)
+  // What was complained of is the technician's note, not the customer's.
+  const plan = { ...drawn, rooms: drawn.rooms.map((room) => ({ ...room, complained: false })) }
+  const placed = placedUnits(record, plan)
+  return plan.storeys.flatMap(({ id, name }) => {
+    const units = placed.filter(({ storey }) => storey === id).map(({ x, y, storey, unit }) => ({ x, y, storey, name: unitName(unit) }))
+    return units.length ? [{ storey: name, svg: planSvg(plan, { storey: id, title: name, units }) }] : []
+  })
+}
+
+/** The words of a pack's language. */
+export const wordsOfPack = (language: PackLanguage): PackWords => packWords[language]
+
+/** When the home is looked at again, in words; null where no look is booked. */
+export function checkWords({ check, language }: Pick<PackContent, 'check' | 'language'>): string | null {
+  return check === null ? null : new Intl.DateTimeFormat(packWords[language].locale, { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }).format(new Date(check))
+}
+
+/** What the customer chose, choice by choice, in the words of the pack. */
+export function choiceWords({ choices, language }: Pick<PackContent, 'choices' | 'language'>): { choice: string; answer: string }[] {
+  const words = packWords[language]
+  return choices.map(({ choice, answer }) => ({ choice: words.choices[choice], answer: answer === null ? words.notAsked : (words.answers[answer] ?? answer) }))
+}
