@@ -34,6 +34,7 @@ export const router = createBrowserRouter([
       { path: '/homes/:id/compare', lazy: async () => ({ Component: (await import('../homes/CompareVisits')).CompareVisits }) },
       { path: '/review/:id', lazy: async () => ({ Component: (await import('../review/ReviewPage')).ReviewPage }) },
       { path: '/standard', lazy: async () => ({ Component: (await import('../standard/StandardView')).StandardView }) },
+      { path: '/standard/figures', lazy: async () => ({ Component: (await import('../standard/FiguresPage')).FiguresPage }) },
       { path: '/catalogue', lazy: async () => ({ Component: (await import('../catalogue/Catalogue')).Catalogue }) },
       { path: '/catalogue/new/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
       { path: '/catalogue/:id/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },

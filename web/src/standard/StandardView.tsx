@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { nextDraft, standardProblems } from '@pasado/core/standard/check-standard'
 import { figureOf, figureWords, schoolWords, standardDifferences, type FigureName, type SchoolName } from '@pasado/core/standard/difference'
 import { allRules } from '@pasado/core/standard/evaluate'
@@ -53,6 +54,7 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
       <div className="flex flex-wrap items-center justify-between gap-3">
         <div><h1 className="text-2xl">The standard</h1><p className="text-soft">{editing ? `Version ${shown.version}, a draft on this device. In force: version ${current.version}.` : `Version ${current.version}, in force.${current.note ? ` ${current.note}` : ''}`}</p></div>
         <div className="flex flex-wrap gap-2">
+          <Link className="btn btn-quiet" to="/standard/figures">How rules come out</Link>
           <button type="button" className="btn btn-quiet" onClick={() => saveFile(`standard-${shown.version}.json`, JSON.stringify(shown, null, 2), 'application/json')}>As JSON</button>
           {lead && <label className="btn focus-within:outline-3 focus-within:outline-plum">From JSON<input type="file" className="sr-only" accept=".json,application/json" onChange={(event) => { const file = event.target.files?.[0]; if (file) void readFile(file); event.target.value = '' }} /></label>}
           {lead && (editing ? <><button type="button" className="btn btn-quiet" onClick={forget}>Throw the draft away</button><button type="button" className="btn btn-plum" disabled={problems.length > 0 || differences.length === 0} onClick={() => setPublishing(true)}>Publish …</button></> : <button type="button" className="btn btn-plum" onClick={begin}>Draft the next version</button>)}

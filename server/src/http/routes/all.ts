@@ -1,6 +1,7 @@
 import type { Route } from '../route'
 import { advisoryRoutes } from './advisory'
 import { checkRoutes } from './checks'
+import { figureRoutes } from './figures'
 import { houseRoutes } from './houses'
 import { importRoutes } from './imports'
 import { listRoutes } from './lists'
@@ -12,4 +13,4 @@ import { standardRoutes } from './standards'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes, ...advisoryRoutes, ...packLinkRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes, ...advisoryRoutes, ...packLinkRoutes, ...figureRoutes]

@@ -1,0 +1,29 @@
+import { rows, run, transactionOn, type Db } from '../db/pool'
+import { addSealKey } from '../db/seal-keys'
+import { openValue, printOf, sealValue } from './envelope'
+import { companyKeys } from './master-key'
+
+/**
+ * Puts every secret of the company under another master key, in one transaction: each visit's data key is wrapped anew, each secret's
+ * print made anew. Public keys of old seals stay known, so that what they sealed still verifies. No server may run meanwhile, as it
+ * would go on with the key it knows.
+ * @returns how many visits' keys were wrapped anew
+ */
+export async function rotateMasterKey(db: Db, from: Buffer, to: Buffer): Promise<number> {
+  const [old, next] = [companyKeys(from), companyKeys(to)]
+  return transactionOn(db, null, async (connection) => {
+    const held = await rows<{ visit: string; wrapped: Buffer }>(connection, 'SELECT visit_id AS visit, wrapped FROM vault_keys WHERE wrapped IS NOT NULL ORDER BY visit_id FOR UPDATE')
+    for (const { visit, wrapped } of held) {
+      const dataKey = openValue(old.wrap, wrapped, visit)
+      await run(connection, 'UPDATE vault_keys SET wrapped = ? WHERE visit_id = ?', [sealValue(next.wrap, dataKey, visit), visit])
+      for (const { id, sealed } of await rows<{ id: string; sealed: Buffer }>(connection, 'SELECT id, sealed_value AS sealed FROM vault_secrets WHERE visit_id = ?', [visit])) {
+        if (sealed.length === 0) continue
+        const value = openValue(dataKey, sealed, `${visit}/${id}`).toString('utf8')
+        await run(connection, 'UPDATE vault_secrets SET company_print = ? WHERE id = ?', [printOf(next.print, value), id])
+      }
+    }
+    await addSealKey(connection, old.keyName, old.publicKey)
+    await addSealKey(connection, next.keyName, next.publicKey)
+    return held.length
+  })
+}

@@ -1,0 +1,52 @@
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { loadLargeCompany } from '../../scripts/large-company'
+import { figuresByModel, figuresByMonth } from '../src/db/figures'
+import { firstDay } from '../src/http/routes/figures'
+import { rows } from '../src/db/pool'
+import { Caller, startCompany } from './company'
+
+let company: Awaited<ReturnType<typeof startCompany>>
+beforeAll(async () => {
+  company = await startCompany()
+  await loadLargeCompany(company.services, { homes: 150, today: new Date() })
+})
+afterAll(() => company.stop())
+
+type Month = { rule: string; month: string; visits: number; breaks: number; waived: number }
+
+it('rules are counted by the visits in which they came out so, month by month, from a day on', async () => {
+  const { db } = company.services
+  const since = firstDay(60, new Date())
+  const found = await figuresByMonth(db, since)
+  const minimum = found.filter(({ rule }) => rule === 'firm-minimum')
+  const [{ visits, broken }] = await rows<{ visits: number; broken: number }>(db, "SELECT COUNT(DISTINCT visit_id) AS visits, COUNT(DISTINCT IF(outcome = 'breaks', visit_id, NULL)) AS broken FROM findings WHERE rule = 'firm-minimum' AND outcome <> 'not-here'") as [{ visits: number; broken: number }]
+  expect(minimum.reduce((sum, one) => sum + one.visits, 0)).toBe(visits)
+  expect(minimum.reduce((sum, one) => sum + one.breaks, 0)).toBe(broken)
+  expect(broken).toBeGreaterThan(0)
+  expect(minimum.every(({ month }) => /^\d{4}-\d\d$/.test(month) && month >= since.toISOString().slice(0, 7))).toBe(true)
+})
+
+it('one rule by model; what speaks of no unit has none', async () => {
+  const { db } = company.services
+  const [counted] = await rows<{ count: number }>(db, "SELECT COUNT(*) AS count FROM findings f JOIN units u ON u.visit_id = f.visit_id AND u.unit_id = f.subject WHERE f.rule = 'firm-minimum' AND f.outcome = 'breaks'")
+  const models = await figuresByModel(db, 'firm-minimum', new Date(0))
+  expect(models.reduce((sum, { breaks }) => sum + breaks, 0)).toBe(counted!.count)
+  expect(await figuresByModel(db, 'hand-custody', new Date(0))).toEqual([])
+})
+
+it('through the API, and no month out of its range', async () => {
+  const wenna = await Caller.as(company.running, 'wenna')
+  const { body } = await wenna.call<{ rules: Month[] }>('GET', '/figures?months=60')
+  expect(body.rules.length).toBeGreaterThan(5)
+  expect((await wenna.call('GET', '/figures?months=0')).status).toBe(422)
+  expect((await wenna.call<{ models: unknown[] }>('GET', '/figures/firm-minimum?months=60')).body.models.length).toBeGreaterThan(1)
+})
+
+it('a month begins on its first day, this one counted, also across a year’s end', () => {
+  expect(firstDay(1, new Date('2026-03-31T22:00:00Z')).toISOString()).toBe('2026-03-01T00:00:00.000Z')
+  expect(firstDay(3, new Date('2026-01-15T00:00:00Z')).toISOString()).toBe('2025-11-01T00:00:00.000Z')
+})
+
+it('figures are led by the index of sealing, not by a look at every finding', async () => {
+  for (const { table, type } of await rows<{ table: string; type: string }>(company.services.db, "EXPLAIN SELECT STRAIGHT_JOIN f.rule FROM visits v FORCE INDEX (by_seal) JOIN findings f FORCE INDEX (PRIMARY) ON f.visit_id = v.id WHERE v.sealed_at >= '2026-01-01' AND f.outcome <> 'not-here' GROUP BY v.id, f.rule")) expect(`${table} ${type}`).not.toMatch(/ ALL$/)
+})
