@@ -9,6 +9,7 @@ pasado calc --list                     every computation
 pasado calc NAME --schema              the JSON Schema of its input and output
 pasado check FILE [--json]             each rule's outcome for a record file; exit 0 all musts hold, 1 some do not, 2 unreadable
 pasado verify FILE [--key HEX]         prove a sealed record file; exit 0 proven, 1 not, 2 unreadable
+pasado verify --seal TEXT --key HEX    prove the code beside the seal on a record; - reads it from standard input
 pasado export VISIT [--secrets]        a visit as a record file on standard output
 pasado import FILE [--secrets]         take a record file in
 pasado labels demo|VISIT [--out DIR] [--condition print|clean|worn|bad] [--secrets]

@@ -1,5 +1,7 @@
 import { readFile } from 'node:fs/promises'
+import { text as readAll } from 'node:stream/consumers'
 import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
+import { keyName, readSealCode, sealSignatureHolds } from '@pasado/core/record/seal'
 import { parseWords, printProblems, unreadable, UsageError } from './words'
 
 /** `pasado verify`: proves that a record file is what was sealed, down to the last octet. */
@@ -7,7 +9,8 @@ export async function verify(words: readonly string[]): Promise<number> {
   let text: string
   let key: string | undefined
   try {
-    const { rest, values } = parseWords(words, [], ['--key'])
+    const { rest, values } = parseWords(words, [], ['--key', '--seal'])
+    if (values.has('--seal')) return await verifySeal(values.get('--seal')!, values.get('--key'))
     if (rest.length !== 1) throw new UsageError('say which file: pasado verify FILE')
     key = values.get('--key')
     text = await readFile(rest[0]!, 'utf8')
@@ -39,4 +42,15 @@ export async function verify(words: readonly string[]): Promise<number> {
     console.error('NOT PROVEN')
     return 2
   }
+}
+
+/** Proves what the code beside a seal says, as it stands on the company's record: that this key signed these digests. `-` reads it from standard input. */
+async function verifySeal(text: string, key: string | undefined): Promise<number> {
+  if (key === undefined) throw new UsageError('give the company’s public key: pasado verify --seal TEXT --key HEX')
+  const code = readSealCode(text === '-' ? await readAll(process.stdin) : text)
+  if (!code) throw new UsageError('this is not the code of a seal: scan the square beside the seal again')
+  const { visit, seal } = code
+  const holds = keyName(key.toLowerCase()) === seal.key && sealSignatureHolds(visit, seal, key.toLowerCase())
+  console.log(holds ? `PROVEN: this key sealed the visit with these digests. Compare them with those of its record.\nvisit      ${visit}\nrecord     ${seal.record}\nchain      ${seal.chain}\nstandard   ${seal.standard}\ncatalogue  ${seal.catalogue}\nkey        ${seal.key}` : 'NOT PROVEN: another key sealed this, or the code was altered.')
+  return holds ? 0 : 1
 }

@@ -1,3 +1,5 @@
+import { ed25519 } from '@noble/curves/ed25519.js'
+import { keyName, sealCode, sealText } from '@pasado/core/record/seal'
 import { spawn } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -76,6 +78,37 @@ describe('pasado check, verify, export, import', () => {
     const { status, err } = await run(['export', 'x'], '', { PASADO_LOGIN: 'a', PASADO_PASSWORD: 'b', PASADO_URL: 'http://127.0.0.1:9' })
     expect(status).toBe(2)
     expect(err).toContain('no server answers at http://127.0.0.1:9')
+  })
+})
+
+describe('pasado verify --seal', () => {
+  // The key is this test's own; the code is what a record's square holds.
+  const secret = new Uint8Array(32).fill(7)
+  const key = Buffer.from(ed25519.getPublicKey(secret)).toString('hex')
+  const digest = 'ab'.repeat(32)
+  const parts = { chain: digest, record: digest, standard: digest, catalogue: digest, key: keyName(key) }
+  const visit = '0199c000-0000-7000-8000-000000000001'
+  const signature = Buffer.from(ed25519.sign(Buffer.from(sealText(visit, parts)), secret)).toString('hex')
+  const code = sealCode(visit, { ...parts, signature })
+
+  it('proves what the key signed, from the word or from standard input', async () => {
+    const { status, out } = await run(['verify', '--seal', code, '--key', key.toUpperCase()])
+    expect([status, out]).toEqual([0, expect.stringMatching(/^PROVEN[\s\S]*0199c000[\s\S]*abab/)])
+    expect((await run(['verify', '--seal', '-', '--key', key], code)).status).toBe(0)
+  })
+
+  it('not with another digest, another key, or no key; and says what is no code', async () => {
+    expect(await run(['verify', '--seal', code.replace(digest.toUpperCase(), 'CD'.repeat(32)), '--key', key])).toMatchObject({ status: 1, out: expect.stringContaining('NOT PROVEN') as string })
+    expect((await run(['verify', '--seal', code, '--key', '00'.repeat(32)])).status).toBe(1)
+    expect(await run(['verify', '--seal', code])).toMatchObject({ status: 2, err: expect.stringContaining('public key') as string })
+    expect(await run(['verify', '--seal', '{}', '--key', key])).toMatchObject({ status: 2, err: expect.stringContaining('no') as string })
+    expect((await run(['verify', '--seal', 'what?', '--key', key])).status).toBe(2)
+  })
+})
+
+describe('pasado demo', () => {
+  it.each([[['demo'], 'say how many'], [['demo', '--homes', 'many'], 'whole number'], [['demo', '--homes', '0'], 'from 1 to'], [['demo', '--houses', '3'], 'no option --houses']])('%j is refused with what to do', async (words, said) => {
+    expect(await run(words)).toMatchObject({ status: 2, err: expect.stringContaining(said) as string })
   })
 })
 

@@ -1,15 +1,20 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { secretFor } from '@pasado/core/record/record'
+import { changesBetween } from '@pasado/core/revisions/changes'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { lensSvg } from '../src/documents/pdf'
+import sharp from 'sharp'
+import { BinaryBitmap, DecodeHintType, HybridBinarizer, QRCodeReader, RGBLuminanceSource } from '@zxing/library'
+import { readSealCode, sealSignatureHolds, sealText } from '@pasado/core/record/seal'
+import { companyKeys, signText } from '../src/vault/master-key'
 import { packContentOf } from '@pasado/core/pack/content'
 import { packPdf } from '../src/documents/pack'
-import { recordPdf } from '../src/documents/record-pdf'
+import { recordPdf, type RecordParts } from '../src/documents/record-pdf'
 import { catalogue, complete, idOf, network, node, opened, type Log } from '../../core/test/fixture'
 
 const folder = mkdtempSync(join(tmpdir(), 'pasado-pdf-'))
@@ -29,9 +34,9 @@ async function pack(log: Log, passphrase = 'demo-plover-and-42-herons'): Promise
   return textOf(await packPdf(packContentOf({ record, catalogue, values: new Map(ref ? [[ref, passphrase]] : []), company: { name: 'Tern & Tideway', phone: '555-0100' } })))
 }
 
-async function recordText(log: Log): Promise<string> {
+async function recordText(log: Log, more: Partial<RecordParts> = {}): Promise<string> {
   const record = log.record()
-  return textOf(await recordPdf(record, evaluate(record, catalogue, firstStandard), catalogue))
+  return textOf(await recordPdf({ record, catalogue, standard: firstStandard, findings: evaluate(record, catalogue, firstStandard), ...more }))
 }
 
 describe('the customer’s pack', () => {
@@ -80,6 +85,49 @@ describe('the company’s record', () => {
   it('names who waived what, and why', async () => {
     const text = await recordText(complete().write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } }).write('waiver.granted', { rule: 'firm-minimum', reason: 'A second visit is booked.' }))
     expect(text.replace(/\s+/g, ' ')).toContain('waived by Isolde Marram: A second visit is booked.')
+  })
+
+  it('tells what was measured against its floor, what changed and why, and shows photos but no label', async () => {
+    const before = complete().write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } })
+    const after = complete().write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } }).write('unit.set', { id: node, set: { firmwareAfter: '3.1.0' } })
+    const revision = (log: Log) => ({ record: log.record(), catalogue, standard: firstStandard })
+    const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#888888' } }).jpeg().toBuffer()
+    const text = (await recordText(after, { changes: [{ title: 'Since the visit before', changes: changesBetween(revision(before), revision(after)) }], photos: [{ about: 'Study node', caption: 'on its shelf', at: '2026-01-05T09:10:00Z', jpeg }, { about: 'Study node', caption: null, at: '2026-01-05T09:11:00Z', jpeg: null }] })).replace(/\s+/g, ' ')
+    for (const said of ['Source, by cable', '210 Mbit/s', '-58 dBm', 'Floor of a room: 100 Mbit/s', 'Since the visit before', '2.8.1 3.1.0', 'Study node: on its shelf', '1 picture of a label is kept as secrets']) expect(text).toContain(said)
+  })
+
+  it('the square beside the seal is read off the paper, and its signature is that of the key', async () => {
+    const keys = companyKeys(Buffer.alloc(32, 5))
+    const hash = 'ab'.repeat(32)
+    const parts = { chain: hash, record: hash, standard: hash, catalogue: hash, key: keys.keyName }
+    const record = complete().write('sealed', { ...parts, signature: signText(keys, sealText(idOf('visit'), parts)) }).record()
+    const file = join(folder, 'seal.pdf')
+    writeFileSync(file, await recordPdf({ record, catalogue, standard: firstStandard, findings: [] }))
+    // A camera looks many times, from here and there; so does this.
+    const texts = await Promise.all([100, 150, 200, 300].map(async (dpi) => {
+      execFileSync('pdftoppm', ['-r', String(dpi), '-png', file, join(folder, `seal-${dpi}`)])
+      const last = readdirSync(folder).filter((name) => name.startsWith(`seal-${dpi}-`)).sort().at(-1)!
+      const { data, info } = await sharp(join(folder, last)).greyscale().raw().toBuffer({ resolveWithObject: true })
+      const bitmap = new BinaryBitmap(new HybridBinarizer(new RGBLuminanceSource(new Uint8ClampedArray(data), info.width, info.height)))
+      try { return new QRCodeReader().decode(bitmap, new Map([[DecodeHintType.TRY_HARDER, true]])).getText() } catch { return '' }
+    }))
+    const read = readSealCode(texts.find((text) => text !== '') ?? '')!
+    expect(read).toMatchObject({ visit: idOf('visit'), seal: parts })
+    expect(sealSignatureHolds(read.visit, read.seal, keys.publicKey)).toBe(true)
+  })
+
+  it('is made to be kept: PDF/A by its own words, every font in it, its language told', async () => {
+    const record = complete().record()
+    const pdf = await recordPdf({ record, catalogue, standard: firstStandard, findings: [] })
+    const raw = pdf.toString('latin1')
+    expect(raw).toMatch(/<pdfaid:part>2<\/pdfaid:part>/)
+    expect(raw).toMatch(/\/OutputIntents/)
+    expect(raw).toMatch(/\/Lang \(en\)/)
+    const file = join(folder, 'kept.pdf')
+    writeFileSync(file, pdf)
+    const fonts = execFileSync('pdffonts', [file], { encoding: 'utf8' }).trim().split('\n').slice(2)
+    expect(fonts.length).toBeGreaterThan(1)
+    for (const font of fonts) expect(font).toMatch(/ yes yes yes /)
   })
 
   it('of a visit just opened says what is not recorded', async () => {

@@ -29,6 +29,21 @@ export function sealSignatureHolds(visit: string, seal: Body<'sealed'>, publicKe
   }
 }
 
+const CODE = 'PASADO.SEAL/1'
+const partNames = ['chain', 'record', 'standard', 'catalogue', 'key', 'signature'] as const
+
+/** A seal as the text of the square beside it: what was signed and the signature, in capitals, which make a small square. */
+export function sealCode(visit: string, seal: Body<'sealed'>): string {
+  return [CODE, visit, ...partNames.map((name) => seal[name])].join(':').toUpperCase()
+}
+
+/** Reads the text of a seal's square; null where it is none. */
+export function readSealCode(text: string): { visit: string; seal: Body<'sealed'> } | null {
+  const [code, visit = '', ...parts] = text.trim().split(':')
+  if (code?.toUpperCase() !== CODE || parts.length !== partNames.length || !parts.every((part) => /^[0-9a-f]+$/i.test(part))) return null
+  return { visit: visit.toLowerCase(), seal: Object.fromEntries(partNames.map((name, at) => [name, parts[at]!.toLowerCase()])) as Body<'sealed'> }
+}
+
 /** The name of a public key: the first 16 digits of its SHA-256. */
 export function keyName(publicKey: string): string {
   return digestOf(publicKey).slice(0, 16)

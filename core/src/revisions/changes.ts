@@ -77,6 +77,15 @@ export function changesBetween(before: Revision, after: Revision): Changes {
   return before.record.visit.id === after.record.visit.id ? { things, outcomes, rooms, notAgain: 0 } : lookedAtAgain({ things, outcomes, rooms, notAgain: 0 })
 }
 
+/**
+ * Of two moments of one visit, what really differs: units that came or went, and what was set before and is another now. That a thing came
+ * to be recorded at all is no difference from the plan.
+ */
+export function differing({ things }: Changes): Changes {
+  const told = things.filter(({ kind }) => kind === 'unit' || kind === 'network' || kind === 'brief').map((one) => ({ ...one, changes: one.is === 'changed' ? one.changes.filter(({ before }) => before !== null) : [] }))
+  return { things: told.filter(({ is, changes }) => is !== 'changed' || changes.length > 0), outcomes: [], rooms: [], notAgain: 0 }
+}
+
 /** What each visit asks, measures and proves anew: left open in a later visit, it has not become another. */
 const anew = new Set<ThingChanges['kind']>(['choices', 'device'])
 

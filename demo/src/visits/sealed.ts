@@ -1,4 +1,4 @@
-import { corin, isolde, petroc } from '../company'
+import { corin, isolde, petroc, wenna } from '../company'
 import { seededRandom } from '@pasado/core/run/random'
 import { VisitScript, type ScriptedVisit } from '../visit-script'
 import { configure, connect, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
@@ -30,8 +30,12 @@ export function sealedScripts(): ScriptedVisit[] {
     })
     visit.after(3 * DAY)
     if (line) visit.answer('brief-line-alarm')
-    for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, units)
+    for (const step of [unbox, mixedOnPurpose, place]) step(visit, units)
+    const last = units.at(-1)!
+    if (index % 3 === 1) visit.setUnit(last.name, { heightM: 0.6 }).write('rule.acknowledged', { rule: 'place-height', subject: visit.id('unit', last.name), reason: 'The only socket is behind the low shelf; the customer wants no cable on the wall.' })
+    for (const step of [connect, startUp]) step(visit, units)
     configure(visit, units, { home: names[index]!, guests: `${names[index]!} guests` }, 100 + index)
+    if (last.model === 'quillet-reed') visit.setUnit(last.name, { firmwareAfter: '1.12' }).write('waiver.granted', { rule: 'firm-minimum', subject: visit.id('unit', last.name), reason: 'The update stops at 80 % on units of this lot; the maker sends another.' }, wenna)
     lookAgain(visit, units).handOver('yes')
     if (line) visit.answer('hand-voice-power')
     return visit.pack().seal().visit

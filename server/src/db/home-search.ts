@@ -65,10 +65,11 @@ function cursor(after: string | null): { key: string; id: string } | null {
 
 /**
  * Words and models that every home found has to have as well. A subquery of one row is looked up by key for each home; EXISTS would be
- * turned round, and every home with a common word be gathered first.
+ * turned round, and every home with a common word be gathered first. They hang on the table that leads, so that a home that does not fit
+ * is not even read.
  */
-function alsoFits({ words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>): Part {
-  const parts: Part[] = words.map((word) => ({ sql: '(SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = h.id AND o.term LIKE ? LIMIT 1) = 1', params: [like(word)] }))
+function alsoFits({ words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>, home: string): Part {
+  const parts: Part[] = words.map((word) => ({ sql: `(SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = ${home} AND o.term LIKE ? LIMIT 1) = 1`, params: [like(word)] }))
   if (model !== undefined) parts.push({ sql: `(SELECT 1 FROM units w FORCE INDEX (PRIMARY) WHERE w.visit_id = h.latest_visit AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware = ?'} LIMIT 1) = 1`, params: firmware === undefined ? [model] : [model, firmware] })
   return { sql: parts.map(({ sql }) => `AND ${sql}`).join(' '), params: parts.flatMap(({ params }) => params) }
 }
@@ -78,7 +79,7 @@ const MORE = HOMES_A_PAGE + 1
 
 /** From the index of the rule and its outcome, visit by visit; a home counts by its latest. */
 export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: string | null): Query {
-  const also = alsoFits(rest)
+  const also = alsoFits(rest, 'v.home_id')
   const from = cursor(after)
   return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id AND h.latest_visit = f.visit_id
     WHERE f.rule = ? AND f.outcome = ? ${from ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(from ? [from.id] : []), ...also.params]]
@@ -86,7 +87,7 @@ export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: 
 
 /** From the index of the model, or of the model and the version, visit by visit. */
 export function byModel({ model, firmware, words }: HomeQuery, after: string | null): Query {
-  const also = alsoFits({ words })
+  const also = alsoFits({ words }, 'u.home_id')
   const from = cursor(after)
   const version = firmware === undefined ? '' : 'AND u.firmware = ?'
   return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_model'}) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id AND h.latest_visit = u.visit_id
@@ -95,7 +96,7 @@ export function byModel({ model, firmware, words }: HomeQuery, after: string | n
 
 /** From the words, term by term and home by home, as their key is ordered. */
 export function byWord({ words }: HomeQuery, first: string, after: string | null): Query {
-  const also = alsoFits({ words: words.filter((word) => word !== first) })
+  const also = alsoFits({ words: words.filter((word) => word !== first) }, 't.home_id')
   const from = cursor(after)
   return [`SELECT STRAIGHT_JOIN ${LISTED}, GROUP_CONCAT(DISTINCT t.what) AS foundBy, t.term FROM home_terms t FORCE INDEX (PRIMARY) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = t.home_id
     WHERE t.term LIKE ? ${from ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}`, [like(first), ...(from ? [from.key, from.key, from.id] : []), ...also.params]]

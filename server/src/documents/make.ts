@@ -1,13 +1,18 @@
 import { packContentOf, type PackContent } from '@pasado/core/pack/content'
 import type { Author } from '@pasado/core/record/entry'
 import { packDigest } from '@pasado/core/record/seal'
-import { standing } from '@pasado/core/record/record'
+import { photosOf, standing, unitName, type Photo, type VisitRecord } from '@pasado/core/record/record'
+import { stageNames } from '@pasado/core/record/stages'
+import { changesBetween, differing, type Revision } from '@pasado/core/revisions/changes'
+import { recordAt } from '@pasado/core/revisions/moments'
 import { passphraseOf } from '@pasado/core/wifi/passphrase'
+import { readPhoto } from '../db/photos'
 import { readVisit } from '../logbook/read'
 import { erasedProblem } from '../logbook/visits'
 import type { Services } from '../services'
 import { packPdf } from './pack'
-import { recordPdf } from './record-pdf'
+import { recordPdf, type RecordParts } from './record-pdf'
+import type { SmallPhoto } from './record-proof'
 
 /**
  * What the customer's pack says. That its passphrases were shown is logged with why, and on an open visit that a pack was made
@@ -35,7 +40,27 @@ export async function makePack(services: Services, visit: string, by: Author): P
 }
 
 /** Makes the company's record of a visit as it is now. */
-export async function makeRecordPdf(services: Services, visit: string): Promise<Buffer> {
-  const { record, findings } = await readVisit(services.logbook, visit)
-  return recordPdf(record, findings, await services.logbook.states.catalogueFor(services.db, record))
+export async function makeRecordPdf({ logbook, db }: Services, visit: string): Promise<Buffer> {
+  const { entries, record, findings } = await readVisit(logbook, visit)
+  const left = await revisionOf(logbook, db, record)
+  const changes: NonNullable<RecordParts['changes']>[number][] = []
+  for (const [moment, title] of [['planned', 'Different from the plan'], ['found', 'As found, as left']] as const) {
+    const then = recordAt(entries, moment)
+    // Where nothing was planned or found, everything is new: that is the record itself.
+    if (standing(then.units).length) changes.push({ title, changes: differing(changesBetween({ ...left, record: then }, left)) })
+  }
+  if (record.visit.startedFrom !== null) {
+    const before = await readVisit(logbook, record.visit.startedFrom)
+    changes.push({ title: 'Since the visit before', changes: changesBetween(await revisionOf(logbook, db, before.record), left) })
+  }
+  return recordPdf({ ...left, findings, changes, photos: await smallPhotos(db, record) })
+}
+
+async function revisionOf(logbook: Services['logbook'], db: Services['db'], record: VisitRecord): Promise<Revision> {
+  return { record, catalogue: await logbook.states.catalogueFor(db, record), standard: await logbook.states.standardOf(db, record) }
+}
+
+async function smallPhotos(db: Services['db'], record: VisitRecord): Promise<SmallPhoto[]> {
+  const nameOf = (about: Photo['about']) => (about.thing === 'unit' && record.units[about.id] ? unitName(record.units[about.id]!) : about.thing === 'stage' ? (stageNames[about.id as 'brief'] ?? about.id) : about.id)
+  return Promise.all(photosOf(record).map(async (photo) => ({ about: nameOf(photo.about), caption: photo.caption, at: photo.at, jpeg: photo.label ? null : ((await readPhoto(db, record.visit.id, photo.ref))?.small ?? null) })))
 }

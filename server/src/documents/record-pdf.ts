@@ -4,24 +4,37 @@ import { lookWords } from '@pasado/core/lamps/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
+import type { Changes, Revision } from '@pasado/core/revisions/changes'
+import { cautionsOf } from '@pasado/core/standard/cautions'
 import type { Finding } from '@pasado/core/standard/evaluate'
-import { renderPdf, rule, soft } from './pdf'
+import { renderPdf } from './pdf'
+import { beginsAnew, factsTable, heading, table, time, type Margins } from './record-parts'
+import { changesTable, course, measurements, photographs, signaturesAndSeal, type SmallPhoto } from './record-proof'
 
-type Margins = [number, number, number, number]
-const heading = (text: string): Content => ({ text, fontSize: 14, bold: true, margin: [0, 12, 0, 5] as Margins })
-const lines = { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => rule, paddingLeft: () => 0, paddingRight: () => 6 }
+/** What the company's record is made from. */
+export interface RecordParts extends Revision {
+  findings: readonly Finding[]
+  photos?: readonly SmallPhoto[]
+  /** What changed: from the plan, from what was found, and from the visit before where there was one. */
+  changes?: readonly { title: string; changes: Changes }[]
+}
 
-/** The company's record of a visit: every fact, finding, waiver, signature and the seal. Secrets stand as dots. */
-export async function recordPdf(record: VisitRecord, findings: readonly Finding[], catalogue: Catalogue): Promise<Buffer> {
+/**
+ * The company's record of a visit, to be kept for years: every fact, measurement, finding, waiver, photo, signature and the seal, as PDF/A
+ * with all fonts in it. Secrets stand as dots.
+ */
+export async function recordPdf(parts: RecordParts): Promise<Buffer> {
+  const { record, findings, catalogue } = parts
   const { facts } = record.brief
+  const cautions = cautionsOf(record, catalogue)
   const content: Content[] = [
     { text: 'Record of the visit', fontSize: 22, bold: true },
-    { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.customerName ?? ''}`, color: soft, margin: [0, 2, 0, 2] },
-    { text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`, fontSize: 9, color: soft },
+    { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.customerName ?? ''}`, margin: [0, 2, 0, 2] },
+    { text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`, fontSize: 9 },
     heading('Brief'),
     factsTable([
       ['Reason', facts.reason], ['Access line', facts.accessLine], ['Speed paid for', facts.speedDownMbps === undefined ? undefined : `${facts.speedDownMbps} Mbit/s down, ${facts.speedUpMbps ?? '?'} Mbit/s up`],
-      ['Provider’s settings', facts.providerSettings], ['Telephone', facts.phone], ['Second contact', facts.secondContact], ['Telephone through the modem', facts.telephone === undefined ? undefined : facts.telephone ? 'yes' : 'no']
+      ['Provider’s settings', facts.providerSettings], ['Provider’s reference', facts.providerReference ?? '–'], ['Telephone', facts.phone], ['Second contact', facts.secondContact], ['Telephone through the modem', facts.telephone === undefined ? undefined : facts.telephone ? 'yes' : 'no']
     ]),
     heading('Units'),
     unitsTable(record, catalogue),
@@ -29,25 +42,23 @@ export async function recordPdf(record: VisitRecord, findings: readonly Finding[
     addressTable(record),
     heading('Networks'),
     networksTable(record),
+    ...measurements(parts),
     heading('Choices'),
-    factsTable(choiceNames.map((choice) => [choices[choice], record.choices[choice]?.answer])),
+    factsTable([
+      ...choiceNames.map((choice) => [choices[choice], record.choices[choice]?.answer] as const),
+      ['Who keeps the secrets', record.custody ? `${record.custody.custody.replaceAll('-', ' ')}${record.custody.keeps ? `: ${record.custody.keeps.join(', ').replaceAll('-', ' ')}` : ''}${record.custody.until ? `, until ${record.custody.until}` : ''}${record.secretsErased ? '; erased since' : ''}` : undefined],
+      ['Pack', record.pack.givenAt ? `given ${record.pack.how ?? ''}, ${time(record.pack.givenAt)}` : 'not given']
+    ]),
+    ...(cautions.length ? [heading('Cautions that this visit called for'), { ul: cautions.map(({ text }) => text), fontSize: 9 }] : []),
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
-    { unbreakable: true, stack: [heading('Signatures and seal'), signatures(record)] }
+    ...course(record),
+    ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes)),
+    ...photographs(parts.photos ?? []),
+    await signaturesAndSeal(record)
   ]
   const foot = record.seal ? `Sealed ${time(record.seal.at)} · chain ${record.seal.chain.slice(0, 16)}… · key ${record.seal.key}` : 'Not sealed: this is a draft'
-  return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content)
-}
-
-const time = (iso: string) => iso.slice(0, 16).replace('T', ' ')
-
-function table(head: string[], body: TableCell[][], widths: (string | number)[]): Content {
-  if (body.length === 0) return { text: 'None recorded.', color: soft, fontSize: 10 }
-  return { fontSize: 9, table: { headerRows: 1, widths, body: [head.map((text) => ({ text, bold: true, color: soft })), ...body] }, layout: lines }
-}
-
-function factsTable(pairs: (readonly [string, string | undefined])[]): Content {
-  return { fontSize: 9.5, table: { widths: [150, '*'], body: pairs.map(([name, value]) => [{ text: name, color: soft }, value ?? 'not recorded']) }, layout: lines }
+  return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content, { version: '1.7', subset: 'PDF/A-2b', language: 'en', displayTitle: true, pageBreakBefore: beginsAnew } as never)
 }
 
 function unitsTable(record: VisitRecord, catalogue: Catalogue): Content {
@@ -92,23 +103,5 @@ function findingsOf(stage: (typeof stages)[number], findings: readonly Finding[]
     { text: one.outcome, bold: one.outcome === 'breaks' }, one.level, one.rule, one.subject?.name ?? '',
     `${one.evidence}${one.granted ? ` ${one.granted.kind} by ${one.granted.by}: ${one.granted.reason}` : ''}`
   ])
-  return [{ text: stageNames[stage], bold: true, fontSize: 10.5, margin: [0, 6, 0, 2] as Margins }, table(['Outcome', 'Level', 'Rule', 'About', 'Evidence'], body, [50, 36, 92, 80, '*'])]
-}
-
-function signatures(record: VisitRecord): Content {
-  const box = (who: 'customer' | 'technician'): Content => {
-    const given = record.signatures[who]
-    if (!given) return { text: `${who}: not signed`, color: soft }
-    return {
-      stack: [
-        { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200"><path d="${given.strokes}" fill="none" stroke="#1D1822" stroke-width="4" stroke-linecap="round" stroke-linejoin="round"/></svg>`, width: 220 },
-        { text: `${given.name}, ${who}, ${time(given.at)}`, fontSize: 9.5 },
-        { text: `signed ${given.digest.slice(0, 24)}…`, font: 'Mono', fontSize: 7.5, color: soft }
-      ]
-    }
-  }
-  const seal: Content = record.seal
-    ? { margin: [0, 10, 0, 0] as Margins, fontSize: 8, font: 'Mono', stack: [`record    ${record.seal.record}`, `chain     ${record.seal.chain}`, `standard  ${record.seal.standard}`, `catalogue ${record.seal.catalogue}`, `key       ${record.seal.key}`, `signature ${record.seal.signature}`] }
-    : { text: 'Not sealed.', margin: [0, 10, 0, 0] as Margins, color: soft }
-  return { stack: [{ columns: [box('customer'), box('technician')] }, seal] }
+  return [{ text: stageNames[stage], bold: true, fontSize: 10.5, headlineLevel: 1, margin: [0, 6, 0, 2] as Margins }, table(['Outcome', 'Level', 'Rule', 'About', 'Evidence'], body, [50, 36, 92, 80, '*'])]
 }

@@ -4,7 +4,7 @@ import { Link, useParams } from 'react-router'
 import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/prove/rooms'
 import { bottleneckOf } from '@pasado/core/prove/bottleneck'
 import { photosOf, standing } from '@pasado/core/record/record'
-import { changesBetween } from '@pasado/core/revisions/changes'
+import { changesBetween, differing } from '@pasado/core/revisions/changes'
 import { recordAt } from '@pasado/core/revisions/moments'
 import { signedDigest } from '@pasado/core/record/seal'
 import { stageNames, stages } from '@pasado/core/record/stages'
@@ -99,10 +99,7 @@ function FromPlan() {
   const changes = useMemo(() => {
     const planned = recordAt(entries, 'planned')
     if (standing(planned.units).length === 0) return null
-    const { things } = changesBetween({ record: planned, catalogue, standard }, { record, catalogue, standard })
-    // What only came to be known at the home is no difference from the plan: what was set before and is another now is, and what came or went.
-    const told = things.filter(({ kind }) => kind === 'unit' || kind === 'brief').map((one) => (one.is === 'changed' ? { ...one, changes: one.changes.filter(({ before }) => before !== null) } : { ...one, changes: [] })).filter(({ is, changes: said }) => is !== 'changed' || said.length > 0)
-    return { things: told, rooms: [], outcomes: [], notAgain: 0 }
+    return differing(changesBetween({ record: planned, catalogue, standard }, { record, catalogue, standard }))
   }, [entries, record, catalogue, standard])
   return (
     <section aria-label="Differences from the plan" className="mt-6"><h2 className="mb-2 text-lg">Different from the plan</h2>

@@ -82,8 +82,8 @@ function OneRule({ rule, months, figures }: { rule: string; months: string; figu
       <div>
         <h3>By month, % of visits</h3>
         <div className="mt-1 h-52"><ResponsiveContainer width="100%" height="100%">
-          <BarChart data={perMonth} margin={{ top: 8, right: 8, bottom: 0, left: -18 }} accessibilityLayer>
-            <CartesianGrid stroke="var(--rule)" vertical={false} /><XAxis dataKey="month" {...axis} /><YAxis {...axis} unit=" %" domain={[0, (most: number) => Math.max(10, Math.ceil(most / 10) * 10)]} /><Tooltip {...tooltip} />
+          <BarChart data={perMonth} margin={{ top: 8, right: 8, bottom: 0, left: 0 }} accessibilityLayer>
+            <CartesianGrid stroke="var(--rule)" vertical={false} /><XAxis dataKey="month" {...axis} /><YAxis {...axis} width={56} unit=" %" domain={[0, (most: number) => Math.max(10, Math.ceil(most / 10) * 10)]} /><Tooltip {...tooltip} />
             {parts.map(({ key, name, fill }) => <Bar key={key} dataKey={key} name={name} stackId="of" fill={fill} unit=" %" isAnimationActive={false} maxBarSize={44} />)}
           </BarChart>
         </ResponsiveContainer></div>
