@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import { packDigest, signedDigest } from '@pasado/core/record/seal'
 import type { Body, EntryKind } from '@pasado/core/record/entry'
-import { demoPassword, demoPeople } from '@pasado/demo/company'
+import { demoFerries, demoPassword, demoPeople, demoTravel } from '@pasado/demo/company'
 import { demoModels } from '@pasado/demo/models/all'
 import type { HouseDefinition } from '@pasado/core/house/definition'
 import type { ScriptedVisit, Step } from '@pasado/demo/visit-script'
@@ -11,6 +11,7 @@ import { insertResult } from '@pasado/server/db/checks'
 import { readVisit } from '@pasado/server/logbook/read'
 import { addModel, addStandard } from '@pasado/server/db/catalogue'
 import { insertHouse } from '@pasado/server/db/houses'
+import { setTravel, setWindows } from '@pasado/server/db/ways'
 import { addPerson } from '@pasado/server/db/people'
 import { hashPassword } from '@pasado/server/http/session'
 import { keepSecret, openVisit, sealVisit } from '@pasado/server/logbook/visits'
@@ -23,6 +24,8 @@ export async function loadCompany(services: Services, now: Date): Promise<void> 
   await addStandard(services.db, firstStandard)
   for (const model of demoModels) await addModel(services.db, model)
   const hash = await hashPassword(demoPassword)
+  for (const { a, b, minutes } of demoTravel) await setTravel(services.db, { a, b }, minutes, demoPeople[0]!.id, now)
+  for (const [town, windows] of Object.entries(demoFerries)) await setWindows(services.db, town, windows)
   for (const { id, login, name, role } of demoPeople) await addPerson(services.db, { id, login, name, role }, hash, now)
 }
 

@@ -48,7 +48,7 @@ function view(part: React.ReactNode, path: string, at: string, who: Me | null | 
 const record = complete().record()
 const summary = summarise(record, evaluate(record, catalogue, firstStandard))
 const visit = (change: Partial<ListedVisit> = {}): ListedVisit => ({
-  id: idOf('visit'), home: idOf('house'), technicianName: 'Isolde Marram', customer: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow',
+  id: idOf('visit'), home: idOf('house'), technician: 't', seq: 3, technicianName: 'Isolde Marram', customer: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow',
   plannedAt: new Date().toISOString(), openedAt: new Date().toISOString(), sealedAt: null, review: 'none', summary: { ...summary, reason: 'new' }, ...change
 })
 const listed = { id: idOf('house'), customerId: idOf('customer'), customer: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', latestVisit: idOf('visit') }

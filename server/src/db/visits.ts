@@ -56,11 +56,13 @@ export interface ListedVisit {
   openedAt: Date
   sealedAt: Date | null
   review: 'none' | 'asked' | 'returned'
+  /** The last line of its logbook. */
+  seq: number
   summary: VisitSummary
 }
 
 const LISTED = `SELECT v.id, v.home_id AS home, v.technician_id AS technician, v.technician_name AS technicianName, h.customer, h.street, h.town,
-  v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt, v.review, v.summary
+  v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt, v.review, v.last_seq AS seq, v.summary
   FROM visits v JOIN homes h ON h.id = v.home_id`
 
 async function list(db: Connection, rest: string, params: Param[]): Promise<ListedVisit[]> {

@@ -1,6 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces'
 import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '@pasado/core/prove/rooms'
-import { standing, thingsOf, unitName, type VisitRecord } from '@pasado/core/record/record'
+import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import type { Changes, Revision } from '@pasado/core/revisions/changes'
 import { sealCode } from '@pasado/core/record/seal'
 import { stageNames } from '@pasado/core/record/stages'

@@ -28,6 +28,7 @@ export const router = createBrowserRouter([
       { path: '/visit/new', lazy: async () => ({ Component: (await import('../day/NewVisit')).NewVisit }) },
       { path: '/visit/:id', element: <Navigate to="brief" replace /> },
       { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await import('../visit/Visit')).Visit }) },
+      { path: '/day/ways', lazy: async () => ({ Component: (await import('../day/WaysPage')).WaysPage }) },
       { path: '/check/:id', lazy: async () => ({ Component: (await import('../day/CheckPage')).CheckPage }) },
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
       { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },

@@ -1,9 +1,10 @@
 import { format, isBefore, isSameDay, startOfDay } from 'date-fns'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem, ask } from '../app/api'
+import { ApiProblem, ask, download } from '../app/api'
 import { useSession } from '../app/session'
 import type { ListedCheck } from './CheckPage'
+import { DayWay } from './DayWay'
 import { VisitLine, type ListedVisit } from './VisitLine'
 
 interface DayList {
@@ -19,6 +20,8 @@ export function Day() {
   const [whose, setWhose] = useState<'mine' | 'all'>(me?.role === 'technician' ? 'mine' : 'all')
   const [list, setList] = useState<DayList | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const [again, setAgain] = useState(0)
+  const [way, setWay] = useState<string | null>(null)
   useEffect(() => {
     document.title = 'Day · Pasado'
     let left = false
@@ -29,7 +32,7 @@ export function Day() {
     })
     void load()
     return () => { left = true }
-  }, [whose])
+  }, [whose, again])
   const today = new Date()
   const groups = list ? [
     ['Overdue', list.visits.filter((one) => one.plannedAt && isBefore(new Date(one.plannedAt), startOfDay(today)))],
@@ -44,6 +47,7 @@ export function Day() {
           <div role="group" aria-label="Whose visits" className="flex">
             {(['mine', 'all'] as const).map((one) => <button key={one} type="button" className="chip" aria-pressed={whose === one} data-state={whose === one ? 'on' : 'off'} onClick={() => setWhose(one)}>{one === 'mine' ? 'Mine' : 'Everybody’s'}</button>)}
           </div>
+          <button type="button" className="btn" onClick={() => void download('GET', `/day/calendar?whose=${whose}`).catch(() => setProblem('The calendar could not be fetched; try again.'))}>As calendar</button>
           <Link to="/visit/new" className="btn btn-plum">New visit</Link>
         </div>
       </div>
@@ -60,11 +64,15 @@ export function Day() {
           </ul>
         </section>
       )}
-      {groups.map(([title, visits]) => visits.length > 0 && <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'} />)}
+      {groups.map(([title, visits]) => visits.length > 0 && (
+        <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'}>
+          {title === 'Today' && <TheWay visits={visits} chosen={way} onChoose={setWay} mayMove={me?.role !== 'office'} onMoved={() => setAgain(again + 1)} />}
+        </Group>
+      ))}
       {list?.erasures && list.erasures.length > 0 && (
         <section aria-label="Erasures" className="mt-5">
           <h2 className="text-base text-soft">Secrets that are erased by themselves within a week</h2>
-          <ul className="paper mt-1 divide-y divide-rule">{list.erasures.map((one) => <li key={one.visit}><Link to={`/homes/${one.home}`} className="flex min-h-11 flex-wrap items-center gap-x-4 px-4 py-1 hover:bg-well"><b className="exact w-24 shrink-0">{format(new Date(one.dueAt), 'EEE d MMM')}</b><span className="grow"><b>{one.street}</b> <span className="text-soft">{one.customer}</span></span></Link></li>)}</ul>
+          <ul className="paper mt-1 divide-y divide-rule">{list.erasures.map((one) => <li key={one.visit}><Link to={`/homes/${one.home}`} className="flex min-h-11 flex-wrap items-center gap-x-4 px-4 py-1 hover:bg-well"><b className="exact w-32 shrink-0">{format(new Date(one.dueAt), 'EEE d MMM')}</b><span className="grow"><b>{one.street}</b> <span className="text-soft">{one.customer}</span></span></Link></li>)}</ul>
         </section>
       )}
       {list && list.visits.length === 0 && <p className="mt-6">No open visit{whose === 'mine' ? ' of yours' : ''}. Book one with <Link className="underline" to="/visit/new">New visit</Link>.</p>}
@@ -72,11 +80,24 @@ export function Day() {
   )
 }
 
-function Group({ title, visits, showTechnician, review = false }: { title: string; visits: ListedVisit[]; showTechnician: boolean; review?: boolean }) {
+/** The way through today of one technician: the only one there is, or the one that is chosen. */
+function TheWay({ visits, chosen, onChoose, mayMove, onMoved }: { visits: readonly ListedVisit[]; chosen: string | null; onChoose: (technician: string | null) => void; mayMove: boolean; onMoved: () => void }) {
+  const people = [...new Map(visits.map((one) => [one.technician, one.technicianName])).entries()]
+  const whose = people.length === 1 ? people[0]![0] : chosen
+  return (
+    <>
+      {people.length > 1 && <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Whose way">{people.map(([id, name]) => <button key={id} type="button" className="chip" aria-pressed={whose === id} data-state={whose === id ? 'on' : 'off'} onClick={() => onChoose(whose === id ? null : id)}>The way of {name}</button>)}</div>}
+      {whose !== null && <DayWay visits={visits.filter(({ technician }) => technician === whose)} day={new Date()} mayMove={mayMove} onMoved={onMoved} />}
+    </>
+  )
+}
+
+function Group({ title, visits, showTechnician, review = false, children }: { title: string; visits: ListedVisit[]; showTechnician: boolean; review?: boolean; children?: React.ReactNode }) {
   return (
     <section aria-label={title} className="mt-5">
       <h2 className="text-base text-soft">{title}</h2>
       <ul className="paper mt-1 divide-y divide-rule">{visits.map((visit) => <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} review={review} />)}</ul>
+      {children}
     </section>
   )
 }

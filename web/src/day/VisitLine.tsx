@@ -9,6 +9,7 @@ import { reasonWords } from '../visit/reason-words'
 export interface ListedVisit {
   id: string
   home: string
+  technician: string
   technicianName: string
   customer: string
   street: string
@@ -17,6 +18,7 @@ export interface ListedVisit {
   openedAt: string
   sealedAt: string | null
   review: 'none' | 'asked' | 'returned'
+  seq: number
   summary: VisitSummary
 }
 

@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
-import { durationKey, visitTasks, type Durations } from '@pasado/core/run/visit-tasks'
+import { durationKeys } from '@pasado/core/run/duration-keys'
+import { visitTasks, type Durations } from '@pasado/core/run/visit-tasks'
 import type { VisitPlan } from '@pasado/core/run/visit-plan'
 import { ask } from '../app/api'
 import { askRunPlan } from '../workers/run-plan'
@@ -30,16 +31,7 @@ export function useRunPlan(): { plan: VisitPlan; at: number } | null {
 function usePastDurations(): Durations {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
-  const keys = useMemo(() => {
-    const wanted = new Set<string>()
-    for (const { facts } of Object.values(record.units)) {
-      const model = catalogue.get(`${facts.model ?? ''}@${facts.modelVersion ?? 1}`)
-      if (!model) continue
-      for (const method of model.methods) method.steps.forEach((step, at) => { if (step.wait) wanted.add(durationKey(model.id, `step:x:${method.id}:${at}`)) })
-      if (model.firmware.installMin) wanted.add(durationKey(model.id, 'update:x'))
-    }
-    return [...wanted].sort().slice(0, 100).join('\n')
-  }, [record.units, catalogue])
+  const keys = useMemo(() => durationKeys({ units: record.units }, catalogue).join('\n'), [record.units, catalogue])
   const [durations, setDurations] = useState<Durations>(new Map())
   useEffect(() => {
     if (keys === '') return

@@ -1,6 +1,7 @@
 import type { Route } from '../route'
 import { advisoryRoutes } from './advisory'
 import { checkRoutes } from './checks'
+import { dayRoutes } from './day'
 import { figureRoutes } from './figures'
 import { houseRoutes } from './houses'
 import { importRoutes } from './imports'
@@ -13,4 +14,4 @@ import { standardRoutes } from './standards'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes, ...advisoryRoutes, ...packLinkRoutes, ...figureRoutes]
+export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes, ...advisoryRoutes, ...packLinkRoutes, ...figureRoutes, ...dayRoutes]

@@ -1,0 +1,126 @@
+import { addMinutes, startOfDay } from 'date-fns'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { v7 as uuidv7 } from 'uuid'
+import { clock, type PlannedStop, type Stop, type Window } from '@pasado/core/day/day-plan'
+import { ApiProblem, ask } from '../app/api'
+import { localTime } from '../app/local-time'
+import { deviceId } from '../app/session'
+import { useDayPlan, type DayPlanned } from './use-day-plan'
+import type { ListedVisit } from './VisitLine'
+
+const LEAVE = 'pasado-leave'
+const minutesOf = (time: string) => { const [hours = '0', minutes = '0'] = time.split(':'); return Number(hours) * 60 + Number(minutes) }
+
+/** The way through a day: from home to home, how long each is likely to take, ferries, what cannot be, and a better order. */
+export function DayWay({ visits, day, mayMove, onMoved }: { visits: readonly ListedVisit[]; day: Date; mayMove: boolean; onMoved: () => void }) {
+  const [leave, setLeave] = useState(() => localStorage.getItem(LEAVE) ?? '08:00')
+  const { planned, problem, setTravel } = useDayPlan(visits, day, minutesOf(leave))
+  if (visits.length === 0) return null
+  const of = new Map(visits.map((visit) => [visit.id, visit]))
+  return (
+    <section aria-label="The way through the day" className="paper mt-2 p-4">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <label className="label flex flex-col">Set out at<input type="time" className="box mt-1 w-32 font-normal" value={leave} onChange={(event) => { if (!event.target.value) return; setLeave(event.target.value); localStorage.setItem(LEAVE, event.target.value) }} /></label>
+        {planned && <p className="text-soft">Back <b className="exact text-ink">{clock(planned.plan.endMin)}</b>, {Math.round(planned.plan.travelMin)} min on the way{planned.plan.stops.some(({ travelMin }) => travelMin === null) ? ', as far as it is known' : ''}. <Link className="underline" to="/day/ways">Ways and ferries</Link></p>}
+      </div>
+      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+      {!planned && !problem && <p className="mt-2 text-soft" role="status">Planning the day …</p>}
+      {planned && <Stops planned={planned} of={of} leaveMin={minutesOf(leave)} setTravel={setTravel} />}
+      {planned && planned.load.length > 0 && <p className="mt-3"><b>Into the van:</b> {[...new Set(planned.load)].map((one) => { const count = planned.load.filter((other) => other === one).length; return count > 1 ? `${count} × ${one}` : one }).join('; ')}.</p>}
+      {planned?.suggestion && <Suggestion planned={planned} of={of} day={day} mayMove={mayMove} onMoved={onMoved} />}
+    </section>
+  )
+}
+
+interface StopsProps { planned: DayPlanned; of: Map<string, ListedVisit>; leaveMin: number; setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void> }
+
+function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: StopsProps) {
+  const first = Math.floor(Math.min(leaveMin, ...plan.stops.map(({ startMin }) => startMin)) / 60) * 60
+  const last = Math.ceil(Math.max(...plan.stops.map(({ cautiousEndMin }) => cautiousEndMin), plan.endMin) / 60) * 60
+  const scale = { first, last }
+  return (
+    <ol className="mt-3 divide-y divide-rule border-y border-rule">
+      {plan.stops.map((stop, at) => {
+        const visit = of.get(stop.id)!
+        const before = at === 0 ? null : stops[at - 1]!
+        return (
+          <li key={stop.id} className="grid grid-cols-[4.6rem_minmax(0,1fr)] gap-x-4 gap-y-1 py-2 md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]">
+            <b className="exact text-xl">{clock(stop.startMin)}</b>
+            <span className="min-w-0"><Link className="block truncate font-bold underline-offset-4 hover:underline" to={`/visit/${stop.id}/brief`}>{visit.street}</Link><span className="fine block">{visit.town} · until {clock(stop.endMin)}, or {clock(stop.cautiousEndMin)}</span>
+              <Travel key={String(stop.travelMin)} minutes={stop.travelMin} from={before ? of.get(before.id)!.street : 'the depot'} to={visit.street} onSet={(minutes) => void setTravel(before, stops[at]!, minutes)} /></span>
+            <span className="col-span-2 min-w-0 md:col-span-1"><Track stop={stop} scale={scale} windows={ways.windows(visit.town)} />
+              {stop.problems.map(({ kind, says }) => <span key={kind} className={`mt-1 block text-sm ${kind === 'perhaps-late' || kind === 'stranded' ? '' : 'border-l-4 border-ink pl-2 font-bold'}`}>{says}</span>)}</span>
+          </li>
+        )
+      })}
+    </ol>
+  )
+}
+
+/** How far it is, typed once. */
+function Travel({ minutes, from, to, onSet }: { minutes: number | null; from: string; to: string; onSet: (minutes: number | null) => void }) {
+  const [text, setText] = useState(minutes === null ? '' : String(minutes))
+  const [problem, setProblem] = useState<string | null>(null)
+  const done = () => {
+    const typed = text.trim() === '' ? null : Number(text)
+    if (typed !== null && (!Number.isInteger(typed) || typed < 0 || typed > 600)) { setProblem('Whole minutes, at most 600.'); return }
+    setProblem(null)
+    if (typed !== minutes) onSet(typed)
+  }
+  return (
+    <span className="mt-1 flex flex-wrap items-center gap-2 text-sm"><input className="box exact w-20 text-right" inputMode="numeric" aria-label={`Minutes from ${from} to ${to}`} aria-invalid={problem !== null} value={text} onChange={(event) => setText(event.target.value)} onBlur={done} onKeyDown={(event) => { if (event.key === 'Enter') done() }} /><span className="text-soft">min from {from}{minutes === null ? ': not known yet' : ''}</span>{problem && <b role="alert">{problem}</b>}</span>
+  )
+}
+
+/** A stop on the line of the day: the way there, the likely work, what it takes if it takes long, and when the home can be reached. */
+function Track({ stop, scale: { first, last }, windows }: { stop: PlannedStop; scale: { first: number; last: number }; windows: readonly Window[] }) {
+  const x = (minute: number) => `${(100 * (Math.min(last, Math.max(first, minute)) - first)) / (last - first)}%`
+  const part = (from: number, to: number) => ({ left: x(from), width: `calc(${x(to)} - ${x(from)})` })
+  const hours = Array.from({ length: Math.floor((last - first) / 60) + 1 }, (_, at) => first + at * 60)
+  const step = hours.length > 9 ? 2 : 1
+  const says = `On the way from ${clock(stop.arriveMin - (stop.travelMin ?? 0))}, work ${clock(stop.startMin)} to ${clock(stop.endMin)}, at most ${clock(stop.cautiousEndMin)}${windows.length ? `, reached ${windows.map(({ fromMin, toMin }) => `${clock(fromMin)} to ${clock(toMin)}`).join(' and ')}` : ''}`
+  return (
+    <span role="img" aria-label={says} className="relative block h-9">
+      <span className="absolute inset-x-0 top-0 h-6 bg-well" />
+      {windows.length > 0 && <span className="absolute inset-x-0 top-0 h-6" style={{ background: 'repeating-linear-gradient(135deg, var(--rule) 0 2px, transparent 2px 6px)' }} />}
+      {windows.map((one) => <span key={one.fromMin} className="absolute top-0 h-6 border-x-2 border-edge bg-sheet" style={part(one.fromMin, one.toMin)} />)}
+      {stop.travelMin !== null && <span className="absolute top-[0.66rem] h-0.5 bg-ink" style={part(stop.arriveMin - stop.travelMin, stop.arriveMin)} />}
+      <span className="absolute top-1 h-4 border-2 border-ink" style={{ ...part(stop.startMin, stop.cautiousEndMin), background: 'repeating-linear-gradient(135deg, var(--edge) 0 1px, transparent 1px 5px)' }} />
+      <span className="absolute top-1 h-4 bg-ink" style={part(stop.startMin, stop.endMin)} />
+      {hours.map((hour, at) => at % step === 0 && <span key={hour} className="exact absolute top-6 -translate-x-1/2 text-xs text-soft first:translate-x-0" style={{ left: x(hour) }}>{at === 0 || at + step >= hours.length ? '' : Math.floor(hour / 60) % 24}</span>)}
+    </span>
+  )
+}
+
+function Suggestion({ planned, of, day, mayMove, onMoved }: { planned: DayPlanned; of: Map<string, ListedVisit>; day: Date; mayMove: boolean; onMoved: () => void }) {
+  const [busy, setBusy] = useState(false)
+  const [problem, setProblem] = useState<string | null>(null)
+  const { order, plan, savesMin } = planned.suggestion!
+  const take = async () => {
+    setBusy(true)
+    setProblem(null)
+    try {
+      for (const stop of order) {
+        if (stop.plannedMin === planned.stops.find(({ id }) => id === stop.id)?.plannedMin) continue
+        const visit = of.get(stop.id)!
+        const draft = { id: uuidv7(), visit: stop.id, at: localTime(new Date()), from: deviceId(), base: visit.seq, kind: 'brief.set', body: { set: { plannedAt: localTime(addMinutes(startOfDay(day), stop.plannedMin!)) }, origin: 'calculated' } }
+        await ask('POST', `/visits/${stop.id}/entries`, { entries: [draft] })
+      }
+      onMoved()
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.words : 'Not every time could be set; look at the visits.')
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <section aria-label="A better order" className="mt-4 border-l-4 border-plum bg-well p-3">
+      <h3>{savesMin >= 10 ? `Another order is back ${Math.round(savesMin)} min sooner, at ${clock(plan.endMin)}` : 'In this order every home can be reached'}</h3>
+      <ol className="mt-1">{order.map((stop) => { const before = planned.stops.find(({ id }) => id === stop.id)?.plannedMin ?? null; return <li key={stop.id}><b className="exact">{clock(stop.plannedMin!)}</b> {of.get(stop.id)!.street} <span className="text-soft">{of.get(stop.id)!.town}{before === null ? ', without a time so far' : before === stop.plannedMin ? ', as it is' : `, instead of ${clock(before)}`}</span></li> })}</ol>
+      <p className="fine mt-1">Reckoned with likely times. Ask the customers before you set it.</p>
+      {mayMove && <button type="button" className="btn mt-2" disabled={busy} onClick={() => void take()}>{busy ? 'Setting …' : 'Set these times'}</button>}
+      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+    </section>
+  )
+}

@@ -1,0 +1,64 @@
+import { startOfDay } from 'date-fns'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
+import { inPlannedOrder, planDay, type DayPlan, type Stop, type Ways } from '@pasado/core/day/day-plan'
+import { ApiProblem, ask } from '../app/api'
+import type { ListedVisit } from './VisitLine'
+
+interface Given { estimates: { visit: string; likelyMin: number; cautiousMin: number; load: string[] }[]; travel: { a: string; b: string; minutes: number }[]; windows: { town: string; fromMin: number; toMin: number }[] }
+
+/** A place as travel times know it. */
+export const placesOf = (stop: Stop | null): string[] => (stop === null ? ['depot'] : [`home ${stop.place}`, `town ${stop.town}`])
+
+/** Travel times looked up from the nearest to the widest: home to home, home to town, town to town. */
+export function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>): Ways {
+  const known = new Map(travel.map(({ a, b, minutes }) => [`${a}|${b}`, minutes]))
+  const between = (a: string, b: string) => known.get(a < b ? `${a}|${b}` : `${b}|${a}`)
+  return {
+    minutes: (from, to) => {
+      if (from && to && from.place === to.place) return 0
+      for (const a of placesOf(from)) for (const b of placesOf(to)) { const found = between(a, b); if (found !== undefined) return found }
+      return null
+    },
+    windows: (town) => windows.filter((one) => one.town === town)
+  }
+}
+
+export interface DayPlanned { stops: Stop[]; ways: Ways; plan: DayPlan; suggestion: DaySuggestion | null; load: string[] }
+
+/** The plan of one technician's visits on a day, and a way to type how far it is. */
+export function useDayPlan(visits: readonly ListedVisit[], day: Date, leaveMin: number): { planned: DayPlanned | null; problem: string | null; setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void> } {
+  const [given, setGiven] = useState<Given | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  const key = visits.map(({ id, seq }) => `${id} ${seq}`).join(',')
+  const load = useCallback(async () => {
+    const ids = key === '' ? [] : key.split(',').map((one) => one.split(' ')[0]!)
+    try {
+      setGiven(await ask<Given>('GET', `/day/plan?visits=${ids.join(',')}`))
+      setProblem(null)
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be planned.')
+    }
+  }, [key])
+  useEffect(() => { void load() }, [load])
+  const midnight = startOfDay(day).getTime()
+  const planned = useMemo(() => {
+    if (!given) return null
+    const estimates = new Map(given.estimates.map((one) => [one.visit, one]))
+    const stops = inPlannedOrder(visits.map(({ id, home, town, plannedAt }): Stop => ({ id, place: home, town, plannedMin: plannedAt ? Math.round((new Date(plannedAt).getTime() - midnight) / 60_000) : null, likelyMin: estimates.get(id)?.likelyMin ?? 0, cautiousMin: estimates.get(id)?.cautiousMin ?? 0 })))
+    const ways = waysFrom(given)
+    return { stops, ways, plan: planDay(stops, ways, leaveMin), suggestion: suggestDay(stops, ways, leaveMin), load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? []) }
+  // What of the visits counts is in their key.
+  }, [given, key, midnight, leaveMin])
+  const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {
+    // Typed once for the towns, it is known for every home in them; within a town it is from home to home.
+    const [a, b] = from && to && from.town === to.town ? [placesOf(from)[0]!, placesOf(to)[0]!] : [placesOf(from).at(-1)!, placesOf(to).at(-1)!]
+    try {
+      await ask('POST', '/ways/travel', { a, b, minutes })
+      await load()
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
+    }
+  }
+  return { planned, problem, setTravel }
+}
