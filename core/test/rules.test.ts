@@ -5,7 +5,10 @@ import { allRules, blocks, evaluate, heaviestFirst, sealHindrances } from '@pasa
 import type { Outcome } from '@pasado/core/standard/rule'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { catalogue, complete, home, idOf, node, router } from './fixture'
-import { cases } from './rule-cases'
+import { never, outcomeCases } from './outcome-cases'
+import { cases as visitCases } from './rule-cases'
+
+const cases = [...visitCases, ...outcomeCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {
@@ -28,6 +31,40 @@ describe('every rule', () => {
     expect(new Set(allRules.map(({ id }) => id)).size).toBe(allRules.length)
     expect(allRules.length).toBeGreaterThanOrEqual(25)
     for (const { id } of allRules) expect([id, ruleNames[id] !== undefined, cases.some(([rule]) => rule === id)]).toEqual([id, true, true])
+  })
+})
+
+describe('every outcome of every rule', () => {
+  const sayable = ['holds', 'breaks', 'unproven', 'not-here'] as const
+
+  it.each(allRules.map(({ id }) => id))('%s: each is met in some case, or is one that this rule never has', (id) => {
+    const met = new Set(cases.filter(([rule]) => rule === id).map(([, , , , outcome]) => outcome))
+    expect(sayable.filter((outcome) => !met.has(outcome))).toEqual(sayable.filter((outcome) => never[outcome].includes(id)))
+  })
+
+  it('none says what it never says, in whatever visit of the cases', () => {
+    for (const [, what, from, change] of cases) {
+      const log = from()
+      change(log)
+      for (const { rule, outcome } of evaluate(log.record(), catalogue, firstStandard)) if (outcome !== 'waived') expect([what, rule, outcome, never[outcome].includes(rule)]).toEqual([what, rule, outcome, false])
+    }
+  })
+
+  it('what breaks or is unproven is waived by a waiver, with who and why, and comes back when it is withdrawn', () => {
+    const tried = new Set<string>()
+    for (const [rule, , from, change, outcome] of cases) {
+      if ((outcome !== 'breaks' && outcome !== 'unproven') || tried.has(rule)) continue
+      tried.add(rule)
+      const log = from()
+      change(log)
+      log.write('waiver.granted', { rule, reason: 'Agreed with the customer.' })
+      const waived = log.judge(rule)
+      expect([rule, waived.filter((one) => one.outcome === 'breaks' || one.outcome === 'unproven')]).toEqual([rule, []])
+      expect(waived.find((one) => one.outcome === 'waived')!.granted).toMatchObject({ kind: 'waived', reason: 'Agreed with the customer.' })
+      log.write('waiver.withdrawn', { rule })
+      expect(heaviest(log.judge(rule).map((one) => one.outcome))).toBe(outcome)
+    }
+    expect(tried.size).toBe(allRules.filter(({ id }) => !never.breaks.includes(id) || !never.unproven.includes(id)).length)
   })
 })
 

@@ -83,7 +83,8 @@ function judgeGuest(home: Home, network: Network): Verdict {
   const own = passphraseOf(home.record, network)
   const shared = own && home.networks.some((other) => other.id !== network.id && passphraseOf(home.record, other)?.assessed.print === own.assessed.print)
   if (shared) return breaks('It has the same passphrase as another network.', 'Give guests a passphrase of their own.', { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }, about(network))
-  return holds('Guests are apart, with a passphrase of their own.', about(network))
+  if (!own && network.facts.security !== 'open') return unproven('Guests are apart; that they have a passphrase of their own is not proven: none is in the vault.', 'Make one or type one.', { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }, about(network))
+  return holds(own ? 'Guests are apart, with a passphrase of their own.' : 'Guests are apart, on an open network.', about(network))
 }
 
 function judgeSegment(home: Home, network: Network): Verdict {
