@@ -1,0 +1,55 @@
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { demoVisits } from '@pasado/demo/all'
+import { signedDigest } from '@pasado/core/record/seal'
+import { loadVisits } from '../../scripts/load-demo'
+import { Caller, draft, startCompany } from './company'
+
+let company: Awaited<ReturnType<typeof startCompany>>
+let isolde: Caller
+let wenna: Caller
+let visit: string
+beforeAll(async () => {
+  company = await startCompany()
+  ;[isolde, wenna] = await Promise.all([Caller.as(company.running, 'isolde'), Caller.as(company.running, 'wenna')])
+  const visits = demoVisits()
+  await loadVisits(company.services, visits, new Date())
+  visit = visits.find(({ brief }) => brief.street === '22 Dulse Road')!.id
+})
+afterAll(() => company.stop())
+
+const state = () => company.services.logbook.write(visit, new Date(), (open) => Promise.resolve(open.state))
+const write = async (kind: 'signature.given' | 'note.written' | 'waiver.granted' | 'brief.set', body: Record<string, unknown>, who = isolde) => who.call<{ errors?: { field: string; detail: string }[] }>('POST', `/visits/${visit}/entries`, { entries: [draft(visit, kind, body as never, { base: (await state()).seq })] })
+const sign = async () => {
+  const digest = signedDigest((await state()).record)
+  for (const [who, name] of [['customer', 'Kelp Farm'], ['technician', 'Isolde Marram']]) expect((await write('signature.given', { who, name, strokes: 'M20 110 L60 90 L100 120', digest })).status).toBe(200)
+  return digest
+}
+const seal = (digest: string, who = isolde) => who.call<{ title: string }>('POST', `/visits/${visit}/seal`, { digest })
+
+it('a signature without a stroke and a waiver without a reason are refused, each with its field', async () => {
+  const digest = signedDigest((await state()).record)
+  for (const strokes of ['', 'M20 110']) expect((await write('signature.given', { who: 'customer', name: 'Kelp Farm', strokes, digest })).body.errors).toMatchObject([{ field: 'entries[0].body.strokes', detail: expect.stringContaining('at least one stroke') as string }])
+  for (const reason of ['', '   ']) expect((await write('waiver.granted', { rule: 'place-height', reason }, wenna)).body.errors).toMatchObject([{ field: 'entries[0].body.reason' }])
+})
+
+it('a seal for a record that an entry has changed meanwhile is refused: it has to be looked at, and signed, again', async () => {
+  const digest = await sign()
+  await write('brief.set', { set: { secondContact: 'Harbour office, 555-0157' } })
+  const { status, body } = await seal(digest)
+  expect([status, body.title]).toEqual([409, expect.stringContaining('changed while you were about to seal')])
+  const now = signedDigest((await state()).record)
+  expect((await seal(now)).body.title).toContain('sign again')
+})
+
+it('two people who seal at once: one does, the other is told; after it nothing is taken any more', async () => {
+  await isolde.call('POST', `/visits/${visit}/pack`, {})
+  await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'pack.given', { how: 'printed' }, { base: (await state()).seq })] })
+  const digest = await sign()
+  const answers = await Promise.all([seal(digest), seal(digest, wenna)])
+  expect(answers.map(({ status }) => status).sort()).toEqual([204, 409])
+  expect(answers.find(({ status }) => status === 409)!.body.title).toContain('sealed already')
+  const { record } = await state()
+  expect(record.seal).not.toBeNull()
+  expect((await write('note.written', { text: 'Too late.' })).status).toBe(409)
+  expect((await isolde.call<{ entries: { kind: string }[] }>('GET', `/visits/${visit}/entries`)).body.entries.filter(({ kind }) => kind === 'sealed')).toHaveLength(1)
+})
