@@ -14,7 +14,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 async function open(page: Page, street: string): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Everybody’s' }).click()
-  await page.getByRole('link', { name: new RegExp(street) }).click()
+  await page.getByRole('link', { name: new RegExp(street) }).first().click()
   await expect(page.getByRole('navigation', { name: 'Strand' })).toBeVisible()
 }
 
@@ -22,7 +22,7 @@ test.use({ reducedMotion: 'reduce' } as never)
 
 test('daylight', async ({ page }) => {
   await logIn(page, 'isolde')
-  await expect(page.getByText('4 Lantern Rise')).toBeVisible()
+  await expect(page.getByText('4 Lantern Rise').first()).toBeVisible()
   await shoot(page, 'day')
   await open(page, '4 Lantern Rise')
   await stage(page, 'Kit')
@@ -74,7 +74,10 @@ test('daylight', async ({ page }) => {
   await shoot(page, 'homes')
   await page.getByLabel('Find a home').fill('ferryslip')
   await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
-  await expect(page.getByText(/sealed \d/)).toBeVisible()
+  await expect(page.getByText(/sealed \d/).first()).toBeVisible()
+  await page.getByRole('link', { name: 'What changed' }).click()
+  await expect(page.getByRole('article', { name: 'Cellar node', exact: true })).toBeVisible()
+  await shoot(page, 'comparison')
   await page.goto('/bench/wall')
   await page.waitForTimeout(500)
   await shoot(page, 'bench-wall')
@@ -90,7 +93,6 @@ test('cupboard, and on a phone', async ({ browser }) => {
   await open(page, '4 Lantern Rise')
   await stage(page, 'Start up')
   await page.getByRole('button', { name: /Lamp-room point/ }).first().click()
-  await shoot(page, 'start-up-cupboard')
   await page.setViewportSize(phone)
   await shoot(page, 'start-up-phone')
   await context.close()

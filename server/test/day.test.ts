@@ -33,7 +33,7 @@ describe('what planning a day needs', () => {
     const before = await kept()
     expect(await ask()).toEqual(plan)
     expect(await kept()).toEqual(before)
-    const [{ id }] = visits as [{ id: string }]
+    const { id } = visits[0]!
     await isolde.call('POST', `/visits/${id}/entries`, { entries: [draft(id, 'note.written', { text: 'The tide is in.' })] })
     await ask()
     const moved = (await kept()).find(({ visit_id }) => visit_id === id)!

@@ -70,6 +70,16 @@ describe('secrets go by themselves, as was answered', () => {
     expect((await show(visit, admin)).status).toBe(410)
   })
 
+  it('a visit that came without its secrets keeps its logbook as it came', async () => {
+    const { visit } = await sealedVisit({ custody: 'erase-after-30-days' })
+    await run(company.services.db, 'DELETE FROM vault_keys WHERE visit_id = ?', [visit])
+    const lines = async () => (await rows<{ count: number }>(company.services.db, 'SELECT COUNT(*) AS count FROM entries WHERE visit_id = ?', [visit]))[0]!.count
+    const before = await lines()
+    await eraseDue(company.services, new Date(Date.now() + 31 * DAY))
+    expect(await lines()).toBe(before)
+    expect(await rows(company.services.db, 'SELECT 1 FROM erasures WHERE visit_id = ?', [visit])).toEqual([])
+  })
+
   it('kept without an end, nothing goes; a day that stood wrong is put right, and nothing is erased for it', async () => {
     const { visit, admin } = await sealedVisit({ custody: 'company-keeps' })
     const other = await sealedVisit({ custody: 'erase-after-30-days' })

@@ -12,6 +12,8 @@ export interface VisitSummary {
   /** The heaviest open findings, in words. */
   heaviest: { rule: string; outcome: Outcome; text: string }[]
   units: number
+  /** Since when it waits for a lead; left out where it does not. */
+  reviewAskedAt?: string
 }
 
 const SHOWN = 3
@@ -24,6 +26,7 @@ export function summarise(record: VisitRecord, findings: readonly Finding[]): Vi
     open: open.length,
     stages: Object.fromEntries(stages.map((stage) => [stage, stageOutcome(stage, findings)])) as VisitSummary['stages'],
     heaviest: open.slice(0, SHOWN).map(({ rule, name, outcome, subject, evidence }) => ({ rule, outcome, text: `${subject?.name ?? name}: ${evidence}` })),
-    units: Object.values(record.units).filter(({ removedSeq }) => removedSeq === null).length
+    units: Object.values(record.units).filter(({ removedSeq }) => removedSeq === null).length,
+    ...(record.review?.state === 'asked' ? { reviewAskedAt: record.review.at } : {})
   }
 }

@@ -77,9 +77,15 @@ export function openVisits(db: Connection, technician: string | null): Promise<L
     : list(db, 'WHERE v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200', [])
 }
 
-/** Visits that wait for a lead, in the order they are planned. */
-export function visitsInReview(db: Connection): Promise<ListedVisit[]> {
-  return list(db, "WHERE v.review = 'asked' AND v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200", [])
+/** Some visits that are not sealed, by their ids. */
+export function openVisitsById(db: Connection, ids: readonly string[]): Promise<ListedVisit[]> {
+  return ids.length ? list(db, `WHERE v.id IN (${ids.map(() => '?').join(', ')}) AND v.sealed_at IS NULL`, [...ids]) : Promise.resolve([])
+}
+
+/** Visits that wait for a lead: the one that waits longest first, and of those that wait alike long the one with the most in the way. */
+export async function visitsInReview(db: Connection): Promise<ListedVisit[]> {
+  const found = await list(db, "WHERE v.review = 'asked' AND v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200", [])
+  return found.sort((a, b) => (a.summary.reviewAskedAt ?? '').localeCompare(b.summary.reviewAskedAt ?? '') || b.summary.open - a.summary.open)
 }
 
 /** Every visit of a home, newest first. */

@@ -165,7 +165,8 @@ export async function eraseSecrets(logbook: Logbook, visit: string, by: Author, 
 export async function eraseAsAnswered(logbook: Logbook, visit: string, by: Author, now: Date): Promise<boolean> {
   return logbook.write(visit, now, async (open) => {
     const { record } = open.state
-    const step = nextErasure(record, (await logbook.states.standardOf(open.connection, record)).policy.eraseAfterDays)
+    // Of a visit that was taken in without its secrets there is nothing to erase here; its logbook stays as it came.
+    const step = !(await logbook.vault.hasKey(open.connection, visit)) ? null : nextErasure(record, (await logbook.states.standardOf(open.connection, record)).policy.eraseAfterDays)
     if (!step || Date.parse(step.at) > now.getTime()) {
       // It stood under another day than was answered: it is put where it belongs.
       await setErasure(open.connection, visit, step ? new Date(step.at) : null)

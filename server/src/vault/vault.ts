@@ -41,6 +41,11 @@ export interface NearNames {
 export class Vault {
   constructor(private readonly keys: CompanyKeys) {}
 
+  /** Whether the vault has a key for a visit's secrets: one that came as a file without them has none. */
+  async hasKey(db: Connection, visit: string): Promise<boolean> {
+    return (await row(db, 'SELECT 1 FROM vault_keys WHERE visit_id = ? AND wrapped IS NOT NULL', [visit])) !== null
+  }
+
   /** Puts a secret away and tells what is known about it without knowing it. */
   async keep(db: Connection, secret: SecretToKeep, near: NearNames): Promise<SecretAssessment> {
     const dataKey = await this.#dataKey(db, secret.visit, true)

@@ -9,6 +9,9 @@ import { useModels } from '../catalogue/models'
 interface InUse { firmware: string | null; units: number; homes: number }
 interface Affected { home: string; visit: string; unit: string; name: string | null; serial: string | null; customer: string; street: string; town: string; phone: string | null }
 
+/** So many units are put on the page at once. */
+const SHOWN = 200
+
 /** Advisory: which homes run which version of a model's firmware now, whom to call, and visits to book. */
 export function AdvisoryPage() {
   const { id = '' } = useParams()
@@ -17,6 +20,7 @@ export function AdvisoryPage() {
   const [chosen, setChosen] = useState<string[] | null>(null)
   const [list, setList] = useState<(Affected & { firmware: string })[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const [shown, setShown] = useState(SHOWN)
   const model = useMemo(() => (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)[0] ?? null, [models, id])
   const troubled = (version: string) => {
     const release = model?.firmware.releases.find((one) => one.version === version)
@@ -73,8 +77,9 @@ export function AdvisoryPage() {
         <section aria-label="To call" className="mt-5">
           <div className="flex flex-wrap items-center gap-3"><h2 className="grow text-lg">{homes} {homes === 1 ? 'home' : 'homes'} to call</h2><button type="button" className="btn" disabled={list.length === 0} onClick={csv}>As CSV</button></div>
           <ul className="paper mt-2 divide-y divide-rule">
-            {list.map((one) => <li key={`${one.visit} ${one.unit}`} className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_7rem_auto]"><span><Link className="font-bold underline" to={`/homes/${one.home}`}>{one.street}</Link> <span className="text-soft">{one.town}</span></span><span>{one.customer} <span className="fine block">{one.name}{one.serial ? <>, <span className="exact">{one.serial}</span></> : ''}, <span className="exact">{one.firmware}</span></span></span><span className="exact">{one.phone ?? 'no number'}</span><Link className="btn" to={`/visit/new?home=${one.home}`} aria-label={`Book a visit at ${one.street}`}>Book a visit</Link></li>)}
+            {list.slice(0, shown).map((one) => <li key={`${one.visit} ${one.unit}`} className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_7rem_auto]"><span><Link className="font-bold underline" to={`/homes/${one.home}`}>{one.street}</Link> <span className="text-soft">{one.town}</span></span><span>{one.customer} <span className="fine block">{one.name}{one.serial ? <>, <span className="exact">{one.serial}</span></> : ''}, <span className="exact">{one.firmware}</span></span></span><span className="exact">{one.phone ?? 'no number'}</span><Link className="btn" to={`/visit/new?home=${one.home}`} aria-label={`Book a visit at ${one.street}`}>Book a visit</Link></li>)}
           </ul>
+          {list.length > shown && <p className="mt-2"><button type="button" className="btn" onClick={() => setShown(shown + SHOWN)}>More of them</button> <span className="fine">{shown} of {list.length} units shown; the CSV has all</span></p>}
         </section>
       )}
       {!list && <p className="mt-4 text-soft" role="status">Looking …</p>}

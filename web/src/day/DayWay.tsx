@@ -47,7 +47,7 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
         return (
           <li key={stop.id} className="grid grid-cols-[4.6rem_minmax(0,1fr)] gap-x-4 gap-y-1 py-2 md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]">
             <b className="exact text-xl">{clock(stop.startMin)}</b>
-            <span className="min-w-0"><Link className="block truncate font-bold underline-offset-4 hover:underline" to={`/visit/${stop.id}/brief`}>{visit.street}</Link><span className="fine block">{visit.town} · until {clock(stop.endMin)}, or {clock(stop.cautiousEndMin)}</span>
+            <span className="min-w-0"><b className="block truncate">{visit.street}</b><span className="fine block">{visit.town} · until {clock(stop.endMin)}, or {clock(stop.cautiousEndMin)}</span>
               <Travel key={String(stop.travelMin)} minutes={stop.travelMin} from={before ? of.get(before.id)!.street : 'the depot'} to={visit.street} onSet={(minutes) => void setTravel(before, stops[at]!, minutes)} /></span>
             <span className="col-span-2 min-w-0 md:col-span-1"><Track stop={stop} scale={scale} windows={ways.windows(visit.town)} />
               {stop.problems.map(({ kind, says }) => <span key={kind} className={`mt-1 block text-sm ${kind === 'perhaps-late' || kind === 'stranded' ? '' : 'border-l-4 border-ink pl-2 font-bold'}`}>{says}</span>)}</span>

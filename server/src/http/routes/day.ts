@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { dueChecks } from '../../db/checks'
-import { openVisits } from '../../db/visits'
+import { openVisits, openVisitsById } from '../../db/visits'
 import { reachWindows, setTravel, setWindows, townTravel, towns, travelBetween } from '../../db/ways'
 import { calendarOf } from '../../documents/calendar'
 import { estimatesOf } from '../../logbook/estimates'
@@ -17,7 +17,7 @@ export const dayRoutes = [
     query: z.strictObject({ visits: z.string().max(MOST_A_DAY * 37).transform((text) => text.split(',').filter(Boolean)).pipe(z.array(z.uuid()).max(MOST_A_DAY)) }),
     run: async ({ services, query }) => {
       const estimates = await estimatesOf(services.logbook, query.visits)
-      const here = (await openVisits(services.db, null)).filter(({ id }) => query.visits.includes(id))
+      const here = await openVisitsById(services.db, query.visits)
       const places = [...new Set(['depot', ...here.flatMap(({ home, town }) => [`home ${home}`, `town ${town}`])])]
       return { json: { estimates, travel: await travelBetween(services.db, places), windows: await reachWindows(services.db) } }
     }
