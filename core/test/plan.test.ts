@@ -175,6 +175,19 @@ describe('the picture', () => {
     for (const name of ['Study', 'Hall router', 'Study node', 'Trawl &#38; Co', '-67']) expect(svg).toContain(name)
   })
 
+  it('no name of a unit runs over the edge of the picture, however near to it the unit stands', () => {
+    const plan = planOf(drawn().record())
+    fc.assert(fc.property(fc.double({ min: 0, max: 12, noNaN: true }), fc.integer({ min: 1, max: 14 }), (x, letters) => {
+      const name = 'M'.repeat(letters)
+      const svg = planSvg(plan, { storey: ground, title: 'Ground', units: [{ storey: ground, x, y: 1, name }] })
+      const [left, , width] = /viewBox="([^"]+)"/.exec(svg)![1]!.split(' ').map(Number) as [number, number, number, number]
+      const middle = Number(new RegExp(`<text x="(-?[\\d.]+)"[^>]*text-anchor="middle">${name}`).exec(svg)![1])
+      const half = (letters * 0.34 * 0.6) / 2
+      expect(middle - half).toBeGreaterThanOrEqual(left - 0.01)
+      expect(middle + half).toBeLessThanOrEqual(left + width + 0.01)
+    }))
+  })
+
   it('a room is served by whoever serves most of it', () => {
     const by = Int16Array.from({ length: 40 }, (_, cell) => (cell % 10 < 7 ? 0 : 1))
     expect([servedBy({ id: 'a', storey: 'g', x: 0, y: 0, widthM: 5, depthM: 4, building: '' }, grid, by), servedBy({ id: 'b', storey: 'g', x: 7, y: 0, widthM: 3, depthM: 4, building: '' }, grid, by), servedBy({ id: 'c', storey: 'g', x: 90, y: 0, widthM: 3, depthM: 4, building: '' }, grid, by)]).toEqual([0, 1, -1])

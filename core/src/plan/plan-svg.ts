@@ -17,6 +17,8 @@ const INK = '#1D1822'
 const PAPER = '#FBF8F1'
 const MARGIN_M = 0.8
 const PIXELS_A_METRE = 48
+/** The size of a unit's name, and how wide its letters are at most on average, as a share of it. */
+const [UNIT_TYPE_M, LETTER_WIDTH] = [0.34, 0.62]
 
 const text = (value: string) => value.replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`)
 const at = (value: number) => String(Math.round(value * 100) / 100)
@@ -42,9 +44,15 @@ export function planSvg(plan: HomePlan, { storey, title, units, outlets = [], co
   for (const { x, y, widthM } of cornersOf(plan.walls.filter((one) => one.storey === storey))) parts.push(`<rect x="${at(x - widthM / 2)}" y="${at(y - widthM / 2)}" width="${at(widthM)}" height="${at(widthM)}"/>`)
   for (const { x, y, name, complained } of rooms) parts.push(label(x + 0.3, y + 0.65, `${name}${complained ? ' ✗' : ''}`, 0.38))
   for (const { x, y } of outlets.filter((one) => one.storey === storey)) parts.push(`<rect x="${at(x - 0.12)}" y="${at(y - 0.12)}" width="0.24" height="0.24" fill="${PAPER}" stroke="${INK}" stroke-width="0.05"/>`)
-  for (const { x, y, name } of units.filter((one) => one.storey === storey)) parts.push(`<circle cx="${at(x)}" cy="${at(y)}" r="0.28" fill="${INK}" stroke="${PAPER}" stroke-width="0.08"/>`, label(x, y + 0.68, name, 0.34, 'middle'))
+  for (const { x, y, name } of units.filter((one) => one.storey === storey)) parts.push(`<circle cx="${at(x)}" cy="${at(y)}" r="0.28" fill="${INK}" stroke="${PAPER}" stroke-width="0.08"/>`, label(inside(x, name, left, right), y + 0.68, name, UNIT_TYPE_M, 'middle'))
   if (coverage) parts.push(legend(left + 0.3, bottom - 0.75, coverage.band))
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${at(left)} ${at(top)} ${at(right - left)} ${at(bottom - top)}" width="${Math.round((right - left) * PIXELS_A_METRE)}" height="${Math.round((bottom - top) * PIXELS_A_METRE)}" font-family="'Atkinson Hyperlegible Next', sans-serif" fill="${INK}">${parts.join('')}</svg>\n`
+}
+
+/** Where the middle of a unit's name stands, so that none of it lies beyond the picture. */
+function inside(x: number, name: string, left: number, right: number): number {
+  const half = Math.min((right - left) / 2, (name.length * UNIT_TYPE_M * LETTER_WIDTH) / 2)
+  return Math.min(right - half, Math.max(left + half, x))
 }
 
 function label(x: number, y: number, name: string, size: number, anchor = 'start'): string {

@@ -19,11 +19,9 @@ export async function packPdf(pack: PackContent): Promise<Buffer> {
     heading(words.whereAll),
     ...pack.units.map((unit) => unitBlock(unit, words)),
     ...planBlock(pack, words),
-    heading(words.wrong),
-    { ol: words.steps(company.name, company.phone), margin: [0, 0, 0, 10], fontSize: 12.5 },
-    ...(pack.mesh ? [heading(words.settle), { text: words.settleSays(checkWords(pack)), fontSize: 12.5 }] : []),
-    heading(words.chose),
-    { table: { widths: [200, '*'], body: choiceWords(pack).map(({ choice, answer }): [Content, Content] => [{ text: choice }, { text: answer, bold: true }]) }, layout: 'lightHorizontalLines' }
+    { unbreakable: true, stack: [heading(words.wrong), { ol: words.steps(company.name, company.phone), margin: [0, 0, 0, 10], fontSize: 12.5 }] },
+    ...(pack.mesh ? [{ unbreakable: true, stack: [heading(words.settle), { text: words.settleSays(checkWords(pack)), fontSize: 12.5 }] }] : []),
+    { unbreakable: true, stack: [heading(words.chose), { table: { widths: [200, '*'], body: choiceWords(pack).map(({ choice, answer }): [Content, Content] => [{ text: choice }, { text: answer, bold: true }]) }, layout: 'lightHorizontalLines' }] }
   ]
   if (pack.telephone) {
     content.push({ margin: [0, 14, 0, 0], table: { widths: ['*'], body: [[{ text: [{ text: words.power, bold: true }, words.powerSays], margin: [8, 6, 8, 6], fontSize: 12.5 }]] }, layout: { hLineColor: () => ink, vLineColor: () => ink } })
@@ -73,6 +71,6 @@ function unitBlock({ name, place, model, well, wrong }: PackContent['units'][num
 /** The plan of each storey that holds a unit, three beside each other. */
 function planBlock({ plan }: PackContent, words: PackWords): Content[] {
   if (plan.length === 0) return []
-  const drawn = plan.map(({ svg }): Column => ({ width: plan.length > 1 ? 166 : '*', stack: [{ svg, fit: plan.length > 1 ? [162, 250] : [480, 280] }] }))
+  const drawn = plan.map(({ svg }): Column => ({ width: plan.length > 1 ? 166 : '*', stack: [{ svg, fit: plan.length > 3 ? [162, 196] : plan.length > 1 ? [162, 250] : [480, 280] }] }))
   return [{ unbreakable: true, stack: [heading(words.plan), ...Array.from({ length: Math.ceil(drawn.length / 3) }, (_, row): Content => ({ columns: drawn.slice(row * 3, row * 3 + 3), columnGap: 8, margin: [0, 0, 0, 8] }))] }]
 }
