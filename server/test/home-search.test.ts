@@ -77,7 +77,7 @@ it('no way of looking reads a table from end to end', async () => {
     byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null), byWord({ words: ['curlew', 'bank'] }, 'curlew', after), byStreet(after)
   ]
   for (const [sql, params] of queries) {
-    for (const { table, type, key } of await rows<{ table: string; type: string; key: string | null }>(company.services.db, `EXPLAIN ${sql}`, params)) expect(`${table} ${type} ${key}`, sql).not.toMatch(/ ALL | null$/)
+    for (const { table, type, key } of await rows<{ table: string; type: string; key: string | null }>(company.services.db, `EXPLAIN ${sql}`, params)) if (!table.startsWith('<derived')) expect(`${table} ${type} ${key}`, sql).not.toMatch(/ ALL | null$/)
   }
 })
 

@@ -77,6 +77,8 @@ const boathouseUnits: PlainUnit[] = [
 /** Waits for review with two breaks. */
 function boathouse(): VisitScript {
   const visit = script('boathouse', 'boathouse', corin, at(14) - DAY, 'extend')
+  // What was planned in the workshop, before anybody saw the loft.
+  for (const [name, model, role, stays] of [['Router', 'ostrel-heron', 'router', 'net store shelf'], ['Loft extender', 'quillet-rush', 'extender', 'loft landing']] as const) visit.write('unit.set', { id: visit.id('unit', name), set: { name, model, modelVersion: 1, role, place: stays } })
   visit.after(2 * DAY)
   for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, boathouseUnits)
   configure(visit, boathouseUnits, { home: 'Puffin Post', guests: 'Puffin guests' }, 23)

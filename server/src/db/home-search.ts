@@ -98,8 +98,11 @@ export function byModel({ model, firmware, words }: HomeQuery, after: string | n
 export function byWord({ words }: HomeQuery, first: string, after: string | null): Query {
   const also = alsoFits({ words: words.filter((word) => word !== first) }, 't.home_id')
   const from = cursor(after)
-  return [`SELECT STRAIGHT_JOIN ${LISTED}, GROUP_CONCAT(DISTINCT t.what) AS foundBy, t.term FROM home_terms t FORCE INDEX (PRIMARY) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = t.home_id
-    WHERE t.term LIKE ? ${from ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}`, [like(first), ...(from ? [from.key, from.key, from.id] : []), ...also.params]]
+  // The page is found among the terms alone; only its homes are read.
+  return [`SELECT STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term FROM (
+      SELECT t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy FROM home_terms t FORCE INDEX (PRIMARY)
+      WHERE t.term LIKE ? ${from ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}
+    ) f JOIN homes h FORCE INDEX (PRIMARY) ON h.id = f.home_id ORDER BY f.term, f.home_id`, [like(first), ...(from ? [from.key, from.key, from.id] : []), ...also.params]]
 }
 
 /** Every home, street by street. */
