@@ -11,9 +11,9 @@ let visit: string
 beforeAll(async () => {
   company = await startCompany()
   ;[isolde, wenna] = await Promise.all([Caller.as(company.running, 'isolde'), Caller.as(company.running, 'wenna')])
-  const visits = demoVisits()
-  await loadVisits(company.services, visits, new Date())
-  visit = visits.find(({ brief }) => brief.street === '22 Dulse Road')!.id
+  const ready = demoVisits().filter(({ brief }) => brief.street === '22 Dulse Road')
+  await loadVisits(company.services, ready, new Date())
+  visit = ready.at(-1)!.id
 })
 afterAll(() => company.stop())
 
