@@ -1,12 +1,12 @@
 import { defineConfig } from '@playwright/test'
 
-/** The port of the server that the browser tests start for themselves. */
-export const PORT = 4290
+/** The port of the server that the browser tests start for themselves; two lanes beside each other have one each. */
+export const PORT = Number(process.env.E2E_PORT ?? 4290)
 
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  outputDir: '../.data/browser-results',
+  outputDir: `../.data/browser-results-${PORT}`,
   fullyParallel: false,
   workers: 1,
   retries: 0,

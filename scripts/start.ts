@@ -1,6 +1,4 @@
 import { randomBytes } from 'node:crypto'
-import { existsSync } from 'node:fs'
-import { readdir, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { v7 as uuidv7 } from 'uuid'
 import { demoPassword, demoPeople } from '@pasado/demo/company'
@@ -13,6 +11,7 @@ import { addPerson, countPeople } from '@pasado/server/db/people'
 import { hashPassword } from '@pasado/server/http/session'
 import { makeServices, serve } from '@pasado/server/server'
 import type { Services } from '@pasado/server/services'
+import { buildInterface } from './build-interface'
 import { loadCompany, loadHouses, loadVisits } from './load-demo'
 import { startMariaDb } from './mariadb'
 
@@ -43,23 +42,6 @@ function databasePort(): number {
   const port = Number(settings.DB_PORT ?? 4181)
   if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error('DB_PORT: must be a whole number from 1 to 65535')
   return port
-}
-
-/** Builds the interface where a source is newer than what was built. */
-async function buildInterface(): Promise<void> {
-  const built = join(root, 'web/dist/index.html')
-  const newest = Math.max(...(await Promise.all(['web/src', 'web/index.html', 'web/vite.config.ts', 'core/src', 'package-lock.json'].map((path) => newestIn(join(root, path))))))
-  if (existsSync(built) && (await stat(built)).mtimeMs >= newest) return
-  console.log('Building the interface …')
-  const { build } = await import('vite')
-  await build({ root: join(root, 'web'), logLevel: 'warn' })
-}
-
-async function newestIn(path: string): Promise<number> {
-  const here = await stat(path)
-  if (!here.isDirectory()) return here.mtimeMs
-  const below = await Promise.all((await readdir(path)).map((name) => newestIn(join(path, name))))
-  return Math.max(here.mtimeMs, ...below)
 }
 
 /** Fills a database that nobody can log in to yet; tells how to log in. */

@@ -26,6 +26,7 @@ export function DayWay({ visits, day, mayMove, onMoved }: { visits: readonly Lis
       </div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
       {!planned && !problem && <p className="mt-2 text-soft" role="status">Planning the day …</p>}
+      {planned && !planned.plan.possible && <p className="mt-3 border-l-4 border-ink pl-2 font-bold">{planned.doable ? 'As it is planned, this day cannot be done.' : 'In no order can this day be done: a visit has to move to another day, or begin earlier.'}</p>}
       {planned && <Stops planned={planned} of={of} leaveMin={minutesOf(leave)} setTravel={setTravel} />}
       {planned && planned.load.length > 0 && <p className="mt-3"><b>Into the van:</b> {[...new Set(planned.load)].map((one) => { const count = planned.load.filter((other) => other === one).length; return count > 1 ? `${count} × ${one}` : one }).join('; ')}.</p>}
       {planned?.suggestion && <Suggestion planned={planned} of={of} day={day} mayMove={mayMove} onMoved={onMoved} />}

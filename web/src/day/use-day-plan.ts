@@ -1,6 +1,6 @@
 import { startOfDay } from 'date-fns'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
+import { MOST_STOPS, soonestOrder, suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
 import { inPlannedOrder, planDay, type DayPlan, type Stop, type Ways } from '@pasado/core/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import type { ListedVisit } from './VisitLine'
@@ -24,7 +24,7 @@ export function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>)
   }
 }
 
-export interface DayPlanned { stops: Stop[]; ways: Ways; plan: DayPlan; suggestion: DaySuggestion | null; load: string[] }
+export interface DayPlanned { stops: Stop[]; ways: Ways; plan: DayPlan; suggestion: DaySuggestion | null; /** False where in no order every home is reached within its hours. */ doable: boolean; load: string[] }
 
 /** The plan of one technician's visits on a day, and a way to type how far it is. */
 export function useDayPlan(visits: readonly ListedVisit[], day: Date, leaveMin: number): { planned: DayPlanned | null; problem: string | null; setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void> } {
@@ -47,7 +47,7 @@ export function useDayPlan(visits: readonly ListedVisit[], day: Date, leaveMin: 
     const estimates = new Map(given.estimates.map((one) => [one.visit, one]))
     const stops = inPlannedOrder(visits.map(({ id, home, town, plannedAt }): Stop => ({ id, place: home, town, plannedMin: plannedAt ? Math.round((new Date(plannedAt).getTime() - midnight) / 60_000) : null, likelyMin: estimates.get(id)?.likelyMin ?? 0, cautiousMin: estimates.get(id)?.cautiousMin ?? 0 })))
     const ways = waysFrom(given)
-    return { stops, ways, plan: planDay(stops, ways, leaveMin), suggestion: suggestDay(stops, ways, leaveMin), load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? []) }
+    return { stops, ways, plan: planDay(stops, ways, leaveMin), suggestion: suggestDay(stops, ways, leaveMin), doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null, load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? []) }
   // What of the visits counts is in their key.
   }, [given, key, midnight, leaveMin])
   const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {

@@ -120,7 +120,7 @@ function Sealed() {
       <h2 className="text-xl">Sealed {format(new Date(seal.at), 'd MMMM yyyy, HH:mm')}</h2>
       <p className="mt-1 text-soft">By {seal.by.name}. Nobody changes this visit any more; a later visit at this home starts from it.</p>
       <div className="mt-4 flex flex-wrap gap-3">
-        <button type="button" className="btn btn-plum" onClick={() => void get('POST', '/pack')}>The customer’s pack (PDF)</button>
+        <button type="button" className="btn btn-plum" disabled={record.secretsErased} onClick={() => void get('POST', '/pack')}>The customer’s pack (PDF)</button>
         <button type="button" className="btn" onClick={() => void get('GET', '/record.pdf')}>The record (PDF)</button>
         <button type="button" className="btn" onClick={() => void get('GET', '/export')}>The record (JSON, for pasado verify)</button>
       </div>
