@@ -66,6 +66,13 @@ function cursor(after: string | null): { key: string; id: string } | null {
   return { key: text.slice(0, Math.max(0, at)), id: text.slice(at + 1) }
 }
 
+/** The word that led to the page before, and where that ended. */
+function ledBy(after: string | null): [string | null, string | null] {
+  const text = after === null ? '' : Buffer.from(after, 'base64url').toString('utf8')
+  const at = text.indexOf('|')
+  return at < 0 ? [null, null] : [text.slice(0, at), Buffer.from(text.slice(at + 1), 'utf8').toString('base64url')]
+}
+
 /**
  * Words and models that every home found has to have as well. A subquery of one row is looked up by key for each home; EXISTS would be
  * turned round, and every home with a common word be gathered first. They hang on the table that leads, so that a home that does not fit
