@@ -23,6 +23,9 @@ describe('homes are found', () => {
     expect((await search('q=elowen+curl+great')).homes).toMatchObject([{ customer: 'Elowen Tarr' }])
     expect((await search('q=elowen+samphire')).homes).toEqual([])
     expect((await search('q=elow')).homes[0]!.foundBy).toEqual(['customer'])
+    const streets = (await search('q=skerrow')).homes.map(({ street }) => street.replace(/^\d+ /, ''))
+    expect(streets.length).toBeGreaterThan(4)
+    expect(streets).toEqual([...streets].sort())
   })
 
   it('by the model that stands there, by the version it runs, and with words on top', async () => {

@@ -39,9 +39,18 @@ export async function findHomes(db: Connection, query: HomeQuery, after: string 
     // The next pages go on by the word that the first was led by, whatever is estimated by then.
     const [led, rest] = ledBy(after)
     const first = query.words.find((word) => word === led) ?? (await rarest(db, query.words))
-    return page(await rows(db, ...byWord(query, first, first === led ? rest : null)), ({ term, id }) => `${first}|${String(term)} ${id}`)
+    const found = page(await rows(db, ...byWord(query, first, first === led ? rest : null)), ({ term, id }) => `${first}|${String(term)} ${id}`)
+    // All that there is on one page is put in the order people look for a street in.
+    return after === null && found.next === null ? { ...found, homes: found.homes.sort(byStreetAndNumber) } : found
   }
   return page(await rows(db, ...byStreet(after)), ({ street, id }) => `${street} ${id}`)
+}
+
+/** By the street's name, then by the number in it. */
+function byStreetAndNumber(a: ListedHome, b: ListedHome): number {
+  const parts = ({ street }: ListedHome) => ({ name: street.replace(/^\d+\w?\s+/, ''), number: Number.parseInt(street, 10) || 0 })
+  const [one, other] = [parts(a), parts(b)]
+  return one.name.localeCompare(other.name) || one.number - other.number || (a.id < b.id ? -1 : 1)
 }
 
 type FoundRow = ListedHome & { foundBy?: string; visit?: string; term?: string }
