@@ -80,6 +80,19 @@ describe('secrets go by themselves, as was answered', () => {
     expect(await rows(company.services.db, 'SELECT 1 FROM erasures WHERE visit_id = ?', [visit])).toEqual([])
   })
 
+  it('a key that nobody can open any more is destroyed all the same; a visit that cannot be erased keeps no other', async () => {
+    const [lost, broken, other] = [await sealedVisit({ custody: 'customer-only-now' }), await sealedVisit({ custody: 'company-keeps', keeps: ['admin-password'], until: '2999-01-01' }), await sealedVisit({ custody: 'customer-only-now' })]
+    const spoil = (visit: string) => run(company.services.db, 'UPDATE vault_keys SET wrapped = ? WHERE visit_id = ?', [Buffer.alloc(60, 1), visit])
+    await spoil(lost.visit)
+    await spoil(broken.visit)
+    await eraseDue(company.services, new Date(Date.now() + 40 * DAY))
+    expect([(await state(lost.visit)).secretsErased, (await state(other.visit)).secretsErased]).toEqual([true, true])
+    // What is kept has to be opened first: that fails, nothing is lost of it, and the others went.
+    expect(Object.values((await state(broken.visit)).secrets).some(({ erasedAt }) => erasedAt !== undefined)).toBe(false)
+    expect((await rows<{ wrapped: Buffer | null }>(company.services.db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [lost.visit]))[0]!.wrapped).toBeNull()
+    await run(company.services.db, 'DELETE FROM erasures WHERE visit_id = ?', [broken.visit])
+  })
+
   it('kept without an end, nothing goes; a day that stood wrong is put right, and nothing is erased for it', async () => {
     const { visit, admin } = await sealedVisit({ custody: 'company-keeps' })
     const other = await sealedVisit({ custody: 'erase-after-30-days' })

@@ -4,7 +4,7 @@ import { rows, run, type Connection } from './pool'
 export interface ListedErasure { visit: string; home: string; customer: string; street: string; dueAt: Date }
 
 /** Visits that have something to erase, the longest due first. */
-export async function dueErasures(db: Connection, now: Date, most = 100): Promise<string[]> {
+export async function dueErasures(db: Connection, now: Date, most: number): Promise<string[]> {
   return (await rows<{ visit: string }>(db, `SELECT visit_id AS visit FROM erasures WHERE due_at <= ? ORDER BY due_at, visit_id LIMIT ${most}`, [now])).map(({ visit }) => visit)
 }
 

@@ -1,10 +1,12 @@
 import { dueErasures } from '../db/erasures'
 import { endedPackLinks } from '../db/pack-links'
+import { isAway } from '../db/pool'
 import { serverAuthor } from '../logbook/logbook'
 import { eraseAsAnswered } from '../logbook/visits'
 import type { Services } from '../services'
 
 const EVERY_MS = 10 * 60_000
+const AT_ONCE = 100
 
 /**
  * Erases every secret whose day has come, visit by visit, and says so in each logbook. Several servers may do it at once: a visit is
@@ -14,10 +16,21 @@ const EVERY_MS = 10 * 60_000
 export async function eraseDue(services: Services, now = new Date()): Promise<number> {
   await endedPackLinks(services.db, now)
   let erased = 0
-  for (let visits = await dueErasures(services.db, now); visits.length > 0; visits = await dueErasures(services.db, now)) {
-    for (const visit of visits) if (await eraseAsAnswered(services.logbook, visit, serverAuthor, now)) erased += 1
+  // One that cannot be erased must not keep the others.
+  const failed = new Set<string>()
+  for (;;) {
+    const visits = (await dueErasures(services.db, now, AT_ONCE + failed.size)).filter((visit) => !failed.has(visit))
+    if (visits.length === 0) return erased
+    for (const visit of visits) {
+      try {
+        if (await eraseAsAnswered(services.logbook, visit, serverAuthor, now)) erased += 1
+      } catch (error) {
+        if (isAway(error)) throw error
+        failed.add(visit)
+        services.log.error({ visit, problem: (error as Error).name, code: (error as { code?: string }).code }, 'secrets that are due could not be erased; it is tried again')
+      }
+    }
   }
-  return erased
 }
 
 /** Erases what is due now and every ten minutes from here on. @returns a function that ends it */

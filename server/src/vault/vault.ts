@@ -94,7 +94,7 @@ export class Vault {
    */
   async erase(db: Connection, visit: string, now: Date, kept: readonly string[] = []): Promise<string | null> {
     const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
-    const print = held?.wrapped ? createHash('sha256').update(openValue(this.keys.wrap, held.wrapped, visit)).digest('hex') : null
+    const print = held?.wrapped ? this.#printOfKey(held.wrapped, visit) : null
     const staying = kept.length ? (await this.openAll(db, visit)).filter(({ ref }) => kept.includes(ref)) : []
     await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE visit_id = ?', [Buffer.alloc(0), Buffer.alloc(32), visit])
     if (staying.length === 0) {
@@ -107,6 +107,15 @@ export class Vault {
       await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE id = ? AND visit_id = ?', [sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`), printOf(this.keys.print, value), ref, visit])
     }
     return print
+  }
+
+  /** The SHA-256 of a wrapped data key; null where it cannot be opened, as after a lost master key: it is destroyed all the same. */
+  #printOfKey(wrapped: Buffer, visit: string): string | null {
+    try {
+      return createHash('sha256').update(openValue(this.keys.wrap, wrapped, visit)).digest('hex')
+    } catch {
+      return null
+    }
   }
 
   /** The data key of a visit, for an export that is to be taken in elsewhere. */
