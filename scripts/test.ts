@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 
 const root = join(import.meta.dirname, '..')
@@ -70,11 +70,6 @@ function playwrightCount(file: string): Count {
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky }
 }
 
-/** Every file of browser tests is in one lane; a file that is in none is told, so that none is forgotten. */
-const browserLanes = [['views'], ['camera', 'commission', 'company', 'configure', 'labels', 'plan', 'practice', 'prove', 'review', 'together', 'way']].map((names) => names.map((name) => `e2e/${name}.spec.ts`))
-const inNoLane = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts') && !browserLanes.flat().includes(`e2e/${name}`))
-if (inNoLane.length) throw new Error(`in no lane of scripts/test.ts: ${inNoLane.join(', ')}`)
-
 async function main(): Promise<Count> {
   const counts: Count[] = []
   const types = (part: string): [string, string, string[]] => [`types: ${part}`, bin('tsc'), ['-p', part]]
@@ -84,12 +79,8 @@ async function main(): Promise<Count> {
   ])).flat())
   const unit = join(reports, 'unit.json')
   counts.push(await tests('unit and integration', bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], {}, () => vitestCount(unit)))
-  counts.push(await check('the interface is built', process.execPath, ['--import', 'tsx', 'scripts/build-interface.ts']))
-  // Browser tests wait much of their time: two lanes beside each other, each with a company and a server of its own, in an order that stands.
-  counts.push(...(await Promise.all(browserLanes.map(async (files, at) => {
-    const report = join(reports, `browser-${at}.json`)
-    return tests(`browser, lane ${at + 1}`, bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json', ...files], { PLAYWRIGHT_JSON_OUTPUT_FILE: report, E2E_PORT: String(4290 + at * 2) }, () => playwrightCount(report))
-  }))))
+  const browser = join(reports, 'browser.json')
+  counts.push(await tests('browser', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_FILE: browser }, () => playwrightCount(browser)))
   return counts.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }))
 }
 
