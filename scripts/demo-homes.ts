@@ -1,14 +1,9 @@
-import { join } from 'node:path'
-import { readConfig } from '@pasado/server/config'
-import { makeServices } from '@pasado/server/server'
+import { openCompany } from './company-database'
 import { loadLargeCompany } from './large-company'
-import { startMariaDb } from './mariadb'
 
 /** `pasado demo --homes N`: adds a generated company of many homes to the company's database; the server may go on running. */
 const homes = Number(process.argv[2])
-const dataFolder = process.env.DATA_DIR ?? join(import.meta.dirname, '../.data')
-const local = process.env.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(process.env.DB_PORT ?? 4181))
-const services = await makeServices(readConfig({ KEY_FILE: join(dataFolder, 'master-key'), ...process.env, DATABASE_URL: process.env.DATABASE_URL ?? local!.url }))
+const { services, close } = await openCompany()
 const began = performance.now()
 let told = 0
 const loaded = await loadLargeCompany(services, { homes, today: new Date() }, (so) => {
@@ -18,6 +13,5 @@ const loaded = await loadLargeCompany(services, { homes, today: new Date() }, (s
 })
 process.stderr.write('\n')
 console.log(`${loaded.homes} homes, ${loaded.visits} sealed visits, ${loaded.units} units in ${Math.round((performance.now() - began) / 1000)} s`)
-await services.db.end()
-if (local && !local.wasRunning) await local.stop()
+await close()
 process.exit(0)

@@ -50,6 +50,10 @@ describe('homes are found', () => {
     expect((await petroc.call('GET', '/homes?rule=kit-role&outcome=fine')).status).toBe(422)
   })
 
+  it('goes on only from where a page ended', async () => {
+    for (const after of ['nonsense', Buffer.from('{"id":1}').toString('base64url')]) expect((await petroc.call('GET', `/homes?after=${after}`)).body).toMatchObject({ status: 422, errors: [{ field: 'query.after', detail: expect.stringContaining('begin with the first page') as string }] })
+  })
+
   it('a page at a time, each home once and none left out, in whatever way they are looked for', async () => {
     const { db } = company.services
     const visit = (await rows<{ id: string }>(db, 'SELECT id FROM visits LIMIT 1'))[0]!.id
@@ -74,7 +78,7 @@ describe('homes are found', () => {
 })
 
 it('no way of looking reads a table from end to end', async () => {
-  const after = Buffer.from('curlew 0199c000-0000-7000-8000-000000000001').toString('base64url')
+  const after = { key: 'curlew', id: '0199c000-0000-7000-8000-000000000001' }
   const queries = [
     byRule({ words: ['curlew'], rule: 'kit-role', outcome: 'waived', model: 'ostrel-tern', firmware: '3.1.0' }, after), byModel({ words: ['curlew'], model: 'ostrel-tern' }, after),
     byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null), byWord({ words: ['curlew', 'bank'] }, 'curlew', after), byStreet(after)

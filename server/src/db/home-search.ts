@@ -1,3 +1,4 @@
+import { z } from 'zod'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
 import type { Outcome } from '@pasado/core/standard/rule'
 import { rows, type Connection, type Param } from './pool'
@@ -32,18 +33,17 @@ interface Part { sql: string; params: Param[] }
  * else by street. Whatever else is asked for is looked up by key for each home that comes along.
  * @param after where the page before ended, as it told
  */
-export async function findHomes(db: Connection, query: HomeQuery, after: string | null): Promise<HomePage> {
-  if (query.rule !== undefined) return page(await rows(db, ...byRule(query, after)), ({ visit }) => visit as string)
-  if (query.model !== undefined) return page(await rows(db, ...byModel(query, after)), ({ visit }) => visit as string)
+export async function findHomes(db: Connection, query: HomeQuery, after: HomeCursor | null): Promise<HomePage> {
+  if (query.rule !== undefined) return page(await rows(db, ...byRule(query, after)), ({ visit }) => ({ key: '', id: visit! }))
+  if (query.model !== undefined) return page(await rows(db, ...byModel(query, after)), ({ visit }) => ({ key: '', id: visit! }))
   if (query.words.length > 0) {
     // The next pages go on by the word that the first was led by, whatever is estimated by then.
-    const [led, rest] = ledBy(after)
-    const first = query.words.find((word) => word === led) ?? (await rarest(db, query.words))
-    const found = page(await rows(db, ...byWord(query, first, first === led ? rest : null)), ({ term, id }) => `${first}|${String(term)} ${id}`)
+    const word = query.words.find((one) => one === after?.word) ?? (await rarest(db, query.words))
+    const found = page(await rows(db, ...byWord(query, word, after?.word === word ? after : null)), ({ term, id }) => ({ word, key: term!, id }))
     // All that there is on one page is put in the order people look for a street in.
     return after === null && found.next === null ? { ...found, homes: found.homes.sort(byStreetAndNumber) } : found
   }
-  return page(await rows(db, ...byStreet(after)), ({ street, id }) => `${street} ${id}`)
+  return page(await rows(db, ...byStreet(after)), ({ street, id }) => ({ key: street, id }))
 }
 
 /** By the street's name, then by the number in it. */
@@ -55,7 +55,7 @@ function byStreetAndNumber(a: ListedHome, b: ListedHome): number {
 
 type FoundRow = ListedHome & { foundBy?: string; visit?: string; term?: string }
 
-function page(found: FoundRow[], ends: (row: FoundRow) => string): HomePage {
+function page(found: FoundRow[], ends: (row: FoundRow) => HomeCursor): HomePage {
   const here = found.slice(0, HOMES_A_PAGE)
   const homes = new Map<string, FoundHome>()
   for (const { foundBy, visit: _, term: __, ...home } of here) {
@@ -64,23 +64,21 @@ function page(found: FoundRow[], ends: (row: FoundRow) => string): HomePage {
     if (known) known.foundBy = [...new Set([...(known.foundBy ?? []), ...by])]
     else homes.set(home.id, foundBy === undefined ? home : { ...home, foundBy: by })
   }
-  return { homes: [...homes.values()], next: found.length > HOMES_A_PAGE ? Buffer.from(ends(here.at(-1)!), 'utf8').toString('base64url') : null }
+  return { homes: [...homes.values()], next: found.length > HOMES_A_PAGE ? Buffer.from(JSON.stringify(ends(here.at(-1)!)), 'utf8').toString('base64url') : null }
 }
 
-/** Where a page ended: everything before the last blank, and the id after it. */
-function cursor(after: string | null): { key: string; id: string } | null {
-  if (after === null) return null
-  const text = Buffer.from(after, 'base64url').toString('utf8')
-  const at = text.lastIndexOf(' ')
-  return { key: text.slice(0, Math.max(0, at)), id: text.slice(at + 1) }
-}
+const cursorParts = z.strictObject({ /** The word that led to the page, where words did. */ word: z.string().optional(), key: z.string(), id: z.string() })
+export type HomeCursor = z.infer<typeof cursorParts>
 
-/** The word that led to the page before, and where that ended. */
-function ledBy(after: string | null): [string | null, string | null] {
-  const text = after === null ? '' : Buffer.from(after, 'base64url').toString('utf8')
-  const at = text.indexOf('|')
-  return at < 0 ? [null, null] : [text.slice(0, at), Buffer.from(text.slice(at + 1), 'utf8').toString('base64url')]
-}
+/** Where a page ended, as `next` tells it and `after` takes it. */
+export const homeCursor = z.string().max(600).transform((text, context): HomeCursor => {
+  try {
+    return cursorParts.parse(JSON.parse(Buffer.from(text, 'base64url').toString('utf8')))
+  } catch {
+    context.addIssue({ code: 'custom', message: 'is not where a page ended; begin with the first page' })
+    return z.NEVER
+  }
+})
 
 /**
  * Words and models that every home found has to have as well. A subquery of one row is looked up by key for each home; EXISTS would be
@@ -97,38 +95,34 @@ type Query = [sql: string, params: Param[]]
 const MORE = HOMES_A_PAGE + 1
 
 /** From the index of the rule and its outcome, visit by visit; a home counts by its latest. */
-export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: string | null): Query {
+export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: HomeCursor | null): Query {
   const also = alsoFits(rest, 'v.home_id')
-  const from = cursor(after)
   return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id AND h.latest_visit = f.visit_id
-    WHERE f.rule = ? AND f.outcome = ? ${from ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(from ? [from.id] : []), ...also.params]]
+    WHERE f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(after ? [after.id] : []), ...also.params]]
 }
 
 /** From the index of the model, or of the model and the version, visit by visit. */
-export function byModel({ model, firmware, words }: HomeQuery, after: string | null): Query {
+export function byModel({ model, firmware, words }: HomeQuery, after: HomeCursor | null): Query {
   const also = alsoFits({ words }, 'u.home_id')
-  const from = cursor(after)
   const version = firmware === undefined ? '' : 'AND u.firmware = ?'
   return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_model'}) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id AND h.latest_visit = u.visit_id
-    WHERE u.model = ? ${version} ${from ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [firmware]), ...(from ? [from.id] : []), ...also.params]]
+    WHERE u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [firmware]), ...(after ? [after.id] : []), ...also.params]]
 }
 
 /** From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a subquery for each. */
-export function byWord({ words }: HomeQuery, first: string, after: string | null): Query {
+export function byWord({ words }: HomeQuery, first: string, after: HomeCursor | null): Query {
   const others = words.filter((word) => word !== first)
-  const from = cursor(after)
   // The page is found among the terms alone; only its homes are read.
   return [`SELECT STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term FROM (
       SELECT STRAIGHT_JOIN t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy FROM home_terms t FORCE INDEX (PRIMARY)
       ${others.map((_, at) => `JOIN home_terms o${at} FORCE INDEX (by_home) ON o${at}.home_id = t.home_id AND o${at}.term LIKE ?`).join(' ')}
-      WHERE t.term LIKE ? ${from ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}
-    ) f JOIN homes h FORCE INDEX (PRIMARY) ON h.id = f.home_id ORDER BY f.term, f.home_id`, [...others.map(like), like(first), ...(from ? [from.key, from.key, from.id] : [])]]
+      WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}
+    ) f JOIN homes h FORCE INDEX (PRIMARY) ON h.id = f.home_id ORDER BY f.term, f.home_id`, [...others.map(like), like(first), ...(after ? [after.key, after.key, after.id] : [])]]
 }
 
 /** Every home, street by street. */
-export function byStreet(after: string | null): Query {
-  const from = cursor(after)
-  return [`SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${from ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`, from ? [from.key, from.key, from.id] : []]
+export function byStreet(after: HomeCursor | null): Query {
+  return [`SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${after ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`, after ? [after.key, after.key, after.id] : []]
 }
 
 /** The word that the fewest terms begin with, as the database estimates by a dive into the index: the others are looked up for its homes only. */

@@ -6,7 +6,10 @@ import { stageNames } from '@pasado/core/record/stages'
 import { changesBetween, differing, type Revision } from '@pasado/core/revisions/changes'
 import { recordAt } from '@pasado/core/revisions/moments'
 import { passphraseOf } from '@pasado/core/wifi/passphrase'
+import type { Person } from '../db/people'
 import { readPhoto } from '../db/photos'
+import { readVisitHead } from '../db/visits'
+import { forbidden, notFound } from '../http/problem'
 import { readVisit } from '../logbook/read'
 import { erasedProblem } from '../logbook/visits'
 import type { Services } from '../services'
@@ -32,6 +35,13 @@ export async function packOf({ logbook, vault, config, db }: Services, visit: st
     }
   })
   return packContentOf({ record, catalogue: await logbook.states.catalogueFor(db, record), values, company: { name: config.COMPANY_NAME, phone: config.COMPANY_PHONE } })
+}
+
+/** Refuses the pack of an open visit to the office: it is the technician's to make. @throws HttpProblem, also where there is no such visit */
+export async function mayMakePack({ db }: Services, person: Person, visit: string): Promise<void> {
+  const head = await readVisitHead(db, visit)
+  if (!head) throw notFound('visit')
+  if (person.role === 'office' && !head.sealed_at) throw forbidden('The technician makes the pack of an open visit.')
 }
 
 /** Makes the customer's pack on paper. */

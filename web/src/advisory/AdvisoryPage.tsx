@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
+import { newestModels } from '@pasado/core/catalogue/model'
 import { compareVersions } from '@pasado/core/firmware/version'
 import { ApiProblem, ask } from '../app/api'
 import { saveFile } from '../app/save-file'
@@ -21,7 +22,7 @@ export function AdvisoryPage() {
   const [list, setList] = useState<(Affected & { firmware: string })[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [shown, setShown] = useState(SHOWN)
-  const model = useMemo(() => (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)[0] ?? null, [models, id])
+  const model = useMemo(() => newestModels(models ?? []).get(id) ?? null, [models, id])
   const troubled = (version: string) => {
     const release = model?.firmware.releases.find((one) => one.version === version)
     const fixed = model?.firmware.releases.filter(({ fixesHole }) => fixesHole) ?? []

@@ -6,6 +6,7 @@ import { clock, type PlannedStop, type Stop, type Window } from '@pasado/core/da
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
 import { deviceId } from '../app/session'
+import { MinutesField } from './MinutesField'
 import { useDayPlan, type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from './VisitLine'
 
@@ -49,28 +50,13 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
           <li key={stop.id} className="grid grid-cols-[4.6rem_minmax(0,1fr)] gap-x-4 gap-y-1 py-2 md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]">
             <b className="exact text-xl">{clock(stop.startMin)}</b>
             <span className="min-w-0"><b className="block truncate">{visit.street}</b><span className="fine block">{visit.town} · until {clock(stop.endMin)}, or {clock(stop.cautiousEndMin)}</span>
-              <Travel key={String(stop.travelMin)} minutes={stop.travelMin} from={before ? of.get(before.id)!.street : 'the depot'} to={visit.street} onSet={(minutes) => void setTravel(before, stops[at]!, minutes)} /></span>
+              <span className="mt-1 flex flex-wrap items-center gap-2 text-sm"><MinutesField key={String(stop.travelMin)} narrow label={`Minutes from ${before ? of.get(before.id)!.street : 'the depot'} to ${visit.street}`} minutes={stop.travelMin} onSet={(minutes) => void setTravel(before, stops[at]!, minutes)} /><span className="text-soft">min from {before ? of.get(before.id)!.street : 'the depot'}{stop.travelMin === null ? ': not known yet' : ''}</span></span></span>
             <span className="col-span-2 min-w-0 md:col-span-1"><Track stop={stop} scale={scale} windows={ways.windows(visit.town)} />
               {stop.problems.map(({ kind, says }) => <span key={kind} className={`mt-1 block text-sm ${kind === 'perhaps-late' || kind === 'stranded' ? '' : 'border-l-4 border-ink pl-2 font-bold'}`}>{says}</span>)}</span>
           </li>
         )
       })}
     </ol>
-  )
-}
-
-/** How far it is, typed once. */
-function Travel({ minutes, from, to, onSet }: { minutes: number | null; from: string; to: string; onSet: (minutes: number | null) => void }) {
-  const [text, setText] = useState(minutes === null ? '' : String(minutes))
-  const [problem, setProblem] = useState<string | null>(null)
-  const done = () => {
-    const typed = text.trim() === '' ? null : Number(text)
-    if (typed !== null && (!Number.isInteger(typed) || typed < 0 || typed > 600)) { setProblem('Whole minutes, at most 600.'); return }
-    setProblem(null)
-    if (typed !== minutes) onSet(typed)
-  }
-  return (
-    <span className="mt-1 flex flex-wrap items-center gap-2 text-sm"><input className="box exact w-20 text-right" inputMode="numeric" aria-label={`Minutes from ${from} to ${to}`} aria-invalid={problem !== null} value={text} onChange={(event) => setText(event.target.value)} onBlur={done} onKeyDown={(event) => { if (event.key === 'Enter') done() }} /><span className="text-soft">min from {from}{minutes === null ? ': not known yet' : ''}</span>{problem && <b role="alert">{problem}</b>}</span>
   )
 }
 

@@ -3,6 +3,7 @@ import { Link } from 'react-router'
 import { clock } from '@pasado/core/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
+import { MinutesField } from './MinutesField'
 
 interface Window { fromMin: number; toMin: number }
 interface Ways { towns: string[]; travel: { a: string; b: string; minutes: number }[]; windows: (Window & { town: string })[] }
@@ -37,7 +38,7 @@ export function WaysPage() {
       {ways.towns.length === 0 && <p className="paper mt-4 p-4">No home yet: towns come with the first visits.</p>}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
         <section aria-label="How far it is" className="paper p-4"><h2 className="text-lg">How far it is</h2>
-          <ul className="mt-1 divide-y divide-rule">{pairs.map(([a, b]) => <li key={`${a} ${b}`} className="grid grid-cols-[minmax(0,1fr)_7.5rem] items-center gap-3 py-1"><span>{a === b ? `Within ${nameOf(a)}` : `${nameOf(a).replace(/^t/, 'T')} – ${nameOf(b)}`}</span><Minutes key={String(minutes(a, b))} label={a === b ? `Minutes within ${nameOf(a)}` : `Minutes between ${nameOf(a)} and ${nameOf(b)}`} minutes={minutes(a, b) ?? null} onSet={(value) => void send('/ways/travel', { a, b, minutes: value })} /></li>)}</ul>
+          <ul className="mt-1 divide-y divide-rule">{pairs.map(([a, b]) => <li key={`${a} ${b}`} className="grid grid-cols-[minmax(0,1fr)_7.5rem] items-center gap-3 py-1"><span>{a === b ? `Within ${nameOf(a)}` : `${nameOf(a).replace(/^t/, 'T')} – ${nameOf(b)}`}</span><span className="flex flex-wrap items-center gap-2"><MinutesField key={String(minutes(a, b))} label={a === b ? `Minutes within ${nameOf(a)}` : `Minutes between ${nameOf(a)} and ${nameOf(b)}`} minutes={minutes(a, b) ?? null} onSet={(value) => void send('/ways/travel', { a, b, minutes: value })} />min</span></li>)}</ul>
         </section>
         <section aria-label="When it is reached" className="paper p-4"><h2 className="text-lg">When it can be reached and left</h2>
           <ul className="mt-1 divide-y divide-rule">{ways.towns.map((town) => <Ferries key={`${town} ${JSON.stringify(ways.windows.filter((one) => one.town === town))}`} town={town} windows={ways.windows.filter((one) => one.town === town)} mayWrite={role !== 'technician'} onSet={(windows) => send('/ways/windows', { town, windows })} />)}</ul>
@@ -46,18 +47,6 @@ export function WaysPage() {
       </div>
     </main>
   )
-}
-
-function Minutes({ label, minutes, onSet }: { label: string; minutes: number | null; onSet: (minutes: number | null) => void }) {
-  const [text, setText] = useState(minutes === null ? '' : String(minutes))
-  const [wrong, setWrong] = useState(false)
-  const done = () => {
-    const typed = text.trim() === '' ? null : Number(text)
-    const fits = typed === null || (Number.isInteger(typed) && typed >= 0 && typed <= 600)
-    setWrong(!fits)
-    if (fits && typed !== minutes) onSet(typed)
-  }
-  return <span><span className="flex items-center gap-2"><input className="box exact text-right" inputMode="numeric" aria-label={label} aria-invalid={wrong} value={text} onChange={(event) => setText(event.target.value)} onBlur={done} onKeyDown={(event) => { if (event.key === 'Enter') done() }} />min</span>{wrong && <b role="alert" className="text-sm">Whole minutes, at most 600.</b>}</span>
 }
 
 function Ferries({ town, windows, mayWrite, onSet }: { town: string; windows: Window[]; mayWrite: boolean; onSet: (windows: Window[]) => Promise<void> }) {

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import { byMaker, newestModels } from '@pasado/core/catalogue/model'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
 import { ruleNames } from '@pasado/core/standard/rule-names'
 import { ApiProblem, ask } from '../app/api'
@@ -78,7 +79,7 @@ export function Homes() {
 /** Narrows by what stands in a home and by what a rule said of it. */
 function Narrow({ get, set }: { get: (name: (typeof fields)[number]) => string; set: (changed: Record<string, string>) => void }) {
   const { models } = useModels()
-  const newest = [...new Map((models ?? []).sort((a, b) => a.version - b.version).map((model) => [model.id, model])).values()].sort((a, b) => `${a.maker} ${a.name}`.localeCompare(`${b.maker} ${b.name}`))
+  const newest = [...newestModels(models ?? []).values()].sort(byMaker)
   const versions = newest.find(({ id }) => id === get('model'))?.firmware.releases ?? []
   const select = (label: string, value: string, none: string, options: readonly (readonly [string, string])[], choose: (value: string) => void, disabled = false) => (
     <label className="label min-w-0">{label}
@@ -90,7 +91,7 @@ function Narrow({ get, set }: { get: (name: (typeof fields)[number]) => string; 
       {select('Model that stands there', get('model'), 'any', newest.map(({ id, maker, name }) => [id, `${maker} ${name}`] as const), (model) => set({ model, firmware: '' }))}
       {select('It runs', get('firmware'), 'any version', versions.map(({ version, withdrawn }) => [version, `${version}${withdrawn ? ', withdrawn' : ''}`] as const), (firmware) => set({ firmware }), get('model') === '')}
       {select('Rule', get('rule'), 'any', Object.entries(ruleNames), (rule) => set({ rule, outcome: rule ? get('outcome') || 'waived' : '' }))}
-      {select('came out', get('rule') ? get('outcome') || 'breaks' : '', '–', Object.entries(outcomes), (outcome) => set({ outcome }), get('rule') === '')}
+      {select('It came out', get('rule') ? get('outcome') || 'breaks' : '', '–', Object.entries(outcomes), (outcome) => set({ outcome }), get('rule') === '')}
     </div>
   )
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { allModels, currentStandard } from '../../db/catalogue'
 import { dueChecks } from '../../db/checks'
 import { comingErasures } from '../../db/erasures'
-import { findHomes } from '../../db/home-search'
+import { findHomes, homeCursor } from '../../db/home-search'
 import { readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
 import { allSealKeys } from '../../db/seal-keys'
@@ -30,7 +30,7 @@ export const listRoutes = [
     method: 'get', path: '/homes', does: 'Homes, fifty at a time: by street, or those that fit name, street, town, serial, MAC address, model, firmware and how a rule came out there; `next` leads to the next page', roles: everyRole,
     query: z.strictObject({
       q: z.string().max(120).optional(), model: z.string().min(1).max(60).optional(), firmware: z.string().min(1).max(40).optional(),
-      rule: z.string().regex(/^[a-z0-9-]{3,60}$/, 'must be the id of a rule').optional(), outcome: z.enum(['breaks', 'waived', 'unproven']).optional(), after: z.string().max(400).optional()
+      rule: z.string().regex(/^[a-z0-9-]{3,60}$/, 'must be the id of a rule').optional(), outcome: z.enum(['breaks', 'waived', 'unproven']).optional(), after: homeCursor.optional()
     }).refine(({ firmware, model }) => firmware === undefined || model !== undefined, { path: ['model'], message: 'is missing: a version is one of a model' }),
     run: async ({ services, query: { q, after, ...query } }) => ({ json: await findHomes(services.db, { ...query, words: searchWords(q ?? '') }, after ?? null) })
   }),

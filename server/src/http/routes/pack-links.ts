@@ -3,10 +3,10 @@ import { z } from 'zod'
 import { id } from '@pasado/core/record/facts'
 import type { Db } from '../../db/pool'
 import { endPackLinks, packLinksOf } from '../../db/pack-links'
-import { readVisitHead } from '../../db/visits'
+import { mayMakePack } from '../../documents/make'
 import { makePackPage, openPackPage } from '../../documents/pack-page'
 import { limiter, spend } from '../limits'
-import { forbidden, notFound } from '../problem'
+import { notFound } from '../problem'
 import { authorOf, everyRole, route } from '../route'
 
 const TRIES_AN_ADDRESS = 30
@@ -19,9 +19,7 @@ export const packLinkRoutes = [
     method: 'post', path: '/visits/:id/pack-links', does: 'Make the customer’s pack as a page: a token for the link, a code to tell by voice, and when both end. Shown this once', roles: everyRole,
     params: z.strictObject({ id }), body: z.strictObject({ days: z.int().min(1, 'must be 1 day or more').max(30, 'must be at most 30 days') }),
     run: async ({ services, person, params, body }) => {
-      const head = await readVisitHead(services.db, params.id)
-      if (!head) throw notFound('visit')
-      if (person.role === 'office' && !head.sealed_at) throw forbidden('The technician makes the pack of an open visit.')
+      await mayMakePack(services, person, params.id)
       return { status: 201, json: await makePackPage(services, params.id, body.days, authorOf(person)) }
     }
   }),

@@ -8,10 +8,10 @@ import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
 import { readPerson } from '../../db/people'
 import { readVisitHead } from '../../db/visits'
-import { makePack, makeRecordPdf } from '../../documents/make'
+import { makePack, makeRecordPdf, mayMakePack } from '../../documents/make'
 import { visitFile, visitForBrowser } from '../../logbook/read'
 import { eraseSecrets, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
-import { forbidden, HttpProblem, notFound, refused } from '../problem'
+import { HttpProblem, notFound, refused } from '../problem'
 import { authorOf, everyRole, route } from '../route'
 
 const visitId = z.strictObject({ id })
@@ -117,7 +117,7 @@ export const visitRoutes = [
   route({
     method: 'post', path: '/visits/:id/pack', does: 'Make the customer’s pack as PDF', roles: everyRole, params: visitId, body: z.strictObject({}),
     run: async ({ services, person, params }) => {
-      if (person.role === 'office' && !(await readVisitHead(services.db, params.id))?.sealed_at) throw forbidden('The technician makes the pack of an open visit.')
+      await mayMakePack(services, person, params.id)
       return { file: { name: fileName('pack', params.id, 'pdf'), type: 'application/pdf', bytes: await makePack(services, params.id, authorOf(person)) } }
     }
   }),

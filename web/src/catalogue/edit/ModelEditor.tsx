@@ -30,7 +30,7 @@ export function ModelEditor() {
   const { id = 'new' } = useParams()
   const lead = useSession((state) => state.me?.role === 'lead')
   const { models, problem } = useModels()
-  const newest = useMemo(() => (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)[0] ?? null, [models, id])
+  const newest = useMemo(() => newestModels(models ?? []).get(id ?? '') ?? null, [models, id])
   if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
   if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
   if (!lead) return <main className="p-6"><p>Only a lead edits the catalogue. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
