@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { v7 as uuidv7 } from 'uuid'
 import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../../scripts/load-demo'
 import { rows } from '../src/db/pool'
@@ -38,6 +39,13 @@ describe('what planning a day needs', () => {
     await ask()
     const moved = (await kept()).find(({ visit_id }) => visit_id === id)!
     expect(moved.seq).toBe(before.find(({ visit_id }) => visit_id === id)!.seq + 1)
+  })
+
+  it('as many visits as the day lists can be planned, and those that are gone are left out', async () => {
+    const [one] = await mine()
+    const ids = (count: number) => [one!.id, ...Array.from({ length: count - 1 }, () => uuidv7())].join(',')
+    expect((await isolde.call<Plan>('GET', `/day/plan?visits=${ids(200)}`)).body.estimates.map(({ visit }) => visit)).toEqual([one!.id])
+    expect((await isolde.call('GET', `/day/plan?visits=${ids(201)}`)).status).toBe(422)
   })
 
   it('a way is typed once and good for both directions; one that makes no sense is refused with its field', async () => {

@@ -8,7 +8,10 @@ import { everyRole, route } from '../route'
 
 const place = z.string().max(100).regex(/^(?:depot|town .{1,80}|home [0-9a-f-]{36})$/, 'must be the depot, a town or a home')
 const minuteOfDay = z.int().min(0, 'must be a time of the day').max(1440, 'must be a time of the day')
-const MOST_A_DAY = 24
+/** As many as the day lists: whatever stands there can be planned. */
+const MOST_A_DAY = 200
+/** So many of the next visits stand in a calendar with their estimates; the others take a usual time. */
+const ESTIMATED = 24
 
 /** The day as a way from home to home: how long visits take, how far it is, when ferries go; and as a calendar. */
 export const dayRoutes = [
@@ -52,7 +55,7 @@ export const dayRoutes = [
     run: async ({ services, person, query }) => {
       const whose = query.whose === 'mine' && person.role !== 'office' ? person.id : null
       const visits = await openVisits(services.db, whose)
-      const soon = visits.filter(({ plannedAt }) => plannedAt !== null).slice(0, MOST_A_DAY)
+      const soon = visits.filter(({ plannedAt }) => plannedAt !== null).slice(0, ESTIMATED)
       const estimates = new Map((await estimatesOf(services.logbook, soon.map(({ id }) => id))).map((one) => [one.visit, one]))
       return { file: { name: 'pasado-visits.ics', type: 'text/calendar; charset=utf-8', bytes: calendarOf(visits, await dueChecks(services.db, whose, new Date()), estimates, new Date()) } }
     }
