@@ -125,7 +125,7 @@ describe('around the work', () => {
   })
 
   it('the head tells what is not saved yet', () => {
-    show(opened(), <VisitHead onCall={() => undefined} />)
+    show(opened(), <VisitHead />)
     expect(screen.getByRole('status').textContent).toBe('saved · line 1')
     useVisit.setState({ saving: 'not saved yet', pending: [{}, {}] as never })
     return waitFor(() => expect(screen.getByRole('status').textContent).toBe('not saved yet · 2 kept here'))

@@ -15,6 +15,11 @@ export interface DocketGroup {
   after: string | null
 }
 
+/** A finding as one line: what it is about, and what its rule is called. */
+export function titleOf({ subject, name }: Pick<Finding, 'subject' | 'name'>): string {
+  return subject ? `${subject.name}: ${name.toLowerCase()}` : name
+}
+
 /** Minutes that the mend of a rule takes, about: this project's estimate; the rest are a minute's work. */
 const mendMin: Readonly<Record<string, number>> = {
   'kit-complete': 3, 'kit-label': 2, 'kit-adapter': 2, 'kit-reset': 4, 'place-height': 3, 'place-clear': 3, 'place-outlet': 5, 'place-hops': 8, 'place-spacing': 8, 'place-floors': 2, 'place-outbuilding': 10, 'place-final': 1,

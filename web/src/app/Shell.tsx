@@ -1,10 +1,16 @@
-import { LogOut, SunMoon } from 'lucide-react'
+import { Keyboard, LogOut, SunMoon } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { useEffect } from 'react'
+import { lazy, Suspense, useEffect } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate, Navigate } from 'react-router'
 import { ApiProblem } from './api'
+import { callUp, useCalledUp } from './called-up'
+import { useKeysEverywhere } from './keys'
 import { useLight } from './light'
 import { useSession } from './session'
+
+// They know a visit's store; who never calls them up does not load them.
+const AnythingSheet = lazy(async () => ({ default: (await import('../anything/AnythingSheet')).AnythingSheet }))
+const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSheet')).KeysSheet }))
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
 export function Shell() {
@@ -22,7 +28,20 @@ export function Shell() {
     <>
       {!ownHead && <Head />}
       <Outlet />
+      <CalledUpAnywhere inVisit={ownHead} />
     </>
+  )
+}
+
+/** What can be called up over every view. */
+function CalledUpAnywhere({ inVisit }: { inVisit: boolean }) {
+  useKeysEverywhere()
+  const what = useCalledUp((state) => state.what)
+  return (
+    <Suspense>
+      {what === 'anything' && <AnythingSheet onClose={() => callUp(null)} />}
+      {what === 'keys' && <KeysSheet inVisit={inVisit} onClose={() => callUp(null)} />}
+    </Suspense>
   )
 }
 
@@ -60,6 +79,7 @@ export function PersonMenu() {
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-50 min-w-60 border-2 border-ink bg-sheet py-1 text-ink">
           <DropdownMenu.Label className="fine px-4 py-2">{me?.name}, {me?.role}</DropdownMenu.Label>
+          <DropdownMenu.Item className={item} onSelect={() => callUp('anything')}><Keyboard aria-hidden size={18} />Do anything <span aria-hidden className="key ml-auto">Ctrl K</span></DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={turn}><SunMoon aria-hidden size={18} />Daylight or Cupboard</DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={() => void leave(false)}><LogOut aria-hidden size={18} />Log out</DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={() => void leave(true)}><LogOut aria-hidden size={18} />Log out everywhere</DropdownMenu.Item>

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { ruleKey } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
-import { docketOf } from '@pasado/core/standard/docket'
+import { docketOf, titleOf } from '@pasado/core/standard/docket'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
 import { useSession } from '../app/session'
 import { Chips } from '../ui/Chips'
@@ -84,7 +84,7 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
   const lead = useSession((state) => state.me?.role === 'lead')
   const mayWrite = useMayWrite()
   const heavy = finding.outcome === 'breaks' && blocks(finding)
-  const title = finding.subject ? `${finding.subject.name}: ${finding.name.toLowerCase()}` : finding.name
+  const title = titleOf(finding)
   const mayAcknowledge = mayWrite && finding.level === 'should' && !finding.granted
   return (
     <li className={`border-t border-rule ${heavy ? 'bg-inv text-oninv' : ''}`}>

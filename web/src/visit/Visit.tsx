@@ -1,15 +1,15 @@
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { stages, type Stage } from '@pasado/core/record/stages'
+import { callUp, useCalledUp } from '../app/called-up'
 import { closeVisit, openVisit, useVisit } from './store'
 import { Docket, DocketSheet } from './Docket'
-import { KeysSheet } from './KeysSheet'
 import { LogbookSheet } from './LogbookSheet'
 import { Photos } from './Photos'
 import { RefusedNotice } from './RefusedNotice'
 import { Strand } from './Strand'
 import { useArriveAtPlace } from './place'
-import { useVisitKeys, type CalledUp } from './keys'
+import { useVisitKeys } from './keys'
 import { VisitHead } from './VisitHead'
 import { RunPlanSheet } from './RunPlanSheet'
 import { useRunPlan } from './use-run-plan'
@@ -38,31 +38,30 @@ export function Visit() {
   const problem = useVisit((state) => state.problem)
   const loaded = useVisit((state) => state.record.lastSeq > 0)
   const title = useVisit((state) => state.record.brief.facts.street)
-  const [calledUp, setCalledUp] = useState<CalledUp | null>(null)
+  const calledUp = useCalledUp((state) => state.what)
   useEffect(() => {
     if (!id) return
     void openVisit(id)
-    return closeVisit
+    return () => { closeVisit(); callUp(null) }
   }, [id])
   useEffect(() => { document.title = title ? `${title} · Pasado` : 'Pasado' }, [title])
   useArriveAtPlace()
-  useVisitKeys(id ?? '', setCalledUp)
+  useVisitKeys(id ?? '')
   if (!stages.includes(stage as Stage)) return <Navigate to={`/visit/${id}/brief`} replace />
   if (problem && !loaded) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p><p className="mt-2"><Link className="underline" to="/">Back to your day</Link></p></main>
   if (opened !== id || !loaded) return <p className="p-6 text-soft" role="status">Opening the visit …</p>
   const Work = work[stage as Stage]
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
-      <VisitHead onCall={setCalledUp} />
+      <VisitHead />
       <Strand visit={id!} here={stage as Stage} />
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
         <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
         <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
       </div>
-      <Foot calledUp={calledUp} onCall={setCalledUp} />
-      <DocketSheet open={calledUp === 'docket'} onClose={() => setCalledUp(null)} />
-      <LogbookSheet open={calledUp === 'logbook'} onClose={() => setCalledUp(null)} />
-      <KeysSheet open={calledUp === 'keys'} onClose={() => setCalledUp(null)} />
+      <Foot />
+      <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />
+      <LogbookSheet open={calledUp === 'logbook'} onClose={() => callUp(null)} />
     </div>
   )
 }
@@ -76,12 +75,13 @@ function OwnRules({ stage }: { stage: Stage }) {
 }
 
 /** The waits and the run plan, which is made anew by itself and so stands apart. */
-function Foot({ calledUp, onCall }: { calledUp: CalledUp | null; onCall: (what: CalledUp | null) => void }) {
+function Foot() {
   const found = useRunPlan()
+  const planned = useCalledUp((state) => state.what === 'plan')
   return (
     <>
-      <Waits found={found} onDocket={() => onCall('docket')} onPlan={() => onCall('plan')} />
-      <RunPlanSheet found={found} open={calledUp === 'plan'} onClose={() => onCall(null)} />
+      <Waits found={found} onDocket={() => callUp('docket')} onPlan={() => callUp('plan')} />
+      <RunPlanSheet found={found} open={planned} onClose={() => callUp(null)} />
     </>
   )
 }

@@ -1,12 +1,12 @@
 import { BookOpen, ChevronLeft } from 'lucide-react'
 import { Link } from 'react-router'
+import { callUp } from '../app/called-up'
 import { PersonMenu } from '../app/Shell'
 import { useVisit } from './store'
-import type { CalledUp } from './keys'
 import { reasonWords } from './reason-words'
 
 /** The band above a visit: where, why, and whether everything is saved. */
-export function VisitHead({ onCall }: { onCall: (what: CalledUp) => void }) {
+export function VisitHead() {
   const { street, reason } = useVisit((state) => state.record.brief.facts)
   const seal = useVisit((state) => state.record.seal)
   const saving = useVisit((state) => state.saving)
@@ -19,8 +19,8 @@ export function VisitHead({ onCall }: { onCall: (what: CalledUp) => void }) {
       <p role="status" className={saving === 'not saved yet' ? 'border border-onband px-2 font-bold' : 'text-sm text-softband'}>
         {seal ? 'sealed' : saving === 'saved' ? <>saved<span className="hidden sm:inline"> · line {line}</span></> : saving === 'saving' ? 'saving …' : `not saved yet · ${pending} kept here`}
       </p>
-      <button type="button" className="inline-flex min-h-11 min-w-11 items-center justify-center" aria-label="Logbook" onClick={() => onCall('logbook')}><BookOpen aria-hidden size={20} /></button>
-      <button type="button" className="hidden min-h-11 min-w-11 items-center justify-center lg:inline-flex" aria-label="Keys" onClick={() => onCall('keys')}><span className="key" aria-hidden>?</span></button>
+      <button type="button" className="inline-flex min-h-11 min-w-11 items-center justify-center" aria-label="Logbook" onClick={() => callUp('logbook')}><BookOpen aria-hidden size={20} /></button>
+      <button type="button" className="hidden min-h-11 min-w-11 items-center justify-center lg:inline-flex" aria-label="Keys" onClick={() => callUp('keys')}><span className="key" aria-hidden>?</span></button>
       <PersonMenu />
     </header>
   )

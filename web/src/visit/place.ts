@@ -10,14 +10,17 @@ export function placeKey({ kind, id, field }: Pick<Place, 'kind' | 'id' | 'field
 const TRIES = 25
 const AGAIN_MS = 60
 
+/** Where in the program a place of a visit is: its stage, its unit or box, and the very field. */
+export function addressOf(visit: string, place: Place): string {
+  const unit = place.kind === 'unit' || place.kind === 'lamp' || place.kind === 'prompt' || (place.kind === 'secret' && place.stage === 'kit') ? `&unit=${place.id}` : place.kind === 'item' ? `&box=${place.id}` : ''
+  return `/visit/${visit}/${place.stage}?at=${encodeURIComponent(placeKey(place))}${unit}`
+}
+
 /** Gives a function that goes to a place: its stage, then the very field, with the cursor in it. */
 export function useGoTo(): (place: Place) => void {
   const navigate = useNavigate()
   const { id } = useParams()
-  return (place) => {
-    const unit = place.kind === 'unit' || place.kind === 'lamp' || place.kind === 'prompt' || (place.kind === 'secret' && place.stage === 'kit') ? `&unit=${place.id}` : place.kind === 'item' ? `&box=${place.id}` : ''
-    void navigate(`/visit/${id}/${place.stage}?at=${encodeURIComponent(placeKey(place))}${unit}`, { state: { asked: Date.now() } })
-  }
+  return (place) => void navigate(addressOf(id!, place), { state: { asked: Date.now() } })
 }
 
 /** Whether somebody has begun to type into something. */
