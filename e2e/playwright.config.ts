@@ -17,6 +17,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 10_000,
+    // The program kept on the device is a matter of its own test: in the others every part comes from the server.
+    serviceWorkers: 'block',
     locale: 'en-GB',
     timezoneId: 'UTC',
     // Secrets are on some screens: no picture or trace of a failed test is kept.

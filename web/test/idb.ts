@@ -30,3 +30,4 @@ export const get = (key: string, store: UseStore = '') => Promise.resolve(copy(i
 export const set = (key: string, value: unknown, store: UseStore = '') => { inStore(store).set(key, copy(value)); return Promise.resolve() }
 export const del = (key: string, store: UseStore = '') => { inStore(store).delete(key); return Promise.resolve() }
 export const entries = (store: UseStore = '') => Promise.resolve([...inStore(store)].map(([key, value]) => [key, copy(value)]))
+export const keys = (store: UseStore = '') => Promise.resolve([...inStore(store).keys()])

@@ -1,47 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { chained, chainStart } from '@pasado/core/record/chain'
-import type { Draft, Entry, Placed } from '@pasado/core/record/entry'
 import { localTime } from '../src/app/local-time'
 import { opened } from '../../core/test/fixture'
 import type * as StoreModule from '../src/visit/store'
 
+import { FakeServer } from './fake-server'
 import { clearStores, inStore } from './idb'
 
 const kept = inStore()
 vi.mock('idb-keyval', () => import('./idb'))
-
-/** A server of one visit that can be away or refuse. */
-class FakeServer {
-  entries: Entry[] = []
-  away = false
-  refuse: (draft: Draft) => boolean = () => false
-  posts = 0
-
-  constructor() {
-    for (const placed of opened().entries) this.#take(placed)
-  }
-
-  #take(placed: Placed): void {
-    this.entries.push(chained(this.entries.at(-1)?.hash ?? chainStart, { ...placed, seq: this.entries.length + 1 }))
-  }
-
-  handle = (address: string, options: RequestInit = {}): Promise<Response> => {
-    if (this.away) return Promise.reject(new TypeError('away'))
-    const json = (body: unknown, status = 200) => Promise.resolve(new Response(JSON.stringify(body), { status }))
-    if (options.method === 'POST') {
-      this.posts++
-      const { entries } = JSON.parse(String(options.body)) as { entries: Draft[] }
-      const wrong = entries.findIndex((draft) => this.refuse(draft))
-      if (wrong >= 0) return json({ title: 'Something is not acceptable.', status: 422, errors: [{ pointer: '', field: `entries[${wrong}]`, detail: 'is not wanted' }] }, 422)
-      for (const draft of entries) if (!this.entries.some(({ id }) => id === draft.id)) this.#take({ ...draft, by: { id: 'x', name: 'X', role: 'technician' }, received: draft.at } as unknown as Placed)
-      return json({ receipts: [] })
-    }
-    const after = /entries\?after=(\d+)/.exec(address)
-    if (after) return json({ entries: this.entries.filter(({ seq }) => seq > Number(after[1])) })
-    if (address.endsWith('/catalogue')) return json({ models: [] })
-    return json({ entries: this.entries, standard: undefined, models: [] })
-  }
-}
 
 let server: FakeServer
 let store: typeof StoreModule
@@ -51,12 +17,6 @@ beforeEach(async () => {
   clearStores()
   vi.resetModules()
   server = new FakeServer()
-  vi.stubGlobal('EventSource', class { static CLOSED = 2; readyState = 1; addEventListener() {} close() {} })
-  const { firstStandard } = await import('@pasado/core/standard/standard')
-  vi.stubGlobal('fetch', (address: string, options?: RequestInit) => server.handle(address, options).then(async (response) => {
-    if (!/\/visits\/[^/]+$/.test(address)) return response
-    return new Response(JSON.stringify({ ...(await response.json()), standard: firstStandard }))
-  }))
   store = await import('../src/visit/store')
   await store.openVisit(visit)
 })

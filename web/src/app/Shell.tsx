@@ -6,7 +6,10 @@ import { ApiProblem } from './api'
 import { callUp, useCalledUp } from './called-up'
 import { useKeysEverywhere } from './keys'
 import { useLight } from './light'
+import { useNewerProgram } from './newer-program'
 import { useSession } from './session'
+
+const LOOK_AGAIN_MS = 2_000
 
 // They know a visit's store; who never calls them up does not load them.
 const AnythingSheet = lazy(async () => ({ default: (await import('../anything/AnythingSheet')).AnythingSheet }))
@@ -14,23 +17,34 @@ const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSh
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
 export function Shell() {
-  const { me, look } = useSession()
+  const { me, unasked, look } = useSession()
   const location = useLocation()
   useEffect(() => {
-    if (me !== undefined) return
-    const tryLook = () => look().catch((error: unknown) => { if (error instanceof ApiProblem && error.passing) setTimeout(tryLook, 2_000) })
+    if (me !== undefined && !unasked) return
+    let again: ReturnType<typeof setTimeout> | undefined
+    let left = false
+    const tryLook = () => look().catch((error: unknown) => { if (!left && error instanceof ApiProblem && error.passing) again = setTimeout(tryLook, LOOK_AGAIN_MS) })
     void tryLook()
-  }, [me, look])
+    return () => { left = true; clearTimeout(again) }
+  }, [me, unasked, look])
   if (me === undefined) return <p className="p-6 text-soft" role="status">Looking who is here …</p>
   if (me === null) return <Navigate to={`/login?to=${encodeURIComponent(location.pathname + location.search)}`} replace />
   const ownHead = /^\/visit\/(?!new)/.test(location.pathname)
   return (
     <>
       {!ownHead && <Head />}
+      <NewerProgram />
       <Outlet />
       <CalledUpAnywhere inVisit={ownHead} />
     </>
   )
+}
+
+/** Tells of a newer version of the program, and takes it when asked to. */
+function NewerProgram() {
+  const load = useNewerProgram((state) => state.load)
+  useEffect(() => { void import('./keep-program').then(({ keepProgram }) => keepProgram()) }, [])
+  return load && <p role="status" className="flex flex-wrap items-center gap-3 border-b-2 border-ink bg-plumwash px-4 py-1"><span className="grow">A newer Pasado is on this device. Finish what is half typed, then load it.</span><button type="button" className="btn" onClick={load}>Load it</button></p>
 }
 
 /** What can be called up over every view. */

@@ -1,5 +1,6 @@
 import { create } from 'zustand'
-import { ask } from './api'
+import { ApiProblem, ask } from './api'
+import { copyOf, putAway, takeAlong } from './taken'
 
 /** Who is logged in. */
 export interface Me {
@@ -12,27 +13,47 @@ export interface Me {
 interface SessionState {
   /** Undefined while it is not known yet. */
   me: Me | null | undefined
+  /** Whether `me` is who was here last, because the server could not be asked yet. */
+  unasked: boolean
   look: () => Promise<void>
   logIn: (login: string, password: string) => Promise<void>
   logOut: (everywhere: boolean) => Promise<void>
 }
 
 /** The session of this browser. */
-export const useSession = create<SessionState>((set) => ({
+export const useSession = create<SessionState>((set, getState) => ({
   me: undefined,
+  unasked: false,
   look: async () => {
-    const { person } = await ask<{ person: Me | null }>('GET', '/session')
-    set({ me: person })
+    try {
+      const { person } = await ask<{ person: Me | null }>('GET', '/session')
+      set({ me: person, unasked: false })
+      await keep(person)
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || !error.passing) throw error
+      const last = getState().me === undefined ? await copyOf<Me>('me') : null
+      if (last && getState().me === undefined) set({ me: last.value, unasked: true })
+      throw error
+    }
   },
   logIn: async (login, password) => {
     const { person } = await ask<{ person: Me }>('POST', '/session', { login, password })
-    set({ me: person })
+    set({ me: person, unasked: false })
+    await keep(person)
   },
   logOut: async (everywhere) => {
     await ask('DELETE', everywhere ? '/sessions' : '/session')
-    set({ me: null })
+    set({ me: null, unasked: false })
+    await keep(null)
   }
 }))
+
+/** Remembers who is here; what another took along goes, and with the session everything. */
+async function keep(person: Me | null): Promise<void> {
+  const last = await copyOf<Me>('me')
+  await putAway(person === null || (last !== null && last.value.id !== person.id) ? 'all' : 'old')
+  if (person) await takeAlong('me', person)
+}
 
 /** This device's own id: what one device wrote in a row never conflicts with itself. A tab is a device. */
 export function deviceId(): string {

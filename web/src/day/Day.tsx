@@ -1,8 +1,10 @@
-import { format, isBefore, isSameDay, startOfDay } from 'date-fns'
+import { addDays, endOfDay, format, isBefore, isSameDay, startOfDay } from 'date-fns'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { ApiProblem, ask, download } from '../app/api'
 import { useSession } from '../app/session'
+import { copyOf, takeAlong } from '../app/taken'
+import { takeVisitsAlong, whichAreTaken } from '../visit/load'
 import type { ListedCheck } from './CheckPage'
 import { DayWay } from './DayWay'
 import { VisitLine, type ListedVisit } from './VisitLine'
@@ -14,6 +16,15 @@ interface DayList {
   erasures?: { visit: string; home: string; customer: string; street: string; dueAt: string }[]
 }
 
+/** So many visits of one person are taken along at most. */
+const MOST_TAKEN = 12
+
+/** What may have to be opened without a connection: what is nearest to now of the visits until tomorrow evening, and of the overdue ones. */
+function nearest(visits: readonly ListedVisit[]): ListedVisit[] {
+  const awayMs = ({ plannedAt }: ListedVisit) => Math.abs(new Date(plannedAt!).getTime() - Date.now())
+  return visits.filter(({ plannedAt }) => plannedAt !== null && isBefore(new Date(plannedAt), endOfDay(addDays(new Date(), 1)))).sort((a, b) => awayMs(a) - awayMs(b)).slice(0, MOST_TAKEN)
+}
+
 /** Day: my visits in order, with what each still lacks. */
 export function Day() {
   const me = useSession((state) => state.me)
@@ -21,17 +32,36 @@ export function Day() {
   const [list, setList] = useState<DayList | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [again, setAgain] = useState(0)
+  /** When the day was taken along, and how many of its visits were, where that is what is shown. */
+  const [taken, setTaken] = useState<{ at: number; visits: number } | null>(null)
   const [way, setWay] = useState<string | null>(null)
   useEffect(() => {
     document.title = 'Day · Pasado'
     let left = false
-    const load = () => ask<DayList>('GET', `/day?whose=${whose}`).then((found) => { if (!left) { setList(found); setProblem(null) } }, (error: unknown) => {
-      if (left) return
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be loaded.')
-      setTimeout(() => { if (!left) void load() }, 3_000)
-    })
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const load = async () => {
+      try {
+        const found = await ask<DayList>('GET', `/day?whose=${whose}`)
+        if (left) return
+        setList(found)
+        setProblem(null)
+        setTaken(null)
+        await takeAlong(`day ${whose}`, found)
+        if (whose === 'mine') await takeVisitsAlong(nearest(found.visits))
+      } catch (error) {
+        if (left) return
+        const copy = error instanceof ApiProblem && error.passing ? await copyOf<DayList>(`day ${whose}`) : null
+        if (left) return
+        if (copy) {
+          setList(copy.value)
+          setTaken({ at: copy.at, visits: (await whichAreTaken(copy.value.visits)).length })
+        }
+        setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be loaded.')
+        timer = setTimeout(() => void load(), 3_000)
+      }
+    }
     void load()
-    return () => { left = true }
+    return () => { left = true; clearTimeout(timer) }
   }, [whose, again])
   const today = new Date()
   const groups = list ? [
@@ -51,7 +81,7 @@ export function Day() {
           <Link to="/visit/new" className="btn btn-plum">New visit</Link>
         </div>
       </div>
-      {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.</p>}
+      {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.{taken && ` This is the day as of ${format(taken.at, isSameDay(taken.at, today) ? 'HH:mm' : 'd MMM HH:mm')}; ${taken.visits} of its ${list?.visits.length ?? 0} visits are on this device and can be worked on.`}</p>}
       {!list && !problem && <p className="mt-4 text-soft" role="status">Loading the day …</p>}
       {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician review />}
       {list?.checks && list.checks.length > 0 && (
@@ -66,7 +96,7 @@ export function Day() {
       )}
       {groups.map(([title, visits]) => visits.length > 0 && (
         <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'}>
-          {title === 'Today' && <TheWay visits={visits} chosen={way} onChoose={setWay} mayMove={me?.role !== 'office'} onMoved={() => setAgain(again + 1)} />}
+          {title === 'Today' && !taken && <TheWay visits={visits} chosen={way} onChoose={setWay} mayMove={me?.role !== 'office'} onMoved={() => setAgain(again + 1)} />}
         </Group>
       ))}
       {list?.erasures && list.erasures.length > 0 && (

@@ -11,6 +11,7 @@ import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
 import { deviceId, useSession } from '../app/session'
 import { openBox, sendBox } from './device-box'
+import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
 import { inverseOf } from './undo'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
@@ -30,6 +31,10 @@ interface VisitState {
   findings: Finding[]
   standard: Standard
   catalogue: Catalogue
+  /** The models of the visit, in the versions it names. */
+  models: Model[]
+  /** Since when nobody has heard of the server: when what is shown was taken along; null where it is what the server has. */
+  asOf: number | null
   pending: Draft[]
   saving: Saving
   refused: Refused[]
@@ -42,33 +47,31 @@ export const useVisit = create<VisitState>(() => ({ ...nothing() }))
 
 function nothing(): VisitState {
   return {
-    id: null, entries: [], confirmed: emptyRecord, record: emptyRecord, findings: [], standard: firstStandard, catalogue: new Map(),
+    id: null, entries: [], confirmed: emptyRecord, record: emptyRecord, findings: [], standard: firstStandard, catalogue: new Map(), models: [], asOf: null,
     pending: [], saving: 'saved', refused: [], undoable: [], problem: null
   }
 }
 
 const RETRY_MS = 2_000
 const MOST_AT_ONCE = 200
+const TAKE_MS = 3_000
 const queueKey = (visit: string) => `pasado-queue-${visit}`
 let events: EventSource | null = null
 let sending: Promise<void> | null = null
 let retry: ReturnType<typeof setTimeout> | undefined
+let taking: ReturnType<typeof setTimeout> | undefined
 
 /** Opens a visit: its logbook, then news as they come. What this device still holds of it is sent. */
 export async function openVisit(id: string): Promise<void> {
   closeVisit()
   useVisit.setState({ ...nothing(), id })
   try {
-    const [{ entries, standard, models }, { models: all }] = await Promise.all([
-      ask<{ entries: Entry[]; standard: Standard; models: Model[] }>('GET', `/visits/${id}`),
-      ask<{ models: Model[] }>('GET', '/catalogue')
-    ])
+    const loaded = await loadVisit(id)
     if (useVisit.getState().id !== id) return
-    const pending = ((await readKept<Draft[]>(queueKey(id))) ?? []).filter((draft) => !entries.some((one) => one.id === draft.id))
-    useVisit.setState({ entries, confirmed: reduce(entries as Placed[]), standard, catalogue: catalogueOf([...all, ...models]), pending })
-    reckon()
+    await show(id, loaded)
+    if (useVisit.getState().id !== id) return
     listen(id)
-    if (pending.length) void send()
+    if (useVisit.getState().pending.length) void send()
     void openBox()
   } catch (error) {
     if (useVisit.getState().id !== id) return
@@ -82,13 +85,53 @@ export function closeVisit(): void {
   events?.close()
   events = null
   clearTimeout(retry)
+  takeNow()
+}
+
+/** Shows what was loaded, with what this device still holds of the visit. */
+async function show(id: string, { entries, standard, models, all, asOf }: Loaded): Promise<void> {
+  const kept = (await readKept<Draft[]>(queueKey(id))) ?? []
+  const { id: now, pending, confirmed, entries: shown } = useVisit.getState()
+  if (now !== id) return
+  // What was sent while this was on its way is known here already.
+  const known = confirmed.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
+  const written = new Set([...known.map((one) => one.id), ...pending.map((one) => one.id)])
+  const waiting = [...kept.filter((draft) => !written.has(draft.id)), ...pending.filter((draft) => !known.some((one) => one.id === draft.id))]
+  useVisit.setState({ entries: known, confirmed: reduce(known as Placed[]), standard, models, catalogue: catalogueOf([...all, ...models]), pending: waiting, asOf, problem: null })
+  reckon()
+}
+
+/** What was shown as it was taken along is shown as the server has it, once it can be asked. */
+async function renew(id: string): Promise<void> {
+  try {
+    await show(id, await fetchVisit(id))
+    await catchUp()
+    if (useVisit.getState().pending.length) void send()
+  } catch {
+    // The stream comes back, and asks again.
+  }
+}
+
+/** Takes the visit along as it stands. */
+function takeNow(): void {
+  if (taking === undefined) return
+  clearTimeout(taking)
+  taking = undefined
+  const { id, entries, standard, models } = useVisit.getState()
+  if (id && entries.length > 0) void takeVisit(id, { entries, standard, models })
+}
+
+/** Takes it along a moment after it changed: a whole visit is not written down at every stroke. */
+function takeSoon(): void {
+  clearTimeout(taking)
+  taking = setTimeout(takeNow, TAKE_MS)
 }
 
 function listen(id: string): void {
   events = new EventSource(`/api/visits/${id}/events?after=${useVisit.getState().confirmed.lastSeq}`)
   events.addEventListener('entries', (event) => receive(JSON.parse(event.data as string) as Entry[]))
   // A lost stream comes back by itself; what was missed meanwhile is fetched then.
-  events.addEventListener('open', () => void catchUp())
+  events.addEventListener('open', () => void (useVisit.getState().asOf === null ? catchUp() : renew(id)))
   // One that was refused does not come back by itself: the session may have ended, or the server was starting.
   events.addEventListener('error', () => {
     if (events?.readyState !== EventSource.CLOSED) return
@@ -111,6 +154,7 @@ export function receive(news: Entry[]): void {
   const known = new Set(fresh.map((one) => one.id))
   const left = pending.filter((draft) => !known.has(draft.id))
   useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed), pending: left })
+  takeSoon()
   if (left.length !== pending.length) void keep(queueKey(id), left)
   reckon()
 }

@@ -1,0 +1,62 @@
+import { vi } from 'vitest'
+import { chained, chainStart } from '@pasado/core/record/chain'
+import type { Draft, Entry, Placed } from '@pasado/core/record/entry'
+import { firstStandard } from '@pasado/core/standard/standard'
+import { opened } from '../../core/test/fixture'
+import type { Me } from '../src/app/session'
+
+/** A server of one visit that can be away or refuse. */
+export class FakeServer {
+  entries: Entry[] = []
+  away = false
+  refuse: (draft: Draft) => boolean = () => false
+  posts = 0
+  person: Me | null = { id: 'x', login: 'x', name: 'X', role: 'technician' }
+  readonly streams = new Set<() => void>()
+
+  constructor() {
+    for (const placed of opened().entries) this.#take(placed)
+    vi.stubGlobal('fetch', this.handle)
+    const { streams } = this
+    vi.stubGlobal('EventSource', class {
+      static CLOSED = 2
+      readyState = 1
+      addEventListener(name: string, heard: () => void) { if (name === 'open') streams.add(heard) }
+      close() { streams.clear() }
+    })
+  }
+
+  /** Is there again: the streams come back by themselves. */
+  back(): void {
+    this.away = false
+    for (const opened of this.streams) opened()
+  }
+
+  /** Somebody else writes. */
+  writeElsewhere(body: object): void {
+    this.#take({ ...opened().entries[0]!, id: crypto.randomUUID(), kind: 'brief.set', body: { set: body } } as Placed)
+  }
+
+  #take(placed: Placed): void {
+    this.entries.push(chained(this.entries.at(-1)?.hash ?? chainStart, { ...placed, seq: this.entries.length + 1 }))
+  }
+
+  handle = (address: string, options: RequestInit = {}): Promise<Response> => {
+    if (this.away) return Promise.reject(new TypeError('away'))
+    const json = (body: unknown, status = 200) => Promise.resolve(new Response(JSON.stringify(body), { status }))
+    if (options.method === 'POST') {
+      this.posts++
+      const { entries } = JSON.parse(String(options.body)) as { entries: Draft[] }
+      const wrong = entries.findIndex((draft) => this.refuse(draft))
+      if (wrong >= 0) return json({ title: 'Something is not acceptable.', status: 422, errors: [{ pointer: '', field: `entries[${wrong}]`, detail: 'is not wanted' }] }, 422)
+      for (const draft of entries) if (!this.entries.some(({ id }) => id === draft.id)) this.#take({ ...draft, by: { id: 'x', name: 'X', role: 'technician' }, received: draft.at } as unknown as Placed)
+      return json({ receipts: [] })
+    }
+    const after = /entries\?after=(\d+)/.exec(address)
+    if (after) return json({ entries: this.entries.filter(({ seq }) => seq > Number(after[1])) })
+    if (address.endsWith('/catalogue')) return json({ models: [] })
+    if (address.endsWith('/session')) return json({ person: this.person })
+    if (/\/visits\/[^/]+$/.test(address)) return json({ entries: this.entries, standard: firstStandard, models: [] })
+    return json({ title: 'There is nothing at this address.', status: 404 }, 404)
+  }
+}
