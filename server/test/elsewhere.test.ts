@@ -110,4 +110,16 @@ describe('models', () => {
     const unknown = await wenna.call<{ errors: { field: string }[] }>('POST', '/models', { model: { ...good, version: 3, glitter: true } })
     expect(unknown.body.errors.map(({ field }) => field)).toContain('model.glitter')
   })
+
+  it('that was published just now can be recorded at once, by its box and by itself', async () => {
+    const visit = await openAVisit(isolde)
+    await put(visit, uuidv7(), tern)
+    const sill = { ...demoModels.find(({ id }) => id === 'karstine-sill')!, version: 2 }
+    expect((await wenna.call('POST', '/models', { model: sill })).status).toBe(201)
+    await put(visit, uuidv7(), { model: 'karstine-sill', modelVersion: 2 })
+    expect((await wenna.call('POST', '/models', { model: { ...sill, version: 3 } })).status).toBe(201)
+    const box = await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'box.set', { id: uuidv7(), set: { model: 'karstine-sill', modelVersion: 3 } })] })
+    expect(box.status).toBe(200)
+    await expect(put(visit, uuidv7(), { model: 'karstine-sill', modelVersion: 4 })).rejects.toThrow('no model karstine-sill of version 4 is in the catalogue')
+  })
 })

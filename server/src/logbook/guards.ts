@@ -1,3 +1,4 @@
+import { modelKey } from '@pasado/core/catalogue/model'
 import type { Problem } from '@pasado/core/calc/refusal'
 import type { Author, Draft } from '@pasado/core/record/entry'
 import { thingsOf, type VisitRecord } from '@pasado/core/record/record'
@@ -30,12 +31,21 @@ export function mustFit(drafts: readonly Draft[], record: VisitRecord, author: A
   if (problems.length) throw refused(problems)
 }
 
+/** The models that drafts name, as `id@version`. */
+export function modelsNamed(drafts: readonly Draft[]): string[] {
+  return drafts.flatMap((draft) => {
+    if (draft.kind !== 'box.set' && draft.kind !== 'unit.set') return []
+    const { model, modelVersion } = draft.body.set as { model?: string | null; modelVersion?: number | null }
+    return model ? [modelKey(model, modelVersion ?? 1)] : []
+  })
+}
+
 function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) => boolean, say: (field: (string | number)[], message: string) => void): void {
   switch (draft.kind) {
     case 'box.set':
     case 'unit.set': {
-      const { model, modelVersion } = draft.body.set as { model?: string | null; modelVersion?: number | null }
-      if (model && !knowsModel(`${model}@${modelVersion ?? 1}`)) say(['set', 'model'], `no model ${model} of version ${modelVersion ?? 1} is in the catalogue`)
+      const [key] = modelsNamed([draft])
+      if (key !== undefined && !knowsModel(key)) say(['set', 'model'], `no model ${key.replace('@', ' of version ')} is in the catalogue`)
       return
     }
     case 'lamp.seen':

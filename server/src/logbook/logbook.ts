@@ -13,7 +13,7 @@ import { conflictingState, HttpProblem, notFound } from '../http/problem'
 import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type NearNames, type Vault } from '../vault/vault'
 import { markElsewhere } from './elsewhere'
-import { mayWrite, mustFit, mustNotLeak } from './guards'
+import { mayWrite, modelsNamed, mustFit, mustNotLeak } from './guards'
 import type { OpenVisit } from './open-visit'
 import { project } from './project'
 import { VisitStates, type VisitState } from './states'
@@ -65,7 +65,7 @@ export class Logbook {
       if (fresh.length) {
         if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
         for (const draft of fresh) mayWrite(author, draft)
-        const catalogue = await this.states.catalogueFor(open.connection, open.state.record)
+        const catalogue = await this.states.catalogueFor(open.connection, open.state.record, modelsNamed(fresh))
         mustFit(fresh, open.state.record, author, (key) => catalogue.has(key))
         await this.#mustNotLeak(open, fresh)
         for (const draft of fresh) known.set(draft.id, this.#place(open, draft, author))

@@ -1,4 +1,4 @@
-import { catalogueOf, type Catalogue } from '@pasado/core/catalogue/model'
+import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/model'
 import { emptyRecord, reduce } from '@pasado/core/record/reduce'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
@@ -54,10 +54,13 @@ export class VisitStates {
     return evaluate(record, await this.catalogueFor(db, record), await this.standardOf(db, record))
   }
 
-  /** The catalogue; read again where a record names a model that is not known yet. */
-  async catalogueFor(db: Connection, record: VisitRecord): Promise<Catalogue> {
-    const missing = () => [...Object.values(record.units), ...Object.values(record.boxes ?? {})].some(({ facts }) => facts.model !== undefined && !this.#catalogue!.has(`${facts.model}@${facts.modelVersion ?? 1}`))
-    if (!this.#catalogue || missing()) this.#catalogue = catalogueOf(await allModels(db))
+  /**
+   * The catalogue; read again where a model is named that is not known yet: another server, or a lead just now, may have published it.
+   * @param named models that are about to be recorded, as `id@version`
+   */
+  async catalogueFor(db: Connection, record: VisitRecord, named: readonly string[] = []): Promise<Catalogue> {
+    const wanted = () => [...named, ...[...Object.values(record.units), ...Object.values(record.boxes ?? {})].flatMap(({ facts }) => (facts.model ? [modelKey(facts.model, facts.modelVersion ?? 1)] : []))]
+    if (!this.#catalogue || wanted().some((key) => !this.#catalogue!.has(key))) this.#catalogue = catalogueOf(await allModels(db))
     return this.#catalogue
   }
 

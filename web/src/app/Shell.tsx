@@ -10,6 +10,8 @@ import { useNewerProgram } from './newer-program'
 import { useSession } from './session'
 
 const LOOK_AGAIN_MS = 2_000
+/** The program is kept on the device once what was asked for is there: both would share the line otherwise. */
+const KEEP_AFTER_MS = 4_000
 
 // They know a visit's store; who never calls them up does not load them.
 const AnythingSheet = lazy(async () => ({ default: (await import('../anything/AnythingSheet')).AnythingSheet }))
@@ -43,7 +45,10 @@ export function Shell() {
 /** Tells of a newer version of the program, and takes it when asked to. */
 function NewerProgram() {
   const load = useNewerProgram((state) => state.load)
-  useEffect(() => { void import('./keep-program').then(({ keepProgram }) => keepProgram()) }, [])
+  useEffect(() => {
+    const timer = setTimeout(() => void import('./keep-program').then(({ keepProgram }) => keepProgram()), KEEP_AFTER_MS)
+    return () => clearTimeout(timer)
+  }, [])
   return load && <p role="status" className="flex flex-wrap items-center gap-3 border-b-2 border-ink bg-plumwash px-4 py-1"><span className="grow">A newer Pasado is on this device. Finish what is half typed, then load it.</span><button type="button" className="btn" onClick={load}>Load it</button></p>
 }
 
