@@ -57,8 +57,8 @@ async function fillEmpty(services: Services): Promise<string> {
   }
   await addStandard(services.db, firstStandard)
   const password = randomBytes(12).toString('base64url')
-  await addPerson(services.db, { id: uuidv7(), login: 'lead', name: 'First lead', role: 'lead' }, await hashPassword(password), new Date())
-  return `First login, shown this once: lead, password ${password}`
+  await addPerson(services.db, { id: uuidv7(), login: 'lead', name: 'First lead', role: 'lead' }, await hashPassword(password), new Date(), true)
+  return `First login, shown this once: lead, password ${password}. You choose your own at once.`
 }
 
 function untilStopped(): Promise<void> {

@@ -43,5 +43,5 @@ const warnings: Record<string, string> = {
   wordByItself: 'It is a single word.',
   namesByThemselves: 'It is a name.',
   commonNames: 'It holds a common name.',
-  userInputs: 'It holds a name of this home.'
+  userInputs: 'It holds a name that would be tried first here.'
 }

@@ -104,11 +104,15 @@ function mustBeOurs(context: Context): void {
   if (origin && (!URL.canParse(origin) || new URL(origin).host !== context.host)) throw forbidden('This request comes from another site.')
 }
 
+/** What may be asked with a password that somebody else gave. */
+const beforeChoosing = new Set(['/session', '/sessions', '/session/password'])
+
 async function callRoute(route: Route, context: Context, services: Services, sessions: Sessions): Promise<void> {
   context.state.sessions = sessions
   const person = await sessions.personOf(context)
   if (route.roles !== 'anyone') {
     if (!person) throw new HttpProblem(401, 'log-in', 'Log in first.')
+    if (person.mustChoose && !beforeChoosing.has(route.path)) throw new HttpProblem(403, 'choose-password', 'Choose a password of your own first.')
     if (!route.roles.includes(person.role)) throw forbidden(`The role ${person.role} may not do this.`)
   }
   if (route.upload) await receiveFile(context, route.upload)

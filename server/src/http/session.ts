@@ -2,15 +2,19 @@ import { createHash, randomBytes } from 'node:crypto'
 import argon2 from 'argon2'
 import type { Context } from 'koa'
 import type { RateLimiterMySQL } from 'rate-limiter-flexible'
-import { addSession, personByLogin, personOfSession, type Person } from '../db/people'
-import type { Db } from '../db/pool'
+import { addSession, personByLogin, personOfSession, setPassword, type Caller, type Person } from '../db/people'
+import { judgeStrength } from '@pasado/core/secrets/strength'
+import { transactionOn, type Db } from '../db/pool'
 import { limiter, spend } from './limits'
-import { HttpProblem } from './problem'
+import { HttpProblem, refused } from './problem'
 
 export const COOKIE = 'pasado_session'
 const LASTS_MS = 14 * 24 * 3600 * 1000
 const TRIES_A_LOGIN = 8
 const TRIES_AN_ADDRESS = 60
+/** What a person's own password must come to: it opens the passwords of every customer. */
+const LEAST_CHARACTERS = 10
+const LEAST_SCORE = 3
 
 /** Argon2id at the cost OWASP recommends: 19 MiB, 2 passes, 1 lane. */
 const COST = { type: argon2.argon2id, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
@@ -35,8 +39,8 @@ export class Sessions {
    * Logs a person in.
    * @throws HttpProblem where login or password are wrong, or there were too many tries
    */
-  async logIn(context: Context, login: string, password: string, now = new Date()): Promise<Person> {
-    const loginKey = createHash('sha256').update(login.toLowerCase()).digest('base64url')
+  async logIn(context: Context, login: string, password: string, now = new Date()): Promise<Caller> {
+    const loginKey = keyOf(login)
     await spend(this.#byLogin, loginKey)
     await spend(this.#byAddress, context.ip)
     const person = await personByLogin(this.db, login)
@@ -55,8 +59,23 @@ export class Sessions {
     return rest
   }
 
+  /**
+   * Replaces a person's own password; every other session of theirs ends.
+   * @throws HttpProblem where the one so far is wrong, the wanted one is not good enough, or there were too many tries
+   */
+  async choosePassword(context: Context, { id, login, name }: Person, current: string, wanted: string): Promise<void> {
+    await spend(this.#byLogin, keyOf(login))
+    const person = await personByLogin(this.db, login)
+    if (!person || !(await argon2.verify(person.passwordHash, current))) throw refused([{ path: ['current'], message: 'is not your password so far; type it again' }])
+    await this.#byLogin.delete(keyOf(login))
+    const fault = passwordFault(wanted, current, [login, name])
+    if (fault) throw refused([{ path: ['wanted'], message: fault }])
+    const hash = await hashPassword(wanted)
+    await transactionOn<never, void>(this.db, null, (connection) => setPassword(connection, id, hash, false, this.tokenHash(context)))
+  }
+
   /** Who is calling; null without a session that still lasts. */
-  async personOf(context: Context, now = new Date()): Promise<Person | null> {
+  async personOf(context: Context, now = new Date()): Promise<Caller | null> {
     const hash = this.tokenHash(context)
     return hash ? personOfSession(this.db, hash, now) : null
   }
@@ -71,6 +90,19 @@ export class Sessions {
   forget(context: Context): void {
     context.cookies.set(COOKIE, null, { httpOnly: true, sameSite: 'lax', secure: this.secure || context.secure, path: '/', overwrite: true, signed: false })
   }
+}
+
+/** What is wrong with a password that somebody wants, and what to do; null where nothing is. */
+export function passwordFault(wanted: string, current: string, hints: readonly string[]): string | null {
+  if (wanted.length < LEAST_CHARACTERS) return `has ${wanted.length} characters; use at least ${LEAST_CHARACTERS}, a few words for one`
+  if (wanted === current) return 'is the one you have; choose another'
+  const { score, warning } = judgeStrength(wanted, [...hints, 'pasado'])
+  return score >= LEAST_SCORE ? null : `would be guessed too soon; use more words${warning ? `. ${warning.replace(/\.$/, '')}` : ''}`
+}
+
+/** Under which tries at a login are counted. */
+function keyOf(login: string): string {
+  return createHash('sha256').update(login.toLowerCase()).digest('base64url')
 }
 
 function hashOf(token: Buffer): Buffer {

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
 import { ask } from '../app/api'
+import { callUp } from '../app/called-up'
 import { useLight } from '../app/light'
 import { useSession } from '../app/session'
 import { useModels } from '../catalogue/models'
@@ -50,6 +51,7 @@ export function AnythingSheet({ onClose }: { onClose: () => void }) {
   const navigate = useNavigate()
   const { pathname } = useLocation()
   const logOut = useSession((state) => state.logOut)
+  const lead = useSession((state) => state.me?.role === 'lead')
   const turn = useLight((state) => state.turn)
   const { models } = useModels()
   const [wanted, setWanted] = useState('')
@@ -63,12 +65,12 @@ export function AnythingSheet({ onClose }: { onClose: () => void }) {
     const groups: OfferGroup[] = [
       ...(visit ? offersOfVisit(visit, go) : []),
       { name: 'My visits', offers: own.filter(({ id }) => id !== visit).map(({ id, street, customer }) => ({ id: `visit ${id}`, words: street, hint: customer, act: () => go(`/visit/${id}/brief`) })) },
-      offersOfViews(go),
+      offersOfViews(lead, go),
       ...(models ? [offersOfModels(models, go)] : []),
-      { name: 'Program', offers: [{ id: 'light', words: 'Daylight or Cupboard', key: 't', act: turn }, { id: 'out', words: 'Log out', act: () => void logOut(false).then(() => navigate('/login')) }] }
+      { name: 'Program', offers: [{ id: 'light', words: 'Daylight or Cupboard', key: 't', act: turn }, { id: 'password', words: 'Change my password', act: () => callUp('password') }, { id: 'out', words: 'Log out', act: () => void logOut(false).then(() => navigate('/login')) }] }
     ]
     return groups
-  }, [visit, own, models, navigate, turn, logOut])
+  }, [visit, own, lead, models, navigate, turn, logOut])
   const typed = wanted.trim() !== ''
   const found: OfferGroup = { name: 'Homes', offers: homes.map(({ id, street, town, customer }) => ({ id: `home ${id}`, words: `${street}, ${town}`, hint: customer, also: by, act: () => void navigate(`/homes/${id}`) })) }
   const shown = typed ? likeliest([...fixed, found], wanted) : fixed.flatMap((group) => (group.name === 'Models' || group.name === 'Stages' ? [] : [group.name === 'To mend' ? { ...group, offers: group.offers.slice(0, MENDS_AT_FIRST) } : group]))

@@ -56,13 +56,14 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
 }
 
 /** The views of the program. */
-export function offersOfViews(go: Go): OfferGroup {
+export function offersOfViews(lead: boolean, go: Go): OfferGroup {
   const to = (path: string, words: string, hint?: string): Offer => ({ id: `view ${path}`, words, hint, act: () => go(path) })
   return {
     name: 'Go to',
     offers: [
       to('/', 'Day'), to('/visit/new', 'New visit'), to('/homes', 'Homes'), to('/catalogue', 'Catalogue'), to('/standard', 'Standard'),
       to('/standard/figures', 'Figures of the standard', 'how often each rule breaks'), to('/day/ways', 'How far it is', 'minutes between homes, ferries'), to('/practice', 'Practice', 'the simulated house'),
+      ...(lead ? [to('/people', 'People', 'who works here')] : []),
       ...benchPages.map(({ id, name, says }) => to(`/bench/${id}`, `Bench: ${name}`, says))
     ]
   }

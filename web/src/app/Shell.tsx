@@ -1,4 +1,4 @@
-import { Keyboard, LogOut, SunMoon } from 'lucide-react'
+import { Keyboard, KeyRound, LogOut, SunMoon, Users } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
 import { lazy, Suspense, useEffect } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate, Navigate } from 'react-router'
@@ -15,6 +15,8 @@ const KEEP_AFTER_MS = 4_000
 
 // They know a visit's store; who never calls them up does not load them.
 const AnythingSheet = lazy(async () => ({ default: (await import('../anything/AnythingSheet')).AnythingSheet }))
+const ChoosePassword = lazy(async () => ({ default: (await import('./ChoosePassword')).ChoosePassword }))
+const OwnPasswordSheet = lazy(async () => ({ default: (await import('./ChoosePassword')).OwnPasswordSheet }))
 const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSheet')).KeysSheet }))
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
@@ -31,6 +33,7 @@ export function Shell() {
   }, [me, unasked, look])
   if (me === undefined) return <p className="p-6 text-soft" role="status">Looking who is here …</p>
   if (me === null) return <Navigate to={`/login?to=${encodeURIComponent(location.pathname + location.search)}`} replace />
+  if (me.mustChoose) return <main className="mx-auto max-w-xl p-4 lg:p-6"><h1 className="text-2xl">Welcome, {me.name}</h1><p className="mt-1">The password you came in with was given to you. Choose one that only you know.</p><div className="paper mt-4 p-4"><Suspense fallback={<p role="status">Loading …</p>}><ChoosePassword onDone={() => void look()} /></Suspense></div></main>
   const ownHead = /^\/visit\/(?!new)/.test(location.pathname)
   return (
     <>
@@ -59,6 +62,7 @@ function CalledUpAnywhere({ inVisit }: { inVisit: boolean }) {
   return (
     <Suspense>
       {what === 'anything' && <AnythingSheet onClose={() => callUp(null)} />}
+      {what === 'password' && <OwnPasswordSheet onClose={() => callUp(null)} />}
       {what === 'keys' && <KeysSheet inVisit={inVisit} onClose={() => callUp(null)} />}
     </Suspense>
   )
@@ -100,6 +104,8 @@ export function PersonMenu() {
           <DropdownMenu.Label className="fine px-4 py-2">{me?.name}, {me?.role}</DropdownMenu.Label>
           <DropdownMenu.Item className={item} onSelect={() => callUp('anything')}><Keyboard aria-hidden size={18} />Do anything <span aria-hidden className="key ml-auto">Ctrl K</span></DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={turn}><SunMoon aria-hidden size={18} />Daylight or Cupboard</DropdownMenu.Item>
+          {me?.role === 'lead' && <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}><Users aria-hidden size={18} />People</DropdownMenu.Item>}
+          <DropdownMenu.Item className={item} onSelect={() => callUp('password')}><KeyRound aria-hidden size={18} />Change my password</DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={() => void leave(false)}><LogOut aria-hidden size={18} />Log out</DropdownMenu.Item>
           <DropdownMenu.Item className={item} onSelect={() => void leave(true)}><LogOut aria-hidden size={18} />Log out everywhere</DropdownMenu.Item>
         </DropdownMenu.Content>

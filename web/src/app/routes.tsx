@@ -33,6 +33,7 @@ export const router = createBrowserRouter([
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
       { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },
       { path: '/homes/:id/compare', lazy: async () => ({ Component: (await import('../homes/CompareVisits')).CompareVisits }) },
+      { path: '/people', lazy: async () => ({ Component: (await import('../people/PeoplePage')).PeoplePage }) },
       { path: '/review/:id', lazy: async () => ({ Component: (await import('../review/ReviewPage')).ReviewPage }) },
       { path: '/standard', lazy: async () => ({ Component: (await import('../standard/StandardView')).StandardView }) },
       { path: '/standard/figures', lazy: async () => ({ Component: (await import('../standard/FiguresPage')).FiguresPage }) },

@@ -8,6 +8,8 @@ export interface Me {
   login: string
   name: string
   role: 'technician' | 'lead' | 'office'
+  /** Whether the password was given by a lead, and is to be replaced before anything else. */
+  mustChoose?: boolean
 }
 
 interface SessionState {

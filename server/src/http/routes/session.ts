@@ -21,6 +21,14 @@ export const sessionRoutes = [
     run: async ({ person }) => ({ json: { person } })
   }),
   route({
+    method: 'post', path: '/session/password', does: 'Choose another password of one’s own; every other session ends', roles: everyRole,
+    body: z.strictObject({ current: z.string().min(1).max(200), wanted: z.string().min(1).max(200) }),
+    run: async ({ person, body, context }) => {
+      await sessionsOf(context).choosePassword(context, person, body.current, body.wanted)
+      return {}
+    }
+  }),
+  route({
     method: 'delete', path: '/session', does: 'Log out here', roles: 'anyone',
     run: async ({ services, context }) => {
       const hash = sessionsOf(context).tokenHash(context)

@@ -6,7 +6,7 @@ import { briefFacts, id, type Facts } from '@pasado/core/record/facts'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
-import { readPerson } from '../../db/people'
+import { technicians } from '../../db/people'
 import { readVisitHead } from '../../db/visits'
 import { makePack, makeRecordPdf, mayMakePack } from '../../documents/make'
 import { visitFile, visitForBrowser } from '../../logbook/read'
@@ -42,8 +42,8 @@ export const visitRoutes = [
       brief: briefFacts.partial().required({ customerName: true, street: true, town: true })
     }),
     run: async ({ services, person, body }) => {
-      const technician = await readPerson(services.db, body.technician)
-      if (!technician || technician.role === 'office') throw refused([{ path: ['technician'], message: 'is nobody who can be sent; choose a technician' }])
+      const technician = (await technicians(services.db)).find((one) => one.id === body.technician)
+      if (!technician) throw refused([{ path: ['technician'], message: 'is nobody who can be sent; choose a technician' }])
       const home = await readHome(services.db, body.home)
       if (home && home.customerId !== body.customer) throw refused([{ path: ['customer'], message: 'is not the customer of this home' }])
       const known = await readVisitHead(services.db, body.id)
