@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { logIn, password } from './steps'
+import { logIn, newVisit, pageOf, password } from './steps'
 
 test('a lead adds a technician, who comes in with the password that was told and chooses another; later they leave', async ({ page, browser }) => {
   await logIn(page, 'wenna')
@@ -67,4 +67,28 @@ test('one’s own password is changed from the menu', async ({ page }) => {
   await sheet.getByLabel('New password once more').fill(password)
   await sheet.getByRole('button', { name: 'Change it' }).click()
   await expect(sheet.getByRole('alert')).toContainText('It is not your password so far')
+})
+
+test('a visit is handed on: it stands in the other’s day, and its logbook says why', async ({ page, browser }) => {
+  await logIn(page, 'isolde')
+  await newVisit(page, 'Hedra Moyle', '8 Tern Steps')
+  await page.getByRole('button', { name: 'Hand it on' }).click()
+  const sheet = page.getByRole('dialog', { name: 'Hand this visit on' })
+  await sheet.getByRole('button', { name: 'Hand it on' }).click()
+  await expect(sheet.getByRole('alert')).toHaveText('Choose who goes on.')
+  await sheet.getByRole('combobox', { name: 'Who goes on' }).selectOption('Corin Saltway')
+  await sheet.getByRole('button', { name: 'Hand it on' }).click()
+  await expect(sheet.getByRole('alert')).toContainText('reason is missing')
+  await sheet.getByRole('textbox', { name: 'Why' }).fill('The ferry does not go.')
+  await sheet.getByRole('button', { name: 'Hand it on' }).click()
+  await expect(page.getByText('Corin Saltway, before Isolde Marram')).toBeVisible()
+  await page.getByRole('button', { name: 'Logbook' }).click()
+  await expect(page.getByRole('dialog', { name: 'Logbook' })).toContainText('Goes on with Corin Saltway: The ferry does not go.')
+  await page.keyboard.press('Escape')
+
+  const corin = await pageOf(browser, 'corin')
+  await corin.getByRole('link', { name: /8 Tern Steps/ }).click()
+  await expect(corin.getByRole('button', { name: 'Hand it on' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Take it over' })).toBeVisible()
+  await corin.context().close()
 })

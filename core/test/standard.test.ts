@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { nextDraft, standardProblems } from '@pasado/core/standard/check-standard'
 import { figureWords, standardDifferences, type FigureName } from '@pasado/core/standard/difference'
 import { signedDigest } from '@pasado/core/record/seal'
+import { hasHeld } from '@pasado/core/record/record'
 import { allRules, blocks, sealHindrances } from '@pasado/core/standard/evaluate'
 import { firstStandard, standard, type Standard } from '@pasado/core/standard/standard'
 import { complete, idOf, someone } from './fixture'
@@ -76,6 +77,17 @@ describe('a rule of the house', () => {
     log.write('photo.added', { ref: idOf('pic'), about: { thing: 'rule', id: 'own-van' }, caption: null, label: false, width: 10, height: 10, octets: 100, sha256: 'a'.repeat(64) })
     expect(judge().outcome).toBe('holds')
     expect(log.judge('own-van')).toEqual([])
+  })
+
+  it('a visit that was handed on stands with who goes on, and neither of them approves it', () => {
+    const log = complete()
+    const first = log.record().visit.technician
+    const second = { id: idOf('second'), name: 'Corin Saltway' }
+    log.write('visit.handed', { technician: second, reason: 'She is ill.' })
+    expect(log.record().visit).toMatchObject({ technician: second, before: [first] })
+    expect([first.id, second.id, idOf('third')].map((person) => hasHeld(log.record(), person))).toEqual([true, true, false])
+    log.write('visit.handed', { technician: first, reason: 'She is well.' })
+    expect(log.record().visit).toMatchObject({ technician: first, before: [second] })
   })
 
   it('an open visit that is moved is judged by the version it was moved to', () => {

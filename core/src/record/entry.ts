@@ -125,6 +125,8 @@ const serverBodies = {
     startedFrom: id.nullable(),
     brief: someOf(briefFacts)
   }),
+  /** Somebody else goes on with the visit, and why. */
+  'visit.handed': z.strictObject({ technician: z.strictObject({ id, name: textLine(120) }), reason: textLine(300) }),
   /** The visit is checked by another version of the standard from here on. */
   'standard.moved': z.strictObject({ standard: z.strictObject({ id: z.string().max(60), version: z.int().min(1) }) }),
   'secret.kept': z.strictObject({

@@ -78,6 +78,8 @@ export const visitRecord = z.strictObject({
     home: z.string(),
     customer: z.string(),
     technician: z.strictObject({ id: z.string(), name: z.string() }),
+    /** Who had the visit before; left out until it was handed on. */
+    before: z.array(z.strictObject({ id: z.string(), name: z.string() })).optional(),
     standard: z.strictObject({ id: z.string(), version: z.int() }),
     startedFrom: z.string().nullable(),
     openedAt: z.string()
@@ -193,6 +195,11 @@ export function standing<T extends { addedSeq: number; removedSeq: number | null
 /** The key under which answers, acknowledgements and waivers of a rule stand, for one subject or for all. */
 export function ruleKey(rule: string, subject?: string | null): string {
   return subject ? `${rule}/${subject}` : rule
+}
+
+/** Whether a person has or had the visit: such a one does not approve it. */
+export function hasHeld({ visit }: Pick<VisitRecord, 'visit'>, person: string): boolean {
+  return [visit.technician, ...(visit.before ?? [])].some(({ id }) => id === person)
 }
 
 /** The name people know a unit by. */

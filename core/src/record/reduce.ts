@@ -212,6 +212,10 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'note.written': (record, entry) => ({ notes: [...record.notes, { ...said(entry), text: entry.body.text, stage: entry.body.stage ?? null }] }),
   'review.asked': (_, entry) => ({ review: { ...said(entry), state: 'asked', remark: entry.body.remark } }),
   'review.returned': (_, entry) => ({ review: { ...said(entry), state: 'returned', remark: entry.body.remark } }),
+  'visit.handed': (record, { body: { technician } }) => {
+    const had = [...(record.visit.before ?? []), record.visit.technician].filter(({ id }) => id !== technician.id)
+    return { visit: { ...record.visit, technician, before: had } }
+  },
   'standard.moved': (record, { body }) => ({ visit: { ...record.visit, standard: body.standard } }),
   'review.approved': (_, entry) => ({ review: { ...said(entry), state: 'approved', remark: entry.body.remark, digest: entry.body.digest } }),
   'secret.kept': (record, entry) => ({ secrets: { ...record.secrets, [entry.body.ref]: { ...said(entry), ...entry.body } } }),

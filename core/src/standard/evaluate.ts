@@ -1,5 +1,5 @@
 import type { Catalogue } from '../catalogue/model'
-import { ruleKey, type VisitRecord } from '../record/record'
+import { hasHeld, ruleKey, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import { homeOf, type Outcome, type Place, type Rule, type Subject } from './rule'
 import { firstRules, ruleNames } from './rule-names'
@@ -123,7 +123,7 @@ export function sealHindrances(record: VisitRecord, findings: readonly Finding[]
   if (record.conflicts.length) hindrances.push(`${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`)
   if (fourEyes) {
     const { review } = record
-    if (review?.state !== 'approved' || review.by.id === record.visit.technician.id) hindrances.push('somebody else has to approve it: ask a lead to look')
+    if (review?.state !== 'approved' || hasHeld(record, review.by.id)) hindrances.push('somebody else has to approve it: ask a lead to look')
     else if (review.digest !== digest) hindrances.push('the record changed after it was approved: ask a lead to look again')
   }
   for (const who of ['customer', 'technician'] as const) {

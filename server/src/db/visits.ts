@@ -26,6 +26,11 @@ export async function insertVisit(db: Connection, visit: { id: string; home: str
     [visit.id, visit.home, visit.technician.id, visit.technician.name, visit.plannedAt, visit.openedAt, visit.hash])
 }
 
+/** Whose visit it is, from here on. */
+export async function setTechnician(db: Connection, id: string, technician: { id: string; name: string }): Promise<void> {
+  await run(db, 'UPDATE visits SET technician_id = ?, technician_name = ? WHERE id = ?', [technician.id, technician.name, id])
+}
+
 /** What lists show of a visit that its entries may change. */
 export interface ShownOfVisit {
   sealedAt: Date | null

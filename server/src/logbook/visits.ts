@@ -13,8 +13,8 @@ import { entriesAfter } from '../db/entries'
 import { setErasure } from '../db/erasures'
 import { endPackLinks } from '../db/pack-links'
 import { eraseLabelPhotos } from '../db/photos'
-import { insertVisit, latestSealed } from '../db/visits'
-import { conflictingState, HttpProblem, notFound } from '../http/problem'
+import { insertVisit, latestSealed, setTechnician } from '../db/visits'
+import { conflictingState, forbidden, HttpProblem, notFound, refused } from '../http/problem'
 import { signText } from '../vault/master-key'
 import { SecretsErased } from '../vault/vault'
 import { leaksIn } from './guards'
@@ -183,6 +183,19 @@ async function eraseNow(logbook: Logbook, open: OpenVisit, { refs, kept }: { ref
   await eraseLabelPhotos(open.connection, open.head.id)
   await endPackLinks(open.connection, open.head.id)
   open.write('secrets.erased', { refs, ...(kept.length ? { kept } : {}), ...(key === null ? {} : { key }), because }, by)
+}
+
+/** Hands an open visit to another technician, who stands in its record from here on; to the same one again changes nothing. */
+export async function handVisit(logbook: Logbook, visit: string, technician: { id: string; name: string }, reason: string, by: Author, now = new Date()): Promise<void> {
+  await logbook.write(visit, now, async (open) => {
+    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; it stays with who sealed it.')
+    const has = open.state.record.visit.technician.id
+    if (by.role === 'technician' && by.id !== has && by.id !== technician.id) throw forbidden('A technician hands on a visit of their own, or takes one over; ask a lead or the office.')
+    if (has === technician.id) return
+    if (leaksIn(reason, await logbook.secretsOf(open)).length > 0) throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
+    open.write('visit.handed', { technician, reason }, by)
+    await setTechnician(open.connection, visit, technician)
+  })
 }
 
 /** Checks an open visit by another version of the standard; the same one again changes nothing. */

@@ -2,9 +2,7 @@ import { useForm } from 'react-hook-form'
 import { ApiProblem, ask } from '../app/api'
 import type { Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
-import type { Given } from './PeoplePage'
-
-export const roleWords: Record<Me['role'], string> = { technician: 'technician', lead: 'lead', office: 'office' }
+import { roleWords, type Given } from './person'
 
 interface Fields { name: string; login: string; role: Me['role'] }
 const fields = ['name', 'login', 'role'] as const

@@ -1,5 +1,5 @@
 import { Sheet } from '../ui/Sheet'
-import type { Given } from './PeoplePage'
+import type { Given } from './person'
 
 /** A password to begin with, shown this once. */
 export function FirstPassword({ given, onClose }: { given: Given | null; onClose: () => void }) {

@@ -4,23 +4,9 @@ import { Link } from 'react-router'
 import { ApiProblem, ask } from '../app/api'
 import { useSession, type Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
-import { AddPerson, roleWords } from './AddPerson'
+import { AddPerson } from './AddPerson'
 import { FirstPassword } from './FirstPassword'
-
-/** Somebody of the company, as the server lists them. */
-export interface ListedPerson extends Me {
-  leftAt: string | null
-  mustChoose: boolean
-  sessions: number
-  openVisits: number
-}
-
-/** A password to begin with, to be told to somebody. */
-export interface Given {
-  name: string
-  login: string
-  password: string
-}
+import { roleWords, type Given, type ListedPerson } from './person'
 
 /** People: who works here, as what; passwords to begin with; who has left. */
 export function PeoplePage() {
@@ -63,7 +49,7 @@ export function PeoplePage() {
           <li key={one.id} className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_8rem_minmax(0,1fr)_auto]">
             <span><b className="text-lg">{one.name}</b> <span className="exact text-soft">{one.login}</span></span>
             <span>{roleWords[one.role]}</span>
-            <span className="fine">{one.leftAt ? `left ${format(new Date(one.leftAt), 'd MMM yyyy')}` : one.mustChoose ? 'has still to choose a password' : one.sessions === 0 ? 'not logged in' : `open in ${one.sessions} ${one.sessions === 1 ? 'browser' : 'browsers'}`}{one.openVisits > 0 && <span className={one.leftAt ? 'block font-bold' : 'block'}>{one.openVisits} open {one.openVisits === 1 ? 'visit' : 'visits'}{one.leftAt ? ': finish them from Everybody’s day' : ''}</span>}</span>
+            <span className="fine">{one.leftAt ? `left ${format(new Date(one.leftAt), 'd MMM yyyy')}` : one.mustChoose ? 'has still to choose a password' : one.sessions === 0 ? 'not logged in' : `open in ${one.sessions} ${one.sessions === 1 ? 'browser' : 'browsers'}`}{one.openVisits > 0 && <span className={one.leftAt ? 'block font-bold' : 'block'}>{one.openVisits} open {one.openVisits === 1 ? 'visit' : 'visits'}{one.leftAt ? ': hand them on, from Everybody’s day' : ''}</span>}</span>
             <button type="button" className="btn" aria-label={`Change ${one.name}`} onClick={() => { setProblem(null); setChanging(one) }}>Change</button>
           </li>
         ))}

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/prove/rooms'
 import { bottleneckOf } from '@pasado/core/prove/bottleneck'
-import { photosOf, standing } from '@pasado/core/record/record'
+import { hasHeld, photosOf, standing } from '@pasado/core/record/record'
 import { changesBetween, differing } from '@pasado/core/revisions/changes'
 import { recordAt } from '@pasado/core/revisions/moments'
 import { signedDigest } from '@pasado/core/record/seal'
@@ -113,7 +113,7 @@ function FromPlan() {
 function Decide() {
   const record = useVisit((state) => state.record)
   const pending = useVisit((state) => state.pending.length)
-  const me = useSession((state) => state.me?.id)
+  const me = useSession((state) => state.me?.id ?? '')
   const [remark, setRemark] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   if (record.seal) return <p className="paper p-4">Sealed: nobody changes it any more.</p>
@@ -126,8 +126,8 @@ function Decide() {
     <section aria-label="Decide" className="paper p-4">
       <label className="label">Remark<textarea className="box mt-1 min-h-20 font-normal" maxLength={600} value={remark} onChange={(event) => { setRemark(event.target.value.replace(/\n/g, ' ')); setProblem(null) }} /></label>
       {problem && <p role="alert" className="mt-1 font-bold">{problem}</p>}
-      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || record.visit.technician.id === me} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark('') }}>Approve what is here</button></div>
-      {record.visit.technician.id === me && <p className="fine mt-1">It is a visit of your own: somebody else approves it.</p>}
+      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || hasHeld(record, me)} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark('') }}>Approve what is here</button></div>
+      {hasHeld(record, me) && <p className="fine mt-1">It is a visit of your own: somebody else approves it.</p>}
     </section>
   )
 }

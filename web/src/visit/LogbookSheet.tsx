@@ -63,6 +63,7 @@ function entryWords(entry: Entry, record: VisitRecord, catalogue: Catalogue): st
     case 'note.written': return `Note: ${entry.body.text}`
     case 'review.asked': return `Sent to review: ${entry.body.remark}`
     case 'review.returned': return `Back from review: ${entry.body.remark}`
+    case 'visit.handed': return `Goes on with ${entry.body.technician.name}: ${entry.body.reason}`
     case 'standard.moved': return `Checked by version ${entry.body.standard.version} of the standard from here on`
     case 'review.approved': return `Approved${entry.body.remark ? `: ${entry.body.remark}` : ''}`
     case 'secret.kept': return `${entry.body.purpose.replaceAll('-', ' ')} put into the vault`

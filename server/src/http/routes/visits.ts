@@ -6,17 +6,25 @@ import { briefFacts, id, type Facts } from '@pasado/core/record/facts'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
-import { technicians } from '../../db/people'
+import { technicians, type Person } from '../../db/people'
 import { readVisitHead } from '../../db/visits'
 import { makePack, makeRecordPdf, mayMakePack } from '../../documents/make'
 import { visitFile, visitForBrowser } from '../../logbook/read'
-import { eraseSecrets, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
+import { eraseSecrets, handVisit, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
+import type { Services } from '../../services'
 import { HttpProblem, notFound, refused } from '../problem'
 import { authorOf, everyRole, route } from '../route'
 
 const visitId = z.strictObject({ id })
 const inTheField = ['technician', 'lead'] as const
 const fileName = (what: string, visit: string, ending: string) => `pasado-${what}-${visit.slice(-12)}.${ending}`
+
+/** Somebody who can be sent. @throws HttpProblem where it is nobody who works here in the field */
+async function whoCanGo({ db }: Services, wanted: string): Promise<Person> {
+  const found = (await technicians(db)).find((one) => one.id === wanted)
+  if (!found) throw refused([{ path: ['technician'], message: 'is nobody who can be sent; choose a technician' }])
+  return found
+}
 
 const newSecret = z
   .strictObject({
@@ -42,14 +50,22 @@ export const visitRoutes = [
       brief: briefFacts.partial().required({ customerName: true, street: true, town: true })
     }),
     run: async ({ services, person, body }) => {
-      const technician = (await technicians(services.db)).find((one) => one.id === body.technician)
-      if (!technician) throw refused([{ path: ['technician'], message: 'is nobody who can be sent; choose a technician' }])
+      const technician = await whoCanGo(services, body.technician)
       const home = await readHome(services.db, body.home)
       if (home && home.customerId !== body.customer) throw refused([{ path: ['customer'], message: 'is not the customer of this home' }])
       const known = await readVisitHead(services.db, body.id)
       if (known && known.home_id !== body.home) throw refused([{ path: ['id'], message: 'is another visit’s' }])
       if (!known) await openVisit(services.logbook, { ...body, brief: body.brief as Facts<'brief'>, technician: { id: technician.id, name: technician.name } }, authorOf(person))
       return { status: known ? 200 : 201, json: { id: body.id } }
+    }
+  }),
+  route({
+    method: 'post', path: '/visits/:id/technician', does: 'Hand an open visit to another technician, with why: one’s own or to oneself; a lead and the office any', roles: everyRole, params: visitId,
+    body: z.strictObject({ technician: id, reason: z.string().trim().min(1, 'is missing: say why').max(300) }),
+    run: async ({ services, person, params, body }) => {
+      const next = await whoCanGo(services, body.technician)
+      await handVisit(services.logbook, params.id, { id: next.id, name: next.name }, body.reason, authorOf(person))
+      return {}
     }
   }),
   route({

@@ -8,6 +8,7 @@ import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { AddBox } from '../kit/AddBox'
 import { reasonWords } from '../reason-words'
+import { HandOn } from '../HandOn'
 import { HouseOfVisit } from '../HouseOfVisit'
 import { useVisit, write } from '../store'
 
@@ -22,7 +23,7 @@ export function Brief() {
     <div className="p-4 lg:p-5">
       <div className="flex flex-wrap items-baseline justify-between gap-2">
         <h2 className="text-xl">Brief</h2>
-        {planned && <p className="text-soft">Planned {format(new Date(planned), 'EEEE d MMMM, HH:mm')}</p>}
+        <div className="flex flex-wrap items-center gap-x-4">{planned && <p className="text-soft">Planned {format(new Date(planned), 'EEEE d MMMM, HH:mm')}</p>}<HandOn /></div>
       </div>
       <div className="mt-3 grid gap-x-8 gap-y-3 xl:grid-cols-2">
         <section aria-label="Who and where" className="flex flex-col gap-3">
