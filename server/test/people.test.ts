@@ -1,7 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
-import { rows } from '../src/db/pool'
-import type { ListedPerson } from '../src/db/people'
+import { changePerson, lockPerson, type ListedPerson } from '../src/db/people'
 import { passwordFault } from '../src/http/session'
 import { Caller, demoPassword, demoPeople, startCompany } from './company'
 
@@ -121,10 +120,23 @@ describe('who works here', () => {
     for (const body of [{ name: 'Wenna Tarrow', role: 'office', left: false }, { name: 'Wenna Tarrow', role: 'lead', left: true }]) expect((await change(id, body)).body).toMatchObject({ type: 'urn:pasado:problem:last-lead' })
     const other = await idOf('isolde')
     await change(other, { name: 'Isolde Marram', role: 'lead', left: false })
-    const [one, two] = await Promise.all([isolde.call('POST', `/people/${id}`, { name: 'Wenna Tarrow', role: 'technician', left: false }), wenna.call('POST', `/people/${other}`, { name: 'Isolde Marram', role: 'technician', left: false })])
-    const leads = await rows<{ login: string }>(company.services.db, "SELECT login FROM users WHERE role = 'lead' AND left_at IS NULL")
-    expect(leads).toHaveLength(1)
-    expect([one.status, two.status].sort()[0]).toBe(204)
+    const [first, second] = [await company.services.db.getConnection(), await company.services.db.getConnection()]
+    try {
+      await first.beginTransaction()
+      await second.beginTransaction()
+      expect((await lockPerson(first, id)).otherLeads).toBe(1)
+      let waits = true
+      const locking = lockPerson(second, other).finally(() => { waits = false })
+      await new Promise((resolve) => setTimeout(resolve, 200))
+      expect(waits).toBe(true)
+      await changePerson(first, id, { name: 'Wenna Tarrow', role: 'technician', leftAt: null })
+      await first.commit()
+      expect((await locking).otherLeads).toBe(0)
+    } finally {
+      await second.rollback()
+      first.release()
+      second.release()
+    }
   })
 })
 

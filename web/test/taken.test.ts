@@ -52,6 +52,31 @@ describe('without a connection', () => {
     expect(server.entries.filter(({ kind, body }) => kind === 'brief.set' && JSON.stringify(body).includes('0177'))).toHaveLength(1)
   })
 
+  it('what is sent while the visit is put right is not shown twice, nor taken back', async () => {
+    await store.openVisit(visit)
+    server.away = true
+    await start()
+    await store.openVisit(visit)
+    server.away = false
+    const held: (() => void)[] = []
+    vi.stubGlobal('fetch', async (address: string, options?: RequestInit) => {
+      const answer = await server.handle(address, options)
+      if (/\/visits\/[^/]+$/.test(address)) await new Promise<void>((resolve) => held.push(resolve))
+      return answer
+    })
+    server.back()
+    await vi.waitFor(() => expect(held).toHaveLength(1))
+    store.write('brief.set', { set: { phone: '555-0181' } })
+    await vi.waitFor(() => expect(store.useVisit.getState().confirmed.brief.facts.phone).toBe('555-0181'))
+    const shown: unknown[] = []
+    const stop = store.useVisit.subscribe(({ confirmed }) => shown.push(confirmed.brief.facts.phone))
+    held[0]!()
+    await vi.waitFor(() => expect(store.useVisit.getState()).toMatchObject({ asOf: null, pending: [] }))
+    stop()
+    expect(new Set(shown)).toEqual(new Set(['555-0181']))
+    expect(store.useVisit.getState().entries.map(({ seq }) => seq)).toEqual(server.entries.map(({ seq }) => seq))
+  })
+
   it('and restarted once more, what was written there is still there', async () => {
     await store.openVisit(visit)
     server.away = true
@@ -102,11 +127,13 @@ describe('what was taken along', () => {
 
   it('goes when the session has ended, also while a visit is open', async () => {
     expect(copies()).toEqual(['catalogue', 'me', `visit ${visit}`])
+    store.write('brief.set', { set: { phone: '555-0180' } })
+    await vi.waitFor(() => expect(store.useVisit.getState().saving).toBe('saved'))
     server.person = null
     await session.useSession.getState().look()
-    store.receive([])
     store.closeVisit()
-    await vi.waitFor(() => expect(copies()).toEqual([]))
+    await new Promise((resolve) => setTimeout(resolve, 50))
+    expect(copies()).toEqual([])
     expect(session.useSession.getState().me).toBeNull()
   })
 
