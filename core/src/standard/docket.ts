@@ -64,7 +64,7 @@ export function docketOf(findings: readonly Finding[]): { groups: DocketGroup[];
     return {
       key, subject: list.find(({ subject }) => subject)?.subject?.name ?? null, stage: list[0]!.stage, findings: list, waits,
       minutes: list.reduce((sum, { rule }) => sum + (mendMin[rule] ?? 1), 0),
-      after: waits ? `${waits.subject ? `${waits.subject.name}: ` : ''}${waits.name.toLowerCase()}` : null
+      after: waits ? (waits.subject ? titleOf(waits) : waits.name.toLowerCase()) : null
     }
   })
   const order = (group: (typeof made)[number]) => open.indexOf(group.findings[0]!)
