@@ -1,16 +1,20 @@
-/** A version taken apart: parts of digits only are numbers of any length, any other part is a word. */
-type Part = bigint | string
+/** One part of a version: the number it begins with, null where it is a word, and what stands behind in runs of digits and of other signs by turns. */
+interface Part {
+  number: bigint | null
+  rest: (bigint | string)[]
+}
 
 /**
- * Compares two versions part by part, split at `.`, `-` and `_`. Numbers compare exactly, words by code point,
- * a number is above a word and a missing part equals 0; case is ignored and a leading `v` dropped.
+ * Compares two versions part by part, split at `.`, `-` and `_`. A part that begins with digits goes by that number first; where these
+ * are equal, nothing behind is above something (15 above 15b3), and two rests compare by their runs (15b10 above 15b9, 15b below 15b3).
+ * A number is above a word and a missing part equals 0; case is ignored and a leading `v` dropped.
  * @returns below 0 where a is older, above 0 where it is newer, 0 where they are equal
  */
 export function compareVersions(a: string, b: string): number {
   const left = partsOf(a)
   const right = partsOf(b)
   for (let at = 0; at < Math.max(left.length, right.length); at++) {
-    const difference = compareParts(left[at] ?? 0n, right[at] ?? 0n)
+    const difference = compareParts(left[at] ?? nothing, right[at] ?? nothing)
     if (difference) return difference
   }
   return 0
@@ -23,17 +27,48 @@ export function versionProblem(text: string): string | null {
   return null
 }
 
+const nothing: Part = { number: 0n, rest: [] }
+
 function partsOf(version: string): Part[] {
   return version
     .toLowerCase()
     .replace(/^v/, '')
     .split(/[.\-_]/)
-    .map((part) => (/^\d+$/.test(part) ? BigInt(part) : part))
+    .map((part) => {
+      const runs = (part.match(/\d+|\D+/g) ?? []).map((run) => (/^\d/.test(run) ? BigInt(run) : run))
+      const [first] = runs
+      return typeof first === 'bigint' ? { number: first, rest: runs.slice(1) } : { number: null, rest: runs }
+    })
 }
 
 function compareParts(a: Part, b: Part): number {
-  if (typeof a === 'bigint' && typeof b === 'bigint') return a < b ? -1 : a > b ? 1 : 0
-  if (typeof a === 'bigint') return 1
-  if (typeof b === 'bigint') return -1
-  return a < b ? -1 : a > b ? 1 : 0
+  if (a.number === null || b.number === null) {
+    if (a.number !== null) return 1
+    return b.number !== null ? -1 : compareRuns(a.rest, b.rest)
+  }
+  if (a.number !== b.number) return a.number < b.number ? -1 : 1
+  // Nothing behind a number is the finished version; something is on its way to it.
+  if (a.rest.length === 0 || b.rest.length === 0) return Math.sign(b.rest.length - a.rest.length)
+  return compareRuns(a.rest, b.rest)
+}
+
+/** Runs begin with signs and go on by turns, so that at one place both are digits or neither is. */
+function compareRuns(a: readonly (bigint | string)[], b: readonly (bigint | string)[]): number {
+  for (const [at, run] of a.entries()) {
+    const other = b[at]
+    if (other === undefined) return 1
+    const difference = typeof run === 'string' && typeof other === 'string' ? compareSigns(run, other) : run < other ? -1 : run > other ? 1 : 0
+    if (difference) return difference
+  }
+  return a.length - b.length
+}
+
+/** By code point, which is not the order of JavaScript's own comparison beyond the first 65536. */
+function compareSigns(a: string, b: string): number {
+  const [left, right] = [Array.from(a), Array.from(b)]
+  for (const [at, sign] of left.entries()) {
+    const difference = sign.codePointAt(0)! - (right[at]?.codePointAt(0) ?? -1)
+    if (difference) return difference
+  }
+  return left.length - right.length
 }

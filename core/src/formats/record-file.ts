@@ -7,6 +7,7 @@ import { entry, type Entry, type Placed } from '../record/entry'
 import { visitRecord, type VisitRecord } from '../record/record'
 import { reduce } from '../record/reduce'
 import { keyName, sealSignatureHolds } from '../record/seal'
+import { frozenVerdict, type Finding } from '../standard/evaluate'
 import { standard, type Standard } from '../standard/standard'
 
 const base64 = z.string().regex(/^[A-Za-z0-9+/]+=*$/)
@@ -24,7 +25,9 @@ export const recordFile = z.strictObject({
   standard,
   models: z.array(model),
   publicKey: z.string().regex(/^[0-9a-f]{64}$/).nullable(),
-  secrets: lockedSecrets.nullable()
+  secrets: lockedSecrets.nullable(),
+  /** What the rules said when it was sealed, where the seal vouches for it; left out otherwise. */
+  verdicts: z.array(frozenVerdict).max(5000).optional()
 })
 export type RecordFile = z.infer<typeof recordFile>
 
@@ -35,9 +38,12 @@ export function modelsUsed(record: VisitRecord, catalogue: Catalogue): Model[] {
 }
 
 /** Makes the file of a visit. */
-export function makeRecordFile(entries: readonly Entry[], standardUsed: Standard, catalogue: Catalogue, publicKey: string | null, secrets: LockedSecrets | null = null): RecordFile {
+export function makeRecordFile(entries: readonly Entry[], standardUsed: Standard, catalogue: Catalogue, publicKey: string | null, secrets: LockedSecrets | null = null, verdicts: readonly Finding[] | null = null): RecordFile {
   const record = reduce(entries as readonly Placed[])
-  return { format: 'pasado.record/1', visit: entries[0]!.visit, entries: [...entries], record, standard: standardUsed, models: modelsUsed(record, catalogue), publicKey, secrets }
+  return {
+    format: 'pasado.record/1', visit: entries[0]!.visit, entries: [...entries], record, standard: standardUsed, models: modelsUsed(record, catalogue), publicKey, secrets,
+    ...(verdicts && record.seal?.verdicts ? { verdicts: [...verdicts] } : {})
+  }
 }
 
 /** The text of a record file: canonical JSON and one line end, so that the same visit always gives the same octets. */
@@ -80,7 +86,8 @@ export function integrityProblems(file: RecordFile, text?: string): Problem[] {
   if (canonicalJson(modelsUsed(file.record, catalogue)) !== canonicalJson(file.models)) say(['models'], 'are not the models that the units and boxes name')
   const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
   if (sealedAt >= 0) sealProblems(file, entries, sealedAt, say)
-  else if (file.publicKey !== null) say(['publicKey'], 'has no seal to prove; leave it null')
+  else if (file.verdicts !== undefined) say(['verdicts'], 'have no seal to vouch for them; leave them out')
+  if (sealedAt < 0 && file.publicKey !== null) say(['publicKey'], 'has no seal to prove; leave it null')
   if (file.secrets && digestOf(file.secrets.data) !== file.secrets.digest) say(['secrets', 'data'], 'was altered')
   if (text !== undefined && text !== printRecordFile(file)) say([], 'is not in canonical form: its text was changed since it was exported')
   return problems
@@ -88,7 +95,7 @@ export function integrityProblems(file: RecordFile, text?: string): Problem[] {
 
 function sealProblems(file: RecordFile, entries: Entry[], sealedAt: number, say: (path: Problem['path'], message: string) => void): void {
   const sealed = entries[sealedAt] as Entry<'sealed'>
-  const after = entries.slice(sealedAt + 1).find(({ kind }) => kind !== 'secret.shown' && kind !== 'secrets.erased')
+  const after = entries.slice(sealedAt + 1).find(({ kind }) => kind !== 'secret.shown' && kind !== 'secrets.erased' && kind !== 'copies.erased')
   if (after) say(['entries', after.seq - 1], `was written after the seal: nothing may follow it but the showing and erasing of secrets`)
   const { seal } = { seal: sealed.body }
   const before = reduce(entries.slice(0, sealedAt) as Placed[])
@@ -96,6 +103,9 @@ function sealProblems(file: RecordFile, entries: Entry[], sealedAt: number, say:
   if (seal.record !== digestOf(before)) say(['entries', sealedAt, 'body', 'record'], 'is not the digest of the sealed record')
   if (seal.standard !== digestOf(file.standard)) say(['standard'], 'is not the standard that was sealed')
   if (seal.catalogue !== digestOf(file.models)) say(['models'], 'are not the models that were sealed')
+  if (seal.verdicts !== undefined && file.verdicts === undefined) say(['verdicts'], 'are missing: this seal vouches for them')
+  else if (seal.verdicts === undefined && file.verdicts !== undefined) say(['verdicts'], 'are not under this seal; leave them out')
+  else if (seal.verdicts !== undefined && seal.verdicts !== digestOf(file.verdicts)) say(['verdicts'], 'are not what the rules said when it was sealed')
   if (file.publicKey === null) say(['publicKey'], 'is missing; without it the signature cannot be proven')
   else if (keyName(file.publicKey) !== seal.key) say(['publicKey'], `is not the key ${seal.key} that the seal names`)
   else if (!sealSignatureHolds(file.visit, seal, file.publicKey)) say(['entries', sealedAt, 'body', 'signature'], 'does not hold: the seal or what it covers was altered')

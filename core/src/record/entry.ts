@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
+import { stages } from './stages'
 import { choiceAnswers, choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes, unitEvents } from './answers'
 import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, id, measurementFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, textLine, troubleFacts, unitFacts, wallFacts } from './facts'
 
@@ -127,8 +128,8 @@ const serverBodies = {
   }),
   /** Somebody else goes on with the visit, and why. */
   'visit.handed': z.strictObject({ technician: z.strictObject({ id, name: textLine(120) }), reason: textLine(300) }),
-  /** The visit is checked by another version of the standard from here on. */
-  'standard.moved': z.strictObject({ standard: z.strictObject({ id: z.string().max(60), version: z.int().min(1) }) }),
+  /** The visit is checked by another version of the standard from here on; by an older one only with why. */
+  'standard.moved': z.strictObject({ standard: z.strictObject({ id: z.string().max(60), version: z.int().min(1) }), reason: textLine(300).optional() }),
   'secret.kept': z.strictObject({
     ref: id,
     purpose: z.enum(secretPurposes),
@@ -140,13 +141,17 @@ const serverBodies = {
   'secret.assessed': z.strictObject({ ref: id, assessed: secretAssessment }),
   'secret.shown': z.strictObject({ ref: id, why: textLine(120) }),
   /** Secrets are gone for good: their key was destroyed, its SHA-256 beside, and those kept went under another. `by custody` where nobody asked for it. */
-  'secrets.erased': z.strictObject({ refs: z.array(id), kept: z.array(id).optional(), key: z.string().regex(/^[0-9a-f]{64}$/).optional(), because: z.enum(['asked', 'custody']).optional() }),
+  'secrets.erased': z.strictObject({ refs: z.array(id), kept: z.array(id).optional(), key: z.string().regex(/^[0-9a-f]{64}$/).optional(), because: z.enum(['asked', 'custody']).optional(), /** Why somebody asked for it before its day. */ why: textLine(300).optional() }),
+  /** What was copied from a visit whose secrets were erased is gone with them: its key was destroyed, what else is kept here went under another. */
+  'copies.erased': z.strictObject({ refs: z.array(id).min(1), from: id, key: z.string().regex(/^[0-9a-f]{64}$/).optional() }),
   'pack.made': z.strictObject({ digest: z.string().regex(/^[0-9a-f]{64}$/) }),
   sealed: z.strictObject({
     chain: z.string().regex(/^[0-9a-f]{64}$/),
     record: z.string().regex(/^[0-9a-f]{64}$/),
     standard: z.string().regex(/^[0-9a-f]{64}$/),
     catalogue: z.string().regex(/^[0-9a-f]{64}$/),
+    /** What the rules said at that moment; left out by seals from before it was signed. */
+    verdicts: z.string().regex(/^[0-9a-f]{64}$/).optional(),
     key: z.string().max(80),
     signature: z.string().max(200)
   })
@@ -165,10 +170,12 @@ const envelope = {
   visit: id,
   /** The author's clock, with its offset. */
   at: z.iso.datetime({ offset: true }),
-  /** The device it was written on: what one device wrote in a row never conflicts with itself. */
+  /** The outbox it was sent from, one person on one device: what comes from one outbox never conflicts with itself. */
   from: id,
-  /** The last seq the author had seen. */
-  base: z.int().min(0)
+  /** The last seq the author had seen when the look was taken. */
+  base: z.int().min(0),
+  /** How many lines of this outbox the visit had at that moment, sent or not; left out, as by entries from before: all before it. */
+  own: z.int().min(0).optional()
 }
 
 function kindOf<K extends string, B extends z.ZodType, X extends z.ZodRawShape>(kind: K, body: B, extra: X) {
@@ -188,8 +195,8 @@ const stamped = {
   hash: z.string().regex(/^[0-9a-f]{64}$/)
 }
 
-/** What a browser sends: one entry, not yet stamped by the server. */
-export const draftEntry = unionOf(bodies, {}) as unknown as z.ZodType<Draft>
+/** What a browser sends: one entry, not yet stamped by the server. A note names one of the stages; notes from before may name anything. */
+export const draftEntry = unionOf({ ...bodies, 'note.written': z.strictObject({ text, stage: z.enum(stages).optional() }) }, {}) as unknown as z.ZodType<Draft>
 /** An entry as the logbook holds it. */
 export const entry = unionOf({ ...bodies, ...serverBodies }, stamped) as unknown as z.ZodType<Entry>
 
@@ -199,6 +206,7 @@ interface Envelope<K extends EntryKind> {
   at: string
   from: string
   base: number
+  own?: number
   kind: K
   body: Body<K>
 }

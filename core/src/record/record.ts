@@ -139,7 +139,7 @@ export const visitRecord = z.strictObject({
   review: z.strictObject({ ...said, state: z.enum(['asked', 'returned', 'approved']), remark: z.string(), digest: hash.optional() }).nullable(),
   pack: z.strictObject({ madeDigest: hash.nullable(), madeAt: z.string().nullable(), givenDigest: hash.nullable(), givenAt: z.string().nullable(), how: z.string().nullable() }),
   signatures: z.strictObject({ customer: signature.nullable(), technician: signature.nullable() }),
-  seal: z.strictObject({ ...said, chain: hash, record: hash, standard: hash, catalogue: hash, key: z.string(), signature: z.string() }).nullable(),
+  seal: z.strictObject({ ...said, chain: hash, record: hash, standard: hash, catalogue: hash, verdicts: hash.optional(), key: z.string(), signature: z.string() }).nullable(),
   lastSeq: z.int()
 })
 

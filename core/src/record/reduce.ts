@@ -229,6 +229,7 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     if (!kept?.length) return { secretsErased: true }
     return { secrets: Object.fromEntries(Object.entries(record.secrets).map(([ref, secret]) => [ref, refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret])) }
   },
+  'copies.erased': (record, entry) => ({ secrets: Object.fromEntries(Object.entries(record.secrets).map(([ref, secret]) => [ref, entry.body.refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret])) }),
   'pack.made': (record, entry) => ({ pack: { ...record.pack, madeDigest: entry.body.digest, madeAt: entry.at } }),
   'pack.given': (record, entry) => ({ pack: { ...record.pack, givenDigest: record.pack.madeDigest, givenAt: entry.at, how: entry.body.how } }),
   'signature.given': (record, entry) => {

@@ -1,6 +1,7 @@
 import { ed25519 } from '@noble/curves/ed25519.js'
 import { hexToBytes, utf8ToBytes } from '@noble/hashes/utils.js'
 import type { Model } from '../catalogue/model'
+import type { Finding } from '../standard/evaluate'
 import type { Standard } from '../standard/standard'
 import { canonicalJson, digestOf } from './canonical'
 import type { Body, Entry } from './entry'
@@ -9,14 +10,14 @@ import { standing, type VisitRecord } from './record'
 /** The parts of a seal that are signed. */
 export type SealedParts = Omit<Body<'sealed'>, 'signature'>
 
-/** The text that the seal's signature covers. */
+/** The text that the seal's signature covers: seals that vouch for the verdicts as well are of the second kind. */
 export function sealText(visit: string, parts: SealedParts): string {
-  return canonicalJson({ format: 'pasado.seal/1', visit, ...parts })
+  return canonicalJson({ format: parts.verdicts === undefined ? 'pasado.seal/1' : 'pasado.seal/2', visit, ...parts })
 }
 
-/** What a seal vouches for: the chain's last link, the record, the standard and the models that were used. */
-export function sealParts(last: Entry, record: VisitRecord, standard: Standard, models: readonly Model[], key: string): SealedParts {
-  return { chain: last.hash, record: digestOf(record), standard: digestOf(standard), catalogue: digestOf(models), key }
+/** What a seal vouches for: the chain's last link, the record, the standard and the models that were used, and what the rules said. */
+export function sealParts(last: Entry, record: VisitRecord, standard: Standard, models: readonly Model[], verdicts: readonly Finding[], key: string): SealedParts {
+  return { chain: last.hash, record: digestOf(record), standard: digestOf(standard), catalogue: digestOf(models), verdicts: digestOf(verdicts), key }
 }
 
 /** True where the signature over a seal is that of the public key (32 octets, hexadecimal). */
@@ -29,18 +30,22 @@ export function sealSignatureHolds(visit: string, seal: Body<'sealed'>, publicKe
   }
 }
 
-const CODE = 'PASADO.SEAL/1'
-const partNames = ['chain', 'record', 'standard', 'catalogue', 'key', 'signature'] as const
+const CODES: Record<string, readonly (keyof Body<'sealed'>)[]> = {
+  'PASADO.SEAL/1': ['chain', 'record', 'standard', 'catalogue', 'key', 'signature'],
+  'PASADO.SEAL/2': ['chain', 'record', 'standard', 'catalogue', 'verdicts', 'key', 'signature']
+}
 
 /** A seal as the text of the square beside it: what was signed and the signature, in capitals, which make a small square. */
 export function sealCode(visit: string, seal: Body<'sealed'>): string {
-  return [CODE, visit, ...partNames.map((name) => seal[name])].join(':').toUpperCase()
+  const code = seal.verdicts === undefined ? 'PASADO.SEAL/1' : 'PASADO.SEAL/2'
+  return [code, visit, ...CODES[code]!.map((name) => seal[name])].join(':').toUpperCase()
 }
 
 /** Reads the text of a seal's square; null where it is none. */
 export function readSealCode(text: string): { visit: string; seal: Body<'sealed'> } | null {
-  const [code, visit = '', ...parts] = text.trim().split(':')
-  if (code?.toUpperCase() !== CODE || parts.length !== partNames.length || !parts.every((part) => /^[0-9a-f]+$/i.test(part))) return null
+  const [code = '', visit = '', ...parts] = text.trim().split(':')
+  const partNames = Object.hasOwn(CODES, code.toUpperCase()) ? CODES[code.toUpperCase()]! : null
+  if (!partNames || parts.length !== partNames.length || !parts.every((part) => /^[0-9a-f]+$/i.test(part))) return null
   return { visit: visit.toLowerCase(), seal: Object.fromEntries(partNames.map((name, at) => [name, parts[at]!.toLowerCase()])) as Body<'sealed'> }
 }
 

@@ -1,7 +1,8 @@
+import { z } from 'zod'
 import type { Catalogue } from '../catalogue/model'
 import { hasHeld, ruleKey, type VisitRecord } from '../record/record'
-import type { Stage } from '../record/stages'
-import { homeOf, type Outcome, type Place, type Rule, type Subject } from './rule'
+import { stages, type Stage } from '../record/stages'
+import { homeOf, type Outcome, type Place, type Rule, type Subject, type Verdict } from './rule'
 import { firstRules, ruleNames } from './rule-names'
 import { addressRules } from './rules/addresses'
 import { briefRules } from './rules/brief'
@@ -17,7 +18,7 @@ import { proveRules } from './rules/prove'
 import { startRules } from './rules/start'
 import { asRule } from './own-rules'
 import { wifiRules } from './rules/wifi'
-import type { Level, Standard } from './standard'
+import { levels, type Level, type Standard } from './standard'
 
 /** Every rule, in the order of the stages. */
 export const allRules: readonly Rule[] = [
@@ -42,19 +43,31 @@ export interface Finding {
   granted: { by: string; reason: string; kind: 'waived' | 'acknowledged'; /** Until when it is to be put right, ISO date. */ until?: string } | null
 }
 
+/** A finding as it is kept with a sealed visit and in its file. */
+export const frozenVerdict = z.looseObject({
+  rule: z.string().max(60), name: z.string(), stage: z.enum(stages), level: z.enum(levels), outcome: z.enum(['holds', 'breaks', 'unproven', 'waived', 'not-here']),
+  subject: z.looseObject({ id: z.string(), name: z.string() }).nullable(), says: z.string(), evidence: z.string(), mend: z.string(),
+  place: z.looseObject({ stage: z.enum(stages), kind: z.string(), id: z.string(), field: z.string() }).nullable(), asks: z.string().nullable(),
+  granted: z.looseObject({ by: z.string(), reason: z.string(), kind: z.enum(['waived', 'acknowledged']), until: z.string().optional() }).nullable()
+}) as unknown as z.ZodType<Finding>
+
+/** Told of a rule that could not judge a record. */
+export type OnFault = (rule: string, error: unknown) => void
+
 /**
- * Judges a record by a standard.
+ * Judges a record by a standard. A rule that fails on it is unproven and named: it never stops a visit.
  * @param catalogue holds the models, in the versions that the record's units name
+ * @param onFault is told where a rule failed
  * @returns one finding for each rule in force and subject, in the order of the rules; a rule with nothing to say is not here
  */
-export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: Standard): Finding[] {
+export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: Standard, onFault: OnFault = () => undefined): Finding[] {
   const home = homeOf(record, catalogue, standard.policy)
   const known = new Set(standard.rules ?? firstRules)
   const own = (standard.own ?? []).map(asRule)
   return [...allRules, ...own].flatMap((rule) => {
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
-    const verdicts = rule.judge(home)
+    const verdicts = judged(rule, home, onFault)
     const common = { rule: rule.id, name: ruleNames[rule.id] ?? (rule.asks && rule.id.startsWith('own-') ? rule.asks : rule.id), stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
     if (verdicts.length === 0) {
       return [{ ...common, level, outcome: 'not-here' as const, subject: null, evidence: 'Nothing of this kind is here.', mend: '', place: null, granted: null }]
@@ -64,6 +77,15 @@ export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: St
       return withGrants(finding, record)
     })
   })
+}
+
+function judged(rule: Rule, home: Parameters<Rule['judge']>[0], onFault: OnFault): Verdict[] {
+  try {
+    return rule.judge(home)
+  } catch (error) {
+    onFault(rule.id, error)
+    return [{ outcome: 'unproven', subject: null, evidence: 'This rule could not judge the record: something in it is not as it expects.', mend: 'Look at what was entered last at this stage; then tell the lead.', place: { stage: rule.stage, kind: 'answer', id: rule.id, field: 'answer' } }]
+  }
 }
 
 function withGrants(finding: Finding, record: VisitRecord): Finding {

@@ -3,16 +3,19 @@ import mysql, { type Pool, type PoolConnection, type ResultSetHeader, type RowDa
 export type Db = Pool
 export type Connection = PoolConnection | Pool
 
+/** A lock that somebody holds is waited for so long; then the work begins anew. */
+const LOCK_WAIT_S = 10
+
 /** Opens a pool of connections: UTC, strict mode, utf8mb4, dates as Date. */
 export function openPool(url: string, connections = 10): Db {
   const pool = mysql.createPool({
     uri: url, connectionLimit: connections, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, enableKeepAlive: true,
     connectTimeout: 5_000,
-    // A transaction begins with its lock and ends with its last writes in one trip each; all values go in as placeholders.
-    multipleStatements: true
+    // One statement at a time: where several go in one text, the end of a transaction between two of them goes unnoticed.
+    multipleStatements: false
   })
   pool.on('connection', (connection) => {
-    connection.query("SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED'")
+    connection.query(`SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`)
   })
   return pool
 }
@@ -37,39 +40,66 @@ export async function run(db: Connection, sql: string, params: Param[] = []): Pr
   return result.affectedRows
 }
 
-const RETRIED = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD'])
+const RETRIED = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'PASADO_NOT_TOUCHED'])
 const MOST_TRIES = 5
+/** After this long no further try is made: whoever waits is told to come again. */
+const MOST_MS = 25_000
 
 /** A statement with its values. */
 export interface Statement {
   sql: string
   params: unknown[]
+  /** How many rows it has to find; another number means that somebody else was there first, and the work begins anew. */
+  touches?: number
+}
+
+/** Said where a statement did not find the rows that the transaction holds to be there. */
+class NotTouched extends Error {
+  readonly code = 'PASADO_NOT_TOUCHED'
 }
 
 /**
- * Does work in one transaction that begins with a locking query and may end with statements kept for last, which go to
- * the server together with the commit. Retried on deadlock.
+ * Does work in one transaction that begins with a locking query and may end with statements kept for last. Begun anew on a
+ * deadlock or a lock that is waited for in vain: `work` is then called again, so that **all it changes it makes itself**;
+ * what it changed outside by an attempt that was rolled back would be taken for done.
+ * Every statement goes by itself, the commit too: only so the database tells of each that the transaction still stands.
  * @param lock the query that locks, or null
  * @param work is given the rows of the lock and a way to keep statements for last
  */
 export async function transactionOn<R, T>(db: Db, lock: Statement | null, work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>): Promise<T> {
+  const began = Date.now()
   for (let attempt = 1; ; attempt++) {
     const connection = await db.getConnection()
     try {
       const kept: Statement[] = []
-      const [began] = await connection.query<RowDataPacket[][]>(`START TRANSACTION${lock ? `; ${lock.sql}` : ''}`, lock?.params ?? [])
-      const result = await work(connection, (lock ? (began[1] as unknown as R[]) : []), (statement) => kept.push(statement))
-      await connection.query([...kept.map(({ sql }) => sql), 'COMMIT'].join('; '), kept.flatMap(({ params }) => params))
+      await connection.query('START TRANSACTION')
+      const locked = lock ? (await connection.query<RowDataPacket[]>(lock.sql, lock.params))[0] : []
+      const result = await work(connection, locked as R[], (statement) => kept.push(statement))
+      for (const statement of kept) await carryOut(connection, statement)
+      await connection.query('COMMIT')
       return result
     } catch (error) {
       await connection.rollback().catch(() => undefined)
       const code = (error as { code?: string }).code ?? ''
-      if (!RETRIED.has(code) || attempt >= MOST_TRIES) throw error
+      if (!RETRIED.has(code) || attempt >= MOST_TRIES || Date.now() - began > MOST_MS) throw error
     } finally {
       connection.release()
     }
     await new Promise((resolve) => setTimeout(resolve, 20 * attempt * (0.5 + Math.random())))
   }
+}
+
+async function carryOut(connection: PoolConnection, { sql, params, touches }: Statement): Promise<void> {
+  const [{ affectedRows }] = await connection.query<ResultSetHeader>(sql, params)
+  if (touches !== undefined && affectedRows !== touches) throw new NotTouched(`${affectedRows} rows were found, not ${touches}`)
+}
+
+/** What the database answers where it takes nothing for the moment: no quorum, too many locks, no room on its disk. */
+const inTrouble = new Set([...RETRIED, 'ER_UNKNOWN_COM_ERROR', 'ER_RECORD_FILE_FULL', 'ER_DISK_FULL', 'ER_GET_ERRNO', 'ER_STATEMENT_TIMEOUT'])
+
+/** True where the error means that the database takes nothing just now, and the same may go through later. */
+export function isInTrouble(error: unknown): boolean {
+  return inTrouble.has((error as { code?: string } | null)?.code ?? '')
 }
 
 /** True where the error means that the database cannot be reached, rather than that it refused something. */

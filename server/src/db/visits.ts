@@ -39,12 +39,12 @@ export interface ShownOfVisit {
   summary: VisitSummary
 }
 
-/** Moves a visit's head forward, and where it changed, what is shown of the visit in lists. */
-export function moveHead(id: string, seq: number, hash: string, shown: ShownOfVisit | null): Statement {
-  if (!shown) return { sql: 'UPDATE visits SET last_seq = ?, last_hash = ? WHERE id = ?', params: [seq, hash, id] }
+/** Moves a visit's head forward from the line it was locked at, and where it changed, what is shown of the visit in lists. */
+export function moveHead(id: string, from: number, seq: number, hash: string, shown: ShownOfVisit | null): Statement {
+  if (!shown) return { sql: 'UPDATE visits SET last_seq = ?, last_hash = ? WHERE id = ? AND last_seq = ?', params: [seq, hash, id, from], touches: 1 }
   return {
-    sql: 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ?',
-    params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id]
+    sql: 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ? AND last_seq = ?',
+    params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id, from], touches: 1
   }
 }
 

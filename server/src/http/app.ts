@@ -11,7 +11,7 @@ import helmet from 'koa-helmet'
 import serve from 'koa-static'
 import type { z } from 'zod'
 import { problemsOf, Refusal, type Problem } from '@pasado/core/calc/refusal'
-import { isAway } from '../db/pool'
+import { isAway, isInTrouble } from '../db/pool'
 import { MOST_PHOTO_OCTETS } from '../photos/prepare'
 import type { Services } from '../services'
 import { devicePages } from '../stand-ins/device-pages'
@@ -87,6 +87,7 @@ function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof Refusal) return refused(error.problems)
   if (isAway(error)) return new HttpProblem(503, 'database-away', 'The database cannot be reached just now. Nothing was half written; send it again.')
+  if (isInTrouble(error)) return new HttpProblem(503, 'database-in-trouble', 'The database takes nothing just now. Nothing was half written; send it again.')
   const { status, expose } = error as { status?: number; expose?: boolean }
   if (status === 413) return new HttpProblem(413, 'too-large', 'This is larger than 1 MB; send it in parts.')
   if (status && status < 500 && expose) return new HttpProblem(status, 'refused', 'This request cannot be read.')

@@ -49,7 +49,7 @@ export async function importFile(services: Services, text: string, passphrase: s
       plannedAt: dateOf(record.brief.facts.plannedAt), openedAt: new Date(record.visit.openedAt), hash: chainStart
     })
     last(insertEntries(entries))
-    last(moveHead(file.visit, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
+    last(moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
     await project(connection, file.visit, record.visit.home, null, { record, findings, eraseAfterDays: file.standard.policy.eraseAfterDays }, last)
     if (secrets) await vault.takeIn(connection, file.visit, Buffer.from(secrets.dataKey, 'base64'), secrets.secrets)
   })

@@ -128,12 +128,12 @@ export class Logbook {
     last(insertEntries(added))
     const hash = added.at(-1)!.hash
     if (before.seq && added.every(({ kind }) => unjudged.has(kind))) {
-      last(moveHead(head.id, state.seq, hash, null))
+      last(moveHead(head.id, before.seq, state.seq, hash, null))
       open.state = { ...state, findings: before.findings }
       return
     }
     const findings = await this.states.judge(connection, record)
-    last(moveHead(head.id, state.seq, hash, shownOf(record, findings)))
+    last(moveHead(head.id, before.seq, state.seq, hash, shownOf(record, findings)))
     const { policy } = await this.states.standardOf(connection, record)
     await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings, eraseAfterDays: policy.eraseAfterDays }, last)
     open.state = { ...state, findings }
