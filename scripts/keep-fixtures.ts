@@ -38,7 +38,8 @@ import { startMariaDb } from './mariadb'
 const PORT = 4187
 const folder = resolve(process.argv[2] ?? 'fixtures')
 const work = mkdtempSync(join(tmpdir(), 'pasado-fixtures-'))
-const [deviceA, deviceB] = ['0199c000-0000-7000-8000-00000000000a', '0199c000-0000-7000-8000-00000000000b']
+/** Everybody writes from an outbox of their own. */
+const outboxOf = new Map([isolde, corin, wenna, petroc].map(({ id }, at) => [id, `0199c000-0000-7000-8000-00000000000${'abcd'[at]}`]))
 
 mkdirSync(join(folder, 'sealed'), { recursive: true })
 await buildInterface()
@@ -49,17 +50,17 @@ const { logbook, db } = services
 await loadCompany(services, new Date())
 
 /** Writes an entry as somebody on some device, who had seen the logbook up to a line. */
-async function by<K extends EntryKind>(visit: string, author: Author, kind: K, body: Body<K>, from = deviceA!, base?: number): Promise<number> {
+async function by<K extends EntryKind>(visit: string, author: Author, kind: K, body: Body<K>, base?: number): Promise<number> {
   const { record } = await readVisit(logbook, visit)
-  const [receipt] = await logbook.append(visit, [{ id: uuidv7(), visit, at: new Date().toISOString(), from, base: base ?? record.lastSeq, kind, body } as never], { id: author.id, name: author.name, role: author.role })
+  const [receipt] = await logbook.append(visit, [{ id: uuidv7(), visit, at: new Date().toISOString(), from: outboxOf.get(author.id)!, base: base ?? record.lastSeq, kind, body } as never], { id: author.id, name: author.name, role: author.role })
   return receipt!.seq
 }
 
 /** Two people write without seeing each other. */
 async function apart<K extends EntryKind>(visit: string, kind: K, first: Body<K>, second: Body<K>): Promise<void> {
   const seen = (await readVisit(logbook, visit)).record.lastSeq
-  await by(visit, isolde, kind, first, deviceA, seen)
-  await by(visit, corin, kind, second, deviceB, seen)
+  await by(visit, isolde, kind, first, seen)
+  await by(visit, corin, kind, second, seen)
 }
 
 const jpeg = (shade: string) => sharp({ create: { width: 480, height: 360, channels: 3, background: shade } }).jpeg().toBuffer()
@@ -83,23 +84,23 @@ const special: [name: string, extra: (visit: string) => Promise<void>, after?: (
     const segment = uuidv7()
     await by(visit, isolde, 'segment.set', { id: segment, set: { name: 'Workshop', cidr: '10.88.0.0/24' } })
     const known = await by(visit, isolde, 'thing.removed', { thing: 'segment', id: segment })
-    await by(visit, corin, 'segment.set', { id: segment, set: { name: 'Workshop, old' } }, deviceB, seen)
+    await by(visit, corin, 'segment.set', { id: segment, set: { name: 'Workshop, old' } }, seen)
     const room = standing((await readVisit(logbook, visit)).record.rooms ?? {})[0]
-    if (room) for (const kind of ['thing.removed', 'thing.restored'] as const) await by(visit, isolde, kind, { thing: 'room', id: room.id }, deviceA, known)
+    if (room) for (const kind of ['thing.removed', 'thing.restored'] as const) await by(visit, isolde, kind, { thing: 'room', id: room.id }, known)
   }],
   ['waits', async (visit) => {
     const { id } = await firstUnit(visit)
     for (const [index, what] of ['Boot', 'Update', 'Line training'].entries()) {
       const wait = uuidv7()
       await by(visit, isolde, 'wait.started', { id: wait, what, unit: id, usualMin: 2, mostMin: 6 })
-      if (index < 2) await by(visit, index ? corin : isolde, 'wait.ended', { id: wait }, index ? deviceB : deviceA)
+      if (index < 2) await by(visit, index ? corin : isolde, 'wait.ended', { id: wait })
     }
   }],
   ['waivers', async (visit) => {
     const { id } = await firstUnit(visit)
-    await by(visit, wenna, 'waiver.granted', { rule: 'place-height', subject: id, reason: 'The shelf is low, and the only one.', until: '2031-05-01' }, deviceB)
-    await by(visit, wenna, 'waiver.granted', { rule: 'kit-reset', reason: 'New out of the box.' }, deviceB)
-    await by(visit, wenna, 'waiver.withdrawn', { rule: 'kit-reset' }, deviceB)
+    await by(visit, wenna, 'waiver.granted', { rule: 'place-height', subject: id, reason: 'The shelf is low, and the only one.', until: '2031-05-01' })
+    await by(visit, wenna, 'waiver.granted', { rule: 'kit-reset', reason: 'New out of the box.' })
+    await by(visit, wenna, 'waiver.withdrawn', { rule: 'kit-reset' })
     await by(visit, isolde, 'rule.acknowledged', { rule: 'prove-wired', subject: id, reason: 'No port is free.' })
   }],
   ['photos', async (visit) => {
@@ -117,14 +118,14 @@ const special: [name: string, extra: (visit: string) => Promise<void>, after?: (
     await apart(visit, 'unit.set', { id, set: { place: 'landing' } }, { id, set: { place: 'loft' } })
     await by(visit, isolde, 'conflict.settled', { thing: 'unit', id, field: 'place', keep: 'earlier' })
     await apart(visit, 'brief.set', { set: { secondContact: 'Aunt, 555-0140' } }, { set: { secondContact: 'Neighbour, 555-0141' } })
-    await by(visit, corin, 'conflict.settled', { thing: 'brief', id: 'brief', field: 'secondContact', keep: 'later' }, deviceB)
+    await by(visit, corin, 'conflict.settled', { thing: 'brief', id: 'brief', field: 'secondContact', keep: 'later' })
   }],
   ['handed-on-and-reviewed', async (visit) => {
     const has = (await readVisit(logbook, visit)).record.visit.technician.id
     await by(visit, isolde, 'note.written', { text: 'The ladder stayed here.', stage: 'place' })
     await handVisit(logbook, visit, has === isolde.id ? corin : isolde, 'On the other island today.', petroc)
     await by(visit, isolde, 'review.asked', { remark: 'One waiver, please.' })
-    await by(visit, wenna, 'review.returned', { remark: 'Measure the loft again.' }, deviceB)
+    await by(visit, wenna, 'review.returned', { remark: 'Measure the loft again.' })
     await by(visit, isolde, 'review.asked', { remark: 'Measured.' })
   }],
   ['kept-partly-and-shown', async (visit) => {
@@ -159,14 +160,15 @@ async function sealNow(visit: string): Promise<void> {
   for (const finding of findings.filter(blocks)) {
     if (finding.rule === 'hand-pack') continue
     const subject = finding.subject ? { subject: finding.subject.id } : {}
-    if (finding.level === 'must') await by(visit, wenna, 'waiver.granted', { rule: finding.rule, ...subject, reason: 'Looked at, and left as it is.' }, deviceB)
+    if (finding.level === 'must') await by(visit, wenna, 'waiver.granted', { rule: finding.rule, ...subject, reason: 'Looked at, and left as it is.' })
     else await by(visit, isolde, 'rule.acknowledged', { rule: finding.rule, ...subject, reason: 'Seen.' })
   }
   await logbook.write(visit, new Date(), (open) => Promise.resolve(open.write('pack.made', { digest: packDigest(open.state.record) }, isolde)))
   await by(visit, isolde, 'pack.given', { how: 'printed' })
   const digest = signedDigest((await readVisit(logbook, visit)).record)
-  for (const [who, name] of [['customer', 'Customer'], ['technician', 'Isolde Marram']] as const) await by(visit, isolde, 'signature.given', { who, name, strokes: 'M20 110 L60 90 L100 120', digest })
-  await sealVisit(logbook, visit, signedDigest((await readVisit(logbook, visit)).record), isolde)
+  const has = [isolde, corin].find(({ id }) => id === record.visit.technician.id)!
+  for (const [who, name] of [['customer', 'Customer'], ['technician', has.name]] as const) await by(visit, has, 'signature.given', { who, name, strokes: 'M20 110 L60 90 L100 120', digest })
+  await sealVisit(logbook, visit, signedDigest((await readVisit(logbook, visit)).record), has)
 }
 
 /** A scripted visit up to where its pack is made. */
@@ -196,7 +198,7 @@ await by(again, isolde, 'note.written', { text: 'Works again after a restart.' }
 await sealNow(again)
 await keepFile('started-from-another', again)
 // One whose secrets somebody asked to erase, after it was kept.
-await eraseSecrets(logbook, finished[0]!.id, petroc)
+await eraseSecrets(logbook, finished[0]!.id, 'The customer asked for it.', wenna)
 writeFileSync(join(folder, 'sealed', 'digests.json'), `${JSON.stringify(digests, null, 2)}\n`)
 
 // Two visits that are not sealed, and a browser that wrote in both without a connection.

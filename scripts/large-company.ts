@@ -7,7 +7,7 @@ import { digestOf } from '@pasado/core/record/canonical'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply, emptyRecord } from '@pasado/core/record/reduce'
 import { sealText } from '@pasado/core/record/seal'
-import { evaluate } from '@pasado/core/standard/evaluate'
+import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
 import { largeCompany, takenOverStandard, type GeneratedVisit } from '@pasado/demo/large-company'
 import { demoModels } from '@pasado/demo/models/all'
 import { addModel, addStandard } from '@pasado/server/db/catalogue'
@@ -15,6 +15,7 @@ import { insertEntries } from '@pasado/server/db/entries'
 import type { Statement } from '@pasado/server/db/pool'
 import { serverDevice, shownOf } from '@pasado/server/logbook/logbook'
 import { project } from '@pasado/server/logbook/project'
+import { packedVerdicts } from '@pasado/server/logbook/verdicts'
 import type { Services } from '@pasado/server/services'
 import { signText } from '@pasado/server/vault/master-key'
 
@@ -69,8 +70,8 @@ function catalogueDigest(record: VisitRecord): string {
   return digest
 }
 
-/** The logbook of a generated visit, chained and sealed with the company's key, and the record that it amounts to. */
-export function sealedLogbook({ keys }: Pick<Services, 'keys'>, visit: GeneratedVisit): { entries: Entry[]; record: VisitRecord } {
+/** The logbook of a generated visit, chained and sealed with the company's key, the record that it amounts to, and what the rules said when it was sealed. */
+export function sealedLogbook({ keys }: Pick<Services, 'keys'>, visit: GeneratedVisit): { entries: Entry[]; record: VisitRecord; findings: Finding[] } {
   const entries: Entry[] = []
   let record = emptyRecord
   const add = (line: Pick<Entry, 'kind' | 'body' | 'by' | 'at'>) => {
@@ -80,16 +81,18 @@ export function sealedLogbook({ keys }: Pick<Services, 'keys'>, visit: Generated
     record = apply(record, placed)
   }
   for (const line of visit.lines) add(line as Pick<Entry, 'kind' | 'body' | 'by' | 'at'>)
-  const parts = { chain: entries.at(-1)!.hash, record: digestOf(record), standard: standardDigest, catalogue: catalogueDigest(record), key: keys.keyName }
+  const findings = evaluate(record, catalogue, takenOverStandard)
+  const parts = { chain: entries.at(-1)!.hash, record: digestOf(record), standard: standardDigest, catalogue: catalogueDigest(record), verdicts: digestOf(findings), key: keys.keyName }
   add({ kind: 'sealed', body: { ...parts, signature: signText(keys, sealText(visit.id, parts)) }, by: visit.technician, at: visit.sealedAt } as Pick<Entry<'sealed'>, 'kind' | 'body' | 'by' | 'at'>)
-  return { entries, record }
+  return { entries, record, findings }
 }
 
 async function storeVisits(services: Services, visits: readonly GeneratedVisit[]): Promise<void> {
-  const states = visits.map((visit) => { const { entries, record } = sealedLogbook(services, visit); return { visit, entries, record, findings: evaluate(record, catalogue, takenOverStandard) } })
+  const states = visits.map((visit) => ({ visit, ...sealedLogbook(services, visit) }))
   const connection = await services.db.getConnection()
   try {
-    await connection.query('SET SESSION unique_checks = 0, foreign_key_checks = 0; START TRANSACTION')
+    await connection.query('SET SESSION unique_checks = 0, foreign_key_checks = 0')
+    await connection.query('START TRANSACTION')
     await connection.query('INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, sealed_at, last_seq, last_hash, summary) VALUES ?', [states.map(({ visit, entries, record, findings }) => {
       const shown = shownOf(record, findings)
       return [visit.id, visit.home, visit.technician.id, visit.technician.name, shown.plannedAt, new Date(visit.openedAt), shown.sealedAt, entries.length, entries.at(-1)!.hash, JSON.stringify(shown.summary)]
@@ -99,11 +102,13 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
     for (const { visit, record, findings } of states) await project(connection, visit.id, visit.home, null, { record, findings, eraseAfterDays: takenOverStandard.policy.eraseAfterDays }, (statement) => statements.push(statement))
     // Nothing of these visits is there yet, so there is nothing to delete.
     for (const { sql, params } of together(statements.filter(({ sql }) => !sql.startsWith('DELETE')))) await connection.query(sql, params)
-    await connection.query('COMMIT; SET SESSION unique_checks = 1, foreign_key_checks = 1')
+    await connection.query('INSERT INTO sealed_verdicts (visit_id, digest, kept_by, kept_at, packed) VALUES ?', [states.map(({ visit, findings }) => { const { digest, packed } = packedVerdicts(findings); return [visit.id, digest, 'seal', new Date(visit.sealedAt), packed] })])
+    await connection.query('COMMIT')
   } catch (error) {
-    await connection.query('ROLLBACK; SET SESSION unique_checks = 1, foreign_key_checks = 1')
+    await connection.query('ROLLBACK')
     throw error
   } finally {
+    await connection.query('SET SESSION unique_checks = 1, foreign_key_checks = 1')
     connection.release()
   }
 }

@@ -38,9 +38,9 @@ function next<K extends EntryKind>(entries: readonly Entry[], kind: K, body: Bod
 function sealed(): RecordFile {
   const entries = chain(complete().entries)
   const record = reduce(entries as Placed[])
-  const parts = sealParts(entries.at(-1)!, record, firstStandard, modelsUsed(record, catalogue), keyName(publicKey))
+  const parts = sealParts(entries.at(-1)!, record, firstStandard, modelsUsed(record, catalogue), evaluate(record, catalogue, firstStandard), keyName(publicKey))
   const signature = bytesToHex(ed25519.sign(utf8ToBytes(sealText(idOf('visit'), parts)), secretKey))
-  return makeRecordFile([...entries, next(entries, 'sealed', { ...parts, signature })], firstStandard, catalogue, publicKey)
+  return makeRecordFile([...entries, next(entries, 'sealed', { ...parts, signature })], firstStandard, catalogue, publicKey, null, evaluate(record, catalogue, firstStandard))
 }
 
 const problemsOf = (file: RecordFile) => integrityProblems(file).map(({ path }) => path.join('.'))

@@ -1,15 +1,19 @@
+import { existsSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import pino, { type Logger } from 'pino'
 import type { Config } from './config'
-import { migrate } from './db/migrate'
-import { openPool } from './db/pool'
+import { companyFact, noteCompanyFact } from './db/company-facts'
+import { migrate, noteRebuilt, underLock } from './db/migrate'
+import { openPool, type Db } from './db/pool'
 import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
 import { LiveFeed } from './http/live'
 import { Logbook } from './logbook/logbook'
 import type { Services } from './services'
-import { companyKeys, masterKeyFrom } from './vault/master-key'
+import { rebuildProjections } from './logbook/rebuild'
+import { companyKeys, masterKeyFrom, type CompanyKeys } from './vault/master-key'
+import { opensWhatIsKept } from './vault/rotate'
 import { keepErasing } from './vault/erase-due'
 import { Vault } from './vault/vault'
 
@@ -20,17 +24,48 @@ export interface Running {
   close: () => Promise<void>
 }
 
-/** Puts together everything that routes use, on a database that is migrated. */
+/**
+ * Puts together everything that routes use: the database is migrated, and what a migration wants made anew is.
+ * @throws Error where the master key is not this company's
+ */
 export async function makeServices(config: Config, log: Logger = pino({ level: config.LOG_LEVEL })): Promise<Services> {
-  await migrate(config.DATABASE_URL)
-  const keys = companyKeys(config.MASTER_KEY ? Buffer.from(config.MASTER_KEY, 'hex') : await masterKeyFrom(config.KEY_FILE))
+  const { rebuild } = await migrate(config.DATABASE_URL)
   const db = openPool(config.DATABASE_URL)
+  try {
+    const keys = await keysOf(db, config)
+    const vault = new Vault(keys)
+    const logbook = new Logbook(db, vault, keys, (rule, error) => log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there'))
+    if (rebuild) await underLock(config.DATABASE_URL, () => makeAnew(logbook, config, log), 'pasado-rebuild', 24 * 3600)
+    const live = new LiveFeed(db, (error) => log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database'))
+    logbook.onWritten = () => void live.poll()
+    return { config, db, keys, vault, logbook, live, log, stopping: false }
+  } catch (error) {
+    await db.end()
+    throw error
+  }
+}
+
+/** The company's keys. A database that knows another master key's print is another company's, or its key file is not here. */
+async function keysOf(db: Db, config: Config): Promise<CompanyKeys> {
+  const known = await companyFact(db, 'key-print')
+  if (known !== null && !config.MASTER_KEY && !existsSync(config.KEY_FILE)) throw new Error(`KEY_FILE: there is no key file ${config.KEY_FILE}, but this database has a company already. Copy its key file there; a new one would open nothing.`)
+  const keys = companyKeys(config.MASTER_KEY ? Buffer.from(config.MASTER_KEY, 'hex') : await masterKeyFrom(config.KEY_FILE))
+  const stands = known ?? ((await opensWhatIsKept(db, keys)) ? await noteCompanyFact(db, 'key-print', keys.check) : 'another')
+  if (stands !== keys.check) throw new Error(`${config.MASTER_KEY ? 'MASTER_KEY' : `KEY_FILE ${config.KEY_FILE}`}: is not the master key of this database's company; put the right one there. Nothing was changed.`)
   await addSealKey(db, keys.keyName, keys.publicKey)
-  const vault = new Vault(keys)
-  const logbook = new Logbook(db, vault, keys)
-  const live = new LiveFeed(db, (error) => log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database'))
-  logbook.onWritten = () => void live.poll()
-  return { config, db, keys, vault, logbook, live, log }
+  return keys
+}
+
+/** Every projection anew, with a word now and then; once for all processes. */
+async function makeAnew(logbook: Logbook, config: Config, log: Logger): Promise<void> {
+  if (!(await migrate(config.DATABASE_URL)).rebuild) return
+  let told = Date.now()
+  await rebuildProjections(logbook, (done, of) => {
+    if (Date.now() - told < 5_000) return
+    told = Date.now()
+    log.warn({ done, of }, 'making the lists anew after an upgrade')
+  })
+  await noteRebuilt(config.DATABASE_URL)
 }
 
 /** Starts serving. @returns once it listens */
@@ -47,6 +82,8 @@ export async function serve(services: Services): Promise<Running> {
 }
 
 async function close(server: Server, services: Services): Promise<void> {
+  // From here on a proxy is told that this process goes, and each answer ends its connection.
+  services.stopping = true
   services.live.close()
   await new Promise<void>((resolve) => {
     server.close(() => resolve())

@@ -15,4 +15,6 @@ export interface Services {
   logbook: Logbook
   live: LiveFeed
   log: Logger
+  /** Set once the process is told to end. */
+  stopping: boolean
 }

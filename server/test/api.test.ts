@@ -36,7 +36,7 @@ describe('people', () => {
   it('behind TLS the cookie is Secure', async () => {
     const { Sessions } = await import('../src/http/session')
     const set: unknown[] = []
-    const context = { ip: '127.0.0.9', secure: false, cookies: { set: (...words: unknown[]) => set.push(words[2]) } }
+    const context = { state: { address: '127.0.0.9' }, secure: false, cookies: { set: (...words: unknown[]) => set.push(words[2]) } }
     await new Sessions(company.services.db, true).logIn(context as never, 'petroc', demoPassword)
     expect(set[0]).toMatchObject({ secure: true, httpOnly: true, sameSite: 'lax' })
   })
@@ -63,11 +63,13 @@ describe('people', () => {
     }
   })
 
-  it('a technician cannot waive, a lead can, the office writes no entries', async () => {
+  it('a technician cannot waive, a lead can, the office writes the booking and nothing else', async () => {
     const visit = await openAVisit(isolde)
     const waiver = () => [draft(visit, 'waiver.granted', { rule: 'brief-contact', reason: 'Told by telephone.' })]
     expect((await post(isolde, visit, waiver())).status).toBe(403)
-    expect((await post(petroc, visit, [draft(visit, 'brief.set', { set: { phone: '555-0101' } })])).status).toBe(403)
+    expect((await post(petroc, visit, [draft(visit, 'brief.set', { set: { speedDownMbps: 10 } })])).status).toBe(403)
+    expect((await post(petroc, visit, [draft(visit, 'choice.answered', { choice: 'guest', answer: 'yes' })])).status).toBe(403)
+    expect((await post(petroc, visit, [draft(visit, 'brief.set', { set: { phone: '555-0101' } })])).status).toBe(200)
     expect((await post(wenna, visit, waiver())).status).toBe(200)
   })
 
@@ -250,8 +252,9 @@ describe('secrets', () => {
     const visit = await openAVisit(isolde)
     const secret = secretOf(uuidv7())
     await isolde.call('POST', `/visits/${visit}/secrets`, secret)
-    expect((await isolde.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good' })).status).toBe(403)
-    expect((await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good' })).status).toBe(204)
+    expect((await petroc.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'Asked.' })).status).toBe(403)
+    expect((await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good' })).status).toBe(422)
+    expect((await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'The customer asked for it.' })).status).toBe(204)
     expect((await isolde.call('POST', `/visits/${visit}/secrets/${secret.ref}/show`, { why: 'checking it' })).status).toBe(410)
   })
 

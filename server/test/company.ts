@@ -36,6 +36,8 @@ export function servicesOn(url: string, keyFile: string, log?: (line: string) =>
 /** Somebody at a browser: keeps the cookie and speaks JSON. */
 export class Caller {
   cookie = ''
+  /** Everybody writes from an outbox of their own. */
+  outbox = device
 
   constructor(readonly address: string) {}
 
@@ -45,6 +47,7 @@ export class Caller {
 
   static async at(address: string, login: string): Promise<Caller> {
     const caller = new Caller(address)
+    caller.outbox = outboxOf(login)
     const { status } = await caller.call('POST', '/session', { login, password: demoPassword })
     if (status !== 200) throw new Error(`${login} could not log in: ${status}`)
     return caller
@@ -54,7 +57,7 @@ export class Caller {
     const response = await fetch(`${this.address}/api${path}`, {
       method,
       headers: { cookie: this.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) })
+      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body).replaceAll(`"from":"${device}"`, `"from":"${this.outbox}"`) })
     })
     const set = response.headers.getSetCookie()
     if (set.length) this.cookie = set[0]!.split(';')[0]!
@@ -81,6 +84,9 @@ export async function openAVisit(caller: Caller, brief: Record<string, unknown> 
 
 export const device = '0199c000-0000-7000-8000-00000000000a'
 export const otherDevice = '0199c000-0000-7000-8000-00000000000b'
+
+/** The outbox of one of the demo people; Isolde's is that of `draft`. */
+const outboxOf = (login: string) => (login === 'isolde' ? device : `0199c000-0000-7000-8000-0000000000${Buffer.from(login).subarray(0, 1).toString('hex')}`)
 
 /** A draft of an entry. */
 export function draft<K extends EntryKind>(visit: string, kind: K, body: Body<K>, more: Partial<Draft> = {}): Draft {

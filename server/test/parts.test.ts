@@ -83,12 +83,12 @@ describe('the vault’s envelope', () => {
     expect(printOf(key, 'a').equals(printOf(Buffer.alloc(32, 6), 'a'))).toBe(false)
   })
 
-  it('an export’s secrets open with their passphrase, for their visit', () => {
-    const locked = lockSecrets('gulls over the harbour', 'v', { a: 1 })
+  it('an export’s secrets open with their passphrase, for their visit', async () => {
+    const locked = await lockSecrets('gulls over the harbour', 'v', { a: 1 })
     expect(JSON.stringify(locked)).not.toContain('gulls')
-    expect(unlockSecrets('gulls over the harbour', 'v', locked)).toEqual({ a: 1 })
-    expect(() => unlockSecrets('gulls over the harbou', 'v', locked)).toThrow()
-    expect(() => unlockSecrets('gulls over the harbour', 'w', locked)).toThrow()
+    expect(await unlockSecrets('gulls over the harbour', 'v', locked)).toEqual({ a: 1 })
+    await expect(unlockSecrets('gulls over the harbou', 'v', locked)).rejects.toThrow()
+    await expect(unlockSecrets('gulls over the harbour', 'w', locked)).rejects.toThrow()
   })
 })
 
@@ -128,7 +128,7 @@ describe('on a database', () => {
   afterAll(() => company.stop())
 
   it('migrations run once each, also when two processes start at once', async () => {
-    expect(await Promise.all([migrate(company.database.url), migrate(company.database.url)])).toEqual([[], []])
+    expect(await Promise.all([migrate(company.database.url), migrate(company.database.url)])).toEqual([{ ran: [], rebuild: false }, { ran: [], rebuild: false }])
   })
 
   it('a transaction that fails half way leaves nothing', async () => {

@@ -142,7 +142,7 @@ describe('photos', () => {
     const shown = await fetch(`${company.running.address}/api/visits/${visit}/photos/${body.ref}/show`, { method: 'POST', headers: { cookie: isolde.cookie, 'content-type': 'application/json' }, body: JSON.stringify({ why: 'checking it' }) })
     expect((await sharp(Buffer.from(await shown.arrayBuffer())).metadata()).width).toBe(640)
     expect((await recordOf(visit)).entries.at(-1)).toMatchObject({ kind: 'secret.shown', body: { ref: body.ref, why: 'checking it' } })
-    await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good' })
+    await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'The customer asked for it.' })
     const gone = await isolde.call('POST', `/visits/${visit}/photos/${body.ref}/show`, { why: 'checking it' })
     expect(gone.status).toBe(410)
     expect((await rows<{ octets: number }>(company.services.db, 'SELECT LENGTH(picture) AS octets FROM photos WHERE ref = ?', [body.ref]))[0]!.octets).toBe(0)

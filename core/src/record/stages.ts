@@ -7,3 +7,8 @@ export const stageNames: Record<Stage, string> = {
   brief: 'Brief', kit: 'Kit', place: 'Place', connect: 'Connect', start: 'Start up',
   configure: 'Configure', prove: 'Prove', handover: 'Hand over', signoff: 'Sign off'
 }
+
+/** What a stage is called; a text that is none, as lines from before may hold, as it is. */
+export function nameOfStage(text: string): string {
+  return Object.hasOwn(stageNames, text) ? stageNames[text as Stage] : text
+}

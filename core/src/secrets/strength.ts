@@ -2,7 +2,12 @@ import { zxcvbn, zxcvbnOptions } from '@zxcvbn-ts/core'
 import { adjacencyGraphs, dictionary as common } from '@zxcvbn-ts/language-common'
 import { dictionary as english } from '@zxcvbn-ts/language-en'
 
-zxcvbnOptions.setOptions({ dictionary: { ...common, ...english }, graphs: adjacencyGraphs })
+/** Of signs that may stand for letters so many ways to read them are tried: the library's own hundred takes seconds for some texts. */
+const MOST_READINGS = 20
+/** The library's work grows with the cube of the length: a longer text is judged by its beginning and by its end, whichever is the stronger. */
+const MOST_AT_ONCE = 40
+
+zxcvbnOptions.setOptions({ dictionary: { ...common, ...english }, graphs: adjacencyGraphs, l33tMaxSubstitutions: MOST_READINGS })
 
 /** How strong a passphrase is. */
 export interface Strength {
@@ -15,12 +20,13 @@ export interface Strength {
 }
 
 /**
- * Judges a passphrase.
+ * Judges a passphrase, in a bounded time: some tenths of a second at most, so not on a thread that somebody waits for.
  * @param hints names a guesser near this home would try first: network, customer, street
  */
 export function judgeStrength(passphrase: string, hints: readonly string[] = []): Strength {
   const words = hints.flatMap((hint) => [hint, ...hint.split(/\s+/)]).filter((word) => word.length >= 3)
-  const result = zxcvbn(passphrase.slice(0, 128), words)
+  const pieces = passphrase.length > MOST_AT_ONCE ? [passphrase.slice(0, MOST_AT_ONCE), passphrase.slice(-MOST_AT_ONCE)] : [passphrase]
+  const [result] = pieces.map((piece) => zxcvbn(piece, words)).sort((a, b) => b.guessesLog10 - a.guessesLog10) as [ReturnType<typeof zxcvbn>]
   return {
     score: result.score,
     bits: Math.max(0, result.guessesLog10 * Math.log2(10)),

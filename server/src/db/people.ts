@@ -32,6 +32,11 @@ export function technicians(db: Connection): Promise<Person[]> {
   return rows<Person>(db, `SELECT ${PERSON} FROM users WHERE role IN ('technician', 'lead') AND left_at IS NULL ORDER BY name, id`)
 }
 
+/** The ids of the leads who work here. */
+export async function leadsWorking(db: Connection): Promise<string[]> {
+  return (await rows<{ id: string }>(db, "SELECT id FROM users WHERE role = 'lead' AND left_at IS NULL")).map(({ id }) => id)
+}
+
 /** Adds a person. @param given whether the password was given by somebody else, and is to be replaced at the first log-in */
 export async function addPerson(db: Connection, person: Person, passwordHash: string, now: Date, given = false): Promise<void> {
   await run(db, 'INSERT INTO users (id, login, name, role, password_hash, created_at, password_given) VALUES (?, ?, ?, ?, ?, ?, ?)', [person.id, person.login, person.name, person.role, passwordHash, now, Number(given)])

@@ -2,7 +2,7 @@ import { packContentOf, type PackContent } from '@pasado/core/pack/content'
 import type { Author } from '@pasado/core/record/entry'
 import { packDigest } from '@pasado/core/record/seal'
 import { photosOf, standing, unitName, type Photo, type VisitRecord } from '@pasado/core/record/record'
-import { stageNames } from '@pasado/core/record/stages'
+import { nameOfStage } from '@pasado/core/record/stages'
 import { changesBetween, differing, type Revision } from '@pasado/core/revisions/changes'
 import { recordAt } from '@pasado/core/revisions/moments'
 import { passphraseOf } from '@pasado/core/wifi/passphrase'
@@ -71,6 +71,6 @@ async function revisionOf(logbook: Services['logbook'], db: Services['db'], reco
 }
 
 async function smallPhotos(db: Services['db'], record: VisitRecord): Promise<SmallPhoto[]> {
-  const nameOf = (about: Photo['about']) => (about.thing === 'unit' && record.units[about.id] ? unitName(record.units[about.id]!) : about.thing === 'stage' ? (stageNames[about.id as 'brief'] ?? about.id) : about.id)
+  const nameOf = (about: Photo['about']) => (about.thing === 'unit' && record.units[about.id] ? unitName(record.units[about.id]!) : about.thing === 'stage' ? nameOfStage(about.id) : about.id)
   return Promise.all(photosOf(record).map(async (photo) => ({ about: nameOf(photo.about), caption: photo.caption, at: photo.at, jpeg: photo.label ? null : ((await readPhoto(db, record.visit.id, photo.ref))?.small ?? null) })))
 }

@@ -3,7 +3,7 @@ import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '@pasad
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import type { Changes, Revision } from '@pasado/core/revisions/changes'
 import { sealCode } from '@pasado/core/record/seal'
-import { stageNames } from '@pasado/core/record/stages'
+import { nameOfStage } from '@pasado/core/record/stages'
 import QRCode from 'qrcode'
 import { ink, soft } from './pdf'
 import { heading, lines, table, time, type Margins } from './record-parts'
@@ -70,7 +70,7 @@ const upper = (text: string) => text.replace(/^./, (first) => first.toUpperCase(
 /** What was agreed at hand-over, waits, notes and the review. */
 export function course(record: VisitRecord): Content[] {
   const waits = Object.values(record.waits).sort((a, b) => a.seq - b.seq).map(({ what, unit, at, endedAt, usualMin, mostMin }): TableCell[] => [what, unit && record.units[unit] ? unitName(record.units[unit]) : '', time(at), endedAt ? `${Math.max(0, Math.round((Date.parse(endedAt) - Date.parse(at)) / 6_000) / 10)} min` : 'not ended', `${usualMin} to ${mostMin} min`])
-  const notes = record.notes.map(({ text, stage, by, at }): TableCell[] => [text, stage ? (stageNames[stage as keyof typeof stageNames] ?? stage) : '', `${by.name}, ${time(at)}`])
+  const notes = record.notes.map(({ text, stage, by, at }): TableCell[] => [text, stage ? nameOfStage(stage) : '', `${by.name}, ${time(at)}`])
   const searches = Object.values(record.searches ?? {}).filter(({ found }) => found !== null).map(({ found }) => `${upper(found!.cause.replaceAll('-', ' '))}: ${found!.end} (${Math.round(found!.probability * 100)} % sure)`)
   return [
     ...(waits.length ? [heading('Waits'), table(['What', 'Unit', 'Began', 'Took', 'Usually, at most'], waits, ['*', 90, 84, 56, 80])] : []),
@@ -102,7 +102,7 @@ async function sealBlock(record: VisitRecord): Promise<Content> {
   return {
     margin: [0, 10, 0, 0] as Margins, layout: lines,
     table: { widths: ['*', 160], body: [[
-      { fontSize: 8, font: 'Mono', preserveLeadingSpaces: true, stack: [`sealed    ${time(seal.at)}`, `by        ${seal.by.name}`, ...(['record', 'chain', 'standard', 'catalogue'] as const).flatMap((name) => [`${name.padEnd(10)}${seal[name].slice(0, 32)}`, `${''.padEnd(10)}${seal[name].slice(32)}`]), `key       ${seal.key}`] },
+      { fontSize: 8, font: 'Mono', preserveLeadingSpaces: true, stack: [`sealed    ${time(seal.at)}`, `by        ${seal.by.name}`, ...(['record', 'chain', 'standard', 'catalogue', 'verdicts'] as const).flatMap((name) => { const digest = seal[name]; return digest === undefined ? [] : [`${name.padEnd(10)}${digest.slice(0, 32)}`, `${''.padEnd(10)}${digest.slice(32)}`] }), `key       ${seal.key}`] },
       { stack: [{ svg: await QRCode.toString(sealCode(record.visit.id, seal), { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }), width: 150 }, { text: 'pasado verify --seal', font: 'Mono', fontSize: 7.5, color: soft, alignment: 'center' }] }
     ]] }
   }

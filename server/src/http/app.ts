@@ -2,7 +2,6 @@ import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { constants } from 'node:zlib'
-import { bodyParser } from '@koa/bodyparser'
 import multer from '@koa/multer'
 import Router from '@koa/router'
 import Koa, { type Context, type Next } from 'koa'
@@ -16,33 +15,34 @@ import { MOST_PHOTO_OCTETS } from '../photos/prepare'
 import type { Services } from '../services'
 import { devicePages } from '../stand-ins/device-pages'
 import { speedSource } from '../stand-ins/speed-source'
+import { bodyLimits, readJson } from './body'
+import { addressOf } from './limits'
+import { isHealthCall, tellHealth } from './health'
 import { fieldErrors, forbidden, HttpProblem, refused } from './problem'
 import type { Answer, Call, Route } from './route'
 import { allRoutes } from './routes/all'
 import { openApi } from './openapi'
 import { Sessions } from './session'
 
-const BODY_LIMIT = '1mb'
-/** A long visit's file is larger than anything a browser sends. */
-const IMPORT_LIMIT = '32mb'
-
-const largeBodies = new Set(['/api/import', '/api/models/import'])
-
 /** Builds the application: the API under /api, the built interface for everything else. */
 export function makeApp(services: Services): Koa {
-  const app = new Koa({ proxy: services.config.TRUST_PROXY === '1' })
+  // The proxy itself adds the last address to the header; what stands before it is whatever a client wrote there.
+  const app = new Koa({ proxy: services.config.TRUST_PROXY === '1', maxIpsCount: 1 })
   const secure = services.config.PUBLIC_URL?.startsWith('https:') ?? false
   const sessions = new Sessions(services.db, secure)
-  app.on('error', (error) => services.log.error({ problem: (error as Error).name }, 'a response could not be sent'))
+  app.on('error', (error) => { if (!isCallerGone(error)) services.log.error({ problem: (error as Error).name }, 'a response could not be sent') })
   app.use(helmet({
     contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], workerSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } },
     hsts: secure ? { maxAge: 31_536_000 } : false,
     referrerPolicy: { policy: 'no-referrer' }
   }))
+  app.use(async (context, next) => {
+    // Behind a proxy with TLS that does not say so the cookie is Secure all the same.
+    if (secure) context.cookies.secure = true
+    if (services.stopping) context.set('Connection', 'close')
+    await (isHealthCall(context) ? tellHealth(context, services) : next())
+  })
   app.use((context, next) => guarded(context, next, services))
-  const reader = (jsonLimit: string) => bodyParser({ enableTypes: ['json'], jsonLimit, jsonStrict: true, onError: unreadable })
-  const [usual, large] = [reader(BODY_LIMIT), reader(IMPORT_LIMIT)]
-  app.use((context, next) => (largeBodies.has(context.path) ? large : usual)(context, next))
   const router = new Router({ prefix: '/api' })
   for (const one of allRoutes) router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
   const description = openApi(allRoutes)
@@ -70,6 +70,7 @@ async function guarded(context: Context, next: Next, { log }: Services): Promise
     context.status = problem.status
     context.type = 'application/problem+json'
     if (problem.status === 503) context.set('Retry-After', '2')
+    if (typeof problem.extra.retryAfterSeconds === 'number') context.set('Retry-After', String(problem.extra.retryAfterSeconds))
     context.body = JSON.stringify(problem.toDocument())
   }
   if (context.path.startsWith('/api')) {
@@ -86,6 +87,7 @@ function stackWithoutMessage(error: unknown): string | undefined {
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof Refusal) return refused(error.problems)
+  if (isCallerGone(error) && !(error as { sqlState?: string; fatal?: boolean }).fatal) return new HttpProblem(400, 'broken-off', 'What was sent was broken off; send it again.')
   if (isAway(error)) return new HttpProblem(503, 'database-away', 'The database cannot be reached just now. Nothing was half written; send it again.')
   if (isInTrouble(error)) return new HttpProblem(503, 'database-in-trouble', 'The database takes nothing just now. Nothing was half written; send it again.')
   const { status, expose } = error as { status?: number; expose?: boolean }
@@ -94,9 +96,9 @@ function problemOf(error: unknown): HttpProblem {
   return new HttpProblem(500, 'fault', 'Something went wrong here. Nothing was half written; try again, then tell the lead.')
 }
 
-function unreadable(error: Error & { status?: number }): never {
-  if (error.status === 413 || /too large/i.test(error.message)) throw new HttpProblem(413, 'too-large', 'This is larger than 1 MB; send it in parts.')
-  throw new HttpProblem(400, 'malformed', 'The body is not well-formed JSON.', [{ pointer: '', field: 'body', detail: 'is not well-formed JSON; it may have been cut short' }])
+/** A browser that left, or broke off what it sent, is no fault of ours. */
+function isCallerGone(error: unknown): boolean {
+  return ['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED'].includes((error as { code?: string } | null)?.code ?? '')
 }
 
 /** A browser tells where a request comes from: a page of somebody else's may not write in a person's name. */
@@ -110,6 +112,7 @@ const beforeChoosing = new Set(['/session', '/sessions', '/session/password'])
 
 async function callRoute(route: Route, context: Context, services: Services, sessions: Sessions): Promise<void> {
   context.state.sessions = sessions
+  context.state.address = addressOf(context)
   const person = await sessions.personOf(context)
   if (route.roles !== 'anyone') {
     if (!person) throw new HttpProblem(401, 'log-in', 'Log in first.')
@@ -127,7 +130,8 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   }
   const params = read(route.params, context.params, ['path'])
   const query = read(route.query, { ...context.query }, ['query'])
-  const body = read(route.body, (context.request as { body?: unknown }).body, [])
+  const sent = route.upload ? (context.request as { body?: unknown }).body : route.body ? await readJson(context, bodyLimits[route.takes ?? (route.roles === 'anyone' ? 'stranger' : 'usual')]) : undefined
+  const body = read(route.body, sent, [])
   if (problems.length) throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
   send(context, await route.run({ services, person, params, query, body, context, file: (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null } as unknown as Call<never, never, never>))
 }

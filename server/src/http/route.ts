@@ -1,8 +1,10 @@
 import type { Context } from 'koa'
 import type { Author } from '@pasado/core/record/entry'
-import type { z } from 'zod'
+import { id } from '@pasado/core/record/facts'
+import { z } from 'zod'
 import type { Person, PersonRole } from '../db/people'
 import type { Services } from '../services'
+import type { BodySize } from './body'
 
 /** What a route answers: a JSON body, a file, or nothing (204). */
 export interface Answer {
@@ -36,6 +38,8 @@ export interface Route {
   params?: z.ZodType
   query?: z.ZodType
   body?: z.ZodType
+  /** How much its body may be; left out: what a stranger or a person usually sends. */
+  takes?: BodySize
   /** The name of the file that is sent as multipart/form-data, its other fields being the body. */
   upload?: string
   run: (call: Call<never, never, never>) => Promise<Answer>
@@ -45,6 +49,9 @@ export interface Route {
 export function authorOf({ id, name, role }: Person): Author {
   return { id, name, role }
 }
+
+/** From which outbox something is asked for, and what had been seen there when its look was taken. */
+export const outboxLook = z.strictObject({ from: id, base: z.int().min(0), own: z.int().min(0).optional() })
 
 export const everyRole: readonly PersonRole[] = ['technician', 'lead', 'office']
 
@@ -57,6 +64,7 @@ export function route<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   params?: P
   query?: Q
   body?: B
+  takes?: BodySize
   upload?: string
   run: (call: Call<z.output<P>, z.output<Q>, z.output<B>>) => Promise<Answer>
 }): Route {

@@ -3,8 +3,8 @@ import argon2 from 'argon2'
 import type { Context } from 'koa'
 import type { RateLimiterMySQL } from 'rate-limiter-flexible'
 import { addSession, personByLogin, personOfSession, setPassword, type Caller, type Person } from '../db/people'
-import { judgeStrength } from '@pasado/core/secrets/strength'
 import { transactionOn, type Db } from '../db/pool'
+import { strengthOf } from '../strength/judge'
 import { limiter, spend } from './limits'
 import { HttpProblem, refused } from './problem'
 
@@ -39,11 +39,14 @@ export class Sessions {
    * Logs a person in.
    * @throws HttpProblem where login or password are wrong, or there were too many tries
    */
-  async logIn(context: Context, login: string, password: string, now = new Date()): Promise<Caller> {
+  async logIn(context: Context, typed: string, password: string, now = new Date()): Promise<Caller> {
+    // One spelling is counted and looked up: whatever else is typed is nobody's login.
+    const login = typed.trim().toLowerCase()
     const loginKey = keyOf(login)
+    const address = context.state.address as string
     await spend(this.#byLogin, loginKey)
-    await spend(this.#byAddress, context.ip)
-    const person = await personByLogin(this.db, login)
+    await spend(this.#byAddress, address)
+    const person = loginForm.test(login) ? await personByLogin(this.db, login) : null
     // A login that nobody has takes as long as a wrong password.
     this.#dummyHash ??= hashPassword(randomBytes(16).toString('hex'))
     const right = await argon2.verify(person?.passwordHash ?? (await this.#dummyHash), password)
@@ -51,7 +54,7 @@ export class Sessions {
       throw new HttpProblem(401, 'wrong-login', 'Login or password are not right.', [{ pointer: '/password', field: 'password', detail: 'does not go with this login; type both again' }])
     }
     await this.#byLogin.delete(loginKey)
-    await this.#byAddress.reward(context.ip)
+    await this.#byAddress.reward(address)
     const token = randomBytes(32)
     await addSession(this.db, hashOf(token), person.id, now, new Date(now.getTime() + LASTS_MS))
     context.cookies.set(COOKIE, token.toString('base64url'), { httpOnly: true, sameSite: 'lax', secure: this.secure || context.secure, path: '/', maxAge: LASTS_MS, overwrite: true, signed: false })
@@ -68,7 +71,7 @@ export class Sessions {
     const person = await personByLogin(this.db, login)
     if (!person || !(await argon2.verify(person.passwordHash, current))) throw refused([{ path: ['current'], message: 'is not your password so far; type it again' }])
     await this.#byLogin.delete(keyOf(login))
-    const fault = passwordFault(wanted, current, [login, name])
+    const fault = await passwordFault(wanted, current, [login, name])
     if (fault) throw refused([{ path: ['wanted'], message: fault }])
     const hash = await hashPassword(wanted)
     await transactionOn<never, void>(this.db, null, (connection) => setPassword(connection, id, hash, false, this.tokenHash(context)))
@@ -93,16 +96,19 @@ export class Sessions {
 }
 
 /** What is wrong with a password that somebody wants, and what to do; null where nothing is. */
-export function passwordFault(wanted: string, current: string, hints: readonly string[]): string | null {
+export async function passwordFault(wanted: string, current: string, hints: readonly string[]): Promise<string | null> {
   if (wanted.length < LEAST_CHARACTERS) return `has ${wanted.length} characters; use at least ${LEAST_CHARACTERS}, a few words for one`
   if (wanted === current) return 'is the one you have; choose another'
-  const { score, warning } = judgeStrength(wanted, [...hints, 'pasado'])
+  const { score, warning } = await strengthOf(wanted, [...hints, 'pasado'])
   return score >= LEAST_SCORE ? null : `would be guessed too soon; use more words${warning ? `. ${warning.replace(/\.$/, '')}` : ''}`
 }
 
+/** How a login is written: the same letters that a database compares one by one. */
+export const loginForm = /^[a-z][a-z0-9.-]{1,59}$/
+
 /** Under which tries at a login are counted. */
 function keyOf(login: string): string {
-  return createHash('sha256').update(login.toLowerCase()).digest('base64url')
+  return createHash('sha256').update(login).digest('base64url')
 }
 
 function hashOf(token: Buffer): Buffer {

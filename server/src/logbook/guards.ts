@@ -1,30 +1,31 @@
 import { modelKey } from '@pasado/core/catalogue/model'
 import type { Problem } from '@pasado/core/calc/refusal'
 import type { Author, Draft } from '@pasado/core/record/entry'
-import { thingsOf, type VisitRecord } from '@pasado/core/record/record'
+import { tableOf, thingsOf, type VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
 import { allRules } from '@pasado/core/standard/evaluate'
-import { forbidden, refused } from '../http/problem'
+import { refused } from '../http/problem'
+import { withLine, type VisitState } from './states'
 
-const leadsOnly = new Set<string>(['waiver.granted', 'waiver.withdrawn', 'review.returned', 'review.approved'])
 const ruleIds = new Set(allRules.map(({ id }) => id))
-
-/** @throws HttpProblem where this person may not write entries of this kind */
-export function mayWrite(author: Author, draft: Draft): void {
-  if (author.role === 'office') throw forbidden('The office reads logbooks but does not write in them; ask the technician.')
-  if (leadsOnly.has(draft.kind) && author.role !== 'lead') throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
-}
 
 /**
  * Checks entries against the record they go on: things they speak of must be there.
  * @throws HttpProblem naming each entry and field
  */
-export function mustFit(drafts: readonly Draft[], record: VisitRecord, author: Author, knowsModel: (key: string) => boolean): void {
+export function mustFit(drafts: readonly Draft[], { record, lines: before }: Pick<VisitState, 'record' | 'lines'>, author: Author, knowsModel: (key: string) => boolean): void {
   const problems: Problem[] = []
   let now = record
+  let lines = before
+  // What a request sets itself may be spoken of in the same request, in whatever order.
+  const coming = new Set(drafts.flatMap((draft) => (/\.set$/.test(draft.kind) && 'id' in draft.body ? [`${draft.kind.slice(0, -4)} ${draft.body.id}`] : [])))
+  const isThere = (kind: keyof typeof tableOf, id: string) => Object.hasOwn(thingsOf(now, kind), id) || coming.has(`${kind} ${id}`)
   drafts.forEach((draft, index) => {
     const say = (field: (string | number)[], message: string) => problems.push({ path: ['entries', index, 'body', ...field], message })
     if (draft.base > record.lastSeq) problems.push({ path: ['entries', index, 'base'], message: `is ${draft.base}, but the logbook ends at line ${record.lastSeq}` })
+    if ((draft.own ?? 0) > (lines[draft.from] ?? 0)) problems.push({ path: ['entries', index, 'own'], message: `is ${draft.own}, but this outbox has ${lines[draft.from] ?? 0} lines before it` })
+    lines = withLine(lines, draft.from)
+    checkReferences(draft, isThere, say)
     checkFit(draft, now, knowsModel, say)
     now = apply(now, { ...draft, by: author, seq: now.lastSeq + 1, received: draft.at } as never)
   })
@@ -40,7 +41,24 @@ export function modelsNamed(drafts: readonly Draft[]): string[] {
   })
 }
 
-function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) => boolean, say: (field: (string | number)[], message: string) => void): void {
+/** Fields of things that name another thing of the visit. */
+const referring: Record<string, keyof typeof tableOf> = { box: 'box', storey: 'storey', segment: 'segment', unit: 'unit', room: 'room', cableTo: 'outlet', extender: 'unit', behind: 'segment' }
+
+type IsThere = (kind: keyof typeof tableOf, id: string) => boolean
+type Say = (field: (string | number)[], message: string) => void
+
+/** A thing that names another one that is not there would be judged on nothing. */
+function checkReferences(draft: Draft, isThere: IsThere, say: Say): void {
+  if (!/\.set$/.test(draft.kind) || !('set' in draft.body)) return
+  for (const [field, value] of Object.entries(draft.body.set as Record<string, unknown>)) {
+    const kind = Object.hasOwn(referring, field) ? referring[field] : undefined
+    if (kind && typeof value === 'string' && !isThere(kind, value)) say(['set', field], `names a ${kind} that this visit does not have`)
+    const end = value as { thing?: unknown; id?: unknown } | null
+    if (draft.kind === 'cable.set' && end && typeof end === 'object' && typeof end.id === 'string' && !isThere(end.thing as 'unit', end.id)) say(['set', field], `leads to a ${String(end.thing)} that this visit does not have`)
+  }
+}
+
+function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) => boolean, say: Say): void {
   switch (draft.kind) {
     case 'box.set':
     case 'unit.set': {
@@ -50,12 +68,30 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
     }
     case 'lamp.seen':
     case 'unit.event':
+    case 'method.step':
+    case 'button.pressed':
+    case 'unit.read':
     case 'prompt.answered':
       if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
       return
+    case 'path.seen':
+      if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
+      if (draft.body.server !== undefined && !record.units[draft.body.server]) say(['server'], 'no unit of this visit has this id')
+      return
+    case 'pairing.pressed':
+      if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
+      if (!record.units[draft.body.on]) say(['on'], 'no unit of this visit has this id')
+      return
+    case 'check.cancelled':
+      if (!record.checks?.[draft.body.id]) say(['id'], 'no check of this visit has this id')
+      return
+    case 'fault.observed':
+    case 'fault.found':
+      if (!record.searches?.[draft.body.search]) say(['search'], 'no search of this visit has this id')
+      return
     case 'thing.removed':
     case 'thing.restored': {
-      if (!(draft.body.id in thingsOf(record, draft.body.thing))) say(['id'], `no ${draft.body.thing} of this visit has this id`)
+      if (!Object.hasOwn(thingsOf(record, draft.body.thing), draft.body.id)) say(['id'], `no ${draft.body.thing} of this visit has this id`)
       return
     }
     case 'rule.answered':

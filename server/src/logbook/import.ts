@@ -8,16 +8,18 @@ import { secretPurposes } from '@pasado/core/record/answers'
 import { keyName } from '@pasado/core/record/seal'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { catalogueOf } from '@pasado/core/catalogue/model'
-import { addModel, addStandard, allModels, readStandard } from '../db/catalogue'
+import { allModels, readStandard } from '../db/catalogue'
 import { insertEntries } from '../db/entries'
 import { transactionOn, type Connection } from '../db/pool'
-import { addSealKey } from '../db/seal-keys'
+import { insertForeign, type ForeignVisit } from '../db/foreign-visits'
+import { isOurKey } from '../db/seal-keys'
 import { insertVisit, moveHead, readVisitHead } from '../db/visits'
 import { conflictingState } from '../http/problem'
 import type { Services } from '../services'
 import { unlockSecrets } from '../vault/envelope'
 import { shownOf } from './logbook'
 import { project } from './project'
+import { keepVerdicts } from './verdicts'
 
 const bundle = z.strictObject({
   dataKey: z.base64(),
@@ -25,57 +27,57 @@ const bundle = z.strictObject({
 })
 
 /**
- * Takes in a visit from the text of a record file, as it is: same entries, same chain, same seal.
+ * Takes in a visit from the text of a record file, as it is: same entries, same chain, same seal. It is marked as taken in, with who
+ * did it. What it brings along (a standard, models, a key) serves for reading this visit and is in force nowhere.
  * @throws Refusal where the file was altered or cut short; HttpProblem where another visit stands under its id
  */
-export async function importFile(services: Services, text: string, passphrase: string | null, _by: Author): Promise<{ visit: string; entries: number; known: boolean }> {
+export async function importFile(services: Services, text: string, passphrase: string | null, by: Author, now = new Date()): Promise<{ visit: string; entries: number; known: boolean }> {
   const file = readRecordFile(text)
   const problems = integrityProblems(file, text)
   if (problems.length) refuse(problems)
   const entries = file.entries as Entry[]
-  const secrets = file.secrets && passphrase !== null ? openBundle(file, passphrase) : null
-  const { db, vault } = services
+  const secrets = file.secrets && passphrase !== null ? await openBundle(file, passphrase) : null
+  const { db, vault, log } = services
   const known = await readVisitHead(db, file.visit)
   if (known) {
     if (known.last_hash === entries.at(-1)!.hash) return { visit: file.visit, entries: entries.length, known: true }
     throw conflictingState('visit-exists', 'A visit with this id is here already, with another logbook.')
   }
   await transactionOn(db, null, async (connection, _, last) => {
-    await addParts(connection, file)
     const { record } = file
-    const findings = evaluate(record, catalogueOf(file.models), file.standard)
+    const findings = file.verdicts ?? evaluate(record, catalogueOf(file.models), file.standard, (rule) => log.error({ rule }, 'a rule could not judge a visit that was taken in'))
     await insertVisit(connection, {
       id: file.visit, home: record.visit.home, technician: record.visit.technician,
       plannedAt: dateOf(record.brief.facts.plannedAt), openedAt: new Date(record.visit.openedAt), hash: chainStart
     })
+    await insertForeign(connection, file.visit, { by: { id: by.id, name: by.name }, at: now, ...(await broughtAlong(connection, file)) })
+    if (record.seal) await keepVerdicts(connection, file.visit, findings, 'import', now)
     last(insertEntries(entries))
     last(moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
     await project(connection, file.visit, record.visit.home, null, { record, findings, eraseAfterDays: file.standard.policy.eraseAfterDays }, last)
     if (secrets) await vault.takeIn(connection, file.visit, Buffer.from(secrets.dataKey, 'base64'), secrets.secrets)
   })
+  log.warn({ visit: file.visit, by: by.id }, 'a visit was taken in from a file')
   return { visit: file.visit, entries: entries.length, known: false }
 }
 
 const dateOf = (text: string | undefined) => (text === undefined ? null : new Date(text))
 
-function openBundle(file: RecordFile, passphrase: string) {
+async function openBundle(file: RecordFile, passphrase: string) {
   try {
-    return bundle.parse(unlockSecrets(passphrase, file.visit, file.secrets!))
+    return bundle.parse(await unlockSecrets(passphrase, file.visit, file.secrets!))
   } catch {
     return refuse([{ path: ['passphrase'], message: 'does not open the secrets of this file; type it again' }])
   }
 }
 
-/** Adds the standard and models of a file; refuses them where others stand under their names. */
-async function addParts(connection: Connection, file: RecordFile): Promise<void> {
-  if (file.publicKey !== null) await addSealKey(connection, keyName(file.publicKey), file.publicKey)
-  await addStandard(connection, file.standard)
+/** Of what a file brings along, what is not ours by the letter. */
+async function broughtAlong(connection: Connection, file: RecordFile): Promise<Pick<ForeignVisit, 'standard' | 'models' | 'publicKey'>> {
   const here = await readStandard(connection, file.standard.id, file.standard.version)
-  if (canonicalJson(here) !== canonicalJson(file.standard)) {
-    throw conflictingState('standard-differs', `Version ${file.standard.version} of the standard ${file.standard.id} is another one here.`)
+  const models = new Map((await allModels(connection)).map((one) => [`${one.id}@${one.version}`, canonicalJson(one)]))
+  return {
+    standard: here && canonicalJson(here) === canonicalJson(file.standard) ? null : file.standard,
+    models: file.models.filter((model) => models.get(`${model.id}@${model.version}`) !== canonicalJson(model)),
+    publicKey: file.publicKey === null || (await isOurKey(connection, keyName(file.publicKey))) ? null : file.publicKey
   }
-  for (const model of file.models) await addModel(connection, model)
-  const models = new Map((await allModels(connection)).map((one) => [`${one.id}@${one.version}`, one]))
-  const other = file.models.find((model) => canonicalJson(models.get(`${model.id}@${model.version}`)) !== canonicalJson(model))
-  if (other) throw conflictingState('model-differs', `Version ${other.version} of the model ${other.id} is another one here.`)
 }

@@ -6,17 +6,20 @@ import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Author, Draft, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
-import { entriesById, insertEntries } from '../db/entries'
+import type { OnFault } from '@pasado/core/standard/evaluate'
+import { entriesAfter, entriesById, insertEntries } from '../db/entries'
 import { rows, transactionOn, type Db, type Statement } from '../db/pool'
 import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/visits'
-import { conflictingState, HttpProblem, notFound } from '../http/problem'
+import { conflictingState, HttpProblem, notFound, refused } from '../http/problem'
 import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type NearNames, type Vault } from '../vault/vault'
+import { ownerOfOutbox, claimOutbox } from '../db/outboxes'
 import { markElsewhere } from './elsewhere'
-import { mayWrite, modelsNamed, mustFit, mustNotLeak } from './guards'
+import { modelsNamed, mustFit, mustNotLeak } from './guards'
+import { mayWrite } from './who-may'
 import type { OpenVisit } from './open-visit'
 import { project } from './project'
-import { VisitStates, type VisitState } from './states'
+import { VisitStates, withLine, type VisitState } from './states'
 
 /** The device that the server's own entries are from. */
 export const serverDevice = '00000000-0000-7000-8000-000000000000'
@@ -30,16 +33,19 @@ export interface Receipt {
   hash: string
 }
 
-/** Kinds that no rule reads and no list shows: after them findings and projections are what they were. */
-const unjudged = new Set<EntryKind>(['note.written', 'wait.started', 'wait.ended', 'secret.shown'])
+/** Kinds that no rule reads and no list is made of: after them findings and projections are what they were. */
+const unjudged = new Set<EntryKind>(['note.written', 'wait.started', 'secret.shown'])
 
 /** Where visits are written: every write goes through here, one transaction each. */
 export class Logbook {
-  readonly states = new VisitStates()
+  readonly states: VisitStates
   /** Told after each write that went through. */
   onWritten: (visit: string) => void = () => undefined
 
-  constructor(readonly db: Db, readonly vault: Vault, readonly keys: CompanyKeys) {}
+  /** @param onFault is told of rules that fail on a record */
+  constructor(readonly db: Db, readonly vault: Vault, readonly keys: CompanyKeys, onFault?: OnFault) {
+    this.states = new VisitStates(onFault)
+  }
 
   /**
    * Takes entries from a person's device, each once however often it is sent.
@@ -47,6 +53,7 @@ export class Logbook {
    * @throws HttpProblem where the visit is unknown or sealed, or an entry is not acceptable; then none is written
    */
   async append(visit: string, drafts: readonly Draft[], author: Author, now = new Date()): Promise<Receipt[]> {
+    mustDiffer(drafts)
     try {
       return await this.#append(visit, drafts, author, now, new Map())
     } catch (error) {
@@ -58,15 +65,18 @@ export class Logbook {
     }
   }
 
-  #append(visit: string, drafts: readonly Draft[], author: Author, now: Date, known: Map<string, Entry>): Promise<Receipt[]> {
+  #append(visit: string, drafts: readonly Draft[], author: Author, now: Date, before: ReadonlyMap<string, Entry>): Promise<Receipt[]> {
     return this.write(visit, now, async (open) => {
+      // Begun anew with every try: what a try that was rolled back had placed is not in the logbook.
+      const known = new Map(before)
       for (const draft of drafts) refuseOther(draft, known.get(draft.id))
       const fresh = drafts.filter(({ id }) => !known.has(id))
       if (fresh.length) {
-        if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
-        for (const draft of fresh) mayWrite(author, draft)
+        mustBeOpen(open)
+        for (const from of new Set(fresh.map((draft) => draft.from))) await this.mustBeOwn(open, from, author)
+        await mayWrite(this, open, author, fresh)
         const catalogue = await this.states.catalogueFor(open.connection, open.state.record, modelsNamed(fresh))
-        mustFit(fresh, open.state.record, author, (key) => catalogue.has(key))
+        mustFit(fresh, open.state, author, (key) => catalogue.has(key))
         await this.#mustNotLeak(open, fresh)
         for (const draft of fresh) known.set(draft.id, this.#place(open, draft, author))
         await markElsewhere(open, fresh, serverAuthor)
@@ -74,6 +84,20 @@ export class Logbook {
       }
       return drafts.map(({ id }) => receiptOf(known.get(id)!))
     })
+  }
+
+  /**
+   * An outbox is one person's: the first to send from it. Ids of devices from before are held against the lines they stand on.
+   * @throws HttpProblem where it is another person's
+   */
+  async mustBeOwn(open: OpenVisit, outbox: string, author: Author): Promise<void> {
+    const owner = (await ownerOfOutbox(open.connection, outbox)) ?? (await this.#claim(open, outbox, author))
+    if (owner !== author.id) throw new HttpProblem(409, 'outbox-of-another', 'This was written on a device by somebody else; it is sent when they log in there.', [{ pointer: '/from', field: 'from', detail: 'is another person’s outbox' }])
+  }
+
+  async #claim(open: OpenVisit, outbox: string, author: Author): Promise<string> {
+    const before = outbox === serverDevice ? serverAuthor.id : (open.state.lines[outbox] ? (await entriesAfter(open.connection, open.head.id, 0)).find(({ from }) => from === outbox)!.by.id : author.id)
+    return before === author.id ? claimOutbox(open.connection, outbox, author.id, open.now) : before
   }
 
   /**
@@ -91,8 +115,8 @@ export class Logbook {
         const added: Entry[] = []
         const open: OpenVisit = {
           connection, head, state: before, now,
-          write: (kind, body, by) => {
-            const draft = { id: uuidv7(), visit, at: open.now.toISOString(), from: serverDevice, base: open.state.seq, kind, body } as Draft
+          write: (kind, body, by, look) => {
+            const draft = { id: uuidv7(), visit, at: open.now.toISOString(), from: serverDevice, base: open.state.seq, ...look, kind, body } as Draft
             return this.#place(open, draft, by)
           }
         }
@@ -118,7 +142,7 @@ export class Logbook {
     const before = this.#added.get(open)!.at(-1)?.hash ?? (open.head.last_seq ? open.head.last_hash : chainStart)
     const entry = chained(before, placed)
     this.#added.get(open)!.push(entry)
-    open.state = { seq: entry.seq, record: apply(open.state.record, placed), findings: open.state.findings }
+    open.state = { seq: entry.seq, record: apply(open.state.record, placed), findings: open.state.findings, lines: withLine(open.state.lines, entry.from) }
     return entry
   }
 
@@ -183,6 +207,23 @@ export function nearNames(record: VisitRecord): NearNames {
 function touchesNames(draft: Draft): boolean {
   if (draft.kind === 'brief.set') return 'customerName' in draft.body.set || 'street' in draft.body.set
   return draft.kind === 'network.set' && 'ssid' in draft.body.set
+}
+
+/** @throws HttpProblem where nothing can be written in the visit any more, or not here */
+export function mustBeOpen({ head, state }: Pick<OpenVisit, 'head' | 'state'>): void {
+  // The record has the last word: what lists show of a visit is made from it.
+  if (head.sealed_at || state.record.seal) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
+}
+
+/** @throws HttpProblem where one id stands for two entries */
+function mustDiffer(drafts: readonly Draft[]): void {
+  const first = new Map<string, Draft>()
+  const twice = drafts.flatMap((draft, index) => {
+    const other = first.get(draft.id)
+    first.set(draft.id, other ?? draft)
+    return other ? [{ path: ['entries', index, 'id'], message: 'is the id of an entry before it in this request; send each once' }] : []
+  })
+  if (twice.length) throw refused(twice)
 }
 
 function refuseOther(draft: Draft, held: Entry | undefined): void {

@@ -3,6 +3,13 @@ import type { Author, Body, Entry, EntryKind } from '@pasado/core/record/entry'
 import type { VisitHead } from '../db/visits'
 import type { VisitState } from './states'
 
+/** From which outbox something was asked for, and what had been seen there when its look was taken. */
+export interface Look {
+  from: string
+  base: number
+  own?: number
+}
+
 /** A visit while it is locked for writing. */
 export interface OpenVisit {
   connection: PoolConnection
@@ -10,5 +17,5 @@ export interface OpenVisit {
   state: VisitState
   now: Date
   /** Adds an entry of the server's own making, in somebody's name. */
-  write: <K extends EntryKind>(kind: K, body: Body<K>, by: Author) => Entry
+  write: <K extends EntryKind>(kind: K, body: Body<K>, by: Author, look?: Look) => Entry
 }

@@ -2,10 +2,11 @@ import type { Author } from '@pasado/core/record/entry'
 import type { z } from 'zod'
 import type { photoAbout } from '@pasado/core/record/answers'
 import { insertPhoto, readPhoto } from '../db/photos'
-import { conflictingState, notFound, refused } from '../http/problem'
+import { notFound, refused } from '../http/problem'
 import { preparePhoto } from '../photos/prepare'
 import { leaksIn } from './guards'
-import type { Logbook } from './logbook'
+import { mustBeOpen, type Logbook } from './logbook'
+import type { Look } from './open-visit'
 import { erasedProblem } from './visits'
 
 /** A photo as it comes from a device. */
@@ -22,12 +23,13 @@ export interface NewPhoto {
  * the visit's key, as the secrets on it do.
  * @throws HttpProblem where it is no photo, the visit is sealed, or the caption holds a secret
  */
-export async function keepPhoto(logbook: Logbook, visit: string, photo: NewPhoto, by: Author, now = new Date()): Promise<void> {
+export async function keepPhoto(logbook: Logbook, visit: string, photo: NewPhoto, by: Author, now = new Date(), look?: Look): Promise<void> {
   const prepared = await preparePhoto(photo.octets)
   await logbook.write(visit, now, async (open) => {
     const { record } = open.state
     if (record.photos?.[photo.ref]) return
-    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
+    mustBeOpen(open)
+    if (look) await logbook.mustBeOwn(open, look.from, by)
     if (photo.about.thing === 'unit' && !record.units[photo.about.id]) throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])
     try {
       if (photo.caption !== null && leaksIn({ caption: photo.caption }, await logbook.secretsOf(open)).length) {
@@ -36,12 +38,13 @@ export async function keepPhoto(logbook: Logbook, visit: string, photo: NewPhoto
       const picture = photo.label ? await logbook.vault.sealOctets(open.connection, visit, photo.ref, prepared.picture) : prepared.picture
       await insertPhoto(open.connection, { ref: photo.ref, visit, label: photo.label, picture, small: photo.label ? null : prepared.small })
     } catch (error) {
+      if ((error as { code?: string }).code === 'ER_DUP_ENTRY') throw refused([{ path: ['ref'], message: 'is that of a photo of another visit; give it a new one' }])
       throw erasedProblem(error)
     }
     open.write('photo.added', {
       ref: photo.ref, about: photo.about, caption: photo.caption, label: photo.label,
       width: prepared.width, height: prepared.height, octets: prepared.picture.length, sha256: prepared.sha256
-    }, by)
+    }, by, look)
   })
 }
 

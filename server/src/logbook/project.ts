@@ -43,7 +43,8 @@ export async function clearProjections(db: Connection, visit: string): Promise<v
 }
 
 async function projectHome(db: Connection, visit: string, home: string, record: VisitRecord, last: Last): Promise<void> {
-  const latest = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? ORDER BY opened_at DESC, id DESC LIMIT 1', [home])
+  // What came as a file tells how a home of ours is called only where nothing else does.
+  const latest = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? ORDER BY is_foreign, opened_at DESC, id DESC LIMIT 1', [home])
   if (latest && latest.id !== visit) return
   const { customerName = '', street = '', town = '', phone = null } = record.brief.facts
   last(putHome({ id: home, customerId: record.visit.customer, customer: customerName, street, town, phone, latestVisit: visit }))

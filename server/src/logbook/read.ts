@@ -1,19 +1,40 @@
 import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/formats/record-file'
 import type { Author } from '@pasado/core/record/entry'
 import { entriesAfter } from '../db/entries'
-import { sealKey } from '../db/seal-keys'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { isOurKey, sealKey } from '../db/seal-keys'
 import { readVisitHead } from '../db/visits'
 import { notFound } from '../http/problem'
 import type { Services } from '../services'
 import { lockSecrets } from '../vault/envelope'
 import type { Logbook } from './logbook'
+import { keptVerdicts } from './verdicts'
 import { erasedProblem } from './visits'
 
 /** Everything a browser needs to show a visit: its logbook, the standard and the models it names. */
 export async function visitForBrowser(logbook: Logbook, visit: string) {
   const { entries, record } = await readVisit(logbook, visit)
   const catalogue = await logbook.states.catalogueFor(logbook.db, record)
-  return { entries, standard: await logbook.states.standardOf(logbook.db, record), models: modelsUsed(record, catalogue) }
+  return {
+    entries, standard: await logbook.states.standardOf(logbook.db, record), models: modelsUsed(record, catalogue),
+    verdicts: record.seal ? ((await keptVerdicts(logbook.db, visit))?.findings ?? null) : null, foreign: await toldOfForeign(logbook, visit, record)
+  }
+}
+
+/** That a visit came as a file, by whom, and what of it is not this company's. */
+export interface ToldOfForeign {
+  by: string
+  at: string
+  standard: boolean
+  models: string[]
+  /** Whether its seal is by a key that was never this company's. */
+  key: boolean
+}
+
+/** What is to be told of a visit that came as a file; null of our own. */
+export async function toldOfForeign({ db, states }: Logbook, visit: string, record: VisitRecord): Promise<ToldOfForeign | null> {
+  const foreign = await states.foreignOf(db, visit)
+  return foreign && { by: foreign.by.name, at: foreign.at.toISOString(), standard: foreign.standard !== null, models: foreign.models.map(({ id, version }) => `${id}, version ${version}`), key: record.seal !== null && !(await isOurKey(db, record.seal.key)) }
 }
 
 /** A visit's logbook and the record it amounts to. */
@@ -31,22 +52,25 @@ export async function readVisit(logbook: Logbook, visit: string) {
  */
 export async function visitFile(services: Services, visit: string, lock: { passphrase: string; by: Author } | null): Promise<string> {
   const { db, logbook, vault } = services
-  let secrets: LockedSecrets | null = null
+  let bundle: unknown = null
   if (lock) {
-    secrets = await logbook.write(visit, new Date(), async (open) => {
+    bundle = await logbook.write(visit, new Date(), async (open) => {
       try {
         const opened = await vault.openAll(open.connection, visit)
         if (opened.length === 0) return null
         const dataKey = await vault.exportKey(open.connection, visit)
         for (const { ref } of opened) open.write('secret.shown', { ref, why: 'export, encrypted' }, lock.by)
-        return lockSecrets(lock.passphrase, visit, { dataKey: dataKey.toString('base64'), secrets: opened })
+        return { dataKey: dataKey.toString('base64'), secrets: opened }
       } catch (error) {
         throw erasedProblem(error)
       }
     })
   }
+  // Beside the visit's lock: making a key from a passphrase takes a while.
+  const secrets: LockedSecrets | null = lock && bundle ? await lockSecrets(lock.passphrase, visit, bundle) : null
   const { entries, record } = await readVisit(logbook, visit)
   const catalogue = await logbook.states.catalogueFor(db, record)
-  const key = record.seal ? await sealKey(db, record.seal.key) : null
-  return printRecordFile(makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, key, secrets))
+  const key = record.seal ? ((await logbook.states.foreignOf(db, visit))?.publicKey ?? (await sealKey(db, record.seal.key))) : null
+  const verdicts = record.seal?.verdicts ? ((await keptVerdicts(db, visit))?.findings ?? null) : null
+  return printRecordFile(makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, key, secrets, verdicts))
 }

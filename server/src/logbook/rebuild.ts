@@ -4,25 +4,34 @@ import { summarise } from '@pasado/core/formats/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
 import { clearProjections, project } from './project'
+import { keepVerdicts, keptVerdicts, verdictsOfThen } from './verdicts'
 
 /**
  * Makes every projection anew from the logbook, a visit at a time and oldest first, so that a home ends with what its
- * latest visit knows.
+ * latest visit knows. What the rules said of a sealed visit is no projection: where it is not kept yet, it is kept first, by what
+ * is listed of it now, and stays.
  * @returns how many visits were gone through
  */
-export async function rebuildProjections(logbook: Logbook): Promise<number> {
+export async function rebuildProjections(logbook: Logbook, onProgress: (done: number, of: number) => void = () => undefined): Promise<number> {
   const states = new VisitStates()
+  let done = 0
   const visits = await rows<{ id: string }>(logbook.db, 'SELECT id FROM visits ORDER BY opened_at, id')
   for (const { id } of visits) {
     await transactionOn<VisitHead, void>(logbook.db, lockVisit(id), async (connection, [locked], last) => {
       const head = locked!
       const state = await states.at(connection, id, head.last_seq)
+      if (state.record.seal && !(await keptVerdicts(connection, id))) {
+        const then = await verdictsOfThen(connection, id, state.findings)
+        await keepVerdicts(connection, id, then, 'migration', new Date())
+        state.findings = then
+      }
       await clearProjections(connection, id)
       const { policy } = await states.standardOf(connection, state.record)
       await project(connection, id, head.home_id, null, { ...state, eraseAfterDays: policy.eraseAfterDays }, last)
       await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summarise(state.record, state.findings)), id])
     })
     states.forget(id)
+    onProgress(++done, visits.length)
   }
   return visits.length
 }

@@ -1,20 +1,26 @@
 import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/model'
 import { emptyRecord, reduce } from '@pasado/core/record/reduce'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
+import { evaluate, type Finding, type OnFault } from '@pasado/core/standard/evaluate'
 import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { allModels, readStandard } from '../db/catalogue'
 import { entriesAfter } from '../db/entries'
+import { readForeign, type ForeignVisit } from '../db/foreign-visits'
 import type { Connection } from '../db/pool'
+import { keptVerdicts } from './verdicts'
 
 /** A visit's record as of a line of its logbook, with its findings. */
 export interface VisitState {
   seq: number
   record: VisitRecord
   findings: readonly Finding[]
+  /** How many lines each outbox has in the logbook. */
+  lines: Readonly<Record<string, number>>
 }
 
 const KEPT = 200
+/** Of so many visits it is remembered whether they were taken in. */
+const MOST_KNOWN = 20_000
 
 /**
  * Keeps the latest records in memory, so that an append reduces what is new only. Nothing depends on it: a state is
@@ -24,15 +30,19 @@ export class VisitStates {
   readonly #states = new Map<string, VisitState>()
   #catalogue: Catalogue | null = null
   readonly #standards = new Map<string, Standard>()
+  readonly #foreign = new Map<string, ForeignVisit | null>()
+
+  /** @param onFault is told of rules that fail on a record */
+  constructor(private readonly onFault?: OnFault) {}
 
   /** The state of a visit at a line. */
   async at(db: Connection, visit: string, seq: number): Promise<VisitState> {
     const held = this.#states.get(visit)
     if (held?.seq === seq) return held
-    const from = held && held.seq < seq ? held : { seq: 0, record: emptyRecord, findings: [] }
+    const from = held && held.seq < seq ? held : { seq: 0, record: emptyRecord, findings: [], lines: {} }
     const news = (await entriesAfter(db, visit, from.seq)).filter((one) => one.seq <= seq)
     const record = reduce(news, from.record)
-    const state = { seq, record, findings: await this.judge(db, record) }
+    const state = { seq, record, findings: await this.judge(db, record), lines: news.reduce<VisitState['lines']>((lines, { from: outbox }) => withLine(lines, outbox), from.lines) }
     this.keep(visit, state)
     return state
   }
@@ -49,9 +59,25 @@ export class VisitStates {
     this.#states.delete(visit)
   }
 
-  /** Judges a record by the standard it names. */
+  /** What the rules say of a record by the standard it names; of a sealed one what they said when it was sealed. */
   async judge(db: Connection, record: VisitRecord): Promise<Finding[]> {
-    return evaluate(record, await this.catalogueFor(db, record), await this.standardOf(db, record))
+    const kept = record.seal ? await keptVerdicts(db, record.visit.id) : null
+    return kept?.findings ?? this.judgeNow(db, record)
+  }
+
+  /** What the rules of this program say of a record, sealed or not. */
+  async judgeNow(db: Connection, record: VisitRecord): Promise<Finding[]> {
+    return evaluate(record, await this.catalogueFor(db, record), await this.standardOf(db, record), this.onFault)
+  }
+
+  /** What a visit that was taken in brought along; null of our own. A visit is foreign from its first line or never. */
+  async foreignOf(db: Connection, visit: string): Promise<ForeignVisit | null> {
+    const known = this.#foreign.get(visit)
+    if (known !== undefined) return known
+    const read = await readForeign(db, visit)
+    if (this.#foreign.size > MOST_KNOWN) this.#foreign.clear()
+    this.#foreign.set(visit, read)
+    return read
   }
 
   /**
@@ -61,12 +87,15 @@ export class VisitStates {
   async catalogueFor(db: Connection, record: VisitRecord, named: readonly string[] = []): Promise<Catalogue> {
     const wanted = () => [...named, ...[...Object.values(record.units), ...Object.values(record.boxes ?? {})].flatMap(({ facts }) => (facts.model ? [modelKey(facts.model, facts.modelVersion ?? 1)] : []))]
     if (!this.#catalogue || wanted().some((key) => !this.#catalogue!.has(key))) this.#catalogue = catalogueOf(await allModels(db))
-    return this.#catalogue
+    const foreign = await this.foreignOf(db, record.visit.id)
+    return foreign?.models.length ? new Map([...this.#catalogue, ...catalogueOf(foreign.models)]) : this.#catalogue
   }
 
   /** The standard that a record is checked by. */
   async standardOf(db: Connection, record: VisitRecord): Promise<Standard> {
     const { id, version } = record.visit.standard
+    const foreign = (await this.foreignOf(db, record.visit.id))?.standard
+    if (foreign && foreign.id === id && foreign.version === version) return foreign
     const key = `${id}@${version}`
     const known = this.#standards.get(key)
     if (known) return known
@@ -74,4 +103,9 @@ export class VisitStates {
     this.#standards.set(key, read)
     return read
   }
+}
+
+/** The counts with one more line of an outbox. */
+export function withLine(lines: VisitState['lines'], outbox: string): VisitState['lines'] {
+  return { ...lines, [outbox]: (lines[outbox] ?? 0) + 1 }
 }

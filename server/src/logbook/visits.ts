@@ -6,20 +6,22 @@ import { standing } from '@pasado/core/record/record'
 import { sealHindrances } from '@pasado/core/standard/evaluate'
 import { sealParts, sealText, signedDigest } from '@pasado/core/record/seal'
 import { modelsUsed } from '@pasado/core/formats/record-file'
-import { nextErasure, secretsLeft } from '@pasado/core/secrets/erasure'
+import { nextErasure, secretsLeft, type ErasureStep } from '@pasado/core/secrets/erasure'
 import type { SecretPurpose } from '@pasado/core/record/answers'
 import { currentStandard } from '../db/catalogue'
 import { entriesAfter } from '../db/entries'
 import { setErasure } from '../db/erasures'
 import { endPackLinks } from '../db/pack-links'
 import { eraseLabelPhotos } from '../db/photos'
-import { insertVisit, latestSealed, setTechnician } from '../db/visits'
+import { insertVisit, latestSealed, openVisitsOfHome, readVisitHead, setTechnician } from '../db/visits'
 import { conflictingState, forbidden, HttpProblem, notFound, refused } from '../http/problem'
 import { signText } from '../vault/master-key'
 import { SecretsErased } from '../vault/vault'
 import { leaksIn } from './guards'
-import { nearNames, type Logbook } from './logbook'
-import type { OpenVisit } from './open-visit'
+import { mustBeOpen, nearNames, type Logbook } from './logbook'
+import type { Look, OpenVisit } from './open-visit'
+import { keepVerdicts } from './verdicts'
+import { mayMoveStandard, maySeal } from './who-may'
 
 /** What a new visit is opened with. */
 export interface NewVisit {
@@ -32,11 +34,12 @@ export interface NewVisit {
 
 /**
  * Opens a visit. Where the home has a sealed one, the new visit starts from its units, ranges, networks and secrets.
+ * @throws HttpProblem where another visit has this id
  */
 export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, now = new Date()): Promise<void> {
   const from = await latestSealed(logbook.db, visit.home)
   const standard = await currentStandard(logbook.db)
-  await logbook.write(visit.id, now, async (open) => {
+  const opening = logbook.write(visit.id, now, async (open) => {
     open.write('visit.opened', {
       home: visit.home, customer: visit.customer, technician: visit.technician,
       standard: { id: standard.id, version: standard.version }, startedFrom: from, brief: visit.brief
@@ -48,6 +51,12 @@ export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, n
       plannedAt: visit.brief.plannedAt ? new Date(visit.brief.plannedAt) : null, openedAt: now, hash: chainStart
     })
   })
+  try {
+    await opening
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'ER_DUP_ENTRY') throw error
+    throw conflictingState('visit-exists', 'A visit was opened under this id already.')
+  }
 }
 
 /** Copies what stands at the home from its last sealed visit: facts as they are, secrets into the new visit's vault. */
@@ -76,6 +85,7 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
     }
   }
   if (record.secretsErased) return
+  // Where it is told later that they are gone there, these are copies of them.
   for (const secret of await logbook.vault.openAll(open.connection, from)) {
     const held = record.secrets[secret.ref]
     if (held) await keep(logbook, open, { ref: uuidv7(), purpose: secret.purpose, thing: held.thing, id: held.id, origin: held.origin, value: secret.value }, by)
@@ -92,10 +102,10 @@ export interface NewSecret {
   value: string
 }
 
-async function keep(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Author) {
+async function keep(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Author, look?: Look) {
   const { ref, purpose, thing, id, origin, value } = secret
   const assessed = await logbook.vault.keep(open.connection, { ref, visit: open.head.id, thing: id, purpose, value }, nearNames(open.state.record))
-  open.write('secret.kept', { ref, purpose, thing, id, origin, assessed }, by)
+  open.write('secret.kept', { ref, purpose, thing, id, origin, assessed }, by, look)
   return assessed
 }
 
@@ -103,15 +113,18 @@ async function keep(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Au
  * Puts a secret into the vault and says so in the logbook. Sent twice under one reference, it is kept once.
  * @throws HttpProblem where the visit is sealed, its secrets erased, or the value stands in the logbook already
  */
-export async function keepSecret(logbook: Logbook, visit: string, secret: NewSecret, by: Author, now = new Date()) {
+export async function keepSecret(logbook: Logbook, visit: string, secret: NewSecret, by: Author, now = new Date(), look?: Look) {
   return logbook.write(visit, now, async (open) => {
-    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
     const held = open.state.record.secrets[secret.ref]
     if (held) return held.assessed
+    mustBeOpen(open)
+    if (open.state.record.secretsErased) throw erasedProblem(new SecretsErased())
+    if (look) await logbook.mustBeOwn(open, look.from, by)
     await mustNotStandInLogbook(open, secret.value)
     try {
-      return await keep(logbook, open, secret, by)
+      return await keep(logbook, open, secret, by, look)
     } catch (error) {
+      if ((error as { code?: string }).code === 'ER_DUP_ENTRY') throw refused([{ path: ['ref'], message: 'is that of a secret of another visit; give it a new one' }])
       throw erasedProblem(error)
     }
   })
@@ -150,11 +163,19 @@ export function erasedProblem(error: unknown): unknown {
   return error instanceof SecretsErased ? new HttpProblem(410, 'secrets-erased', "This visit's secrets were erased; make new ones in a new visit.") : error
 }
 
-/** Destroys the key of a visit's secrets because somebody asked for it; the seal still verifies. */
-export async function eraseSecrets(logbook: Logbook, visit: string, by: Author, now = new Date()): Promise<void> {
+/**
+ * Destroys the key of a visit's secrets because somebody asked for it; the seal still verifies. Copies that a later open visit of the
+ * home began with go as well.
+ * @throws HttpProblem where there is nothing to erase: of an open visit in which none was kept yet, later ones would be lost
+ */
+export async function eraseSecrets(logbook: Logbook, visit: string, why: string, by: Author, now = new Date()): Promise<void> {
+  await eraseCopies(logbook, visit, null, by, now)
   await logbook.write(visit, now, async (open) => {
     const { record } = open.state
-    if (!record.secretsErased) await eraseNow(logbook, open, { refs: secretsLeft(record).map(({ ref }) => ref).sort(), kept: [] }, 'asked', by)
+    if (record.secretsErased) return
+    if (!(await logbook.vault.hasKey(open.connection, visit))) throw conflictingState('nothing-kept', 'No secret of this visit is kept here, so there is nothing to erase.')
+    if (leaksIn(why, await logbook.secretsOf(open)).length > 0) throw refused([{ path: ['why'], message: 'holds a secret of this visit; say it without' }])
+    await eraseNow(logbook, open, { refs: secretsLeft(record).map(({ ref }) => ref).sort(), kept: [] }, { because: 'asked', why }, by)
   })
 }
 
@@ -163,6 +184,8 @@ export async function eraseSecrets(logbook: Logbook, visit: string, by: Author, 
  * @returns whether anything was due
  */
 export async function eraseAsAnswered(logbook: Logbook, visit: string, by: Author, now: Date): Promise<boolean> {
+  const due = await dueStep(logbook, visit, now)
+  if (due) await eraseCopies(logbook, visit, due.refs, by, now)
   return logbook.write(visit, now, async (open) => {
     const { record } = open.state
     // Of a visit that was taken in without its secrets there is nothing to erase here; its logbook stays as it came.
@@ -172,17 +195,50 @@ export async function eraseAsAnswered(logbook: Logbook, visit: string, by: Autho
       await setErasure(open.connection, visit, step ? new Date(step.at) : null)
       return false
     }
-    await eraseNow(logbook, open, step, 'custody', by)
+    await eraseNow(logbook, open, step, { because: 'custody' }, by)
     return true
   })
 }
 
-async function eraseNow(logbook: Logbook, open: OpenVisit, { refs, kept }: { refs: string[]; kept: string[] }, because: 'asked' | 'custody', by: Author): Promise<void> {
+async function dueStep({ db, states }: Logbook, visit: string, now: Date): Promise<ErasureStep | null> {
+  const head = await readVisitHead(db, visit)
+  if (!head) return null
+  const { record } = await states.at(db, visit, head.last_seq)
+  const step = nextErasure(record, (await states.standardOf(db, record)).policy.eraseAfterDays)
+  return step && Date.parse(step.at) <= now.getTime() ? step : null
+}
+
+async function eraseNow(logbook: Logbook, open: OpenVisit, { refs, kept }: { refs: string[]; kept: string[] }, said: Pick<Body<'secrets.erased'>, 'because' | 'why'>, by: Author): Promise<void> {
   const key = await logbook.vault.erase(open.connection, open.head.id, open.now, kept)
   // Photos of labels are under the key that is gone, whatever is kept.
   await eraseLabelPhotos(open.connection, open.head.id)
   await endPackLinks(open.connection, open.head.id)
-  open.write('secrets.erased', { refs, ...(kept.length ? { kept } : {}), ...(key === null ? {} : { key }), because }, by)
+  open.write('secrets.erased', { refs, ...(kept.length ? { kept } : {}), ...(key === null ? {} : { key }), ...said }, by)
+}
+
+/**
+ * Erases in the open visits of the home what they began with and that is erased where it came from. What the customer was asked
+ * about anew there, and what was kept since, stays.
+ * @param refs which secrets of the visit go; null for all
+ */
+async function eraseCopies(logbook: Logbook, visit: string, refs: readonly string[] | null, by: Author, now: Date): Promise<void> {
+  const head = await readVisitHead(logbook.db, visit)
+  if (!head) return
+  const gone = await logbook.vault.printsOf(logbook.db, visit, refs)
+  if (gone.size === 0) return
+  for (const later of await openVisitsOfHome(logbook.db, head.home_id)) {
+    if (later === visit) continue
+    await logbook.write(later, now, async (open) => {
+      const { record } = open.state
+      if (record.visit.startedFrom !== visit || record.custody !== null || record.secretsErased) return
+      const left = new Set(secretsLeft(record).map(({ ref }) => ref))
+      const copies = [...(await logbook.vault.printsOf(open.connection, later, null))].filter(([ref, print]) => left.has(ref) && [...gone.values()].includes(print)).map(([ref]) => ref).sort()
+      if (copies.length === 0) return
+      const key = await logbook.vault.eraseSome(open.connection, later, copies)
+      await endPackLinks(open.connection, later)
+      open.write('copies.erased', { refs: copies, from: visit, ...(key === null ? {} : { key }) }, by)
+    })
+  }
 }
 
 /** Hands an open visit to another technician, who stands in its record from here on; to the same one again changes nothing. */
@@ -198,12 +254,17 @@ export async function handVisit(logbook: Logbook, visit: string, technician: { i
   })
 }
 
-/** Checks an open visit by another version of the standard; the same one again changes nothing. */
-export async function moveStandard(logbook: Logbook, visit: string, standard: { id: string; version: number }, by: Author, now = new Date()): Promise<void> {
-  await logbook.write(visit, now, (open) => {
+/** Checks an open visit by another version; the same one again changes nothing. An older one is a lead's to choose, with why. */
+export async function moveStandard(logbook: Logbook, visit: string, standard: { id: string; version: number }, by: Author, now = new Date(), reason?: string, look?: Look): Promise<void> {
+  await logbook.write(visit, now, async (open) => {
     if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; it stays with the version it was checked by.')
-    if (open.state.record.visit.standard.version !== standard.version) open.write('standard.moved', { standard }, by)
-    return Promise.resolve()
+    const { record } = open.state
+    const isForeign = (await logbook.states.foreignOf(open.connection, visit))?.standard
+    if (!isForeign && record.visit.standard.version === standard.version) return
+    mayMoveStandard(record, standard.version, reason, by)
+    if (look) await logbook.mustBeOwn(open, look.from, by)
+    if (reason && leaksIn(reason, await logbook.secretsOf(open)).length > 0) throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
+    open.write('standard.moved', { standard, ...(reason ? { reason } : {}) }, by, look)
   })
 }
 
@@ -215,7 +276,8 @@ export async function moveStandard(logbook: Logbook, visit: string, standard: { 
 export async function sealVisit(logbook: Logbook, visit: string, digest: string, by: Author, now = new Date()): Promise<void> {
   await logbook.write(visit, now, async (open) => {
     const { record, findings, seq } = open.state
-    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit was sealed already.')
+    if (open.head.sealed_at || record.seal) throw conflictingState('sealed', 'This visit was sealed already.')
+    maySeal(record, by)
     const current = signedDigest(record)
     if (current !== digest) throw conflictingState('changed', 'The record changed while you were about to seal it. Look at it again.')
     const hindrances = sealHindrances(record, findings, current, (await logbook.states.standardOf(open.connection, record)).policy.fourEyes)
@@ -223,7 +285,8 @@ export async function sealVisit(logbook: Logbook, visit: string, digest: string,
     const entries = await entriesAfter(open.connection, visit, seq - 1)
     const standard = await logbook.states.standardOf(open.connection, record)
     const models = modelsUsed(record, await logbook.states.catalogueFor(open.connection, record))
-    const parts = sealParts(entries.at(-1)!, record, standard, models, logbook.keys.keyName)
+    await keepVerdicts(open.connection, visit, findings, 'seal', now)
+    const parts = sealParts(entries.at(-1)!, record, standard, models, findings, logbook.keys.keyName)
     open.write('sealed', { ...parts, signature: signText(logbook.keys, sealText(visit, parts)) }, by)
   })
 }

@@ -1,4 +1,4 @@
-import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, scryptSync } from 'node:crypto'
+import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, scrypt } from 'node:crypto'
 import { digestOf } from '@pasado/core/record/canonical'
 import type { LockedSecrets } from '@pasado/core/formats/record-file'
 
@@ -34,10 +34,15 @@ export function printKeyOf(dataKey: Buffer): Buffer {
 
 const SCRYPT = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
 
+/** A key from a passphrase, made beside the thread that serves. */
+function keyFrom(passphrase: string, salt: Buffer): Promise<Buffer> {
+  return new Promise((resolve, reject) => scrypt(passphrase, salt, 32, SCRYPT, (error, key) => (error ? reject(error) : resolve(key))))
+}
+
 /** Encrypts an export's secrets to a passphrase. */
-export function lockSecrets(passphrase: string, visit: string, secrets: unknown): LockedSecrets {
+export async function lockSecrets(passphrase: string, visit: string, secrets: unknown): Promise<LockedSecrets> {
   const salt = randomBytes(16)
-  const sealed = sealValue(scryptSync(passphrase, salt, 32, SCRYPT), Buffer.from(JSON.stringify(secrets)), visit)
+  const sealed = sealValue(await keyFrom(passphrase, salt), Buffer.from(JSON.stringify(secrets)), visit)
   const data = sealed.subarray(IV_OCTETS + TAG_OCTETS).toString('base64')
   return {
     kdf: 'scrypt-32768-8-1', salt: salt.toString('base64'), iv: sealed.subarray(0, IV_OCTETS).toString('base64'),
@@ -46,8 +51,8 @@ export function lockSecrets(passphrase: string, visit: string, secrets: unknown)
 }
 
 /** Opens an export's secrets. @throws where the passphrase is another or the file was altered */
-export function unlockSecrets(passphrase: string, visit: string, locked: LockedSecrets): unknown {
-  const key = scryptSync(passphrase, Buffer.from(locked.salt, 'base64'), 32, SCRYPT)
+export async function unlockSecrets(passphrase: string, visit: string, locked: LockedSecrets): Promise<unknown> {
+  const key = await keyFrom(passphrase, Buffer.from(locked.salt, 'base64'))
   const sealed = Buffer.concat([locked.iv, locked.tag, locked.data].map((part) => Buffer.from(part, 'base64')))
   return JSON.parse(openValue(key, sealed, visit).toString('utf8'))
 }

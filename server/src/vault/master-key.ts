@@ -8,6 +8,8 @@ export interface CompanyKeys {
   wrap: Buffer
   print: Buffer
   seal: KeyObject
+  /** By this the database knows its company's master key, and nothing can be made from it. */
+  check: string
   /** The public half of the sealing key: 32 octets in hexadecimal. */
   publicKey: string
   /** The name by which a seal knows its key. */
@@ -22,7 +24,7 @@ export function companyKeys(master: Buffer): CompanyKeys {
   const derive = (name: string) => Buffer.from(hkdfSync('sha256', master, Buffer.alloc(0), `pasado ${name} 1`, 32))
   const seal = createPrivateKey({ key: Buffer.concat([PKCS8_HEAD, derive('seal')]), format: 'der', type: 'pkcs8' })
   const publicKey = Buffer.from(createPublicKey(seal).export({ format: 'jwk' }).x!, 'base64url').toString('hex')
-  return { wrap: derive('wrap'), print: derive('print'), seal, publicKey, keyName: keyName(publicKey) }
+  return { wrap: derive('wrap'), print: derive('print'), check: derive('check').toString('hex'), seal, publicKey, keyName: keyName(publicKey) }
 }
 
 /** Signs a text with the sealing key; hexadecimal. */

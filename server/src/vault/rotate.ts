@@ -1,7 +1,8 @@
-import { rows, run, transactionOn, type Db } from '../db/pool'
+import { row, rows, run, transactionOn, type Connection, type Db } from '../db/pool'
 import { addSealKey } from '../db/seal-keys'
 import { openValue, printOf, sealValue } from './envelope'
-import { companyKeys } from './master-key'
+import { setCompanyFact } from '../db/company-facts'
+import { companyKeys, type CompanyKeys } from './master-key'
 
 /**
  * Puts every secret of the company under another master key, in one transaction: each visit's data key is wrapped anew, each secret's
@@ -24,6 +25,19 @@ export async function rotateMasterKey(db: Db, from: Buffer, to: Buffer): Promise
     }
     await addSealKey(connection, old.keyName, old.publicKey)
     await addSealKey(connection, next.keyName, next.publicKey)
+    await setCompanyFact(connection, 'key-print', next.check)
     return held.length
   })
+}
+
+/** Whether these keys open what the vault holds: a look at one wrapped data key; true where it holds nothing. */
+export async function opensWhatIsKept(db: Connection, keys: CompanyKeys): Promise<boolean> {
+  const held = await row<{ visit: string; wrapped: Buffer }>(db, 'SELECT visit_id AS visit, wrapped FROM vault_keys WHERE wrapped IS NOT NULL ORDER BY visit_id DESC LIMIT 1')
+  if (!held) return true
+  try {
+    openValue(keys.wrap, held.wrapped, held.visit)
+    return true
+  } catch {
+    return false
+  }
 }

@@ -1,8 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto'
 import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
 import { isPrivateName } from '@pasado/core/secrets/names'
-import { judgeStrength } from '@pasado/core/secrets/strength'
 import { row, rows, run, type Connection } from '../db/pool'
+import { strengthOf } from '../strength/judge'
 import { openValue, printKeyOf, printOf, sealValue } from './envelope'
 import type { CompanyKeys } from './master-key'
 
@@ -101,12 +101,40 @@ export class Vault {
       await run(db, 'UPDATE vault_keys SET wrapped = NULL, destroyed_at = ? WHERE visit_id = ? AND destroyed_at IS NULL', [now, visit])
       return print
     }
+    await this.#putUnder(db, visit, randomBytes(32), staying)
+    return print
+  }
+
+  /** The company's prints of a visit's secrets, or of some of them, by reference: equal for equal values. Erased ones have none. */
+  async printsOf(db: Connection, visit: string, refs: readonly string[] | null): Promise<Map<string, string>> {
+    const found = await rows<{ id: string; print: Buffer }>(db, 'SELECT id, company_print AS print FROM vault_secrets WHERE visit_id = ? AND LENGTH(sealed_value) > 0', [visit])
+    return new Map(found.filter(({ id }) => refs === null || refs.includes(id)).map(({ id, print }) => [id, print.toString('hex')]))
+  }
+
+  /**
+   * Erases some secrets of a visit that goes on: its data key is destroyed, the others go under a new one, and so do photos of labels.
+   * @returns the SHA-256 of the key that was destroyed
+   */
+  async eraseSome(db: Connection, visit: string, refs: readonly string[]): Promise<string | null> {
+    const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
+    if (!held?.wrapped) return null
+    const oldKey = await this.#dataKey(db, visit, false)
+    const staying = (await this.openAll(db, visit)).filter(({ ref }) => !refs.includes(ref))
     const dataKey = randomBytes(32)
+    for (const ref of refs) await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE id = ? AND visit_id = ?', [Buffer.alloc(0), Buffer.alloc(32), ref, visit])
+    await this.#putUnder(db, visit, dataKey, staying)
+    for (const { ref, picture } of await rows<{ ref: string; picture: Buffer }>(db, 'SELECT ref, picture FROM photos WHERE visit_id = ? AND label', [visit])) {
+      if (picture.length > 0) await run(db, 'UPDATE photos SET picture = ? WHERE ref = ? AND visit_id = ?', [sealValue(dataKey, openValue(oldKey, picture, `${visit}/${ref}`), `${visit}/${ref}`), ref, visit])
+    }
+    return this.#printOfKey(held.wrapped, visit)
+  }
+
+  /** Puts a visit's secrets under another data key. */
+  async #putUnder(db: Connection, visit: string, dataKey: Buffer, staying: readonly OpenSecret[]): Promise<void> {
     await run(db, 'UPDATE vault_keys SET wrapped = ? WHERE visit_id = ?', [sealValue(this.keys.wrap, dataKey, visit), visit])
     for (const { ref, value } of staying) {
       await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE id = ? AND visit_id = ?', [sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`), printOf(this.keys.print, value), ref, visit])
     }
-    return print
   }
 
   /** The SHA-256 of a wrapped data key; null where it cannot be opened, as after a lost master key: it is destroyed all the same. */
@@ -138,7 +166,7 @@ export class Vault {
 
   async #assess(db: Connection, secret: SecretToKeep, dataKey: Buffer, near: NearNames): Promise<SecretAssessment> {
     const names = [...near.ssids, near.customer ?? '', near.street ?? ''].filter(Boolean)
-    const { score, bits } = judgeStrength(secret.value, names)
+    const { score, bits } = await strengthOf(secret.value, names)
     const elsewhere = await row(db, `SELECT 1 FROM vault_secrets other JOIN visits there ON there.id = other.visit_id
       WHERE other.company_print = ? AND other.purpose = ? AND there.home_id <> (SELECT home_id FROM visits WHERE id = ?) LIMIT 1`, [
       printOf(this.keys.print, secret.value), secret.purpose, secret.visit])

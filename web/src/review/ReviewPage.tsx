@@ -7,7 +7,7 @@ import { hasHeld, photosOf, standing } from '@pasado/core/record/record'
 import { changesBetween, differing } from '@pasado/core/revisions/changes'
 import { recordAt } from '@pasado/core/revisions/moments'
 import { signedDigest } from '@pasado/core/record/seal'
-import { stageNames, stages } from '@pasado/core/record/stages'
+import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
 import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
@@ -65,7 +65,7 @@ function Judged() {
             <p>{source?.down ? `The source gives ${Math.round(source.down.median)} Mbit/s${record.brief.facts.speedDownMbps ? ` of ${record.brief.facts.speedDownMbps} paid for` : ''}.` : 'The source was not measured.'} Floor {Math.round(floor.mbps)} Mbit/s, {floor.dbm} dBm.</p>
             <ul className="mt-1 divide-y divide-rule">{rooms.map(({ room, outcome, says, bands: [best] }) => { const way = best ? bottleneckOf(record, catalogue, best, source) : null; return <li key={room.id} className="grid grid-cols-[34px_1fr] gap-x-3 py-2"><span className="pt-1"><Mark outcome={outcome} /></span><span><b>{room.facts.name}</b> <span className="text-sm">{says}</span>{way?.finding && <span className="block text-sm font-bold">{way.finding}</span>}</span></li> })}</ul>
           </section>
-          {about.length > 0 && <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">{about.map((one) => <Photos key={`${one.thing} ${one.id}`} about={one} label={one.thing === 'unit' ? (record.units[one.id]?.facts.name ?? 'A unit') : one.thing === 'stage' ? stageNames[one.id as 'brief'] : one.id} />)}</section>}
+          {about.length > 0 && <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">{about.map((one) => <Photos key={`${one.thing} ${one.id}`} about={one} label={one.thing === 'unit' ? (record.units[one.id]?.facts.name ?? 'A unit') : one.thing === 'stage' ? nameOfStage(one.id) : one.id} />)}</section>}
         </div>
       </div>
       <FromPlan />

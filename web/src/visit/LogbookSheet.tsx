@@ -64,12 +64,13 @@ function entryWords(entry: Entry, record: VisitRecord, catalogue: Catalogue): st
     case 'review.asked': return `Sent to review: ${entry.body.remark}`
     case 'review.returned': return `Back from review: ${entry.body.remark}`
     case 'visit.handed': return `Goes on with ${entry.body.technician.name}: ${entry.body.reason}`
-    case 'standard.moved': return `Checked by version ${entry.body.standard.version} of the standard from here on`
+    case 'standard.moved': return `Checked by version ${entry.body.standard.version} of the standard from here on${entry.body.reason ? `: ${entry.body.reason}` : ''}`
     case 'review.approved': return `Approved${entry.body.remark ? `: ${entry.body.remark}` : ''}`
     case 'secret.kept': return `${entry.body.purpose.replaceAll('-', ' ')} put into the vault`
     case 'secret.assessed': return 'A secret judged anew'
     case 'secret.shown': return `A secret shown: ${entry.body.why}`
-    case 'secrets.erased': return `${entry.body.kept?.length ? `${entry.body.refs.length} secrets erased, ${entry.body.kept.length} kept` : 'All secrets erased'}${entry.body.because === 'custody' ? ', as was agreed' : ''}${entry.body.key ? `; the key destroyed had the SHA-256 ${entry.body.key.slice(0, 16)}…` : ''}`
+    case 'secrets.erased': return `${entry.body.kept?.length ? `${entry.body.refs.length} secrets erased, ${entry.body.kept.length} kept` : 'All secrets erased'}${entry.body.because === 'custody' ? ', as was agreed' : ''}${entry.body.why ? `: ${entry.body.why}` : ''}${entry.body.key ? `; the key destroyed had the SHA-256 ${entry.body.key.slice(0, 16)}…` : ''}`
+    case 'copies.erased': return `${entry.body.refs.length} ${entry.body.refs.length === 1 ? 'secret' : 'secrets'} erased that this visit began with: they were erased where they came from`
     case 'pack.made': return 'Pack made'
     case 'pack.given': return `Pack given, ${entry.body.how}`
     case 'signature.given': return `Signed by ${entry.body.name}, ${entry.body.who}`

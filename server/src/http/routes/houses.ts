@@ -16,11 +16,14 @@ const silentWords = {
   unreadable: 'What it told cannot be read.'
 } as const
 
+/** What a wait was of, as the run plan names it. */
+const durationOf = z.string().regex(/^[\x20-\x7e]{1,160}$/, 'must be a model and what of its work, in plain letters')
+
 /** Simulated houses, what was done in them, and reading their units; what past waits took. */
 export const houseRoutes = [
   route({
     method: 'get', path: '/durations', does: 'What past waits took, by model and what of its work: how many, least, median and ninth of ten, minutes', roles: everyRole,
-    query: z.strictObject({ of: z.union([z.string().max(160).transform((one) => [one]), z.array(z.string().max(160)).max(120)]).default([]) }),
+    query: z.strictObject({ of: z.union([durationOf.transform((one) => [one]), z.array(durationOf).max(120)]).default([]) }),
     run: async ({ services, query }) => ({ json: { durations: await pastDurations(services.db, [...new Set(query.of)]) } })
   }),
   route({

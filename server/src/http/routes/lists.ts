@@ -5,7 +5,7 @@ import { comingErasures } from '../../db/erasures'
 import { findHomes, homeCursor } from '../../db/home-search'
 import { readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
-import { allSealKeys } from '../../db/seal-keys'
+import { confirmSealKey, sealKeysOf } from '../../db/seal-keys'
 import { openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
 import { homeNow } from '../../logbook/home-now'
 import { searchWords } from '../../logbook/terms'
@@ -52,7 +52,18 @@ export const listRoutes = [
     run: async ({ services }) => ({ json: { technicians: (await technicians(services.db)).map(({ id, name, role }) => ({ id, name, role })) } })
   }),
   route({
-    method: 'get', path: '/keys', does: 'The public keys that seals are proven with, our own first named', roles: 'anyone',
-    run: async ({ services }) => ({ json: { key: services.keys.keyName, publicKey: services.keys.publicKey, all: await allSealKeys(services.db) } })
+    method: 'get', path: '/keys', does: 'The public keys that were ever this company’s, the one in use first named: seals are proven with them', roles: 'anyone',
+    run: async ({ services }) => ({ json: { key: services.keys.keyName, publicKey: services.keys.publicKey, all: await sealKeysOf(services.db, 'ours') } })
+  }),
+  route({
+    method: 'get', path: '/keys/unknown', does: 'Public keys from before it was noted whose they are', roles: ['lead'],
+    run: async ({ services }) => ({ json: { keys: await sealKeysOf(services.db, 'unknown') } })
+  }),
+  route({
+    method: 'post', path: '/keys/:name/ours', does: 'Say that a key from before was this company’s: what it sealed counts as ours', roles: ['lead'], params: z.strictObject({ name: z.string().regex(/^[0-9a-f]{16}$/) }),
+    run: async ({ services, params }) => {
+      if (!(await confirmSealKey(services.db, params.name))) throw notFound('key')
+      return {}
+    }
   })
 ]

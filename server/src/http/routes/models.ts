@@ -32,7 +32,7 @@ export const modelRoutes = [
     run: async ({ services, body }) => ({ json: { visits: await effectOf(services, body.model) } })
   }),
   route({
-    method: 'post', path: '/models/import', does: 'Take in a pasado.catalogue/1 file: versions that are here already are left, the next ones published, all or none', roles: ['lead'],
+    method: 'post', path: '/models/import', does: 'Take in a pasado.catalogue/1 file: versions that are here already are left, the next ones published, all or none', roles: ['lead'], takes: 'file',
     body: z.strictObject({ catalogue: catalogueFile }),
     run: async ({ services, body }) => ({ json: await importModels(services, body.catalogue.models) })
   })

@@ -38,7 +38,7 @@ export const packLinkRoutes = [
     method: 'post', path: '/pack', does: 'Open a pack’s page with the token of its link and the code', roles: 'anyone',
     body: z.strictObject({ token: z.string().regex(/^[\w-]{32}$/, 'is not whole: copy all of the link'), code: z.string().transform((text) => text.replace(/\s/g, '')).pipe(z.string().regex(/^\d{6}$/, 'must be six digits')) }),
     run: async ({ services, body, context }) => {
-      await spend(limitOf(services.db), (context as { ip: string }).ip)
+      await spend(limitOf(services.db), (context as { state: { address: string } }).state.address)
       return { json: await openPackPage(services, body.token, body.code) }
     }
   })

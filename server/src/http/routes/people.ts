@@ -6,7 +6,7 @@ import { addPerson, allPeople, changePerson, endAllSessions, lockPerson, setPass
 import { transactionOn } from '../../db/pool'
 import { conflictingState, notFound, refused } from '../problem'
 import { route } from '../route'
-import { hashPassword } from '../session'
+import { hashPassword, loginForm } from '../session'
 
 const name = z.string().trim().min(2, 'must have at least 2 characters').max(120)
 const role = z.enum(['technician', 'lead', 'office'])
@@ -23,7 +23,7 @@ export const peopleRoutes = [
   }),
   route({
     method: 'post', path: '/people', does: 'Add a person; the password to begin with is answered, this once', roles: ['lead'],
-    body: z.strictObject({ login: z.string().regex(/^[a-z][a-z0-9.-]{1,59}$/, 'must be 2 to 60 small letters, digits, dots or hyphens, a letter first'), name, role }),
+    body: z.strictObject({ login: z.string().regex(loginForm, 'must be 2 to 60 small letters, digits, dots or hyphens, a letter first'), name, role }),
     run: async ({ services, body }) => {
       const password = newPassword()
       const person = { id: uuidv7(), ...body }

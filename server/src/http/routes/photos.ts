@@ -3,7 +3,17 @@ import { photoAbout, revealReasons } from '@pasado/core/record/answers'
 import { id, textLine } from '@pasado/core/record/facts'
 import { keepPhoto, photoOf, showLabelPhoto } from '../../logbook/photos'
 import { refused } from '../problem'
-import { authorOf, everyRole, route } from '../route'
+import { authorOf, everyRole, outboxLook, route } from '../route'
+
+/** A form holds texts only: the outbox comes as JSON. */
+function readOutbox(text: string, context: z.RefinementCtx): z.infer<typeof outboxLook> {
+  try {
+    return outboxLook.parse(JSON.parse(text))
+  } catch {
+    context.addIssue({ code: 'custom', message: 'must be JSON with from, base and own' })
+    return z.NEVER
+  }
+}
 
 /** Photos of a visit: served only to those who may see it, never from a shared cache. */
 export const photoRoutes = [
@@ -11,13 +21,13 @@ export const photoRoutes = [
     method: 'post', path: '/visits/:id/photos', does: 'Keep a photo: multipart/form-data with the file as `photo`, JPEG, PNG or WebP, at most 12 MB', roles: ['technician', 'lead'],
     params: z.strictObject({ id }), upload: 'photo',
     body: z.strictObject({
-      ref: z.uuidv7(), thing: photoAbout.shape.thing, about: photoAbout.shape.id, label: z.enum(['yes', 'no']).default('no'), caption: textLine(200).optional()
+      ref: z.uuidv7(), thing: photoAbout.shape.thing, about: photoAbout.shape.id, label: z.enum(['yes', 'no']).default('no'), caption: textLine(200).optional(), outbox: z.string().max(200).transform((text, context) => readOutbox(text, context)).optional()
     }),
     run: async ({ services, person, params, body, file }) => {
       if (!file) throw refused([{ path: ['photo'], message: 'is missing; send the picture as the file photo' }])
       await keepPhoto(services.logbook, params.id, {
         ref: body.ref, about: { thing: body.thing, id: body.about }, caption: body.caption ?? null, label: body.label === 'yes', octets: file
-      }, authorOf(person))
+      }, authorOf(person), new Date(), body.outbox)
       return { status: 201, json: { ref: body.ref } }
     }
   }),

@@ -1,15 +1,15 @@
 import { z } from 'zod'
-import { id } from '@pasado/core/record/facts'
+import { id, textLine } from '@pasado/core/record/facts'
 import { standardProblems } from '@pasado/core/standard/check-standard'
 import { standardDifferences } from '@pasado/core/standard/difference'
 import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
-import type { Standard } from '@pasado/core/standard/standard'
+import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { allStandards, currentStandard, publishStandard, readStandard } from '../../db/catalogue'
 import { sealedBefore } from '../../db/visits'
 import { readVisit } from '../../logbook/read'
 import { moveStandard } from '../../logbook/visits'
 import { conflictingState, notFound, refused } from '../problem'
-import { authorOf, everyRole, route } from '../route'
+import { authorOf, everyRole, outboxLook, route } from '../route'
 
 const body = z.strictObject({ standard: z.unknown() })
 /** So many sealed visits are judged in one call, and no more than so many in all. */
@@ -58,14 +58,15 @@ export const standardRoutes = [
     }
   }),
   route({
-    method: 'post', path: '/visits/:id/standard', does: 'Check an open visit by another version of the standard', roles: ['technician', 'lead'],
-    params: z.strictObject({ id }), body: z.strictObject({ version: z.int().min(1) }),
-    run: async ({ services, person, params, body: { version } }) => {
+    method: 'post', path: '/visits/:id/standard', does: 'Check an open visit by another version of the standard: its technician or a lead by a newer one, a lead with a reason by an older one', roles: ['technician', 'lead'],
+    params: z.strictObject({ id }), body: z.strictObject({ version: z.int().min(1), reason: textLine(300).optional(), outbox: outboxLook.optional() }),
+    run: async ({ services, person, params, body: { version, reason, outbox } }) => {
       const { record } = await readVisit(services.logbook, params.id)
-      const next = await readStandard(services.db, record.visit.standard.id, version)
+      const next = await readStandard(services.db, firstStandard.id, version)
       if (!next) throw notFound('version of the standard')
-      await moveStandard(services.logbook, params.id, { id: next.id, version }, authorOf(person))
-      return { json: { differences: standardDifferences(await services.logbook.states.standardOf(services.db, record), next) } }
+      const before = await services.logbook.states.standardOf(services.db, record)
+      await moveStandard(services.logbook, params.id, { id: next.id, version }, authorOf(person), new Date(), reason, outbox)
+      return { json: { differences: standardDifferences(before, next) } }
     }
   })
 ]

@@ -2,7 +2,7 @@ import type { Context } from 'koa'
 import { z } from 'zod'
 import { revealReasons, secretPurposes } from '@pasado/core/record/answers'
 import { draftEntry, type Draft } from '@pasado/core/record/entry'
-import { briefFacts, id, type Facts } from '@pasado/core/record/facts'
+import { briefFacts, id, textLine, type Facts } from '@pasado/core/record/facts'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
@@ -13,7 +13,7 @@ import { visitFile, visitForBrowser } from '../../logbook/read'
 import { eraseSecrets, handVisit, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
 import type { Services } from '../../services'
 import { HttpProblem, notFound, refused } from '../problem'
-import { authorOf, everyRole, route } from '../route'
+import { authorOf, everyRole, outboxLook, route } from '../route'
 
 const visitId = z.strictObject({ id })
 const inTheField = ['technician', 'lead'] as const
@@ -34,7 +34,8 @@ const newSecret = z
     id: z.string().max(40),
     origin: z.enum(['typed', 'label', 'made']),
     security: z.enum(['wpa', 'wep']).optional(),
-    value: z.string().min(1, 'must not be empty').max(128)
+    value: z.string().min(1, 'must not be empty').max(128),
+    outbox: outboxLook.optional()
   })
   .superRefine((secret, context) => {
     const problem = secret.purpose === 'wifi-passphrase' ? (secret.security === 'wep' ? wepKeyProblem(secret.value) : wpaPassphraseProblem(secret.value)) : null
@@ -55,8 +56,16 @@ export const visitRoutes = [
       if (home && home.customerId !== body.customer) throw refused([{ path: ['customer'], message: 'is not the customer of this home' }])
       const known = await readVisitHead(services.db, body.id)
       if (known && known.home_id !== body.home) throw refused([{ path: ['id'], message: 'is another visit’s' }])
-      if (!known) await openVisit(services.logbook, { ...body, brief: body.brief as Facts<'brief'>, technician: { id: technician.id, name: technician.name } }, authorOf(person))
-      return { status: known ? 200 : 201, json: { id: body.id } }
+      if (known) return { status: 200, json: { id: body.id } }
+      try {
+        await openVisit(services.logbook, { ...body, brief: body.brief as Facts<'brief'>, technician: { id: technician.id, name: technician.name } }, authorOf(person))
+        return { status: 201, json: { id: body.id } }
+      } catch (error) {
+        // The same request, sent twice at once: the other one opened it.
+        const opened = error instanceof HttpProblem && error.type === 'visit-exists' ? await readVisitHead(services.db, body.id) : null
+        if (opened?.home_id !== body.home) throw error
+        return { status: 200, json: { id: body.id } }
+      }
     }
   }),
   route({
@@ -93,7 +102,7 @@ export const visitRoutes = [
     }
   }),
   route({
-    method: 'post', path: '/visits/:id/entries', does: 'Write one entry or many; each is taken once', roles: inTheField, params: visitId,
+    method: 'post', path: '/visits/:id/entries', does: 'Write one entry or many; each is taken once. The office writes the booking and notes', roles: everyRole, params: visitId,
     body: z.strictObject({ entries: z.array(draftEntry).min(1).max(1000) }),
     run: async ({ services, person, params, body }) => {
       const drafts = body.entries as Draft[]
@@ -105,8 +114,8 @@ export const visitRoutes = [
   route({
     method: 'post', path: '/visits/:id/secrets', does: 'Put a secret into the vault', roles: inTheField, params: visitId, body: newSecret,
     run: async ({ services, person, params, body }) => {
-      const { security: _, ...secret } = body
-      return { status: 201, json: { assessed: await keepSecret(services.logbook, params.id, secret, authorOf(person)) } }
+      const { security: _, outbox, ...secret } = body
+      return { status: 201, json: { assessed: await keepSecret(services.logbook, params.id, secret, authorOf(person), new Date(), outbox) } }
     }
   }),
   route({
@@ -115,15 +124,15 @@ export const visitRoutes = [
     run: async ({ services, person, params, body }) => ({ json: { value: await showSecret(services.logbook, params.id, params.ref, body.why, authorOf(person)) } })
   }),
   route({
-    method: 'post', path: '/visits/:id/erase-secrets', does: 'Destroy the key of a visit’s secrets, for good', roles: ['lead', 'office'], params: visitId,
-    body: z.strictObject({ confirm: z.literal('erase for good') }),
-    run: async ({ services, person, params }) => {
-      await eraseSecrets(services.logbook, params.id, authorOf(person))
+    method: 'post', path: '/visits/:id/erase-secrets', does: 'Destroy the key of a visit’s secrets before its day, for good, with why; copies in a visit that began from it go as well', roles: ['lead'], params: visitId,
+    body: z.strictObject({ confirm: z.literal('erase for good'), why: textLine(300) }),
+    run: async ({ services, person, params, body }) => {
+      await eraseSecrets(services.logbook, params.id, body.why, authorOf(person))
       return {}
     }
   }),
   route({
-    method: 'post', path: '/visits/:id/seal', does: 'Seal a visit whose record has this digest', roles: inTheField, params: visitId,
+    method: 'post', path: '/visits/:id/seal', does: 'Seal a visit whose record has this digest: its technician or a lead', roles: inTheField, params: visitId,
     body: z.strictObject({ digest: z.string().regex(/^[0-9a-f]{64}$/) }),
     run: async ({ services, person, params, body }) => {
       await sealVisit(services.logbook, params.id, body.digest, authorOf(person))

@@ -1,0 +1,91 @@
+import { briefFacts } from '@pasado/core/record/facts'
+import type { Author, Draft, Entry, EntryKind } from '@pasado/core/record/entry'
+import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
+import { allRules, blocks } from '@pasado/core/standard/evaluate'
+import type { Standard } from '@pasado/core/standard/standard'
+import { entriesAfter } from '../db/entries'
+import { leadsWorking } from '../db/people'
+import { conflictingState, forbidden } from '../http/problem'
+import { serverDevice, type Logbook } from './logbook'
+import type { OpenVisit } from './open-visit'
+
+/** What the office writes: the booking. When, who, whom to call, why. */
+const booking = new Set<string>(['customerName', 'street', 'town', 'phone', 'secondContact', 'plannedAt', 'reason', 'language'] satisfies (keyof typeof briefFacts.shape)[])
+const leadsOnly = new Set<EntryKind>(['waiver.granted', 'waiver.withdrawn', 'review.returned', 'review.approved'])
+/** What a lead does without having recorded, answered or measured anything. */
+const noRecording = new Set<EntryKind>(['visit.opened', 'visit.handed', 'standard.moved', 'review.asked', 'review.returned', 'review.approved', 'waiver.granted', 'waiver.withdrawn', 'note.written', 'secret.shown', 'secrets.erased', 'copies.erased', 'pack.made', 'conflict.settled', 'rule.acknowledged', 'sealed'])
+
+/** @throws HttpProblem where this person may not write these entries in this visit */
+export async function mayWrite(logbook: Logbook, open: OpenVisit, author: Author, drafts: readonly Draft[]): Promise<void> {
+  const { record } = open.state
+  await mustBeGoneOnWith(logbook, open)
+  for (const draft of drafts) {
+    if (author.role === 'office') officeMay(draft)
+    if (leadsOnly.has(draft.kind) && author.role !== 'lead') throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
+    if (draft.kind === 'signature.given') maySign(record, author, draft as Draft<'signature.given'>)
+    if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn') await mayWaive(logbook, open, author, draft.body.rule)
+    if (draft.kind === 'review.approved') await mayApprove(logbook, open, author)
+  }
+}
+
+function officeMay(draft: Draft): void {
+  if (draft.kind === 'note.written') return
+  if (draft.kind !== 'brief.set' || !Object.keys(draft.body.set).every((field) => booking.has(field))) throw forbidden('The office writes the booking and notes, and reads the rest; ask the technician.')
+}
+
+/** A visit that was taken in is gone on with by a standard of ours only. */
+async function mustBeGoneOnWith(logbook: Logbook, open: OpenVisit): Promise<void> {
+  const foreign = await logbook.states.foreignOf(open.connection, open.head.id)
+  const { id, version } = open.state.record.visit.standard
+  if (foreign?.standard?.id === id && foreign.standard.version === version) throw conflictingState('foreign', 'This visit came as a file with a standard that is not in force here; a lead moves it to ours first.')
+}
+
+function maySign(record: VisitRecord, author: Author, { body }: Draft<'signature.given'>): void {
+  const { technician } = record.visit
+  if (author.id !== technician.id) throw forbidden(`${technician.name} has this visit: both sign on the device of whoever has it. Take the visit over first.`)
+  if (body.who === 'technician' && body.name !== author.name) throw forbidden(`You are logged in as ${author.name}: a technician signs with the name of the account.`)
+}
+
+async function mayWaive(logbook: Logbook, open: OpenVisit, author: Author, rule: string): Promise<void> {
+  const { record } = open.state
+  const standard = await logbook.states.standardOf(open.connection, record)
+  if (standard.policy.fourEyes && isMust(standard, rule) && hasHeld(record, author.id)) throw forbidden('Somebody else looks at this: a lead does not waive in a visit of their own.')
+}
+
+function isMust(standard: Standard, rule: string): boolean {
+  const level = standard.levels[rule] ?? allRules.find(({ id }) => id === rule)?.level ?? standard.own?.find(({ id }) => id === rule)?.level
+  return level === 'must'
+}
+
+async function mayApprove(logbook: Logbook, open: OpenVisit, author: Author): Promise<void> {
+  const { record, findings } = open.state
+  if (hasHeld(record, author.id)) throw forbidden('Whoever has or had the visit does not approve it; ask another lead.')
+  const lines = await entriesAfter(open.connection, open.head.id, 0)
+  const recorded = lines.find((line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!))
+  if (recorded) throw forbidden(`You recorded something in this visit yourself (line ${recorded.seq}); ask another lead to approve it.`)
+  if (Object.values(record.waivers).some(({ by }) => by.id === author.id)) {
+    const { policy } = await logbook.states.standardOf(open.connection, record)
+    const others = (await leadsWorking(open.connection)).filter((id) => id !== author.id && !hasHeld(record, id))
+    if (policy.fourEyes && others.length > 0) throw forbidden('You waived something in this visit; another lead approves it.')
+  }
+  const open_ = findings.filter((one) => one.level === 'must' && blocks(one)).length + record.conflicts.length
+  if (open_ > 0) throw conflictingState('not-ready', `It cannot be approved yet: ${open_} ${open_ === 1 ? 'must is' : 'musts are'} neither proven nor waived. Approving means that it can be signed.`)
+}
+
+/** What the opening of a visit copied from the one before stands in the name of whoever opened it. */
+function isCarriedOver(line: Entry, first: Entry): boolean {
+  return line.from === serverDevice && line.received === first.received
+}
+
+/** @throws HttpProblem where this person may not seal this visit */
+export function maySeal(record: VisitRecord, by: Author): void {
+  if (by.role !== 'lead' && by.id !== record.visit.technician.id) throw forbidden(`${record.visit.technician.name} has this visit and seals it, or a lead does. Take the visit over first.`)
+}
+
+/** @throws HttpProblem where this person may not have the visit checked by another version */
+export function mayMoveStandard(record: VisitRecord, version: number, reason: string | undefined, by: Author): void {
+  if (by.role !== 'lead' && by.id !== record.visit.technician.id) throw forbidden(`${record.visit.technician.name} has this visit and moves it to a newer version, or a lead does.`)
+  if (version >= record.visit.standard.version) return
+  if (by.role !== 'lead') throw forbidden('Only a lead has a visit checked by an older version of the standard.')
+  if (!reason) throw conflictingState('reason-wanted', 'Say why this visit is to be checked by an older version of the standard.')
+}
