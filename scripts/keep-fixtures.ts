@@ -8,6 +8,7 @@ import mysql, { type RowDataPacket } from 'mysql2/promise'
 import pino from 'pino'
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
+import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
 import { digestOf } from '@pasado/core/record/canonical'
 import type { Author, Body, EntryKind } from '@pasado/core/record/entry'
 import { standing } from '@pasado/core/record/record'
@@ -123,7 +124,7 @@ const special: [name: string, extra: (visit: string) => Promise<void>, after?: (
   ['handed-on-and-reviewed', async (visit) => {
     const has = (await readVisit(logbook, visit)).record.visit.technician.id
     await by(visit, isolde, 'note.written', { text: 'The ladder stayed here.', stage: 'place' })
-    await handVisit(logbook, visit, has === isolde.id ? corin : isolde, 'On the other island today.', petroc)
+    await handVisit(logbook, visit, { id: (has === isolde.id ? corin : isolde).id, name: (has === isolde.id ? corin : isolde).name }, 'On the other island today.', petroc)
     await by(visit, isolde, 'review.asked', { remark: 'One waiver, please.' })
     await by(visit, wenna, 'review.returned', { remark: 'Measure the loft again.' })
     await by(visit, isolde, 'review.asked', { remark: 'Measured.' })
@@ -142,7 +143,7 @@ const special: [name: string, extra: (visit: string) => Promise<void>, after?: (
     await by(visit, isolde, 'fault.observed', { search, observation: 'wired-test', answer: null })
     await by(visit, isolde, 'fault.found', { search, cause: 'backhaul-weak', end: 'mended', probability: 0.62 })
     await by(visit, isolde, 'path.seen', { unit: id, before: 0, after: 1, address: '192.168.1.60' })
-    await by(visit, isolde, 'neighbours.noted', { networks: [{ ssid: 'Whelk', band: '2.4', channel: 6, widthMHz: 20, rssiDbm: -71 }] as never })
+    await by(visit, isolde, 'neighbours.noted', { networks: [{ ssid: 'Whelk', band: '2.4', channel: 6, widthMHz: 20, dbm: -71, busy: 0.2 }] })
     await by(visit, isolde, 'check.booked', { id: uuidv7(), from: '2031-05-01T09:00:00Z', to: '2031-05-01T12:00:00Z' })
     await by(visit, isolde, 'button.pressed', { unit: id, button: 'reset', seconds: 2 })
   }],
@@ -177,7 +178,10 @@ const unfinished = (visit: ScriptedVisit): ScriptedVisit => ({ ...visit, steps: 
 const digests: Record<string, { visit: string; record: string; sealed: string; entries: number }> = {}
 async function keepFile(name: string, visit: string): Promise<void> {
   const { record, entries } = await readVisit(logbook, visit)
-  writeFileSync(join(folder, 'sealed', `${name}.json.gz`), gzipSync(await visitFile(services, visit, null), { level: 9 }))
+  const text = await visitFile(services, visit, null)
+  const problems = integrityProblems(readRecordFile(text), text)
+  if (problems.length) throw new Error(`${name}: ${JSON.stringify(problems)}`)
+  writeFileSync(join(folder, 'sealed', `${name}.json.gz`), gzipSync(text, { level: 9 }))
   digests[name] = { visit, record: digestOf(record), sealed: record.seal!.record, entries: entries.length }
 }
 
@@ -193,7 +197,7 @@ for (const [index, [name, extra, after]] of special.entries()) {
 // A second visit at the first one's home, which starts from it.
 const home = (await readVisit(logbook, finished[0]!.id)).record
 const again = uuidv7()
-await openVisit(logbook, { id: again, home: home.visit.home, customer: home.visit.customer, technician: isolde, brief: { ...home.brief.facts, reason: 'fault' } as never }, petroc)
+await openVisit(logbook, { id: again, home: home.visit.home, customer: home.visit.customer, technician: { id: isolde.id, name: isolde.name }, brief: { ...home.brief.facts, reason: 'fault' } as never }, petroc)
 await by(again, isolde, 'note.written', { text: 'Works again after a restart.' })
 await sealNow(again)
 await keepFile('started-from-another', again)

@@ -4,7 +4,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
 import { rows, run } from '../src/db/pool'
 import { visitFile } from '../src/logbook/read'
-import { serverAuthor } from '../src/logbook/logbook'
+import { serverAuthor } from '../src/logbook/server-author'
 import { eraseDue } from '../src/vault/erase-due'
 import { Caller, draft, openAVisit, startCompany } from './company'
 

@@ -14,7 +14,7 @@ import { loadVisits } from '../../scripts/load-demo'
 import { row, rows } from '../src/db/pool'
 import { readVisit, visitFile } from '../src/logbook/read'
 import { eraseAsAnswered } from '../src/logbook/visits'
-import { serverAuthor } from '../src/logbook/logbook'
+import { serverAuthor } from '../src/logbook/server-author'
 import { Caller, demoModels, draft, openAVisit, startCompany } from './company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
@@ -60,7 +60,7 @@ describe('a write whose first try fails after its work is there once it is ackno
     'a secret': { act: (visit) => isolde.call('POST', `/visits/${visit}/secrets`, secret()), there: async (visit) => (await kinds(visit)).includes('secret.kept') && (await row(company.services.db, 'SELECT 1 FROM vault_secrets WHERE visit_id = ?', [visit])) !== null },
     'showing a secret': {
       before: async (visit) => { await isolde.call('POST', `/visits/${visit}/secrets`, secret()) },
-      act: async (visit) => isolde.call('POST', `/visits/${visit}/secrets/${(await stored(visit)).find(({ kind }) => kind === 'secret.kept')!.body.ref as string}/show`, { why: 'checking it' }), there: async (visit) => (await kinds(visit)).filter((kind) => kind === 'secret.shown').length === 1
+      act: async (visit) => isolde.call('POST', `/visits/${visit}/secrets/${(await stored(visit)).find((one): one is Entry<'secret.kept'> => one.kind === 'secret.kept')!.body.ref}/show`, { why: 'checking it' }), there: async (visit) => (await kinds(visit)).filter((kind) => kind === 'secret.shown').length === 1
     },
     'erasing': {
       before: async (visit) => { await isolde.call('POST', `/visits/${visit}/secrets`, secret()) },

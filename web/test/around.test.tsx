@@ -5,7 +5,8 @@ import { packDigest, signedDigest } from '@pasado/core/record/seal'
 import { useVisit } from '../src/visit/store'
 import { Docket } from '../src/visit/Docket'
 import { LogbookSheet } from '../src/visit/LogbookSheet'
-import { RefusedNotice } from '../src/visit/RefusedNotice'
+import { OutboxBar } from '../src/outbox/OutboxBar'
+import { useOutbox } from '../src/outbox/outbox'
 import { Strand } from '../src/visit/Strand'
 import { VisitHead } from '../src/visit/VisitHead'
 import { HandOver } from '../src/visit/stages/HandOver'
@@ -132,8 +133,9 @@ describe('around the work', () => {
   })
 
   it('what was refused is told with what was in it, until it is put away', async () => {
-    show(opened(), <RefusedNotice />)
-    useVisit.setState({ refused: [{ draft: { id: 'x', kind: 'note.written', body: { text: 'my words' } } as never, words: 'It holds a secret.' }] })
+    show(opened(), <OutboxBar />)
+    const { owner } = useOutbox.getState()
+    useOutbox.setState({ rows: [{ key: 'row 1', owner, outbox: 'o', visit: 'v', street: '4 Lantern Rise', refused: 'It holds a secret.', item: { kind: 'line', draft: { id: 'x', kind: 'note.written', body: { text: 'my words' } } as never } }] })
     expect((await screen.findByRole('alert')).textContent).toContain('my words')
     await user.click(screen.getByRole('button', { name: 'Put away' }))
     expect(screen.queryByRole('alert')).toBeNull()

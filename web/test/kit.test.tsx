@@ -5,7 +5,8 @@ import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { ParsedLabel, Proposal } from '@pasado/core/labels/parse'
 import { Brief } from '../src/visit/stages/Brief'
 import { Kit } from '../src/visit/stages/Kit'
-import { useDeviceBox } from '../src/visit/device-box'
+import { useOutbox } from '../src/outbox/outbox'
+import { keepSending } from '../src/outbox/send'
 import { useVisit } from '../src/visit/store'
 import { undo } from '../src/visit/store'
 import { box, catalogue, complete, idOf, node, opened, ownAdapter, router } from '../../core/test/fixture'
@@ -27,7 +28,7 @@ vi.mock('../src/labels/picture-file', () => ({
 vi.stubGlobal('createImageBitmap', () => Promise.reject(new Error('no pictures here')))
 
 const user = userEvent.setup()
-beforeEach(() => { sessionStorage.clear(); clearStores(); useDeviceBox.setState({ items: [] }); seen.problem = null })
+beforeEach(() => { sessionStorage.clear(); clearStores(); useOutbox.setState({ rows: [] }); seen.problem = null })
 
 const spare = idOf('spare')
 const proposal = (field: Proposal['field'], value: string, more: Partial<Proposal> = {}): Proposal => ({ field, value, trust: 'likely', source: 'print', others: [], ...more })
@@ -141,6 +142,9 @@ describe('reading a label', () => {
     seen.label = found
     show(complete().write('unit.set', { id: spare, set: { box, ...ownAdapter, name: 'Spare router', model: 'ostrel-heron', modelVersion: 1 } }), <Kit />, { at: `/visit/x/kit?unit=${unit}` })
     answers.set('/secrets', json({ assessed: {} }, 201))
+    answers.set('/entries?after', () => json({ entries: asked.flatMap(({ body }) => (body as { entries?: unknown[] } | undefined)?.entries ?? []) })())
+    answers.set('/entries', json({ receipts: [] }))
+    await keepSending()
     await user.click(screen.getByRole('button', { name: 'Read its label' }))
     await user.upload(screen.getByLabelText('Take or choose a photo'), photo())
     await screen.findByRole('button', { name: /^Take over/ })
@@ -155,7 +159,7 @@ describe('reading a label', () => {
     expect(written('unit.set')).toEqual([{ id: router, set: { serial: 'HE1-4629-ACDE', mac: '00:00:5e:00:53:77' }, origin: 'label' }])
     await waitFor(() => expect(asked.filter(({ path }) => path.includes('/secrets'))).toMatchObject([{ body: { purpose: 'label-key', id: router, origin: 'label', value: 'demo-key-9911' } }]))
     expect(JSON.stringify(useVisit.getState().pending)).not.toContain('demo-key-9911')
-    await waitFor(() => expect(useDeviceBox.getState().items).toEqual([]))
+    await waitFor(() => expect(useOutbox.getState().rows.filter(({ item }) => item.kind !== 'line')).toEqual([]))
   })
 
   it('without the server a secret stays sealed on the device, unreadable, and goes when it is back', async () => {
@@ -164,12 +168,12 @@ describe('reading a label', () => {
     await user.click(screen.getByRole('checkbox', { name: /Keep the photo/ }))
     await user.click(screen.getByRole('button', { name: 'Take over 1 value' }))
     expect(await screen.findByText('Sealed on this device, on its way to the vault.')).toBeDefined()
-    const held = [...inStore('pasado-box/items').values()] as { iv: Uint8Array; data: ArrayBuffer }[]
+    const held = ([...inStore('pasado-outbox/rows').values()] as { iv?: Uint8Array; data: ArrayBuffer }[]).filter(({ iv }) => iv)
     expect(held).toHaveLength(1)
     expect(new TextDecoder().decode(held[0]!.data)).not.toContain('demo-key-9911')
     answers.set('/secrets', json({ assessed: {} }, 201))
-    await waitFor(() => expect(useDeviceBox.getState().items).toEqual([]), { timeout: 6_000 })
-    expect(inStore('pasado-box/items').size).toBe(0)
+    await waitFor(() => expect(useOutbox.getState().rows.filter(({ item }) => item.kind !== 'line')).toEqual([]), { timeout: 6_000 })
+    await waitFor(() => expect([...inStore('pasado-outbox/rows').values()].filter((row) => (row as { iv?: unknown }).iv)).toEqual([]))
   })
 
   it('another reading is one tap away, and what is typed is checked as the record will', async () => {
@@ -240,14 +244,15 @@ describe('photos', () => {
     }
     vi.stubGlobal('XMLHttpRequest', FakeRequest)
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${router}` })
+    await keepSending()
     await user.upload(screen.getByLabelText('Add a photo'), photo())
     await user.type(await screen.findByRole('textbox', { name: 'What does it show?' }), 'On the shelf')
     await user.click(screen.getByRole('button', { name: 'Keep it' }))
     expect((await screen.findByText('Not taken')).textContent).toBeDefined()
     expect(screen.getByRole('alert').textContent).toContain('holds a secret')
-    expect(Object.fromEntries([...sent[0]!].filter(([name]) => name !== 'photo' && name !== 'ref'))).toEqual({ thing: 'unit', about: router, label: 'no', caption: 'On the shelf' })
+    expect(Object.fromEntries([...sent[0]!].filter(([name]) => name !== 'photo' && name !== 'ref'))).toMatchObject({ thing: 'unit', about: router, label: 'no', caption: 'On the shelf' })
     await user.click(screen.getByRole('button', { name: 'Put away' }))
-    await waitFor(() => expect(inStore('pasado-box/items').size).toBe(0))
+    await waitFor(() => expect([...inStore('pasado-outbox/rows').values()].filter((row) => (row as { iv?: unknown }).iv)).toEqual([]))
   })
 
   it('a kept one is captioned anew and taken out; that of a label is asked why', async () => {

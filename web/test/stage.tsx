@@ -6,6 +6,7 @@ import type { Draft, EntryKind } from '@pasado/core/record/entry'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { useSession } from '../src/app/session'
+import { useOutbox } from '../src/outbox/outbox'
 import { useVisit } from '../src/visit/store'
 import { catalogue, idOf, type Log } from '../../core/test/fixture'
 
@@ -45,9 +46,10 @@ export function show(log: Log, part: ReactNode, options: { role?: 'technician' |
   answers.clear()
   const record = log.record()
   useSession.setState({ me: { id: idOf('me'), login: 'me', name: 'Isolde Marram', role: options.role ?? 'technician' } })
+  useOutbox.setState({ owner: { id: idOf('me'), name: 'Isolde Marram' }, id: idOf('outbox'), rows: [], stuckSince: null })
   useVisit.setState({
     id: record.visit.id, entries: [], confirmed: record, record, catalogue, standard: firstStandard, findings: evaluate(record, catalogue, firstStandard),
-    pending: [], saving: 'saved', refused: [], undoable: [], problem: null
+    pending: [], saving: 'saved', undoable: [], problem: null, verdicts: null, foreign: null
   })
   const path = options.at ?? `/visit/${record.visit.id}/configure`
   return render(
@@ -58,9 +60,10 @@ export function show(log: Log, part: ReactNode, options: { role?: 'technician' |
   )
 }
 
-/** What was written on the screen, as the entries that wait to be sent. */
+/** What was written on the screen, sent already or waiting to be. */
 export function written<K extends EntryKind>(kind: K): Draft<K>['body'][] {
-  return useVisit.getState().pending.filter((draft) => draft.kind === kind).map(({ body }) => body as Draft<K>['body'])
+  const drafts = [...asked.flatMap(({ body }) => (body as { entries?: Draft[] } | undefined)?.entries ?? []), ...useVisit.getState().pending]
+  return [...new Map(drafts.map((draft) => [draft.id, draft])).values()].filter((draft) => draft.kind === kind).map(({ body }) => body as Draft<K>['body'])
 }
 
 /** An answer of JSON. */

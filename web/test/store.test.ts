@@ -1,16 +1,20 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { localTime } from '../src/app/local-time'
 import { opened } from '../../core/test/fixture'
+import type * as OutboxModule from '../src/outbox/outbox'
+import type * as SendModule from '../src/outbox/send'
 import type * as StoreModule from '../src/visit/store'
 
 import { FakeServer } from './fake-server'
 import { clearStores, inStore } from './idb'
 
-const kept = inStore()
+const kept = () => [...inStore('pasado-outbox/rows').values()]
 vi.mock('idb-keyval', () => import('./idb'))
 
 let server: FakeServer
 let store: typeof StoreModule
+let outbox: typeof OutboxModule
+let sender: typeof SendModule
 const visit = opened().entries[0]!.visit
 
 beforeEach(async () => {
@@ -18,6 +22,9 @@ beforeEach(async () => {
   vi.resetModules()
   server = new FakeServer()
   store = await import('../src/visit/store')
+  outbox = await import('../src/outbox/outbox')
+  sender = await import('../src/outbox/send')
+  await sender.keepSending()
   await store.openVisit(visit)
 })
 afterEach(() => { store.closeVisit(); vi.unstubAllGlobals() })
@@ -37,11 +44,11 @@ describe('what is written', () => {
     server.away = true
     write('555-0151')
     await vi.waitFor(() => expect(store.useVisit.getState().saving).toBe('not saved yet'))
-    expect([...kept.values()].flat()).toHaveLength(1)
+    expect(kept()).toHaveLength(1)
     server.away = false
-    await store.send()
+    await sender.sendNow()
     expect(server.entries.filter(({ kind }) => kind === 'brief.set')).toHaveLength(1)
-    expect([...kept.values()].flat()).toHaveLength(0)
+    await vi.waitFor(() => expect(kept()).toHaveLength(0))
   })
 
   it('and refused is set aside with the reason, while the rest goes on', async () => {
@@ -51,7 +58,7 @@ describe('what is written', () => {
     store.write('brief.set', { set: { secondContact: 'Aunt' } })
     server.away = false
     await vi.waitFor(() => expect(store.useVisit.getState().pending).toHaveLength(0), { timeout: 5_000 })
-    expect(store.useVisit.getState().refused.map(({ words }) => words)).toEqual([expect.stringContaining('is not wanted')])
+    expect(outbox.useOutbox.getState().rows.map(({ refused }) => refused)).toEqual([expect.stringContaining('is not wanted')])
     expect(store.useVisit.getState().record.brief.facts.secondContact).toBe('Aunt')
     expect(phone()).toBe('555-0101')
   })

@@ -21,6 +21,7 @@ async function start(): Promise<void> {
   store = await import('../src/visit/store')
   load = await import('../src/visit/load')
   session = await import('../src/app/session')
+  void (await import('../src/outbox/send')).keepSending()
   await session.useSession.getState().look().catch(() => undefined)
 }
 

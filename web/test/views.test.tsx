@@ -11,7 +11,7 @@ import type { ApiProblem} from '../src/app/api';
 import { ask } from '../src/app/api'
 import { LogIn } from '../src/app/LogIn'
 import { Shell } from '../src/app/Shell'
-import { deviceId, useSession, type Me } from '../src/app/session'
+import { useSession, type Me } from '../src/app/session'
 import { Catalogue } from '../src/catalogue/Catalogue'
 import { modelsInText } from '../src/catalogue/ImportModel'
 import { ModelView } from '../src/catalogue/ModelView'
@@ -94,9 +94,12 @@ describe('logging in', () => {
     expect(asked.at(-1)).toMatchObject({ method: 'DELETE', path: '/api/sessions' })
   })
 
-  it('a tab keeps its own device', () => {
-    expect(deviceId()).toBe(deviceId())
-    expect(deviceId()).toMatch(/^[0-9a-f-]{36}$/)
+  it('a person’s outbox has one id on a device, whichever tab asks', async () => {
+    const { outboxIdOf } = await import('../src/outbox/rows')
+    const [one, two] = [await outboxIdOf('isolde'), await outboxIdOf('isolde')]
+    expect(one).toBe(two)
+    expect(one).toMatch(/^[0-9a-f-]{36}$/)
+    expect(await outboxIdOf('corin')).not.toBe(one)
   })
 })
 

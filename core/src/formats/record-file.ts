@@ -7,7 +7,7 @@ import { entry, type Entry, type Placed } from '../record/entry'
 import { visitRecord, type VisitRecord } from '../record/record'
 import { reduce } from '../record/reduce'
 import { keyName, sealSignatureHolds } from '../record/seal'
-import { frozenVerdict, type Finding } from '../standard/evaluate'
+import { frozenVerdict, type Finding } from '../standard/finding'
 import { standard, type Standard } from '../standard/standard'
 
 const base64 = z.string().regex(/^[A-Za-z0-9+/]+=*$/)

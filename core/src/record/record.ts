@@ -202,6 +202,18 @@ export function hasHeld({ visit }: Pick<VisitRecord, 'visit'>, person: string): 
   return [visit.technician, ...(visit.before ?? [])].some(({ id }) => id === person)
 }
 
+/**
+ * A conflict as it stands now: the later value is the one the record holds, which whoever wrote it may have changed since without
+ * having seen the earlier one.
+ */
+export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
+  const { thing, id, field, later } = conflict
+  const holder = (thing === 'brief' ? record.brief : Object.hasOwn(tableOf, thing) ? (thingsOf(record, thing as keyof typeof tableOf) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>)[id] : undefined) as { facts: Record<string, unknown>; meta: Record<string, FieldMeta> } | undefined
+  const meta = holder?.meta[field]
+  if (!meta || meta.seq <= later.seq) return conflict
+  return { ...conflict, later: { seq: meta.seq, at: meta.at, by: meta.by, value: holder.facts[field] ?? null } }
+}
+
 /** The name people know a unit by. */
 export function unitName(unit: Unit): string {
   return unit.facts.name ?? unit.facts.serial ?? 'unnamed unit'

@@ -1,7 +1,7 @@
 import { ed25519 } from '@noble/curves/ed25519.js'
 import { hexToBytes, utf8ToBytes } from '@noble/hashes/utils.js'
 import type { Model } from '../catalogue/model'
-import type { Finding } from '../standard/evaluate'
+import type { Finding } from '../standard/finding'
 import type { Standard } from '../standard/standard'
 import { canonicalJson, digestOf } from './canonical'
 import type { Body, Entry } from './entry'

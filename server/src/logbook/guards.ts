@@ -1,7 +1,7 @@
 import { modelKey } from '@pasado/core/catalogue/model'
 import type { Problem } from '@pasado/core/calc/refusal'
 import type { Author, Draft } from '@pasado/core/record/entry'
-import { tableOf, thingsOf, type VisitRecord } from '@pasado/core/record/record'
+import { thingsOf, type tableOf, type VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
 import { allRules } from '@pasado/core/standard/evaluate'
 import { refused } from '../http/problem'

@@ -19,11 +19,8 @@ import { modelsNamed, mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
 import type { OpenVisit } from './open-visit'
 import { project } from './project'
+import { serverAuthor, serverDevice } from './server-author'
 import { VisitStates, withLine, type VisitState } from './states'
-
-/** The device that the server's own entries are from. */
-export const serverDevice = '00000000-0000-7000-8000-000000000000'
-export const serverAuthor: Author = { id: 'server', name: 'Pasado', role: 'server' }
 
 /** How the server answers for an entry that it holds. */
 export interface Receipt {
@@ -74,7 +71,7 @@ export class Logbook {
       if (fresh.length) {
         mustBeOpen(open)
         for (const from of new Set(fresh.map((draft) => draft.from))) await this.mustBeOwn(open, from, author)
-        await mayWrite(this, open, author, fresh)
+        await mayWrite(this.states, open, author, fresh)
         const catalogue = await this.states.catalogueFor(open.connection, open.state.record, modelsNamed(fresh))
         mustFit(fresh, open.state, author, (key) => catalogue.has(key))
         await this.#mustNotLeak(open, fresh)

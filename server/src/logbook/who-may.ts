@@ -1,4 +1,4 @@
-import { briefFacts } from '@pasado/core/record/facts'
+import type { briefFacts } from '@pasado/core/record/facts'
 import type { Author, Draft, Entry, EntryKind } from '@pasado/core/record/entry'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules, blocks } from '@pasado/core/standard/evaluate'
@@ -6,8 +6,9 @@ import type { Standard } from '@pasado/core/standard/standard'
 import { entriesAfter } from '../db/entries'
 import { leadsWorking } from '../db/people'
 import { conflictingState, forbidden } from '../http/problem'
-import { serverDevice, type Logbook } from './logbook'
 import type { OpenVisit } from './open-visit'
+import { serverDevice } from './server-author'
+import type { VisitStates } from './states'
 
 /** What the office writes: the booking. When, who, whom to call, why. */
 const booking = new Set<string>(['customerName', 'street', 'town', 'phone', 'secondContact', 'plannedAt', 'reason', 'language'] satisfies (keyof typeof briefFacts.shape)[])
@@ -16,15 +17,15 @@ const leadsOnly = new Set<EntryKind>(['waiver.granted', 'waiver.withdrawn', 'rev
 const noRecording = new Set<EntryKind>(['visit.opened', 'visit.handed', 'standard.moved', 'review.asked', 'review.returned', 'review.approved', 'waiver.granted', 'waiver.withdrawn', 'note.written', 'secret.shown', 'secrets.erased', 'copies.erased', 'pack.made', 'conflict.settled', 'rule.acknowledged', 'sealed'])
 
 /** @throws HttpProblem where this person may not write these entries in this visit */
-export async function mayWrite(logbook: Logbook, open: OpenVisit, author: Author, drafts: readonly Draft[]): Promise<void> {
+export async function mayWrite(states: VisitStates, open: OpenVisit, author: Author, drafts: readonly Draft[]): Promise<void> {
   const { record } = open.state
-  await mustBeGoneOnWith(logbook, open)
+  await mustBeGoneOnWith(states, open)
   for (const draft of drafts) {
     if (author.role === 'office') officeMay(draft)
     if (leadsOnly.has(draft.kind) && author.role !== 'lead') throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
     if (draft.kind === 'signature.given') maySign(record, author, draft as Draft<'signature.given'>)
-    if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn') await mayWaive(logbook, open, author, draft.body.rule)
-    if (draft.kind === 'review.approved') await mayApprove(logbook, open, author)
+    if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn') await mayWaive(states, open, author, draft.body.rule)
+    if (draft.kind === 'review.approved') await mayApprove(states, open, author)
   }
 }
 
@@ -34,8 +35,8 @@ function officeMay(draft: Draft): void {
 }
 
 /** A visit that was taken in is gone on with by a standard of ours only. */
-async function mustBeGoneOnWith(logbook: Logbook, open: OpenVisit): Promise<void> {
-  const foreign = await logbook.states.foreignOf(open.connection, open.head.id)
+async function mustBeGoneOnWith(states: VisitStates, open: OpenVisit): Promise<void> {
+  const foreign = await states.foreignOf(open.connection, open.head.id)
   const { id, version } = open.state.record.visit.standard
   if (foreign?.standard?.id === id && foreign.standard.version === version) throw conflictingState('foreign', 'This visit came as a file with a standard that is not in force here; a lead moves it to ours first.')
 }
@@ -46,9 +47,9 @@ function maySign(record: VisitRecord, author: Author, { body }: Draft<'signature
   if (body.who === 'technician' && body.name !== author.name) throw forbidden(`You are logged in as ${author.name}: a technician signs with the name of the account.`)
 }
 
-async function mayWaive(logbook: Logbook, open: OpenVisit, author: Author, rule: string): Promise<void> {
+async function mayWaive(states: VisitStates, open: OpenVisit, author: Author, rule: string): Promise<void> {
   const { record } = open.state
-  const standard = await logbook.states.standardOf(open.connection, record)
+  const standard = await states.standardOf(open.connection, record)
   if (standard.policy.fourEyes && isMust(standard, rule) && hasHeld(record, author.id)) throw forbidden('Somebody else looks at this: a lead does not waive in a visit of their own.')
 }
 
@@ -57,14 +58,14 @@ function isMust(standard: Standard, rule: string): boolean {
   return level === 'must'
 }
 
-async function mayApprove(logbook: Logbook, open: OpenVisit, author: Author): Promise<void> {
+async function mayApprove(states: VisitStates, open: OpenVisit, author: Author): Promise<void> {
   const { record, findings } = open.state
   if (hasHeld(record, author.id)) throw forbidden('Whoever has or had the visit does not approve it; ask another lead.')
   const lines = await entriesAfter(open.connection, open.head.id, 0)
   const recorded = lines.find((line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!))
   if (recorded) throw forbidden(`You recorded something in this visit yourself (line ${recorded.seq}); ask another lead to approve it.`)
   if (Object.values(record.waivers).some(({ by }) => by.id === author.id)) {
-    const { policy } = await logbook.states.standardOf(open.connection, record)
+    const { policy } = await states.standardOf(open.connection, record)
     const others = (await leadsWorking(open.connection)).filter((id) => id !== author.id && !hasHeld(record, id))
     if (policy.fourEyes && others.length > 0) throw forbidden('You waived something in this visit; another lead approves it.')
   }

@@ -1,7 +1,7 @@
 import { dueErasures } from '../db/erasures'
 import { endedPackLinks } from '../db/pack-links'
 import { isAway } from '../db/pool'
-import { serverAuthor } from '../logbook/logbook'
+import { serverAuthor } from '../logbook/server-author'
 import { eraseAsAnswered } from '../logbook/visits'
 import type { Services } from '../services'
 

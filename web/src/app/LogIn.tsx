@@ -1,6 +1,8 @@
 import { useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate, useSearchParams } from 'react-router'
+import { useOutbox } from '../outbox/outbox'
+import { countWords } from '../outbox/words'
 import { ApiProblem } from './api'
 import { useSession } from './session'
 
@@ -10,6 +12,8 @@ export function LogIn() {
   const navigate = useNavigate()
   const [search] = useSearchParams()
   const [problem, setProblem] = useState<string | null>(null)
+  const rows = useOutbox((state) => state.rows)
+  const left = [...new Set(rows.flatMap(({ owner }) => owner?.name ?? []))].map((name) => [name, rows.filter(({ owner }) => owner?.name === name)] as const)
   const { register, handleSubmit, formState: { isSubmitting, errors } } = useForm<{ login: string; password: string }>()
   const submit = handleSubmit(async ({ login, password }) => {
     setProblem(null)
@@ -36,6 +40,7 @@ export function LogIn() {
             <input id="password" type="password" className="box mt-1" autoComplete="current-password" aria-invalid={!!errors.password} aria-describedby={errors.password ? 'password-wrong' : undefined} {...register('password', { required: 'Enter your password.' })} />
             {errors.password && <p id="password-wrong" className="mt-1 font-bold">{errors.password.message}</p>}
           </div>
+          {left.length > 0 && <p role="status" className="border-l-4 border-plum bg-well p-3">{left.map(([name, rows]) => `${countWords(rows)} of ${name}`).join('; ').replace(/^./, (first) => first.toUpperCase())} wait on this device, and go when {left.length === 1 ? left[0]![0] : 'they'} log{left.length === 1 ? 's' : ''} in here.</p>}
           {problem && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">{problem}</p>}
           <button type="submit" className="btn btn-plum" disabled={isSubmitting}>Log in</button>
         </form>

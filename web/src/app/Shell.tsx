@@ -1,11 +1,15 @@
 import { Keyboard, KeyRound, LogOut, SunMoon, Users } from 'lucide-react'
 import { DropdownMenu } from 'radix-ui'
-import { lazy, Suspense, useEffect } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate, Navigate } from 'react-router'
 import { ApiProblem } from './api'
 import { callUp, useCalledUp } from './called-up'
+import { useClock } from './clock'
 import { useKeysEverywhere } from './keys'
 import { useLight } from './light'
+import { useOutbox } from '../outbox/outbox'
+import { countWords, homesWords } from '../outbox/words'
+import { Sheet } from '../ui/Sheet'
 import { useNewerProgram } from './newer-program'
 import { useSession } from './session'
 
@@ -17,6 +21,7 @@ const KEEP_AFTER_MS = 4_000
 const AnythingSheet = lazy(async () => ({ default: (await import('../anything/AnythingSheet')).AnythingSheet }))
 const ChoosePassword = lazy(async () => ({ default: (await import('./ChoosePassword')).ChoosePassword }))
 const OwnPasswordSheet = lazy(async () => ({ default: (await import('./ChoosePassword')).OwnPasswordSheet }))
+const OutboxBar = lazy(async () => ({ default: (await import('../outbox/OutboxBar')).OutboxBar }))
 const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSheet')).KeysSheet }))
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
@@ -38,11 +43,19 @@ export function Shell() {
   return (
     <>
       {!ownHead && <Head />}
+      {!ownHead && <NotOnTheServer />}
       <NewerProgram />
       <Outlet />
       <CalledUpAnywhere inVisit={ownHead} />
     </>
   )
+}
+
+/** Most of the time there is nothing to tell, and nothing is loaded for it. */
+function NotOnTheServer() {
+  const some = useOutbox((state) => state.rows.length > 0)
+  const wrong = useClock((state) => state.aheadMs !== null)
+  return some || wrong ? <Suspense><OutboxBar /></Suspense> : null
 }
 
 /** Tells of a newer version of the program, and takes it when asked to. */
@@ -91,12 +104,20 @@ export function PersonMenu() {
   const { me, logOut } = useSession()
   const turn = useLight((state) => state.turn)
   const navigate = useNavigate()
+  const unsent = useOutbox((state) => state.rows).filter((row) => row.owner?.id === me?.id)
+  const [asking, setAsking] = useState<'here' | 'everywhere' | null>(null)
   const leave = async (everywhere: boolean) => {
     await logOut(everywhere)
     await navigate('/login')
   }
+  const ask = (everywhere: boolean) => { if (unsent.length > 0) setAsking(everywhere ? 'everywhere' : 'here'); else void leave(everywhere) }
   const item = 'flex min-h-11 items-center gap-3 px-4 outline-none data-[highlighted]:bg-plumwash cursor-pointer'
   return (
+    <>
+    <Sheet open={asking !== null} onClose={() => setAsking(null)} title="Not everything is sent" says={`${countWords(unsent)} of yours ${unsent.length === 1 ? 'is' : 'are'} on this device only: ${homesWords(unsent)}.`}>
+      <p>Logging out does not take {unsent.length === 1 ? 'it' : 'them'} away: {unsent.length === 1 ? 'it stays' : 'they stay'} here and {unsent.length === 1 ? 'is' : 'are'} sent when you next log in on this device.</p>
+      <div className="mt-3 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" onClick={() => setAsking(null)}>Stay, and send first</button><button type="button" className="btn" onClick={() => void leave(asking === 'everywhere')}>Log out all the same</button></div>
+    </Sheet>
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband"><span className="hidden max-w-40 truncate sm:inline">{me?.name}</span><span className="sm:hidden" aria-label={me?.name} role="img">{me?.name.split(' ').map((part) => part[0]).join('')}</span><span aria-hidden>▾</span></DropdownMenu.Trigger>
       <DropdownMenu.Portal>
@@ -106,10 +127,11 @@ export function PersonMenu() {
           <DropdownMenu.Item className={item} onSelect={turn}><SunMoon aria-hidden size={18} />Daylight or Cupboard</DropdownMenu.Item>
           {me?.role === 'lead' && <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}><Users aria-hidden size={18} />People</DropdownMenu.Item>}
           <DropdownMenu.Item className={item} onSelect={() => callUp('password')}><KeyRound aria-hidden size={18} />Change my password</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void leave(false)}><LogOut aria-hidden size={18} />Log out</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => void leave(true)}><LogOut aria-hidden size={18} />Log out everywhere</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => ask(false)}><LogOut aria-hidden size={18} />Log out</DropdownMenu.Item>
+          <DropdownMenu.Item className={item} onSelect={() => ask(true)}><LogOut aria-hidden size={18} />Log out everywhere</DropdownMenu.Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+    </>
   )
 }

@@ -1,3 +1,5 @@
+import { holdClockAgainst } from './clock'
+
 /** What the server says where it cannot do what was asked (RFC 9457). */
 export interface ProblemDocument {
   type: string
@@ -41,6 +43,7 @@ async function request(method: string, path: string, body?: unknown): Promise<Re
   } catch {
     throw new ApiProblem(away)
   }
+  holdClockAgainst(response.headers.get('date'))
   if (response.ok) return response
   let document: ProblemDocument
   try {

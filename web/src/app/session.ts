@@ -1,4 +1,5 @@
 import { create } from 'zustand'
+import { adopted } from '../outbox/adopt'
 import { ApiProblem, ask } from './api'
 import { copyOf, putAway, takeAlong } from './taken'
 
@@ -52,16 +53,9 @@ export const useSession = create<SessionState>((set, getState) => ({
 
 /** Remembers who is here; what another took along goes, and with the session everything. */
 async function keep(person: Me | null): Promise<void> {
+  // What an earlier version could not send is taken over first: it belongs to who was here last.
+  await adopted()
   const last = await copyOf<Me>('me')
   await putAway(person === null || (last !== null && last.value.id !== person.id) ? 'all' : 'old')
   if (person) await takeAlong('me', person)
-}
-
-/** This device's own id: what one device wrote in a row never conflicts with itself. A tab is a device. */
-export function deviceId(): string {
-  const kept = sessionStorage.getItem('pasado-device')
-  if (kept) return kept
-  const made = crypto.randomUUID()
-  sessionStorage.setItem('pasado-device', made)
-  return made
 }

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { clock, type PlannedStop, type Stop, type Window } from '@pasado/core/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
-import { deviceId } from '../app/session'
+import { useOutbox } from '../outbox/outbox'
 import { MinutesField } from './MinutesField'
 import { useDayPlan, type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from './VisitLine'
@@ -91,7 +91,7 @@ function Suggestion({ planned, of, day, mayMove, onMoved }: { planned: DayPlanne
       for (const stop of order) {
         if (stop.plannedMin === planned.stops.find(({ id }) => id === stop.id)?.plannedMin) continue
         const visit = of.get(stop.id)!
-        const draft = { id: uuidv7(), visit: stop.id, at: localTime(new Date()), from: deviceId(), base: visit.seq, kind: 'brief.set', body: { set: { plannedAt: localTime(addMinutes(startOfDay(day), stop.plannedMin!)) }, origin: 'calculated' } }
+        const draft = { id: uuidv7(), visit: stop.id, at: localTime(new Date()), from: useOutbox.getState().id, base: visit.seq, kind: 'brief.set', body: { set: { plannedAt: localTime(addMinutes(startOfDay(day), stop.plannedMin!)) }, origin: 'calculated' } }
         await ask('POST', `/visits/${stop.id}/entries`, { entries: [draft] })
       }
       onMoved()

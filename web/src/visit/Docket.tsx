@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react'
+import { fieldWords } from '@pasado/core/revisions/field-words'
 import { ruleKey } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/standard/docket'
@@ -58,7 +59,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         {conflicts.map((conflict) => (
           <li key={`${conflict.thing}${conflict.id}${conflict.field}`} className="border-t border-rule bg-inv text-oninv">
             <button type="button" className="w-full p-4 text-left" onClick={() => { goTo({ stage: conflict.thing === 'brief' ? 'brief' : conflict.thing === 'unit' ? 'kit' : 'configure', kind: conflict.thing as 'unit', id: conflict.id, field: conflict.field }); onGone?.() }}>
-              <span className="block font-bold">Two people set {conflict.field}</span>
+              <span className="block font-bold">Two people set {fieldWords(conflict.field)}</span>
               <span className="text-sm">{conflict.earlier.by.name} and {conflict.later.by.name}. Say which is right.</span>
             </button>
           </li>

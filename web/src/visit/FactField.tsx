@@ -1,10 +1,11 @@
-import { useEffect, useId, useState, type ReactNode } from 'react'
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
 import type { ThingKind } from '@pasado/core/record/facts'
 import type { Conflict, FieldMeta } from '@pasado/core/record/record'
 import { Chips } from '../ui/Chips'
 import { useFact } from './facts'
 import { placeKey } from './place'
-import { write } from './store'
+import type { Look } from '../outbox/outbox'
+import { takeLook, write } from './store'
 
 interface Common {
   kind: ThingKind
@@ -56,11 +57,14 @@ export function TextFact({ exact = false, unit, mend, type = 'text', ...common }
   const [typed, setTyped] = useState(kept)
   const [problem, setProblem] = useState<string | null>(null)
   const inputId = useId()
+  // What had been seen when the field was gone to: who changes it meanwhile is not overwritten unseen.
+  const look = useRef<Look | undefined>(undefined)
+  const put = (value: unknown) => { const problem = set(value, look.current); look.current = takeLook(); return problem }
   useEffect(() => { setTyped(kept); setProblem(null) }, [kept])
   const leave = (text: string) => {
     const said = text.trim() === '' ? '' : text
     if (said === kept) { setTyped(kept); setProblem(null); return }
-    setProblem(said === '' ? set(null) : type === 'number' ? setNumber(said, set) : set(said))
+    setProblem(said === '' ? put(null) : type === 'number' ? setNumber(said, put) : put(said))
   }
   const better = mend?.(typed) ?? null
   return (
@@ -70,6 +74,7 @@ export function TextFact({ exact = false, unit, mend, type = 'text', ...common }
           id={inputId} className={`box ${exact ? 'exact' : ''} ${unit ? 'max-w-36' : ''}`} value={typed} disabled={!mayWrite}
           inputMode={type === 'number' ? 'decimal' : 'text'} spellCheck={!exact} autoCapitalize={exact ? 'none' : undefined} autoComplete="off"
           aria-invalid={problem !== null} aria-describedby={problem ? `${inputId}-wrong` : undefined}
+          onFocus={() => { look.current = takeLook() }}
           onChange={(event) => { setTyped(event.target.value); setProblem(null) }}
           onBlur={(event) => leave(event.target.value)}
           onKeyDown={(event) => { if (event.key === 'Enter') leave(event.currentTarget.value) }}

@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
 import type { Model, ModelState } from '@pasado/core/catalogue/model'
 import { lampColours, lampPatterns, lookWords, type LampColour, type LampLook, type LampPattern } from '@pasado/core/lamps/look'
 import { readLamps } from '@pasado/core/lamps/unit-lamps'
@@ -8,7 +8,8 @@ import { Chips } from '../ui/Chips'
 import { Lens } from '../ui/Lens'
 import { useMayWrite } from './facts'
 import { placeKey } from './place'
-import { useVisit, write } from './store'
+import type { Look } from '../outbox/outbox'
+import { takeLook, useVisit, write } from './store'
 
 const patternWords: Record<LampPattern, string> = { off: 'dark', solid: 'steady', blink: 'blinks', 'fast-blink': 'blinks fast', pulse: 'slow pulse', alternate: 'two colours in turn' }
 
@@ -40,12 +41,15 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
   const [choices, setChoices] = useState<Record<string, Choice>>({})
   const [lamp, setLamp] = useState(model.lamps[0]!.id)
   const choice = choices[lamp] ?? {}
-  const choose = (more: Choice) => setChoices({ ...choices, [lamp]: { ...choice, ...more } })
+  // The look is taken with the first tap: what happens to the unit while the rest is chosen comes after it.
+  const look = useRef<Look | null>(null)
+  const choose = (more: Choice) => { look.current ??= takeLook(); setChoices({ ...choices, [lamp]: { ...choice, ...more } }) }
   const looks = model.lamps.flatMap(({ id }) => lookOf(id, choices[id] ?? {}) ?? [])
   const seen = looks.length ? readLamps({ ...unit, sightings: [...unit.sightings, { seq: me.lastSeq + 1, at: new Date().toISOString(), by: { id: '', name: '', role: 'technician' }, lamps: looks }] }, model) : null
   const now = unit.sightings.length ? readLamps(unit, model) : null
   const log = () => {
-    write('lamp.seen', { unit: unit.id, lamps: looks })
+    write('lamp.seen', { unit: unit.id, lamps: looks }, look.current ? { look: look.current } : {})
+    look.current = null
     setChoices({})
   }
   return (

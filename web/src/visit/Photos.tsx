@@ -6,9 +6,9 @@ import { photosOf, type Photo } from '@pasado/core/record/record'
 import { ApiProblem, fetchFile } from '../app/api'
 import { PictureProblem, readyToSend } from '../labels/picture-file'
 import { Sheet } from '../ui/Sheet'
-import { dropBoxed, photoForVisit, useDeviceBox, type Boxed } from './device-box'
+import { putRowAway, useOutbox, type Look, type OutboxRow } from '../outbox/outbox'
 import { useMayWrite } from './facts'
-import { useVisit, write } from './store'
+import { photoForVisit, takeLook, useVisit, write } from './store'
 
 const SHOWN_MS = 45_000
 
@@ -17,15 +17,16 @@ export function Photos({ about, label = 'Photos', add = 'Add a photo' }: { about
   const record = useVisit((state) => state.record)
   const visit = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
-  const boxed = useDeviceBox((state) => state.items).filter(({ meta }) => meta.kind === 'photo' && meta.visit === visit && meta.fields.thing === about.thing && meta.fields.about === about.id)
+  const boxed = useOutbox((state) => state.rows).filter(({ visit: of, item }) => of === visit && item.kind === 'photo' && !Object.hasOwn(record.photos ?? {}, item.ref) && item.fields.thing === about.thing && item.fields.about === about.id)
   const photos = photosOf(record).filter((one) => one.about.thing === about.thing && one.about.id === about.id)
-  const [chosen, setChosen] = useState<Blob | null>(null)
+  const [chosen, setChosen] = useState<{ photo: Blob; look: Look } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [open, setOpen] = useState<Photo | null>(null)
   const fileId = useId()
   const choose = (file: File) => {
     setProblem(null)
-    readyToSend(file).then(setChosen, (error: unknown) => setProblem(error instanceof PictureProblem ? `${file.name} ${error.message}.` : `${file.name} cannot be used; take it again.`))
+    const look = takeLook()
+    readyToSend(file).then((photo) => setChosen({ photo, look }), (error: unknown) => setProblem(error instanceof PictureProblem ? `${file.name} ${error.message}.` : `${file.name} cannot be used; take it again.`))
   }
   if (!mayWrite && photos.length === 0) return null
   return (
@@ -39,9 +40,9 @@ export function Photos({ about, label = 'Photos', add = 'Add a photo' }: { about
         )}
       </div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
-      {chosen && visit && <Caption photo={chosen} onLeave={() => setChosen(null)} onKeep={(caption) => { void photoForVisit(visit, { thing: about.thing, about: about.id, label: 'no', ...(caption ? { caption } : {}) }, chosen); setChosen(null) }} />}
+      {chosen && visit && <Caption photo={chosen.photo} onLeave={() => setChosen(null)} onKeep={(caption) => { void photoForVisit({ thing: about.thing, about: about.id, label: 'no', ...(caption ? { caption } : {}) }, chosen.photo, chosen.look); setChosen(null) }} />}
       <ul className="mt-2 flex flex-wrap gap-3">
-        {boxed.map((one) => <OnItsWay key={one.meta.ref} boxed={one} />)}
+        {boxed.map((one) => <OnItsWay key={one.key} row={one} />)}
         {photos.map((photo) => (
           <li key={photo.ref} className="w-36">
             <button type="button" className="block w-full text-left" aria-label={`Open: ${photo.label ? 'photo of the label' : photo.caption ?? 'photo'}`} onClick={() => setOpen(photo)}>
@@ -74,14 +75,15 @@ function Caption({ photo, onKeep, onLeave }: { photo: Blob; onKeep: (caption: st
   )
 }
 
-function OnItsWay({ boxed: { meta, state, progress, problem } }: { boxed: Boxed }) {
-  const percent = Math.round(progress * 100)
+function OnItsWay({ row: { key, item, refused } }: { row: OutboxRow }) {
+  const sent = useOutbox(({ progress }) => (item.kind === 'photo' ? progress[item.ref] : undefined))
+  const percent = Math.round((sent ?? 0) * 100)
   return (
     <li className="w-36">
       <div className="flex aspect-[4/3] flex-col justify-end border-2 border-dotted border-edge bg-well p-2 text-sm">
-        {state === 'refused' ? <b>Not taken</b> : <><span>{state === 'sending' ? `Sending, ${percent} %` : 'Kept here, waits for the server'}</span><progress aria-label="Sent" className="mt-1 h-2 w-full accent-plum" max={100} value={percent} /></>}
+        {refused !== null ? <b>Not taken</b> : <><span>{sent !== undefined ? `Sending, ${percent} %` : 'Kept here, waits for the server'}</span><progress aria-label="Sent" className="mt-1 h-2 w-full accent-plum" max={100} value={percent} /></>}
       </div>
-      {state === 'refused' && <><p role="alert" className="mt-1 text-sm">{problem}</p><button type="button" className="min-h-11 underline" onClick={() => dropBoxed(meta.ref)}>Put away</button></>}
+      {refused !== null && <><p role="alert" className="mt-1 text-sm">{refused}</p><button type="button" className="min-h-11 underline" onClick={() => putRowAway(key)}>Put away</button></>}
     </li>
   )
 }

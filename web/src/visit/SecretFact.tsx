@@ -3,7 +3,7 @@ import { revealReasons, type SecretPurpose } from '@pasado/core/record/answers'
 import { secretFor } from '@pasado/core/record/record'
 import type { Strength } from '@pasado/core/secrets/strength'
 import { ApiProblem } from '../app/api'
-import { useDeviceBox } from './device-box'
+import { useOutbox } from '../outbox/outbox'
 import { useMayWrite } from './facts'
 import { placeKey } from './place'
 import { keepSecret, newPassphrase, newRef, secretProblem, showSecret } from './secrets'
@@ -49,8 +49,9 @@ export function SecretFact({ purpose, thing, id, label, canMake = false, wep = f
   stage?: 'kit' | 'configure'
 }) {
   const secret = useVisit((state) => secretFor(state.record, purpose, id))
-  const erased = useVisit((state) => state.record.secretsErased)
-  const boxed = useDeviceBox((state) => state.items).find(({ meta }) => meta.kind === 'secret' && meta.body.purpose === purpose && meta.body.id === id)
+  const erased = useVisit((state) => state.record.secretsErased) || secret?.erasedAt !== undefined
+  const visit = useVisit((state) => state.id)
+  const boxed = useOutbox((state) => state.rows).find(({ visit: of, item }) => of === visit && item.kind === 'secret' && item.body.purpose === purpose && item.body.id === id)
   const mayWrite = useMayWrite()
   const [typing, setTyping] = useState(false)
   const [value, setValue] = useState('')
@@ -95,7 +96,7 @@ export function SecretFact({ purpose, thing, id, label, canMake = false, wep = f
           <div role="group" aria-label={label}>
             <p className="flex flex-wrap items-baseline justify-between gap-x-2"><span className="label">{label}</span>
               {secret && canMake && <span className="fine">{scoreWords[secret.assessed.score]}: {secret.assessed.score} of 4, about {Math.round(secret.assessed.bits)} bits</span>}</p>
-            {secret ? erased ? <p className="mt-1 text-soft">erased</p> : <Kept key={secret.ref} secretRef={secret.ref} label={label} /> : boxed ? <p className="mt-1 text-soft">{boxed.state === 'refused' ? <b role="alert">Not taken: {boxed.problem}</b> : 'Sealed on this device, on its way to the vault.'}</p> : <p className="mt-1 text-soft">Not in the vault yet.</p>}
+            {secret ? erased ? <p className="mt-1 text-soft">erased</p> : <Kept key={secret.ref} secretRef={secret.ref} label={label} /> : boxed ? <p className="mt-1 text-soft">{boxed.refused !== null ? <b role="alert">Not taken: {boxed.refused}</b> : 'Sealed on this device, on its way to the vault.'}</p> : <p className="mt-1 text-soft">Not in the vault yet.</p>}
             {mayWrite && (
               <div className="mt-2 flex flex-wrap gap-2">
                 {canMake && <button type="button" className="btn" aria-label={`Make one: ${label}`} onClick={() => begin(newPassphrase(), true)}>Make one</button>}

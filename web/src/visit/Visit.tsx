@@ -6,7 +6,8 @@ import { closeVisit, openVisit, useVisit } from './store'
 import { Docket, DocketSheet } from './Docket'
 import { LogbookSheet } from './LogbookSheet'
 import { Photos } from './Photos'
-import { RefusedNotice } from './RefusedNotice'
+import { OutboxBar } from '../outbox/OutboxBar'
+import { ForeignNotice } from './ForeignNotice'
 import { Strand } from './Strand'
 import { useArriveAtPlace } from './place'
 import { useVisitKeys } from './keys'
@@ -56,7 +57,7 @@ export function Visit() {
       <VisitHead />
       <Strand visit={id!} here={stage as Stage} />
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
-        <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><RefusedNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
+        <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><OutboxBar visit={id!} /><ForeignNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
         <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
       </div>
       <Foot />

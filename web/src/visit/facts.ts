@@ -1,6 +1,7 @@
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
-import { thingsOf, type Conflict, type FieldMeta, type VisitRecord } from '@pasado/core/record/record'
+import { conflictNow, thingsOf, type Conflict, type FieldMeta, type VisitRecord } from '@pasado/core/record/record'
 import { useSession } from '../app/session'
+import type { Look } from '../outbox/outbox'
 import { useVisit, write } from './store'
 
 /** A field of a thing, as a form shows it. */
@@ -10,8 +11,8 @@ export interface FactField {
   conflict: Conflict | undefined
   /** False where the visit is sealed or this person only reads. */
   mayWrite: boolean
-  /** Writes a value; null clears. Gives what is wrong with it, in words, and then writes nothing. */
-  set: (value: unknown) => string | null
+  /** Writes a value; null clears. Gives what is wrong with it, in words, and then writes nothing. @param look when it was looked at, where that was not just now */
+  set: (value: unknown, look?: Look) => string | null
 }
 
 function thingIn(record: VisitRecord, kind: ThingKind, id: string) {
@@ -27,32 +28,35 @@ export function useMayWrite(): boolean {
 }
 
 /** Writes one field of a thing after checking it as the server will. Gives what is wrong with it, or null. */
-export function setFact(kind: ThingKind, id: string, field: string, value: unknown): string | null {
+export function setFact(kind: ThingKind, id: string, field: string, value: unknown, look?: Look): string | null {
   if (value === null) {
-    writeSet(kind, id, { [field]: null })
+    writeSet(kind, id, { [field]: null }, look)
     return null
   }
   const checked = checkField(kind, field, value)
   if ('problem' in checked) return checked.problem
-  writeSet(kind, id, { [field]: checked.value })
+  writeSet(kind, id, { [field]: checked.value }, look)
   return null
 }
 
-function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>): void {
-  if (kind === 'brief') write('brief.set', { set, origin: 'typed' })
-  else write(`${kind}.set`, { id, set, origin: 'typed' } as never)
+function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>, look?: Look): void {
+  const options = look ? { look } : {}
+  if (kind === 'brief') write('brief.set', { set, origin: 'typed' }, options)
+  else write(`${kind}.set`, { id, set, origin: 'typed' } as never, options)
 }
 
 /** One field of a thing of the open visit. */
 export function useFact(kind: ThingKind, id: string, field: string): FactField {
   const thing = useVisit((state) => thingIn(state.record, kind, id))
-  const conflict = useVisit((state) => state.record.conflicts.find((one) => one.thing === kind && one.id === id && one.field === field))
+  const record = useVisit((state) => (state.record.conflicts.length ? state.record : null))
+  const found = record?.conflicts.find((one) => one.thing === kind && one.id === id && one.field === field)
+  const conflict = record && found ? conflictNow(record, found) : undefined
   const mayWrite = useMayWrite()
   return {
     value: (thing?.facts as Record<string, unknown> | undefined)?.[field],
     meta: thing?.meta[field],
     conflict,
     mayWrite,
-    set: (value) => setFact(kind, id, field, value)
+    set: (value, look) => setFact(kind, id, field, value, look)
   }
 }

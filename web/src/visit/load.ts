@@ -1,5 +1,6 @@
 import type { Model } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
+import type { Finding } from '@pasado/core/standard/evaluate'
 import type { Standard } from '@pasado/core/standard/standard'
 import { ask } from '../app/api'
 import { useSession } from '../app/session'
@@ -10,6 +11,19 @@ export interface LoadedVisit {
   entries: Entry[]
   standard: Standard
   models: Model[]
+  /** What the rules said when it was sealed; null of an open one, and left out by copies from before. */
+  verdicts?: Finding[] | null
+  /** That it came as a file, and by whom. */
+  foreign?: ToldOfForeign | null
+}
+
+/** What is to be told of a visit that came as a file. */
+export interface ToldOfForeign {
+  by: string
+  at: string
+  standard: boolean
+  models: string[]
+  key: boolean
 }
 
 /** What a visit is opened with: itself, and every model there is to choose from. */
@@ -54,8 +68,8 @@ export async function loadVisit(id: string): Promise<Loaded> {
 }
 
 /** Takes a visit along as it stands now; not where the session has ended meanwhile. */
-export async function takeVisit(id: string, { entries, standard, models }: LoadedVisit): Promise<void> {
-  if (useSession.getState().me) await takeAlong(visitKey(id), { entries, standard, models } satisfies LoadedVisit)
+export async function takeVisit(id: string, { entries, standard, models, verdicts = null, foreign = null }: LoadedVisit): Promise<void> {
+  if (useSession.getState().me) await takeAlong(visitKey(id), { entries, standard, models, verdicts, foreign } satisfies LoadedVisit)
 }
 
 /** Takes visits along that are not on the device as they stand now; one after another, so that nothing else waits for it. */

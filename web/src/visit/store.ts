@@ -1,4 +1,3 @@
-import { get as readKept, set as keep } from 'idb-keyval'
 import { v7 as uuidv7 } from 'uuid'
 import { create } from 'zustand'
 import { catalogueOf, type Catalogue, type Model } from '@pasado/core/catalogue/model'
@@ -9,18 +8,14 @@ import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
 import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
-import { deviceId, useSession } from '../app/session'
-import { openBox, sendBox } from './device-box'
-import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
+import { useSession } from '../app/session'
+import { lookAt, onLinesSent, outboxReady, putIn, useOutbox, waits, type Look, type OutboxRow } from '../outbox/outbox'
+import { sendNow } from '../outbox/send'
+import { fetchVisit, loadVisit, takeVisit, type Loaded, type ToldOfForeign } from './load'
 import { inverseOf } from './undo'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
 export type Saving = 'saved' | 'saving' | 'not saved yet'
-
-interface Refused {
-  draft: Draft
-  words: string
-}
 
 interface VisitState {
   id: string | null
@@ -35,9 +30,12 @@ interface VisitState {
   models: Model[]
   /** Since when nobody has heard of the server: when what is shown was taken along; null where it is what the server has. */
   asOf: number | null
+  /** What the rules said when it was sealed; null of an open visit. */
+  verdicts: Finding[] | null
+  /** That it came as a file; null of our own. */
+  foreign: ToldOfForeign | null
   pending: Draft[]
   saving: Saving
-  refused: Refused[]
   undoable: { kind: EntryKind; body: unknown }[]
   problem: string | null
 }
@@ -47,66 +45,95 @@ export const useVisit = create<VisitState>(() => ({ ...nothing() }))
 
 function nothing(): VisitState {
   return {
-    id: null, entries: [], confirmed: emptyRecord, record: emptyRecord, findings: [], standard: firstStandard, catalogue: new Map(), models: [], asOf: null,
-    pending: [], saving: 'saved', refused: [], undoable: [], problem: null
+    id: null, entries: [], confirmed: emptyRecord, record: emptyRecord, findings: [], standard: firstStandard, catalogue: new Map(), models: [], asOf: null, verdicts: null, foreign: null,
+    pending: [], saving: 'saved', undoable: [], problem: null
   }
 }
 
 const RETRY_MS = 2_000
-const MOST_AT_ONCE = 200
 const TAKE_MS = 3_000
-const queueKey = (visit: string) => `pasado-queue-${visit}`
 let events: EventSource | null = null
-let sending: Promise<void> | null = null
-let retry: ReturnType<typeof setTimeout> | undefined
+/** Each thing that is tried again has a timer of its own: one must not end another. */
+let opening: ReturnType<typeof setTimeout> | undefined
+let listening: ReturnType<typeof setTimeout> | undefined
 let taking: ReturnType<typeof setTimeout> | undefined
 
-/** Opens a visit: its logbook, then news as they come. What this device still holds of it is sent. */
+/** Opens a visit: its logbook, then news as they come. What this device still holds of it is sent, as all it holds. */
 export async function openVisit(id: string): Promise<void> {
   closeVisit()
   useVisit.setState({ ...nothing(), id })
   try {
-    const loaded = await loadVisit(id)
+    const [loaded] = await Promise.all([loadVisit(id), outboxReady()])
     if (useVisit.getState().id !== id) return
-    await show(id, loaded)
-    if (useVisit.getState().id !== id) return
+    show(id, loaded)
     listen(id)
-    if (useVisit.getState().pending.length) void send()
-    void openBox()
+    void sendNow()
   } catch (error) {
     if (useVisit.getState().id !== id) return
     useVisit.setState({ problem: error instanceof ApiProblem ? error.document.title : 'The visit could not be opened.' })
-    if (error instanceof ApiProblem && error.passing) retry = setTimeout(() => void openVisit(id), RETRY_MS)
+    if (error instanceof ApiProblem && error.passing) opening = setTimeout(() => void openVisit(id), RETRY_MS)
   }
 }
 
-/** Leaves the visit; what is not sent yet stays on the device. */
+/** Leaves the visit; what is not sent yet stays on the device, and is sent from there. */
 export function closeVisit(): void {
   events?.close()
   events = null
-  clearTimeout(retry)
+  clearTimeout(opening)
+  clearTimeout(listening)
   takeNow()
 }
 
 /** Shows what was loaded, with what this device still holds of the visit. */
-async function show(id: string, { entries, standard, models, all, asOf }: Loaded): Promise<void> {
-  const kept = (await readKept<Draft[]>(queueKey(id))) ?? []
-  const { id: now, pending, confirmed, entries: shown } = useVisit.getState()
+function show(id: string, { entries, standard, models, all, asOf, verdicts = null, foreign = null }: Loaded): void {
+  const { id: now, confirmed, entries: shown } = useVisit.getState()
   if (now !== id) return
   // What was sent while this was on its way is known here already.
   const known = confirmed.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
-  const written = new Set([...known.map((one) => one.id), ...pending.map((one) => one.id)])
-  const waiting = [...kept.filter((draft) => !written.has(draft.id)), ...pending.filter((draft) => !known.some((one) => one.id === draft.id))]
-  useVisit.setState({ entries: known, confirmed: reduce(known as Placed[]), standard, models, catalogue: catalogueOf([...all, ...models]), pending: waiting, asOf, problem: null })
+  useVisit.setState({ entries: known, confirmed: reduce(known as Placed[]), standard, models, catalogue: catalogueOf([...all, ...models]), asOf, verdicts, foreign, problem: null })
   reckon()
+}
+
+/** Whether the server has a row already, as far as is known here. */
+function isKnown({ item }: OutboxRow): boolean {
+  const { entries, confirmed } = useVisit.getState()
+  if (item.kind === 'line') return entries.some(({ id }) => id === item.draft.id)
+  return item.kind === 'secret' ? Object.hasOwn(confirmed.secrets, item.ref) : Object.hasOwn(confirmed.photos ?? {}, item.ref)
+}
+
+/** The lines of the open visit that wait on this device, in order. */
+function waitingLines(): Draft[] {
+  const { id } = useVisit.getState()
+  const { rows, owner } = useOutbox.getState()
+  return rows.flatMap((row) => (row.visit === id && row.item.kind === 'line' && waits(row, owner) && !isKnown(row) ? [row.item.draft] : []))
+}
+
+// Another tab may have written or sent something, and what is refused is shown no more.
+useOutbox.subscribe(({ rows, owner, stuckSince }, before) => {
+  if (rows !== before.rows || owner !== before.owner || stuckSince !== before.stuckSince) reckon()
+})
+onLinesSent(async (visit) => {
+  if (useVisit.getState().id !== visit || useVisit.getState().entries.length === 0) return null
+  await catchUp()
+  return new Set(useVisit.getState().entries.map(({ id }) => id))
+})
+
+/**
+ * What has been seen of the open visit just now. Whoever looks at something and writes it down later takes it when they look: what
+ * changes meanwhile they have not seen.
+ */
+export function takeLook(): Look {
+  const { id, confirmed, entries } = useVisit.getState()
+  const { id: outbox } = useOutbox.getState()
+  return lookAt(id ?? '', confirmed, entries.filter(({ from }) => from === outbox).length, isKnown)
 }
 
 /** What was shown as it was taken along is shown as the server has it, once it can be asked. */
 async function renew(id: string): Promise<void> {
   try {
-    await show(id, await fetchVisit(id))
+    show(id, await fetchVisit(id))
     await catchUp()
-    if (useVisit.getState().pending.length) void send()
+    void sendNow()
   } catch {
     // The stream comes back, and asks again.
   }
@@ -117,8 +144,8 @@ function takeNow(): void {
   if (taking === undefined) return
   clearTimeout(taking)
   taking = undefined
-  const { id, entries, standard, models } = useVisit.getState()
-  if (id && entries.length > 0) void takeVisit(id, { entries, standard, models })
+  const { id, entries, standard, models, verdicts, foreign } = useVisit.getState()
+  if (id && entries.length > 0) void takeVisit(id, { entries, standard, models, verdicts, foreign })
 }
 
 /** Takes it along a moment after it changed: a whole visit is not written down at every stroke. */
@@ -136,13 +163,14 @@ function listen(id: string): void {
   events.addEventListener('error', () => {
     if (events?.readyState !== EventSource.CLOSED) return
     void useSession.getState().look().catch(() => undefined)
-    retry = setTimeout(() => { if (useVisit.getState().id === id) listen(id) }, RETRY_MS)
+    clearTimeout(listening)
+    listening = setTimeout(() => { if (useVisit.getState().id === id) listen(id) }, RETRY_MS)
   })
 }
 
 /** Takes entries of the logbook in, in order and each once. */
 export function receive(news: Entry[]): void {
-  const { entries, confirmed, pending, id } = useVisit.getState()
+  const { entries, confirmed, id } = useVisit.getState()
   const fresh = news.filter((one) => one.seq > confirmed.lastSeq).sort((a, b) => a.seq - b.seq)
   if (fresh.length === 0 || id === null) return
   if (fresh[0]!.seq !== confirmed.lastSeq + 1) {
@@ -151,12 +179,11 @@ export function receive(news: Entry[]): void {
   }
   // Another version of the standard judges otherwise: it is fetched with everything else.
   if (fresh.some(({ kind }) => kind === 'standard.moved')) { void openVisit(id); return }
-  const known = new Set(fresh.map((one) => one.id))
-  const left = pending.filter((draft) => !known.has(draft.id))
-  useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed), pending: left })
+  useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed) })
   takeSoon()
-  if (left.length !== pending.length) void keep(queueKey(id), left)
   reckon()
+  // What the rules said when it was sealed is the server's to say.
+  if (fresh.some(({ kind }) => kind === 'sealed')) void renew(id)
 }
 
 async function catchUp(): Promise<void> {
@@ -170,28 +197,44 @@ async function catchUp(): Promise<void> {
   }
 }
 
-/** Shows the record with what is still on its way, and judges it. */
+/** Shows the record with what is still on its way, and judges it; of a sealed visit what was said then. */
 function reckon(): void {
-  const { confirmed, pending, catalogue, standard, saving } = useVisit.getState()
+  const { id, confirmed, catalogue, standard, verdicts } = useVisit.getState()
+  if (id === null || confirmed.lastSeq === 0) return
   const me = useSession.getState().me
+  const pending = waitingLines()
   let record = confirmed
   for (const draft of pending) {
     record = apply(record, { ...draft, by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' }, seq: record.lastSeq + 1, received: draft.at } as Placed)
   }
-  useVisit.setState({ record, findings: evaluate(record, catalogue, standard), saving: pending.length === 0 ? 'saved' : saving === 'saved' ? 'saving' : saving })
+  const saving: Saving = pending.length === 0 ? 'saved' : useOutbox.getState().stuckSince !== null ? 'not saved yet' : 'saving'
+  useVisit.setState({ pending, record, findings: record.seal && verdicts ? verdicts : evaluate(record, catalogue, standard), saving })
 }
 
-/** Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached. */
-export function write<K extends EntryKind>(kind: K, body: Body<K>, options: { undoing?: boolean } = {}): void {
-  const { id, confirmed, record, pending, undoable } = useVisit.getState()
+/**
+ * Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached.
+ * @param options.look what had been seen when the look was taken that it tells of; left out: now
+ */
+export function write<K extends EntryKind>(kind: K, body: Body<K>, options: { undoing?: boolean; look?: Look } = {}): void {
+  const { id, record, undoable } = useVisit.getState()
   if (!id) return
   const inverse = options.undoing ? null : inverseOf(kind, body, record)
-  const draft = { id: uuidv7(), visit: id, at: localTime(new Date()), from: deviceId(), base: confirmed.lastSeq, kind, body } as Draft
-  const queue = [...pending, draft]
-  useVisit.setState({ pending: queue, undoable: inverse ? [...undoable.slice(-49), inverse] : undoable })
-  reckon()
-  void keep(queueKey(id), queue)
-  void send()
+  const draft = { id: uuidv7(), visit: id, at: localTime(new Date()), from: useOutbox.getState().id, ...(options.look ?? takeLook()), kind, body } as Draft
+  if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), inverse] })
+  putIn(id, record.brief.facts.street ?? '', { kind: 'line', draft })
+}
+
+/** A secret that goes to the vault as soon as the server can be reached; until then it is sealed on this device. */
+export function secretForVault(body: Extract<OutboxRow['item'], { kind: 'secret' }>['body'], value: string): void {
+  const { id, record } = useVisit.getState()
+  if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'secret', ref: uuidv7(), look: takeLook(), body }, new TextEncoder().encode(value))
+}
+
+/** A photo that is sent as soon as the server can be reached; until then it is sealed on this device. */
+export async function photoForVisit(fields: Extract<OutboxRow['item'], { kind: 'photo' }>['fields'], photo: Blob, look = takeLook()): Promise<void> {
+  const { id, record } = useVisit.getState()
+  const contents = new Uint8Array(await photo.arrayBuffer())
+  if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'photo', ref: uuidv7(), look, fields }, contents)
 }
 
 /** Takes the last change made here back, by writing its opposite. Says whether there was one. */
@@ -202,64 +245,4 @@ export function undo(): boolean {
   useVisit.setState({ undoable: undoable.slice(0, -1) })
   write(last.kind, last.body as never, { undoing: true })
   return true
-}
-
-/** Sends what waits, one sending at a time, in order, again and again until the server has it. */
-export function send(): Promise<void> {
-  clearTimeout(retry)
-  sending ??= sendAll().finally(() => { sending = null })
-  return sending
-}
-
-async function sendAll(): Promise<void> {
-  for (;;) {
-    const { id, pending } = useVisit.getState()
-    if (!id || pending.length === 0) return
-    const batch = pending.slice(0, MOST_AT_ONCE)
-    try {
-      await ask('POST', `/visits/${id}/entries`, { entries: batch })
-      await catchUp()
-      if (useVisit.getState().pending[0]?.id === batch[0]!.id) throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
-      useVisit.setState({ saving: 'saving' })
-      reckon()
-      void sendBox()
-    } catch (error) {
-      if (useVisit.getState().id !== id) return
-      if (!(error instanceof ApiProblem) || error.passing || error.status === 401) {
-        useVisit.setState({ saving: 'not saved yet' })
-        retry = setTimeout(() => void send(), RETRY_MS)
-        if (error instanceof ApiProblem && error.status === 401) void useSession.getState().look().catch(() => undefined)
-        return
-      }
-      if (batch.length > 1) await sendOneByOne(id, batch)
-      else setAside(batch[0]!, error)
-    }
-  }
-}
-
-/** A batch with an entry that is refused goes entry by entry, so that the others are not held up. */
-async function sendOneByOne(id: string, batch: Draft[]): Promise<void> {
-  for (const draft of batch) {
-    try {
-      await ask('POST', `/visits/${id}/entries`, { entries: [draft] })
-    } catch (error) {
-      if (!(error instanceof ApiProblem) || error.passing) return
-      setAside(draft, error)
-    }
-  }
-  await catchUp()
-}
-
-/** Takes a refused entry out of the queue and shows why, with what it held: nothing typed is lost. */
-function setAside(draft: Draft, error: ApiProblem): void {
-  const { id, pending, refused } = useVisit.getState()
-  const left = pending.filter((one) => one.id !== draft.id)
-  useVisit.setState({ pending: left, refused: [...refused, { draft, words: error.words }] })
-  if (id) void keep(queueKey(id), left)
-  reckon()
-}
-
-/** Puts a refused entry away after the person has read why. */
-export function dropRefused(id: string): void {
-  useVisit.setState({ refused: useVisit.getState().refused.filter(({ draft }) => draft.id !== id) })
 }

@@ -5,8 +5,7 @@ import type { Piece, Trust } from '@pasado/core/labels/reading'
 import type { Model } from '@pasado/core/catalogue/model'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { readyToSend } from '../../labels/picture-file'
-import { photoForVisit, secretForVault } from '../device-box'
-import { useVisit, write } from '../store'
+import { photoForVisit, secretForVault, useVisit, write } from '../store'
 import { factOf, purposeOf, rowProblem, rowsOf, twinOf, type LabelRow } from './label-rows'
 
 const trustWords: Record<Trust, string> = { certain: 'certain', likely: 'likely', unsure: 'look again' }
@@ -36,8 +35,8 @@ export function LabelValues({ unit, model, found, picture, from, onAgain, onDone
     if (wrong || taken.length === 0 || !visit) return
     const set = Object.fromEntries(taken.flatMap(({ field, value }) => (factOf[field] ? [[factOf[field], value.trim()]] : [])))
     if (Object.keys(set).length) write('unit.set', { id: unit.id, set, origin: 'label' })
-    for (const { field, value } of taken) if (secretLabelFields.has(field)) await secretForVault(visit, { purpose: purposeOf[field as 'key'], thing: 'unit', id: unit.id, origin: 'label' }, value.trim())
-    if (picture && keepPhoto) await readyToSend(picture.photo).then((photo) => photoForVisit(visit, { thing: 'unit', about: unit.id, label: 'yes' }, photo), () => undefined)
+    for (const { field, value } of taken) if (secretLabelFields.has(field)) secretForVault({ purpose: purposeOf[field as 'key'], thing: 'unit', id: unit.id, origin: 'label' }, value.trim())
+    if (picture && keepPhoto) await readyToSend(picture.photo).then((photo) => photoForVisit({ thing: 'unit', about: unit.id, label: 'yes' }, photo), () => undefined)
     onDone()
   }
   return (

@@ -1,10 +1,11 @@
-import { useId, useState } from 'react'
+import { useId, useRef, useState } from 'react'
 import { readNumber } from '@pasado/core/formats/number'
 import { doubtsOf, type Doubt, type Expected } from '@pasado/core/prove/doubts'
 import { readResultFile } from '@pasado/core/prove/result-file'
 import { runFigures, type RunFigure } from '@pasado/core/prove/runs'
 import { checkField, type Facts, type MeasuredRun } from '@pasado/core/record/facts'
 import { Chips } from '../../ui/Chips'
+import { takeLook } from '../store'
 import { runSpeedTest } from './speed-test'
 import { fileMark, readBefore, recordRun, type MeasuredSpot } from './use-record-measure'
 
@@ -20,8 +21,11 @@ export function MeasureForm({ spot, expected, withSignal = false, onDone }: { sp
   const [doubt, setDoubt] = useState<{ run: MeasuredRun; dbm: number | undefined; doubts: Doubt[]; how: 'typed' | 'result-file'; file?: string } | null>(null)
   const [step, setStep] = useState<string | null>(null)
   const id = useId()
+  // What had been seen when the measurement was begun: with the form, or with the next run in it.
+  const look = useRef(takeLook())
   const keep = (run: MeasuredRun, dbm: number | undefined, how: NonNullable<Facts<'measurement'>['how']>, more: { file?: string; sure?: boolean } = {}) => {
-    recordRun({ ...spot, dbm: dbm ?? spot.dbm }, [run], { by, how, ...more })
+    recordRun({ ...spot, dbm: dbm ?? spot.dbm }, [run], { by, how, ...more }, look.current)
+    look.current = takeLook()
     setTyped({}); setDoubt(null); setProblem(null)
     onDone?.()
   }
@@ -62,6 +66,7 @@ export function MeasureForm({ spot, expected, withSignal = false, onDone }: { sp
   }
   const measure = async () => {
     setProblem(null)
+    look.current = takeLook()
     try { setStep('latency'); keep(await runSpeedTest(setStep), undefined, 'stand-in') } catch { setProblem('The speed source is not in reach; try again.') } finally { setStep(null) }
   }
   return (

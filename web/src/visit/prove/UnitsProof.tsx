@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { useMemo, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { judgePath } from '@pasado/core/prove/path'
 import { measured } from '@pasado/core/prove/rooms'
 import { staleReason } from '@pasado/core/prove/stale'
@@ -11,7 +11,8 @@ import { Mark } from '../../ui/Mark'
 import { ApiProblem } from '../../app/api'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
-import { useVisit, write } from '../store'
+import type { Look } from '../../outbox/outbox'
+import { takeLook, useVisit, write } from '../store'
 import { MeasureForm } from './MeasureForm'
 import { openHouse } from './open-house'
 import { RunsLine } from './RunsLine'
@@ -49,6 +50,7 @@ function Path({ unit }: { unit: Unit }) {
   const [open, setOpen] = useState(false)
   const [typed, setTyped] = useState({ before: '', after: '', address: '', server: '' })
   const [problem, setProblem] = useState<string | null>(null)
+  const look = useRef<Look | null>(null)
   const verdict = judgePath(record, unit)
   const stale = unit.path ? staleReason(record, unit.path.seq, unit.id, catalogue) : null
   const servers = standing(record.pools).flatMap(({ facts }) => facts.unit ?? [])
@@ -60,7 +62,7 @@ function Path({ unit }: { unit: Unit }) {
     for (const [what, value] of [['Clients before', before], ['Clients after', after]] as const) if (value !== undefined && !(Number.isInteger(value) && value >= 0 && value <= 500)) { setProblem(`${what} must be a whole number from 0 to 500.`); return }
     if (!typed.address.trim()) { setProblem('Address is missing: look it up on the phone.'); return }
     const server = typed.server || servers[0]
-    write('path.seen', { unit: unit.id, ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }), address: typed.address.trim().slice(0, 64), ...(server ? { server } : {}) })
+    write('path.seen', { unit: unit.id, ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }), address: typed.address.trim().slice(0, 64), ...(server ? { server } : {}) }, look.current ? { look: look.current } : {})
     setProblem(null); setOpen(false)
   }
   const fromHouse = async () => {
@@ -86,7 +88,7 @@ function Path({ unit }: { unit: Unit }) {
         <Mark outcome={stale && verdict.outcome === 'holds' ? 'unproven' : verdict.outcome} />
         <p className="grow basis-60"><b>Proof of path.</b> {stale && verdict.outcome === 'holds' ? `${stale} Join it once more.` : verdict.says} {verdict.mend && <span className="text-soft">{verdict.mend}</span>}</p>
         {mayWrite && record.house && <button type="button" className="btn" aria-label={`Read the path of ${name} from the house`} onClick={() => void fromHouse()}>From the house</button>}
-        {mayWrite && <button type="button" className="btn" aria-expanded={open} aria-label={`Prove the path of ${name}`} onClick={() => setOpen(!open)}>Prove it</button>}
+        {mayWrite && <button type="button" className="btn" aria-expanded={open} aria-label={`Prove the path of ${name}`} onClick={() => { look.current = takeLook(); setOpen(!open) }}>Prove it</button>}
       </div>
       {problem && !open && <p role="alert" className="mt-1 font-bold">{problem}</p>}
       {open && (

@@ -1,0 +1,128 @@
+import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval'
+import type { Draft } from '@pasado/core/record/entry'
+
+/** Whose an outbox is. */
+export interface Owner {
+  id: string
+  name: string
+}
+
+/** What had been seen in a visit when a look was taken: the last line, and how many lines of this outbox there were, sent or not. */
+export interface Look {
+  base: number
+  own?: number
+}
+
+/** What waits to be sent: a line of a logbook, a secret for the vault, or a photo. */
+export type OutboxItem =
+  | { kind: 'line'; draft: Draft }
+  | { kind: 'secret'; ref: string; look: Look; body: { purpose: string; thing: string; id: string; origin: string; security?: string } }
+  | { kind: 'photo'; ref: string; look: Look; fields: { thing: string; about: string; label: 'yes' | 'no'; caption?: string } }
+
+/** One row of the outbox; the contents of a secret or photo stand beside it on the device, sealed. */
+export interface OutboxRow {
+  /** Rows are sent in the order of their keys. */
+  key: string
+  /** Null where an earlier version did not write down whose it is. */
+  owner: Owner | null
+  /** The id that the server knows the outbox by. */
+  outbox: string
+  visit: string
+  /** What the visit is called by people, as far as it was known here. */
+  street: string
+  item: OutboxItem
+  /** Why the server did not take it; null while it waits. */
+  refused: string | null
+}
+
+interface Sealed {
+  iv: Uint8Array<ArrayBuffer> | null
+  data: ArrayBuffer
+}
+
+let rowStore: UseStore | null = null
+let idStore: UseStore | null = null
+let keyStore: UseStore | null = null
+const store = () => (rowStore ??= createStore('pasado-outbox', 'rows'))
+const ids = () => (idStore ??= createStore('pasado-outbox-ids', 'ids'))
+const keys = () => (keyStore ??= createStore('pasado-box-key', 'key'))
+
+/** Contents that are not written down yet, or cannot be as the browser has no cipher or keeps nothing: in memory until they are sent. */
+const inMemory = new Map<string, Sealed>()
+
+/** The key that contents are sealed with: made on this device, kept by the browser, given out to nobody, not even to us. */
+async function sealingKey(): Promise<CryptoKey | null> {
+  if (!globalThis.crypto?.subtle) return null
+  const known = await get<CryptoKey>('key', keys())
+  if (known) return known
+  const made = await crypto.subtle.generateKey({ name: 'AES-GCM', length: 256 }, false, ['encrypt', 'decrypt'])
+  await set('key', made, keys())
+  return made
+}
+
+/** Every row on this device, in the order they are sent. @throws where the browser keeps nothing */
+export async function readRows(): Promise<OutboxRow[]> {
+  const found = (await entries<string, OutboxRow & Partial<Sealed>>(store())).map(([, { iv: _, data: __, ...row }]) => row)
+  return found.sort((a, b) => (a.key < b.key ? -1 : 1))
+}
+
+/** Writes a row down; with it, sealed, what it carries. Says whether the device keeps it. Until it does, what it carries is held in memory. */
+export function keepRow(row: OutboxRow, contents?: Uint8Array<ArrayBuffer>): Promise<boolean> {
+  return writeDown(row, contents).catch(() => false)
+}
+
+/** Holds what a row carries until it is written down. */
+export function holdContents(key: string, contents: Uint8Array<ArrayBuffer>): void {
+  inMemory.set(key, { iv: null, data: contents.slice().buffer })
+}
+
+async function writeDown(row: OutboxRow, contents?: Uint8Array<ArrayBuffer>): Promise<boolean> {
+  const before = contents ? undefined : await get<Partial<Sealed>>(row.key, store())
+  const sealed = contents ? await seal(contents) : before?.data ? { iv: before.iv!, data: before.data } : {}
+  if (contents && (sealed as Sealed).iv === null) return false
+  await set(row.key, { ...row, ...sealed }, store())
+  inMemory.delete(row.key)
+  return true
+}
+
+/** Writes a row down whose contents were sealed by an earlier version. */
+export async function keepSealedRow(row: OutboxRow, sealed: Sealed): Promise<void> {
+  await set(row.key, { ...row, ...sealed }, store())
+}
+
+async function seal(contents: Uint8Array<ArrayBuffer>): Promise<Sealed> {
+  const key = await sealingKey()
+  if (!key) return { iv: null, data: contents.slice().buffer }
+  const iv = crypto.getRandomValues(new Uint8Array(12))
+  return { iv, data: await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, key, contents) }
+}
+
+/** What a row carries; null where it is gone. */
+export async function contentsOf(key: string): Promise<Uint8Array<ArrayBuffer> | null> {
+  const held = inMemory.get(key) ?? (await get<Sealed>(key, store()).catch(() => undefined))
+  if (!held?.data) return null
+  if (!held.iv) return new Uint8Array(held.data)
+  const cipher = await sealingKey()
+  return new Uint8Array(await crypto.subtle.decrypt({ name: 'AES-GCM', iv: held.iv }, cipher!, held.data))
+}
+
+/** Takes a row off the device. */
+export async function dropRow(key: string): Promise<void> {
+  inMemory.delete(key)
+  await del(key, store()).catch(() => undefined)
+}
+
+/** The id of a person's outbox on this device: the same in every tab and after a restart. */
+export async function outboxIdOf(person: string): Promise<string> {
+  try {
+    const known = await get<string>(person, ids())
+    if (known) return known
+    const made = crypto.randomUUID()
+    await set(person, made, ids())
+    // Two tabs that begin at once: the one that wrote last is right for both.
+    return (await get<string>(person, ids())) ?? made
+  } catch {
+    // Where the browser keeps nothing, an outbox lasts as long as its tab.
+    return crypto.randomUUID()
+  }
+}

@@ -1,0 +1,126 @@
+import type { Entry } from '@pasado/core/record/entry'
+import { ApiProblem, ask, sendForm } from '../app/api'
+import { useSession } from '../app/session'
+import { contentsOf } from './rows'
+import { noteStuck, onSomethingToSend, toldOf, outboxReady, refuse, takeOut, useOutbox, waits, type OutboxRow } from './outbox'
+
+const RETRY_MS = 2_000
+const MOST_AT_ONCE = 200
+let sending: Promise<void> | null = null
+let again: ReturnType<typeof setTimeout> | undefined
+
+/** Begins to send by itself, from whatever view: whenever something is put in, when there is a connection again, and now and then. */
+export async function keepSending(): Promise<void> {
+  await outboxReady()
+  onSomethingToSend(() => void sendNow())
+  globalThis.addEventListener?.('online', () => void sendNow())
+  void sendNow()
+}
+
+/** Sends what waits of who is here, of every visit and in order, until the server has it. */
+export function sendNow(): Promise<void> {
+  clearTimeout(again)
+  sending ??= alone(sendAll).finally(() => {
+    sending = null
+    const { rows, owner } = useOutbox.getState()
+    if (rows.some((row) => waits(row, owner))) again = setTimeout(() => void sendNow(), RETRY_MS)
+  })
+  return sending
+}
+
+/** One tab sends at a time, where the browser has a way to agree on it; the server takes each once in any case. */
+async function alone(work: () => Promise<void>): Promise<void> {
+  const { owner } = useOutbox.getState()
+  if (!owner || typeof navigator === 'undefined' || !navigator.locks) return work()
+  await navigator.locks.request(`pasado-outbox ${owner.id}`, { ifAvailable: true }, async (lock) => { if (lock) await work() })
+}
+
+async function sendAll(): Promise<void> {
+  for (;;) {
+    const { rows, owner } = useOutbox.getState()
+    const { me, unasked } = useSession.getState()
+    const mine = rows.filter((row) => waits(row, owner))
+    if (mine.length === 0) { noteStuck(false); return }
+    // In nobody else's name: who is here has to be known to be who wrote it.
+    if (!me || me.id !== owner?.id) return
+    if (unasked) { await useSession.getState().look().catch(() => undefined); if (useSession.getState().unasked) { noteStuck(true); return } }
+    if (!(await sendNext(mine))) { noteStuck(true); return }
+    noteStuck(false)
+  }
+}
+
+/** Sends the first row, with the lines of the same visit that follow it. @returns whether to go on at once */
+async function sendNext(rows: readonly OutboxRow[]): Promise<boolean> {
+  const first = rows[0]!
+  const end = rows.findIndex((row, at) => at > 0 && (row.item.kind !== 'line' || row.visit !== first.visit))
+  const batch = first.item.kind === 'line' ? rows.slice(0, Math.min(end < 0 ? rows.length : end, MOST_AT_ONCE)) : [first]
+  try {
+    await (first.item.kind === 'line' ? sendLines(first.visit, batch) : sendContents(first))
+    return true
+  } catch (error) {
+    const passes = !(error instanceof ApiProblem) || error.passing || error.status === 401 || isOfAnother(error)
+    // Somebody else may have logged in meanwhile, in another tab for one.
+    if (isOfAnother(error) || (error as ApiProblem).status === 401) await useSession.getState().look().catch(() => undefined)
+    if (passes && !isForgoneOutbox(error, first)) return false
+    // A batch with a line that is refused goes line by line, so that the others are not held up.
+    if (batch.length > 1) return sendOneByOne(first.visit, batch)
+    refuse(first.key, (error as ApiProblem).words)
+    return true
+  }
+}
+
+/** What stands under the id of an outbox that was another person's before it was written down whose it is will not go through. */
+function isForgoneOutbox(error: unknown, row: OutboxRow): boolean {
+  return isOfAnother(error) && row.outbox !== useOutbox.getState().id && useSession.getState().me?.id === row.owner?.id
+}
+
+const isOfAnother = (error: unknown) => error instanceof ApiProblem && /:outbox-of-another$/.test(error.document.type)
+
+async function sendOneByOne(visit: string, batch: readonly OutboxRow[]): Promise<boolean> {
+  for (const { key } of batch) {
+    // As it stands now: one before it that was refused is not counted any more.
+    const row = useOutbox.getState().rows.find((one) => one.key === key)
+    if (!row) continue
+    try {
+      await sendLines(visit, [row])
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || error.passing || error.status === 401) return false
+      refuse(key, error.words)
+    }
+  }
+  return true
+}
+
+async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<void> {
+  const entries = batch.flatMap(({ item }) => (item.kind === 'line' ? [item.draft] : []))
+  await ask('POST', `/visits/${visit}/entries`, { entries })
+  // Not forgotten here before it is seen there: the logbook is read back.
+  const stored = (await toldOf(visit)) ?? new Set((await ask<{ entries: Entry[] }>('GET', `/visits/${visit}/entries?after=${Math.min(...entries.map(({ base }) => base))}`)).entries.map(({ id }) => id))
+  const arrived = batch.filter(({ item }) => item.kind === 'line' && stored.has(item.draft.id))
+  takeOut(arrived.map(({ key }) => key))
+  if (arrived.length < batch.length) throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
+}
+
+async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<void> {
+  if (item.kind === 'line') return
+  const contents = await contentsOf(key)
+  if (!contents) { takeOut([key]); return }
+  const from = outbox || useOutbox.getState().id
+  const progress = (share: number) => useOutbox.setState(({ progress: known }) => ({ progress: { ...known, [item.ref]: share } }))
+  progress(0)
+  try {
+    if (item.kind === 'secret') await ask('POST', `/visits/${visit}/secrets`, { ref: item.ref, ...item.body, value: new TextDecoder().decode(contents), outbox: { from, ...item.look } })
+    else await sendForm(`/visits/${visit}/photos`, formOf(item, contents, { from, ...item.look }), progress)
+    await toldOf(visit)
+    takeOut([key])
+  } finally {
+    useOutbox.setState(({ progress: { [item.ref]: _, ...rest } }) => ({ progress: rest }))
+  }
+}
+
+function formOf({ ref, fields }: Extract<OutboxRow['item'], { kind: 'photo' }>, contents: Uint8Array<ArrayBuffer>, outbox: object): FormData {
+  const form = new FormData()
+  for (const [name, value] of Object.entries({ ref, ...fields, outbox: JSON.stringify(outbox) })) if (value !== undefined) form.append(name, value)
+  form.append('photo', new Blob([contents], { type: 'image/jpeg' }), 'photo.jpg')
+  return form
+}
