@@ -21,11 +21,21 @@ const MINUTE = 60_000
 
 /** Adds the demo company: its people, its standard and its catalogue. */
 export async function loadCompany(services: Services, now: Date): Promise<void> {
+  await loadStandards(services, now)
+  await loadPeople(services, now)
+}
+
+/** Adds the demo company's standard and catalogue, and the ways between its towns. */
+export async function loadStandards(services: Services, now: Date): Promise<void> {
   await addStandard(services.db, firstStandard)
   for (const model of demoModels) await addModel(services.db, model)
-  const hash = await hashPassword(demoPassword)
   for (const { a, b, minutes } of demoTravel) await setTravel(services.db, { a, b }, minutes, demoPeople[0]!.id, now)
   for (const [town, windows] of Object.entries(demoFerries)) await setWindows(services.db, town, windows)
+}
+
+/** Adds the demo company's people. */
+export async function loadPeople(services: Services, now: Date): Promise<void> {
+  const hash = await hashPassword(demoPassword)
   for (const { id, login, name, role } of demoPeople) await addPerson(services.db, { id, login, name, role }, hash, now)
 }
 

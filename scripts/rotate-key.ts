@@ -1,9 +1,11 @@
 import { randomBytes } from 'node:crypto'
-import { open, rename } from 'node:fs/promises'
+import { existsSync } from 'node:fs'
+import { open, rename, unlink } from 'node:fs/promises'
 import { join } from 'node:path'
+import { companyFact } from '@pasado/server/db/company-facts'
 import { openPool } from '@pasado/server/db/pool'
 import { companyKeys, masterKeyFrom } from '@pasado/server/vault/master-key'
-import { rotateMasterKey } from '@pasado/server/vault/rotate'
+import { opensWhatIsKept, rotateMasterKey } from '@pasado/server/vault/rotate'
 import { startMariaDb } from './mariadb'
 
 /** `npm run rotate-key`: a new master key, with it a new sealing key; the old file is kept beside, named for its sealing key. Stop every server first. */
@@ -19,9 +21,27 @@ if (local?.wasRunning) {
   process.exit(2)
 }
 const db = openPool(process.env.DATABASE_URL ?? local!.url)
+const end = async (status: number, words: string): Promise<never> => {
+  console[status ? 'error' : 'log'](words)
+  await db.end()
+  await local?.stop()
+  process.exit(status)
+}
 const from = await masterKeyFrom(file)
-const to = randomBytes(32)
 const next = `${file}.next`
+const print = await companyFact(db, 'key-print')
+const left = existsSync(next) ? await masterKeyFrom(next) : null
+if (left && print === companyKeys(left).check) {
+  // An earlier rotation was stopped between the transaction and the change of files: only these are left to do.
+  const old = `${file}.${companyKeys(from).keyName}`
+  await rename(file, old)
+  await rename(next, file)
+  await end(0, `An earlier rotation had been stopped before its files changed places; that is done now. Seals are made with ${companyKeys(left).keyName}. The old key is in ${old}.`)
+}
+if ((print !== null && print !== companyKeys(from).check) || !(await opensWhatIsKept(db, companyKeys(from)))) await end(2, `The key in ${file} is not the one that this database's secrets are under. Nothing was changed; put the right key file there.`)
+// One that was made and never used.
+if (left) await unlink(next)
+const to = randomBytes(32)
 // The new key is on the disk before anything is put under it.
 const handle = await open(next, 'wx', 0o600)
 await handle.writeFile(`${to.toString('hex')}\n`)
@@ -31,7 +51,4 @@ const visits = await rotateMasterKey(db, from, to)
 const old = `${file}.${companyKeys(from).keyName}`
 await rename(file, old)
 await rename(next, file)
-console.log(`${visits} visits are under the new key. Seals are made with ${companyKeys(to).keyName} from now on.\nThe old key is in ${old}: it opens backups from before today; keep it as long as you keep them, then destroy it.`)
-await db.end()
-await local?.stop()
-process.exit(0)
+await end(0, `${visits} visits are under the new key. Seals are made with ${companyKeys(to).keyName} from now on.\nThe old key is in ${old}: it opens backups from before today; keep it as long as you keep them, then destroy it.`)

@@ -12,25 +12,32 @@ import { hashPassword } from '@pasado/server/http/session'
 import { makeServices, serve } from '@pasado/server/server'
 import type { Services } from '@pasado/server/services'
 import { buildInterface } from './build-interface'
-import { loadCompany, loadHouses, loadVisits } from './load-demo'
+import { loadHouses, loadPeople, loadStandards, loadVisits } from './load-demo'
+import { underLock } from '@pasado/server/db/migrate'
+import { row } from '@pasado/server/db/pool'
 import { startMariaDb } from './mariadb'
+import { whenStopped } from './stopped'
 
 const root = join(import.meta.dirname, '..')
 /** A setting that is there but empty counts as not set. */
 const settings = Object.fromEntries(Object.entries(process.env).filter(([, value]) => value !== ''))
 const dataFolder = settings.DATA_DIR ?? join(root, '.data')
 const demo = settings.DEMO !== 'off'
+const FILL_WAIT_S = 600
 
 async function main(): Promise<void> {
+  // From the beginning: told to end while it starts, it ends once it has started, and leaves nothing behind.
+  const stopped = whenStopped()
   await buildInterface()
   const database = settings.DATABASE_URL ? null : await startMariaDb(dataFolder, databasePort())
   try {
     const config = readConfig({ KEY_FILE: join(dataFolder, 'master-key'), WEB_ROOT: join(root, 'web/dist'), LOG_LEVEL: 'warn', ...settings, DATABASE_URL: settings.DATABASE_URL ?? database!.url })
     const services = await makeServices(config)
-    const first = await fillEmpty(services)
+    // One process fills an empty database; others that start beside it wait until it is full.
+    const first = await underLock(config.DATABASE_URL, () => fillEmpty(services), 'pasado-fill', FILL_WAIT_S)
     const running = await serve(services)
     console.log(`\nPasado is at ${config.PUBLIC_URL ?? running.address}\n${first}`)
-    await untilStopped()
+    await stopped
     console.log('\nStopping …')
     await running.close()
   } finally {
@@ -48,23 +55,20 @@ function databasePort(): number {
 async function fillEmpty(services: Services): Promise<string> {
   const logins = `Demo logins, all with the password ${demoPassword}:\n${demoPeople.map(({ login, name, role }) => `  ${login.padEnd(8)} ${name}, ${role}`).join('\n')}`
   if (await countPeople(services.db)) return demo ? logins : ''
+  if (await row(services.db, 'SELECT 1 FROM visits LIMIT 1')) throw new Error('an earlier start was stopped while it filled this database: there are visits in it and nobody who could log in. Empty the database (or take away the data directory) and start again.')
   if (demo) {
     console.log('Loading the demo company …')
-    await loadCompany(services, new Date())
+    // People come last: while there are none, nobody takes a half-filled database for a whole one.
+    await loadStandards(services, new Date())
     await loadVisits(services, demoVisits(), new Date())
     await loadHouses(services, demoHouses, new Date())
+    await loadPeople(services, new Date())
     return logins
   }
   await addStandard(services.db, firstStandard)
   const password = randomBytes(12).toString('base64url')
   await addPerson(services.db, { id: uuidv7(), login: 'lead', name: 'First lead', role: 'lead' }, await hashPassword(password), new Date(), true)
   return `First login, shown this once: lead, password ${password}. You choose your own at once.`
-}
-
-function untilStopped(): Promise<void> {
-  return new Promise((resolve) => {
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => resolve())
-  })
 }
 
 main().then(() => process.exit(0), (error: Error) => {

@@ -6,6 +6,7 @@ import type { Config } from './config'
 import { companyFact, noteCompanyFact } from './db/company-facts'
 import { migrate, noteRebuilt, underLock } from './db/migrate'
 import { openPool, type Db } from './db/pool'
+import { Sparing } from './db/sparing'
 import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
 import { LiveFeed } from './http/live'
@@ -38,7 +39,7 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     if (rebuild) await underLock(config.DATABASE_URL, () => makeAnew(logbook, config, log), 'pasado-rebuild', 24 * 3600)
     const live = new LiveFeed(db, (error) => log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database'))
     logbook.onWritten = () => void live.poll()
-    return { config, db, keys, vault, logbook, live, log, stopping: false }
+    return { config, db, keys, vault, logbook, live, log, sparing: new Sparing(), stopping: false }
   } catch (error) {
     await db.end()
     throw error

@@ -1,6 +1,7 @@
 import type { Logger } from 'pino'
 import type { Config } from './config'
 import type { Db } from './db/pool'
+import type { Sparing } from './db/sparing'
 import type { LiveFeed } from './http/live'
 import type { Logbook } from './logbook/logbook'
 import type { CompanyKeys } from './vault/master-key'
@@ -15,6 +16,8 @@ export interface Services {
   logbook: Logbook
   live: LiveFeed
   log: Logger
+  /** For reads that take long in a large company. */
+  sparing: Sparing
   /** Set once the process is told to end. */
   stopping: boolean
 }

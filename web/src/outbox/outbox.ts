@@ -124,6 +124,14 @@ export function putIn(visit: string, street: string, item: OutboxItem, contents?
   return row
 }
 
+/** Leaves the outbox as a tab that is closed does: it hears and tells nothing any more. */
+export function leaveOutbox(): void {
+  channel?.close()
+  channel = null
+  listeners.clear()
+  useOutbox.setState({ owner: null, rows: [] })
+}
+
 /** Whether a row is of who is here and still waits. */
 export const waits = (row: OutboxRow, owner: Owner | null): boolean => row.refused === null && row.owner !== null && row.owner.id === owner?.id
 

@@ -81,7 +81,7 @@ async function writeDown(row: OutboxRow, contents?: Uint8Array<ArrayBuffer>): Pr
   const sealed = contents ? await seal(contents) : before?.data ? { iv: before.iv!, data: before.data } : {}
   if (contents && (sealed as Sealed).iv === null) return false
   await set(row.key, { ...row, ...sealed }, store())
-  inMemory.delete(row.key)
+  if (contents) inMemory.delete(row.key)
   return true
 }
 

@@ -20,31 +20,37 @@ export async function keepSending(): Promise<void> {
 /** Sends what waits of who is here, of every visit and in order, until the server has it. */
 export function sendNow(): Promise<void> {
   clearTimeout(again)
-  sending ??= alone(sendAll).finally(() => {
+  sending ??= alone(sendAll).catch((): Ended => 'later').then((ended) => {
     sending = null
     const { rows, owner } = useOutbox.getState()
-    if (rows.some((row) => waits(row, owner))) again = setTimeout(() => void sendNow(), RETRY_MS)
+    if (!rows.some((row) => waits(row, owner))) return
+    // Written just as the last one went.
+    if (ended === 'empty') return sendNow()
+    again = setTimeout(() => void sendNow(), RETRY_MS)
   })
   return sending
 }
 
+/** How a sending ended: nothing was left, or it is to be tried again later. */
+type Ended = 'empty' | 'later'
+
 /** One tab sends at a time, where the browser has a way to agree on it; the server takes each once in any case. */
-async function alone(work: () => Promise<void>): Promise<void> {
+async function alone(work: () => Promise<Ended>): Promise<Ended> {
   const { owner } = useOutbox.getState()
   if (!owner || typeof navigator === 'undefined' || !navigator.locks) return work()
-  await navigator.locks.request(`pasado-outbox ${owner.id}`, { ifAvailable: true }, async (lock) => { if (lock) await work() })
+  return navigator.locks.request(`pasado-outbox ${owner.id}`, { ifAvailable: true }, (lock): Promise<Ended> => (lock ? work() : Promise.resolve('later')))
 }
 
-async function sendAll(): Promise<void> {
+async function sendAll(): Promise<Ended> {
   for (;;) {
     const { rows, owner } = useOutbox.getState()
     const { me, unasked } = useSession.getState()
     const mine = rows.filter((row) => waits(row, owner))
-    if (mine.length === 0) { noteStuck(false); return }
+    if (mine.length === 0) { noteStuck(false); return 'empty' }
     // In nobody else's name: who is here has to be known to be who wrote it.
-    if (!me || me.id !== owner?.id) return
-    if (unasked) { await useSession.getState().look().catch(() => undefined); if (useSession.getState().unasked) { noteStuck(true); return } }
-    if (!(await sendNext(mine))) { noteStuck(true); return }
+    if (!me || me.id !== owner?.id) return 'later'
+    if (unasked) { await useSession.getState().look().catch(() => undefined); if (useSession.getState().unasked) { noteStuck(true); return 'later' } }
+    if (!(await sendNext(mine))) { noteStuck(true); return 'later' }
     noteStuck(false)
   }
 }
