@@ -1,5 +1,4 @@
 import { useState } from 'react'
-import { useForm } from 'react-hook-form'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useOutbox } from '../outbox/outbox'
 import { countWords } from '../outbox/words'
@@ -14,17 +13,26 @@ export function LogIn() {
   const [problem, setProblem] = useState<string | null>(null)
   const rows = useOutbox((state) => state.rows)
   const left = [...new Set(rows.flatMap(({ owner }) => owner?.name ?? []))].map((name) => [name, rows.filter(({ owner }) => owner?.name === name)] as const)
-  const { register, handleSubmit, formState: { isSubmitting, errors } } = useForm<{ login: string; password: string }>()
-  const submit = handleSubmit(async ({ login, password }) => {
+  const [missing, setMissing] = useState<{ login?: string; password?: string }>({})
+  const [busy, setBusy] = useState(false)
+  const submit = async (event: React.FormEvent<HTMLFormElement>) => {
+    event.preventDefault()
+    const typed = new FormData(event.currentTarget)
+    const [login, password] = [String(typed.get('login') ?? '').trim(), String(typed.get('password') ?? '')]
+    const wanted = { ...(login ? {} : { login: 'Enter your login.' }), ...(password ? {} : { password: 'Enter your password.' }) }
+    setMissing(wanted)
     setProblem(null)
+    if (Object.keys(wanted).length > 0) return
+    setBusy(true)
     try {
-      await logIn(login.trim(), password)
+      await logIn(login, password)
       const to = search.get('to') ?? '/'
-      await navigate(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+      await navigate(/^\/(?![/\\])/.test(to) ? to : '/')
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'The log-in did not go through; try again.')
+      setBusy(false)
     }
-  })
+  }
   return (
     <main className="grid min-h-dvh lg:grid-cols-[1fr_1.2fr]">
       <div className="flex flex-col justify-center gap-6 p-6 sm:p-12">
@@ -32,17 +40,17 @@ export function LogIn() {
         <form className="flex max-w-sm flex-col gap-4" onSubmit={(event) => void submit(event)} noValidate>
           <div>
             <label htmlFor="login" className="label">Login</label>
-            <input id="login" className="box mt-1" autoComplete="username" autoCapitalize="none" spellCheck={false} autoFocus aria-invalid={!!errors.login} aria-describedby={errors.login ? 'login-wrong' : undefined} {...register('login', { required: 'Enter your login.' })} />
-            {errors.login && <p id="login-wrong" className="mt-1 font-bold">{errors.login.message}</p>}
+            <input id="login" className="box mt-1" autoComplete="username" autoCapitalize="none" spellCheck={false} autoFocus aria-invalid={missing.login !== undefined} aria-describedby={missing.login ? 'login-wrong' : undefined} name="login" />
+            {missing.login && <p id="login-wrong" className="mt-1 font-bold">{missing.login}</p>}
           </div>
           <div>
             <label htmlFor="password" className="label">Password</label>
-            <input id="password" type="password" className="box mt-1" autoComplete="current-password" aria-invalid={!!errors.password} aria-describedby={errors.password ? 'password-wrong' : undefined} {...register('password', { required: 'Enter your password.' })} />
-            {errors.password && <p id="password-wrong" className="mt-1 font-bold">{errors.password.message}</p>}
+            <input id="password" type="password" className="box mt-1" autoComplete="current-password" aria-invalid={missing.password !== undefined} aria-describedby={missing.password ? 'password-wrong' : undefined} name="password" />
+            {missing.password && <p id="password-wrong" className="mt-1 font-bold">{missing.password}</p>}
           </div>
           {left.length > 0 && <p role="status" className="border-l-4 border-plum bg-well p-3">{left.map(([name, rows]) => `${countWords(rows)} of ${name}`).join('; ').replace(/^./, (first) => first.toUpperCase())} wait on this device, and go when {left.length === 1 ? left[0]![0] : 'they'} log{left.length === 1 ? 's' : ''} in here.</p>}
           {problem && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">{problem}</p>}
-          <button type="submit" className="btn btn-plum" disabled={isSubmitting}>Log in</button>
+          <button type="submit" className="btn btn-plum" disabled={busy}>Log in</button>
         </form>
       </div>
       <div className="hidden items-center bg-band text-onband lg:flex" aria-hidden>

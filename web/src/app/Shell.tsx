@@ -8,8 +8,6 @@ import { useClock } from './clock'
 import { useKeysEverywhere } from './keys'
 import { useLight } from './light'
 import { useOutbox } from '../outbox/outbox'
-import { countWords, homesWords } from '../outbox/words'
-import { Sheet } from '../ui/Sheet'
 import { useNewerProgram } from './newer-program'
 import { useSession } from './session'
 
@@ -22,6 +20,7 @@ const AnythingSheet = lazy(async () => ({ default: (await import('../anything/An
 const ChoosePassword = lazy(async () => ({ default: (await import('./ChoosePassword')).ChoosePassword }))
 const OwnPasswordSheet = lazy(async () => ({ default: (await import('./ChoosePassword')).OwnPasswordSheet }))
 const OutboxBar = lazy(async () => ({ default: (await import('../outbox/OutboxBar')).OutboxBar }))
+const LogOutSheet = lazy(async () => ({ default: (await import('../outbox/LogOutSheet')).LogOutSheet }))
 const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSheet')).KeysSheet }))
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
@@ -114,10 +113,7 @@ export function PersonMenu() {
   const item = 'flex min-h-11 items-center gap-3 px-4 outline-none data-[highlighted]:bg-plumwash cursor-pointer'
   return (
     <>
-    <Sheet open={asking !== null} onClose={() => setAsking(null)} title="Not everything is sent" says={`${countWords(unsent)} of yours ${unsent.length === 1 ? 'is' : 'are'} on this device only: ${homesWords(unsent)}.`}>
-      <p>Logging out does not take {unsent.length === 1 ? 'it' : 'them'} away: {unsent.length === 1 ? 'it stays' : 'they stay'} here and {unsent.length === 1 ? 'is' : 'are'} sent when you next log in on this device.</p>
-      <div className="mt-3 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" onClick={() => setAsking(null)}>Stay, and send first</button><button type="button" className="btn" onClick={() => void leave(asking === 'everywhere')}>Log out all the same</button></div>
-    </Sheet>
+    {asking && <Suspense><LogOutSheet unsent={unsent} onStay={() => setAsking(null)} onLeave={() => void leave(asking === 'everywhere')} /></Suspense>}
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband"><span className="hidden max-w-40 truncate sm:inline">{me?.name}</span><span className="sm:hidden" aria-label={me?.name} role="img">{me?.name.split(' ').map((part) => part[0]).join('')}</span><span aria-hidden>▾</span></DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -1,4 +1,3 @@
-import { v7 as uuidv7 } from 'uuid'
 import { create } from 'zustand'
 import type { Draft } from '@pasado/core/record/entry'
 import { useSession } from '../app/session'
@@ -106,7 +105,8 @@ let last = Date.now()
 /** A place behind everything that is here. */
 function nextKey(): string {
   last = Math.max(last + 1, Date.now(), ...useOutbox.getState().rows.slice(-1).map(({ key }) => Number(key.slice(4, 18)) + 1))
-  return `row ${String(last).padStart(14, '0')} ${uuidv7()}`
+  // Two tabs may have the same moment.
+  return `row ${String(last).padStart(14, '0')} ${Math.random().toString(36).slice(2, 10)}`
 }
 
 /**

@@ -117,12 +117,21 @@ export async function outboxIdOf(person: string): Promise<string> {
   try {
     const known = await get<string>(person, ids())
     if (known) return known
-    const made = crypto.randomUUID()
+    const made = newId()
     await set(person, made, ids())
     // Two tabs that begin at once: the one that wrote last is right for both.
     return (await get<string>(person, ids())) ?? made
   } catch {
     // Where the browser keeps nothing, an outbox lasts as long as its tab.
-    return crypto.randomUUID()
+    return newId()
   }
+}
+
+/** A random UUID, also on a page without TLS, where the browser has none of its own. */
+function newId(): string {
+  const octets = crypto.getRandomValues(new Uint8Array(16))
+  octets[6] = (octets[6]! & 0x0f) | 0x40
+  octets[8] = (octets[8]! & 0x3f) | 0x80
+  const hex = [...octets].map((octet) => octet.toString(16).padStart(2, '0')).join('')
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
 }
