@@ -27,9 +27,9 @@ test('what one person could not send waits through their log-out and another’s
   await page.getByRole('button', { name: /Isolde Marram/ }).click()
   await page.getByRole('menuitem', { name: 'Log out', exact: true }).click()
   const asked = page.getByRole('dialog', { name: 'Not everything is sent' })
-  await expect(asked).toContainText('1 line of yours is on this device only: 14 Outbox Row (1).')
+  await expect(asked).toContainText('1 line waits to be sent (14 Outbox Row (1)), and goes when you next log in here.')
   await asked.getByRole('button', { name: 'Log out all the same' }).click()
-  await expect(page.getByRole('status').filter({ hasText: '1 line of Isolde Marram wait on this device' })).toBeVisible()
+  await expect(page.getByRole('status').filter({ hasText: '1 line of Isolde Marram waits on this device' })).toBeVisible()
 
   await joined(page)
   await logIn(page, 'corin', new URL(url).pathname)

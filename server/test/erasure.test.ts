@@ -5,6 +5,7 @@ import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-f
 import { rows, run } from '../src/db/pool'
 import { visitFile } from '../src/logbook/read'
 import { serverAuthor } from '../src/logbook/server-author'
+import { isolde as isoldeHerself } from '@pasado/demo/company'
 import { eraseDue } from '../src/vault/erase-due'
 import { Caller, draft, openAVisit, startCompany } from './company'
 
@@ -168,4 +169,48 @@ it('a file with a partial erasure says what its entries say', async () => {
   const text = await visitFile(company.services, visit, null)
   // The seal of these visits is none; all else has to fit.
   expect(integrityProblems(readRecordFile(text), text).map(({ path }) => path[0])).not.toContain('record')
+})
+
+describe('nothing outlives its day', () => {
+  it('what is kept until a day before the standard’s days goes on that day, the rest on theirs', async () => {
+    const soon = new Date(Date.now() + 5 * DAY).toISOString().slice(0, 10)
+    const { visit, wifi, admin } = await sealedVisit({ custody: 'company-keeps', keeps: ['admin-password'], until: soon })
+    // The whole of its last day is still theirs, wherever on the earth that ends.
+    await eraseDue(company.services, new Date(Date.parse(soon) + DAY + 11 * 3_600_000))
+    expect((await show(visit, admin)).status).toBe(200)
+    await eraseDue(company.services, new Date(Date.parse(soon) + DAY + 12 * 3_600_000 + 1000))
+    expect([(await show(visit, admin)).status, (await show(visit, wifi)).status]).toEqual([410, 200])
+    expect((await state(visit)).secretsErased).toBe(false)
+    await eraseDue(company.services, new Date(Date.now() + 31 * DAY))
+    expect((await show(visit, wifi)).status).toBe(410)
+  })
+
+  it('copies in the visit that began from it go with their source, what was made since and label photos of its own stay', async () => {
+    const wenna = await Caller.as(company.running, 'wenna')
+    const { visit, wifi } = await sealedVisit({ custody: 'erase-after-30-days' })
+    const { visit: { home, customer } } = await state(visit)
+    const next = uuidv7()
+    const opened = await isolde.call('POST', '/visits', { id: next, home, customer, technician: isoldeHerself.id, brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow' } })
+    expect(opened.status).toBe(201)
+    const made = uuidv7()
+    expect((await isolde.call('POST', `/visits/${next}/secrets`, { ref: made, purpose: 'recovery-answers', thing: 'brief', id: 'brief', origin: 'typed', value: 'made-up-since-then' })).status).toBe(201)
+    const copies = Object.values((await state(next)).secrets).filter(({ ref }) => ref !== made).map(({ ref }) => ref)
+    expect(copies).toHaveLength(2)
+    for (const ref of copies) expect((await show(next, ref)).status).toBe(200)
+    expect((await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'The customer asked for it.' })).status).toBe(204)
+    expect((await show(visit, wifi)).status).toBe(410)
+    for (const ref of copies) expect((await show(next, ref)).status).toBe(410)
+    expect((await show(next, made)).body.value).toBe('made-up-since-then')
+    const after = await state(next)
+    expect([after.secretsErased, copies.map((ref) => typeof after.secrets[ref]!.erasedAt)]).toEqual([false, ['string', 'string']])
+    // A new one can still be kept.
+    expect((await isolde.call('POST', `/visits/${next}/secrets`, { ref: uuidv7(), purpose: 'wifi-passphrase', thing: 'network', id: 'brief', origin: 'typed', value: 'marigold-anvil-thirteen' })).status).toBe(201)
+    // And by themselves, when the day of the source has come.
+    const { visit: other } = await sealedVisit({ custody: 'customer-only-now' })
+    const there = await state(other)
+    const later = uuidv7()
+    await isolde.call('POST', '/visits', { id: later, home: there.visit.home, customer: there.visit.customer, technician: isoldeHerself.id, brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow' } })
+    await eraseDue(company.services)
+    expect(Object.values((await state(later)).secrets).every(({ erasedAt }) => erasedAt !== undefined)).toBe(true)
+  })
 })

@@ -54,3 +54,16 @@ it('a month begins on its first day, this one counted, also across a year’s en
 it('figures are led by the index of sealing, not by a look at every finding', async () => {
   for (const { table, type } of await rows<{ table: string; type: string }>(company.services.db, "EXPLAIN SELECT STRAIGHT_JOIN f.rule FROM visits v FORCE INDEX (by_seal) JOIN findings f FORCE INDEX (PRIMARY) ON f.visit_id = v.id WHERE v.sealed_at >= '2026-01-01' AND f.outcome <> 'not-here' GROUP BY v.id, f.rule")) expect(`${table} ${type}`).not.toMatch(/ ALL$/)
 })
+
+it('many who ask at once share an answer, and never hold more than two connections', async () => {
+  const { Sparing } = await import('../src/db/sparing')
+  const sparing = new Sparing(2, 3)
+  let [now, most, asked] = [0, 0, 0]
+  const find = async () => { asked++; now++; most = Math.max(most, now); await new Promise((resolve) => setTimeout(resolve, 20)); now--; return asked }
+  const answers = await Promise.allSettled([...Array.from({ length: 12 }, () => sparing.ask('months 12', find)), ...[1, 2, 3, 4, 5, 6].map((months) => sparing.ask(`months ${months}`, find))])
+  expect(most).toBe(2)
+  expect(new Set(answers.slice(0, 12).map((one) => (one as { value: number }).value)).size).toBe(1)
+  expect(answers.filter(({ status }) => status === 'rejected').length).toBeGreaterThan(0)
+  expect(answers.filter(({ status }) => status === 'rejected').map((one) => ((one as PromiseRejectedResult).reason as { status: number }).status)).toContain(503)
+  expect(await sparing.ask('months 1', () => Promise.resolve('again'))).toBe('again')
+})

@@ -74,6 +74,11 @@ describe('what past waits took', () => {
     await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'unit.set', { id: unit, set: { model: 'ostrel-heron', modelVersion: 1 } }), draft(visit, 'wait.started', { id: wait, what: 'until starting', unit, task, usualMin: 2, mostMin: 4 }, at(0)), draft(visit, 'wait.ended', { id: wait }, at(3))] })
     const { body } = await isolde.call<{ durations: unknown[] }>('GET', `/durations?of=${encodeURIComponent('ostrel-heron step:app:0')}&of=nothing`)
     expect(body.durations).toEqual([{ of: 'ostrel-heron step:app:0', count: 1, least: 3, usual: 3, most: 3 }])
+    // The interface writes the end of a wait by itself, as one entry alone.
+    const alone = uuidv7()
+    await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'wait.started', { id: alone, what: 'restart', unit, task: `restart:${unit}`, usualMin: 2, mostMin: 4 }, at(10))] })
+    await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'wait.ended', { id: alone }, at(12))] })
+    expect((await rows(company.services.db, 'SELECT minutes FROM durations WHERE wait_id = ?', [alone]))).toEqual([{ minutes: 2 }])
     const [plan] = await rows<{ key: string; type: string }>(company.services.db, "EXPLAIN SELECT minutes FROM durations WHERE of_what = 'x' ORDER BY ended_at DESC LIMIT 200")
     expect([plan!.key, plan!.type]).toEqual(['by_what', 'ref'])
   })

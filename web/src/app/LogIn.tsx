@@ -12,7 +12,8 @@ export function LogIn() {
   const [search] = useSearchParams()
   const [problem, setProblem] = useState<string | null>(null)
   const rows = useOutbox((state) => state.rows)
-  const left = [...new Set(rows.flatMap(({ owner }) => owner?.name ?? []))].map((name) => [name, rows.filter(({ owner }) => owner?.name === name)] as const)
+  const waiting = rows.filter(({ refused }) => refused === null)
+  const left = [...new Set(waiting.flatMap(({ owner }) => owner?.name ?? []))].map((name) => ({ name, rows: waiting.filter(({ owner }) => owner?.name === name) }))
   const [missing, setMissing] = useState<{ login?: string; password?: string }>({})
   const [busy, setBusy] = useState(false)
   const submit = async (event: React.FormEvent<HTMLFormElement>) => {
@@ -48,7 +49,7 @@ export function LogIn() {
             <input id="password" type="password" className="box mt-1" autoComplete="current-password" aria-invalid={missing.password !== undefined} aria-describedby={missing.password ? 'password-wrong' : undefined} name="password" />
             {missing.password && <p id="password-wrong" className="mt-1 font-bold">{missing.password}</p>}
           </div>
-          {left.length > 0 && <p role="status" className="border-l-4 border-plum bg-well p-3">{left.map(([name, rows]) => `${countWords(rows)} of ${name}`).join('; ').replace(/^./, (first) => first.toUpperCase())} wait on this device, and go when {left.length === 1 ? left[0]![0] : 'they'} log{left.length === 1 ? 's' : ''} in here.</p>}
+          {left.map(({ name, rows: ones }) => <p key={name} role="status" className="border-l-4 border-plum bg-well p-3">{countWords(ones).replace(/^./, (first) => first.toUpperCase())} of {name} {ones.length === 1 ? 'waits' : 'wait'} on this device, and {ones.length === 1 ? 'goes' : 'go'} when {name} logs in here.</p>)}
           {problem && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">{problem}</p>}
           <button type="submit" className="btn btn-plum" disabled={busy}>Log in</button>
         </form>

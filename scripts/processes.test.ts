@@ -1,0 +1,126 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { chainProblem } from '@pasado/core/record/chain'
+import { demoVisits } from '@pasado/demo/all'
+import { entriesAfter } from '@pasado/server/db/entries'
+import { rows } from '@pasado/server/db/pool'
+import { servicesOn } from '../server/test/company'
+import { emptyDatabase, freePort } from '../server/test/database'
+import { buildInterface } from './build-interface'
+import { loadCompany, loadVisits } from './load-demo'
+
+const root = join(import.meta.dirname, '..')
+const started: ChildProcess[] = []
+const folders: string[] = []
+
+beforeAll(() => buildInterface(), 120_000)
+afterAll(() => {
+  for (const child of started) child.kill('SIGKILL')
+  for (const folder of folders) rmSync(folder, { recursive: true, force: true })
+})
+
+/** Starts a command of ours and collects what it says. */
+function begin(command: string, words: string[], settings: Record<string, string>) {
+  const child = spawn(command, words, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, npm_lifecycle_event: undefined, NODE_OPTIONS: '', VITEST: '', LOG_LEVEL: 'error', ...settings } })
+  started.push(child)
+  let said = ''
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => { said += text.toString() })
+  const until = async (words: string | null, ms = 90_000) => {
+    const end = Date.now() + ms
+    while (Date.now() < end) {
+      if (words === null ? child.exitCode !== null || child.signalCode !== null : said.includes(words)) return
+      if (words !== null && child.exitCode !== null) break
+      await new Promise((resolve) => setTimeout(resolve, 50))
+    }
+    throw new Error(`${words ?? 'its end'} did not come; it said:\n${said}`)
+  }
+  return { child, until, said: () => said }
+}
+
+/** Processes whose command line names this folder. */
+const runningOn = (folder: string) => readdirSync('/proc').filter((pid) => /^\d+$/.test(pid)).flatMap((pid) => {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder) ? [pid] : []
+  } catch {
+    return []
+  }
+})
+
+describe('starting', () => {
+  it('two at once on one empty database: one fills it, both serve all of it', async () => {
+    const database = await emptyDatabase()
+    try {
+      const settings = async () => ({ DATABASE_URL: database.url, KEY_FILE: join(database.folder, 'key'), DATA_DIR: database.folder, PORT: String(await freePort()), HOST: '127.0.0.1', DEMO: 'on' })
+      const both = [begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings()), begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings())]
+      await Promise.all(both.map((one) => one.until('Pasado is at')))
+      expect(both.filter((one) => one.said().includes('Loading the demo company')).length).toBe(1)
+      for (const one of both) {
+        const address = /http:\/\/127\.0\.0\.1:\d+/.exec(one.said())![0]
+        expect((await fetch(`${address}/readyz`)).status).toBe(200)
+      }
+      const services = await servicesOn(database.url, join(database.folder, 'key'))
+      expect((await rows(services.db, 'SELECT id FROM visits')).length).toBe(demoVisits().length)
+      await services.db.end()
+      for (const one of both) one.child.kill('SIGTERM')
+      await Promise.all(both.map((one) => one.until(null, 20_000)))
+      expect(both.map(({ child }) => child.exitCode)).toEqual([0, 0])
+    } finally {
+      await database.drop()
+    }
+  }, 150_000)
+
+  it('npm start that is told to end by SIGTERM, or told so while it starts, leaves nothing running', async () => {
+    const folder = mkdtempSync(join(root, '.data', 'started-'))
+    folders.push(folder)
+    for (const when of ['Loading the demo company', 'Pasado is at'] as const) {
+      const data = join(folder, when === 'Pasado is at' ? 'whole' : 'early')
+      const npm = begin('npm', ['start'], { DATABASE_URL: '', DATA_DIR: data, PORT: String(await freePort()), DB_PORT: String(await freePort()), HOST: '127.0.0.1', DEMO: 'on' })
+      await npm.until(when)
+      expect(runningOn(data).length).toBeGreaterThan(0)
+      npm.child.kill('SIGTERM')
+      await expect.poll(() => runningOn(data), { timeout: 60_000, interval: 200 }).toEqual([])
+    }
+  }, 200_000)
+})
+
+describe('a backup', () => {
+  /** The commands of docs/running.md under this heading. */
+  const commandsOf = (what: string) => {
+    const block = new RegExp(`\`\`\`sh\\n   # ${what}\\n([\\s\\S]*?)\`\`\``).exec(readFileSync(join(root, 'docs/running.md'), 'utf8'))![1]!
+    return block.split('\n').map((line) => line.trim()).filter(Boolean)
+  }
+  const carryOut = (what: string, folder: string, database: { folder: string; port: number }, key: string) => {
+    for (const command of commandsOf(what)) {
+      const { status, stderr } = spawnSync('bash', ['-c', command], { cwd: folder, encoding: 'utf8', env: { ...process.env, DB_PASSWORD: readFileSync(join(database.folder, 'db-password'), 'utf8').trim(), DB_PORT: String(database.port), KEY_FILE: key } })
+      if (status !== 0) throw new Error(`${command}\n${stderr}`)
+    }
+  }
+
+  it('taken and put back as docs/running.md tells starts, with every line, secret and verdict', async () => {
+    const [from, to] = [await emptyDatabase(), await emptyDatabase()]
+    const folder = mkdtempSync(join(root, '.data', 'backup-'))
+    folders.push(folder)
+    try {
+      const before = await servicesOn(from.url, join(from.folder, 'key'))
+      await loadCompany(before, new Date())
+      await loadVisits(before, demoVisits().slice(0, 4), new Date())
+      carryOut('backup', folder, from, join(from.folder, 'key'))
+      carryOut('restore', folder, to, join(to.folder, 'key'))
+      expect(existsSync(join(to.folder, 'key'))).toBe(true)
+      const after = await servicesOn(to.url, join(to.folder, 'key'))
+      const everything = async ({ db }: typeof before) => Promise.all(['entries', 'visits', 'sealed_verdicts', 'vault_secrets', 'homes', 'findings', 'users'].map((table) => rows(db, `SELECT * FROM ${table} ORDER BY 1, 2`)))
+      expect(await everything(after)).toEqual(await everything(before))
+      for (const { id } of await rows<{ id: string }>(after.db, 'SELECT id FROM visits')) {
+        expect(chainProblem(await entriesAfter(after.db, id, 0))).toBeNull()
+        expect((await after.vault.openAll(after.db, id)).length).toBe((await before.vault.openAll(before.db, id)).length)
+      }
+      await before.db.end()
+      await after.db.end()
+    } finally {
+      await from.drop()
+      await to.drop()
+    }
+  }, 120_000)
+})
