@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { gunzipSync } from 'node:zlib'
 import { describe, expect, it, vi } from 'vitest'
 import { main } from '../src/main'
 
@@ -84,6 +85,13 @@ describe('pasado check, verify, export, import', () => {
       expect(status).toBe(2)
       expect(err).toContain(said)
     }
+  })
+
+  it('a sealed file of before is proven, and says that its verdicts are not under the seal', async () => {
+    const file = join(folder, 'before.json')
+    writeFileSync(file, gunzipSync(readFileSync(join(import.meta.dirname, '../../testing/before-outbox/sealed/waivers.json.gz'))))
+    const { status, out } = await run(['verify', file])
+    expect([status, out]).toEqual([0, expect.stringContaining('it is of the kind before verdicts were signed')])
   })
 
   it('tell where no server answers', async () => {

@@ -8,10 +8,11 @@ import { integrityProblems, makeRecordFile, modelsUsed, printRecordFile, readRec
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Body, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
-import { keyName, packDigest, sealParts, sealSignatureHolds, sealText, signedDigest } from '@pasado/core/record/seal'
+import { keyName, packDigest, readSealCode, sealCode, sealParts, sealSignatureHolds, sealText, signedDigest } from '@pasado/core/record/seal'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { digestOf } from '@pasado/core/record/canonical'
-import { blocks, evaluate } from '@pasado/core/standard/evaluate'
+import { conflictNow } from '@pasado/core/record/record'
+import { allRules, blocks, evaluate } from '@pasado/core/standard/evaluate'
 import { firstRules } from '@pasado/core/standard/rule-names'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { catalogue, complete, idOf, network, router, someone } from './fixture'
@@ -45,6 +46,60 @@ function sealed(): RecordFile {
 
 const problemsOf = (file: RecordFile) => integrityProblems(file).map(({ path }) => path.join('.'))
 
+describe('a seal', () => {
+  it('of the first kind says nothing of verdicts and verifies; verdicts put beside it are not under it', () => {
+    const entries = chain(complete().entries)
+    const record = reduce(entries as Placed[])
+    const { verdicts: _, ...parts } = sealParts(entries.at(-1)!, record, firstStandard, modelsUsed(record, catalogue), [], keyName(publicKey))
+    const signature = bytesToHex(ed25519.sign(utf8ToBytes(sealText(idOf('visit'), parts)), secretKey))
+    const file = makeRecordFile([...entries, next(entries, 'sealed', { ...parts, signature })], firstStandard, catalogue, publicKey, null, evaluate(record, catalogue, firstStandard))
+    expect([file.verdicts, integrityProblems(file)]).toEqual([undefined, []])
+    expect(problemsOf({ ...file, verdicts: [] })).toEqual(['verdicts'])
+  })
+
+  it('as its square gives back what was signed, of both kinds; words that objects have by themselves are no kind', () => {
+    const { body } = sealed().entries.at(-1) as Entry<'sealed'>
+    const { verdicts: _, ...before } = body
+    for (const [seal, kind] of [[body, 'PASADO.SEAL/2:'], [before, 'PASADO.SEAL/1:']] as const) {
+      const code = sealCode(idOf('visit'), seal as Body<'sealed'>)
+      expect(code.startsWith(kind)).toBe(true)
+      expect(readSealCode(code)).toEqual({ visit: idOf('visit'), seal })
+    }
+    for (const text of ['constructor:a:b', '__proto__:a', 'PASADO.SEAL/3:a:b', '']) expect(readSealCode(text)).toBeNull()
+  })
+})
+
+describe('a rule that fails on a record', () => {
+  it('is unproven and named, and stops nothing else', () => {
+    const record = reduce(chain(complete().entries) as Placed[])
+    const rule = allRules.find(({ id }) => id === 'prove-path')!
+    const judge = rule.judge
+    const told: string[] = []
+    try {
+      rule.judge = () => { throw new TypeError('odd') }
+      const findings = evaluate(record, catalogue, firstStandard, (id) => told.push(id))
+      expect(findings.filter((one) => one.rule === 'prove-path')).toMatchObject([{ outcome: 'unproven', level: 'must', place: { stage: 'prove' } }])
+      expect(findings.length).toBeGreaterThan(60)
+      expect(told).toEqual(['prove-path'])
+    } finally {
+      rule.judge = judge
+    }
+  })
+})
+
+describe('a conflict', () => {
+  it('is shown with the value that stands, which its author may have changed since without having seen the other', () => {
+    const entries = complete().entries as Placed[]
+    const last = entries.at(-1)!.seq
+    const set = (seq: number, base: number, from: string, name: string, speedDownMbps: number) => ({ id: uuid7(seq), visit: idOf('visit'), at: '2026-01-05T12:00:00.000Z', from, base, kind: 'brief.set', body: { set: { speedDownMbps } }, by: { ...someone, name }, seq, received: '2026-01-05T12:00:00.000Z' }) as unknown as Placed
+    const record = reduce([...entries, set(last + 1, last, idOf('corin'), 'Corin', 599), set(last + 2, last, idOf('isolde'), 'Isolde', 100), set(last + 3, last, idOf('isolde'), 'Isolde', 397)])
+    const [conflict] = record.conflicts
+    expect([conflict!.earlier.value, conflict!.later.value]).toEqual([599, 100])
+    expect(conflictNow(record, conflict!)).toMatchObject({ earlier: { value: 599 }, later: { value: 397, by: { name: 'Isolde' } } })
+    expect(conflictNow(record, { ...conflict!, thing: 'constructor' })).toMatchObject({ later: { value: 100 } })
+  })
+})
+
 describe('a record file', () => {
   it('reads back what was printed, and nothing is wrong with it', () => {
     const text = printRecordFile(sealed())
@@ -66,7 +121,11 @@ describe('a record file', () => {
     ['a model left out', (file) => { file.models.pop() }, 'models'],
     ['another key', (file) => { file.publicKey = '11'.repeat(32) }, 'publicKey'],
     ['no key', (file) => { file.publicKey = null }, 'publicKey'],
-    ['another visit', (file) => { file.visit = idOf('other') }, 'visit']
+    ['another visit', (file) => { file.visit = idOf('other') }, 'visit'],
+    ['a verdict altered', (file) => { file.verdicts![3] = { ...file.verdicts![3]!, outcome: 'holds', evidence: 'All is well.' } }, 'verdicts'],
+    ['a verdict left out', (file) => { file.verdicts!.pop() }, 'verdicts'],
+    ['the verdicts left out', (file) => { delete file.verdicts }, 'verdicts'],
+    ['the print of the verdicts taken out of the seal', (file) => { delete (file.entries.at(-1) as Entry<'sealed'>).body.verdicts; delete file.record.seal!.verdicts; delete file.verdicts }, 'entries']
   ])('%s is found out', (_, change, where) => {
     const file = structuredClone(sealed())
     change(file)
@@ -87,15 +146,17 @@ describe('a record file', () => {
     const shown = [...(base.entries as Entry[])]
     shown.push(next(shown, 'secret.shown', { ref: idOf('s'), why: 'telling the customer' }))
     shown.push(next(shown, 'secrets.erased', { refs: [] }))
-    expect(integrityProblems(makeRecordFile(shown, firstStandard, catalogue, publicKey))).toEqual([])
+    const verdicts = base.verdicts!
+    expect(integrityProblems(makeRecordFile(shown, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([])
     const late = [...shown, next(shown, 'note.written', { text: 'late' })]
-    expect(problemsOf(makeRecordFile(late, firstStandard, catalogue, publicKey))).toEqual([`entries.${late.length - 1}`])
+    expect(problemsOf(makeRecordFile(late, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([`entries.${late.length - 1}`])
   })
 
   it('a visit that is not sealed has no key in its file', () => {
     const open = makeRecordFile(chain(complete().entries), firstStandard, catalogue, null)
     expect(integrityProblems(open)).toEqual([])
     expect(problemsOf({ ...open, publicKey })).toEqual(['publicKey'])
+    expect(problemsOf({ ...open, verdicts: [] })).toEqual(['verdicts'])
   })
 
   it.each([['{"format":"pasado.record/1","visit"', 'cut short'], ['{"format":"pasado.record/2"}', 'is pasado.record/2'], ['{"format":"something/1"}', 'this is no record'], ['null', 'this is no record']])('%s is refused', (text, said) => {

@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { demoVisits } from '@pasado/demo/all'
+import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
 import { signedDigest } from '@pasado/core/record/seal'
 import { loadVisits } from '../../scripts/load-demo'
+import { row } from '../src/db/pool'
 import { Caller, draft, startCompany } from './company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
@@ -51,5 +53,14 @@ it('two people who seal at once: one does, the other is told; after it nothing i
   const { record } = await state()
   expect(record.seal).not.toBeNull()
   expect((await write('note.written', { text: 'Too late.' })).status).toBe(409)
+  // What the rules said is kept, in the file and under the seal, and shown from now on.
+  const text = (await isolde.call('GET', `/visits/${visit}/export`)).text
+  const file = readRecordFile(text)
+  expect([integrityProblems(file, text), file.verdicts?.length]).toEqual([[], (await state()).findings.length])
+  const shown = await isolde.call<{ verdicts: { rule: string }[] }>('GET', `/visits/${visit}`)
+  expect(shown.body.verdicts).toEqual(file.verdicts)
+  expect(await row(company.services.db, "SELECT 1 FROM sealed_verdicts WHERE visit_id = ? AND kept_by = 'seal'", [visit])).not.toBeNull()
+  company.services.logbook.states.forget(visit)
+  expect((await state()).findings).toEqual(file.verdicts)
   expect((await isolde.call<{ entries: { kind: string }[] }>('GET', `/visits/${visit}/entries`)).body.entries.filter(({ kind }) => kind === 'sealed')).toHaveLength(1)
 })

@@ -45,8 +45,10 @@ export function show(log: Log, part: ReactNode, options: { role?: 'technician' |
   asked.length = 0
   answers.clear()
   const record = log.record()
-  useSession.setState({ me: { id: idOf('me'), login: 'me', name: 'Isolde Marram', role: options.role ?? 'technician' } })
-  useOutbox.setState({ owner: { id: idOf('me'), name: 'Isolde Marram' }, id: idOf('outbox'), rows: [], stuckSince: null })
+  // A technician here is the one who has the visit; a lead or the office is somebody else.
+  const me = { id: (options.role ?? 'technician') === 'technician' ? record.visit.technician.id : idOf('me'), login: 'me', name: 'Isolde Marram', role: options.role ?? 'technician' } as const
+  useSession.setState({ me })
+  useOutbox.setState({ owner: { id: me.id, name: me.name }, id: idOf('outbox'), rows: [], stuckSince: null })
   useVisit.setState({
     id: record.visit.id, entries: [], confirmed: record, record, catalogue, standard: firstStandard, findings: evaluate(record, catalogue, firstStandard),
     pending: [], saving: 'saved', undoable: [], problem: null, verdicts: null, foreign: null

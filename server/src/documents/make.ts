@@ -10,7 +10,7 @@ import type { Person } from '../db/people'
 import { readPhoto } from '../db/photos'
 import { readVisitHead } from '../db/visits'
 import { forbidden, notFound } from '../http/problem'
-import { readVisit } from '../logbook/read'
+import { readVisit, toldOfForeign } from '../logbook/read'
 import { erasedProblem } from '../logbook/visits'
 import type { Services } from '../services'
 import { packPdf } from './pack'
@@ -63,7 +63,7 @@ export async function makeRecordPdf({ logbook, db }: Services, visit: string): P
     const before = await readVisit(logbook, record.visit.startedFrom)
     changes.push({ title: 'Since the visit before', changes: changesBetween(await revisionOf(logbook, db, before.record), left) })
   }
-  return recordPdf({ ...left, findings, changes, photos: await smallPhotos(db, record) })
+  return recordPdf({ ...left, findings, changes, photos: await smallPhotos(db, record), foreign: await toldOfForeign(logbook, visit, record) })
 }
 
 async function revisionOf(logbook: Services['logbook'], db: Services['db'], record: VisitRecord): Promise<Revision> {

@@ -7,6 +7,7 @@ import { stageNames, stages } from '@pasado/core/record/stages'
 import type { Changes, Revision } from '@pasado/core/revisions/changes'
 import { cautionsOf } from '@pasado/core/standard/cautions'
 import type { Finding } from '@pasado/core/standard/evaluate'
+import type { ToldOfForeign } from '../logbook/read'
 import { renderPdf } from './pdf'
 import { beginsAnew, factsTable, heading, table, time, type Margins } from './record-parts'
 import { changesTable, course, measurements, photographs, signaturesAndSeal, type SmallPhoto } from './record-proof'
@@ -17,6 +18,8 @@ export interface RecordParts extends Revision {
   photos?: readonly SmallPhoto[]
   /** What changed: from the plan, from what was found, and from the visit before where there was one. */
   changes?: readonly { title: string; changes: Changes }[]
+  /** That it came as a file, and what of it is not this company's. */
+  foreign?: ToldOfForeign | null
 }
 
 /**
@@ -31,6 +34,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     { text: 'Record of the visit', fontSize: 22, bold: true },
     { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.customerName ?? ''}`, margin: [0, 2, 0, 2] },
     { text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`, fontSize: 9 },
+    ...(parts.foreign ? [{ text: foreignWords(parts.foreign), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }] : []),
     heading('Brief'),
     factsTable([
       ['Reason', facts.reason], ['Access line', facts.accessLine], ['Speed paid for', facts.speedDownMbps === undefined ? undefined : `${facts.speedDownMbps} Mbit/s down, ${facts.speedUpMbps ?? '?'} Mbit/s up`],
@@ -55,10 +59,25 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     ...course(record),
     ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes)),
     ...photographs(parts.photos ?? []),
-    await signaturesAndSeal(record)
+    await signaturesAndSeal(record, whoElse(parts))
   ]
   const foot = record.seal ? `Sealed ${time(record.seal.at)} · chain ${record.seal.chain.slice(0, 16)}… · key ${record.seal.key}` : 'Not sealed: this is a draft'
   return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content, { version: '1.7', subset: 'PDF/A-2b', language: 'en', displayTitle: true, pageBreakBefore: beginsAnew } as never)
+}
+
+/** That a visit came as a file, in one sentence. */
+function foreignWords({ by, at, standard, models, key }: ToldOfForeign): string {
+  const others = [key && 'its seal is by a key that is not this company’s', standard && 'it was checked by a standard that is not in force here', models.length > 0 && `${models.length} of its models are not of this catalogue`].filter(Boolean)
+  return `Taken in from a file by ${by}, ${time(at)}${others.length ? `: ${others.join('; ')}` : ''}.`
+}
+
+/** What is said beside the signatures: where others than usual had a hand in it. */
+function whoElse({ record }: RecordParts): string[] {
+  const { review, seal, visit } = record
+  const notes: string[] = []
+  if (seal && seal.by.id !== visit.technician.id) notes.push(`Sealed by ${seal.by.name}; ${visit.technician.name} had the visit.`)
+  if (review?.state === 'approved' && Object.values(record.waivers).some(({ by }) => by.id === review.by.id)) notes.push(`${review.by.name} approved it, and had waived something in it: there was no other lead.`)
+  return notes
 }
 
 function unitsTable(record: VisitRecord, catalogue: Catalogue): Content {

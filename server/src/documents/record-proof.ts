@@ -81,7 +81,7 @@ export function course(record: VisitRecord): Content[] {
 }
 
 /** Signatures, and the seal in words and as a code that `pasado verify --seal` proves. */
-export async function signaturesAndSeal(record: VisitRecord): Promise<Content> {
+export async function signaturesAndSeal(record: VisitRecord, notes: readonly string[] = []): Promise<Content> {
   const box = (who: 'customer' | 'technician'): Content => {
     const given = record.signatures[who]
     if (!given) return { text: `${who}: not signed`, color: soft }
@@ -89,11 +89,12 @@ export async function signaturesAndSeal(record: VisitRecord): Promise<Content> {
       stack: [
         { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200"><path d="${given.strokes}" fill="none" stroke="${ink}" stroke-width="4" stroke-linecap="round" stroke-linejoin="round"/></svg>`, width: 220 },
         { text: `${given.name}, ${who}, ${time(given.at)}`, fontSize: 9.5 },
+        { text: who === 'customer' ? `on the device of ${given.by.name}, who had the visit` : `logged in as ${given.by.name}`, fontSize: 8, color: soft },
         { text: `signed ${given.digest.slice(0, 24)}…`, font: 'Mono', fontSize: 7.5, color: soft }
       ]
     }
   }
-  return { unbreakable: true, stack: [{ ...(heading('Signatures and seal') as object), headlineLevel: 0 } as Content, { columns: [box('customer'), box('technician')] }, await sealBlock(record)] }
+  return { unbreakable: true, stack: [{ ...(heading('Signatures and seal') as object), headlineLevel: 0 } as Content, { columns: [box('customer'), box('technician')] }, ...(notes.length ? [{ ul: [...notes], fontSize: 9, margin: [0, 6, 0, 0] as Margins }] : []), await sealBlock(record)] }
 }
 
 async function sealBlock(record: VisitRecord): Promise<Content> {

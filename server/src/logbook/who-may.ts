@@ -1,5 +1,6 @@
 import type { briefFacts } from '@pasado/core/record/facts'
 import type { Author, Draft, Entry, EntryKind } from '@pasado/core/record/entry'
+import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign } from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules, blocks } from '@pasado/core/standard/evaluate'
 import type { Standard } from '@pasado/core/standard/standard'
@@ -42,8 +43,8 @@ async function mustBeGoneOnWith(states: VisitStates, open: OpenVisit): Promise<v
 }
 
 function maySign(record: VisitRecord, author: Author, { body }: Draft<'signature.given'>): void {
-  const { technician } = record.visit
-  if (author.id !== technician.id) throw forbidden(`${technician.name} has this visit: both sign on the device of whoever has it. Take the visit over first.`)
+  const why = whyNotSign(record, author)
+  if (why) throw forbidden(why)
   if (body.who === 'technician' && body.name !== author.name) throw forbidden(`You are logged in as ${author.name}: a technician signs with the name of the account.`)
 }
 
@@ -60,7 +61,7 @@ function isMust(standard: Standard, rule: string): boolean {
 
 async function mayApprove(states: VisitStates, open: OpenVisit, author: Author): Promise<void> {
   const { record, findings } = open.state
-  if (hasHeld(record, author.id)) throw forbidden('Whoever has or had the visit does not approve it; ask another lead.')
+  if (hasHeld(record, author.id)) throw forbidden(whyNotApprove(record, 0, author)!)
   const lines = await entriesAfter(open.connection, open.head.id, 0)
   const recorded = lines.find((line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!))
   if (recorded) throw forbidden(`You recorded something in this visit yourself (line ${recorded.seq}); ask another lead to approve it.`)
@@ -69,8 +70,8 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
     const others = (await leadsWorking(open.connection)).filter((id) => id !== author.id && !hasHeld(record, id))
     if (policy.fourEyes && others.length > 0) throw forbidden('You waived something in this visit; another lead approves it.')
   }
-  const open_ = findings.filter((one) => one.level === 'must' && blocks(one)).length + record.conflicts.length
-  if (open_ > 0) throw conflictingState('not-ready', `It cannot be approved yet: ${open_} ${open_ === 1 ? 'must is' : 'musts are'} neither proven nor waived. Approving means that it can be signed.`)
+  const why = whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, author)
+  if (why) throw conflictingState('not-ready', why)
 }
 
 /** What the opening of a visit copied from the one before stands in the name of whoever opened it. */
@@ -80,13 +81,13 @@ function isCarriedOver(line: Entry, first: Entry): boolean {
 
 /** @throws HttpProblem where this person may not seal this visit */
 export function maySeal(record: VisitRecord, by: Author): void {
-  if (by.role !== 'lead' && by.id !== record.visit.technician.id) throw forbidden(`${record.visit.technician.name} has this visit and seals it, or a lead does. Take the visit over first.`)
+  const why = whyNotSeal(record, by)
+  if (why) throw forbidden(why)
 }
 
 /** @throws HttpProblem where this person may not have the visit checked by another version */
 export function mayMoveStandard(record: VisitRecord, version: number, reason: string | undefined, by: Author): void {
-  if (by.role !== 'lead' && by.id !== record.visit.technician.id) throw forbidden(`${record.visit.technician.name} has this visit and moves it to a newer version, or a lead does.`)
-  if (version >= record.visit.standard.version) return
-  if (by.role !== 'lead') throw forbidden('Only a lead has a visit checked by an older version of the standard.')
-  if (!reason) throw conflictingState('reason-wanted', 'Say why this visit is to be checked by an older version of the standard.')
+  const why = whyNotMoveStandard(record, version, by)
+  if (why) throw forbidden(why)
+  if (version < record.visit.standard.version && !reason) throw conflictingState('reason-wanted', 'Say why this visit is to be checked by an older version of the standard.')
 }

@@ -3,9 +3,10 @@ import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/prove/rooms'
 import { bottleneckOf } from '@pasado/core/prove/bottleneck'
-import { hasHeld, photosOf, standing } from '@pasado/core/record/record'
+import { photosOf, standing } from '@pasado/core/record/record'
 import { changesBetween, differing } from '@pasado/core/revisions/changes'
 import { recordAt } from '@pasado/core/revisions/moments'
+import { whyNotApprove } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
 import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
@@ -113,7 +114,9 @@ function FromPlan() {
 function Decide() {
   const record = useVisit((state) => state.record)
   const pending = useVisit((state) => state.pending.length)
-  const me = useSession((state) => state.me?.id ?? '')
+  const findings = useVisit((state) => state.findings)
+  const me = useSession((state) => state.me)
+  const whyNot = me ? whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, me) : null
   const [remark, setRemark] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   if (record.seal) return <p className="paper p-4">Sealed: nobody changes it any more.</p>
@@ -126,8 +129,8 @@ function Decide() {
     <section aria-label="Decide" className="paper p-4">
       <label className="label">Remark<textarea className="box mt-1 min-h-20 font-normal" maxLength={600} value={remark} onChange={(event) => { setRemark(event.target.value.replace(/\n/g, ' ')); setProblem(null) }} /></label>
       {problem && <p role="alert" className="mt-1 font-bold">{problem}</p>}
-      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || hasHeld(record, me)} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark('') }}>Approve what is here</button></div>
-      {hasHeld(record, me) && <p className="fine mt-1">It is a visit of your own: somebody else approves it.</p>}
+      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || whyNot !== null} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark('') }}>Approve what is here</button></div>
+      {whyNot && <p className="fine mt-1">{whyNot}</p>}
     </section>
   )
 }

@@ -27,7 +27,7 @@ export function SignaturePad({ onClose, ...signing }: Signing & { onClose: () =>
 }
 
 /** A signature, drawn with finger, pen or mouse; with the keyboard alone, Enter in the box draws a mark that stands for it. */
-function SignatureForm({ suggested, onSign }: Signing) {
+function SignatureForm({ who, suggested, onSign }: Signing) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const pad = useRef<Pad | null>(null)
   const [name, setName] = useState(suggested)
@@ -58,7 +58,7 @@ function SignatureForm({ suggested, onSign }: Signing) {
   }
   return (
       <form onSubmit={sign} className="flex flex-col gap-3">
-        <div><label className="label" htmlFor="signer">Name</label><input id="signer" className="box mt-1" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} /></div>
+        <div><label className="label" htmlFor="signer">Name</label><input id="signer" className="box mt-1" value={name} maxLength={120} readOnly={who === 'technician'} aria-describedby={who === 'technician' ? 'signer-why' : undefined} onChange={(event) => setName(event.target.value)} />{who === 'technician' && <p id="signer-why" className="fine mt-1">The name you are logged in with.</p>}</div>
         <canvas ref={canvas} tabIndex={0} role="img" aria-label="Signature box: draw here, or press Enter to put a mark" className="w-full touch-none border-2 border-ink bg-[#FBF8F1]" style={{ aspectRatio: `${WIDTH} / ${HEIGHT}` }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); drawMark() } }} />
         {problem && <p role="alert" className="font-bold">{problem}</p>}
         <div className="flex flex-wrap gap-2"><button type="submit" className="btn btn-plum">Sign</button><button type="button" className="btn" onClick={() => pad.current?.clear()}>Clear</button></div>

@@ -3,7 +3,8 @@ import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answer
 import { makePassphrase, pickerFrom } from '@pasado/core/secrets/make'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { ask } from '../app/api'
-import { useVisit } from './store'
+import { useOutbox } from '../outbox/outbox'
+import { takeLook, useVisit } from './store'
 
 /** What a secret belongs to. */
 export interface SecretOwner {
@@ -28,8 +29,11 @@ export function secretProblem(purpose: SecretPurpose, value: string, wep: boolea
 
 /** Puts a secret into the vault. It goes straight to the server and is kept nowhere on the device. */
 export async function keepSecret(owner: SecretOwner, value: string, origin: 'typed' | 'label' | 'made', wep: boolean, ref: string): Promise<SecretAssessment> {
-  const { id: visit } = useVisit.getState()
-  const { assessed } = await ask<{ assessed: SecretAssessment }>('POST', `/visits/${visit}/secrets`, { ref, ...owner, origin, value, ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {}) })
+  const { id: visit, pending } = useVisit.getState()
+  const { id: from, rows } = useOutbox.getState()
+  // Where nothing waits before it, it takes its place among the outbox's lines; else it would come before those that were written earlier.
+  const inOrder = pending.length === 0 && !rows.some((row) => row.visit === visit && row.refused === null)
+  const { assessed } = await ask<{ assessed: SecretAssessment }>('POST', `/visits/${visit}/secrets`, { ref, ...owner, origin, value, ...(inOrder ? { outbox: { from, ...takeLook() } } : {}), ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {}) })
   return assessed
 }
 

@@ -1,5 +1,6 @@
 import { format } from 'date-fns'
 import { useState } from 'react'
+import { whyNotSeal, whyNotSign } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
 import { blocks, countOutcomes, sealHindrances } from '@pasado/core/standard/evaluate'
 import { ApiProblem, ask, download } from '../../app/api'
@@ -24,7 +25,9 @@ export function SignOff() {
   const open = findings.filter(blocks)
   const digest = signedDigest(record)
   const hindrances = [...sealHindrances(record, findings, digest, fourEyes), ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])]
-  const mayNotSign = open.length > 0 || record.conflicts.length > 0 || pending > 0
+  const me = useSession((state) => state.me)
+  const whoSigns = me ? whyNotSign(record, me) : null
+  const mayNotSign = whoSigns !== null || open.length > 0 || record.conflicts.length > 0 || pending > 0
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Sign off</h2>
@@ -32,6 +35,7 @@ export function SignOff() {
         {(['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).map((outcome) => <li key={outcome} className="flex items-center gap-2"><Mark outcome={outcome} /><span><b>{counts[outcome]}</b> {outcome === 'not-here' ? 'not here' : outcome}</span></li>)}
       </ul>
       {(open.length > 0 || fourEyes || record.review !== null) && <Review />}
+      {mayWrite && whoSigns && <p className="mt-4 border-l-4 border-edge bg-well p-3">{whoSigns}</p>}
       <section aria-label="Signatures" className="mt-5 grid gap-4 md:grid-cols-2">
         {(['customer', 'technician'] as const).map((who) => {
           const signature = record.signatures[who]
@@ -47,7 +51,7 @@ export function SignOff() {
         })}
       </section>
       <SealBox hindrances={hindrances} digest={digest} />
-      {signing && <SignaturePad who={signing} suggested={signing === 'customer' ? (record.brief.facts.customerName ?? '') : record.visit.technician.name} onClose={() => setSigning(null)} onSign={(name, strokes) => { write('signature.given', { who: signing, name, strokes, digest }); setSigning(null) }} />}
+      {signing && <SignaturePad who={signing} suggested={signing === 'customer' ? (record.brief.facts.customerName ?? '') : (me?.name ?? '')} onClose={() => setSigning(null)} onSign={(name, strokes) => { write('signature.given', { who: signing, name, strokes, digest }); setSigning(null) }} />}
     </div>
   )
 }
@@ -83,6 +87,9 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
   const [sure, setSure] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
+  const record = useVisit((state) => state.record)
+  const me = useSession((state) => state.me)
+  const whoSeals = me ? whyNotSeal(record, me) : null
   const seal = async () => {
     setBusy(true)
     setProblem(null)
@@ -102,7 +109,7 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
         ? <><p className="mt-1">Before it can be sealed:</p><ul className="mt-1 list-disc pl-5">{hindrances.map((one) => <li key={one}>{one}</li>)}</ul></>
         : sure
           ? <div className="mt-2 bg-inv p-4 text-oninv"><p className="font-bold">Sealing is final. Nobody, you included, changes this visit afterwards; a later visit starts from it.</p><div className="mt-3 flex flex-wrap gap-2"><button type="button" className="btn" disabled={busy} onClick={() => void seal()}>Seal it for good</button><button type="button" className="btn" onClick={() => setSure(false)}>Not yet</button></div></div>
-          : <><p className="mt-1">Everything holds or is waived, and both have signed.</p>{mayWrite && <button type="button" className="btn btn-plum mt-3" onClick={() => setSure(true)}>Seal this visit</button>}</>}
+          : <><p className="mt-1">Everything holds or is waived, and both have signed.{mayWrite && whoSeals && ` ${whoSeals}`}</p>{mayWrite && !whoSeals && <button type="button" className="btn btn-plum mt-3" onClick={() => setSure(true)}>Seal this visit</button>}</>}
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
     </section>
   )
@@ -114,7 +121,7 @@ function Sealed() {
   const [problem, setProblem] = useState<string | null>(null)
   const seal = record.seal!
   const get = (method: 'GET' | 'POST', path: string) => download(method, `/visits/${id}${path}`, method === 'POST' ? {} : undefined).then(() => setProblem(null), (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be fetched; try again.'))
-  const prints = [['record', seal.record], ['chain', seal.chain], ['standard', seal.standard], ['catalogue', seal.catalogue], ['key', seal.key]] as const
+  const prints = [['record', seal.record], ['chain', seal.chain], ['standard', seal.standard], ['catalogue', seal.catalogue], ['verdicts', seal.verdicts ?? 'not signed: sealed before they were'], ['key', seal.key]] as const
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Sealed {format(new Date(seal.at), 'd MMMM yyyy, HH:mm')}</h2>
