@@ -147,6 +147,26 @@ describe('who may say it', () => {
   })
 })
 
+it('more than ten secrets in an hour want the password again, and the leads are told', async () => {
+  const id = uuidv7()
+  await isolde.call('POST', '/visits', { id, home: uuidv7(), customer: uuidv7(), technician: isoldeHerself.id, brief: { customerName: 'Fenn Arbery', street: '11 Weir Row', town: 'Ness Skerrow' } })
+  const ref = uuidv7()
+  await isolde.call('POST', `/visits/${id}/secrets`, { ref, purpose: 'admin-password', thing: 'brief', id: 'brief', origin: 'typed', value: 'made-up-plover-nine' })
+  const show = () => isolde.call<{ type?: string; value?: string }>('POST', `/visits/${id}/secrets/${ref}/show`, { why: 'checking it' })
+  for (let turn = 0; turn < 10; turn++) expect((await show()).status).toBe(200)
+  expect((await wenna.call<{ shown: unknown[] }>('GET', '/day?whose=all')).body.shown).toEqual([])
+  const stopped = await show()
+  expect([stopped.status, stopped.body.type]).toEqual([403, 'urn:pasado:problem:password-again'])
+  expect((await isolde.call('POST', `/visits/${id}/photos/${uuidv7()}/show`, { why: 'checking it' })).status).toBe(403)
+  expect((await wenna.call<{ shown: { name: string }[] }>('GET', '/day?whose=all')).body.shown).toMatchObject([{ name: isoldeHerself.name }])
+  expect((await isolde.call<{ shown: unknown[] }>('GET', '/day')).body.shown).toEqual([])
+  expect((await isolde.call('POST', '/session/again', { password: 'not it' })).status).toBe(422)
+  expect((await show()).status).toBe(403)
+  expect((await isolde.call('POST', '/session/again', { password: 'skerrow-demo-lantern' })).status).toBe(204)
+  expect((await show()).body.value).toBe('made-up-plover-nine')
+  expect((await entriesOf(id)).filter(({ kind }) => kind === 'secret.shown')).toHaveLength(11)
+})
+
 describe('a file that is taken in', () => {
   /** A visit that nobody here ever saw, sealed by a key made a minute ago, under a standard with every rule off. */
   function forged(): { text: string; id: string; home: string; key: string } {
@@ -222,6 +242,8 @@ describe('what is asked oddly is told, and never a fault', () => {
   it('a note at a stage that is none, texts beyond ASCII where none belong, and words that objects have by themselves', async () => {
     for (const stage of ['constructor', 'toString', '__proto__', 'nowhere']) expect((await write(isolde, 'note.written', { text: 'odd', stage })).status).toBe(422)
     expect((await isolde.call('GET', `/durations?of=${encodeURIComponent('é')}`)).status).toBe(422)
+    // As a line from before may hold it.
+    await company.services.logbook.write(visit, new Date(), (open) => Promise.resolve(void open.write('note.written', { text: 'odd', stage: 'constructor' }, isoldeHerself)))
     expect((await isolde.call('GET', `/visits/${visit}/record.pdf`)).status).toBe(200)
   })
 })

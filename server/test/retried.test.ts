@@ -10,7 +10,8 @@ import { nextDraft } from '@pasado/core/standard/check-standard'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { demoVisits } from '@pasado/demo/all'
 import { corin, isolde as isoldeHerself } from '@pasado/demo/company'
-import { loadVisits } from '../../scripts/load-demo'
+import { demoHouses } from '@pasado/demo/houses'
+import { loadHouses, loadVisits } from '../../scripts/load-demo'
 import { row, rows } from '../src/db/pool'
 import { readVisit, visitFile } from '../src/logbook/read'
 import { eraseAsAnswered } from '../src/logbook/visits'
@@ -117,6 +118,32 @@ describe('a write whose first try fails after its work is there once it is ackno
     expect(again.failed).toBe(1)
     const merryn = new Caller(company.running.address)
     expect((await merryn.call('POST', '/session', { login: 'merryn', password: body.password })).status).toBe(200)
+  })
+
+  it('one’s own password, the windows of a town, what is done in a house', async () => {
+    const { db } = company.services
+    const { body: added } = await wenna.call<{ password: string }>('POST', '/people', { login: 'talan', name: 'Talan Wray', role: 'technician' })
+    const talan = new Caller(company.running.address)
+    await talan.call('POST', '/session', { login: 'talan', password: added.password })
+    const choosing = failCommits(1)
+    expect((await talan.call('POST', '/session/password', { current: added.password, wanted: 'cormorant under nine bells' })).status).toBe(204)
+    expect(choosing.failed).toBe(1)
+    vi.restoreAllMocks()
+    expect((await new Caller(company.running.address).call('POST', '/session', { login: 'talan', password: 'cormorant under nine bells' })).status).toBe(200)
+    const windows = failCommits(1)
+    expect((await wenna.call('POST', '/ways/windows', { town: 'Ness Skerrow', windows: [{ fromMin: 500, toMin: 900 }] })).status).toBeLessThan(300)
+    expect(windows.failed).toBe(1)
+    vi.restoreAllMocks()
+    expect(await rows(db, "SELECT from_min FROM reach_windows WHERE town = 'Ness Skerrow'")).toEqual([{ from_min: 500 }])
+    const house = uuidv7()
+    await loadHouses(company.services, demoHouses.slice(0, 1), new Date())
+    const [template] = await rows<{ id: string }>(db, 'SELECT id FROM houses WHERE template LIMIT 1')
+    expect((await isolde.call('POST', '/houses', { id: house, from: template!.id })).status).toBe(201)
+    const acting = failCommits(1)
+    expect((await isolde.call('POST', `/houses/${house}/actions`, { after: 0, actions: [{ at: 1, do: 'wait' }] })).status).toBe(200)
+    expect(acting.failed).toBe(1)
+    vi.restoreAllMocks()
+    expect((await rows(db, 'SELECT number FROM house_actions WHERE house_id = ?', [house])).length).toBe(1)
   })
 
   it('models that are taken in', async () => {

@@ -7,9 +7,9 @@ import { HttpProblem } from './problem'
 
 const WINDOW_S = 15 * 60
 
-/** So many tries in a quarter of an hour, counted in the database for all servers together. */
-export function limiter(db: Db, keyPrefix: string, points: number): RateLimiterMySQL {
-  return new RateLimiterMySQL({ storeClient: (db as unknown as { pool: CallbackPool }).pool, storeType: 'pool', dbName: databaseName(db), tableName: 'login_limits', tableCreated: true, duration: WINDOW_S, keyPrefix, points })
+/** So many tries in a quarter of an hour, or in another time, counted in the database for all servers together. */
+export function limiter(db: Db, keyPrefix: string, points: number, duration = WINDOW_S): RateLimiterMySQL {
+  return new RateLimiterMySQL({ storeClient: (db as unknown as { pool: CallbackPool }).pool, storeType: 'pool', dbName: databaseName(db), tableName: 'login_limits', tableCreated: true, duration, keyPrefix, points })
 }
 
 /** Where a caller is, to count tries by: what a proxy says where one is trusted and it is an address, else the other end of the line. */
@@ -25,6 +25,17 @@ export async function spend(limit: RateLimiterMySQL, key: string): Promise<void>
     if (!(error instanceof RateLimiterRes)) throw error
     const seconds = Math.ceil(error.msBeforeNext / 1000)
     throw new HttpProblem(429, 'too-many-tries', `Too many tries. Wait ${Math.ceil(seconds / 60)} min, then try again.`, [], { retryAfterSeconds: seconds })
+  }
+}
+
+/** Takes one of a number. @returns whether there was one left */
+export async function takeOne(limit: RateLimiterMySQL, key: string): Promise<boolean> {
+  try {
+    await consume(limit, key)
+    return true
+  } catch (error) {
+    if (error instanceof RateLimiterRes) return false
+    throw error
   }
 }
 

@@ -5,12 +5,16 @@ import type { RateLimiterMySQL } from 'rate-limiter-flexible'
 import { addSession, personByLogin, personOfSession, setPassword, type Caller, type Person } from '../db/people'
 import { transactionOn, type Db } from '../db/pool'
 import { strengthOf } from '../strength/judge'
-import { limiter, spend } from './limits'
+import { noteManyShown } from '../db/many-shown'
+import { limiter, spend, takeOne } from './limits'
 import { HttpProblem, refused } from './problem'
 
 export const COOKIE = 'pasado_session'
 const LASTS_MS = 14 * 24 * 3600 * 1000
 const TRIES_A_LOGIN = 8
+/** So many secrets a person looks at within an hour before the password is asked for again. */
+const SHOWN_AN_HOUR = 10
+const HOUR_S = 3600
 const TRIES_AN_ADDRESS = 60
 /** What a person's own password must come to: it opens the passwords of every customer. */
 const LEAST_CHARACTERS = 10
@@ -28,11 +32,13 @@ export function hashPassword(password: string): Promise<string> {
 export class Sessions {
   readonly #byLogin: RateLimiterMySQL
   readonly #byAddress: RateLimiterMySQL
+  readonly #shown: RateLimiterMySQL
   #dummyHash: Promise<string> | null = null
 
   constructor(private readonly db: Db, private readonly secure: boolean) {
     this.#byLogin = limiter(db, 'login', TRIES_A_LOGIN)
     this.#byAddress = limiter(db, 'address', TRIES_AN_ADDRESS)
+    this.#shown = limiter(db, 'shown', SHOWN_AN_HOUR, HOUR_S)
   }
 
   /**
@@ -75,6 +81,29 @@ export class Sessions {
     if (fault) throw refused([{ path: ['wanted'], message: fault }])
     const hash = await hashPassword(wanted)
     await transactionOn<never, void>(this.db, null, (connection) => setPassword(connection, id, hash, false, this.tokenHash(context)))
+  }
+
+  /**
+   * Counts the showing of a secret. A stolen session does not open them all: after ten within an hour the password is asked for
+   * again, and the leads are told.
+   * @throws HttpProblem where the password is to be typed again
+   */
+  async mayShow({ id, name }: Person, now = new Date()): Promise<void> {
+    if (await takeOne(this.#shown, id)) return
+    await noteManyShown(this.db, { id, name }, new Date(Math.floor(now.getTime() / 60_000) * 60_000))
+    throw new HttpProblem(403, 'password-again', `You have looked at ${SHOWN_AN_HOUR} secrets within the hour. Type your password again to go on; the leads are told.`)
+  }
+
+  /**
+   * Takes a person's password again, after which as many more secrets may be looked at.
+   * @throws HttpProblem where it is wrong, or there were too many tries
+   */
+  async again({ id, login }: Person, password: string): Promise<void> {
+    await spend(this.#byLogin, keyOf(login))
+    const person = await personByLogin(this.db, login)
+    if (!person || !(await argon2.verify(person.passwordHash, password))) throw refused([{ path: ['password'], message: 'is not your password; type it again' }])
+    await this.#byLogin.delete(keyOf(login))
+    await this.#shown.delete(id)
   }
 
   /** Who is calling; null without a session that still lasts. */

@@ -9,6 +9,7 @@ import { useKeysEverywhere } from './keys'
 import { useLight } from './light'
 import { useOutbox } from '../outbox/outbox'
 import { useNewerProgram } from './newer-program'
+import { usePasswordAgain } from './password-again'
 import { useSession } from './session'
 
 const LOOK_AGAIN_MS = 2_000
@@ -20,6 +21,7 @@ const AnythingSheet = lazy(async () => ({ default: (await import('../anything/An
 const ChoosePassword = lazy(async () => ({ default: (await import('./ChoosePassword')).ChoosePassword }))
 const OwnPasswordSheet = lazy(async () => ({ default: (await import('./ChoosePassword')).OwnPasswordSheet }))
 const OutboxBar = lazy(async () => ({ default: (await import('../outbox/OutboxBar')).OutboxBar }))
+const PasswordAgain = lazy(async () => ({ default: (await import('./PasswordAgain')).PasswordAgain }))
 const LogOutSheet = lazy(async () => ({ default: (await import('../outbox/LogOutSheet')).LogOutSheet }))
 const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSheet')).KeysSheet }))
 
@@ -71,8 +73,10 @@ function NewerProgram() {
 function CalledUpAnywhere({ inVisit }: { inVisit: boolean }) {
   useKeysEverywhere()
   const what = useCalledUp((state) => state.what)
+  const again = usePasswordAgain((state) => state.asking !== null)
   return (
     <Suspense>
+      {again && <PasswordAgain />}
       {what === 'anything' && <AnythingSheet onClose={() => callUp(null)} />}
       {what === 'password' && <OwnPasswordSheet onClose={() => callUp(null)} />}
       {what === 'keys' && <KeysSheet inVisit={inVisit} onClose={() => callUp(null)} />}

@@ -13,6 +13,8 @@ interface DayList {
   visits: ListedVisit[]
   review: ListedVisit[]
   checks?: ListedCheck[]
+  /** Who looked at more secrets within an hour than is usual, for a lead. */
+  shown?: { person: string; name: string; at: string }[]
   erasures?: { visit: string; home: string; customer: string; street: string; dueAt: string }[]
 }
 
@@ -83,6 +85,7 @@ export function Day() {
       </div>
       {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.{taken && ` This is the day as of ${format(taken.at, isSameDay(taken.at, today) ? 'HH:mm' : 'd MMM HH:mm')}; ${taken.visits} of its ${list?.visits.length ?? 0} visits are on this device and can be worked on.`}</p>}
       {!list && !problem && <p className="mt-4 text-soft" role="status">Loading the day …</p>}
+      {(list?.shown ?? []).map(({ person, name, at }) => <p key={`${person} ${at}`} role="note" className="mt-4 border-l-4 border-plum bg-well p-3"><b>{name}</b> looked at more than ten secrets within an hour, {format(new Date(at), 'EEEE HH:mm')}, and was asked for the password again.</p>)}
       {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician review />}
       {list?.checks && list.checks.length > 0 && (
         <section aria-label="Checks due" className="mt-5">

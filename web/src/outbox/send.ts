@@ -110,7 +110,7 @@ async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<vo
 async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<void> {
   if (item.kind === 'line') return
   const contents = await contentsOf(key)
-  if (!contents) { takeOut([key]); return }
+  if (!contents) { refuse(key, 'What it held is no longer on this device: the browser has put it away. Take it or type it again.'); return }
   const from = outbox || useOutbox.getState().id
   const progress = (share: number) => useOutbox.setState(({ progress: known }) => ({ progress: { ...known, [item.ref]: share } }))
   progress(0)

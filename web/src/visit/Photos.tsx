@@ -4,6 +4,7 @@ import { ImagePlus } from 'lucide-react'
 import { revealReasons } from '@pasado/core/record/answers'
 import { photosOf, type Photo } from '@pasado/core/record/record'
 import { ApiProblem, fetchFile } from '../app/api'
+import { withPassword } from '../app/password-again'
 import { PictureProblem, readyToSend } from '../labels/picture-file'
 import { Sheet } from '../ui/Sheet'
 import { putRowAway, useOutbox, type Look, type OutboxRow } from '../outbox/outbox'
@@ -99,7 +100,7 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
   const inputId = useId()
   const show = async (why: string) => {
     try {
-      setShown(await fetchFile('POST', `/visits/${visit}/photos/${photo.ref}/show`, { why }))
+      setShown(await withPassword(() => fetchFile('POST', `/visits/${visit}/photos/${photo.ref}/show`, { why })))
       setTimeout(() => setShown(null), SHOWN_MS)
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'It cannot be shown just now.')

@@ -3,6 +3,7 @@ import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answer
 import { makePassphrase, pickerFrom } from '@pasado/core/secrets/make'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { ask } from '../app/api'
+import { withPassword } from '../app/password-again'
 import { useOutbox } from '../outbox/outbox'
 import { takeLook, useVisit } from './store'
 
@@ -43,5 +44,5 @@ export const newRef = () => uuidv7()
 /** Asks the vault for a secret; who and why is logged. */
 export async function showSecret(ref: string, why: string): Promise<string> {
   const { id: visit } = useVisit.getState()
-  return (await ask<{ value: string }>('POST', `/visits/${visit}/secrets/${ref}/show`, { why })).value
+  return (await withPassword(() => ask<{ value: string }>('POST', `/visits/${visit}/secrets/${ref}/show`, { why }))).value
 }

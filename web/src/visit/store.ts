@@ -225,9 +225,9 @@ export function write<K extends EntryKind>(kind: K, body: Body<K>, options: { un
 }
 
 /** A secret that goes to the vault as soon as the server can be reached; until then it is sealed on this device. */
-export function secretForVault(body: Extract<OutboxRow['item'], { kind: 'secret' }>['body'], value: string): void {
+export function secretForVault(body: Extract<OutboxRow['item'], { kind: 'secret' }>['body'], value: string, look = takeLook()): void {
   const { id, record } = useVisit.getState()
-  if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'secret', ref: uuidv7(), look: takeLook(), body }, new TextEncoder().encode(value))
+  if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'secret', ref: uuidv7(), look, body }, new TextEncoder().encode(value))
 }
 
 /** A photo that is sent as soon as the server can be reached; until then it is sealed on this device. */

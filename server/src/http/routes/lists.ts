@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { allModels, currentStandard } from '../../db/catalogue'
 import { dueChecks } from '../../db/checks'
 import { comingErasures } from '../../db/erasures'
+import { manyShownSince } from '../../db/many-shown'
 import { findHomes, homeCursor } from '../../db/home-search'
 import { readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
@@ -15,13 +16,14 @@ import { everyRole, route } from '../route'
 /** Lists: the day, homes, models, people. */
 export const listRoutes = [
   route({
-    method: 'get', path: '/day', does: 'Visits that are not sealed: mine, or everybody’s; checks that are due; secrets that are erased within a week; and for a lead what waits for review', roles: everyRole,
+    method: 'get', path: '/day', does: 'Visits that are not sealed: mine, or everybody’s; checks that are due; secrets that are erased within a week; and for a lead what waits for review and who looked at many secrets', roles: everyRole,
     query: z.strictObject({ whose: z.enum(['mine', 'all']).default('mine') }),
     run: async ({ services, person, query }) => ({
       json: {
         visits: await openVisits(services.db, query.whose === 'mine' && person.role !== 'office' ? person.id : null),
         review: person.role === 'lead' ? await visitsInReview(services.db) : [],
         checks: (await dueChecks(services.db, query.whose === 'mine' && person.role !== 'office' ? person.id : null, new Date())).map(({ result: _, ...one }) => one),
+        shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
         erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
       }
     })

@@ -4,6 +4,7 @@ import { id, textLine } from '@pasado/core/record/facts'
 import { keepPhoto, photoOf, showLabelPhoto } from '../../logbook/photos'
 import { refused } from '../problem'
 import { authorOf, everyRole, outboxLook, route } from '../route'
+import type { Sessions } from '../session'
 
 /** A form holds texts only: the outbox comes as JSON. */
 function readOutbox(text: string, context: z.RefinementCtx): z.infer<typeof outboxLook> {
@@ -39,6 +40,9 @@ export const photoRoutes = [
   route({
     method: 'post', path: '/visits/:id/photos/:ref/show', does: 'The photo of a label, a secret; who and why is logged', roles: everyRole,
     params: z.strictObject({ id, ref: id }), body: z.strictObject({ why: z.enum(revealReasons) }),
-    run: async ({ services, person, params, body }) => ({ file: { name: `pasado-label-${params.ref.slice(-12)}.jpg`, type: 'image/jpeg', bytes: await showLabelPhoto(services.logbook, params.id, params.ref, body.why, authorOf(person)) } })
+    run: async ({ services, person, params, body, context }) => {
+      await (context.state.sessions as Sessions).mayShow(person)
+      return { file: { name: `pasado-label-${params.ref.slice(-12)}.jpg`, type: 'image/jpeg', bytes: await showLabelPhoto(services.logbook, params.id, params.ref, body.why, authorOf(person)) } }
+    }
   })
 ]

@@ -29,6 +29,14 @@ export const sessionRoutes = [
     }
   }),
   route({
+    method: 'post', path: '/session/again', does: 'Type one’s password again, after which more secrets may be looked at', roles: everyRole,
+    body: z.strictObject({ password: z.string().min(1).max(200) }),
+    run: async ({ person, body, context }) => {
+      await sessionsOf(context).again(person, body.password)
+      return {}
+    }
+  }),
+  route({
     method: 'delete', path: '/session', does: 'Log out here', roles: 'anyone',
     run: async ({ services, context }) => {
       const hash = sessionsOf(context).tokenHash(context)

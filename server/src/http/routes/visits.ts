@@ -13,6 +13,7 @@ import { visitFile, visitForBrowser } from '../../logbook/read'
 import { eraseSecrets, handVisit, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
 import type { Services } from '../../services'
 import { HttpProblem, notFound, refused } from '../problem'
+import type { Sessions } from '../session'
 import { authorOf, everyRole, outboxLook, route } from '../route'
 
 const visitId = z.strictObject({ id })
@@ -119,9 +120,12 @@ export const visitRoutes = [
     }
   }),
   route({
-    method: 'post', path: '/visits/:id/secrets/:ref/show', does: 'Show a secret; who and why is logged', roles: everyRole,
+    method: 'post', path: '/visits/:id/secrets/:ref/show', does: 'Show a secret; who and why is logged. After ten within an hour the password is asked for again (403 `password-again`)', roles: everyRole,
     params: z.strictObject({ id, ref: id }), body: z.strictObject({ why: z.enum(revealReasons) }),
-    run: async ({ services, person, params, body }) => ({ json: { value: await showSecret(services.logbook, params.id, params.ref, body.why, authorOf(person)) } })
+    run: async ({ services, person, params, body, context }) => {
+      await (context.state.sessions as Sessions).mayShow(person)
+      return { json: { value: await showSecret(services.logbook, params.id, params.ref, body.why, authorOf(person)) } }
+    }
   }),
   route({
     method: 'post', path: '/visits/:id/erase-secrets', does: 'Destroy the key of a visit’s secrets before its day, for good, with why; copies in a visit that began from it go as well', roles: ['lead'], params: visitId,

@@ -8,7 +8,8 @@ import { MOST_OCTETS } from '../../labels/picture-file'
 import { readLabel, type ReadingStep } from '../../labels/read-label'
 import { Sheet } from '../../ui/Sheet'
 import { eyesFor, NoPicture, warmUp } from '../../workers/label'
-import { useVisit } from '../store'
+import type { Look } from '../../outbox/outbox'
+import { takeLook, useVisit } from '../store'
 import { LabelValues } from './LabelValues'
 import { LiveCamera } from './LiveCamera'
 
@@ -19,6 +20,8 @@ interface ReadOff {
   parsed: ParsedLabel
   picture: { photo: Blob; width: number; height: number } | null
   from: string
+  /** What had been seen of the visit when the picture was made. */
+  look: Look
 }
 
 /** Reads a unit's label from a photo, the live camera or pasted text. All of it happens on this device. */
@@ -35,6 +38,7 @@ export function LabelSheet({ unit, model, onClose }: { unit: Unit; model: Model 
   const begin = () => { setFound(null); setProblem(null); setWay('choose') }
   const readPhoto = async (photo: Blob, from: string) => {
     const mine = ++turn.current
+    const look = takeLook()
     setWay('choose')
     setFound(null)
     setProblem(null)
@@ -42,7 +46,7 @@ export function LabelSheet({ unit, model, onClose }: { unit: Unit; model: Model 
     const eyes = eyesFor(photo)
     try {
       const parsed = await readLabel(eyes, models, own, (now) => { if (turn.current === mine) setStep(now) })
-      if (turn.current === mine) setFound({ parsed, picture: { photo, ...eyes.size() }, from })
+      if (turn.current === mine) setFound({ parsed, picture: { photo, ...eyes.size() }, from, look })
     } catch (error) {
       if (turn.current === mine) setProblem(error instanceof NoPicture ? 'This is not a picture that can be opened here. Choose a JPEG, PNG or WebP.' : 'The print could not be read. Paste the text of the label, or type it.')
     } finally {
@@ -51,14 +55,14 @@ export function LabelSheet({ unit, model, onClose }: { unit: Unit; model: Model 
   }
   const readText = (text: string) => {
     const readings = text.split(/\r?\n/).map((line) => ({ source: 'pasted' as const, text: line, sureness: 1 }))
-    setFound({ parsed: parseLabel(readings, models, own?.model ?? null), picture: null, from: 'pasted text' })
+    setFound({ parsed: parseLabel(readings, models, own?.model ?? null), picture: null, from: 'pasted text', look: takeLook() })
     setWay('choose')
   }
   return (
     <Sheet open onClose={onClose} title={`Label of ${unit.facts.name ?? model?.name ?? 'this unit'}`} says={found ? 'Compare each value with the label, correct what is wrong, and take them over.' : 'Nothing of it leaves this device until you take it over.'} wide>
       {step && <p role="status" className="border-l-4 border-plum bg-well p-3 text-lg">{stepWords[step]}</p>}
       {problem && <p role="alert" className="mb-3 bg-inv p-3 font-bold text-oninv">{problem}</p>}
-      {found && <LabelValues key={turn.current} unit={unit} model={model} found={found.parsed} picture={found.picture} from={found.from} onAgain={begin} onDone={onClose} />}
+      {found && <LabelValues key={turn.current} unit={unit} model={model} found={found.parsed} picture={found.picture} from={found.from} look={found.look} onAgain={begin} onDone={onClose} />}
       {!found && !step && way === 'choose' && <Ways onPhoto={(file) => void readPhoto(file, 'photo')} onCamera={() => setWay('camera')} onPaste={() => setWay('paste')} />}
       {!found && !step && way === 'camera' && <LiveCamera onPicture={(photo) => void readPhoto(photo, 'camera')} onLeave={() => setWay('choose')} />}
       {!found && !step && way === 'paste' && <Paste onText={readText} onLeave={() => setWay('choose')} />}

@@ -4,6 +4,7 @@ import type { LabelOddity, ParsedLabel } from '@pasado/core/labels/parse'
 import type { Piece, Trust } from '@pasado/core/labels/reading'
 import type { Model } from '@pasado/core/catalogue/model'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
+import type { Look } from '../../outbox/outbox'
 import { readyToSend } from '../../labels/picture-file'
 import { photoForVisit, secretForVault, useVisit, write } from '../store'
 import { factOf, purposeOf, rowProblem, rowsOf, twinOf, type LabelRow } from './label-rows'
@@ -14,12 +15,13 @@ const sourceWords = { qr: 'from its QR code', bars: 'from its bar code', print: 
 interface Picture { photo: Blob; width: number; height: number }
 
 /** What was found on a label, each value with where it was read, to accept or correct. */
-export function LabelValues({ unit, model, found, picture, from, onAgain, onDone }: {
+export function LabelValues({ unit, model, found, picture, from, look, onAgain, onDone }: {
   unit: Unit
   model: Model | null
   found: ParsedLabel
   picture: Picture | null
   from: string
+  look: Look
   onAgain: () => void
   onDone: () => void
 }) {
@@ -34,9 +36,9 @@ export function LabelValues({ unit, model, found, picture, from, onAgain, onDone
   const takeOver = async () => {
     if (wrong || taken.length === 0 || !visit) return
     const set = Object.fromEntries(taken.flatMap(({ field, value }) => (factOf[field] ? [[factOf[field], value.trim()]] : [])))
-    if (Object.keys(set).length) write('unit.set', { id: unit.id, set, origin: 'label' })
-    for (const { field, value } of taken) if (secretLabelFields.has(field)) secretForVault({ purpose: purposeOf[field as 'key'], thing: 'unit', id: unit.id, origin: 'label' }, value.trim())
-    if (picture && keepPhoto) await readyToSend(picture.photo).then((photo) => photoForVisit({ thing: 'unit', about: unit.id, label: 'yes' }, photo), () => undefined)
+    if (Object.keys(set).length) write('unit.set', { id: unit.id, set, origin: 'label' }, { look })
+    for (const { field, value } of taken) if (secretLabelFields.has(field)) secretForVault({ purpose: purposeOf[field as 'key'], thing: 'unit', id: unit.id, origin: 'label' }, value.trim(), look)
+    if (picture && keepPhoto) await readyToSend(picture.photo).then((photo) => photoForVisit({ thing: 'unit', about: unit.id, label: 'yes' }, photo, look), () => undefined)
     onDone()
   }
   return (

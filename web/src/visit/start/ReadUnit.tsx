@@ -9,7 +9,8 @@ import { segmentOf } from '@pasado/core/prove/path'
 import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
 import { ApiProblem, ask } from '../../app/api'
 import { useMayWrite } from '../facts'
-import { useVisit, write } from '../store'
+import type { Look } from '../../outbox/outbox'
+import { takeLook, useVisit, write } from '../store'
 
 /** The field of a unit that a dotted name is kept in; addresses and pools have things of their own. */
 const fieldOf: Partial<Record<ComparedName, string>> = { 'device.serial': 'serial', 'device.mac': 'mac', 'device.firmware': 'firmwareAfter', mode: 'mode', 'dhcp.server': 'dhcpServer', 'dhcp.relay': 'dhcpRelay', 'lan.secondary': 'secondaryAddress' }
@@ -32,22 +33,24 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   if (!house && !dumps) return null
-  const keep = (values: Record<string, string>) => {
-    write('unit.read', { unit: unit.id, values: Object.fromEntries(Object.entries(values).slice(0, 200)) })
-    if (unit.facts.firmwareBefore === undefined && values['device.firmware']) write('unit.set', { id: unit.id, set: { firmwareBefore: values['device.firmware'] }, origin: 'measured' })
+  const keep = (values: Record<string, string>, look: Look) => {
+    write('unit.read', { unit: unit.id, values: Object.fromEntries(Object.entries(values).slice(0, 200)) }, { look })
+    if (unit.facts.firmwareBefore === undefined && values['device.firmware']) write('unit.set', { id: unit.id, set: { firmwareBefore: values['device.firmware'] }, origin: 'measured' }, { look })
   }
   const readDump = async (file: File) => {
     if (file.size > MOST_OCTETS) { setProblem(`${file.name} is larger than a unit’s dump can be (1 MB).`); return }
+    const look = takeLook()
     const { values: found, problems } = readDotted(await file.text())
     setProblem(problems.length ? `${problems.slice(0, 3).join('; ')}${problems.length > 3 ? `; and ${problems.length - 3} more` : ''}.` : null)
-    if (Object.keys(found).length) keep(underOurNames(found))
+    if (Object.keys(found).length) keep(underOurNames(found), look)
   }
   const read = async () => {
     setBusy(true)
     setProblem(null)
+    const look = takeLook()
     try {
       const { values } = await ask<{ values: Record<string, string> }>('POST', `/visits/${visit}/units/${unit.id}/read`, {})
-      keep(values)
+      keep(values, look)
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.message : 'The server is not in reach; try again.')
     } finally { setBusy(false) }
