@@ -1,3 +1,4 @@
+import type { ToldOfForeign } from '@pasado/core/formats/foreign'
 import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/formats/record-file'
 import type { Author } from '@pasado/core/record/entry'
 import { entriesAfter } from '../db/entries'
@@ -19,16 +20,6 @@ export async function visitForBrowser(logbook: Logbook, visit: string) {
     entries, standard: await logbook.states.standardOf(logbook.db, record), models: modelsUsed(record, catalogue),
     verdicts: record.seal ? ((await keptVerdicts(logbook.db, visit))?.findings ?? null) : null, foreign: await toldOfForeign(logbook, visit, record)
   }
-}
-
-/** That a visit came as a file, by whom, and what of it is not this company's. */
-export interface ToldOfForeign {
-  by: string
-  at: string
-  standard: boolean
-  models: string[]
-  /** Whether its seal is by a key that was never this company's. */
-  key: boolean
 }
 
 /** What is to be told of a visit that came as a file; null of our own. */

@@ -1,3 +1,4 @@
+import type { ToldOfForeign } from '@pasado/core/formats/foreign'
 import type { Model } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
 import type { Finding } from '@pasado/core/standard/evaluate'
@@ -15,15 +16,6 @@ export interface LoadedVisit {
   verdicts?: Finding[] | null
   /** That it came as a file, and by whom. */
   foreign?: ToldOfForeign | null
-}
-
-/** What is to be told of a visit that came as a file. */
-export interface ToldOfForeign {
-  by: string
-  at: string
-  standard: boolean
-  models: string[]
-  key: boolean
 }
 
 /** What a visit is opened with: itself, and every model there is to choose from. */

@@ -1,6 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import { create } from 'zustand'
 import { catalogueOf, type Catalogue, type Model } from '@pasado/core/catalogue/model'
+import type { ToldOfForeign } from '@pasado/core/formats/foreign'
 import type { Body, Draft, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply, emptyRecord, reduce } from '@pasado/core/record/reduce'
@@ -11,7 +12,7 @@ import { localTime } from '../app/local-time'
 import { useSession } from '../app/session'
 import { lookAt, onLinesSent, outboxReady, putIn, useOutbox, waits, type Look, type OutboxRow } from '../outbox/outbox'
 import { sendNow } from '../outbox/send'
-import { fetchVisit, loadVisit, takeVisit, type Loaded, type ToldOfForeign } from './load'
+import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
 import { inverseOf } from './undo'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
