@@ -8,14 +8,19 @@ import { entriesAfter } from '@pasado/server/db/entries'
 import { rows } from '@pasado/server/db/pool'
 import { servicesOn } from '../server/test/company'
 import { emptyDatabase, freePort } from '../server/test/database'
-import { buildInterface } from './build-interface'
 import { loadCompany, loadVisits } from './load-demo'
 
 const root = join(import.meta.dirname, '..')
 const started: ChildProcess[] = []
 const folders: string[] = []
 
-beforeAll(() => buildInterface(), 120_000)
+/** Without what the test runner sets: what is built under it would be a build for trying things out. */
+const plain = { ...process.env, NODE_ENV: undefined, VITEST: undefined, NODE_OPTIONS: undefined, npm_lifecycle_event: undefined }
+
+beforeAll(() => {
+  const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/build-interface.ts'], { cwd: root, encoding: 'utf8', env: plain })
+  if (status !== 0) throw new Error(stderr)
+}, 120_000)
 afterAll(() => {
   for (const child of started) child.kill('SIGKILL')
   for (const folder of folders) rmSync(folder, { recursive: true, force: true })
@@ -23,7 +28,7 @@ afterAll(() => {
 
 /** Starts a command of ours and collects what it says. */
 function begin(command: string, words: string[], settings: Record<string, string>) {
-  const child = spawn(command, words, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, npm_lifecycle_event: undefined, NODE_OPTIONS: '', VITEST: '', LOG_LEVEL: 'error', ...settings } })
+  const child = spawn(command, words, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...plain, LOG_LEVEL: 'error', ...settings } })
   started.push(child)
   let said = ''
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => { said += text.toString() })

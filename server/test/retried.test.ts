@@ -86,7 +86,7 @@ describe('a write whose first try fails after its work is there once it is ackno
   }
 
   for (const [what, { before, act, there }] of Object.entries(writes)) {
-    it.each([1, 3])(`${what}, after %i failures`, async (times) => {
+    it.each(what === 'an entry' ? [1, 3] : [1])(`${what}, after %i failures`, async (times) => {
       const visit = await openAVisit(isolde)
       await before?.(visit)
       const told = failCommits(times)
