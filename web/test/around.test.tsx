@@ -118,6 +118,21 @@ describe('around the work', () => {
     expect(written('rule.acknowledged')).toEqual([{ rule: 'kit-family', reason: 'On purpose.' }])
   })
 
+  it('a visit that is sealed while it is looked at shows its seal, and what was said then', async () => {
+    show(complete(), <SignOff />)
+    const { record } = useVisit.getState()
+    const print = 'a'.repeat(64)
+    useVisit.setState({ record: { ...record, seal: { seq: 99, at: '2026-01-05T12:00:00Z', by: record.brief.meta.street!.by, chain: print, record: print, standard: print, catalogue: print, verdicts: print, key: 'k', signature: 's' } } })
+    expect(await screen.findByRole('heading', { name: /^Sealed 5 January 2026/ })).toBeDefined()
+    expect(screen.getByText('verdicts')).toBeDefined()
+  })
+
+  it('whoever does not have the visit is told who signs', () => {
+    show(complete(), <SignOff />, { role: 'lead' })
+    expect(screen.getByText(/has this visit: both sign on the device of whoever has it/)).toBeDefined()
+    expect(screen.getByRole('button', { name: 'Sign as customer' })).toHaveProperty('disabled', true)
+  })
+
   it('the strand tells how every stage stands', () => {
     show(complete(), <Strand visit="x" here="kit" />)
     const stops = screen.getAllByRole('link').map((stop) => stop.getAttribute('aria-label'))

@@ -111,7 +111,12 @@ function waitingLines(): Draft[] {
 
 // Another tab may have written or sent something, and what is refused is shown no more.
 useOutbox.subscribe(({ rows, owner, stuckSince }, before) => {
-  if (rows !== before.rows || owner !== before.owner || stuckSince !== before.stuckSince) reckon()
+  if (rows === before.rows && owner === before.owner && stuckSince === before.stuckSince) return
+  const { pending } = useVisit.getState()
+  const waiting = waitingLines()
+  // A line that leaves the outbox was taken in from the logbook before: the record is what it was, and is not judged again.
+  if (waiting.length === pending.length && waiting.every(({ id }, at) => id === pending[at]!.id)) useVisit.setState({ saving: savingOf(pending.length) })
+  else reckon()
 })
 onLinesSent(async (visit) => {
   if (useVisit.getState().id !== visit || useVisit.getState().entries.length === 0) return null
@@ -208,8 +213,11 @@ function reckon(): void {
   for (const draft of pending) {
     record = apply(record, { ...draft, by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' }, seq: record.lastSeq + 1, received: draft.at } as Placed)
   }
-  const saving: Saving = pending.length === 0 ? 'saved' : useOutbox.getState().stuckSince !== null ? 'not saved yet' : 'saving'
-  useVisit.setState({ pending, record, findings: record.seal && verdicts ? verdicts : evaluate(record, catalogue, standard), saving })
+  useVisit.setState({ pending, record, findings: record.seal && verdicts ? verdicts : evaluate(record, catalogue, standard), saving: savingOf(pending.length) })
+}
+
+function savingOf(pending: number): Saving {
+  return pending === 0 ? 'saved' : useOutbox.getState().stuckSince !== null ? 'not saved yet' : 'saving'
 }
 
 /**

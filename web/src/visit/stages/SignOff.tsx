@@ -20,12 +20,12 @@ export function SignOff() {
   const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
   const mayWrite = useMayWrite()
   const [signing, setSigning] = useState<'customer' | 'technician' | null>(null)
+  const me = useSession((state) => state.me)
   if (record.seal) return <Sealed />
   const counts = countOutcomes(findings)
   const open = findings.filter(blocks)
   const digest = signedDigest(record)
   const hindrances = [...sealHindrances(record, findings, digest, fourEyes), ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])]
-  const me = useSession((state) => state.me)
   const whoSigns = me ? whyNotSign(record, me) : null
   const mayNotSign = whoSigns !== null || open.length > 0 || record.conflicts.length > 0 || pending > 0
   return (
