@@ -89,7 +89,7 @@ export async function signaturesAndSeal(record: VisitRecord, notes: readonly str
       stack: [
         { svg: `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 600 200"><path d="${given.strokes}" fill="none" stroke="${ink}" stroke-width="4" stroke-linecap="round" stroke-linejoin="round"/></svg>`, width: 220 },
         { text: `${given.name}, ${who}, ${time(given.at)}`, fontSize: 9.5 },
-        { text: who === 'customer' ? `on the device of ${given.by.name}, who had the visit` : `logged in as ${given.by.name}`, fontSize: 8, color: soft },
+        { text: `${who === 'customer' ? 'on the device of' : 'logged in as'} ${given.by.name}${given.by.id === record.visit.technician.id ? '' : `; ${record.visit.technician.name} had the visit`}`, fontSize: 8, color: soft },
         { text: `signed ${given.digest.slice(0, 24)}…`, font: 'Mono', fontSize: 7.5, color: soft }
       ]
     }
