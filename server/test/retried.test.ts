@@ -217,7 +217,7 @@ it('a rival that holds the home for longer than a lock is waited for loses nobod
   const rival = await mysql.createConnection({ uri: company.database.url })
   await rival.query('START TRANSACTION')
   await rival.query('SELECT * FROM homes WHERE id = ? FOR UPDATE', [home])
-  setTimeout(() => void rival.query('COMMIT'), 6_000)
+  setTimeout(() => void rival.query('COMMIT'), 3_800)
   const { status } = await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'brief.set', { set: { phone: '555-0177' } })] })
   await rival.end()
   expect(status).toBe(200)

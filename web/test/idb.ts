@@ -31,3 +31,4 @@ export const set = (key: string, value: unknown, store: UseStore = '') => { inSt
 export const del = (key: string, store: UseStore = '') => { inStore(store).delete(key); return Promise.resolve() }
 export const entries = (store: UseStore = '') => Promise.resolve([...inStore(store)].map(([key, value]) => [key, copy(value)]))
 export const keys = (store: UseStore = '') => Promise.resolve([...inStore(store).keys()])
+export const update = (key: string, change: (value: unknown) => unknown, store: UseStore = '') => { inStore(store).set(key, copy(change(copy(inStore(store).get(key))))); return Promise.resolve() }

@@ -32,6 +32,7 @@ async function openTab(): Promise<Tab> {
     store: await import('../src/visit/store'), clock: await import('../src/app/clock')
   }
   tabs.push(tab)
+  tab.send.pace.retryMs = 150
   await tab.session.useSession.getState().look().catch(() => undefined)
   await tab.send.keepSending()
   return tab

@@ -4,7 +4,7 @@ export type Db = Pool
 export type Connection = PoolConnection | Pool
 
 /** A lock that somebody holds is waited for so long; then the work begins anew. */
-const LOCK_WAIT_S = 5
+const LOCK_WAIT_S = 3
 
 /** Opens a pool of connections: UTC, strict mode, utf8mb4, dates as Date. */
 export function openPool(url: string, connections = 10): Db {

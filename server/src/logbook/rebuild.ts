@@ -4,12 +4,11 @@ import { summarise } from '@pasado/core/formats/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
 import { clearProjections, project } from './project'
-import { keepVerdicts, keptVerdicts, verdictsOfThen } from './verdicts'
 
 /**
  * Makes every projection anew from the logbook, a visit at a time and oldest first, so that a home ends with what its
- * latest visit knows. What the rules said of a sealed visit is no projection: where it is not kept yet, it is kept first, by what
- * is listed of it now, and stays.
+ * latest visit knows. What the rules said of a sealed visit is no projection: it is read as it was kept, or kept before anything is
+ * cleared.
  * @returns how many visits were gone through
  */
 export async function rebuildProjections(logbook: Logbook, onProgress: (done: number, of: number) => void = () => undefined): Promise<number> {
@@ -20,11 +19,6 @@ export async function rebuildProjections(logbook: Logbook, onProgress: (done: nu
     await transactionOn<VisitHead, void>(logbook.db, lockVisit(id), async (connection, [locked], last) => {
       const head = locked!
       const state = await states.at(connection, id, head.last_seq)
-      if (state.record.seal && !(await keptVerdicts(connection, id))) {
-        const then = await verdictsOfThen(connection, id, state.findings)
-        await keepVerdicts(connection, id, then, 'migration', new Date())
-        state.findings = then
-      }
       await clearProjections(connection, id)
       const { policy } = await states.standardOf(connection, state.record)
       await project(connection, id, head.home_id, null, { ...state, eraseAfterDays: policy.eraseAfterDays }, last)

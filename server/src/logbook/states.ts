@@ -7,7 +7,7 @@ import { allModels, readStandard } from '../db/catalogue'
 import { entriesAfter } from '../db/entries'
 import { readForeign, type ForeignVisit } from '../db/foreign-visits'
 import type { Connection } from '../db/pool'
-import { keptVerdicts } from './verdicts'
+import { keepVerdicts, keptVerdicts, verdictsOfThen } from './verdicts'
 
 /** A visit's record as of a line of its logbook, with its findings. */
 export interface VisitState {
@@ -59,10 +59,18 @@ export class VisitStates {
     this.#states.delete(visit)
   }
 
-  /** What the rules say of a record by the standard it names; of a sealed one what they said when it was sealed. */
+  /**
+   * What the rules say of a record by the standard it names; of a sealed one what they said when it was sealed. Where that was not
+   * kept, as by versions from before, it is kept now, by what is listed of the visit, and stays.
+   */
   async judge(db: Connection, record: VisitRecord): Promise<Finding[]> {
-    const kept = record.seal ? await keptVerdicts(db, record.visit.id) : null
-    return kept?.findings ?? this.judgeNow(db, record)
+    if (!record.seal) return this.judgeNow(db, record)
+    const { id } = record.visit
+    const kept = await keptVerdicts(db, id)
+    if (kept) return kept.findings
+    await keepVerdicts(db, id, await verdictsOfThen(db, id, await this.judgeNow(db, record)), 'migration', new Date())
+    // Another process may have been first.
+    return (await keptVerdicts(db, id))!.findings
   }
 
   /** What the rules of this program say of a record, sealed or not. */

@@ -56,6 +56,14 @@ export async function toldOf(visit: string): Promise<ReadonlySet<string> | null>
 
 const tell = () => { for (const listener of listeners) listener() }
 
+/** Waits until it is known who writes here, and into which outbox. */
+export function outboxOwned(): Promise<void> {
+  if (useOutbox.getState().owner) return Promise.resolve()
+  return new Promise((resolve) => {
+    const stop = useOutbox.subscribe(({ owner }) => { if (owner) { stop(); resolve() } })
+  })
+}
+
 /** Waits until it is known what this device holds, and for whom. */
 export function outboxReady(): Promise<void> {
   return (begun ??= begin())
@@ -69,11 +77,14 @@ async function begin(): Promise<void> {
     if (data === 'changed') void reread().then(tell)
     else useOutbox.setState(data)
   })
-  let person: string | null = null
+  let person: string | undefined
   const follow = async () => {
     const { me } = useSession.getState()
-    if (!me || me.id === person) { if (me === null) { person = null; useOutbox.setState({ owner: null, id: '' }) } return }
-    person = me.id
+    if (me === undefined || me?.id === person) return
+    // Until it is known which outbox is theirs, nobody writes into that of who was here before.
+    useOutbox.setState({ owner: null, id: '' })
+    person = me?.id
+    if (!me) return
     const id = await outboxIdOf(me.id)
     if (useSession.getState().me?.id === me.id) useOutbox.setState({ owner: { id: me.id, name: me.name }, id })
     tell()

@@ -1,4 +1,4 @@
-import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval'
+import { createStore, del, entries, get, set, update, type UseStore } from 'idb-keyval'
 import type { Draft } from '@pasado/core/record/entry'
 
 /** Whose an outbox is. */
@@ -115,11 +115,9 @@ export async function dropRow(key: string): Promise<void> {
 /** The id of a person's outbox on this device: the same in every tab and after a restart. */
 export async function outboxIdOf(person: string): Promise<string> {
   try {
-    const known = await get<string>(person, ids())
-    if (known) return known
+    // In one step: two tabs that begin at once are to agree.
     const made = newId()
-    await set(person, made, ids())
-    // Two tabs that begin at once: the one that wrote last is right for both.
+    await update<string>(person, (known) => known ?? made, ids())
     return (await get<string>(person, ids())) ?? made
   } catch {
     // Where the browser keeps nothing, an outbox lasts as long as its tab.

@@ -4,7 +4,8 @@ import { useSession } from '../app/session'
 import { contentsOf } from './rows'
 import { noteStuck, onSomethingToSend, toldOf, outboxReady, refuse, takeOut, useOutbox, waits, type OutboxRow } from './outbox'
 
-const RETRY_MS = 2_000
+/** After how long what could not be sent is tried again. */
+export const pace = { retryMs: 2_000 }
 const MOST_AT_ONCE = 200
 let sending: Promise<void> | null = null
 let again: ReturnType<typeof setTimeout> | undefined
@@ -26,7 +27,7 @@ export function sendNow(): Promise<void> {
     if (!rows.some((row) => waits(row, owner))) return
     // Written just as the last one went.
     if (ended === 'empty') return sendNow()
-    again = setTimeout(() => void sendNow(), RETRY_MS)
+    again = setTimeout(() => void sendNow(), pace.retryMs)
   })
   return sending
 }

@@ -10,7 +10,7 @@ import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
 import { useSession } from '../app/session'
-import { lookAt, onLinesSent, outboxReady, putIn, useOutbox, waits, type Look, type OutboxRow } from '../outbox/outbox'
+import { lookAt, onLinesSent, outboxOwned, outboxReady, putIn, useOutbox, waits, type Look, type OutboxRow } from '../outbox/outbox'
 import { sendNow } from '../outbox/send'
 import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
 import { inverseOf } from './undo'
@@ -227,6 +227,11 @@ function savingOf(pending: number): Saving {
 export function write<K extends EntryKind>(kind: K, body: Body<K>, options: { undoing?: boolean; look?: Look } = {}): void {
   const { id, record, undoable } = useVisit.getState()
   if (!id) return
+  if (!useOutbox.getState().owner) {
+    // For a moment after somebody logged in it is not known which outbox is theirs.
+    void outboxOwned().then(() => { if (useVisit.getState().id === id) write(kind, body, options) })
+    return
+  }
   const inverse = options.undoing ? null : inverseOf(kind, body, record)
   const draft = { id: uuidv7(), visit: id, at: localTime(new Date()), from: useOutbox.getState().id, ...(options.look ?? takeLook()), kind, body } as Draft
   if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), inverse] })
