@@ -8,7 +8,11 @@ test('homes are narrowed by what stands there and how a rule came out; a home te
   await expect(page.getByLabel('It runs')).toBeEnabled()
   await page.getByLabel('It runs').selectOption('1.12')
   await page.getByRole('combobox', { name: 'Rule' }).selectOption('firm-minimum')
+  // The list is what was asked for last only once its answer is there.
+  const narrowed = page.waitForResponse((response) => /outcome=waived/.test(response.url()) && /firmware=1.12/.test(response.url()))
   await page.getByLabel('came out').selectOption('waived')
+  const { homes } = (await (await narrowed).json()) as { homes: unknown[] }
+  await expect(page.getByRole('list', { name: 'Homes found' }).getByRole('listitem')).toHaveCount(homes.length)
   await page.getByRole('list', { name: 'Homes found' }).getByRole('link').first().click()
   const now = page.getByRole('region', { name: 'What stands there now' })
   await expect(now.getByRole('list', { name: 'Units' })).toContainText('Quillet Reed')
