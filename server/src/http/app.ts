@@ -65,7 +65,7 @@ async function guarded(context: Context, next: Next, { log }: Services): Promise
     if (context.method !== 'GET' && context.method !== 'HEAD') mustBeOurs(context)
     await next()
   } catch (error) {
-    const problem = problemOf(error)
+    const problem = isCallerGone(error) && context.req.socket.destroyed ? new HttpProblem(400, 'broken-off', 'What was sent was broken off; send it again.') : problemOf(error)
     if (problem.status >= 500) log.error({ problem: (error as Error).name, code: (error as { code?: string }).code, stack: stackWithoutMessage(error) }, problem.title)
     context.status = problem.status
     context.type = 'application/problem+json'
@@ -87,7 +87,6 @@ function stackWithoutMessage(error: unknown): string | undefined {
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof Refusal) return refused(error.problems)
-  if (isCallerGone(error) && !(error as { sqlState?: string; fatal?: boolean }).fatal) return new HttpProblem(400, 'broken-off', 'What was sent was broken off; send it again.')
   if (isAway(error)) return new HttpProblem(503, 'database-away', 'The database cannot be reached just now. Nothing was half written; send it again.')
   if (isInTrouble(error)) return new HttpProblem(503, 'database-in-trouble', 'The database takes nothing just now. Nothing was half written; send it again.')
   const { status, expose } = error as { status?: number; expose?: boolean }
@@ -96,7 +95,7 @@ function problemOf(error: unknown): HttpProblem {
   return new HttpProblem(500, 'fault', 'Something went wrong here. Nothing was half written; try again, then tell the lead.')
 }
 
-/** A browser that left, or broke off what it sent, is no fault of ours. */
+/** A browser that left, or broke off what it sent, is no fault of ours; a database that did so says the same, which only the caller's own line tells apart. */
 function isCallerGone(error: unknown): boolean {
   return ['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED'].includes((error as { code?: string } | null)?.code ?? '')
 }
