@@ -15,7 +15,8 @@ const bareVisit = [
 
 /** Outcomes that the other cases leave out: nothing of the kind is here, a person answered no, what is rarely so. */
 export const outcomeCases: RuleCase[] = [
-  ...bareVisit.map((rule): RuleCase => [rule, 'nothing of the kind is here', opened, () => 0, 'not-here']),
+  ...bareVisit.map((rule): RuleCase => [rule, 'nothing of the kind is here', () => opened({ noUnitReason: 'A survey only.' }), () => 0, 'not-here']),
+  ...['kit-identity', 'prove-source', 'prove-rooms'].map((rule): RuleCase => [rule, 'nothing is installed yet, and nothing says why', opened, () => 0, 'unproven']),
   ['brief-line-alarm', 'asked, and something is on the line', phone, answered('brief-line-alarm', 'no'), 'breaks'],
   ['addr-applied', 'not every page was applied', complete, answered('addr-applied', 'no'), 'breaks'],
   ['hand-lamp', 'the customer was not told', complete, (log) => { log.write('choice.answered', { choice: 'lamp', answer: 'off' }); answered('hand-lamp', 'no')(log) }, 'breaks'],

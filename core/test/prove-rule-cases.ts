@@ -1,5 +1,5 @@
 import type { Outcome } from '@pasado/core/standard/rule'
-import { complete, idOf, node, opened, router, study, type Log } from './fixture'
+import { complete, idOf, network, node, opened, router, study, type Log } from './fixture'
 
 /** A rule, what is tried, the visit it begins from, what is changed in it, and what the rule then says. */
 export type RuleCase = [rule: string, what: string, from: () => Log, change: (log: Log) => unknown, outcome: Outcome]
@@ -8,6 +8,10 @@ const unit = (id: string, set: Record<string, unknown>) => (log: Log) => log.wri
 const source = (log: Log, downMbps: number) => log.write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps, idleMs: 9 }] } })
 const inStudy = (log: Log, set: Record<string, unknown>) => log.write('measurement.set', { id: idOf('mst'), set })
 const printer = (set: Record<string, unknown>) => (log: Log) => log.write('device.set', { id: idOf('printer'), set: { name: 'Printer', ...set } })
+const seenOn = (log: Log, address: string, server = router) => log.write('path.seen', { unit: node, before: 0, after: 1, address, server })
+const office = (log: Log) => log.write('segment.set', { id: idOf('office'), set: { name: 'Office', use: 'office', cidr: '192.168.2.0/24', gateway: '192.168.2.1' } })
+  .write('pool.set', { id: idOf('pool2'), set: { segment: idOf('office'), unit: router, from: '192.168.2.100', to: '192.168.2.199' } })
+  .write('network.set', { id: idOf('staff'), set: { ssid: 'Staff', use: 'office', security: 'wpa2-aes', segment: idOf('office') } })
 const telephone = (log: Log) => log.write('brief.set', { set: { telephone: true } })
 
 /** Both units on one channel a band. */
@@ -25,7 +29,7 @@ export const proveCases: RuleCase[] = [
   ['prove-source', 'too little', complete, (log) => source(log, 200), 'breaks'],
   ['prove-source', 'too little, and the provider knows', complete, (log) => source(log, 200).write('brief.set', { set: { providerReference: 'SK-1182' } }), 'holds'],
   ['prove-source', 'nobody wrote what is paid for', complete, (log) => log.write('brief.set', { set: { speedDownMbps: null } }), 'unproven'],
-  ['prove-source', 'no unit', opened, () => 0, 'not-here'],
+  ['prove-source', 'no unit, and it says why', () => opened({ noUnitReason: 'Nobody was at home.' }), () => 0, 'not-here'],
   ['prove-rooms', 'all above the floor', complete, () => 0, 'holds'],
   ['prove-rooms', 'no room on the list', complete, (log) => log.write('thing.removed', { thing: 'room', id: study }), 'unproven'],
   ['prove-rooms', 'not measured', complete, (log) => log.write('room.set', { id: idOf('attic'), set: { name: 'Attic', listed: true } }), 'unproven'],
@@ -43,6 +47,17 @@ export const proveCases: RuleCase[] = [
   ['prove-path', 'an address of nowhere', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '10.1.1.9', server: router }), 'breaks'],
   ['prove-path', 'an address nobody served', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '169.254.7.7' }), 'breaks'],
   ['prove-path', 'from the wrong server', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103', server: node }), 'breaks'],
+  ['prove-path', 'from one whose DHCP server is off', complete, (log) => { unit(node, { dhcpServer: 'off' })(log); log.write('pool.set', { id: idOf('pool'), set: { unit: null } }); seenOn(log, '192.168.1.103', node) }, 'breaks'],
+  ['prove-path', 'the pool names nobody', complete, (log) => log.write('pool.set', { id: idOf('pool'), set: { unit: null } }), 'unproven'],
+  ['prove-path', 'no pool is recorded', complete, (log) => log.write('thing.removed', { thing: 'pool', id: idOf('pool') }), 'unproven'],
+  ['prove-path', 'outside the pool', complete, (log) => seenOn(log, '192.168.1.12'), 'breaks'],
+  ['prove-path', 'who gave it was not seen', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103' }), 'unproven'],
+  ['prove-path', 'the server was taken out', complete, (log) => log.write('thing.removed', { thing: 'unit', id: router }), 'unproven'],
+  ['prove-path', 'in another segment than the office’s name lands in', complete, (log) => office(log).write('network.set', { id: network, set: { use: 'office', segment: idOf('office') } }), 'breaks'],
+  ['prove-path', 'of the network that was joined', complete, (log) => office(log).write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.2.110', server: router, network: idOf('staff') }), 'holds'],
+  ['prove-path', 'joined the office’s, and is in the home’s', complete, (log) => office(log).write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103', server: router, network: idOf('staff') }), 'breaks'],
+  ['prove-path', 'the joined network is gone', complete, (log) => office(log).write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.2.110', server: router, network: idOf('staff') }).write('thing.removed', { thing: 'network', id: idOf('staff') }), 'unproven'],
+  ['prove-path', 'where the name lands is not recorded', complete, (log) => office(log).write('network.set', { id: network, set: { segment: null } }), 'unproven'],
   ['prove-path', 'the count was not looked at', complete, (log) => log.write('path.seen', { unit: node, address: '192.168.1.103', server: router }), 'unproven'],
   ['prove-path', 'moved since', complete, (log) => log.write('unit.event', { unit: node, what: 'moved' }), 'unproven'],
   ['prove-path', 'nothing extends', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'not-here'],

@@ -4,7 +4,7 @@ import { ruleNames } from '@pasado/core/standard/rule-names'
 import { allRules, blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/standard/evaluate'
 import type { Outcome } from '@pasado/core/standard/rule'
 import { firstStandard } from '@pasado/core/standard/standard'
-import { catalogue, complete, home, idOf, node, router } from './fixture'
+import { catalogue, complete, home, idOf, node, opened, router } from './fixture'
 import { never, outcomeCases } from './outcome-cases'
 import { cases as visitCases } from './rule-cases'
 
@@ -65,6 +65,25 @@ describe('every outcome of every rule', () => {
       expect(heaviest(log.judge(rule).map((one) => one.outcome))).toBe(outcome)
     }
     expect(tried.size).toBe(allRules.filter(({ id }) => !never.breaks.includes(id) || !never.unproven.includes(id)).length)
+  })
+})
+
+describe('a visit that did nothing', () => {
+  const standard = { ...firstStandard, levels: Object.fromEntries(allRules.map(({ id }) => [id, 'off' as const])) }
+  const told = (log: ReturnType<typeof opened>) => sealHindrances(log.record(), evaluate(log.record(), catalogue, standard), '').filter((one) => !one.includes('signed'))
+
+  it('is not sealed, whatever a company switched off, until it says why', () => {
+    expect(told(opened({ reason: 'new' }))).toEqual([expect.stringContaining('no unit is recorded')])
+    expect(told(opened())).toEqual([expect.stringContaining('no unit is recorded')])
+    expect(told(opened({ reason: 'new', noUnitReason: 'Nobody was at home.' }))).toEqual([])
+    expect(told(complete())).toEqual([])
+    expect(told(complete().write('thing.removed', { thing: 'unit', id: router }).write('thing.removed', { thing: 'unit', id: node }))).toHaveLength(1)
+  })
+
+  it('of a fault wants something found or measured', () => {
+    const fault = () => opened({ reason: 'fault' })
+    expect(told(fault())).toEqual([expect.stringContaining('nothing was found')])
+    expect(told(fault().write('measurement.set', { id: idOf('src'), set: { at: 'source', runs: [{ downMbps: 90 }] } }))).toEqual([])
   })
 })
 

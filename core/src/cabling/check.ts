@@ -1,11 +1,12 @@
 import type { Catalogue } from '../catalogue/model'
 import { poeBudget } from '../power/poe-budget'
 import { standing, thingsOf, type Cable, type VisitRecord } from '../record/record'
+import { judgeFarEnd } from './far-end'
 import { cableBetween, endKey, portOwners, type Port, type PortOwner } from './ports'
 
 /** What is wrong with a cable, or with what hangs on one. */
 export interface CableProblem {
-  code: 'port-taken' | 'port-gone' | 'wrong-kind' | 'same-port' | 'splitter-side' | 'slow' | 'slower-than-paid' | 'speed-missing' | 'too-long' | 'over-budget' | 'over-port-limit' | 'no-poe' | 'loop' | 'two-dhcp' | 'internet-port' | 'modem-to-lan'
+  code: 'port-taken' | 'port-gone' | 'wrong-kind' | 'same-port' | 'splitter-side' | 'slow' | 'slower-than-paid' | 'speed-missing' | 'too-long' | 'over-budget' | 'over-port-limit' | 'no-poe' | 'loop' | 'two-dhcp' | 'internet-port' | 'modem-to-lan' | 'wrong-end'
   /** The cable it is shown at. */
   cable: string
   /** The unit that it is about, where it is about one. */
@@ -175,6 +176,10 @@ function modeProblems(record: VisitRecord, cables: readonly KnownCable[]): Cable
       if (mine.kind === 'internet' && isAccessPoint) return [{ code: 'internet-port', cable: cable.id, unit: mine.end.id, says: `${mine.owner} is an access point, and its internet port is used: it would go on making a network of its own.`, mend: 'LAN to LAN, and nothing in the internet port.', outcome: 'breaks' }]
       const isRouter = facts?.role === 'router' && facts.mode !== 'access-point' && facts.mode !== 'bridge'
       if (isRouter && mine.kind === 'lan' && (feeds === 'modem' || other.end.thing === 'outlet' && other.kind !== 'socket')) return [{ code: 'modem-to-lan', cable: cable.id, unit: mine.end.id, says: `The internet comes into a LAN port of ${mine.owner}.`, mend: 'Lead it to the port that is marked for the internet.', outcome: 'breaks' }]
+      const wanted = mine.kind === 'internet' ? 'internet' : facts?.role === 'gateway' && (mine.kind === 'coax' || mine.kind === 'fibre' || mine.kind === 'telephone-line') ? 'line' : null
+      // Which kinds of port take one cable at all is told before.
+      const far = wanted === null || cableBetween(mine.kind, other.kind) === null ? null : judgeFarEnd(record, other, wanted, cables)
+      if (far?.kind === 'wrong') return [{ code: 'wrong-end', cable: cable.id, unit: mine.end.id, says: `${mine.owner}, ${mine.name}: ${far.says}.`, mend: wanted === 'line' ? 'Lead it to the provider’s line.' : 'Lead it to the modem, the gateway or the provider’s box.', outcome: 'breaks' }]
       return []
     })
   })

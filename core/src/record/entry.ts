@@ -39,7 +39,7 @@ const bodies = {
   'device.set': z.strictObject({ id, set: someOf(deviceFacts), origin }),
   'measurement.set': z.strictObject({ id, set: someOf(measurementFacts), origin }),
   /** Somebody joined the air of a unit: how many were on it before and after, the address they got, and who gave it. */
-  'path.seen': z.strictObject({ unit: id, before: z.int().min(0).max(500).optional(), after: z.int().min(0).max(500).optional(), address: z.string().min(1).max(64), server: id.optional() }),
+  'path.seen': z.strictObject({ unit: id, before: z.int().min(0).max(500).optional(), after: z.int().min(0).max(500).optional(), address: z.string().min(1).max(64), server: id.optional(), /** The network that was joined, where the home has several. */ network: id.optional() }),
   /** A look at the home again when it has settled: from when to when. */
   'check.booked': z.strictObject({ id, from: z.iso.datetime({ offset: true }), to: z.iso.datetime({ offset: true }) }).refine(({ from, to }) => Date.parse(from) < Date.parse(to), { path: ['to'], message: 'must be later than its beginning' }),
   'check.cancelled': z.strictObject({ id }),

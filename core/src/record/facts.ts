@@ -63,6 +63,8 @@ export const briefFacts = z.strictObject({
   oldSsid: checked(ssidProblem, 64),
   keepName: yes,
   doubleNatReason: textLine(300),
+  /** Why nothing was installed, where the visit ended without a unit: a survey, a customer who was not there. */
+  noUnitReason: textLine(300),
   /** What the provider gave as its reference when it was told that the line gives too little. */
   providerReference: textLine(80),
   country: z.string().regex(/^[A-Z]{2}$/, 'must be a country of two capital letters')

@@ -40,7 +40,7 @@ const unitThing = thingOf(unitFacts).extend({
   presses: z.array(z.strictObject({ ...said, button: z.string(), seconds: z.number() })).optional(),
   read: z.strictObject({ ...said, values: z.record(z.string(), z.string()) }).optional(),
   /** That somebody was really on its air, seen last. */
-  path: z.strictObject({ ...said, before: z.int().optional(), after: z.int().optional(), address: z.string(), server: z.string().optional() }).optional()
+  path: z.strictObject({ ...said, before: z.int().optional(), after: z.int().optional(), address: z.string(), server: z.string().optional(), network: z.string().optional() }).optional()
 })
 
 const boxThing = thingOf(boxFacts).extend({

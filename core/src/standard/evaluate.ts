@@ -1,4 +1,5 @@
 import type { Catalogue } from '../catalogue/model'
+import { nothingDone } from '../record/installs'
 import { hasHeld, ruleKey, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
@@ -116,6 +117,8 @@ export function countOutcomes(findings: readonly Finding[]): Record<Outcome, num
  */
 export function sealHindrances(record: VisitRecord, findings: readonly Finding[], digest: string, fourEyes = false): string[] {
   const hindrances: string[] = []
+  const nothing = nothingDone(record)
+  if (nothing) hindrances.push(nothing)
   const open = findings.filter(blocks)
   if (open.length) hindrances.push(`${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`)
   if (record.conflicts.length) hindrances.push(`${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`)

@@ -77,6 +77,7 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
     case 'path.seen':
       if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
       if (draft.body.server !== undefined && !record.units[draft.body.server]) say(['server'], 'no unit of this visit has this id')
+      if (draft.body.network !== undefined && !record.networks[draft.body.network]) say(['network'], 'no network of this visit has this id')
       return
     case 'pairing.pressed':
       if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')

@@ -41,6 +41,8 @@ export function useArriveAtPlace(): void {
       const place = document.querySelector(`[data-place="${CSS.escape(wanted)}"]`)
       if (!place) return ++tries >= TRIES
       const focusable = place.matches('input, select, textarea, button') ? place : place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]')
+      const folded = place.closest('details')
+      if (folded) folded.open = true
       place.scrollIntoView({ block: 'center' })
       ;(focusable as HTMLElement | null)?.focus({ preventScroll: true })
       return true

@@ -1,5 +1,7 @@
 import { auditHome, type HomeAudit } from '../../address/home-audit'
 import type { AuditFinding, FindingCode } from '../../address/audit-schema'
+import { parseCidr } from '../../address/ipv4'
+import { servingOn } from '../../address/servers'
 import { unitName, type Host, type Segment, type VisitRecord } from '../../record/record'
 import { aboutUnit, askedRule, atBrief, atUnit, breaks, holds, judgeAnswer, unproven, type Home, type Place, type Rule, type Subject, type Verdict } from '../rule'
 
@@ -65,18 +67,31 @@ function hostRule(id: string, says: string, codes: FindingCode[], fine: string):
 
 const sentence = (finding: AuditFinding) => `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)}.`
 
+/** A provider's own range with a fixed address of ours in it: nobody is to serve addresses there. */
+function isFixedLink({ facts }: Segment, home: Home): boolean {
+  const range = facts.cidr === undefined ? null : parseCidr(facts.cidr)
+  return facts.use === 'provider' && (home.record.brief.facts.providerSettings === 'fixed' || (range !== null && !('problem' in range) && range.prefix >= 30))
+}
+
 function judgeOneDhcp(home: Home): Verdict[] {
   const audit = auditOf(home)
   return home.segments.map((segment) => {
     const about = aboutSegment(segment)
+    const at = atSegment(segment, 'dhcp')
     const findings = audit.ofSegment.get(segment.id)
     if (!findings) return unproven('Its range is not recorded.', 'Enter its range.', atSegment(segment, 'cidr'), about)
+    const { units, takenOut, unnamed, pools } = servingOn(home.record, segment)
     const two = findings.find(({ code }) => code === 'two-dhcp')
-    if (two) return breaks(sentence(two), 'Switch all but one of them off.', atSegment(segment, 'dhcp'), about)
+    if (units.length > 1) return breaks(`${units.map(unitName).join(' and ')} each serve addresses here.`, 'Switch all but one of them off.', at, about)
+    const off = units.find(({ facts }) => facts.dhcpServer === 'off')
+    if (off) return breaks(`${unitName(off)} is to serve addresses here, and its DHCP server is recorded off.`, 'Switch it on, or name the unit that serves.', at, about)
     const pool = findings.find(({ code }) => code === 'pool-outside-subnet' || code === 'pool-inverted' || code === 'pool-holds-gateway')
-    if (pool) return breaks(sentence(pool), 'Mend the pool: from low to high, inside the range, without the gateway.', atSegment(segment, 'dhcp'), about)
-    if (findings.some(({ code }) => code === 'no-dhcp')) return unproven('Nothing is recorded that serves addresses here.', 'Record its DHCP server and pool.', atSegment(segment, 'dhcp'), about)
-    return holds('Exactly one DHCP server.', about)
+    if (pool) return breaks(sentence(pool), 'Mend the pool: from low to high, inside the range, without the gateway.', at, about)
+    if (takenOut.length) return unproven(`${takenOut.join(' and ')}, which served addresses here, was taken out of the visit.`, 'Name the unit that serves now, or take its pool out.', at, about)
+    if (two) return breaks(sentence(two), 'Switch all but one of them off.', at, about)
+    if (pools.length === 0 && units.length === 0) return isFixedLink(segment, home) ? holds('The provider gives a fixed address here: nobody is to serve any.', about) : unproven('Nothing is recorded that serves addresses here.', 'Record its DHCP server and pool.', at, about)
+    if (unnamed && segment.facts.use !== 'provider') return unproven('It has a pool, and whose it is nobody recorded.', 'Name the DHCP server.', at, about)
+    return holds(units.length ? `Exactly one DHCP server: ${unitName(units[0]!)}.` : 'The provider serves addresses here, and nobody else.', about)
   })
 }
 

@@ -1,4 +1,5 @@
 import { checkCabling, knownCables, type CableProblem } from '../../cabling/check'
+import { judgeFarEnd } from '../../cabling/far-end'
 import { fittingName, portOwners } from '../../cabling/ports'
 import { standing, thingsOf } from '../../record/record'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type KnownUnit, type Place, type Rule, type Verdict } from '../rule'
@@ -15,6 +16,9 @@ function cablesAt(home: Home, { unit }: KnownUnit) {
   return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) => (a?.end.id === unit.id ? [{ cable, port: a, other: b }] : b?.end.id === unit.id ? [{ cable, port: b, other: a }] : []))
 }
 
+/** What makes a cable wrong in itself, wherever it leads. */
+const mapFaults: ReadonlySet<CableProblem['code']> = new Set(['wrong-end', 'wrong-kind', 'same-port', 'port-taken', 'loop', 'two-dhcp'])
+
 const isAccessPoint = ({ unit: { facts } }: KnownUnit) => facts.mode === 'access-point' || (facts.role === 'access-point' && facts.mode === undefined)
 
 /** Rules of Connect. */
@@ -26,20 +30,31 @@ export const connectRules: Rule[] = [
       const { role } = known.unit.facts
       if (role !== 'router' && role !== 'access-point' && role !== 'gateway') return []
       const about = aboutUnit(known)
-      const wrong = problemsOf(home, 'internet-port', 'modem-to-lan').filter(({ unit }) => unit === known.unit.id)
+      const all = checkCabling(home.record, home.catalogue)
+      const wrong = all.filter(({ unit, code }) => unit === known.unit.id && (code === 'internet-port' || code === 'modem-to-lan'))
       if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+      const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
       const cables = cablesAt(home, known)
       const line = known.model?.ports.find(({ kind }) => kind === 'coax' || kind === 'telephone-line' || kind === 'fibre')
       // A router of ours wants the internet where its model has a port for it; models without one find out by themselves.
       const wants = role === 'gateway' ? line : isAccessPoint(known) ? null : known.model?.ports.find(({ kind }) => kind === 'internet')
+      const missing = (says: string) => unproven(says, 'Draw the cable that leads there.', { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id }, about)
+      const judged = ({ cable, other }: (typeof cables)[number], side: string, wanted: 'internet' | 'lan' | 'line'): Verdict => {
+        // What the port map calls wrong is wrong here too.
+        const told = all.find((one) => one.cable === cable.id && one.outcome === 'breaks' && mapFaults.has(one.code))
+        if (told) return breaks(told.says, told.mend, atCable(cable.id), about)
+        const far = judgeFarEnd(home.record, other, wanted, drawn)
+        if (far.kind === 'right') return holds(`${side} leads to ${far.name}.`, about)
+        return far.kind === 'wrong' ? breaks(`${side}: ${far.says}.`, 'Lead it to where the home’s network comes from.', atCable(cable.id), about) : unproven(`${side}: ${far.says}.`, 'Record where it leads.', atCable(cable.id), about)
+      }
       if (wants) {
         const inPort = cables.find(({ port }) => port.end.port === wants.id)
-        if (!inPort) return [unproven(`No cable is recorded in its port ${wants.name}.`, 'Draw the cable that leads there.', { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id }, about)]
-        return [holds(`Its port ${wants.name} leads to ${inPort.other?.owner ?? 'the other end'}.`, about)]
+        return [inPort ? judged(inPort, `Its port ${wants.name}`, role === 'gateway' ? 'line' : 'internet') : missing(`No cable is recorded in its port ${wants.name}.`)]
       }
-      const lan = cables.find(({ port }) => port.kind === 'lan')
-      if (!lan) return [unproven('No network cable is recorded at it.', 'Draw the cable that leads there.', { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id }, about)]
-      return [holds(`LAN to ${lan.other?.owner ?? 'the other end'}.`, about)]
+      // Its other LAN ports may well lead to what only takes: a computer there is no fault.
+      const lan = cables.filter(({ port }) => port.kind === 'lan').map((one) => ({ ...one, far: judgeFarEnd(home.record, one.other, 'lan', drawn) })).filter(({ far }) => far.kind !== 'wrong')
+      const led = lan.find(({ far }) => far.kind === 'right') ?? lan[0]
+      return [led ? judged(led, 'LAN', 'lan') : missing('No cable to the router’s side is recorded at it.')]
     })
   },
   {
@@ -62,9 +77,9 @@ export const connectRules: Rule[] = [
     says: 'No link came up slower than the speed paid for or than both ends can do.',
     judge: (home) => {
       const network = knownCables(home.record, portOwners(home.record, home.catalogue)).filter(({ a, b }) => a && b && (a.kind === 'internet' || a.kind === 'lan') && (b.kind === 'internet' || b.kind === 'lan' || b.kind === 'socket'))
-      if (network.length === 0) return []
       const wrong = problemsOf(home, 'slow', 'slower-than-paid', 'speed-missing', 'too-long', 'port-taken', 'port-gone', 'wrong-kind', 'same-port', 'loop', 'two-dhcp')
-      return wrong.length ? wrong.map((one) => asVerdict(one, home)) : [holds(`${network.length} ${network.length === 1 ? 'link' : 'links'}, each as fast as both ends.`)]
+      if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+      return network.length === 0 ? [] : [holds(`${network.length} ${network.length === 1 ? 'link' : 'links'}, each as fast as both ends.`)]
     }
   },
   {

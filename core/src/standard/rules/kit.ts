@@ -1,4 +1,5 @@
 import { adapterFault } from '../../power/adapter'
+import { installs } from '../../record/installs'
 import { elsewhereNow, secretFor } from '../../record/record'
 import { contentsOf } from '../../catalogue/boxes'
 import { aboutUnit, atUnit, breaks, holds, isMeshMember, listed, unproven, type Home, type KnownUnit, type Rule, type Verdict } from '../rule'
@@ -38,7 +39,8 @@ function judgeComplete({ boxes, units, catalogue }: Home): Verdict[] {
   return verdicts
 }
 
-function judgeIdentity({ units }: Home): Verdict[] {
+function judgeIdentity({ record, units }: Home): Verdict[] {
+  if (units.length === 0 && installs(record)) return [unproven('No unit is recorded.', 'Add a box or a unit here; or say under Brief why nothing was installed.', { stage: 'kit', kind: 'unit', id: 'new', field: 'model' })]
   // Two boxes of one model differ in nothing else, so a serial counts as shared only within its model.
   const serialTwins = twins(units, ({ unit }) => (unit.facts.serial === undefined ? undefined : `${unit.facts.model} ${unit.facts.serial.toUpperCase()}`))
   const macTwins = twins(units, ({ unit }) => unit.facts.mac)

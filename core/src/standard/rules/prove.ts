@@ -1,6 +1,7 @@
 import { judgePath } from '../../prove/path'
 import { judgeRooms, measured, sourceOf } from '../../prove/rooms'
 import { staleReason } from '../../prove/stale'
+import { installs } from '../../record/installs'
 import { ruleKey, standing, thingsOf } from '../../record/record'
 import { laterFigures } from '../standard'
 import { aboutUnit, breaks, holds, isMeshMember, judgeAnswer, listed, unproven, type Home, type KnownUnit, type Place, type Rule, type Verdict } from '../rule'
@@ -64,11 +65,11 @@ function judgeGone(home: Home): Verdict[] {
 
 /** Rules of Prove. */
 export const proveRules: Rule[] = [
-  { id: 'prove-source', stage: 'prove', level: 'must', says: 'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.', judge: (home) => (home.units.length ? judgeSource(home) : []) },
+  { id: 'prove-source', stage: 'prove', level: 'must', says: 'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.', judge: (home) => (home.units.length || installs(home.record) ? judgeSource(home) : []) },
   {
     id: 'prove-rooms', stage: 'prove', level: 'must', says: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
     judge: (home) => {
-      if (home.units.every(({ model }) => !model?.radios.length)) return []
+      if (home.units.every(({ model }) => !model?.radios.length) && !(home.units.length === 0 && installs(home.record))) return []
       const verdicts = judgeRooms(home.record, home.catalogue, home.policy)
       if (verdicts.length === 0) return [unproven('No room is on the list.', 'Draw the home’s rooms under Place, or name them here.', { stage: 'prove', kind: 'room', id: 'new', field: 'name' })]
       return verdicts.map(({ room, outcome, says }) => {

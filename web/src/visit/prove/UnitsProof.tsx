@@ -48,12 +48,12 @@ function Path({ unit }: { unit: Unit }) {
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
   const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState({ before: '', after: '', address: '', server: '' })
+  const [typed, setTyped] = useState({ before: '', after: '', address: '', server: '', network: '' })
   const [problem, setProblem] = useState<string | null>(null)
   const look = useRef<Look | null>(null)
   const verdict = judgePath(record, unit)
   const stale = unit.path ? staleReason(record, unit.path.seq, unit.id, catalogue) : null
-  const servers = standing(record.pools).flatMap(({ facts }) => facts.unit ?? [])
+  const named = standing(record.networks).filter(({ facts }) => facts.ssid !== undefined)
   const name = unitName(unit)
   const count = (text: string) => (text.trim() === '' ? undefined : readNumber(text))
   const submit = (event: React.FormEvent) => {
@@ -61,8 +61,8 @@ function Path({ unit }: { unit: Unit }) {
     const [before, after] = [count(typed.before), count(typed.after)]
     for (const [what, value] of [['Clients before', before], ['Clients after', after]] as const) if (value !== undefined && !(Number.isInteger(value) && value >= 0 && value <= 500)) { setProblem(`${what} must be a whole number from 0 to 500.`); return }
     if (!typed.address.trim()) { setProblem('Address is missing: look it up on the phone.'); return }
-    const server = typed.server || servers[0]
-    write('path.seen', { unit: unit.id, ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }), address: typed.address.trim().slice(0, 64), ...(server ? { server } : {}) }, look.current ? { look: look.current } : {})
+    const { server, network } = typed
+    write('path.seen', { unit: unit.id, ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }), address: typed.address.trim().slice(0, 64), ...(server ? { server } : {}), ...(network ? { network } : {}) }, look.current ? { look: look.current } : {})
     setProblem(null); setOpen(false)
   }
   const fromHouse = async () => {
@@ -98,7 +98,8 @@ function Path({ unit }: { unit: Unit }) {
             <label className="label">Clients before<input className="box exact mt-1 text-lg font-normal" inputMode="numeric" autoComplete="off" value={typed.before} onChange={(event) => setTyped({ ...typed, before: event.target.value })} /></label>
             <label className="label">Clients after<input className="box exact mt-1 text-lg font-normal" inputMode="numeric" autoComplete="off" value={typed.after} onChange={(event) => setTyped({ ...typed, after: event.target.value })} /></label>
             <label className="label">Address<input className="box exact mt-1 text-lg font-normal" inputMode="decimal" autoComplete="off" value={typed.address} onChange={(event) => setTyped({ ...typed, address: event.target.value })} /></label>
-            <label className="label">Given by<select className="box mt-1 font-normal" value={typed.server || servers[0] || ''} onChange={(event) => setTyped({ ...typed, server: event.target.value })}>{standing(record.units).map((one) => <option key={one.id} value={one.id}>{unitName(one)}</option>)}</select></label>
+            <label className="label">Given by<select className="box mt-1 font-normal" value={typed.server} onChange={(event) => setTyped({ ...typed, server: event.target.value })}><option value="">not seen</option>{standing(record.units).map((one) => <option key={one.id} value={one.id}>{unitName(one)}</option>)}</select></label>
+            {named.length > 1 && <label className="label">Joined<select className="box mt-1 font-normal" value={typed.network} onChange={(event) => setTyped({ ...typed, network: event.target.value })}><option value="">not noted</option>{named.map(({ id, facts }) => <option key={id} value={id}>{facts.ssid}</option>)}</select></label>}
           </div>
           {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
           <button type="submit" className="btn btn-plum mt-3">Record what was seen</button>

@@ -59,9 +59,21 @@ export function Brief() {
           <TextFact {...brief} field="doubleNatReason" label="Why two translations are right here" />
         </div>
       </details>
+      <NothingInstalled />
       <Notes />
       <HouseOfVisit />
     </div>
+  )
+}
+
+/** A visit that ended without a unit says why: a survey, nobody at home. Not asked where one stands. */
+function NothingInstalled() {
+  const isAsked = useVisit(({ record }) => standing(record.units).length === 0 || record.brief.facts.noUnitReason !== undefined)
+  if (!isAsked) return null
+  return (
+    <details className="mt-4"><summary className="min-h-11 py-2 font-bold">The visit ended without a unit</summary>
+      <div className="pt-2"><TextFact {...brief} field="noUnitReason" label="Why nothing was installed" hint="A survey, nobody at home, the line was not ready. Without a unit or a reason the visit cannot be sealed." /></div>
+    </details>
   )
 }
 

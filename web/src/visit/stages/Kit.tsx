@@ -7,6 +7,7 @@ import { AddBox, AddUsedUnit } from '../kit/AddBox'
 import { BoxWork } from '../kit/BoxWork'
 import { UnitKit } from '../kit/UnitKit'
 import { UnitsFromHouse } from '../HouseOfVisit'
+import { placeKey } from '../place'
 import { useVisit } from '../store'
 import { UnitColumn, useChosenUnit } from '../UnitColumn'
 
@@ -40,7 +41,7 @@ export function Kit() {
         })}
       </ul>
       {boxes.length === 0 && <p className="px-4 py-1 text-soft">None yet.</p>}
-      {mayWrite && <p className="px-4 pt-1"><button type="button" className="btn w-full" onClick={() => setAdding('box')}>Add a box</button></p>}
+      {mayWrite && <p className="px-4 pt-1" data-place={placeKey({ kind: 'unit', id: 'new', field: 'model' })}><button type="button" className="btn w-full" onClick={() => setAdding('box')}>Add a box</button></p>}
     </div>
   )
   return (
