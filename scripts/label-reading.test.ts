@@ -8,7 +8,7 @@ import { modelFaultsOf } from '@pasado/core/catalogue/validate'
 import { fitsMask } from '@pasado/core/labels/mask'
 import { eyesOn, pixelsOf, textReader } from '../bench/label-eyes'
 import { compareLabel, printedOn } from '../bench/label-trial'
-import { knownModels } from '../web/src/labels/known-models'
+import { knownModels } from '@pasado/core/labels/known-models'
 import { readLabel, type ReadingStep } from '../web/src/labels/read-label'
 
 const models = knownModels(demoModels)

@@ -2,6 +2,8 @@ import { createInterface } from 'node:readline'
 import { text } from 'node:stream/consumers'
 import { calculate, calculations, calculationSchemas } from '@pasado/core/calc/registry'
 import { describeProblem, Refusal } from '@pasado/core/calc/refusal'
+import { knownModels } from '@pasado/core/labels/known-models'
+import { demoModels } from '@pasado/demo/models/all'
 import { parseWords, unreadable } from './words'
 
 /** `pasado calc`: computations of the core, by name. */
@@ -20,7 +22,7 @@ export async function calc(words: readonly string[]): Promise<number> {
       return 0
     }
     if (has.has('--each')) return await each(name)
-    console.log(JSON.stringify(calculate(name, parse(await text(process.stdin)))))
+    console.log(JSON.stringify(calculate(name, withDemo(name, parse(await text(process.stdin))))))
     return 0
   } catch (error) {
     return unreadable(error)
@@ -31,10 +33,16 @@ export async function calc(words: readonly string[]): Promise<number> {
 async function each(name: string): Promise<number> {
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
     if (line.trim() === '') continue
-    const result = attempt(() => calculate(name, parse(line)))
+    const result = attempt(() => calculate(name, withDemo(name, parse(line))))
     if (!process.stdout.write(`${JSON.stringify(result)}\n`)) await new Promise((resolve) => process.stdout.once('drain', resolve))
   }
   return 0
+}
+
+/** The models of the demo company, where a computation reads by a catalogue and none is given. */
+function withDemo(name: string, input: unknown): unknown {
+  if (name !== 'label' || typeof input !== 'object' || input === null || 'models' in input) return input
+  return { ...input, models: knownModels(demoModels) }
 }
 
 function attempt(work: () => unknown): unknown {

@@ -56,7 +56,7 @@ describe('pasado calc', () => {
 
   it('lists its names, and gives the schemas of each', async () => {
     const names = (await run(['calc', '--list'])).out.trim().split('\n')
-    expect(names).toEqual(['address-audit', 'channel-overlap', 'firmware-path', 'lamp', 'link-rate', 'mac', 'path-loss', 'poe-budget', 'run-plan', 'wall-loss', 'wifi-qr'])
+    expect(names).toEqual(['address-audit', 'channel-overlap', 'firmware-path', 'label', 'lamp', 'link-rate', 'mac', 'path-loss', 'poe-budget', 'run-plan', 'wall-loss', 'wifi-qr'])
     const { out } = await run(['calc', 'path-loss', '--schema'])
     expect(JSON.parse(out)).toMatchObject({ input: { $schema: 'https://json-schema.org/draft/2020-12/schema', additionalProperties: false }, output: { type: 'object' } })
   })

@@ -10,6 +10,7 @@ import { editDistance } from '@pasado/core/text/edit-distance'
 import { wifiQr } from '@pasado/core/wifi/qr'
 
 const reed: KnownModel = { id: 'quillet-reed', maker: 'Quillet', name: 'Reed', masks: { serial: 'QR99A9999', mac: '00005EHHHHHH', key: 'democccc9999', password: 'demo-aaa999' }, ssidPrefix: 'Reed_EXT' }
+const heron: KnownModel = { id: 'ostrel-heron', maker: 'Ostrel', name: 'Heron', masks: { serial: 'HE9-9999-CCCC', key: 'democccc9999' }, ssidPrefix: null }
 const plain: KnownModel = { id: 'karstine-sill', maker: 'Karstine', name: 'Sill' }
 const print = (text: string, sureness = 0.9): Reading => ({ source: 'print', text, sureness })
 const pasted = (text: string): Reading[] => text.split('\n').map((line) => ({ source: 'pasted', text: line, sureness: 1 }))
@@ -33,6 +34,33 @@ describe('the words of labels', () => {
     for (const text of ['User: admin    Password: demo-abc123', 'User admin Password demo-abc123', 'User name: admin\nPassword: demo-abc123']) {
       expect(values(pasted(`Key: demoacde3479\n${text}`)).login).toBe('admin / demo-abc123')
     }
+  })
+
+  it.each([
+    ['a serial that the mask does not allow', 'S/N HE1-4411-ABCD\nModel Heron', { serial: 'HE1-4411-ABCD' }, ['serial']],
+    ['look-alikes the other way round', 'S/N HE1-44I1-ACDE\nModel Heron', { serial: 'HE1-44I1-ACDE' }, ['serial']],
+    ['a key with letters that the mask leaves out', 'Key demolounbbbcc', { key: 'demolounbbbcc' }, []],
+    ['a setup code', 'SETUP DEMO-4471-QWRT', { 'setup-code': 'DEMO-4471-QWRT' }, []],
+    ['groups', 'Serial number: KO68 3E45 3484', { serial: 'KO68 3E45 3484' }, ['serial']],
+    ['a longer caption', 'Wireless network name: Corvane-26FC', { ssid: 'Corvane-26FC' }, []],
+    ['a band before the colon', 'SSID 2.4G/5G: Elver_53F4', { ssid: 'Elver_53F4' }, []],
+    ['the kind of security before the colon', 'Network key (WPA): abcd1234efgh', { key: 'abcd1234efgh' }, []],
+    ['two captions of one key', 'Wireless Password/PIN: abcd1234efgh', { key: 'abcd1234efgh' }, []]
+  ])('pasted text is taken as it stands: %s', (_, text, wanted, doubted) => {
+    const { proposals } = parseLabel(pasted(text), [heron], /Heron/.test(text) ? heron : null)
+    for (const [field, value] of Object.entries(wanted)) expect(proposals.find((one) => one.field === field)?.value).toBe(value)
+    for (const { field, value, trust } of proposals) if (trust === 'certain') expect(value).toBe((wanted as Record<string, string>)[field])
+    for (const field of doubted) expect(trusts(pasted(text), [heron])[field]).toBe('unsure')
+  })
+
+  it.each([
+    'Network mode: bridge', 'WPS PIN: 12345670', 'Product key: AAAA-BBBB-CCCC', 'Product code: CVH3-EU', 'MAC: 3C:4D:5E:C7:31:O3', 'Wi-Fi mode: ac', 'Web address 192.168.0.1 / Password: zr7kq2mm', 'Item S/N: 4711'
+  ])('nothing certain is said of %s', (text) => expect(parseLabel(pasted(text), []).proposals.filter(({ trust }) => trust === 'certain').map(({ field, value }) => [field, value])).toEqual([]))
+
+  it('whatever is pasted behind a caption is proposed as it stands, or not at all', () => {
+    fc.assert(fc.property(fc.constantFrom(...Object.values(captions).flat()), fc.stringMatching(/^[0-9A-Za-z._-][0-9A-Za-z.:/-]{3,19}$/), fc.constantFrom(': ', '=', ' '), (caption, value, joint) => {
+      for (const { value: said, trust } of parseLabel(pasted(`${caption}${joint}${value}`), [heron], heron).proposals) if (trust === 'certain') expect([value, value.toLowerCase().match(/[0-9a-f]{2}/g)?.join(':')]).toContain(said)
+    }))
   })
 
   it('a password alone is that of the network', () => expect(values(pasted('SSID: Reed_EXT5314\nPassword: demoacde3479')).key).toBe('demoacde3479'))
@@ -59,17 +87,35 @@ describe('the codes of labels', () => {
     }))
   })
 
-  it('keyed pairs are certain, a value alone only where the print says the same', () => {
+  it('keyed pairs are certain, a value alone never', () => {
     expect(trusts([qr('QUILLET:SN=QR24L6703;MAC=00005E005314')])).toMatchObject({ serial: 'certain', mac: 'certain' })
     expect(trusts([bars('QR24L6703')])).toEqual({ serial: 'likely' })
-    expect(trusts([bars('QR24L6703'), print('S/N: QR24L67O3')])).toMatchObject({ serial: 'certain' })
+    expect(trusts([bars('QR24L6703'), print('S/N: QR24L67O3')])).toMatchObject({ serial: 'likely' })
   })
 
   it('a code outweighs print that was misread', () => {
     const parsed = parseLabel([qr('SN:QR24L6703;MAC:00005E005314'), print('SN: QR24L6708 MAC: 00:00:5E:00:53:11')], [reed])
-    expect(parsed.proposals.find(({ field }) => field === 'mac')).toMatchObject({ value: '00:00:5e:00:53:14', trust: 'certain', others: ['00:00:5e:00:53:11'] })
+    expect(parsed.proposals.find(({ field }) => field === 'mac')).toMatchObject({ value: '00:00:5e:00:53:14', trust: 'unsure', others: ['00:00:5e:00:53:11'] })
+    // Print that reads as the code does, by look-alikes that the form allows, contradicts nothing.
+    expect(parsed.proposals.find(({ field }) => field === 'serial')).toMatchObject({ value: 'QR24L6703', trust: 'certain', others: ['QR24L6708'] })
     expect(parsed.oddities).toEqual([])
   })
+
+  it.each([
+    ['NAME is the product', 'NAME:Varnholt Hub U7;SN:VH12345678', { serial: 'VH12345678' }],
+    ['the page’s login', 'USER:admin;PASS:zr7kq2mm', {}],
+    ['a carton', 'SN=CARTON-77812;QTY=3', {}],
+    ['a product and a pairing PIN', 'CODE:CVH3-EU;PIN:12345670', {}],
+    ['the maker’s help', 'URL:https://help.corvane.test', {}],
+    ['a card of the maker', 'BEGIN:VCARD\nURL:https://corvane.test\nKEY:abcdefgh', {}],
+    ['a join code in quotes', 'WIFI:T:WPA;S:"0123ABCD";P:"abcdef0123";;', {}],
+    ['an easy join', 'DPP:C:81/1;M:024d5ec73103;I:SN=KO683E453484;K:MDkwEwYHKoZI;;', { mac: '02:4d:5e:c7:31:03', serial: 'KO683E453484' }],
+    ['an object', '{"sn":"KO683E453484","mac":"024D5EC73103"}', { mac: '02:4d:5e:c7:31:03', serial: 'KO683E453484' }]
+  ])('only a key that names just one thing is certain: %s', (_, text, wanted) => {
+    expect(Object.fromEntries(parseLabel([qr(text)], []).proposals.filter(({ trust }) => trust === 'certain').map(({ field, value }) => [field, value]))).toEqual(wanted)
+  })
+
+  it('a join code’s quotes round hexadecimal digits are none of the name', () => expect(values([qr('WIFI:T:WPA;S:"0123ABCD";P:abcdefgh;;')], [])).toMatchObject({ ssid: '0123ABCD', key: 'abcdefgh' }))
 
   it('two codes that contradict each other are never certain', () => {
     const { proposals, oddities } = parseLabel([qr('MAC=00005E005314'), qr('MAC=00005E005315')], [reed])

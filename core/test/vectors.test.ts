@@ -3,6 +3,8 @@ import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { calculate, calculations } from '@pasado/core/calc/registry'
 import { Refusal } from '@pasado/core/calc/refusal'
+import { knownModels } from '@pasado/core/labels/known-models'
+import { demoModels } from '@pasado/demo/models/all'
 
 interface Vector {
   title: string
@@ -44,7 +46,7 @@ function comparable(name: string, output: unknown): unknown {
   return { findings: findings.map(({ code, subject }) => ({ code, subject })), suggestions }
 }
 
-for (const name of Object.keys(calculations)) {
+for (const name of Object.keys(calculations).filter((one) => one !== 'label')) {
   describe(`worked examples of ${name}`, () => {
     const vectors = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Vector[]
     it('has examples', () => expect(vectors.length).toBeGreaterThan(0))
@@ -56,6 +58,17 @@ for (const name of Object.keys(calculations)) {
     }
   })
 }
+
+describe('worked examples of label', () => {
+  interface LabelVector { title: string; input: object; truth: Record<string, string>; found: string[]; unsure?: string[] }
+  const vectors = JSON.parse(readFileSync(join(folder, 'label.json'), 'utf8')) as LabelVector[]
+  it.each(vectors.map((vector) => [vector.title, vector] as const))('%s', (_, { input, truth, found, unsure = [] }) => {
+    const { fields } = calculate('label', { ...input, models: knownModels(demoModels) }) as { fields: { field: string; value: string; trust: string }[] }
+    for (const { field, value, trust } of fields) if (trust === 'certain') expect([field, value]).toEqual([field, truth[field]])
+    for (const field of found) expect(fields.find((one) => one.field === field)?.value, field).toBe(truth[field])
+    for (const field of unsure) expect(fields.find((one) => one.field === field)?.trust, field).toBe('unsure')
+  })
+})
 
 it('the copies of the worked examples are those of the contract', () => {
   for (const file of readdirSync(own)) {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { auditAddresses } from '../address/audit'
 import { auditInput, auditOutput } from '../address/audit-schema'
 import { macInput, macOutput, readMac } from '../identity/mac'
+import { label, labelInput, labelOutput } from '../labels/label'
 import { followInput, followLamps, followOutput } from '../lamps/follow'
 import { wifiQr, wifiQrInput, wifiQrOutput } from '../wifi/qr'
 import { firmwarePath, firmwarePathInput, firmwarePathOutput } from '../firmware/path'
@@ -29,6 +30,7 @@ export const calculations: Readonly<Record<string, Calculation>> = {
   'address-audit': calculation(auditInput, auditOutput, auditAddresses),
   'channel-overlap': calculation(channelOverlapInput, channelOverlapOutput, channelOverlap),
   'firmware-path': calculation(firmwarePathInput, firmwarePathOutput, firmwarePath),
+  label: calculation(labelInput, labelOutput, label),
   lamp: calculation(followInput, followOutput, followLamps),
   'link-rate': calculation(linkRateInput, linkRateOutput, linkRate),
   mac: calculation(macInput, macOutput, readMac),

@@ -1,4 +1,4 @@
-import { unitMacProblem } from '../identity/mac'
+import { readMac, unitMacProblem } from '../identity/mac'
 import { editDistance } from '../text/edit-distance'
 import { ssidProblem } from '../wifi/qr'
 import type { LabelField } from './fields'
@@ -10,46 +10,89 @@ import type { KnownModel, Taken } from './reading'
 export interface Formed { value: string; fits: boolean; sure: boolean }
 
 /** Brings what was taken into the form of its field; null where it cannot be that field at all. */
-export function formOf(field: LabelField, { raw, reading }: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
-  const exact = reading.source !== 'print'
+export function formOf(field: LabelField, taken: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
+  return taken.reading.source === 'print' ? misreadable(field, taken, mask, model) : asItStands(field, taken, mask, model)
+}
+
+/** What a unit is to have on its label, as a person or a code gives it: never changed. Where it does not look as it is to, `fits` is false. */
+function asItStands(field: LabelField, { raw, reading, just }: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
+  // A join code's passphrase may begin or end with a blank; pasted text has them round its values.
+  const whole = reading.source === 'pasted' ? raw.trim() : raw
+  // What stands behind a wide gap is another column; that there was one leaves a doubt.
+  const value = reading.source === 'pasted' ? whole.replace(/(?:\s{2,}|\t).*$/, '') : whole
+  const sure = just && value === whole && (reading.source !== 'pasted' || field === 'ssid' || !/\s/.test(value))
   switch (field) {
     case 'mac': {
-      const hex = exact ? settleHex(raw) : (settleHex(raw, mask) ?? hexIn(raw, mask))
-      if (!hex) return null
-      const value = hex.value.match(/../g)!.join(':')
-      return unitMacProblem(value) ? null : { value, fits: mask === undefined || exact || fitsMask(mask, hex.value.toUpperCase()), sure: exact || hex.sure }
+      if (unitMacProblem(value)) return null
+      const { mac } = readMac({ text: value })
+      return { value: mac, fits: mask === undefined || fitsMask(mask, mac.replaceAll(':', '').toUpperCase()), sure: just }
     }
     case 'serial': {
-      const text = exact ? raw.trim() : tightened(raw)
-      const masked = mask === undefined ? null : prefixByMask(text, mask)
-      if (masked) return { value: masked.value, fits: true, sure: exact || masked.sure }
-      const value = (/^[A-Za-z0-9][A-Za-z0-9./-]{2,39}/.exec(text) ?? [''])[0]
-      return value.length < 4 || !/\d/.test(value) ? null : { value, fits: mask === undefined || (exact && fitsMask(mask, value)), sure: exact || !/[0OoQ1lI5S8B2Z6G]/.test(value) }
+      if (!/^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(value) || !/\d/.test(value)) return null
+      return { value, fits: mask === undefined || fitsMask(mask, value), sure: sure || (just && mask !== undefined && fitsMask(mask, value)) }
     }
     case 'key':
     case 'setup-code': {
-      const text = exact ? raw : tightened(raw)
-      const masked = mask === undefined ? null : prefixByMask(text, mask)
-      if (masked) return { value: masked.value, fits: true, sure: exact || masked.sure }
-      const value = reading.source === 'pasted' ? raw.trim() : exact ? raw : (/^\S+/.exec(text) ?? [''])[0]
       const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
-      return long ? { value, fits: mask === undefined, sure: exact } : null
+      return long ? { value, fits: mask === undefined || fitsMask(mask, value), sure: sure && !/^[(["]/.test(value) } : null
     }
-    case 'ssid': return formOfSsid(exact ? raw.replace(/\s+$/, '') : raw, exact, model?.ssidPrefix ?? null)
+    case 'ssid': {
+      const prefix = model?.ssidPrefix ?? null
+      return ssidProblem(value) ? null : { value, fits: prefix === null || value.startsWith(prefix), sure: sure && !/^[(["]|[:=]\s/.test(value) }
+    }
+    case 'address': {
+      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(value)?.[0].replace(/[.,;)]+$/, '')
+      if (address === undefined || !isAddress(address)) return null
+      return { value: address, fits: true, sure: sure && address === value }
+    }
+    case 'login': return value.length < 3 ? null : { value, fits: true, sure }
+    default: return null
+  }
+}
+
+/** Whether none of an address's four numbers is too large. */
+function isAddress(text: string): boolean {
+  const digits = /\d+\.\d+\.\d+\.\d+/.exec(text)?.[0]
+  return !digits?.split('.').some((part) => Number(part) > 255)
+}
+
+/** What print was read as: look-alikes that the form of the field allows are put right. */
+function misreadable(field: LabelField, { raw }: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
+  switch (field) {
+    case 'mac': {
+      const hex = settleHex(raw, mask) ?? hexIn(raw, mask)
+      if (!hex) return null
+      const value = hex.value.match(/../g)!.join(':')
+      return unitMacProblem(value) ? null : { value, fits: mask === undefined || fitsMask(mask, hex.value.toUpperCase()), sure: hex.sure }
+    }
+    case 'serial': {
+      const text = tightened(raw)
+      const masked = mask === undefined ? null : prefixByMask(text, mask)
+      if (masked) return { value: masked.value, fits: true, sure: masked.sure }
+      const value = (/^[A-Za-z0-9][A-Za-z0-9./-]{2,39}/.exec(text) ?? [''])[0]
+      return value.length < 4 || !/\d/.test(value) ? null : { value, fits: mask === undefined, sure: !/[0OoQ1lI5S8B2Z6G]/.test(value) }
+    }
+    case 'key':
+    case 'setup-code': {
+      const text = tightened(raw)
+      const masked = mask === undefined ? null : prefixByMask(text, mask)
+      if (masked) return { value: masked.value, fits: true, sure: masked.sure }
+      const value = (/^\S+/.exec(text) ?? [''])[0]
+      const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
+      return long ? { value, fits: mask === undefined, sure: false } : null
+    }
+    case 'ssid': return printedSsid(raw, model?.ssidPrefix ?? null)
     case 'address': {
       const address = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(raw)
-      if (!address) return null
-      const value = address[0].replace(/\s/g, '').replace(/,/g, '.')
-      const digits = /\d+\.\d+\.\d+\.\d+/.exec(value)?.[0]
-      if (digits && digits.split('.').some((part) => Number(part) > 255)) return null
-      return { value, fits: true, sure: exact }
+      const value = address?.[0].replace(/\s/g, '').replace(/,/g, '.')
+      return value === undefined || !isAddress(value) ? null : { value, fits: true, sure: false }
     }
     case 'login': {
       const value = raw.trim().replace(/\s*[/|]\s*/, ' / ')
       if (value.length < 3) return null
       const [user, password] = value.split(' / ')
-      const masked = exact || mask === undefined || password === undefined ? null : prefixByMask(password, mask)
-      return masked ? { value: `${user} / ${masked.value}`, fits: true, sure: masked.sure } : { value, fits: exact || mask === undefined, sure: exact }
+      const masked = mask === undefined || password === undefined ? null : prefixByMask(password, mask)
+      return masked ? { value: `${user} / ${masked.value}`, fits: true, sure: masked.sure } : { value, fits: mask === undefined, sure: false }
     }
     default: return null
   }
@@ -98,10 +141,10 @@ export function isDoubled(text: string, at: number): boolean {
   return at > 0 && text[at] !== text[at - 1] && lookAlikesOf(text[at]!).includes(text[at - 1]!)
 }
 
-function formOfSsid(raw: string, exact: boolean, prefix: string | null): Formed | null {
-  const value = exact ? raw : (/^\S+(?: \S+){0,3}/.exec(raw.replace(/\s{2,}.*$/, '').trim()) ?? [''])[0]
+function printedSsid(raw: string, prefix: string | null): Formed | null {
+  const value = (/^\S+(?: \S+){0,3}/.exec(raw.replace(/\s{2,}.*$/, '').trim()) ?? [''])[0]
   if (ssidProblem(value)) return null
-  if (exact || prefix === null) return { value, fits: true, sure: exact }
+  if (prefix === null) return { value, fits: true, sure: false }
   // The start of a default name is known, so that what was misread in it is put right.
   const start = value.slice(0, prefix.length)
   if (start === prefix) return { value: value.replace(/\s.*$/, ''), fits: true, sure: true }

@@ -17,6 +17,11 @@ export function lookAlikesOf(character: string): string[] {
   return alike(lookAlikeGroups, character)
 }
 
+/** Whether print makes two characters alike, worn print too. */
+export function wornAlike(a: string, b: string): boolean {
+  return lookAlikesOf(a).includes(b) || wornGroups.some((group) => group.includes(a) && group.includes(b))
+}
+
 /** Pairs that even a careful eye takes for each other, whatever the print. */
 const doubtful = /[0OoQ1lI|5S8B2Z6G]/
 

@@ -2,7 +2,8 @@ import { editDistance } from '../text/edit-distance'
 import { readCode } from './codes'
 import { labelFields, type LabelField } from './fields'
 import { formOf, isDoubled } from './forms'
-import { otherReadings, settleByMask } from './look-alikes'
+import { otherReadings, settleByMask, wornAlike } from './look-alikes'
+import { fitsMask } from './mask'
 import { readText } from './read-text'
 import type { KnownModel, Piece, Reading, ReadingSource, Taken, Trust } from './reading'
 
@@ -111,28 +112,43 @@ function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | nul
   if (formed.length === 0) return null
   const votes = (value: string) => formed.filter((one) => one.value === value).length
   const rank = (one: (typeof formed)[number]) => (isCode(one.taken) ? (one.taken.named ? 4 : 3) : 0) + (one.fits ? 1.5 : 0) + (one.taken.named ? 0.5 : 0) + one.taken.reading.sureness + votes(one.value) * 0.35 - (isCode(one.taken) || ![...one.value].some((_, at) => isDoubled(one.value, at)) ? 0 : 0.25)
+  // Of several that are named, and of which none is a code nor has a place, the first is the label's; ranks part only readings of one place.
+  const named = formed.filter(({ taken }) => taken.named)
+  const plainFirst = named.length > 0 && formed.every(({ taken }) => !isCode(taken) && !taken.reading.piece) ? named[0]! : null
   formed.sort((a, b) => rank(b) - rank(a))
-  const [best] = formed
-  const { taken, value, fits, sure } = best!
+  const best = plainFirst ?? formed[0]!
+  const { taken, value, fits, sure } = best
   const rivals = [...new Set(formed.map((one) => one.value).filter((one) => one !== value))]
-  const agreeing = formed.some((one) => one !== best && one.value === value && one.taken.reading.source !== taken.reading.source)
   // Two that are named in one kind of reading are two addresses; a code and its print that differ are one, misread.
   const second = field === 'mac' && formed.find((one) => one.taken.named && one.value !== value && taken.named && twoOfOne(one.taken.reading, taken.reading))
   if (second) oddities.push({ code: 'two-macs', values: [value, second.value] })
-  const others = [...rivals, ...(isCode(taken) ? [] : otherReadings(value, mask))].filter((one) => one !== value)
+  const contradicted = formed.some((one) => one !== best && one.value !== value && contradicts(one))
+  const others = [...rivals, ...(isCode(taken) || field === 'address' ? [] : otherReadings(value, mask))].filter((one) => one !== value)
   return { field, value, trust: trustOf(), source: taken.reading.source, others: [...new Set(others)].slice(0, 6), ...(taken.reading.piece ? { piece: taken.reading.piece } : {}) }
+
+  /** Whether another reading says something else: not where it is print that reads as the code does, by look-alikes that the form allows, nor one place of the picture read twice. */
+  function contradicts(one: (typeof formed)[number]): boolean {
+    const bare = field === 'mac' ? one.value.replaceAll(':', '').toUpperCase() : one.value
+    if (isCode(taken) && one.taken.reading.source === 'print' && mask !== undefined && readsAs(bare, field === 'mac' ? value.replaceAll(':', '').toUpperCase() : value, mask)) return false
+    return one.taken.reading.source !== 'print' || taken.reading.source !== 'print' || twoOfOne(one.taken.reading, taken.reading)
+  }
 
   function trustOf(): Trust {
     const { source, sureness } = taken.reading
-    if (!fits || second) return 'unsure'
-    const codeRival = formed.some((one) => one !== best && isCode(one.taken) && one.taken.named && one.value !== value)
-    if (source === 'qr' || source === 'bars') return codeRival ? 'unsure' : taken.named || agreeing ? 'certain' : 'likely'
-    if (source === 'pasted') return rivals.length ? 'unsure' : 'certain'
+    if (!fits || second || contradicted) return 'unsure'
+    if (source === 'bars' || source === 'qr') return source === 'qr' && taken.named && taken.just && sure ? 'certain' : 'likely'
+    if (source === 'pasted') return taken.named && taken.just && sure ? 'certain' : 'likely'
+    const agreeing = formed.some((one) => one !== best && one.value === value && one.taken.reading.source !== source)
     if (rivals.length && !agreeing && votes(value) < 2) return 'unsure'
     // A nought or O, a one or l that the form leaves open is for a person to decide, however sure the reader of text is.
     const open = !sure && (field === 'serial' || field === 'key' || field === 'setup-code') && /[0OQ1lI|]/.test(value)
     return sureness >= 0.6 && !open && (sure || sureness >= 0.75) ? 'likely' : 'unsure'
   }
+}
+
+/** Whether a misreading is of a value: where they differ, characters that print makes alike, all of them allowed by the form. */
+function readsAs(read: string, value: string, mask: string): boolean {
+  return read.length === value.length && fitsMask(mask, value) && [...read].every((character, at) => character === value[at] || wornAlike(character, value[at]!))
 }
 
 /** Whether two readings are of one kind and of two places: the same place read twice is one thing, read two ways. */

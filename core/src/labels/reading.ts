@@ -20,7 +20,7 @@ export interface Reading {
   piece?: Piece
 }
 
-/** How far a proposed value can be trusted. `certain`: a code that proves itself, or pasted text in the form of its field. */
+/** How far a proposed value can be trusted. `certain`: a key of a code, or a caption in pasted text, that names just this field and that nothing contradicts. */
 export type Trust = 'certain' | 'likely' | 'unsure'
 
 /** What is known of the models that a label may be of. */
@@ -39,4 +39,6 @@ export interface Taken {
   reading: Reading
   /** True where a caption or a key of the code names the field. */
   named: boolean
+  /** True where what names it can name nothing else: only then can it be certain. */
+  just: boolean
 }

@@ -1,5 +1,5 @@
-import type { Model } from '@pasado/core/catalogue/model'
-import type { KnownModel } from '@pasado/core/labels/reading'
+import type { Model } from '../catalogue/model'
+import type { KnownModel } from './reading'
 
 /** What the parser of labels needs to know of models. */
 export function knownModels(models: Iterable<Model>): KnownModel[] {
