@@ -1,8 +1,9 @@
 import { auditHome } from '../address/home-audit'
 import { cableMbps, checkCabling } from '../cabling/check'
-import { modelKey, type Catalogue } from '../catalogue/model'
+import { modelKey, type Catalogue, type Model } from '../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
-import { compareVersions } from '../firmware/version'
+import { knownOrder, releaseOf } from '../firmware/known-order'
+import { adapterFault } from '../power/adapter'
 import { readLamps } from '../lamps/unit-lamps'
 import { judgePath } from '../prove/path'
 import { judgeRooms, measured, roomFloor, sourceOf } from '../prove/rooms'
@@ -20,6 +21,12 @@ export interface KnownAnswer {
 const BESIDE_DBM = -62
 
 const conditionAnswer: Partial<Record<string, string>> = { good: 'good', weak: 'weak', 'no-link': 'no-link', ready: 'ready', failed: 'failed', 'no-internet': 'no-internet', 'radio-off': 'radio-off', off: 'dark', 'as-router': 'good', 'as-access-point': 'good' }
+
+/** Whether a version is below what is approved or withdrawn; undefined where that is not known. */
+function firmwareSeen({ firmware: { releases, minimum } }: Model, runs: string): 'old' | 'approved' | undefined {
+  if (releaseOf(releases, runs)?.withdrawn) return 'old'
+  return ({ older: 'old', same: 'approved', newer: 'approved', unknown: undefined } as const)[knownOrder(runs, minimum, releases)]
+}
 
 /** What the record knows already of a complaint about a unit, and maybe a room: nobody is asked it again. */
 export function knownAnswers(record: VisitRecord, catalogue: Catalogue, policy: Policy, about: { unit?: string | undefined; room?: string | undefined }): Partial<Record<string, KnownAnswer>> {
@@ -57,9 +64,9 @@ export function knownAnswers(record: VisitRecord, catalogue: Catalogue, policy: 
     tell('unit-link', linkOf(own), 'the link speed under Connect')
     const model = modelOf(unit)
     const runs = unit.facts.firmwareAfter ?? unit.facts.firmwareBefore
-    if (model && runs !== undefined && model.firmware.releases.length > 0) tell('firmware', model.firmware.releases.some(({ version, withdrawn }) => withdrawn && version === runs) || compareVersions(runs, model.firmware.minimum) < 0 ? 'old' : 'approved', 'the firmware recorded')
-    const { adapterVolts, adapterAmps } = unit.facts
-    if (model?.power && adapterVolts !== undefined && adapterAmps !== undefined) tell('adapter-label', Math.abs(adapterVolts - model.power.volts) <= model.power.volts * 0.05 && adapterAmps >= model.power.amps ? 'own' : 'other', 'what is printed on its adapter')
+    if (model && runs !== undefined && model.firmware.releases.length > 0) tell('firmware', firmwareSeen(model, runs), 'the firmware recorded')
+    const { adapterPlug, adapterVolts, adapterAmps } = unit.facts
+    if (model?.power && adapterPlug !== undefined && adapterVolts !== undefined && adapterAmps !== undefined) tell('adapter-label', adapterFault(model.power, unit.facts) === null ? 'own' : 'other', 'what is printed on its adapter')
     const lead = router ?? line
     const family = lead && modelOf(lead)?.family
     if (unit.facts.role === 'node' && model && lead) tell('family', model.family !== null && model.family === family ? 'same' : 'other', 'the catalogue')

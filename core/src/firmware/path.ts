@@ -27,28 +27,29 @@ interface Step {
 /**
  * The shortest chain of installs from `current` to the newest release that can be reached and is not withdrawn; of two
  * of the same length the one with the newer steps.
+ * @param compare by which order; the contract's, unless more is known of the releases
  * @throws Refusal where two releases compare equal
  */
-export function firmwarePath({ current, releases, minimum }: FirmwarePathInput): FirmwarePath {
-  const sorted = releases.map((release, index) => ({ ...release, index })).sort((a, b) => compareVersions(a.version, b.version))
+export function firmwarePath({ current, releases, minimum }: FirmwarePathInput, compare = compareVersions): FirmwarePath {
+  const sorted = releases.map((release, index) => ({ ...release, index })).sort((a, b) => compare(a.version, b.version))
   const twin = sorted.findIndex((release, at) => at > 0 && compareVersions(sorted[at - 1]!.version, release.version) === 0)
   if (twin > 0) refuse([{ path: ['releases', sorted[twin]!.index, 'version'], message: `is the same version as ${sorted[twin - 1]!.version}` }])
   const offered = sorted.filter(({ withdrawn }) => !withdrawn)
-  const newer = offered.filter((release) => compareVersions(release.version, current) > 0)
+  const newer = offered.filter((release) => compare(release.version, current) > 0)
   const versions = [current, ...newer.map((release) => release.version)]
-  const steps: Step[] = [{ version: current, tooOld: 0 }, ...newer.map((release) => ({ version: release.version, tooOld: release.needs === undefined ? 0 : olderThan(versions, release.needs) }))]
+  const steps: Step[] = [{ version: current, tooOld: 0 }, ...newer.map((release) => ({ version: release.version, tooOld: release.needs === undefined ? 0 : olderThan(versions, release.needs, compare) }))]
   const path = shortest(steps, goalOf(steps))
   const end = path.at(-1) ?? current
-  return { path, reachesMinimum: minimum === undefined || compareVersions(end, minimum) >= 0, latest: offered.at(-1)?.version ?? null }
+  return { path, reachesMinimum: minimum === undefined || compare(end, minimum) >= 0, latest: offered.at(-1)?.version ?? null }
 }
 
 /** How many of some versions in ascending order are older than another. */
-function olderThan(versions: readonly string[], than: string): number {
+function olderThan(versions: readonly string[], than: string, compare: typeof compareVersions): number {
   let low = 0
   let high = versions.length
   while (low < high) {
     const middle = (low + high) >> 1
-    if (compareVersions(versions[middle]!, than) < 0) low = middle + 1
+    if (compare(versions[middle]!, than) < 0) low = middle + 1
     else high = middle
   }
   return low

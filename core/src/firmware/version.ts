@@ -20,6 +20,35 @@ export function compareVersions(a: string, b: string): number {
   return 0
 }
 
+/**
+ * One spelling for all versions that compare equal: `v3.1.0`, `3.1` and `3-1-0` are `3.1`.
+ * @returns the parts joined by dots, without leading noughts and without parts of 0 at the end
+ */
+export function versionKey(version: string): string {
+  const parts = partsOf(version).map(({ number, rest }) => `${number ?? ''}${rest.join('')}`)
+  while (parts.length > 1 && parts.at(-1) === '0') parts.pop()
+  return parts.join('.')
+}
+
+/** Whether two versions are one, however they are spelt. */
+export const sameVersion = (a: string, b: string): boolean => compareVersions(a, b) === 0
+
+/**
+ * Whether only something behind a number, or a word, against nothing tells two versions apart: 3.0.4a and 3.0.4, 3.0.4-rc1 and 3.0.4.
+ * One maker means the finished version and its forerunner by it, another the version and what mends it.
+ */
+export function isOrderUnknown(a: string, b: string): boolean {
+  const left = partsOf(a)
+  const right = partsOf(b)
+  for (let at = 0; at < Math.max(left.length, right.length); at++) {
+    const [one, other] = [left[at] ?? nothing, right[at] ?? nothing]
+    if (compareParts(one, other) === 0) continue
+    if (one.number === null || other.number === null) return (one.number ?? 0n) === 0n && (other.number ?? 0n) === 0n && !(one.number === null && other.number === null)
+    return one.number === other.number && (one.rest.length === 0) !== (other.rest.length === 0)
+  }
+  return false
+}
+
 /** What is wrong with a version as typed, in words; null where nothing is. */
 export function versionProblem(text: string): string | null {
   const parts = text.replace(/^v/i, '').split(/[.\-_]/)

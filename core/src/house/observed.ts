@@ -1,3 +1,4 @@
+import { releaseOf } from '../firmware/known-order'
 import { compareVersions } from '../firmware/version'
 import type { Observed } from '../diagnose/belief'
 import { observations, type ObservationId } from '../diagnose/observations'
@@ -110,8 +111,8 @@ export function observeHouse(house: House, { unit: id, where }: HouseComplaint, 
     }
     case 'firmware': {
       if (unit.model.firmware.releases.length === 0) return null
-      const withdrawn = unit.model.firmware.releases.some(({ version, withdrawn: back }) => back && version === unit.firmware)
-      return withdrawn || compareVersions(unit.firmware, unit.model.firmware.minimum) < 0 ? 'old' : 'approved'
+      const { releases, minimum } = unit.model.firmware
+      return releaseOf(releases, unit.firmware)?.withdrawn || compareVersions(unit.firmware, minimum) < 0 ? 'old' : 'approved'
     }
     case 'hop-signal': {
       if ((unit.definition.role !== 'node' && unit.definition.role !== 'extender') || house.network.wired(id) || !head) return null

@@ -1,7 +1,9 @@
 import { z } from 'zod'
+import { versionKey } from '@pasado/core/firmware/version'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
 import type { Outcome } from '@pasado/core/standard/rule'
 import { rows, type Connection, type Param } from './pool'
+import { JUDGED_BY, STANDS_NOW, standsNow } from './stands'
 
 /** What homes are looked for by; all that is given has to fit. */
 export interface HomeQuery {
@@ -87,26 +89,26 @@ export const homeCursor = z.string().max(600).transform((text, context): HomeCur
  */
 function alsoFits({ words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>, home: string): Part {
   const parts: Part[] = words.map((word) => ({ sql: `(SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = ${home} AND o.term LIKE ? LIMIT 1) = 1`, params: [like(word)] }))
-  if (model !== undefined) parts.push({ sql: `(SELECT 1 FROM units w FORCE INDEX (PRIMARY) WHERE w.visit_id = h.latest_visit AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware = ?'} LIMIT 1) = 1`, params: firmware === undefined ? [model] : [model, firmware] })
+  if (model !== undefined) parts.push({ sql: `(SELECT 1 FROM visits wv FORCE INDEX (by_home) JOIN units w FORCE INDEX (PRIMARY) ON w.visit_id = wv.id WHERE wv.home_id = ${home} AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware_key = ?'} AND ${standsNow('w', 'wv')} LIMIT 1) = 1`, params: firmware === undefined ? [model] : [model, versionKey(firmware)] })
   return { sql: parts.map(({ sql }) => `AND ${sql}`).join(' '), params: parts.flatMap(({ params }) => params) }
 }
 
 type Query = [sql: string, params: Param[]]
 const MORE = HOMES_A_PAGE + 1
 
-/** From the index of the rule and its outcome, visit by visit; a home counts by its latest. */
+/** From the index of the rule and its outcome, visit by visit; a home counts by its last sealed visit, or by its latest where none is sealed. */
 export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: HomeCursor | null): Query {
   const also = alsoFits(rest, 'v.home_id')
-  return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id AND h.latest_visit = f.visit_id
-    WHERE f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(after ? [after.id] : []), ...also.params]]
+  return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id
+    WHERE ${JUDGED_BY} AND f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(after ? [after.id] : []), ...also.params]]
 }
 
 /** From the index of the model, or of the model and the version, visit by visit. */
 export function byModel({ model, firmware, words }: HomeQuery, after: HomeCursor | null): Query {
   const also = alsoFits({ words }, 'u.home_id')
-  const version = firmware === undefined ? '' : 'AND u.firmware = ?'
-  return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_model'}) JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id AND h.latest_visit = u.visit_id
-    WHERE u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [firmware]), ...(after ? [after.id] : []), ...also.params]]
+  const version = firmware === undefined ? '' : 'AND u.firmware_key = ?'
+  return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_version'}) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = u.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id
+    WHERE ${STANDS_NOW} AND u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [versionKey(firmware)]), ...(after ? [after.id] : []), ...also.params]]
 }
 
 /** From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a subquery for each. */

@@ -1,5 +1,6 @@
 import type { Elsewhere } from '@pasado/core/record/answers'
 import { rows, type Connection } from './pool'
+import { STANDS_NOW } from './stands'
 
 /** A unit as it is looked for at other homes. */
 export interface SoughtUnit {
@@ -8,11 +9,10 @@ export interface SoughtUnit {
   mac: string | undefined
 }
 
-/** Where a unit stands now: in the latest visit of a home, and not said to have moved away since. */
+/** Where a unit stands now at another home, and is not said to have moved away since. */
 const STANDS_THERE = `FROM units u
-  JOIN homes h ON h.id = u.home_id AND h.latest_visit = u.visit_id
   JOIN visits v ON v.id = u.visit_id
-  WHERE u.home_id <> ?
+  WHERE u.home_id <> ? AND ${STANDS_NOW}
     AND NOT EXISTS (SELECT 1 FROM units m JOIN visits mv ON mv.id = m.visit_id WHERE m.moved_from = u.home_id AND m.home_id <> ? AND mv.opened_at > v.opened_at AND`
 
 /** Since when: the first visit of that home which recorded it. */

@@ -103,9 +103,9 @@ export async function openVisitsOfHome(db: Connection, home: string): Promise<st
   return (await rows<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NULL ORDER BY opened_at, id', [home])).map(({ id }) => id)
 }
 
-/** The newest sealed visit of a home; one that came as a file only where there is none of our own. */
+/** The visit of a home that was sealed last; one that came as a file only where there is none of our own. */
 export async function latestSealed(db: Connection, home: string): Promise<string | null> {
-  const found = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NOT NULL ORDER BY is_foreign, opened_at DESC, id DESC LIMIT 1', [home])
+  const found = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NOT NULL ORDER BY is_foreign, sealed_at DESC, id DESC LIMIT 1', [home])
   return found?.id ?? null
 }
 

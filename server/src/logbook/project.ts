@@ -1,3 +1,4 @@
+import { versionKey } from '@pasado/core/firmware/version'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { durationKey } from '@pasado/core/run/visit-tasks'
 import { nextErasure } from '@pasado/core/secrets/erasure'
@@ -59,10 +60,11 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
       continue
     }
     const { name, model, role, serial, mac, firmwareAfter, firmwareBefore } = unit.facts
+    const firmware = firmwareAfter ?? firmwareBefore ?? null
     last({
-      sql: `INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, moved_from) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-        ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role), serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware), moved_from = VALUES(moved_from)`,
-      params: [visit, unit.id, home, name ?? null, model ?? null, role ?? null, serial ?? null, mac ?? null, firmwareAfter ?? firmwareBefore ?? null, unit.transfer?.from ?? null]
+      sql: `INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, firmware_key, moved_from) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role), serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware), firmware_key = VALUES(firmware_key), moved_from = VALUES(moved_from)`,
+      params: [visit, unit.id, home, name ?? null, model ?? null, role ?? null, serial ?? null, mac ?? null, firmware, firmware === null ? null : versionKey(firmware), unit.transfer?.from ?? null]
     })
   }
 }

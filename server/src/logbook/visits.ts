@@ -63,7 +63,7 @@ export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, n
 async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Author): Promise<void> {
   const lines = await entriesAfter(open.connection, from, 0)
   const { record } = await logbook.states.at(open.connection, from, lines.at(-1)!.seq)
-  const { customerName: _n, plannedAt: _p, reason: _r, street: _s, town: _t, ...rest } = record.brief.facts
+  const { customerName: _n, plannedAt: _p, reason: _r, street: _s, town: _t, noUnitReason: _w, ...rest } = record.brief.facts
   const known = open.state.record.brief.facts
   const brief = Object.fromEntries(Object.entries(rest).filter(([field]) => !(field in known)))
   if (Object.keys(brief).length) open.write('brief.set', { set: brief }, by)

@@ -2,13 +2,16 @@ import Papa from 'papaparse'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { newestModels } from '@pasado/core/catalogue/model'
-import { compareVersions } from '@pasado/core/firmware/version'
+import { inKnownOrder, knownOrder, releaseOf } from '@pasado/core/firmware/known-order'
 import { ApiProblem, ask } from '../app/api'
 import { saveFile } from '../app/save-file'
 import { useModels } from '../catalogue/models'
 
 interface InUse { firmware: string | null; units: number; homes: number }
 interface Affected { home: string; visit: string; unit: string; name: string | null; serial: string | null; customer: string; street: string; town: string; phone: string | null }
+
+/** Stands for units whose version nobody recorded; no version holds a blank. */
+const UNKNOWN = '?'
 
 /** So many units are put on the page at once. */
 const SHOWN = 200
@@ -23,12 +26,16 @@ export function AdvisoryPage() {
   const [problem, setProblem] = useState<string | null>(null)
   const [shown, setShown] = useState(SHOWN)
   const model = useMemo(() => newestModels(models ?? []).get(id) ?? null, [models, id])
-  const troubled = (version: string) => {
-    const release = model?.firmware.releases.find((one) => one.version === version)
-    const fixed = model?.firmware.releases.filter(({ fixesHole }) => fixesHole) ?? []
-    if (release?.withdrawn) return 'withdrawn'
-    if (fixed.some((one) => compareVersions(version, one.version) < 0)) return 'has a hole'
-    return model && compareVersions(version, model.firmware.minimum) < 0 ? 'below the approved minimum' : null
+  const troubled = (version: string | null): string | null => {
+    if (!model) return null
+    if (version === null) return 'version not known'
+    const { releases, minimum } = model.firmware
+    if (releaseOf(releases, version)?.withdrawn) return 'withdrawn'
+    const order = (than: string) => knownOrder(version, than, releases)
+    const holes = releases.filter(({ fixesHole }) => fixesHole).map((one) => order(one.version))
+    if (holes.includes('older')) return 'has a hole'
+    if (order(minimum) === 'older') return 'below the approved minimum'
+    return [...holes, order(minimum)].includes('unknown') ? 'the number does not tell whether it is newer' : null
   }
   useEffect(() => {
     document.title = 'Advisory · Pasado'
@@ -36,8 +43,8 @@ export function AdvisoryPage() {
     ask<{ versions: InUse[] }>('GET', `/advisory/${id}`).then(({ versions }) => { if (here) setInUse(versions) }, (error: unknown) => { if (here) setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.') })
     return () => { here = false }
   }, [id])
-  const versions = (inUse ?? []).filter((one): one is InUse & { firmware: string } => one.firmware !== null)
-  const wanted = chosen ?? (model ? versions.map(({ firmware }) => firmware).filter((one) => troubled(one) !== null) : [])
+  const versions = inUse ?? []
+  const wanted = chosen ?? (model ? versions.map(({ firmware }) => firmware ?? UNKNOWN).filter((one) => troubled(one === UNKNOWN ? null : one) !== null) : [])
   const key = wanted.join(' ')
   useEffect(() => {
     if (!inUse || !model) return
@@ -47,8 +54,8 @@ export function AdvisoryPage() {
       const all: (Affected & { firmware: string })[] = []
       for (const firmware of key === '' ? [] : key.split(' ')) {
         for (let last: Affected | undefined, more = true; more && here;) {
-          const page: { units: Affected[]; more: boolean } = await ask('GET', `/advisory/${id}/homes?version=${encodeURIComponent(firmware)}${last ? `&afterVisit=${last.visit}&afterUnit=${last.unit}` : ''}`)
-          all.push(...page.units.map((one) => ({ ...one, firmware })))
+          const page: { units: Affected[]; more: boolean } = await ask('GET', `/advisory/${id}/homes?${firmware === UNKNOWN ? 'unknown=true' : `version=${encodeURIComponent(firmware)}`}${last ? `&afterVisit=${last.visit}&afterUnit=${last.unit}` : ''}`)
+          all.push(...page.units.map((one) => ({ ...one, firmware: firmware === UNKNOWN ? 'not recorded' : firmware })))
           last = page.units.at(-1)
           more = page.more
         }
@@ -66,12 +73,13 @@ export function AdvisoryPage() {
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">Who runs what: {model.maker} {model.name}</h1>
-      <p className="text-soft">As the latest visit of each home knows it. A version is marked withdrawn, or as mending a hole, in <Link className="underline" to={`/catalogue/${id}`}>the catalogue</Link>.</p>
-      {versions.length === 0 && <p className="mt-4">No home has one with a firmware that is recorded.</p>}
+      <p className="text-soft">As the last sealed visit of each home and every open one know it. A version is marked withdrawn, or as mending a hole, in <Link className="underline" to={`/catalogue/${id}`}>the catalogue</Link>.</p>
+      {versions.length === 0 && <p className="mt-4">No home has one.</p>}
       <ul className="paper mt-4 divide-y divide-rule" aria-label="Versions in use">
-        {versions.sort((a, b) => compareVersions(a.firmware, b.firmware)).map(({ firmware, units, homes: count }) => {
-          const why = troubled(firmware)
-          return <li key={firmware}><label className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2"><input type="checkbox" className="size-5 accent-plum" checked={wanted.includes(firmware)} onChange={(event) => setChosen(event.target.checked ? [...wanted, firmware] : wanted.filter((one) => one !== firmware))} /><b className="exact w-28">{firmware}</b><span className="grow">{units} {units === 1 ? 'unit' : 'units'} at {count} {count === 1 ? 'home' : 'homes'}</span>{why && <b>{why}</b>}</label></li>
+        {versions.toSorted((a, b) => (a.firmware === null ? -1 : b.firmware === null ? 1 : inKnownOrder(model.firmware.releases)(a.firmware, b.firmware))).map(({ firmware: said, units, homes: count }) => {
+          const firmware = said ?? UNKNOWN
+          const why = troubled(said)
+          return <li key={firmware}><label className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2"><input type="checkbox" className="size-5 accent-plum" checked={wanted.includes(firmware)} onChange={(event) => setChosen(event.target.checked ? [...wanted, firmware] : wanted.filter((one) => one !== firmware))} /><b className={said === null ? 'w-28' : 'exact w-28'}>{said ?? 'not recorded'}</b><span className="grow">{units} {units === 1 ? 'unit' : 'units'} at {count} {count === 1 ? 'home' : 'homes'}</span>{why && <b>{why}</b>}</label></li>
         })}
       </ul>
       {list && wanted.length > 0 && (

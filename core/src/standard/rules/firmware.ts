@@ -1,4 +1,5 @@
-import { compareVersions } from '../../firmware/version'
+import { inKnownOrder, knownOrder, newestRelease, orderUnknown, releaseOf } from '../../firmware/known-order'
+import { versionKey } from '../../firmware/version'
 import { groupBy } from '../../text/group-by'
 import { aboutUnit, atUnit, breaks, holds, listed, unproven, type KnownUnit, type Rule } from '../rule'
 
@@ -23,11 +24,16 @@ export const firmwareRules: Rule[] = [
         const version = known.unit.facts.firmwareAfter!
         const { minimum, releases } = known.model!.firmware
         const at = atUnit('configure', known.unit, 'firmwareAfter')
-        const release = releases.find((one) => compareVersions(one.version, version) === 0)
-        if (release?.withdrawn) return breaks(`${version} was withdrawn.`, `Install ${minimum} or newer.`, at, aboutUnit(known))
-        if (compareVersions(version, minimum) < 0) return breaks(`${version} is below the approved minimum ${minimum}.`, `Update to ${minimum} or newer.`, at, aboutUnit(known))
-        if (!release) return unproven(`${version} is not in the catalogue.`, 'Read it again, or ask the lead to add it.', at, aboutUnit(known))
-        return holds(`${version}; the minimum is ${minimum}.`, aboutUnit(known))
+        const release = releaseOf(releases, version)
+        const about = aboutUnit(known)
+        const better = newestRelease(releases)
+        const to = better && ['same', 'newer'].includes(knownOrder(better.version, minimum, releases)) && knownOrder(better.version, version, releases) === 'newer' ? `Install ${better.version}.` : 'Ask the lead which version to install.'
+        if (release?.withdrawn) return breaks(`${version} was withdrawn.`, to, at, about)
+        const order = knownOrder(version, minimum, releases)
+        if (order === 'older') return breaks(`${version} is below the approved minimum ${minimum}.`, to, at, about)
+        if (order === 'unknown') return unproven(`${orderUnknown(version, minimum)}, and the approved minimum is ${minimum}.`, 'Look for its date of release, and ask the lead to add it to the catalogue.', at, about)
+        if (!release) return unproven(`${version} is not in the catalogue.`, 'Read it again, or ask the lead to add it.', at, about)
+        return holds(`${version}; the minimum is ${minimum}.`, about)
       })
   },
   {
@@ -35,10 +41,12 @@ export const firmwareRules: Rule[] = [
     judge: ({ units }) => {
       const members = units.filter((known) => known.model?.family && withFirmware(known) && known.unit.facts.firmwareAfter !== undefined)
       return [...groupBy(members, ({ model }) => model!.id).values()].filter((group) => group.length > 1).map((group) => {
-        const versions = [...new Set(group.map(({ unit }) => unit.facts.firmwareAfter!.toLowerCase().replace(/^v/, '')))]
-        if (versions.length === 1) return holds(`${group.length} × ${group[0]!.model!.name} on ${versions[0]}.`)
-        const oldest = group.toSorted((a, b) => compareVersions(a.unit.facts.firmwareAfter!, b.unit.facts.firmwareAfter!))[0]!
-        return breaks(`${group[0]!.model!.name} run different versions: ${listed(versions)}.`, `Update ${oldest.name}.`, atUnit('configure', oldest.unit, 'firmwareAfter'), aboutUnit(oldest))
+        const versions = [...new Map(group.map(({ unit }) => [versionKey(unit.facts.firmwareAfter!), unit.facts.firmwareAfter!])).values()]
+        const { name, firmware } = group[0]!.model!
+        if (versions.length === 1) return holds(`${group.length} × ${name} on ${versions[0]}.`)
+        const [oldest, next] = group.toSorted((a, b) => inKnownOrder(firmware.releases)(a.unit.facts.firmwareAfter!, b.unit.facts.firmwareAfter!)) as [KnownUnit, KnownUnit]
+        const isOldest = group.every((other) => ['older', 'same'].includes(knownOrder(oldest.unit.facts.firmwareAfter!, other.unit.facts.firmwareAfter!, firmware.releases)))
+        return breaks(`${name} run different versions: ${listed(versions)}.`, isOldest ? `Update ${oldest.name}.` : `${orderUnknown(oldest.unit.facts.firmwareAfter!, next.unit.facts.firmwareAfter!)}: look which, and bring them to one.`, atUnit('configure', oldest.unit, 'firmwareAfter'), aboutUnit(oldest))
       })
     }
   },

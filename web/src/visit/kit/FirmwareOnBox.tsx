@@ -1,3 +1,4 @@
+import { knownOrder, orderUnknown, releaseOf } from '@pasado/core/firmware/known-order'
 import { updateWork } from '@pasado/core/firmware/work'
 import type { Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
@@ -16,11 +17,12 @@ export function FirmwareOnBox({ unit, model }: { unit: Unit; model: Model }) {
 
 function Work({ model, current }: { model: Model; current: string }) {
   const { path, reachesMinimum, usualMin, mostMin } = updateWork(model, current)
-  const withdrawn = model.firmware.releases.some((one) => one.withdrawn && one.version === current)
+  const withdrawn = releaseOf(model.firmware.releases, current)?.withdrawn ?? false
+  const isUnclear = knownOrder(current, model.firmware.minimum, model.firmware.releases) === 'unknown'
   return (
     <div className="mt-2 border-l-4 border-edge bg-well p-2 text-sm" aria-live="polite">
       {path.length === 0
-        ? <p>{reachesMinimum && !withdrawn ? 'Nothing to install: approved as it is.' : `Nothing leads on from here. Approved is ${model.firmware.minimum} and above: ask the lead.`}</p>
+        ? <p>{isUnclear ? `${orderUnknown(current, model.firmware.minimum)}: look for its date of release, and ask the lead.` : reachesMinimum && !withdrawn ? 'Nothing to install: approved as it is.' : `Nothing leads on from here. Approved is ${model.firmware.minimum} and above: ask the lead.`}</p>
         : <p>Install <span className="exact">{[current, ...path].join(' → ')}</span>: {path.length === 1 ? 'one update' : `${path.length} updates`}{usualMin !== null && mostMin !== null && <>, usually {usualMin} min, at most {mostMin} min</>}.{!reachesMinimum && <b> That stays below the approved {model.firmware.minimum}.</b>}</p>}
       {withdrawn && <p className="font-bold">{current} was withdrawn; it must not stay.</p>}
       <p className="fine mt-1">Calculated from the catalogue’s releases.</p>

@@ -1,7 +1,8 @@
 import { useMemo } from 'react'
 import { format } from 'date-fns'
 import { updateOrder } from '@pasado/core/firmware/order'
-import { modelKey } from '@pasado/core/catalogue/model'
+import { knownOrder, newestRelease } from '@pasado/core/firmware/known-order'
+import { modelKey, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact } from '../FactField'
 import { useVisit } from '../store'
@@ -17,13 +18,14 @@ export function Firmware() {
       <ul className="divide-y divide-rule border-y border-rule">
         {units.map(({ unit, model }) => {
           const field = { kind: 'unit', id: unit.id } as const
-          const newest = model!.firmware.releases.filter(({ withdrawn }) => !withdrawn).at(-1)
+          const newest = newestRelease(model!.firmware.releases)
+          const hasFirmware = model!.firmware.releases.length > 0
           const withdrawn = model!.firmware.releases.filter((release) => release.withdrawn).map(({ version }) => version)
           return (
             <li key={unit.id} className="grid items-start gap-x-5 gap-y-2 py-4 md:grid-cols-[1.2fr_1fr_1fr_1.4fr]" aria-label={`Firmware of ${unitName(unit)}`}>
               <div><h3>{unitName(unit)}</h3><p className="fine">{model!.maker} {model!.name}. Approved from <span className="exact">{model!.firmware.minimum}</span>{newest && <>, newest <span className="exact">{newest.version}</span></>}{withdrawn.length > 0 && <>, withdrawn <span className="exact">{withdrawn.join(', ')}</span></>}.{unit.meta.firmwareAfter && <> Recorded {format(new Date(unit.meta.firmwareAfter.at), 'd MMM, HH:mm')}.</>}</p></div>
-              {newest && <TextFact {...field} field="firmwareBefore" label="Before" exact />}
-              {newest && <TextFact {...field} field="firmwareAfter" label="After" exact mend={(typed) => (typed === '' ? { words: `It is ${newest.version}`, value: newest.version } : null)} />}
+              {hasFirmware && <TextFact {...field} field="firmwareBefore" label="Before" exact />}
+              {hasFirmware && <TextFact {...field} field="firmwareAfter" label="After" exact mend={(typed) => (typed === '' && newest && couldBe(newest.version, unit.facts.firmwareBefore, model!) ? { words: `It is ${newest.version}`, value: newest.version } : null)} />}
               {model!.updates !== 'none' && <ChoiceFact {...field} field="updates" label="Updates" options={[{ value: 'automatic', words: 'automatic' }, { value: 'managed', words: 'managed by us' }]} />}
             </li>
           )
@@ -31,6 +33,11 @@ export function Firmware() {
       </ul>
     </div>
   )
+}
+
+/** Whether a release may be what a unit runs after the visit: never one that is older than what it came with. */
+function couldBe(release: string, before: string | undefined, { firmware }: Model): boolean {
+  return before === undefined || ['same', 'newer'].includes(knownOrder(release, before, firmware.releases))
 }
 
 /** Which unit is updated first, so that none is cut off in the middle of an install, and how long it all takes. */
@@ -44,7 +51,7 @@ function Order() {
       <p>The farthest from the line first: what others are reached through starts again only when they are done. Usually <b>{besideMin} min</b> with those of a round side by side{afterMin > besideMin ? `, ${afterMin} min one after another` : ''}.</p>
       <ol className="mt-2 divide-y divide-rule border-y border-rule">
         {steps.map(({ unit, name, path, usualMin, mostMin, cutsOff, round }) => (
-          <li key={unit.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-0.5 py-2"><span className="fine w-20 shrink-0">round {round + 1}</span><b>{name}</b><span className="exact">{path.join(' → ')}</span><span className="fine">{usualMin === null ? 'time not in the catalogue' : `usually ${usualMin} min, at most ${mostMin} min`}{cutsOff.length > 0 ? `; ${cutsOff.join(', ')} cut off while it starts again` : ''}</span></li>
+          <li key={unit.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-0.5 py-2"><span className="fine w-20 shrink-0">round {round + 1}</span><b>{name}</b><span className="exact">{[unit.facts.firmwareAfter ?? unit.facts.firmwareBefore, ...path].join(' → ')}</span><span className="fine">{usualMin === null ? 'time not in the catalogue' : `usually ${usualMin} min, at most ${mostMin} min`}{cutsOff.length > 0 ? `; ${cutsOff.join(', ')} cut off while it starts again` : ''}</span></li>
         ))}
       </ol>
     </section>
