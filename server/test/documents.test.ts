@@ -58,8 +58,27 @@ describe('the customer’s pack', () => {
     expect(await pack(log)).toMatch(/For guests[\s\S]*Guests[\s\S]*not kept by us/)
   })
 
-  it('a network of the office or of equipment is not the customer’s guests’ to join from the fridge', async () => {
-    expect(await pack(complete().write('network.set', { id: idOf('o'), set: { ssid: 'Back Office', use: 'office', security: 'wpa3' } }))).not.toContain('Back Office')
+  it('every network is in it, whatever its use, and one that is sent by two only once', async () => {
+    expect(await pack(complete().write('network.set', { id: idOf('o'), set: { ssid: 'Back Office', use: 'office', security: 'wpa3' } }).write('network.set', { id: idOf('q'), set: { ssid: 'Meters', use: 'equipment', security: 'wpa3' } }))).toMatch(/For the office[\s\S]*Back Office[\s\S]*For devices[\s\S]*Meters/)
+    expect((await pack(complete().write('network.set', { id: idOf('x'), set: { ssid: 'Razorbill', use: 'main', security: 'wpa2-wpa3', extender: node } }))).match(/Razorbill/g)).toHaveLength(1)
+  })
+
+  it('holds the logins that are the customer’s, one that is the same once, and none that the company keeps', async () => {
+    const log = complete().write('unit.set', { id: node, set: { adminName: 'owner' } })
+    const told = async (change: (log: Log) => unknown) => { change(log); const record = log.record(); return packContentOf({ record, catalogue, values: new Map(Object.values(record.secrets).map(({ ref, purpose }) => [ref, purpose === 'admin-password' ? 'demo-one-for-both' : 'demo-key'])), company: { name: 'Tern & Tideway', phone: '555-0100' } }) }
+    const both = await told(() => 0)
+    expect(both.logins).toEqual([{ units: ['Hall router'], pages: ['192.168.1.1'], name: null, password: 'demo-one-for-both' }, { units: ['Study node'], pages: ['192.168.1.20'], name: 'owner', password: 'demo-one-for-both' }])
+    expect(await textOf(await packPdf(both))).toMatch(/settings of your units[\s\S]*Hall router[\s\S]*demo-one-for-both/)
+    expect((await told((one) => (one as Log).write('unit.set', { id: node, set: { adminName: null } }))).logins).toMatchObject([{ units: ['Hall router', 'Study node'] }])
+    expect((await told((one) => (one as Log).write('custody.answered', { custody: 'company-keeps', keeps: ['admin-password'], until: '2027-01-31' }))).logins).toEqual([])
+  })
+
+  it('each unit’s own good look is told: what was seen on it, else what goes with its role', () => {
+    const well = (log: Log, unit: string) => packContentOf({ record: log.record(), catalogue, values: new Map(), company: { name: 'Tern & Tideway', phone: '555-0100' } }).units.find(({ name }) => name === unit)!.well.map(({ words }) => words)
+    const sluice = (role: string) => complete().write('unit.set', { id: idOf('sl'), set: { name: 'Sluice', model: 'oldmere-sluice', modelVersion: 1, role: role as 'router' } })
+    expect(well(sluice('router'), 'Sluice')).not.toEqual(well(sluice('access-point'), 'Sluice'))
+    const good = catalogue.get('oldmere-sluice@1')!.states.filter((state) => state.good)
+    for (const state of good) expect(well(sluice('router').write('lamp.seen', { unit: idOf('sl'), lamps: state.lamps }), 'Sluice')).toHaveLength(state.lamps.length)
   })
 
   it('lamps switched off are dark when all is well', async () => {

@@ -28,11 +28,20 @@ export function readLamps(unit: Unit, model: Model): LampReading {
   return reading
 }
 
+/** What starts a unit's lamps anew. */
+const startsAnew: ReadonlySet<string> = new Set(['powered', 'restarted', 'reset', 'updated'])
+
 /** Units are never changed in place, so a reading holds as long as its unit is the same object. */
 const readings = new WeakMap<Unit, { model: Model; reading: LampReading }>()
 
+/** What a unit's lamps said at one of its sightings, by what was seen and done until then: what happened later says nothing of it. */
+export function readLampsAt(unit: Unit, model: Model, index: number): LampReading {
+  const { seq } = unit.sightings[index]!
+  return readAnew({ ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((one) => one.seq < seq) }, model)
+}
+
 function readAnew(unit: Unit, model: Model): LampReading {
-  const fresh = unit.events.filter(({ what }) => what === 'powered' || what === 'restarted' || what === 'reset').at(-1)
+  const fresh = unit.events.filter(({ what }) => startsAnew.has(what)).at(-1)
   const seen = unit.sightings.filter((one) => !fresh || one.seq > fresh.seq)
   // A clock set back between two sightings must not stop the reading: the order of the logbook stands.
   let latest = -Infinity

@@ -1,14 +1,18 @@
 import { z } from 'zod'
-import { modelKey, type Catalogue, type Model } from '../catalogue/model'
+import { modelKey, type Catalogue, type Model, type ModelState } from '../catalogue/model'
 import { lampColours, lampPatterns, type LampLook } from '../lamps/look'
 import { placedUnits, planOf } from '../plan/home-plan'
 import { planSvg } from '../plan/plan-svg'
 import { choiceNames } from '../record/answers'
-import { standing, unitName, type Network, type Unit, type VisitRecord } from '../record/record'
+import { readLamps } from '../lamps/unit-lamps'
+import { groupBy } from '../text/group-by'
+import { secretFor, standing, unitName, type Network, type Secret, type Unit, type VisitRecord } from '../record/record'
 import { isMeshMember } from '../standard/rule'
 import { passphraseOf } from '../wifi/passphrase'
 import { wifiQr } from '../wifi/qr'
 import { packWords, type PackLanguage, type PackWords } from './words'
+
+const networkUses = ['main', 'guest', 'office', 'equipment'] as const
 
 const look = z.strictObject({ lamp: z.string(), colour: z.string(), pattern: z.enum(lampPatterns), /** The look in words, with the lamp's name where there are several. */ words: z.string() })
 
@@ -19,8 +23,10 @@ export const packContent = z.strictObject({
   customer: z.string(),
   street: z.string(),
   company: z.strictObject({ name: z.string(), phone: z.string() }),
-  networks: z.array(z.strictObject({ guests: z.boolean(), ssid: z.string(), open: z.boolean(), passphrase: z.string().nullable(), /** What the code to join holds; null where the passphrase is not kept. */ qr: z.string().nullable() })),
+  networks: z.array(z.strictObject({ guests: z.boolean(), /** Left out in packs of before, where it is the home's or its guests'. */ use: z.enum(networkUses).optional(), ssid: z.string(), open: z.boolean(), passphrase: z.string().nullable(), /** What the code to join holds; null where the passphrase is not kept. */ qr: z.string().nullable() })),
   units: z.array(z.strictObject({ name: z.string(), place: z.string().nullable(), model: z.string().nullable(), well: z.array(look), wrong: z.array(z.strictObject({ looks: z.array(look), says: z.string() })) })),
+  /** Logins of the units' own pages that are the customer's; left out in packs of before. */
+  logins: z.array(z.strictObject({ units: z.array(z.string()), pages: z.array(z.string()), name: z.string().nullable(), password: z.string().nullable() })).optional(),
   plan: z.array(z.strictObject({ storey: z.string(), svg: z.string() })),
   mesh: z.boolean(),
   /** When the home is looked at again, ISO. */
@@ -45,13 +51,13 @@ const MOST_WRONG = 4
 /** Draws the content of a pack from a record, in the language that was chosen. */
 export function packContentOf({ record, catalogue, values, company }: PackParts): PackContent {
   const { street = '', customerName = '', language = 'en', telephone = false } = record.brief.facts
-  const networks = standing(record.networks).filter(({ facts }) => facts.ssid !== undefined && (facts.use === 'main' || facts.use === 'guest' || facts.use === undefined))
   const units = standing(record.units)
   const [check] = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled).sort((a, b) => (a.from < b.from ? -1 : 1))
   return {
     format: 'pasado.pack/1', language, customer: customerName, street, company,
-    networks: networks.map((network) => networkContent(record, network, values)),
+    networks: once(standing(record.networks).filter(({ facts }) => facts.ssid !== undefined).map((network) => networkContent(record, network, values))),
     units: units.map((unit) => unitContent(unit, modelOf(unit, catalogue), record, packWords[language])),
+    logins: loginsContent(record, values),
     plan: planContent(record),
     mesh: units.filter((unit) => isMeshMember({ unit, model: modelOf(unit, catalogue) })).length >= 2,
     check: check?.from ?? null,
@@ -67,9 +73,42 @@ function networkContent(record: VisitRecord, network: Network, values: ReadonlyM
   const kind = security === 'open' ? 'open' : security === 'wep' ? 'wep' : 'wpa'
   const canJoin = kind === 'open' || passphrase !== null
   return {
-    guests: use === 'guest', ssid: ssid!, open: kind === 'open', passphrase: kind === 'open' ? null : passphrase,
+    guests: use === 'guest', use: use ?? 'main', ssid: ssid!, open: kind === 'open', passphrase: kind === 'open' ? null : passphrase,
     qr: canJoin ? wifiQr({ ssid: ssid!, security: kind, ...(kind === 'open' || passphrase === null ? {} : { passphrase }), ...(hidden ? { hidden } : {}) }).payload : null
   }
+}
+
+/** What joins the same way is one network to the customer, whoever sends it. */
+function once(networks: PackContent['networks']): PackContent['networks'] {
+  return [...new Map(networks.map((one) => [JSON.stringify([one.ssid, one.passphrase, one.open, one.use]), one])).values()]
+}
+
+/** Secrets of the pages of units that the customer keeps: every admin password, but where the company keeps those. */
+export function customersLogins(record: VisitRecord): Secret[] {
+  const { custody, units, secrets } = record
+  if (custody?.custody === 'company-keeps' && custody.keeps?.includes('admin-password')) return []
+  return Object.values(secrets).filter((one) => one.purpose === 'admin-password' && one.thing === 'unit' && units[one.id]?.removedSeq === null && secretFor(record, 'admin-password', one.id)?.ref === one.ref)
+}
+
+/** The logins, those that are one given once with all their units. */
+function loginsContent(record: VisitRecord, values: ReadonlyMap<string, string>): NonNullable<PackContent['logins']> {
+  const all = customersLogins(record).map((secret) => {
+    const unit = record.units[secret.id]!
+    const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id && facts.address !== undefined)
+    return { unit: unitName(unit), page: host?.facts.address ?? unit.facts.pageAddress ?? null, name: unit.facts.adminName ?? null, password: values.get(secret.ref) ?? null }
+  })
+  return [...groupBy(all, ({ name, password }) => JSON.stringify([name, password])).values()].map((group) => ({ units: group.map(({ unit }) => unit), pages: [...new Set(group.flatMap(({ page }) => page ?? []))], name: group[0]!.name, password: group[0]!.password }))
+}
+
+/** The good look of a unit: what it was last seen to show where that is good; else the one that goes with its role; else the first of its model. */
+function goodState(unit: Unit, model: Model | null): ModelState | undefined {
+  if (!model) return undefined
+  const seen = unit.sightings.length ? readLamps(unit, model).state : null
+  if (seen?.good) return seen
+  const good = model.states.filter((state) => state.good)
+  const isAccessPoint = unit.facts.mode === 'access-point' || (unit.facts.role === 'access-point' && unit.facts.mode === undefined)
+  const fits = isAccessPoint ? 'as-access-point' : 'as-router'
+  return good.find(({ is }) => is === fits) ?? good.find(({ is }) => is !== 'as-access-point' && is !== 'as-router') ?? good[0]
 }
 
 function modelOf(unit: Unit, catalogue: Catalogue): Model | null {
@@ -78,7 +117,7 @@ function modelOf(unit: Unit, catalogue: Catalogue): Model | null {
 
 function unitContent(unit: Unit, model: Model | null, record: VisitRecord, words: PackWords): PackContent['units'][number] {
   const dark = record.choices.lamp?.answer === 'off' && model?.lampsCanBeOff
-  const good = model?.states.find((state) => state.good)
+  const good = goodState(unit, model)
   const wrong = (model?.states ?? []).filter((state) => !state.good && state.maxMin === undefined && state.state !== model!.start).slice(0, MOST_WRONG)
   const looksOf = (lamps: readonly LampLook[]): PackLook[] => lamps.map((one) => ({ ...one, words: `${nameOf(one.lamp, model)}${words.look(one)}` }))
   return {

@@ -75,6 +75,8 @@ export function packDigest(record: VisitRecord): string {
     networks: plain(standing(record.networks)),
     secrets: Object.values(record.secrets).map(({ ref, purpose, id }) => ({ ref, purpose, id })).sort((a, b) => (a.ref < b.ref ? -1 : 1)),
     choices: Object.fromEntries(Object.entries(record.choices).map(([choice, { answer }]) => [choice, answer])),
-    custody: record.custody?.custody ?? null
+    custody: record.custody?.custody ?? null,
+    // Which secrets we keep decides which logins are the customer's.
+    ...(record.custody?.keeps ? { keeps: record.custody.keeps } : {})
   })
 }

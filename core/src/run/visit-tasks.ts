@@ -1,7 +1,8 @@
 import { modelKey, type Catalogue, type Model } from '../catalogue/model'
 import { updateWork } from '../firmware/work'
 import { readLamps } from '../lamps/unit-lamps'
-import { standing, stepKey, thingsOf, unitName, type Unit, type VisitRecord, type Wait } from '../record/record'
+import { stepsDone } from '../lamps/method-steps'
+import { standing, thingsOf, unitName, type Unit, type VisitRecord, type Wait } from '../record/record'
 import type { Stage } from '../record/stages'
 
 /** How long something takes, in minutes: at least, usually, at most. */
@@ -74,9 +75,9 @@ export function visitTasks(record: VisitRecord, catalogue: Catalogue, nowMs: num
     if (wantsCable && !cabled.has(unit.id)) { add({ id: `connect:${unit.id}`, name: `Cable ${name}`, stage: 'connect', unit: unit.id, handsOn: handsOn.connect, wait: null, after }); goes(`connect:${unit.id}`) }
     const method = model?.methods.find(({ id }) => id === unit.facts.method) ?? model?.methods[0]
     if (method && !isGood(known)) {
-      const done = lastStepDone(unit, model!, method)
+      const done = stepsDone(unit, model!, method)
       method.steps.forEach((step, index) => {
-        if (index <= done) return
+        if (done[index]) return
         const id = `step:${unit.id}:${method.id}:${index}`
         const wait = step.wait ? learned(model, id, hands(step.wait.leastMin, step.wait.usualMin, step.wait.mostMin)) : null
         add({ id, name: `${name}: ${step.do}`, stage: 'start', unit: unit.id, handsOn: handsOn.step, wait: wait?.wait ?? null, ...(wait ? { from: wait.from } : {}), after })
@@ -117,17 +118,6 @@ export function visitTasks(record: VisitRecord, catalogue: Catalogue, nowMs: num
   add({ id: 'signoff', name: 'Sign off', stage: 'signoff', unit: null, handsOn: handsOn.signoff, wait: null, after: ['source', 'rooms', 'handover', ...proven] })
   const open = new Set(tasks.map(({ id }) => id))
   return tasks.map((task) => ({ ...task, after: [...new Set(task.after)].filter((id) => open.has(id)) }))
-}
-
-/** The last step of a method that is done: it was seen, or its lamps have shown what it is to show since the last reset. Those before it are done with it; -1 for none. */
-export function lastStepDone(unit: Unit, model: Model, method: Model['methods'][number]): number {
-  const reset = unit.events.findLast(({ what }) => what === 'reset')?.seq ?? 0
-  const since = unit.sightings.filter(({ seq }) => seq > reset)
-  const shown = (name: string | undefined) => {
-    const row = model.states.find(({ state }) => state === name)
-    return row !== undefined && row.lamps.length > 0 && since.some(({ lamps }) => row.lamps.every((look) => lamps.some((one) => one.lamp === look.lamp && one.colour === look.colour && one.pattern === look.pattern)))
-  }
-  return method.steps.findLastIndex(({ expect }, step) => { const said = unit.steps?.[stepKey(method.id, step)]; return (said?.seen === true && said.seq > reset) || shown(expect) })
 }
 
 /** What is left of a wait that runs. A clock that was set back makes it no longer than it is. */

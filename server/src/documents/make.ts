@@ -1,4 +1,4 @@
-import { packContentOf, type PackContent } from '@pasado/core/pack/content'
+import { customersLogins, packContentOf, type PackContent } from '@pasado/core/pack/content'
 import type { Author } from '@pasado/core/record/entry'
 import { packDigest } from '@pasado/core/record/seal'
 import { photosOf, standing, unitName, type Photo, type VisitRecord } from '@pasado/core/record/record'
@@ -25,7 +25,7 @@ export async function packOf({ logbook, vault, config, db }: Services, visit: st
   const { record, values } = await logbook.write(visit, new Date(), async (open) => {
     const before = open.state.record
     try {
-      const wanted = new Set(standing(before.networks).map((network) => passphraseOf(before, network)?.ref))
+      const wanted = new Set([...standing(before.networks).map((network) => passphraseOf(before, network)?.ref), ...customersLogins(before).map(({ ref }) => ref)])
       const opened = (await vault.openAll(open.connection, visit)).filter(({ ref }) => wanted.has(ref))
       for (const { ref } of opened) open.write('secret.shown', { ref, why }, by)
       if (!open.head.sealed_at) open.write('pack.made', { digest: packDigest(before) }, by)

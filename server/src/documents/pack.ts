@@ -1,7 +1,7 @@
 import QRCode from 'qrcode'
 import type { Column, Content } from 'pdfmake/interfaces'
 import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/pack/content'
-import type { PackWords } from '@pasado/core/pack/words'
+import { usedFor, type PackWords } from '@pasado/core/pack/words'
 import { ink, lensSvg, renderPdf, rule, soft } from './pdf'
 
 const QR_POINTS = 118
@@ -16,6 +16,7 @@ export async function packPdf(pack: PackContent): Promise<Buffer> {
     heading(words.join),
     { text: words.joinHow, margin: [0, 0, 0, 8] },
     ...(await Promise.all(pack.networks.map((network) => networkBlock(network, words)))),
+    ...loginsBlock(pack, words),
     heading(words.whereAll),
     ...pack.units.map((unit) => unitBlock(unit, words)),
     ...planBlock(pack, words),
@@ -31,9 +32,9 @@ export async function packPdf(pack: PackContent): Promise<Buffer> {
 
 const heading = (text: string): Content => ({ text, fontSize: 15, bold: true, margin: [0, 12, 0, 6] })
 
-async function networkBlock({ guests, ssid, open, passphrase, qr }: PackContent['networks'][number], words: PackWords): Promise<Content> {
+async function networkBlock({ guests, use, ssid, open, passphrase, qr }: PackContent['networks'][number], words: PackWords): Promise<Content> {
   const left: Content[] = [
-    { text: guests ? words.forGuests : words.forHome, bold: true, fontSize: 12.5, margin: [0, 2, 0, 6] },
+    { text: usedFor(words, { use, guests }), bold: true, fontSize: 12.5, margin: [0, 2, 0, 6] },
     { text: words.name, color: soft, fontSize: 10 },
     { text: ssid, font: 'Mono', fontSize: Math.min(17, sizeOnOneLine(ssid) + 2), bold: true, noWrap: true, margin: [0, 0, 0, 6] },
     { text: words.passphrase, color: soft, fontSize: 10 },
@@ -45,6 +46,22 @@ async function networkBlock({ guests, ssid, open, passphrase, qr }: PackContent[
     table: { widths: ['*', QR_POINTS + 8], body: [[{ stack: left, margin: [8, 6, 0, 6] }, { stack: [right], margin: [0, 4, 4, 4] }]] },
     layout: { hLineColor: () => rule, vLineColor: (index: number) => (index === 1 ? 'white' : rule), vLineWidth: (index: number) => (index === 1 ? 0 : 1) }
   }
+}
+
+/** The logins of the units' own pages, each once with its units. */
+function loginsBlock({ logins = [] }: PackContent, words: PackWords): Content[] {
+  if (logins.length === 0) return []
+  return [{
+    unbreakable: true, stack: [
+      heading(words.logins), { text: words.loginsHow, margin: [0, 0, 0, 6] },
+      ...logins.map(({ units, pages, name, password }): Content => ({
+        margin: [0, 0, 0, 6], stack: [
+          { text: [{ text: units.join(', '), bold: true }, ...(pages.length ? [{ text: `  ${pages.join(', ')}`, font: 'Mono', fontSize: 10, color: soft }] : [])] },
+          { text: [...(name === null ? [] : [{ text: `${words.user} `, color: soft, fontSize: 10 }, { text: `${name}   `, font: 'Mono' }]), { text: `${words.password} `, color: soft, fontSize: 10 }, { text: password ?? words.notKept, font: 'Mono', bold: true, fontSize: sizeOnOneLine(password ?? '') }] }
+        ]
+      }))
+    ]
+  }]
 }
 
 const LINE_POINTS = 340

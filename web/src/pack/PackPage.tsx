@@ -1,6 +1,7 @@
 import QRCode from 'qrcode'
 import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
+import { usedFor } from '@pasado/core/pack/words'
 import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/pack/content'
 import { ApiProblem, ask } from '../app/api'
 import { Lens } from '../ui/Lens'
@@ -49,7 +50,8 @@ function Pack({ pack }: { pack: PackContent }) {
       <p className="text-soft">{pack.customer} · {pack.street}</p>
       <h2 className="mt-6 text-xl">{words.join}</h2>
       <p>{words.joinHow}</p>
-      {pack.networks.map((network) => <Network key={`${network.ssid} ${network.guests}`} network={network} pack={pack} />)}
+      {pack.networks.map((network) => <Network key={`${network.ssid} ${network.use ?? network.guests}`} network={network} pack={pack} />)}
+      {pack.logins !== undefined && pack.logins.length > 0 && <><h2 className="mt-6 text-xl">{words.logins}</h2><p>{words.loginsHow}</p><ul>{pack.logins.map(({ units, pages, name, password }) => <li key={units.join()} className="paper mt-3 p-4"><b>{units.join(', ')}</b> <span className="exact text-soft">{pages.join(', ')}</span>{name !== null && <><p className="fine mt-2">{words.user}</p><p className="exact text-xl font-bold">{name}</p></>}<p className="fine mt-2">{words.password}</p><p className="exact text-xl font-bold [overflow-wrap:anywhere]">{password ?? words.notKept}</p></li>)}</ul></>}
       <h2 className="mt-6 text-xl">{words.whereAll}</h2>
       <ul>{pack.units.map((unit) => (
         <li key={unit.name} className="paper mt-3 p-4">
@@ -79,9 +81,9 @@ function Network({ network, pack }: { network: PackContent['networks'][number]; 
     return () => { here = false }
   }, [network.qr])
   return (
-    <section aria-label={network.guests ? words.forGuests : words.forHome} className="paper mt-3 flex flex-wrap items-center justify-between gap-4 p-4">
+    <section aria-label={usedFor(words, network)} className="paper mt-3 flex flex-wrap items-center justify-between gap-4 p-4">
       <div className="min-w-0">
-        <b>{network.guests ? words.forGuests : words.forHome}</b>
+        <b>{usedFor(words, network)}</b>
         <p className="fine mt-2">{words.name}</p><p className="exact text-xl font-bold [overflow-wrap:anywhere]">{network.ssid}</p>
         <p className="fine mt-2">{words.passphrase}</p><p className="exact text-xl font-bold [overflow-wrap:anywhere]">{network.open ? words.open : (network.passphrase ?? words.notKept)}</p>
       </div>

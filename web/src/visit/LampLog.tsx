@@ -2,7 +2,7 @@ import { format } from 'date-fns'
 import { useRef, useState } from 'react'
 import type { Model, ModelState } from '@pasado/core/catalogue/model'
 import { lampColours, lampPatterns, lookWords, type LampColour, type LampLook, type LampPattern } from '@pasado/core/lamps/look'
-import { readLamps } from '@pasado/core/lamps/unit-lamps'
+import { readLamps, readLampsAt } from '@pasado/core/lamps/unit-lamps'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../ui/Chips'
 import { Lens } from '../ui/Lens'
@@ -128,7 +128,7 @@ export function LampHistory({ unit, model }: { unit: Unit; model: Model }) {
       <h3>Seen so far</h3>
       <ol className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
         {unit.sightings.map((one, index) => {
-          const reading = readLamps({ ...unit, sightings: unit.sightings.slice(0, index + 1) }, model)
+          const reading = readLampsAt(unit, model, index)
           return (
             <li key={one.seq} className="flex items-center gap-2">
               <span className="flex">{one.lamps.map((look) => <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={22} />)}</span>

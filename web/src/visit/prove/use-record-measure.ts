@@ -1,4 +1,5 @@
 import { v7 as uuidv7 } from 'uuid'
+import { measurementOf, MOST_RUNS } from '@pasado/core/prove/same-measurement'
 import type { Facts, MeasuredRun } from '@pasado/core/record/facts'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import type { Look } from '../../outbox/outbox'
@@ -13,15 +14,11 @@ export interface MeasuredSpot {
   dbm?: number | undefined
 }
 
-/** Runs so soon after each other at one spot are runs of one measurement. */
-const TOGETHER_MS = 30 * 60_000
-const MOST_RUNS = 20
-
 /** Records a run: added to the measurement of this spot where that is fresh, else as a new one. */
 export function recordRun(spot: MeasuredSpot, runs: MeasuredRun[], more: Pick<Facts<'measurement'>, 'by' | 'how' | 'file' | 'sure'>, look?: Look): void {
-  const { record } = useVisit.getState()
+  const { record, catalogue } = useVisit.getState()
   const { dbm, ...place } = spot
-  const fresh = standing(thingsOf(record, 'measurement')).findLast(({ facts, meta }) => facts.at === spot.at && facts.room === spot.room && facts.unit === spot.unit && facts.band === spot.band && facts.how === more.how && meta.runs !== undefined && Date.now() - Date.parse(meta.runs.at) < TOGETHER_MS && (facts.runs?.length ?? 0) + runs.length <= MOST_RUNS)
+  const fresh = measurementOf(record, catalogue, { ...place, how: more.how }, runs.length, Date.now())
   const set = Object.fromEntries(Object.entries({ ...place, ...(dbm === undefined ? {} : { dbm }), ...more, runs: [...(fresh?.facts.runs ?? []), ...runs].slice(-MOST_RUNS) }).filter(([, value]) => value !== undefined))
   write('measurement.set', { id: fresh?.id ?? uuidv7(), set: set as Facts<'measurement'>, origin: 'measured' }, look ? { look } : {})
 }

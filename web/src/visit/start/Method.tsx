@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import type { Model } from '@pasado/core/catalogue/model'
 import { pressKind, pressLength } from '@pasado/core/catalogue/presses'
 import { stepKey, type Unit } from '@pasado/core/record/record'
-import { lastStepDone } from '@pasado/core/run/visit-tasks'
+import { pairingStep, stepsDone } from '@pasado/core/lamps/method-steps'
 import { UnitBack, UnitFront } from '../../catalogue/UnitPicture'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
@@ -17,9 +17,10 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
   const waits = useVisit((state) => state.record.waits)
   const [looking, setLooking] = useState<number | null>(null)
   const [missing, setMissing] = useState(false)
-  const done = lastStepDone(unit, model, method)
-  const at = looking ?? Math.min(done + 1, method.steps.length - 1)
-  const finished = done === method.steps.length - 1 && looking === null
+  const done = stepsDone(unit, model, method)
+  const next = done.indexOf(false)
+  const at = looking ?? (next < 0 ? method.steps.length - 1 : next)
+  const finished = next < 0 && looking === null
   const step = method.steps[at]!
   const expected = model.states.find(({ state }) => state === step.expect)
   const task = `step:${unit.id}:${method.id}:${at}`
@@ -28,7 +29,7 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
   // The back where something is plugged in, the button where one is pressed.
   const wantsPorts = /port|cable|coax|splitter|plug the router/i.test(step.do)
   const button = model.buttons.find(({ name }) => /press|hold|pin|reset/i.test(step.do) && step.do.includes(name.split(' ')[0]!))
-  const isPairing = method.kind === 'push-button' && at === method.steps.length - 1
+  const isPairing = pairingStep(model, method) === at
   const start = () => write('wait.started', { id: uuidv7(), what: (expected ? `until ${expected.meaning}` : step.do).slice(0, 80), unit: unit.id, task, usualMin: step.wait!.usualMin, mostMin: step.wait!.mostMin })
   const answer = (seen: boolean) => {
     if (running && seen) write('wait.ended', { id: running.id })
@@ -42,7 +43,7 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
     <section aria-label="Setup method" className="border border-rule">
       <ol className="flex border-b border-rule" aria-label="Steps">
         {method.steps.map((one, index) => (
-          <li key={index} className="grow basis-0"><button type="button" className={`min-h-11 w-full truncate border-b-[5px] px-2 text-left text-sm ${index === at && !finished ? 'border-plum font-bold' : index <= done ? 'border-ink' : 'border-transparent text-soft'}`} aria-current={index === at && !finished ? 'step' : undefined} onClick={() => { setLooking(index); setMissing(false) }}>{index + 1}{index <= done ? ', seen' : ''}<span className="sr-only">: {one.do}</span></button></li>
+          <li key={index} className="grow basis-0"><button type="button" className={`min-h-11 w-full truncate border-b-[5px] px-2 text-left text-sm ${index === at && !finished ? 'border-plum font-bold' : done[index] ? 'border-ink' : 'border-transparent text-soft'}`} aria-current={index === at && !finished ? 'step' : undefined} onClick={() => { setLooking(index); setMissing(false) }}>{index + 1}{done[index] ? ', done' : ''}<span className="sr-only">: {one.do}</span></button></li>
         ))}
       </ol>
       {finished ? <p className="p-3"><b>Every step of {method.name} is done.</b> Look at its lamps once more before you go on.</p> : (

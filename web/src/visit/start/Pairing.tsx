@@ -13,7 +13,7 @@ const WINDOW_MIN = 2
 export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
   const record = useVisit((state) => state.record)
   const mayWrite = useMayWrite()
-  const others = standing(record.units).filter((one) => one.id !== unit.id && (['router', 'gateway'].includes(one.facts.role ?? '') || one.facts.model === unit.facts.model))
+  const others = standing(record.units).filter((one) => one.id !== unit.id && (['router', 'gateway'].includes(one.facts.role ?? '') || one.facts.model === unit.facts.model || (unit.facts.role === 'powerline-adapter' && one.facts.role === unit.facts.role)))
   const [on, setOn] = useState('')
   const presses = unit.pairing ?? []
   const last = presses.at(-1)
@@ -48,6 +48,7 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
         {first && <p aria-live="polite"><b className="exact text-4xl">{left > 0 ? clock(left) : '0:00'}</b> {left > 0 ? <span>left{left < 30_000 ? ': press now' : ''}</span> : <b>The window is closed: press both again.</b>}</p>}
         {mayWrite && first && left <= 0 && <button type="button" className="btn" onClick={() => press('first')}>First press again</button>}
       </div>
+      {mayWrite && !leads && <p role="note" className="mt-2">No unit of this visit can be pressed first: a router that stays here is no unit. Until it is recorded, the presses cannot be timed here.</p>}
       {seconds !== null && <p className="mt-2">The second press came {seconds} s after the first{seconds > WINDOW_MIN * 60 ? ': too late. Press both again' : ''}.</p>}
     </div>
   )
