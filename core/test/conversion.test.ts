@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readClientList } from '@pasado/core/address/client-list'
-import { conversionOf, maskOf, modesCompared, type Conversion } from '@pasado/core/address/conversion'
-import { auditHome } from '@pasado/core/address/home-audit'
-import { formatIpv4 } from '@pasado/core/address/ipv4'
+import { conversionOf, freeBeside, maskOf, modesCompared, type Conversion } from '@pasado/core/address/conversion'
+import { auditHome, routersOf } from '@pasado/core/address/home-audit'
+import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/address/ipv4'
 import { neighboursFromCsv } from '@pasado/core/radio/neighbours-csv'
 import { standing } from '@pasado/core/record/record'
-import { catalogue, complete, home, idOf } from './fixture'
+import { catalogue, complete, home, idOf, type Log } from './fixture'
 
 const old = idOf('old')
 const withOld = () => complete().write('unit.set', { id: old, set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, role: 'access-point', defaultSsid: 'WEIR5301', pageAddress: 'http://192.168.0.1/', mac: '00:00:5e:00:53:09' } })
@@ -20,7 +20,7 @@ describe('an old router made an access point', () => {
     // What cuts off comes after all that still needs the page at its old address; the cable comes once it gives out no addresses.
     expect([at('join') < at('name'), at('extras') < at('address'), at('dhcp') < at('address'), at('address') < at('restart'), at('dhcp') < at('cable'), at('cable') < at('reach')]).toEqual([true, true, true, true, true, true])
     for (const step of found.steps) expect([step.check.length > 0, step.ifLost.length > 0]).toEqual([true, true])
-    expect(found.steps.find(({ id }) => id === 'address')!.ifLost).toContain('192.168.1.247')
+    expect(found.steps.find(({ id }) => id === 'address')!.ifLost).toContain('192.168.1.253')
   })
 
   it('what is recorded is done; what is missing is said', () => {
@@ -50,9 +50,32 @@ describe('an old router made an access point', () => {
       const found = worked(log, school)
       if ('missing' in found) return
       const record = log.write('host.set', { id: idOf('ho'), set: { unit: old, segment: home, address: found.address } }).record()
-      const audit = auditHome({ segments: standing(record.segments), pools: standing(record.pools), hosts: standing(record.hosts), unitNames: new Map([[old, 'Old router']]), school })
+      const audit = auditHome({ segments: standing(record.segments), pools: standing(record.pools), hosts: standing(record.hosts), unitNames: new Map([[old, 'Old router']]), routers: routersOf(standing(record.units)), school })
       expect([found.address, audit.ofHost.get(idOf('ho'))]).toEqual([found.address, []])
     }), { numRuns: 80 })
+  })
+
+  it('the laptop’s address, should one be lost, is in the range and nobody’s, in whatever home', () => {
+    const home28 = fc.record({ prefix: fc.integer({ min: 22, max: 30 }), taken: fc.array(fc.integer({ min: 0, max: 250 }), { maxLength: 12 }), own: fc.integer({ min: 1, max: 1022 }) })
+    fc.assert(fc.property(home28, ({ prefix, taken, own }) => {
+      const range = parseCidr(`10.5.0.0/${prefix}`) as Range4
+      const size = range.last - range.first + 1
+      const address = formatIpv4(range.first + 1 + (own % (size - 2)))
+      const held = taken.map((offset) => formatIpv4(range.first + (offset % size)))
+      const found = freeBeside(range, address, held, [])
+      if (found === null) { expect(new Set([address, ...held, formatIpv4(range.first), formatIpv4(range.last)]).size).toBeGreaterThanOrEqual(size); return }
+      const number = parseIpv4(found)!
+      expect([number > range.first, number < range.last, found === address, held.includes(found)]).toEqual([true, true, false, false])
+    }), { numRuns: 500 })
+    expect(freeBeside(parseCidr('192.168.1.0/27') as Range4, '192.168.1.30', ['192.168.1.1'], [])).toBe('192.168.1.29')
+  })
+
+  it('no address of the main router’s own is kept, and a restart counts after the change only', () => {
+    const bare = () => withOld().write('thing.removed', { thing: 'pool', id: idOf('pool') }).write('host.set', { id: idOf('ho'), set: { unit: old, segment: home, address: '192.168.1.1' } })
+    expect((worked(bare()) as Conversion).address).not.toBe('192.168.1.1')
+    const restart = (log: Log) => (worked(log) as Conversion).steps.find(({ id }) => id === 'restart')!.done
+    const log = withOld().write('unit.event', { unit: old, what: 'restarted' }).write('host.set', { id: idOf('ho'), set: { unit: old, segment: home, address: '192.168.1.250' } })
+    expect([restart(log), restart(log.write('unit.event', { unit: old, what: 'restarted' }))]).toEqual([false, true])
   })
 
   it('masks, and what either way means', () => {

@@ -67,7 +67,10 @@ describe('what was seen so far', () => {
     const states = model.states.filter(({ lamps }) => lamps.length > 0).map(({ state }) => state)
     fc.assert(fc.property(fc.array(fc.oneof(fc.constantFrom(...states), fc.constantFrom('restarted', 'reset', 'updated', 'moved')), { maxLength: 12 }), fc.constantFrom('restarted', 'reset', 'updated', 'powered'), (steps, after) => {
       const one = begin('ostrel-heron', 'router')
-      for (const step of steps) states.includes(step) ? seeing(one, model.id, step) : one.write('unit.event', { unit, what: step as 'moved' })
+      for (const step of steps) {
+        if (states.includes(step)) seeing(one, model.id, step)
+        else one.write('unit.event', { unit, what: step as 'moved' })
+      }
       const readings = () => { const held = one.record().units[unit]!; return held.sightings.map((_, at) => readLampsAt(held, model, at).state?.state ?? null) }
       const before = readings()
       one.write('unit.event', { unit, what: after })

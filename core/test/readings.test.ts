@@ -1,15 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { auditHome } from '@pasado/core/address/home-audit'
+import { auditRecord } from '@pasado/core/address/home-audit'
 import { placeStates } from '@pasado/core/catalogue/state-graph'
 import { lookWords, sightingWords } from '@pasado/core/lamps/look'
 import { readLamps } from '@pasado/core/lamps/unit-lamps'
 import { summarise } from '@pasado/core/formats/visit-summary'
-import { standing } from '@pasado/core/record/record'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { demoModels } from '@pasado/demo/models/all'
-import type { Log} from './fixture';
-import { catalogue, complete, home, idOf, node, opened, router } from './fixture'
+
+import { catalogue, complete, home, idOf, node, opened, router, type Log } from './fixture'
 
 const modelOf = (id: string) => demoModels.find((model) => model.id === id)!
 
@@ -80,8 +79,17 @@ describe('a unit’s lamps by its model’s table', () => {
 describe('the audit of a home', () => {
   const auditOf = (log: Log) => {
     const record = log.record()
-    return auditHome({ segments: standing(record.segments), pools: standing(record.pools), hosts: standing(record.hosts), unitNames: new Map(standing(record.units).map(({ id, facts }) => [id, facts.name!])), school: 'outside' })
+    return auditRecord(record, 'outside')
   }
+
+  it('the router is right at its own gateway’s address, whoever serves addresses; nothing else is', () => {
+    const at = (change: (log: Log) => unknown) => { const log = complete(); change(log); return auditOf(log).ofHost.get(idOf('hr'))!.map(({ code }) => code) }
+    expect(at((log) => log.write('pool.set', { id: idOf('pool'), set: { unit: null } }))).toEqual([])
+    expect(at((log) => log.write('pool.set', { id: idOf('pool'), set: { unit: node } }))).toEqual([])
+    expect(at((log) => log.write('thing.removed', { thing: 'pool', id: idOf('pool') }))).toEqual([])
+    const others = complete().write('thing.removed', { thing: 'pool', id: idOf('pool') }).write('host.set', { id: idOf('hn'), set: { address: '192.168.1.1' } })
+    expect(auditOf(others).ofHost.get(idOf('hn'))!.map(({ code }) => code)).toEqual(['gateway-clash'])
+  })
 
   it('speaks of units and segments by their names', () => {
     const { findings } = auditOf(complete().write('host.set', { id: idOf('hn'), set: { address: '192.168.1.150' } }))

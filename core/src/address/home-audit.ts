@@ -1,4 +1,4 @@
-import type { Host, Pool, Segment } from '../record/record'
+import { standing, unitName, type Host, type Pool, type Segment, type Unit, type VisitRecord } from '../record/record'
 import { auditAddresses } from './audit'
 import type { AuditFinding, AuditInput, AuditOutput } from './audit-schema'
 import { parseIpv4 } from './ipv4'
@@ -19,7 +19,7 @@ export interface HomeAudit extends AuditOutput {
  * segment are left out: they are not recorded yet. Devices and segments go in under their names, which the
  * findings then speak of.
  */
-export function auditHome(parts: { segments: Segment[]; pools: Pool[]; hosts: Host[]; unitNames: Map<string, string>; school: 'outside' | 'inside' }): HomeAudit {
+export function auditHome(parts: { segments: Segment[]; pools: Pool[]; hosts: Host[]; unitNames: Map<string, string>; /** Units that route: one of them at the gateway's address is the gateway. */ routers: ReadonlySet<string>; school: 'outside' | 'inside' }): HomeAudit {
   const ranged = parts.segments.filter(({ facts }) => facts.cidr !== undefined)
   const segmentLabels = labels(ranged.map(({ id, facts }) => [id, facts.name ?? facts.cidr!]))
   const hosts = parts.hosts.filter(({ facts }) => facts.address !== undefined && segmentLabels.has(facts.segment ?? ''))
@@ -41,7 +41,7 @@ export function auditHome(parts: { segments: Segment[]; pools: Pool[]; hosts: Ho
       dhcp: pools.filter((pool) => pool.facts.segment === id).map((pool) => ({ device: deviceLabels.get(pool.facts.unit ?? '') ?? 'the provider', from: pool.facts.from!, to: pool.facts.to! }))
     })),
     hosts: hosts
-      .filter((host) => !isPlainGateway(host, ranged, pools))
+      .filter((host) => !isPlainGateway(host, hosts, ranged, pools, parts.routers))
       .map((host) => ({ device: deviceOf(host), segment: segmentLabels.get(host.facts.segment!)!, address: host.facts.address!, reserved: host.facts.reserved ?? false })),
     links: circular ? [] : nats,
     poolSchool: parts.school
@@ -59,12 +59,32 @@ export function auditHome(parts: { segments: Segment[]; pools: Pool[]; hosts: Ho
   }
 }
 
-/** The first host at its segment's gateway, where it is not the one that serves addresses there: by the contract it stays out of the audit. */
-function isPlainGateway(host: Host, segments: Segment[], pools: Pool[]): boolean {
+/**
+ * The host that is its segment's gateway: a unit that routes, at the gateway's address, the first of several. By the contract it
+ * stays out of the audit where it does not serve addresses there. Something that is no unit is taken for the gateway where no
+ * pool tells who serves and no unit that routes is there.
+ */
+function isPlainGateway(host: Host, hosts: Host[], segments: Segment[], pools: Pool[], routers: ReadonlySet<string>): boolean {
   const segment = segments.find(({ id }) => id === host.facts.segment)
-  if (!segment?.facts.gateway || parseIpv4(host.facts.address!) !== parseIpv4(segment.facts.gateway)) return false
-  const serves = pools.some((pool) => pool.facts.segment === segment.id && pool.facts.unit !== undefined && pool.facts.unit === host.facts.unit)
-  return !serves && pools.every((pool) => pool.facts.segment !== segment.id)
+  const gateway = segment?.facts.gateway === undefined ? null : parseIpv4(segment.facts.gateway)
+  if (!segment || gateway === null || parseIpv4(host.facts.address!) !== gateway) return false
+  const own = pools.filter((pool) => pool.facts.segment === segment.id)
+  if (host.facts.unit !== undefined && own.some((pool) => pool.facts.unit === host.facts.unit)) return false
+  const there = hosts.filter((one) => one.facts.segment === segment.id && parseIpv4(one.facts.address!) === gateway)
+  const first = there.find((one) => one.facts.unit !== undefined && routers.has(one.facts.unit))
+  if (first) return first.id === host.id
+  return host.facts.unit === undefined && own.length === 0 && there[0]!.id === host.id
+}
+
+/** Audits a record: all that stands in it, or other pools in place of its own. */
+export function auditRecord(record: VisitRecord, school: 'outside' | 'inside', pools: Pool[] = standing(record.pools)): HomeAudit {
+  const units = standing(record.units)
+  return auditHome({ segments: standing(record.segments), pools, hosts: standing(record.hosts), unitNames: new Map(units.map((unit) => [unit.id, unitName(unit)])), routers: routersOf(units), school })
+}
+
+/** The units that route: routers, gateways and modems that are no access points or bridges. */
+export function routersOf(units: readonly Unit[]): Set<string> {
+  return new Set(units.filter(({ facts: { role, mode } }) => (role === 'router' || role === 'gateway' || role === 'modem') && mode !== 'access-point' && mode !== 'bridge').map(({ id }) => id))
 }
 
 /** Names made different from each other, in order, by a number behind the repeated ones. */

@@ -1,8 +1,8 @@
-import { auditHome } from '../address/home-audit'
+import { auditRecord } from '../address/home-audit'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import { updateWork } from '../firmware/work'
 import { readMac } from '../identity/mac'
-import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../record/record'
+import { standing, thingsOf, type Unit, type VisitRecord } from '../record/record'
 import { isMeshMember } from '../standard/rule'
 import type { Policy } from '../standard/standard'
 
@@ -64,7 +64,7 @@ export function wantedOf(record: VisitRecord, catalogue: Catalogue, policy: Poli
   else if (role === 'router' && model.roles.includes('access-point')) wanted.mode = 'router'
   const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id)
   if (host) {
-    const audit = auditHome({ segments: standing(record.segments), pools: standing(record.pools), hosts: standing(record.hosts), unitNames: new Map(standing(record.units).map((one) => [one.id, unitName(one)])), school: policy.poolSchool })
+    const audit = auditRecord(record, policy.poolSchool)
     const address = (audit.ofHost.get(host.id) ?? []).length === 0 ? host.facts.address : audit.suggestionFor.get(host.facts.segment ?? '')
     if (address !== undefined) wanted['lan.address'] = address
   }

@@ -1,4 +1,4 @@
-import { auditHome } from '../address/home-audit'
+import { auditRecord } from '../address/home-audit'
 import { cableMbps, checkCabling } from '../cabling/check'
 import { modelKey, type Catalogue, type Model } from '../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
@@ -7,7 +7,7 @@ import { adapterFault } from '../power/adapter'
 import { readLamps } from '../lamps/unit-lamps'
 import { judgePath } from '../prove/path'
 import { judgeRooms, measured, roomFloor, sourceOf } from '../prove/rooms'
-import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
+import { standing, thingsOf, type VisitRecord } from '../record/record'
 import type { Policy } from '../standard/standard'
 import type { Observed } from './belief'
 
@@ -85,7 +85,7 @@ export function knownAnswers(record: VisitRecord, catalogue: Catalogue, policy: 
   if (cables.length > 0) tell('ports', codes.has('modem-to-lan') || codes.has('internet-port') ? 'wrong' : 'right', 'the port map under Connect')
   if (codes.has('two-dhcp')) tell('dhcp-servers', 'two', 'the port map under Connect')
   else if (standing(record.pools).length > 1) {
-    const audit = auditHome({ segments: standing(record.segments), pools: standing(record.pools), hosts: standing(record.hosts), unitNames: new Map(units.map((one) => [one.id, unitName(one)])), school: policy.poolSchool })
+    const audit = auditRecord(record, policy.poolSchool)
     tell('dhcp-servers', audit.findings.some(({ code }) => code === 'two-dhcp') ? 'two' : undefined, 'the addresses under Configure')
   }
   if (about.room !== undefined) {

@@ -1,6 +1,5 @@
-import Papa from 'papaparse'
 import type { Band } from './home-plan'
-import { readNumber } from '../formats/number'
+import { readListed, readTable, unguarded, writeTable, type LineProblem } from '../formats/table'
 import { checkField } from '../record/facts'
 
 /** A reading as a line of a CSV file holds it. */
@@ -17,18 +16,12 @@ export interface ReadingLine {
 export const readingColumns = ['room', 'unit', 'band_ghz', 'signal_dbm', 'x_m', 'y_m'] as const
 const needed: readonly string[] = readingColumns.slice(0, 4)
 
-/** What is wrong with a line, by its number in the file, the header being 1. */
-export interface LineProblem {
-  line: number
-  problem: string
-}
-
 /** No home gives more readings than these. */
 export const MOST_LINES = 5000
 
 /** Readings as CSV: a header, a decimal point. */
 export function readingsToCsv(readings: readonly ReadingLine[]): string {
-  return `${Papa.unparse({ fields: [...readingColumns], data: readings.map(({ room, unit, band, dbm, x, y }) => [room, unit, band, dbm, x ?? '', y ?? '']) }, { newline: '\n', escapeFormulae: true })}\n`
+  return writeTable(readingColumns, readings.map(({ room, unit, band, dbm, x, y }) => [room, unit, band, dbm, x ?? '', y ?? '']))
 }
 
 /**
@@ -37,40 +30,42 @@ export function readingsToCsv(readings: readonly ReadingLine[]): string {
  * @returns the lines that are right, and what is wrong with the others; a missing column leaves no line
  */
 export function readingsFromCsv(text: string, known: { rooms: readonly string[]; units: readonly string[] }): { readings: ReadingLine[]; problems: LineProblem[] } {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false })
-  const header = (data[0] ?? []).map((one) => one.trim().toLowerCase())
-  const missing = needed.filter((column) => !header.includes(column))
-  if (missing.length) return { readings: [], problems: [{ line: 1, problem: `the ${missing.length === 1 ? 'column' : 'columns'} ${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing: the first line must name ${needed.join(', ')}` }] }
-  if (data.length - 1 > MOST_LINES) return { readings: [], problems: [{ line: MOST_LINES + 2, problem: `at most ${MOST_LINES} readings in one file: split it` }] }
+  const { header, rows, problems } = readTable(text, { known: readingColumns, needed })
+  if (rows.length > MOST_LINES) return { readings: [], problems: [{ line: rows[MOST_LINES]!.line, problem: `at most ${MOST_LINES} readings in one file: split it` }] }
   const readings: ReadingLine[] = []
-  const problems: LineProblem[] = []
-  data.slice(1).forEach((cells, index) => {
-    if (cells.every((cell) => cell.trim() === '')) return
-    const line = index + 2
-    const at = (column: string) => (cells[header.indexOf(column)] ?? '').trim()
+  for (const { line, at } of rows) {
     const wrong = (problem: string) => problems.push({ line, problem })
-    // A decimal comma in a file whose columns are parted by commas gives a cell too many.
-    if (cells.length > header.length) { wrong(`has ${cells.length} values under ${header.length} columns: with a decimal comma, part the columns by semicolons`); return }
     const [room, unit] = [match(known.rooms, at('room')), match(known.units, at('unit'))]
-    if (room === undefined) { wrong(`room: the plan has no ${at('room') || 'room without a name'}`); return }
-    if (unit === undefined) { wrong(`unit: no unit is called ${at('unit') || 'nothing'}`); return }
+    if (room === undefined) { wrong(`room: the plan has no ${at('room') || 'room without a name'}`); continue }
+    if (unit === undefined) { wrong(`unit: no unit is called ${at('unit') || 'nothing'}`); continue }
     const band = at('band_ghz').replace(',', '.').replace(/\.0$/, '')
-    if (band !== '2.4' && band !== '5' && band !== '6') { wrong('band_ghz: must be 2.4, 5 or 6'); return }
-    const dbm = readNumber(at('signal_dbm'))
-    const checked = Number.isNaN(dbm) ? { problem: 'must be a number of dBm, such as -64' } : checkField('reading', 'dbm', dbm)
-    if ('problem' in checked) { wrong(`signal_dbm: ${checked.problem}`); return }
-    const point: { x?: number; y?: number } = {}
-    for (const [column, field] of [['x_m', 'x'], ['y_m', 'y']] as const) {
-      if (!header.includes(column) || at(column) === '') continue
-      const value = readNumber(at(column))
-      const found = Number.isNaN(value) ? { problem: 'must be a number of metres' } : checkField('reading', field, value)
-      if ('problem' in found) { wrong(`${column}: ${found.problem}`); return }
-      point[field] = value
-    }
-    if ((point.x === undefined) !== (point.y === undefined)) { wrong('x_m and y_m: give both or neither'); return }
-    readings.push({ room, unit, band, dbm, ...point })
-  })
+    if (band !== '2.4' && band !== '5' && band !== '6') { wrong('band_ghz: must be 2.4, 5 or 6'); continue }
+    const dbm = readListed(at('signal_dbm'))
+    const checked = typeof dbm === 'number' ? checkField('reading', 'dbm', dbm) : { problem: `must be a number of dBm, such as -64; ${dbm.problem}` }
+    if ('problem' in checked) { wrong(`signal_dbm: ${checked.problem}`); continue }
+    const point = pointOf(header, at)
+    if ('problem' in point) { wrong(point.problem); continue }
+    if ((point.x === undefined) !== (point.y === undefined)) { wrong('x_m and y_m: give both or neither'); continue }
+    readings.push({ room, unit, band, dbm: dbm as number, ...point })
+  }
   return { readings, problems }
 }
 
-const match = (names: readonly string[], name: string) => names.find((one) => one.toLowerCase() === name.toLowerCase())
+/** The point that a line names, or what is wrong with it. */
+function pointOf(header: readonly string[], at: (column: string) => string): { x?: number; y?: number } | { problem: string } {
+  const point: { x?: number; y?: number } = {}
+  for (const [column, field] of [['x_m', 'x'], ['y_m', 'y']] as const) {
+    if (!header.includes(column) || at(column) === '') continue
+    const value = readListed(at(column))
+    const found = typeof value === 'number' ? checkField('reading', field, value) : { problem: `must be a number of metres; ${value.problem}` }
+    if ('problem' in found) return { problem: `${column}: ${found.problem}` }
+    point[field] = value as number
+  }
+  return point
+}
+
+/** A name of those that are known, as it stands or as it was before it was kept from being taken for a formula. */
+function match(names: readonly string[], name: string): string | undefined {
+  const of = (wanted: string) => names.find((one) => one.toLowerCase() === wanted.toLowerCase())
+  return of(name) ?? of(unguarded(name))
+}

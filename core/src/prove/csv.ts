@@ -1,5 +1,4 @@
-import Papa from 'papaparse'
-import { readNumber } from '../formats/number'
+import { readListed, readTable, unguarded, type LineProblem } from '../formats/table'
 import { measuredRun, type MeasuredRun } from '../record/facts'
 
 /** Columns of a list of measurements; `room` alone is needed, and `source` in it means the source by cable. */
@@ -21,36 +20,29 @@ export interface ListedMeasurement {
  * band are runs of one measurement.
  * @param rooms gives the id of a room by its name as it is written
  */
-export function measurementsFromCsv(text: string, rooms: (name: string) => string | null): { measurements: ListedMeasurement[]; problems: { line: number; problem: string }[] } {
-  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true })
-  const header = (data[0] ?? []).map((one) => one.trim().toLowerCase())
-  if (!header.includes('room')) return { measurements: [], problems: [{ line: 1, problem: `the column room is missing: the first line must name room and any of ${measurementColumns.slice(1).join(', ')}` }] }
+export function measurementsFromCsv(text: string, rooms: (name: string) => string | null): { measurements: ListedMeasurement[]; problems: LineProblem[] } {
+  const { rows, problems } = readTable(text, { known: measurementColumns, needed: ['room'] })
   const found = new Map<string, ListedMeasurement>()
-  const problems: { line: number; problem: string }[] = []
-  if (data.length > MOST_LINES) problems.push({ line: MOST_LINES, problem: `only the first ${MOST_LINES} lines are read` })
-  data.slice(1, MOST_LINES).forEach((cells, index) => {
-    const line = index + 2
-    const at = (column: string) => (header.includes(column) ? (cells[header.indexOf(column)] ?? '').trim() : '')
+  if (rows.length >= MOST_LINES) problems.push({ line: rows[MOST_LINES - 1]!.line, problem: `only the first ${MOST_LINES} lines are read` })
+  for (const { line, at } of rows.slice(0, MOST_LINES - 1)) {
+    const wrong = (problem: string) => problems.push({ line, problem })
     const name = at('room')
     const source = /^source$/i.test(name)
-    const room = source ? null : rooms(name)
-    if (!source && room === null) { problems.push({ line, problem: `there is no room “${name.slice(0, 40)}” on the list: add it, or mend the name` }); return }
+    const room = source ? null : (rooms(name) ?? rooms(unguarded(name)))
+    if (!source && room === null) { wrong(`there is no room “${name.slice(0, 40)}” on the list: add it, or mend the name`); continue }
     const band = at('band_ghz').replace(',', '.').replace(/\.0$/, '')
-    if (!source && !['2.4', '5', '6'].includes(band)) { problems.push({ line, problem: 'band_ghz must be 2.4, 5 or 6' }); return }
-    const dbm = at('signal_dbm') === '' ? null : readNumber(at('signal_dbm'))
-    if (dbm !== null && !(dbm >= -110 && dbm <= -10)) { problems.push({ line, problem: 'signal_dbm must be from -110 to -10' }); return }
-    const given = Object.entries(figureOf).flatMap(([column, figure]) => (at(column) === '' ? [] : [[column, figure, readNumber(at(column))] as const]))
-    const run = measuredRun.safeParse(Object.fromEntries(given.map(([, figure, value]) => [figure, value])))
-    if (!run.success) {
-      const figure = run.error.issues[0]!.path[0]
-      const [column] = given.find(([, one]) => one === figure)!
-      problems.push({ line, problem: `${column} ${Number.isNaN(readNumber(at(column))) ? 'is no number' : run.error.issues[0]!.message}` })
-      return
-    }
-    if (given.length === 0 && dbm === null) { problems.push({ line, problem: 'it holds no figure' }); return }
+    if (!source && !['2.4', '5', '6'].includes(band)) { wrong('band_ghz must be 2.4, 5 or 6'); continue }
+    const dbm = at('signal_dbm') === '' ? null : readListed(at('signal_dbm'))
+    if (dbm !== null && !(typeof dbm === 'number' && dbm >= -110 && dbm <= -10)) { wrong('signal_dbm must be from -110 to -10'); continue }
+    const given = Object.entries(figureOf).flatMap(([column, figure]) => (at(column) === '' ? [] : [{ column, figure, value: readListed(at(column)) }]))
+    const unread = given.find((one) => typeof one.value !== 'number')
+    if (unread && typeof unread.value !== 'number') { wrong(`${unread.column}: ${unread.value.problem}`); continue }
+    const run = measuredRun.safeParse(Object.fromEntries(given.map(({ figure, value }) => [figure, value])))
+    if (!run.success) { wrong(`${given.find(({ figure }) => figure === run.error.issues[0]!.path[0])!.column} ${run.error.issues[0]!.message}`); continue }
+    if (given.length === 0 && dbm === null) { wrong('it holds no figure'); continue }
     const key = `${room ?? 'source'} ${band}`
     const held = found.get(key)
     if (held) { if (given.length) held.runs.push(run.data); if (dbm !== null) held.dbm = dbm } else found.set(key, { room, band: source ? null : (band as '5'), dbm, runs: given.length ? [run.data] : [] })
-  })
+  }
   return { measurements: [...found.values()], problems }
 }

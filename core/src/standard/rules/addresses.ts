@@ -1,4 +1,4 @@
-import { auditHome, type HomeAudit } from '../../address/home-audit'
+import { auditRecord, type HomeAudit } from '../../address/home-audit'
 import type { AuditFinding, FindingCode } from '../../address/audit-schema'
 import { parseCidr } from '../../address/ipv4'
 import { servingOn } from '../../address/servers'
@@ -11,7 +11,7 @@ export function auditOf(home: Home): HomeAudit {
   const school = home.policy.poolSchool
   const known = audits.get(hosts)
   if (known && known.segments === segments && known.pools === pools && known.units === units && known.school === school) return known.audit
-  const audit = auditHome({ segments: home.segments, pools: home.pools, hosts: home.hosts, unitNames: new Map(home.units.map(({ unit }) => [unit.id, unitName(unit)])), school })
+  const audit = auditRecord(home.record, school)
   audits.set(hosts, { segments, pools, units, school, audit })
   return audit
 }

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
-import { auditHome } from '@pasado/core/address/home-audit'
+import { auditRecord } from '@pasado/core/address/home-audit'
 import { parseIpv4 } from '@pasado/core/address/ipv4'
-import { standing, unitName, type Pool } from '@pasado/core/record/record'
+import { standing, type Pool } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
 
@@ -15,10 +15,10 @@ export function PoolMove({ pool }: { pool: Pool }) {
   const [to, setTo] = useState(pool.facts.to ?? '')
   const wrong = [from, to].find((one) => parseIpv4(one.trim()) === null)
   const audits = useMemo(() => {
-    const parts = (pools: Pool[]) => auditHome({ segments: standing(record.segments), pools, hosts: standing(record.hosts), unitNames: new Map(standing(record.units).map((unit) => [unit.id, unitName(unit)])), school })
+    const parts = (pools: Pool[]) => auditRecord(record, school, pools)
     const pools = standing(record.pools)
     return wrong === undefined ? { now: parts(pools), then: parts(pools.map((one) => (one.id === pool.id ? { ...one, facts: { ...one.facts, from: from.trim(), to: to.trim() } } : one))) } : null
-  }, [record.segments, record.pools, record.hosts, record.units, school, pool.id, from, to, wrong])
+  }, [record, school, pool.id, from, to, wrong])
   if (!mayWrite || !pool.facts.from || !pool.facts.to) return null
   const key = ({ code, subject }: { code: string; subject: string }) => `${code} ${subject}`
   const comes = audits ? audits.then.findings.filter((one) => !audits.now.findings.some((other) => key(other) === key(one))) : []

@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { useMemo } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { auditHome, type HomeAudit } from '@pasado/core/address/home-audit'
+import { auditRecord, type HomeAudit } from '@pasado/core/address/home-audit'
 import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/address/ipv4'
 import { standing, unitName, type Host, type Segment } from '@pasado/core/record/record'
 import { Chips } from '../../ui/Chips'
@@ -18,10 +18,7 @@ const useWords = { home: 'home', guests: 'guests', office: 'office', equipment: 
 function useAudit(): HomeAudit {
   const record = useVisit((state) => state.record)
   const school = useVisit((state) => state.standard.policy.poolSchool)
-  return useMemo(() => auditHome({
-    segments: standing(record.segments), pools: standing(record.pools), hosts: standing(record.hosts),
-    unitNames: new Map(standing(record.units).map((unit) => [unit.id, unitName(unit)])), school
-  }), [record.segments, record.pools, record.hosts, record.units, school])
+  return useMemo(() => auditRecord(record, school), [record, school])
 }
 
 /** Segments with their pools, and every fixed address in them. */
@@ -197,8 +194,10 @@ function HostRow({ host, audit, name, suggestion }: { host: Host; audit: HomeAud
   const findings = audit.ofHost.get(host.id) ?? []
   const of = { kind: 'host', id: host.id } as const
   const mend = (typed: string) => {
-    const slip = /^192\.16[0-79]\./.exec(typed)
-    if (slip) return { words: `192.16${typed[6]}… is a public address. Use ${typed.replace(/^192\.16\d/, '192.168')}?`, value: typed.replace(/^192\.16\d/, '192.168') }
+    const slip = /^192\.1(?:6[0-79]|7\d)\./.exec(typed)
+    const meant = typed.replace(/^192\.1[67]\d/, '192.168')
+    // What is still no address is no mend.
+    if (slip && parseIpv4(meant) !== null) return { words: `192.${typed.slice(4, 7)}… is a public address. Use ${meant}?`, value: meant }
     return findings.length > 0 && suggestion ? { words: `Use ${suggestion}`, value: suggestion } : null
   }
   return (
