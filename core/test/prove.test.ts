@@ -111,4 +111,25 @@ describe('the bottleneck', () => {
     expect(of({ dbm: -84, runs: [{ downMbps: 8 }] }).links[0]!.kind).toBe('air')
     expect(of({ dbm: -84, runs: [{ downMbps: 8 }] }).finding).toBeNull()
   })
+
+  it('says nothing of the reach, nor what is to be done, where the hop, the unit or the signal is not known', () => {
+    const told = (set: Record<string, unknown>, change: (log: ReturnType<typeof complete>) => unknown = () => 0) => {
+      const log = complete().write('measurement.set', { id: idOf('mst'), set })
+      change(log)
+      const record = log.record()
+      return bottleneckOf(record, catalogue, measured(record, catalogue, ({ at }) => at === 'room')[0]!, sourceOf(record, catalogue))!
+    }
+    const slow = { dbm: -58, runs: [{ downMbps: 48 }] }
+    for (const one of [told(slow), told({ ...slow, unit: null }), told({ ...slow, unit: router, dbm: null }), told(slow, (log) => log.write('unit.set', { id: node, set: { role: 'powerline-adapter' } })), told({ ...slow, unit: node }, (log) => log.write('thing.removed', { thing: 'unit', id: router }))]) {
+      expect(one.unknown.length).toBeGreaterThan(0)
+      expect(one.finding).toBeNull()
+    }
+    expect(told({ ...slow, unit: router })).toMatchObject({ unknown: [], finding: expect.stringContaining('not a matter of reach') as string })
+  })
+
+  it('a measurement that names no unit is out of date once any of them was moved', () => {
+    const log = () => complete().write('measurement.set', { id: idOf('mst'), set: { unit: null } })
+    const stale = (one: ReturnType<typeof complete>) => judgeRooms(one.record(), catalogue, policy)[0]!.outcome
+    expect([stale(log()), stale(log().write('unit.event', { unit: node, what: 'moved' })), stale(log().write('unit.event', { unit: router, what: 'reset' }))]).toEqual(['holds', 'unproven', 'unproven'])
+  })
 })

@@ -82,7 +82,7 @@ export function knownAnswers(record: VisitRecord, catalogue: Catalogue, policy: 
     if (last) tell('changed-last', last.what === 'moved' ? 'moved' : 'settings', 'the logbook')
   }
   const codes = new Set(checkCabling(record, catalogue).map(({ code }) => code))
-  if (cables.length > 0) tell('ports', codes.has('modem-to-lan') || codes.has('internet-port') ? 'wrong' : 'right', 'the port map under Connect')
+  if (cables.length > 0) tell('ports', codes.has('modem-to-lan') || codes.has('internet-port') || codes.has('wrong-end') ? 'wrong' : 'right', 'the port map under Connect')
   if (codes.has('two-dhcp')) tell('dhcp-servers', 'two', 'the port map under Connect')
   else if (standing(record.pools).length > 1) {
     const audit = auditRecord(record, policy.poolSchool)
@@ -96,7 +96,9 @@ export function knownAnswers(record: VisitRecord, catalogue: Catalogue, policy: 
       // Something came through, and on the unit's own air.
       for (const id of ['ping-number', 'name-lookup']) tell(id, 'yes', from)
       tell('network-name', 'ours', from)
-      if (unit && (newest.measurement.facts.dbm ?? -100) >= BESIDE_DBM) tell('wifi-unit', newest.down.median >= floor.mbps ? 'yes' : 'slow', from)
+      // Beside the unit is the room that it stands in: a strong signal elsewhere says nothing of its hop.
+      const isBeside = unit?.facts.place !== undefined && record.rooms?.[about.room]?.facts.name?.trim().toLowerCase() === unit.facts.place.trim().toLowerCase()
+      if (isBeside && (newest.measurement.facts.dbm ?? -100) >= BESIDE_DBM) tell('wifi-unit', newest.down.median >= floor.mbps ? 'yes' : 'slow', from)
       const rest = judgeRooms(record, catalogue, policy).filter(({ room, bands }) => room.id !== about.room && bands[0]?.down && !bands[0].stale)
       if (rest.length > 0) tell('others', rest.some(({ outcome, bands }) => outcome === 'holds' || bands[0]!.down!.median >= floor.mbps) ? 'fine' : 'slow', 'the measurements of the other rooms')
     }

@@ -20,7 +20,6 @@ export function measurementOf(record: VisitRecord, catalogue: Catalogue, spot: S
     const last = meta.runs
     if (!last || facts.at !== spot.at || facts.room !== spot.room || facts.unit !== spot.unit || facts.band !== spot.band || facts.how !== spot.how) return false
     if (nowMs - Date.parse(last.at) >= TOGETHER_MS || (facts.runs?.length ?? 0) + runs > MOST_RUNS) return false
-    // Where no unit is named, any of them may have carried it.
-    return spot.unit === undefined ? standing(record.units).every(({ id }) => staleReason(record, last.seq, id, catalogue) === null) : staleReason(record, last.seq, spot.unit, catalogue) === null
+    return staleReason(record, last.seq, spot.unit, catalogue) === null
   })
 }

@@ -7,7 +7,8 @@ const eventWords: Record<string, string> = { moved: 'was moved', reset: 'was res
 /** Why something that was seen at a place of the logbook through a unit no longer tells how it is; null where it still does. */
 export function staleReason(record: VisitRecord, seq: number, unit: string | undefined, catalogue: Catalogue): string | null {
   const up = upstreamOf(record, catalogue)
-  const way: string[] = []
+  // Where no unit is named, any of them may have carried it.
+  const way: string[] = unit === undefined ? standing(record.units).map(({ id }) => id) : []
   for (let at = unit; at !== undefined; at = up.get(at)?.through ?? undefined) way.push(at)
   for (const id of way) {
     const held = record.units[id]

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { believe, nextStep, testsFor, type Observed } from '@pasado/core/diagnose/belief'
+import { believe, nextStep, testsFor, undecided, type Observed } from '@pasado/core/diagnose/belief'
 import { causes, type CauseId } from '@pasado/core/diagnose/causes'
 import { handOverText } from '@pasado/core/diagnose/hand-over'
 import { knownAnswers, withKnown } from '@pasado/core/diagnose/known'
@@ -76,9 +76,9 @@ function Search({ search }: { search: FaultSearch }) {
   const answered: Observed = useMemo(() => Object.fromEntries(Object.entries(search.observed).map(([id, { answer }]) => [id, answer])), [search.observed])
   const observed = useMemo(() => withKnown(known, answered), [known, answered])
   const offered = useMemo(() => applicable(record, search.about), [record, search.about])
-  const { suspects, odd } = useMemo(() => believe(observed), [observed])
+  const { suspects, odd } = useMemo(() => believe(observed, offered), [observed, offered])
   const step = useMemo(() => nextStep(observed, offered), [observed, offered])
-  const others = useMemo(() => testsFor(observed, offered).slice(0, 5), [observed, offered])
+  const others = useMemo(() => testsFor(observed, offered), [observed, offered])
   const [asked, setAsked] = useState<string | null>(null)
   const tell = (observation: string, answer: string | null) => { setAsked(null); write('fault.observed', { search: search.id, observation, answer }) }
   const shown = asked ? observationOf(asked)! : step.do === 'test' ? step.test.observation : null
@@ -107,7 +107,7 @@ function Search({ search }: { search: FaultSearch }) {
           {shown && (
             <div role="group" aria-label="Look at this next" className="mt-1">
               <h3 className="text-xl">{shown.asks}</h3>
-              <p className="fine">About {shown.minutes} min{step.do === 'test' && step.test.observation.id === shown.id ? `; of everything left it tells most a minute (${step.test.bits.toFixed(1)} bits)` : ''}.</p>
+              <p className="fine">About {shown.minutes} min{step.do === 'test' && step.test.observation.id === shown.id ? `; it tells the most for its time` : ''}.</p>
               {mayWrite && <div className="mt-2 flex flex-wrap gap-2">{shown.answers.map(({ id, words }) => <button key={id} type="button" className="btn" onClick={() => tell(shown.id, id)}>{words}</button>)}{record.house && shown.order !== 99 && <button type="button" className="btn btn-quiet" onClick={() => void fromHouse(shown)}>Look in the house</button>}{asked && <button type="button" className="btn btn-quiet" onClick={() => setAsked(null)}>Not now</button>}</div>}
             </div>
           )}
@@ -116,14 +116,21 @@ function Search({ search }: { search: FaultSearch }) {
               <h3 className="text-xl">{mend.cause.name} <span className="text-base font-normal">{percent(mend.probability)}</span></h3>
               <p className="mt-1">{mend.cause.mend}</p>
               <p className="fine">About {mend.cause.mendMin} min. {effects[mend.cause.id].why}</p>
-              {mend.cause.wipes && <p className="mt-2 bg-inv px-3 py-2 font-bold text-oninv">It costs everything that is set on the unit. Every cheaper look was taken first.</p>}
+              {mend.cause.wipes && <p className="mt-2 bg-inv px-3 py-2 font-bold text-oninv">It costs everything that is set on the unit. Every look that this home offers was taken first.</p>}
               {mayWrite && <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" onClick={() => { tell(mendedId(mend.cause.id), 'helped'); end(mend.cause.id, 'mended') }}>Mended: it works now</button><button type="button" className="btn" onClick={() => tell(mendedId(mend.cause.id), 'not')}>It did not help</button>{mend.cause.handOver && <button type="button" className="btn" onClick={() => setSending(true)}>Hand over to the {mend.cause.handOver}</button>}</div>}
+            </div>
+          )}
+          {!asked && step.do === 'done' && (
+            <div role="group" aria-label="It works now" className="mt-1">
+              <h3 className="text-xl">It works now.</h3>
+              <p className="mt-1">{step.by.asks.split('?')[0]!.split(':')[0]}: that made it work, most likely because {step.suspect.cause.name[0]!.toLowerCase()}{step.suspect.cause.name.slice(1)}.</p>
+              {mayWrite && <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" onClick={() => end(step.suspect.cause.id, 'mended')}>Mended: close the search</button><button type="button" className="btn" onClick={() => tell(step.by.id, null)}>It does not after all</button></div>}
             </div>
           )}
           {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
         </div>
         {odd.length > 0 && <div role="note" className="border-l-4 border-ink bg-well p-3"><b>These hardly go together:</b><ul>{odd.map(({ observation, answer }) => <li key={observation.id}>{observation.asks} <b>{wordsOf(observation, answer)}</b></li>)}</ul><p className="fine">Look again where you can; all are weighed as they stand.</p></div>}
-        {others.length > 0 && mayWrite && <details><summary className="min-h-11 py-2">Look at something else first</summary><ul className="flex flex-col gap-1">{others.map(({ observation, perMinute }) => <li key={observation.id}><button type="button" className="btn btn-quiet text-left" onClick={() => setAsked(observation.id)}>{observation.asks} <span className="fine">{perMinute.toFixed(2)} bits a minute</span></button></li>)}</ul></details>}
+        {others.length > 0 && mayWrite && <details><summary className="min-h-11 py-2">Look at something else first</summary><ul className="flex flex-col gap-1">{others.map(({ observation }) => <li key={observation.id}><button type="button" className="btn btn-quiet text-left" onClick={() => setAsked(observation.id)}>{observation.asks} <span className="fine">about {observation.minutes} min</span></button></li>)}</ul></details>}
         <section aria-label="What was seen"><h3>What was seen</h3>
           <ul className="mt-1 divide-y divide-rule border-y border-rule text-sm">
             {Object.entries(observed).map(([id, answer]) => { const one = observationOf(id); return one && answer !== undefined && <li key={id} className="flex flex-wrap items-baseline gap-x-2 py-1.5"><span className="grow">{one.asks} <b>{wordsOf(one, answer)}</b>{answered[id] === undefined && <span className="fine"> {known[id]?.from}</span>}</span>{mayWrite && (answered[id] !== undefined ? <button type="button" className="underline" aria-label={`Take back: ${one.asks}`} onClick={() => tell(id, null)}>take back</button> : <button type="button" className="underline" aria-label={`Answer anew: ${one.asks}`} onClick={() => setAsked(id)}>answer anew</button>)}</li> })}
@@ -136,7 +143,7 @@ function Search({ search }: { search: FaultSearch }) {
           {suspects.filter(({ probability }, at) => at < 8 && (probability > 0.002 || at < 3)).map(({ cause, probability, because }) => (
             <li key={cause.id}>
               <button type="button" className="block w-full text-left" aria-expanded={why === cause.id} onClick={() => setWhy(why === cause.id ? null : cause.id)}>
-                <span className="flex items-baseline justify-between gap-3"><b>{cause.name}</b><span className="exact whitespace-nowrap">{percent(probability)}</span></span>
+                <span className="flex items-baseline justify-between gap-3"><span><b>{cause.name}</b>{undecided(cause.id, observed, offered) && <span className="fine"> not looked at yet</span>}</span><span className="exact whitespace-nowrap">{percent(probability)}</span></span>
                 <span className="block h-2.5 border border-edge bg-well" aria-hidden><span className="block h-full bg-ink" style={{ width: `${Math.max(0.5, probability * 100)}%` }} /></span>
               </button>
               {why === cause.id && <div className="mt-1 border-l-4 border-plum pl-3 text-sm"><p>{effects[cause.id].why}</p><ul className="mt-1">{because.slice(0, 5).map(({ observation, answer, bits }) => <li key={observation.id}>{bits >= 0 ? 'For it' : 'Against it'} <b>{Math.abs(bits).toFixed(1)} bits</b>: {observation.asks} {wordsOf(observation, answer)}.</li>)}</ul><p className="fine mt-1">Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.mendMin} min.</p></div>}
@@ -147,7 +154,7 @@ function Search({ search }: { search: FaultSearch }) {
         {mayWrite && <p className="mt-3 flex flex-wrap gap-2"><button type="button" className="btn btn-quiet" onClick={() => setSending(true)}>Hand it over as it is</button><button type="button" className="btn btn-quiet" onClick={() => end(suspects[0]!.cause.id, 'left')}>Leave it</button></p>}
       </section>
       <Sheet open={sending} onClose={() => setSending(false)} title="Hand over" says="What was seen and ruled out, to send. It names no customer and holds no secret.">
-        <HandOver text={handOverText(suspects[0]!.cause.id, observed, { unit: unit ? unitName(unit) : null, model: model ? `${model.maker} ${model.name}` : null, serial: unit?.facts.serial ?? null, line: record.brief.facts.accessLine?.replace('-', ' ') ?? null, speedMbps: record.brief.facts.speedDownMbps ?? null })} onSent={(to) => { end(suspects[0]!.cause.id, to); setSending(false) }} />
+        <HandOver text={handOverText(suspects[0]!.cause.id, observed, { unit: unit ? unitName(unit) : null, model: model ? `${model.maker} ${model.name}` : null, serial: unit?.facts.serial ?? null, line: record.brief.facts.accessLine?.replace('-', ' ') ?? null, speedMbps: record.brief.facts.speedDownMbps ?? null }, offered)} onSent={(to) => { end(suspects[0]!.cause.id, to); setSending(false) }} />
       </Sheet>
     </section>
   )

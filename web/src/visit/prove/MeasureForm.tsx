@@ -13,6 +13,8 @@ type By = NonNullable<Facts<'measurement'>['by']>
 const figures = Object.keys(runFigures) as RunFigure[]
 const shortNames: Record<RunFigure, string> = { downMbps: 'Down, Mbit/s', upMbps: 'Up, Mbit/s', idleMs: 'Latency idle, ms', loadedMs: 'Latency loaded, ms', lossPercent: 'Loss, %' }
 
+const NO_BAND = 'Choose the band first: the phone shows it beside the network.'
+
 /** A run typed in seconds, or read from a result file, or measured against the source that ships. */
 export function MeasureForm({ spot, expected, withSignal = false, onDone }: { spot: MeasuredSpot; expected: Expected; withSignal?: boolean; onDone?: () => void }) {
   const [typed, setTyped] = useState<Partial<Record<RunFigure | 'dbm', string>>>({})
@@ -21,6 +23,7 @@ export function MeasureForm({ spot, expected, withSignal = false, onDone }: { sp
   const [doubt, setDoubt] = useState<{ run: MeasuredRun; dbm: number | undefined; doubts: Doubt[]; how: 'typed' | 'result-file'; file?: string } | null>(null)
   const [step, setStep] = useState<string | null>(null)
   const id = useId()
+  const needsBand = spot.at === 'room' && spot.band === undefined
   // What had been seen when the measurement was begun: with the form, or with the next run in it.
   const look = useRef(takeLook())
   const keep = (run: MeasuredRun, dbm: number | undefined, how: NonNullable<Facts<'measurement'>['how']>, more: { file?: string; sure?: boolean } = {}) => {
@@ -31,6 +34,7 @@ export function MeasureForm({ spot, expected, withSignal = false, onDone }: { sp
   }
   const offer = (run: MeasuredRun, dbm: number | undefined, how: 'typed' | 'result-file', file?: string) => {
     const doubts = doubtsOf(run, expected)
+    if (needsBand) { setProblem(NO_BAND); return }
     if (doubts.length) setDoubt({ run, dbm, doubts, how, ...(file ? { file } : {}) })
     else keep(run, dbm, how, file ? { file } : {})
   }
@@ -65,6 +69,7 @@ export function MeasureForm({ spot, expected, withSignal = false, onDone }: { sp
     offer(read.run, undefined, 'result-file', mark)
   }
   const measure = async () => {
+    if (needsBand) { setProblem(NO_BAND); return }
     setProblem(null)
     look.current = takeLook()
     try { setStep('latency'); keep(await runSpeedTest(setStep), undefined, 'stand-in') } catch { setProblem('The speed source is not in reach; try again.') } finally { setStep(null) }
@@ -77,7 +82,7 @@ export function MeasureForm({ spot, expected, withSignal = false, onDone }: { sp
       </div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
       {doubt && (
-        <div role="alertdialog" aria-label="Is this right?" aria-describedby={`${id}-doubt`} className="mt-2 bg-inv p-3 text-oninv">
+        <div role="alertdialog" ref={(box) => box?.scrollIntoView({ block: 'nearest' })} aria-label="Is this right?" aria-describedby={`${id}-doubt`} className="mt-2 bg-inv p-3 text-oninv">
           <ul id={`${id}-doubt`}>{doubt.doubts.map(({ figure, asks }) => <li key={figure}>{asks}</li>)}</ul>
           <div className="mt-2 flex flex-wrap gap-2">
             {doubt.doubts.some(({ instead }) => instead !== null) && <button type="button" className="btn" onClick={() => keep({ ...doubt.run, ...Object.fromEntries(doubt.doubts.flatMap(({ figure, instead }) => (instead === null ? [] : [[figure, instead]]))) }, doubt.dbm, doubt.how, doubt.file ? { file: doubt.file } : {})}>Yes, take it so</button>}

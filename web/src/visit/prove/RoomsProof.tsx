@@ -3,7 +3,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { bottleneckOf } from '@pasado/core/prove/bottleneck'
 import { measurementsFromCsv } from '@pasado/core/prove/csv'
 import { judgeRooms, measured, roomFloor, sourceOf, type RoomVerdict } from '@pasado/core/prove/rooms'
-import { standing, thingsOf, unitName } from '@pasado/core/record/record'
+import { modelKey, type Catalogue } from '@pasado/core/catalogue/model'
+import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
 import { Chips } from '../../ui/Chips'
 import { Mark } from '../../ui/Mark'
 import { TextFact } from '../FactField'
@@ -48,6 +49,15 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
   )
 }
 
+type Band = '2.4' | '5' | '6'
+const allBands: readonly Band[] = ['2.4', '5', '6']
+
+/** The bands that a unit sends on; all where it is not known. */
+function bandsOf(unit: Unit | undefined, catalogue: Catalogue): readonly Band[] {
+  const radios = unit && catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios
+  return radios?.length ? allBands.filter((band) => radios.some((radio) => radio.band === band)) : allBands
+}
+
 function AddRoom() {
   const [name, setName] = useState('')
   const add = (event: React.FormEvent) => { event.preventDefault(); if (name.trim()) { write('room.set', { id: uuidv7(), set: { name: name.trim().slice(0, 60), listed: true }, origin: 'typed' }); setName('') } }
@@ -61,8 +71,11 @@ function RoomRow({ verdict, floorMbps, most, open, onOpen, onFault }: { verdict:
   const mayWrite = useMayWrite()
   const senders = standing(record.units).filter((unit) => (catalogue.get(`${unit.facts.model}@${unit.facts.modelVersion}`)?.radios.length ?? 0) > 0)
   const [best] = bands
-  const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? senders[0]?.id ?? '')
-  const [band, setBand] = useState<'2.4' | '5' | '6'>(best?.measurement.facts.band ?? '5')
+  // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
+  const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
+  const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
+  const has = bandsOf(record.units[unit], catalogue)
+  const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : has.length === 1 ? has[0] : undefined
   const way = useMemo(() => (best ? bottleneckOf(record, catalogue, best, sourceOf(record, catalogue)) : null), [record, catalogue, best])
   const name = room.facts.name ?? 'Room'
   const others = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id).slice(bands.length)
@@ -76,15 +89,15 @@ function RoomRow({ verdict, floorMbps, most, open, onOpen, onFault }: { verdict:
       <p className={`mt-1 ${outcome === 'breaks' ? 'font-bold' : ''}`}>{outcome === 'holds' && addedMs !== null ? `${Math.round(addedMs)} ms added to the source’s latency.` : says}{shareOfSource === null ? '' : <span className="text-soft"> {Math.round(shareOfSource * 100)} % of the source.</span>}</p>
       {bands.map((one) => <RunsLine key={one.measurement.id} one={one} />)}
       {others.length > 0 && <details><summary className="min-h-11 py-2 text-sm">Earlier measurements</summary>{others.map((one) => <RunsLine key={one.measurement.id} one={one} />)}</details>}
-      {way && <p className="text-sm"><span className="text-soft">On its way the slowest is {way.links[0]!.name}, {Math.round(way.expectedMbps)} Mbit/s {way.links[0]!.from}{best?.down ? `: ${Math.round((100 * best.down.median) / way.expectedMbps)} % of it arrived` : ''}.</span> {way.finding && <b>{way.finding}</b>}</p>}
+      {way && <p className="text-sm"><span className="text-soft">On its way the slowest {way.unknown.length > 0 ? 'that is known ' : ''}is {way.links[0]!.name}, {Math.round(way.expectedMbps)} Mbit/s {way.links[0]!.from}{best?.down && way.unknown.length === 0 && best.down.median <= way.expectedMbps ? `: ${Math.round((100 * best.down.median) / way.expectedMbps)} % of it arrived` : ''}.{way.unknown.length > 0 && ` Not known: ${way.unknown.join(', ')}.`}</span> {way.finding && <b>{way.finding}</b>}</p>}
       {outcome === 'breaks' && <button type="button" className="btn mt-2" onClick={() => onFault({ room: room.id, unit: best?.measurement.facts.unit })}>Find the fault: {name}</button>}
       {open && (
         <div className="mt-2">
           <div className="mb-2 flex flex-wrap items-end gap-3">
-            <label className="label">On the air of<select className="box mt-1 font-normal" value={unit} onChange={(event) => setUnit(event.target.value)}>{senders.map((one) => <option key={one.id} value={one.id}>{unitName(one)}</option>)}</select></label>
-            <div><p className="label mb-1">Band</p><Chips label={`Band in ${name}`} value={band} options={[{ value: '2.4', words: '2.4 GHz' }, { value: '5', words: '5 GHz' }, { value: '6', words: '6 GHz' }]} onChoose={setBand} /></div>
+            <label className="label">Connected to<select className="box mt-1 font-normal" value={unit} onChange={(event) => setUnit(event.target.value)}><option value="">not noted, or one that stays</option>{senders.map((one) => <option key={one.id} value={one.id}>{unitName(one)}</option>)}</select></label>
+            <div><p className="label mb-1">Band</p><Chips label={`Band in ${name}`} value={band} options={has.map((value) => ({ value, words: `${value} GHz` }))} onChoose={setBand} /></div>
           </div>
-          <MeasureForm key={`${unit} ${band}`} spot={{ at: 'room', room: room.id, ...(unit ? { unit } : {}), band, dbm: bands.find(({ measurement }) => measurement.facts.band === band && measurement.facts.unit === unit)?.measurement.facts.dbm }} withSignal expected={{ paidDownMbps: record.brief.facts.speedDownMbps, mostMbps: 10_000 }} />
+          <MeasureForm key={`${unit} ${band}`} spot={{ at: 'room', room: room.id, ...(unit ? { unit } : {}), ...(band ? { band } : {}), dbm: bands.find(({ measurement }) => measurement.facts.band === band && measurement.facts.unit === unit)?.measurement.facts.dbm }} withSignal expected={{ mostMbps: 10_000 }} />
         </div>
       )}
     </li>

@@ -138,7 +138,7 @@ function Port({ unit }: { unit: Unit }) {
         <div className="grow basis-60"><b>A wired port{most ? `, up to ${most} Mbit/s` : ''}.</b> {newest ? <RunsLine one={newest} /> : 'Not tested yet.'}</div>
         {mayWrite && <button type="button" className="btn" aria-expanded={open} aria-label={`Measure a port of ${unitName(unit)}`} onClick={() => setOpen(!open)}>Measure</button>}
       </div>
-      {open && <div className="mt-2"><MeasureForm spot={{ at: 'port', unit: unit.id }} expected={{ paidDownMbps: record.brief.facts.speedDownMbps, ...(most ? { mostMbps: most } : {}) }} onDone={() => setOpen(false)} /></div>}
+      {open && <div className="mt-2"><MeasureForm spot={{ at: 'port', unit: unit.id }} expected={most ? { mostMbps: most } : {}} onDone={() => setOpen(false)} /></div>}
     </div>
   )
 }
