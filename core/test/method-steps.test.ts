@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { runningWaits, waitsEndedBy } from '@pasado/core/lamps/ended-waits'
 import { pairingStep, stepsDone } from '@pasado/core/lamps/method-steps'
 import { readLampsAt } from '@pasado/core/lamps/unit-lamps'
 import { demoModels } from '@pasado/demo/models/all'
-import { idOf, opened, type Log } from './fixture'
+import { catalogue, idOf, opened, type Log } from './fixture'
 
 const unit = idOf('unit')
 const modelOf = (id: string) => demoModels.find((one) => one.id === id)!
@@ -77,5 +78,29 @@ describe('what was seen so far', () => {
       expect(readings()).toEqual(before)
     }), { numRuns: 100 })
     expect(log.record().units[unit]!.sightings).toEqual([])
+  })
+})
+
+describe('waits', () => {
+  const wait = (log: Log, task?: string, what = 'until starting') => log.write('wait.started', { id: idOf('w'), what, unit, usualMin: 2, mostMin: 5, ...(task ? { task } : {}) })
+  const over = (log: Log, state: string) => waitsEndedBy(log.record(), catalogue, unit, modelOf('ostrel-tern').states.find((one) => one.state === state)!.lamps, '2026-01-05T12:00:00Z')
+  const good = modelOf('ostrel-tern').states.find((one) => one.good)!.state
+
+  it('end with the lamp that they were for, or with one that says all is well', () => {
+    const { steps } = modelOf('ostrel-tern').methods.find(({ id }) => id === 'push-button')!
+    expect(over(wait(begin('ostrel-tern', 'node'), `step:${unit}:push-button:0`), steps[0]!.expect!)).toEqual([idOf('w')])
+    expect(over(wait(begin('ostrel-tern', 'node')), good)).toEqual([idOf('w')])
+    expect(over(wait(begin('ostrel-tern', 'node')), steps[0]!.expect!)).toEqual([])
+  })
+
+  it('of a press to come, of an install and of another unit go on', () => {
+    expect(over(wait(begin('ostrel-tern', 'node'), undefined, 'pairing window'), good)).toEqual([])
+    expect(over(wait(begin('ostrel-tern', 'node'), `update:${unit}`), good)).toEqual([])
+    expect(over(begin('ostrel-tern', 'node').write('wait.started', { id: idOf('w'), what: 'until starting', unit: null, usualMin: 1, mostMin: 2 }), good)).toEqual([])
+  })
+
+  it('run no more once the visit is sealed', () => {
+    const record = wait(begin('ostrel-tern', 'node')).record()
+    expect([runningWaits(record).length, runningWaits({ ...record, seal: {} as NonNullable<typeof record.seal> }).length]).toEqual([1, 0])
   })
 })

@@ -40,7 +40,7 @@ type Sayable = Exclude<Outcome, 'waived'>
 export const never: Readonly<Record<Sayable, readonly string[]>> = {
   holds: [],
   // What is not recorded, not answered or not looked at is unproven, not broken; a note only informs; a line with a secret in it is not taken at all.
-  breaks: ['brief-contact', 'brief-service', 'cable-modem-restart', 'start-prompts', 'firm-recorded', 'hand-choices', 'hand-custody', 'radio-radar', 'cred-no-leak'],
+  breaks: ['brief-contact', 'brief-service', 'cable-modem-restart', 'start-prompts', 'firm-recorded', 'hand-custody', 'radio-radar', 'cred-no-leak'],
   // These read what is recorded; where it is not, they have nothing to say, and another rule asks for it.
   unproven: ['kit-family', 'place-height', 'place-count', 'place-clear', 'place-hops', 'place-spacing', 'place-floors', 'start-fresh-lamp', 'start-in-time', 'addr-no-overlap', 'addr-single-nat', 'wifi-naming-school', 'radio-plan', 'radio-radar', 'cred-no-leak', 'firm-same'],
   // Every visit has these.

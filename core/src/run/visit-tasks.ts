@@ -1,5 +1,6 @@
 import { modelKey, type Catalogue, type Model } from '../catalogue/model'
 import { updateWork } from '../firmware/work'
+import { runningWaits } from '../lamps/ended-waits'
 import { readLamps } from '../lamps/unit-lamps'
 import { stepsDone } from '../lamps/method-steps'
 import { standing, thingsOf, unitName, type Unit, type VisitRecord, type Wait } from '../record/record'
@@ -45,7 +46,7 @@ interface KnownUnit { unit: Unit; model: Model | undefined; name: string }
 /** The tasks of a visit that are still to do, in the order that technicians work; what is done is left out. */
 export function visitTasks(record: VisitRecord, catalogue: Catalogue, nowMs: number, durations: Durations = new Map()): VisitTask[] {
   const units = standing(record.units).map((unit): KnownUnit => ({ unit, name: unitName(unit), model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) }))
-  const waits = Object.values(record.waits).filter(({ endedAt }) => endedAt === null)
+  const waits = runningWaits(record)
   const tasks: VisitTask[] = []
   const add = (task: Omit<VisitTask, 'running' | 'from'> & { from?: VisitTask['from'] }) => {
     const wait = waits.find((one) => one.task === task.id)

@@ -2,6 +2,7 @@ import { format } from 'date-fns'
 import { useRef, useState } from 'react'
 import type { Model, ModelState } from '@pasado/core/catalogue/model'
 import { lampColours, lampPatterns, lookWords, type LampColour, type LampLook, type LampPattern } from '@pasado/core/lamps/look'
+import { waitsEndedBy } from '@pasado/core/lamps/ended-waits'
 import { readLamps, readLampsAt } from '@pasado/core/lamps/unit-lamps'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../ui/Chips'
@@ -38,6 +39,7 @@ function coloursFor(model: Model, lamp: string): LampColour[] {
 export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
   const mayWrite = useMayWrite()
   const me = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
   const [choices, setChoices] = useState<Record<string, Choice>>({})
   const [lamp, setLamp] = useState(model.lamps[0]!.id)
   const choice = choices[lamp] ?? {}
@@ -48,7 +50,9 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
   const seen = looks.length ? readLamps({ ...unit, sightings: [...unit.sightings, { seq: me.lastSeq + 1, at: new Date().toISOString(), by: { id: '', name: '', role: 'technician' }, lamps: looks }] }, model) : null
   const now = unit.sightings.length ? readLamps(unit, model) : null
   const log = () => {
+    const over = waitsEndedBy(me, catalogue, unit.id, looks, new Date().toISOString())
     write('lamp.seen', { unit: unit.id, lamps: looks }, look.current ? { look: look.current } : {})
+    for (const id of over) write('wait.ended', { id })
     look.current = null
     setChoices({})
   }

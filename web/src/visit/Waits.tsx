@@ -2,6 +2,7 @@ import { addMinutes, format } from 'date-fns'
 import { useEffect, useState } from 'react'
 import type { VisitPlan } from '@pasado/core/run/visit-plan'
 import { blocks } from '@pasado/core/standard/evaluate'
+import { runningWaits } from '@pasado/core/lamps/ended-waits'
 import { unitName } from '@pasado/core/record/record'
 import { Mark } from '../ui/Mark'
 import { useMayWrite } from './facts'
@@ -18,11 +19,11 @@ export function clock(ms: number): string {
 
 /** The foot: everything that runs by itself, with its time left, and what to do meanwhile; on a phone the way to the docket as well. */
 export function Waits({ found, onDocket, onPlan }: { found: { plan: VisitPlan; at: number } | null; onDocket: () => void; onPlan: () => void }) {
-  const waits = useVisit((state) => state.record.waits)
+  const record = useVisit((state) => state.record)
   const units = useVisit((state) => state.record.units)
   const findings = useVisit((state) => state.findings)
   const mayWrite = useMayWrite()
-  const running = Object.values(waits).filter(({ endedAt }) => endedAt === null).sort((a, b) => a.seq - b.seq)
+  const running = runningWaits(record)
   const [now, setNow] = useState(() => Date.now())
   useEffect(() => {
     if (running.length === 0) return

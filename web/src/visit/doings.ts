@@ -1,3 +1,4 @@
+import { runningWaits } from '@pasado/core/lamps/ended-waits'
 import { standing } from '@pasado/core/record/record'
 import { callUp } from '../app/called-up'
 import { undo, useVisit, write } from './store'
@@ -18,7 +19,7 @@ function stepUnit(by: 1 | -1, go: (path: string) => void): void {
 }
 
 function endOldestWait(): void {
-  const oldest = Object.values(useVisit.getState().record.waits).filter(({ endedAt }) => endedAt === null).sort((a, b) => a.seq - b.seq)[0]
+  const [oldest] = runningWaits(useVisit.getState().record)
   if (oldest) write('wait.ended', { id: oldest.id })
 }
 

@@ -28,7 +28,7 @@ export const startRules: Rule[] = [
         const reading = readLamps(known.unit, known.model!)
         const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
         if (reading.lastImpossible) return unproven(`Seen: ${seen}. No state of the model explains that after what came before.`, 'Look again, or record the restart in between.', atLamp(known), about)
-        if (!reading.state) return unproven(`Seen: ${seen}. That may be ${listed(reading.candidates.map(({ meaning }) => meaning))}.`, 'Look at the other lamps as well.', atLamp(known), about)
+        if (!reading.state) return unproven(`Seen: ${seen}. That may be ${reading.candidates.map(({ meaning }) => meaning).join(' or ')}.`, known.model!.lamps.length > 1 ? 'Look at the other lamps as well.' : 'Wait and look again: what comes next decides.', atLamp(known), about)
         if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
         // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
         if (reading.state.maxMin !== undefined && !reading.overdue) return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
