@@ -2,7 +2,8 @@ import { availableParallelism } from 'node:os'
 import { v7 as uuidv7 } from 'uuid'
 import { isolde } from '@pasado/demo/company'
 import { unitsRunning, versionsInUse } from '@pasado/server/db/advisory'
-import { findHomes, homeCursor, type HomeCursor, type HomeQuery } from '@pasado/server/db/home-search'
+import { findHomes, type HomeQuery } from '@pasado/server/db/home-search'
+import { pageCursor, type PageCursor } from '@pasado/server/db/page'
 import { rows, type Param } from '@pasado/server/db/pool'
 import { visitForBrowser } from '@pasado/server/logbook/read'
 import { openVisit } from '@pasado/server/logbook/visits'
@@ -56,8 +57,8 @@ const searches: [string, HomeQuery, () => Promise<unknown>][] = [
 for (const [what, query, bare] of searches) {
   await against(`homes by ${what}`, () => findHomes(db, query, null), bare)
   // Far into the list a page takes no longer than the first.
-  let next: HomeCursor | null = null
-  for (let pages = 0; pages < 20; pages++) { const page = await findHomes(db, query, next); if (page.next === null) break; next = homeCursor.parse(page.next) }
+  let next: PageCursor | null = null
+  for (let pages = 0; pages < 20; pages++) { const page = await findHomes(db, query, next); if (page.next === null) break; next = pageCursor.parse(page.next) }
   if (next !== null) await against(`  the twentieth page of it`, () => findHomes(db, query, next), bare)
 }
 await against('advisory: units that run a version', () => unitsRunning(db, 'ostrel-tern', '3.0.0', null), () => rows(db, 'SELECT u.visit_id, u.unit_id, u.name, u.serial, h.customer, h.street, h.phone FROM units u JOIN homes h ON h.id = u.home_id WHERE u.model = ? AND u.firmware = ? ORDER BY u.visit_id, u.unit_id LIMIT 100', ['ostrel-tern', '3.0.0']))

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { soonestOrder, suggestDay } from '@pasado/core/day/day-order'
-import { clock, inPlannedOrder, planDay, startWithin, type Stop, type Ways, type Window } from '@pasado/core/day/day-plan'
+import { soonestOrder, splitDay, suggestDay } from '@pasado/core/day/day-order'
+import { atWallMinute, clock, inPlannedOrder, planDay, startWithin, wallMinute, type Stop, type Ways, type Window } from '@pasado/core/day/day-plan'
 
 const stop = (id: string, town: string, plannedMin: number | null, likelyMin = 60, cautiousMin = likelyMin * 1.5): Stop => ({ id, place: id, town, plannedMin, likelyMin, cautiousMin })
 const at = (hours: number, minutes = 0) => hours * 60 + minutes
@@ -20,7 +20,7 @@ describe('a day as it is planned', () => {
     const plan = planDay([stop('a', 'Great', at(9), 60, 100), stop('b', 'Great', at(10, 30)), stop('c', 'Great', at(11, 30))], ways(20), at(8))
     expect(kinds(plan)).toEqual([[], ['perhaps-late'], ['late']])
     expect(plan.stops[1]!.problems[0]!.says).toContain('11:00, 30 min late')
-    expect(plan.stops[2]!.problems[0]!.says).toContain('11:50: 20 min after')
+    expect(plan.stops[2]!.problems[0]!.says).toContain('11:50, 20 min late')
   })
 
   it('ferries: begun when the island is reached, warned where the last way back may be missed, and said where the work does not fit', () => {
@@ -84,5 +84,47 @@ describe('the order that is home soonest', () => {
   it('more stops than can be proven give no order', () => {
     expect(soonestOrder(Array.from({ length: 13 }, (_, index) => stop(String(index), 'G', null)), ways(5), 480)).toBeNull()
     expect(soonestOrder([], ways(5), 480)).toEqual([])
+  })
+})
+
+describe('what is not known, and what is over', () => {
+  const three = [stop('a', 'Great', at(16)), stop('b', 'Great', at(9)), stop('c', 'Great', at(13))]
+
+  it('no order is proposed over a way that nobody typed, nor against a day that has one', () => {
+    const known: Ways = ways(10)
+    expect(suggestDay(three, known, at(8))).not.toBeNull()
+    for (const missing of [['a', 'b'], ['b', 'c'], ['a', null], ['b', null]] as const) {
+      const gap: Ways = { ...known, minutes: (from, to) => (missing.includes((from?.id ?? null) as 'a') && missing.includes((to?.id ?? null) as 'a') ? null : 10) }
+      const found = suggestDay(three, gap, at(8))
+      if (found) expect(found.plan.unknownWays).toBe(0)
+    }
+    expect(suggestDay(three, ways(null), at(8))).toBeNull()
+    expect(planDay(three, ways(null), at(8)).unknownWays).toBe(4)
+    // That a day cannot be done even if unknown ways took no time is told all the same.
+    expect(soonestOrder(three, ways(null), at(8))).not.toBeNull()
+    expect(soonestOrder(three, ways(null), at(8), null, Infinity)).toBeNull()
+  })
+
+  it('what was to begin by now is no longer moved, and nothing is planned into the past', () => {
+    fc.assert(fc.property(fc.array(fc.integer({ min: 8, max: 20 }), { minLength: 2, maxLength: 6 }), fc.integer({ min: at(6), max: at(22) }), (hours, now) => {
+      const stops = hours.map((hour, index) => stop(String(index), 'Great', at(hour)))
+      const { begun, rest, from, leaveMin } = splitDay(stops, ways(10), at(8), now)
+      expect([...begun, ...rest].map(({ id }) => id).sort()).toEqual(stops.map(({ id }) => id).sort())
+      for (const one of begun) expect(one.plannedMin!).toBeLessThanOrEqual(now)
+      const found = suggestDay(rest, ways(10), leaveMin, from)
+      for (const one of found?.order ?? []) expect(one.plannedMin!).toBeGreaterThanOrEqual(now)
+    }))
+    expect(splitDay(three, ways(10), at(8), null)).toMatchObject({ begun: [], from: null, leaveMin: at(8) })
+  })
+
+  it('minutes are those of the clock on the wall, on the days when clocks change as well', () => {
+    // The zone of the tests is the machine's; Date tells the wall's clock in any.
+    for (const day of [new Date(2026, 2, 29), new Date(2026, 9, 25), new Date(2026, 6, 1)]) {
+      for (const hour of [4, 9, 15, 23]) {
+        const moment = new Date(day.getFullYear(), day.getMonth(), day.getDate(), hour, 30)
+        expect([wallMinute(moment, day), atWallMinute(day, at(hour, 30)).getTime()]).toEqual([at(hour, 30), moment.getTime()])
+      }
+      expect(wallMinute(new Date(day.getFullYear(), day.getMonth(), day.getDate() + 1, 1), day)).toBe(1440 + 60)
+    }
   })
 })

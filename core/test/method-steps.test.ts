@@ -96,7 +96,7 @@ describe('waits', () => {
   it('of a press to come, of an install and of another unit go on', () => {
     expect(over(wait(begin('ostrel-tern', 'node'), undefined, 'pairing window'), good)).toEqual([])
     expect(over(wait(begin('ostrel-tern', 'node'), `update:${unit}`), good)).toEqual([])
-    expect(over(begin('ostrel-tern', 'node').write('wait.started', { id: idOf('w'), what: 'until starting', unit: null, usualMin: 1, mostMin: 2 }), good)).toEqual([])
+    expect(over(begin('ostrel-tern', 'node').write('wait.started', { id: idOf('w'), what: 'until starting', usualMin: 1, mostMin: 2 }), good)).toEqual([])
   })
 
   it('run no more once the visit is sealed', () => {

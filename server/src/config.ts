@@ -1,3 +1,4 @@
+import { isZone } from '@pasado/core/text/moment'
 import { z } from 'zod'
 
 const settings = z.object({
@@ -14,6 +15,8 @@ const settings = z.object({
   /** Who the customer calls, as the pack prints it. */
   COMPANY_NAME: z.string().min(1).max(80).default('Tern & Tideway'),
   COMPANY_PHONE: z.string().min(1).max(40).default('555-0100'),
+  /** The time zone of the company: every moment on paper is told in it. The machine's own where it is left out. */
+  COMPANY_ZONE: z.string().refine(isZone, 'must be a time zone such as Europe/Lisbon').default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
   WEB_ROOT: z.string().optional()
 })
 

@@ -39,6 +39,15 @@ async function recordText(log: Log, more: Partial<RecordParts> = {}): Promise<st
   return textOf(await recordPdf({ record, catalogue, standard: firstStandard, findings: evaluate(record, catalogue, firstStandard), ...more }))
 }
 
+it('every moment on paper is told in the company’s zone, which is named once', async () => {
+  const log = complete().write('note.written', { text: 'Signed and sealed.' }, { at: '2026-07-01T11:05:00+02:00' }).write('note.written', { text: 'By the server.' }, { at: '2026-07-01T09:06:00.000Z' })
+  const text = await recordText(log, { zone: 'Europe/Berlin' })
+  expect(text).toMatch(/1 Jul 2026,\s+11:05/)
+  expect(text).toMatch(/1 Jul 2026,\s+11:06/)
+  expect(text.match(/Europe\/Berlin/g)).toHaveLength(1)
+  expect(text).not.toMatch(/2026-07-01/)
+})
+
 describe('the customer’s pack', () => {
   it('holds names and passphrases, places, lamps, and who to call', async () => {
     const text = await pack(complete())

@@ -32,7 +32,18 @@ export interface PlannedStop {
 }
 
 /** A day in one order. */
-export interface DayPlan { stops: PlannedStop[]; /** Back where it began, likely. */ endMin: number; travelMin: number; possible: boolean }
+export interface DayPlan { stops: PlannedStop[]; /** Back where it began, likely. */ endMin: number; travelMin: number; possible: boolean; /** Ways that nobody typed: their minutes are in none of the figures, so nothing is sooner than it says and all may be later. */ unknownWays: number }
+
+/** The minute of the day that a clock on the wall shows at a moment, counted from the midnight before `day`: on the days when clocks change it is not what has gone by since. */
+export function wallMinute(moment: Date, day: Date): number {
+  const days = Math.round((Date.UTC(moment.getFullYear(), moment.getMonth(), moment.getDate()) - Date.UTC(day.getFullYear(), day.getMonth(), day.getDate())) / 86_400_000)
+  return days * 1440 + moment.getHours() * 60 + moment.getMinutes()
+}
+
+/** The moment at which a clock on the wall shows a minute of a day; of an hour that is left out, the one after. */
+export function atWallMinute(day: Date, minute: number): Date {
+  return new Date(day.getFullYear(), day.getMonth(), day.getDate(), 0, minute)
+}
 
 /** Minutes after midnight as a clock tells them; past midnight with how many days later. */
 export function clock(minutes: number): string {
@@ -59,9 +70,10 @@ export function inPlannedOrder(stops: readonly Stop[]): Stop[] {
 /**
  * How a day goes in the order given: nobody begins before the planned time, nor outside the hours in which the home can be reached.
  * @param leaveMin when one sets out
+ * @param from where; null for the depot
  */
-export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number): DayPlan {
-  let [now, cautious, before, travelled]: [number, number, Stop | null, number] = [leaveMin, leaveMin, null, 0]
+export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, from: Stop | null = null): DayPlan {
+  let [now, cautious, before, travelled, unknownWays]: [number, number, Stop | null, number, number] = [leaveMin, leaveMin, from, 0, 0]
   const planned: PlannedStop[] = []
   for (const stop of stops) {
     const travelMin = ways.minutes(before, stop)
@@ -73,14 +85,17 @@ export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number): D
     const startMin = fits ?? wanted
     const endMin = startMin + stop.likelyMin
     const cautiousEndMin = Math.max(startMin, cautiousArrive, stop.plannedMin ?? 0) + stop.cautiousMin
-    planned.push({ id: stop.id, travelMin, arriveMin, startMin, endMin, cautiousEndMin, problems: problemsOf(stop, { arriveMin, cautiousArrive, startMin, fits: fits !== null, cautiousEndMin, windows, first: before === null }) })
+    planned.push({ id: stop.id, travelMin, arriveMin, startMin, endMin, cautiousEndMin, problems: problemsOf(stop, { arriveMin, cautiousArrive, startMin, fits: fits !== null, cautiousEndMin, windows, first: before === from }) })
     travelled += travelMin ?? 0
+    if (travelMin === null) unknownWays++
     now = endMin
     cautious = cautiousEndMin
     before = stop
   }
-  const home = stops.length ? (ways.minutes(before, null) ?? 0) : 0
-  return { stops: planned, endMin: now + home, travelMin: travelled + home, possible: planned.every(({ problems }) => problems.every(({ kind }) => kind !== 'no-time')) }
+  const back = stops.length ? ways.minutes(before, null) : 0
+  if (back === null) unknownWays++
+  const home = back ?? 0
+  return { stops: planned, endMin: now + home, travelMin: travelled + home, unknownWays, possible: planned.every(({ problems }) => problems.every(({ kind }) => kind !== 'no-time')) }
 }
 
 interface Going { arriveMin: number; cautiousArrive: number; startMin: number; fits: boolean; cautiousEndMin: number; windows: readonly Window[]; first: boolean }
@@ -90,7 +105,7 @@ function problemsOf(stop: Stop, { arriveMin, cautiousArrive, startMin, fits, cau
   const { plannedMin, town } = stop
   const late = plannedMin === null ? 0 : Math.round(arriveMin - plannedMin)
   const perhaps = plannedMin === null ? 0 : Math.round(cautiousArrive - plannedMin)
-  if (late > 0) found.push({ kind: 'late', says: `${first ? 'The way' : 'The visit before and the way'} take until ${clock(arriveMin)}: ${late} min after the time that was agreed.` })
+  if (late > 0) found.push({ kind: 'late', says: `${first ? 'By the way alone you' : 'After the visit before and the way you'} arrive at ${clock(arriveMin)}, ${late} min late.` })
   else if (perhaps > 0) found.push({ kind: 'perhaps-late', says: `If the visit before takes long, one is there at ${clock(cautiousArrive)}, ${perhaps} min late.` })
   if (windows.length === 0) return found
   if (!fits) found.push({ kind: 'no-time', says: `${town} is reached ${windowWords(windows)} only: from ${clock(Math.max(arriveMin, plannedMin ?? 0))} on the work does not fit in.` })

@@ -29,6 +29,8 @@ export const packContent = z.strictObject({
   logins: z.array(z.strictObject({ units: z.array(z.string()), pages: z.array(z.string()), name: z.string().nullable(), password: z.string().nullable() })).optional(),
   plan: z.array(z.strictObject({ storey: z.string(), svg: z.string() })),
   mesh: z.boolean(),
+  /** The zone that its moments are told in; left out in packs of before. */
+  zone: z.string().optional(),
   /** When the home is looked at again, ISO. */
   check: z.string().nullable(),
   choices: z.array(z.strictObject({ choice: z.enum(choiceNames), answer: z.string().nullable() })),
@@ -44,12 +46,14 @@ export interface PackParts {
   /** The values of the visit's secrets, by reference. */
   values: ReadonlyMap<string, string>
   company: { name: string; phone: string }
+  /** The company's time zone. */
+  zone?: string
 }
 
 const MOST_WRONG = 4
 
 /** Draws the content of a pack from a record, in the language that was chosen. */
-export function packContentOf({ record, catalogue, values, company }: PackParts): PackContent {
+export function packContentOf({ record, catalogue, values, company, zone }: PackParts): PackContent {
   const { street = '', customerName = '', language = 'en', telephone = false } = record.brief.facts
   const units = standing(record.units)
   const [check] = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled).sort((a, b) => (a.from < b.from ? -1 : 1))
@@ -60,6 +64,7 @@ export function packContentOf({ record, catalogue, values, company }: PackParts)
     logins: loginsContent(record, values),
     plan: planContent(record),
     mesh: units.filter((unit) => isMeshMember({ unit, model: modelOf(unit, catalogue) })).length >= 2,
+    ...(zone === undefined ? {} : { zone }),
     check: check?.from ?? null,
     choices: choiceNames.map((choice) => ({ choice, answer: record.choices[choice]?.answer ?? null })),
     telephone
@@ -148,8 +153,8 @@ function planContent(record: VisitRecord): PackContent['plan'] {
 export const wordsOfPack = (language: PackLanguage): PackWords => packWords[language]
 
 /** When the home is looked at again, in words; null where no look is booked. */
-export function checkWords({ check, language }: Pick<PackContent, 'check' | 'language'>): string | null {
-  return check === null ? null : new Intl.DateTimeFormat(packWords[language].locale, { weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }).format(new Date(check))
+export function checkWords({ check, language, zone }: Pick<PackContent, 'check' | 'language' | 'zone'>): string | null {
+  return check === null ? null : new Intl.DateTimeFormat(packWords[language].locale, { ...(zone === undefined ? {} : { timeZone: zone }), weekday: 'long', day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' }).format(new Date(check))
 }
 
 /** What the customer chose, choice by choice, in the words of the pack. */

@@ -11,7 +11,7 @@ import type { Standard } from '../standard/standard'
 import { fieldWords, thingName, valueWords } from './field-words'
 
 /** A record with what it is judged by. */
-export interface Revision { record: VisitRecord; catalogue: Catalogue; standard: Standard }
+export interface Revision { record: VisitRecord; catalogue: Catalogue; standard: Standard; /** In which zone moments are told; the device's own where it is left out. */ zone?: string }
 
 /** One field that is another now. */
 export interface Change {
@@ -118,7 +118,7 @@ function fieldChanges(kind: ThingKind, twin: Thing | null, thing: Thing, before:
   return [...fields].flatMap((field): Change[] => {
     // A firmware that was updated before counts as what is found now: one line tells both.
     if (unsaid.has(field) || (field === 'firmwareBefore' && (thing.facts.firmwareAfter !== undefined || twin?.facts.firmwareAfter !== undefined))) return []
-    const [a, b] = [valueWords(before.record, before.catalogue, kind, field, valueOf(twin, field)), valueWords(after.record, after.catalogue, kind, field, valueOf(thing, field))]
+    const [a, b] = [valueWords(before.record, before.catalogue, kind, field, valueOf(twin, field), after.zone), valueWords(after.record, after.catalogue, kind, field, valueOf(thing, field), after.zone)]
     if (a === b || (!twin && toldByItself(field, b))) return []
     const meta = thing.meta[field]
     const why = mended.filter(({ place }) => place !== null && place.kind === kind && place.id === thing.id && place.field === field).map(({ name, evidence }) => `${name}: ${evidence}`)

@@ -1,3 +1,4 @@
+import { formatMoment } from '../text/moment'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import type { CableEnd, ThingKind } from '../record/facts'
 import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
@@ -35,10 +36,10 @@ export function thingName(record: VisitRecord, id: string): string | null {
 const uuid = /^[0-9a-f]{8}-[0-9a-f-]{27}$/
 
 /** A value of a field in words, with its unit; null where nothing is set. */
-export function valueWords(record: VisitRecord, catalogue: Catalogue, kind: ThingKind, field: string, value: unknown): string | null {
+export function valueWords(record: VisitRecord, catalogue: Catalogue, kind: ThingKind, field: string, value: unknown, zone?: string): string | null {
   if (value === undefined || value === null) return null
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (Array.isArray(value)) return value.map((one) => valueWords(record, catalogue, kind, field, one)).join(', ')
+  if (Array.isArray(value)) return value.map((one) => valueWords(record, catalogue, kind, field, one, zone)).join(', ')
   if (typeof value === 'object') {
     const end = value as CableEnd
     return 'port' in end ? `${thingName(record, end.id) ?? end.thing}, ${end.port}` : JSON.stringify(value)
@@ -58,7 +59,7 @@ export function valueWords(record: VisitRecord, catalogue: Catalogue, kind: Thin
     return methods.find(({ id }) => id === text)?.name ?? text
   }
   if (field === 'bands' || field === 'band') return `${text} GHz`
-  if (/^\d{4}-\d\d-\d\dT/.test(text)) return text.slice(0, 16).replace('T', ' ')
+  if (/^\d{4}-\d\d-\d\dT/.test(text)) return formatMoment(text, zone)
   // Chosen words are written with hyphens; what people type stays as it is.
   return chosen.has(field) ? text.replaceAll('-', ' ') : text
 }

@@ -23,10 +23,15 @@ const joined = 'JOIN visits ON visits.id = checks.visit_id JOIN homes ON homes.i
 const AHEAD_MS = 2 * 86_400_000
 const MOST_LISTED = 100
 
-/** Checks that are due or soon will be, the earliest first; of one technician or of everybody. */
+/**
+ * Checks that are due or soon will be, the earliest first; of one technician or of everybody. However many were never done, those of
+ * today stand among them: the longest overdue are left out first.
+ */
 export async function dueChecks(db: Connection, technician: string | null, now: Date): Promise<CheckRow[]> {
-  return rows<CheckRow>(db, `SELECT ${columns} FROM checks ${joined} WHERE checks.due_from < ? AND check_results.check_id IS NULL ${technician === null ? '' : 'AND visits.technician_id = ?'} ORDER BY checks.due_from, checks.check_id LIMIT ${MOST_LISTED}`,
+  const mine = technician === null ? '' : 'AND visits.technician_id = ?'
+  const found = await rows<CheckRow>(db, `SELECT ${columns} FROM checks ${joined} WHERE checks.due_from < ? AND check_results.check_id IS NULL ${mine} ORDER BY checks.due_from DESC, checks.check_id DESC LIMIT ${MOST_LISTED}`,
     [new Date(now.getTime() + AHEAD_MS), ...(technician === null ? [] : [technician])])
+  return found.reverse()
 }
 
 /** One check. */

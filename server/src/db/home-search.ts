@@ -1,7 +1,7 @@
-import { z } from 'zod'
 import { versionKey } from '@pasado/core/firmware/version'
 import type { ListedHome } from '@pasado/core/formats/listed-home'
 import type { Outcome } from '@pasado/core/standard/rule'
+import { pageOf, type PageCursor } from './page'
 import { rows, type Connection, type Param } from './pool'
 import { JUDGED_BY, STANDS_NOW, standsNow } from './stands'
 
@@ -35,7 +35,7 @@ interface Part { sql: string; params: Param[] }
  * else by street. Whatever else is asked for is looked up by key for each home that comes along.
  * @param after where the page before ended, as it told
  */
-export async function findHomes(db: Connection, query: HomeQuery, after: HomeCursor | null): Promise<HomePage> {
+export async function findHomes(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage> {
   if (query.rule !== undefined) return page(await rows(db, ...byRule(query, after)), ({ visit }) => ({ key: '', id: visit! }))
   if (query.model !== undefined) return page(await rows(db, ...byModel(query, after)), ({ visit }) => ({ key: '', id: visit! }))
   if (query.words.length > 0) {
@@ -57,8 +57,8 @@ function byStreetAndNumber(a: ListedHome, b: ListedHome): number {
 
 type FoundRow = ListedHome & { foundBy?: string; visit?: string; term?: string }
 
-function page(found: FoundRow[], ends: (row: FoundRow) => HomeCursor): HomePage {
-  const here = found.slice(0, HOMES_A_PAGE)
+function page(found: FoundRow[], ends: (row: FoundRow) => PageCursor): HomePage {
+  const { here, next } = pageOf(found, HOMES_A_PAGE, ends)
   const homes = new Map<string, FoundHome>()
   for (const { foundBy, visit: _, term: __, ...home } of here) {
     const known = homes.get(home.id)
@@ -66,21 +66,8 @@ function page(found: FoundRow[], ends: (row: FoundRow) => HomeCursor): HomePage 
     if (known) known.foundBy = [...new Set([...(known.foundBy ?? []), ...by])]
     else homes.set(home.id, foundBy === undefined ? home : { ...home, foundBy: by })
   }
-  return { homes: [...homes.values()], next: found.length > HOMES_A_PAGE ? Buffer.from(JSON.stringify(ends(here.at(-1)!)), 'utf8').toString('base64url') : null }
+  return { homes: [...homes.values()], next }
 }
-
-const cursorParts = z.strictObject({ /** The word that led to the page, where words did. */ word: z.string().optional(), key: z.string(), id: z.string() })
-export type HomeCursor = z.infer<typeof cursorParts>
-
-/** Where a page ended, as `next` tells it and `after` takes it. */
-export const homeCursor = z.string().max(600).transform((text, context): HomeCursor => {
-  try {
-    return cursorParts.parse(JSON.parse(Buffer.from(text, 'base64url').toString('utf8')))
-  } catch {
-    context.addIssue({ code: 'custom', message: 'is not where a page ended; begin with the first page' })
-    return z.NEVER
-  }
-})
 
 /**
  * Words and models that every home found has to have as well. A subquery of one row is looked up by key for each home; EXISTS would be
@@ -97,14 +84,14 @@ type Query = [sql: string, params: Param[]]
 const MORE = HOMES_A_PAGE + 1
 
 /** From the index of the rule and its outcome, visit by visit; a home counts by its last sealed visit, or by its latest where none is sealed. */
-export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: HomeCursor | null): Query {
+export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: PageCursor | null): Query {
   const also = alsoFits(rest, 'v.home_id')
   return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id
     WHERE ${JUDGED_BY} AND f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(after ? [after.id] : []), ...also.params]]
 }
 
 /** From the index of the model, or of the model and the version, visit by visit. */
-export function byModel({ model, firmware, words }: HomeQuery, after: HomeCursor | null): Query {
+export function byModel({ model, firmware, words }: HomeQuery, after: PageCursor | null): Query {
   const also = alsoFits({ words }, 'u.home_id')
   const version = firmware === undefined ? '' : 'AND u.firmware_key = ?'
   return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_version'}) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = u.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id
@@ -112,7 +99,7 @@ export function byModel({ model, firmware, words }: HomeQuery, after: HomeCursor
 }
 
 /** From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a subquery for each. */
-export function byWord({ words }: HomeQuery, first: string, after: HomeCursor | null): Query {
+export function byWord({ words }: HomeQuery, first: string, after: PageCursor | null): Query {
   const others = words.filter((word) => word !== first)
   // The page is found among the terms alone; only its homes are read.
   return [`SELECT STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term FROM (
@@ -123,7 +110,7 @@ export function byWord({ words }: HomeQuery, first: string, after: HomeCursor | 
 }
 
 /** Every home, street by street. */
-export function byStreet(after: HomeCursor | null): Query {
+export function byStreet(after: PageCursor | null): Query {
   return [`SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${after ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`, after ? [after.key, after.key, after.id] : []]
 }
 

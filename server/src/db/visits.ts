@@ -1,4 +1,5 @@
 import type { VisitSummary } from '@pasado/core/formats/visit-summary'
+import { pageOf, type PageCursor } from './page'
 import { row, rows, run, type Connection, type Param, type Statement } from './pool'
 
 /** The head of a visit's chain, as it is locked before anything is written to it. */
@@ -68,18 +69,33 @@ export interface ListedVisit {
 
 const LISTED = `SELECT v.id, v.home_id AS home, v.technician_id AS technician, v.technician_name AS technicianName, h.customer, h.street, h.town,
   v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt, v.review, v.last_seq AS seq, v.summary
-  FROM visits v JOIN homes h ON h.id = v.home_id`
+  FROM visits v`
 
-async function list(db: Connection, rest: string, params: Param[]): Promise<ListedVisit[]> {
-  const found = await rows<Omit<ListedVisit, 'summary'> & { summary: string }>(db, `${LISTED} ${rest}`, params)
+async function list(db: Connection, rest: string, params: Param[], index = ''): Promise<ListedVisit[]> {
+  const found = await rows<Omit<ListedVisit, 'summary'> & { summary: string }>(db, `${LISTED} ${index} JOIN homes h ON h.id = v.home_id ${rest}`, params)
   return found.map((one) => ({ ...one, summary: JSON.parse(one.summary) as VisitSummary }))
 }
 
-/** Visits that are not sealed, of one technician or of all, in the order they are planned. */
-export function openVisits(db: Connection, technician: string | null): Promise<ListedVisit[]> {
-  return technician
-    ? list(db, 'WHERE v.technician_id = ? AND v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200', [technician])
-    : list(db, 'WHERE v.sealed_at IS NULL ORDER BY v.planned_at, v.id LIMIT 200', [])
+/** Parts of the open visits: from a moment on in their order, before it the latest first, and those without a time. */
+export const openParts = ['upcoming', 'overdue', 'unplanned'] as const
+export type OpenPart = (typeof openParts)[number]
+/** So many visits stand on a page of a part. */
+export const VISITS_A_PAGE = 200
+
+/**
+ * A page of the visits that are not sealed, of one technician or of all. However many are overdue, none of them takes the place of
+ * one that is to come.
+ * @param pivot from here on a visit is upcoming
+ */
+export async function openVisits(db: Connection, technician: string | null, part: OpenPart, pivot: Date, after: PageCursor | null = null): Promise<{ visits: ListedVisit[]; next: string | null }> {
+  const mine = technician === null ? '' : 'AND v.technician_id = ?'
+  const by = technician === null ? 'by_plan' : 'by_technician'
+  const [range, order] = { upcoming: ['v.planned_at >= ?', 'ASC'], overdue: ['v.planned_at < ?', 'DESC'], unplanned: ['v.planned_at IS NULL', 'ASC'] }[part] as [string, string]
+  const beyond = after === null ? '' : part === 'unplanned' ? 'AND v.id > ?' : `AND (v.planned_at, v.id) ${part === 'upcoming' ? '>' : '<'} (?, ?)`
+  const found = await list(db, `WHERE v.sealed_at IS NULL ${mine} AND ${range} ${beyond} ORDER BY v.planned_at ${order}, v.id ${order} LIMIT ${VISITS_A_PAGE + 1}`,
+    [...(technician === null ? [] : [technician]), ...(part === 'unplanned' ? [] : [pivot]), ...(after === null ? [] : part === 'unplanned' ? [after.id] : [new Date(after.key), after.id])], `FORCE INDEX (${by})`)
+  const { here, next } = pageOf(found, VISITS_A_PAGE, ({ plannedAt, id }) => ({ key: plannedAt?.toISOString() ?? '', id }))
+  return { visits: here, next }
 }
 
 /** Some visits that are not sealed, by their ids. */

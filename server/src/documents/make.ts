@@ -34,7 +34,7 @@ export async function packOf({ logbook, vault, config, db }: Services, visit: st
       throw erasedProblem(error)
     }
   })
-  return packContentOf({ record, catalogue: await logbook.states.catalogueFor(db, record), values, company: { name: config.COMPANY_NAME, phone: config.COMPANY_PHONE } })
+  return packContentOf({ record, catalogue: await logbook.states.catalogueFor(db, record), values, company: { name: config.COMPANY_NAME, phone: config.COMPANY_PHONE }, zone: config.COMPANY_ZONE })
 }
 
 /** Refuses the pack of an open visit to the office: it is the technician's to make. @throws HttpProblem, also where there is no such visit */
@@ -50,9 +50,9 @@ export async function makePack(services: Services, visit: string, by: Author): P
 }
 
 /** Makes the company's record of a visit as it is now. */
-export async function makeRecordPdf({ logbook, db }: Services, visit: string): Promise<Buffer> {
+export async function makeRecordPdf({ logbook, db, config }: Services, visit: string): Promise<Buffer> {
   const { entries, record, findings } = await readVisit(logbook, visit)
-  const left = await revisionOf(logbook, db, record)
+  const left = { ...(await revisionOf(logbook, db, record)), zone: config.COMPANY_ZONE }
   const changes: NonNullable<RecordParts['changes']>[number][] = []
   for (const [moment, title] of [['planned', 'Different from the plan'], ['found', 'As found, as left']] as const) {
     const then = recordAt(entries, moment)

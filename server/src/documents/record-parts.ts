@@ -1,3 +1,4 @@
+import { formatMoment } from '@pasado/core/text/moment'
 import type { Content, TableCell } from 'pdfmake/interfaces'
 import { rule, soft } from './pdf'
 
@@ -15,8 +16,11 @@ export const beginsAnew = (node: { headlineLevel?: number; startPosition: { vert
 /** Hair lines between rows and no box around them. */
 export const lines = { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => rule, paddingLeft: () => 0, paddingRight: () => 6 }
 
-/** A moment as a record tells it. */
-export const time = (iso: string): string => iso.slice(0, 16).replace('T', ' ')
+/** Tells a moment as a record does: all of them in one zone. */
+export type TellTime = (iso: string) => string
+
+/** @param zone the company's, which the record names once */
+export const timeIn = (zone: string | undefined): TellTime => (iso) => formatMoment(iso, zone)
 
 /** A list with a head that is said again on each page; where it is empty, that is said. */
 export function table(head: string[], body: TableCell[][], widths: (string | number)[], none = 'None recorded.'): Content {

@@ -8,8 +8,8 @@ import { stageNames, stages } from '@pasado/core/record/stages'
 import type { Changes, Revision } from '@pasado/core/revisions/changes'
 import { cautionsOf } from '@pasado/core/standard/cautions'
 import type { Finding } from '@pasado/core/standard/evaluate'
-import { renderPdf } from './pdf'
-import { beginsAnew, factsTable, heading, table, time, type Margins } from './record-parts'
+import { renderPdf, soft } from './pdf'
+import { beginsAnew, factsTable, heading, table, timeIn, type Margins, type TellTime } from './record-parts'
 import { changesTable, course, measurements, photographs, signaturesAndSeal, type SmallPhoto } from './record-proof'
 
 /** What the company's record is made from. */
@@ -29,12 +29,14 @@ export interface RecordParts extends Revision {
 export async function recordPdf(parts: RecordParts): Promise<Buffer> {
   const { record, findings, catalogue } = parts
   const { facts } = record.brief
+  const time = timeIn(parts.zone)
   const cautions = cautionsOf(record, catalogue)
   const content: Content[] = [
     { text: 'Record of the visit', fontSize: 22, bold: true },
     { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.customerName ?? ''}`, margin: [0, 2, 0, 2] },
     { text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`, fontSize: 9 },
-    ...(parts.foreign ? [{ text: foreignWords(parts.foreign), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }] : []),
+    { text: `Times are those of ${parts.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone}.`, fontSize: 9, color: soft },
+    ...(parts.foreign ? [{ text: foreignWords(parts.foreign, time), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }] : []),
     heading('Brief'),
     factsTable([
       ['Reason', facts.reason], ['Access line', facts.accessLine], ['Speed paid for', facts.speedDownMbps === undefined ? undefined : `${facts.speedDownMbps} Mbit/s down, ${facts.speedUpMbps ?? '?'} Mbit/s up`],
@@ -56,17 +58,17 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     ...(cautions.length ? [heading('Cautions that this visit called for'), { ul: cautions.map(({ text }) => text), fontSize: 9 }] : []),
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
-    ...course(record),
-    ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes)),
-    ...photographs(parts.photos ?? []),
-    await signaturesAndSeal(record, whoElse(parts))
+    ...course(record, time),
+    ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes, time)),
+    ...photographs(parts.photos ?? [], time),
+    await signaturesAndSeal(record, time, whoElse(parts))
   ]
   const foot = record.seal ? `Sealed ${time(record.seal.at)} · chain ${record.seal.chain.slice(0, 16)}… · key ${record.seal.key}` : 'Not sealed: this is a draft'
   return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content, { version: '1.7', subset: 'PDF/A-2b', language: 'en', displayTitle: true, pageBreakBefore: beginsAnew } as never)
 }
 
 /** That a visit came as a file, in one sentence. */
-function foreignWords({ by, at, standard, models, key }: ToldOfForeign): string {
+function foreignWords({ by, at, standard, models, key }: ToldOfForeign, time: TellTime): string {
   const others = [key && 'its seal is by a key that is not this company’s', standard && 'it was checked by a standard that is not in force here', models.length > 0 && `${models.length} of its models are not of this catalogue`].filter(Boolean)
   return `Taken in from a file by ${by}, ${time(at)}${others.length ? `: ${others.join('; ')}` : ''}.`
 }

@@ -6,7 +6,7 @@ import { sealCode } from '@pasado/core/record/seal'
 import { nameOfStage } from '@pasado/core/record/stages'
 import QRCode from 'qrcode'
 import { ink, soft } from './pdf'
-import { heading, lines, table, time, type Margins } from './record-parts'
+import { heading, lines, table, timeIn, type Margins, type TellTime } from './record-parts'
 
 /** A photo as the record shows it: small. */
 export interface SmallPhoto { about: string; caption: string | null; at: string; /** JPEG; null for the picture of a label, which stays in the vault. */ jpeg: Buffer | null }
@@ -14,7 +14,8 @@ export interface SmallPhoto { about: string; caption: string | null; at: string;
 const figure = (one: Measured['down'], unit: string) => (one === null ? '–' : `${Math.round(one.median * 10) / 10} ${unit}${one.count > 1 ? `\n${one.count} runs, ${Math.round(one.least)} to ${Math.round(one.most)}` : ''}`)
 
 /** What was measured: at the source, room by room against the floor, at wired ports. */
-export function measurements({ record, catalogue, standard }: Revision): Content[] {
+export function measurements({ record, catalogue, standard, zone }: Revision): Content[] {
+  const time = timeIn(zone)
   const source = sourceOf(record, catalogue)
   const floor = roomFloor(standard.policy, source)
   const said = (one: Measured) => { const meta = one.measurement.meta.runs; return `${one.measurement.facts.how?.replaceAll('-', ' ') ?? ''}${meta ? `, ${meta.by.name}, ${time(meta.at)}` : ''}` }
@@ -39,7 +40,7 @@ export function measurements({ record, catalogue, standard }: Revision): Content
 }
 
 /** Photos, four in a row; of labels only that they are there. */
-export function photographs(photos: readonly SmallPhoto[]): Content[] {
+export function photographs(photos: readonly SmallPhoto[], time: TellTime): Content[] {
   const shown = photos.flatMap((one) => (one.jpeg ? [{ ...one, jpeg: one.jpeg }] : []))
   const labels = photos.length - shown.length
   if (photos.length === 0) return []
@@ -52,7 +53,7 @@ export function photographs(photos: readonly SmallPhoto[]): Content[] {
 }
 
 /** What changed from one revision to another, thing by thing with why. */
-export function changesTable(title: string, { things, rooms, notAgain }: Changes): Content[] {
+export function changesTable(title: string, { things, rooms, notAgain }: Changes, time: TellTime): Content[] {
   const body = [
     ...things.flatMap((thing): TableCell[][] => {
       const first = { text: thing.name, bold: true }
@@ -68,7 +69,7 @@ export function changesTable(title: string, { things, rooms, notAgain }: Changes
 const upper = (text: string) => text.replace(/^./, (first) => first.toUpperCase())
 
 /** What was agreed at hand-over, waits, notes and the review. */
-export function course(record: VisitRecord): Content[] {
+export function course(record: VisitRecord, time: TellTime): Content[] {
   const waits = Object.values(record.waits).sort((a, b) => a.seq - b.seq).map(({ what, unit, at, endedAt, usualMin, mostMin }): TableCell[] => [what, unit && record.units[unit] ? unitName(record.units[unit]) : '', time(at), endedAt ? `${Math.max(0, Math.round((Date.parse(endedAt) - Date.parse(at)) / 6_000) / 10)} min` : 'not ended', `${usualMin} to ${mostMin} min`])
   const notes = record.notes.map(({ text, stage, by, at }): TableCell[] => [text, stage ? nameOfStage(stage) : '', `${by.name}, ${time(at)}`])
   const searches = Object.values(record.searches ?? {}).filter(({ found }) => found !== null).map(({ found }) => `${upper(found!.cause.replaceAll('-', ' '))}: ${found!.end} (${Math.round(found!.probability * 100)} % sure)`)
@@ -81,7 +82,7 @@ export function course(record: VisitRecord): Content[] {
 }
 
 /** Signatures, and the seal in words and as a code that `pasado verify --seal` proves. */
-export async function signaturesAndSeal(record: VisitRecord, notes: readonly string[] = []): Promise<Content> {
+export async function signaturesAndSeal(record: VisitRecord, time: TellTime, notes: readonly string[] = []): Promise<Content> {
   const box = (who: 'customer' | 'technician'): Content => {
     const given = record.signatures[who]
     if (!given) return { text: `${who}: not signed`, color: soft }
@@ -94,10 +95,10 @@ export async function signaturesAndSeal(record: VisitRecord, notes: readonly str
       ]
     }
   }
-  return { unbreakable: true, stack: [{ ...(heading('Signatures and seal') as object), headlineLevel: 0 } as Content, { columns: [box('customer'), box('technician')] }, ...(notes.length ? [{ ul: [...notes], fontSize: 9, margin: [0, 6, 0, 0] as Margins }] : []), await sealBlock(record)] }
+  return { unbreakable: true, stack: [{ ...(heading('Signatures and seal') as object), headlineLevel: 0 } as Content, { columns: [box('customer'), box('technician')] }, ...(notes.length ? [{ ul: [...notes], fontSize: 9, margin: [0, 6, 0, 0] as Margins }] : []), await sealBlock(record, time)] }
 }
 
-async function sealBlock(record: VisitRecord): Promise<Content> {
+async function sealBlock(record: VisitRecord, time: TellTime): Promise<Content> {
   if (!record.seal) return { text: 'Not sealed.', margin: [0, 10, 0, 0] as Margins, color: soft }
   const { seal } = record
   return {

@@ -9,8 +9,12 @@ import type { ListedCheck } from './CheckPage'
 import { DayWay } from './DayWay'
 import { VisitLine, type ListedVisit } from './VisitLine'
 
+type Part = 'upcoming' | 'overdue' | 'unplanned'
+
 interface DayList {
   visits: ListedVisit[]
+  /** Where a part of the visits goes on; null where it ends. */
+  more?: Record<Part, string | null>
   review: ListedVisit[]
   checks?: ListedCheck[]
   /** Who looked at more secrets within an hour than is usual, for a lead. */
@@ -65,6 +69,12 @@ export function Day() {
     void load()
     return () => { left = true; clearTimeout(timer) }
   }, [whose, again])
+  const further = async (part: Part) => {
+    try {
+      const page = await ask<{ visits: ListedVisit[]; next: string | null }>('GET', `/day/visits?whose=${whose}&part=${part}&after=${list!.more![part]!}`)
+      setList({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more!, [part]: page.next } })
+    } catch (error) { setProblem(error instanceof ApiProblem ? error.document.title : 'The further visits could not be loaded.') }
+  }
   const today = new Date()
   const groups = list ? [
     ['Overdue', list.visits.filter((one) => one.plannedAt && isBefore(new Date(one.plannedAt), startOfDay(today)))],
@@ -99,6 +109,7 @@ export function Day() {
       )}
       {groups.map(([title, visits]) => visits.length > 0 && (
         <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'}>
+          {!taken && list?.more && ({ Overdue: ['overdue'], Today: [], Later: ['upcoming', 'unplanned'] } as const)[title].map((part) => list.more![part] !== null && <p key={part} className="mt-1"><button type="button" className="btn" onClick={() => void further(part)}>More of them</button></p>)}
           {title === 'Today' && !taken && <TheWay visits={visits} chosen={way} onChoose={setWay} mayMove={me?.role !== 'office'} onMoved={() => setAgain(again + 1)} />}
         </Group>
       ))}

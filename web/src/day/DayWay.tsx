@@ -1,10 +1,10 @@
-import { addMinutes, startOfDay } from 'date-fns'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { clock, type PlannedStop, type Stop, type Window } from '@pasado/core/day/day-plan'
+import { atWallMinute, clock, type PlannedStop, type Stop, type Window } from '@pasado/core/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
+import { useSession } from '../app/session'
 import { useOutbox } from '../outbox/outbox'
 import { MinutesField } from './MinutesField'
 import { useDayPlan, type DayPlanned } from './use-day-plan'
@@ -23,13 +23,14 @@ export function DayWay({ visits, day, mayMove, onMoved }: { visits: readonly Lis
     <section aria-label="The way through the day" className="paper mt-2 p-4">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <label className="label flex flex-col">Set out at<input type="time" className="box mt-1 w-32 font-normal" value={leave} onChange={(event) => { if (!event.target.value) return; setLeave(event.target.value); localStorage.setItem(LEAVE, event.target.value) }} /></label>
-        {planned && <p className="text-soft">Back <b className="exact text-ink">{clock(planned.plan.endMin)}</b>, {Math.round(planned.plan.travelMin)} min on the way{planned.plan.stops.some(({ travelMin }) => travelMin === null) ? ', as far as it is known' : ''}. <Link className="underline" to="/day/ways">Ways and ferries</Link></p>}
+        {planned && <p className="text-soft">Back <b className="exact text-ink">{clock(planned.plan.endMin)}</b>, {Math.round(planned.plan.travelMin)} min on the way{planned.plan.unknownWays > 0 ? `, without ${planned.plan.unknownWays === 1 ? 'one way that' : `${planned.plan.unknownWays} ways that`} nobody typed: not before that` : ''}. <Link className="underline" to="/day/ways">Ways and ferries</Link></p>}
       </div>
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
       {!planned && !problem && <p className="mt-2 text-soft" role="status">Planning the day …</p>}
       {planned && !planned.plan.possible && <p className="mt-3 border-l-4 border-ink pl-2 font-bold">{planned.doable ? 'As it is planned, this day cannot be done.' : 'In no order can this day be done: a visit has to move to another day, or begin earlier.'}</p>}
       {planned && <Stops planned={planned} of={of} leaveMin={minutesOf(leave)} setTravel={setTravel} />}
       {planned && planned.load.length > 0 && <p className="mt-3"><b>Into the van:</b> {[...new Set(planned.load)].map((one) => { const count = planned.load.filter((other) => other === one).length; return count > 1 ? `${count} × ${one}` : one }).join('; ')}.</p>}
+      <PutBack visits={visits} onMoved={onMoved} />
       {planned?.suggestion && <Suggestion planned={planned} of={of} day={day} mayMove={mayMove} onMoved={onMoved} />}
     </section>
   )
@@ -81,33 +82,81 @@ function Track({ stop, scale: { first, last }, windows }: { stop: PlannedStop; s
 }
 
 function Suggestion({ planned, of, day, mayMove, onMoved }: { planned: DayPlanned; of: Map<string, ListedVisit>; day: Date; mayMove: boolean; onMoved: () => void }) {
+  const me = useSession((state) => state.me)
+  const [asking, setAsking] = useState(false)
   const [busy, setBusy] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
   const { order, plan, savesMin } = planned.suggestion!
+  const beforeOf = (id: string) => planned.stops.find((stop) => stop.id === id)?.plannedMin ?? null
+  const moved = order.filter((stop) => stop.plannedMin !== beforeOf(stop.id))
+  const others = [...new Set(moved.map(({ id }) => of.get(id)!).filter(({ technician }) => technician !== me?.id).map(({ technicianName }) => technicianName))]
   const take = async () => {
     setBusy(true)
     setProblem(null)
     try {
-      for (const stop of order) {
-        if (stop.plannedMin === planned.stops.find(({ id }) => id === stop.id)?.plannedMin) continue
-        const visit = of.get(stop.id)!
-        const draft = { id: uuidv7(), visit: stop.id, at: localTime(new Date()), from: useOutbox.getState().id, base: visit.seq, kind: 'brief.set', body: { set: { plannedAt: localTime(addMinutes(startOfDay(day), stop.plannedMin!)) }, origin: 'calculated' } }
-        await ask('POST', `/visits/${stop.id}/entries`, { entries: [draft] })
-      }
+      for (const stop of moved) await setTime(of.get(stop.id)!, atWallMinute(day, stop.plannedMin!))
+      keepForUndo(moved.map(({ id }) => ({ visit: of.get(id)!, plannedAt: of.get(id)!.plannedAt })))
       onMoved()
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'Not every time could be set; look at the visits.')
     } finally {
       setBusy(false)
+      setAsking(false)
     }
   }
   return (
     <section aria-label="A better order" className="mt-4 border-l-4 border-plum bg-well p-3">
-      <h3>{savesMin >= 10 ? `Another order is back ${Math.round(savesMin)} min sooner, at ${clock(plan.endMin)}` : 'In this order every home can be reached'}</h3>
-      <ol className="mt-1">{order.map((stop) => { const before = planned.stops.find(({ id }) => id === stop.id)?.plannedMin ?? null; return <li key={stop.id}><b className="exact">{clock(stop.plannedMin!)}</b> {of.get(stop.id)!.street} <span className="text-soft">{of.get(stop.id)!.town}{before === null ? ', without a time so far' : before === stop.plannedMin ? ', as it is' : `, instead of ${clock(before)}`}</span></li> })}</ol>
-      <p className="fine mt-1">Reckoned with likely times. Ask the customers before you set it.</p>
-      {mayMove && <button type="button" className="btn mt-2" disabled={busy} onClick={() => void take()}>{busy ? 'Setting …' : 'Set these times'}</button>}
+      <h3>{savesMin >= 10 ? `Another order gets back ${spanWords(savesMin)} sooner, at ${clock(plan.endMin)}` : 'In this order every home can be reached'}</h3>
+      <ol className="mt-1">{order.map((stop) => { const before = beforeOf(stop.id); return <li key={stop.id}><b className="exact">{clock(stop.plannedMin!)}</b> {of.get(stop.id)!.street} <span className="text-soft">{of.get(stop.id)!.town}{before === null ? ', without a time so far' : before === stop.plannedMin ? ', as it is' : `, instead of ${clock(before)}`}</span></li> })}</ol>
+      <p className="fine mt-1">Based on likely times; what was to begin by now stays as it is. Ask the customers before you set it.</p>
+      {mayMove && !asking && <button type="button" className="btn mt-2" disabled={busy} onClick={() => setAsking(true)}>Set these times</button>}
+      {asking && (
+        <div role="group" aria-label="Move these visits?" className="mt-2 border-2 border-ink p-3">
+          <p><b>{moved.length === 1 ? 'One visit moves' : `${moved.length} visits move`}{others.length ? ` of ${others.join(', ')}` : ''}.</b> Have {moved.length === 1 ? 'this customer' : 'these customers'} said yes to the new {moved.length === 1 ? 'time' : 'times'}?</p>
+          <p className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" disabled={busy} onClick={() => void take()}>{busy ? 'Setting …' : 'Yes: move them'}</button><button type="button" className="btn" disabled={busy} onClick={() => setAsking(false)}>Leave them as they are</button></p>
+        </div>
+      )}
       {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
     </section>
   )
 }
+
+/** Writes a visit's time, or that it has none, as the last that is known of it was. */
+async function setTime(visit: ListedVisit, plannedAt: Date | null): Promise<void> {
+  const draft = { id: uuidv7(), visit: visit.id, at: localTime(new Date()), from: useOutbox.getState().id, base: visit.seq, kind: 'brief.set', body: { set: { plannedAt: plannedAt === null ? null : localTime(plannedAt) }, origin: 'calculated' } }
+  await ask('POST', `/visits/${visit.id}/entries`, { entries: [draft] })
+}
+
+/** What was moved last, to put it back: kept while the page is open. */
+let movedLast: { visit: ListedVisit; plannedAt: string | null }[] = []
+const keepForUndo = (moved: typeof movedLast) => { movedLast = moved }
+
+/** Puts the times back that were set last, as long as nobody set them again. */
+export function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; onMoved: () => void }) {
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  if (movedLast.length === 0) return null
+  const back = async () => {
+    setBusy(true)
+    try {
+      for (const { visit, plannedAt } of movedLast) {
+        const now = visits.find(({ id }) => id === visit.id)
+        if (now) await setTime(now, plannedAt === null ? null : new Date(plannedAt))
+      }
+      movedLast = []
+      onMoved()
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.words : 'Not every time could be put back; look at the visits.')
+    } finally { setBusy(false) }
+  }
+  return (
+    <div role="status" className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-plum bg-well p-3">
+      <p className="grow">{movedLast.length === 1 ? 'One visit was moved' : `${movedLast.length} visits were moved`}; each stands in its logbook, and marked in the day of whoever has it.</p>
+      <button type="button" className="btn" disabled={busy} onClick={() => void back()}>Put the times back</button>
+      {problem && <p role="alert" className="basis-full font-bold">{problem}</p>}
+    </div>
+  )
+}
+
+/** A stretch of minutes as people say it. */
+const spanWords = (minutes: number) => (minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 30) / 2} h`)

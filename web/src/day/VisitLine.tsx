@@ -47,7 +47,7 @@ export function VisitLine({ visit, showTechnician = false, atHome = false, revie
         <span><b className="exact text-xl">{time}</b>{day && <span className="fine block">{day}</span>}</span>
         {atHome
           ? <span className="min-w-0"><b className="block truncate text-lg">{reason}</b><span className="fine block">{visit.technicianName}</span></span>
-          : <span className="min-w-0"><b className="block truncate text-lg">{visit.street}</b><span className="fine block">{visit.town} · {visit.customer}</span><span className="fine block">{reason}{showTechnician ? ` · ${visit.technicianName}` : ''}</span></span>}
+          : <span className="min-w-0"><b className="block truncate text-lg">{visit.street}</b><span className="fine block">{visit.town} · {visit.customer}</span><span className="fine block">{reason}{showTechnician ? ` · ${visit.technicianName}` : ''}</span>{summary.movedBy && !visit.sealedAt && <span className="fine block font-bold text-ink">moved by {summary.movedBy}</span>}</span>}
         <span className="col-span-2 min-w-0 md:col-span-1">
           <span className="flex flex-wrap items-center gap-x-4"><SmallStrand visit={visit} /><b>{visit.sealedAt ? `sealed ${format(new Date(visit.sealedAt), 'd MMM yyyy')}` : summary.open ? `${summary.open} open` : 'ready to sign'}</b>{visit.review !== 'none' && !visit.sealedAt && <span className="border-2 border-plum px-2 text-sm font-bold">{visit.review === 'asked' ? `in review${summary.reviewAskedAt ? ` for ${formatDistanceToNowStrict(new Date(summary.reviewAskedAt))}` : ''}` : 'back from review'}</span>}</span>
           {!visit.sealedAt && summary.heaviest?.slice(0, 2).map((one) => <span key={one.rule + one.text} className="mt-0.5 block truncate text-sm text-soft">{one.text}</span>)}

@@ -1,7 +1,7 @@
-import { startOfDay } from 'date-fns'
+import { isSameDay, startOfDay } from 'date-fns'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { MOST_STOPS, soonestOrder, suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
-import { inPlannedOrder, planDay, type DayPlan, type Stop, type Ways } from '@pasado/core/day/day-plan'
+import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
+import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import type { ListedVisit } from './VisitLine'
 
@@ -45,9 +45,12 @@ export function useDayPlan(visits: readonly ListedVisit[], day: Date, leaveMin: 
   const planned = useMemo(() => {
     if (!given) return null
     const estimates = new Map(given.estimates.map((one) => [one.visit, one]))
-    const stops = inPlannedOrder(visits.map(({ id, home, town, plannedAt }): Stop => ({ id, place: home, town, plannedMin: plannedAt ? Math.round((new Date(plannedAt).getTime() - midnight) / 60_000) : null, likelyMin: estimates.get(id)?.likelyMin ?? 0, cautiousMin: estimates.get(id)?.cautiousMin ?? 0 })))
+    const stops = inPlannedOrder(visits.map(({ id, home, town, plannedAt }): Stop => ({ id, place: home, town, plannedMin: plannedAt ? wallMinute(new Date(plannedAt), new Date(midnight)) : null, likelyMin: estimates.get(id)?.likelyMin ?? 0, cautiousMin: estimates.get(id)?.cautiousMin ?? 0 })))
     const ways = waysFrom(given)
-    return { stops, ways, plan: planDay(stops, ways, leaveMin), suggestion: suggestDay(stops, ways, leaveMin), doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null, load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? []) }
+    // What was to begin by now stays as it is; nothing is planned into the past.
+    const now = new Date()
+    const { rest, from, leaveMin: goesOn } = splitDay(stops, ways, leaveMin, isSameDay(now, new Date(midnight)) ? wallMinute(now, now) : null)
+    return { stops, ways, plan: planDay(stops, ways, leaveMin), suggestion: suggestDay(rest, ways, goesOn, from), doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null, load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? []) }
   // What of the visits counts is in their key.
   }, [given, key, midnight, leaveMin])
   const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {

@@ -1,6 +1,6 @@
 import { readLamps } from '../../lamps/unit-lamps'
 import { lookWords, sightingWords } from '../../lamps/look'
-import { aboutUnit, atUnit, breaks, holds, listed, unproven, type KnownUnit, type Place, type Rule, type Verdict } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, unproven, type KnownUnit, type Place, type Rule, type Verdict } from '../rule'
 import { laterFigures } from '../standard'
 
 const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })

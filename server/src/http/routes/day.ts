@@ -5,6 +5,7 @@ import { reachWindows, setTravel, setWindows, townTravel, towns, travelBetween }
 import { calendarOf } from '../../documents/calendar'
 import { estimatesOf } from '../../logbook/estimates'
 import { everyRole, route } from '../route'
+import { pivotOf } from './lists'
 
 const place = z.string().max(100).regex(/^(?:depot|town .{1,80}|home [0-9a-f-]{36})$/, 'must be the depot, a town or a home')
 const minuteOfDay = z.int().min(0, 'must be a time of the day').max(1440, 'must be a time of the day')
@@ -54,7 +55,7 @@ export const dayRoutes = [
     query: z.strictObject({ whose: z.enum(['mine', 'all']).default('mine') }),
     run: async ({ services, person, query }) => {
       const whose = query.whose === 'mine' && person.role !== 'office' ? person.id : null
-      const visits = await openVisits(services.db, whose)
+      const { visits } = await openVisits(services.db, whose, 'upcoming', pivotOf(new Date()))
       const soon = visits.filter(({ plannedAt }) => plannedAt !== null).slice(0, ESTIMATED)
       const estimates = new Map((await estimatesOf(services.logbook, soon.map(({ id }) => id))).map((one) => [one.visit, one]))
       return { file: { name: 'pasado-visits.ics', type: 'text/calendar; charset=utf-8', bytes: calendarOf(visits, await dueChecks(services.db, whose, new Date()), estimates, new Date()) } }

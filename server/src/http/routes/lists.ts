@@ -3,36 +3,53 @@ import { allModels, currentStandard } from '../../db/catalogue'
 import { dueChecks } from '../../db/checks'
 import { comingErasures } from '../../db/erasures'
 import { manyShownSince } from '../../db/many-shown'
-import { findHomes, homeCursor } from '../../db/home-search'
+import { findHomes } from '../../db/home-search'
 import { readHome } from '../../db/homes'
 import { technicians } from '../../db/people'
 import { confirmSealKey, sealKeysOf } from '../../db/seal-keys'
-import { openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
+import { pageCursor } from '../../db/page'
+import { openParts, openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
 import { homeNow } from '../../logbook/home-now'
 import { searchWords } from '../../logbook/terms'
 import { notFound } from '../problem'
 import { everyRole, route } from '../route'
 
+/** What was planned a day ago or later stands with what is to come: it is today in some zone. */
+export const pivotOf = (now: Date): Date => new Date(now.getTime() - 24 * 3_600_000)
+
 /** Lists: the day, homes, models, people. */
 export const listRoutes = [
   route({
-    method: 'get', path: '/day', does: 'Visits that are not sealed: mine, or everybody’s; checks that are due; secrets that are erased within a week; and for a lead what waits for review and who looked at many secrets', roles: everyRole,
+    method: 'get', path: '/day', does: 'Visits that are not sealed: mine, or everybody’s, those to come, then the overdue and the unplanned ones, each part a page with where it goes on in `more`; checks that are due; secrets that are erased within a week; and for a lead what waits for review and who looked at many secrets', roles: everyRole,
     query: z.strictObject({ whose: z.enum(['mine', 'all']).default('mine') }),
-    run: async ({ services, person, query }) => ({
-      json: {
-        visits: await openVisits(services.db, query.whose === 'mine' && person.role !== 'office' ? person.id : null),
-        review: person.role === 'lead' ? await visitsInReview(services.db) : [],
-        checks: (await dueChecks(services.db, query.whose === 'mine' && person.role !== 'office' ? person.id : null, new Date())).map(({ result: _, ...one }) => one),
-        shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
-        erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
+    run: async ({ services, person, query }) => {
+      const technician = query.whose === 'mine' && person.role !== 'office' ? person.id : null
+      const parts = await Promise.all(openParts.map(async (part) => ({ part, ...(await openVisits(services.db, technician, part, pivotOf(new Date()))) })))
+      return {
+        json: {
+          visits: parts.flatMap(({ visits }) => visits).sort((a, b) => (a.plannedAt?.getTime() ?? Infinity) - (b.plannedAt?.getTime() ?? Infinity) || (a.id < b.id ? -1 : 1)),
+          more: Object.fromEntries(parts.map(({ part, next }) => [part, next])),
+          review: person.role === 'lead' ? await visitsInReview(services.db) : [],
+          checks: (await dueChecks(services.db, technician, new Date())).map(({ result: _, ...one }) => one),
+          shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
+          erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
+        }
       }
-    })
+    }
+  }),
+  route({
+    method: 'get', path: '/day/visits', does: 'A further page of one part of the visits that are not sealed', roles: everyRole,
+    query: z.strictObject({ whose: z.enum(['mine', 'all']).default('mine'), part: z.enum(openParts), after: pageCursor }),
+    run: async ({ services, person, query: { whose, part, after } }) => {
+      const { visits, next } = await openVisits(services.db, whose === 'mine' && person.role !== 'office' ? person.id : null, part, pivotOf(new Date()), after)
+      return { json: { visits, next } }
+    }
   }),
   route({
     method: 'get', path: '/homes', does: 'Homes, fifty at a time: by street, or those that fit name, street, town, serial, MAC address, model, firmware and how a rule came out there; `next` leads to the next page', roles: everyRole,
     query: z.strictObject({
       q: z.string().max(120).optional(), model: z.string().min(1).max(60).optional(), firmware: z.string().min(1).max(40).optional(),
-      rule: z.string().regex(/^[a-z0-9-]{3,60}$/, 'must be the id of a rule').optional(), outcome: z.enum(['breaks', 'waived', 'unproven']).optional(), after: homeCursor.optional()
+      rule: z.string().regex(/^[a-z0-9-]{3,60}$/, 'must be the id of a rule').optional(), outcome: z.enum(['breaks', 'waived', 'unproven']).optional(), after: pageCursor.optional()
     }).refine(({ firmware, model }) => firmware === undefined || model !== undefined, { path: ['model'], message: 'is missing: a version is one of a model' }),
     run: async ({ services, query: { q, after, ...query } }) => ({ json: await findHomes(services.db, { ...query, words: searchWords(q ?? '') }, after ?? null) })
   }),
