@@ -94,7 +94,7 @@ describe('what is not known, and what is over', () => {
     const known: Ways = ways(10)
     expect(suggestDay(three, known, at(8))).not.toBeNull()
     for (const missing of [['a', 'b'], ['b', 'c'], ['a', null], ['b', null]] as const) {
-      const gap: Ways = { ...known, minutes: (from, to) => (missing.includes((from?.id ?? null) as 'a') && missing.includes((to?.id ?? null) as 'a') ? null : 10) }
+      const gap: Ways = { ...known, minutes: (from, to) => ((missing as readonly (string | null)[]).includes(from?.id ?? null) && (missing as readonly (string | null)[]).includes(to?.id ?? null) ? null : 10) }
       const found = suggestDay(three, gap, at(8))
       if (found) expect(found.plan.unknownWays).toBe(0)
     }

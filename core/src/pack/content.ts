@@ -5,6 +5,7 @@ import { placedUnits, planOf } from '../plan/home-plan'
 import { planSvg } from '../plan/plan-svg'
 import { choiceNames } from '../record/answers'
 import { readLamps } from '../lamps/unit-lamps'
+import { isOnPaper } from '../text/on-paper'
 import { groupBy } from '../text/group-by'
 import { secretFor, standing, unitName, type Network, type Secret, type Unit, type VisitRecord } from '../record/record'
 import { isMeshMember } from '../standard/rule'
@@ -21,9 +22,11 @@ export const packContent = z.strictObject({
   format: z.literal('pasado.pack/1'),
   language: z.enum(['en', 'es']),
   customer: z.string(),
+  /** The customer's name as paper shows it, where it is another. */
+  customerOnPaper: z.string().optional(),
   street: z.string(),
   company: z.strictObject({ name: z.string(), phone: z.string() }),
-  networks: z.array(z.strictObject({ guests: z.boolean(), /** Left out in packs of before, where it is the home's or its guests'. */ use: z.enum(networkUses).optional(), ssid: z.string(), open: z.boolean(), passphrase: z.string().nullable(), /** What the code to join holds; null where the passphrase is not kept. */ qr: z.string().nullable() })),
+  networks: z.array(z.strictObject({ guests: z.boolean(), /** Left out in packs of before, where it is the home's or its guests'. */ use: z.enum(networkUses).optional(), ssid: z.string(), /** How it is said, where paper cannot show it. */ transcription: z.string().optional(), open: z.boolean(), passphrase: z.string().nullable(), /** What the code to join holds; null where the passphrase is not kept. */ qr: z.string().nullable() })),
   units: z.array(z.strictObject({ name: z.string(), place: z.string().nullable(), model: z.string().nullable(), well: z.array(look), wrong: z.array(z.strictObject({ looks: z.array(look), says: z.string() })) })),
   /** Logins of the units' own pages that are the customer's; left out in packs of before. */
   logins: z.array(z.strictObject({ units: z.array(z.string()), pages: z.array(z.string()), name: z.string().nullable(), password: z.string().nullable() })).optional(),
@@ -54,11 +57,11 @@ const MOST_WRONG = 4
 
 /** Draws the content of a pack from a record, in the language that was chosen. */
 export function packContentOf({ record, catalogue, values, company, zone }: PackParts): PackContent {
-  const { street = '', customerName = '', language = 'en', telephone = false } = record.brief.facts
+  const { street = '', customerName = '', nameOnPaper, language = 'en', telephone = false } = record.brief.facts
   const units = standing(record.units)
   const [check] = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled).sort((a, b) => (a.from < b.from ? -1 : 1))
   return {
-    format: 'pasado.pack/1', language, customer: customerName, street, company,
+    format: 'pasado.pack/1', language, customer: customerName, ...(nameOnPaper === undefined ? {} : { customerOnPaper: nameOnPaper }), street, company,
     networks: once(standing(record.networks).filter(({ facts }) => facts.ssid !== undefined).map((network) => networkContent(record, network, values))),
     units: units.map((unit) => unitContent(unit, modelOf(unit, catalogue), record, packWords[language])),
     logins: loginsContent(record, values),
@@ -72,13 +75,13 @@ export function packContentOf({ record, catalogue, values, company, zone }: Pack
 }
 
 function networkContent(record: VisitRecord, network: Network, values: ReadonlyMap<string, string>): PackContent['networks'][number] {
-  const { ssid, security, hidden, use } = network.facts
+  const { ssid, transcription, security, hidden, use } = network.facts
   const secret = passphraseOf(record, network)
   const passphrase = (secret ? values.get(secret.ref) : undefined) ?? null
   const kind = security === 'open' ? 'open' : security === 'wep' ? 'wep' : 'wpa'
   const canJoin = kind === 'open' || passphrase !== null
   return {
-    guests: use === 'guest', use: use ?? 'main', ssid: ssid!, open: kind === 'open', passphrase: kind === 'open' ? null : passphrase,
+    guests: use === 'guest', use: use ?? 'main', ssid: ssid!, ...(transcription === undefined || isOnPaper(ssid!) ? {} : { transcription }), open: kind === 'open', passphrase: kind === 'open' ? null : passphrase,
     qr: canJoin ? wifiQr({ ssid: ssid!, security: kind, ...(kind === 'open' || passphrase === null ? {} : { passphrase }), ...(hidden ? { hidden } : {}) }).payload : null
   }
 }

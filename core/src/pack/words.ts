@@ -17,6 +17,8 @@ export interface PackWords {
   logins: string
   loginsHow: string
   user: string
+  saidSo: string
+  blank: string
   password: string
   name: string
   passphrase: string
@@ -45,7 +47,7 @@ export interface PackWords {
 
 const english: PackWords = {
   title: 'Your home network', join: 'Join it', joinHow: 'Point a phone’s camera at the square, or choose the name and type the passphrase. O is a letter, 0 is a zero with a stroke.',
-  forGuests: 'For guests', forHome: 'For your home', forOffice: 'For the office', forEquipment: 'For devices', logins: 'The settings of your units', loginsHow: 'Only to change settings, never to join. Keep it apart from the passphrase.', user: 'User', password: 'Password', name: 'Name', passphrase: 'Passphrase', open: 'none: anybody can join', notKept: 'not kept by us', whereAll: 'Where everything stands, and its lamp', allWell: 'All is well:', wrong: 'If it does not work',
+  forGuests: 'For guests', forHome: 'For your home', forOffice: 'For the office', forEquipment: 'For devices', logins: 'The settings of your units', loginsHow: 'Only to change settings, never to join. Keep it apart from the passphrase.', user: 'User', saidSo: 'as it is said; the square has it letter by letter', blank: '␣ is a blank', password: 'Password', name: 'Name', passphrase: 'Passphrase', open: 'none: anybody can join', notKept: 'not kept by us', whereAll: 'Where everything stands, and its lamp', allWell: 'All is well:', wrong: 'If it does not work',
   steps: (company, phone) => ['Look at the lamps above: each says what to do.', 'Restart: unplug the gateway or router, wait ten seconds, plug it in, wait five minutes.', `Still not? Call ${company}, ${phone}. Say what the lamps show.`],
   chose: 'What you chose', choices: { guest: 'Guest network', parental: 'Parental controls', security: 'Security service', updates: 'Automatic updates', lamp: 'Status lamps' },
   answers: { yes: 'yes', no: 'no', automatic: 'automatic', managed: 'managed by us', bright: 'bright', dim: 'dim', off: 'off' }, notAsked: 'not asked yet', plan: 'Where it stands in your home',
@@ -64,7 +66,7 @@ const conditions: Partial<Record<Condition, string>> = {
 
 const spanish: PackWords = {
   title: 'La red de su casa', join: 'Cómo conectarse', joinHow: 'Apunte la cámara del teléfono al cuadrado, o elija el nombre y escriba la contraseña. O es una letra; 0 es un cero con una raya.',
-  forGuests: 'Para invitados', forHome: 'Para su casa', forOffice: 'Para la oficina', forEquipment: 'Para aparatos', logins: 'Los ajustes de sus equipos', loginsHow: 'Solo para cambiar ajustes, nunca para conectarse. Guárdela aparte.', user: 'Usuario', password: 'Contraseña de administración', name: 'Nombre', passphrase: 'Contraseña', open: 'ninguna: cualquiera puede entrar', notKept: 'no la guardamos', whereAll: 'Dónde está cada equipo, y su luz', allWell: 'Todo va bien:', wrong: 'Si no funciona',
+  forGuests: 'Para invitados', forHome: 'Para su casa', forOffice: 'Para la oficina', forEquipment: 'Para aparatos', logins: 'Los ajustes de sus equipos', loginsHow: 'Solo para cambiar ajustes, nunca para conectarse. Guárdela aparte.', user: 'Usuario', saidSo: 'así se dice; el cuadrado lo tiene letra por letra', blank: '␣ es un espacio', password: 'Contraseña de administración', name: 'Nombre', passphrase: 'Contraseña', open: 'ninguna: cualquiera puede entrar', notKept: 'no la guardamos', whereAll: 'Dónde está cada equipo, y su luz', allWell: 'Todo va bien:', wrong: 'Si no funciona',
   steps: (company, phone) => ['Mire las luces de arriba: cada una dice qué hacer.', 'Reinicie: desenchufe el equipo principal, espere diez segundos, enchúfelo y espere cinco minutos.', `¿Sigue igual? Llame a ${company}, ${phone}. Diga qué muestran las luces.`],
   chose: 'Lo que usted eligió', choices: { guest: 'Red para invitados', parental: 'Control parental', security: 'Servicio de seguridad', updates: 'Actualizaciones automáticas', lamp: 'Luces de estado' },
   answers: { yes: 'sí', no: 'no', automatic: 'automáticas', managed: 'las hacemos nosotros', bright: 'fuertes', dim: 'suaves', off: 'apagadas' }, notAsked: 'sin preguntar todavía', plan: 'Dónde está en su casa',

@@ -39,6 +39,8 @@ export const reasons = ['new', 'extend', 'convert', 'add-node', 'swap', 'fault']
 /** What is known before and about the visit as a whole. */
 export const briefFacts = z.strictObject({
   customerName: textLine(120),
+  /** The customer's name in letters that paper can show, where it is in others. */
+  nameOnPaper: textLine(120),
   /** The language that the customer's pack is made in. */
   language: z.enum(['en', 'es']),
   street: textLine(120),
@@ -235,6 +237,8 @@ export const securities = ['open', 'wep', 'wpa-tkip', 'wpa2-aes', 'wpa2-wpa3', '
 /** A network on the air. */
 export const networkFacts = z.strictObject({
   ssid: checked(ssidProblem, 64),
+  /** How the name is said, in letters that paper can show, where it is in others. */
+  transcription: textLine(64),
   use: z.enum(['main', 'guest', 'office', 'equipment']),
   bands: z.array(z.enum(['2.4', '5', '6'])).min(1).max(3),
   security: z.enum(securities),

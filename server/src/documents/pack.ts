@@ -2,6 +2,7 @@ import QRCode from 'qrcode'
 import type { Column, Content } from 'pdfmake/interfaces'
 import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/pack/content'
 import { usedFor, type PackWords } from '@pasado/core/pack/words'
+import { withBlanksShown } from '@pasado/core/text/on-paper'
 import { ink, lensSvg, renderPdf, rule, soft } from './pdf'
 
 const QR_POINTS = 118
@@ -12,7 +13,7 @@ export async function packPdf(pack: PackContent): Promise<Buffer> {
   const { company } = pack
   const content: Content[] = [
     { text: words.title, fontSize: 26, bold: true },
-    { text: `${pack.customer} · ${pack.street}`, fontSize: 13, color: soft, margin: [0, 2, 0, 14] },
+    { text: `${pack.customerOnPaper ?? pack.customer} · ${pack.street}`, fontSize: 13, color: soft, margin: [0, 2, 0, 14] },
     heading(words.join),
     { text: words.joinHow, margin: [0, 0, 0, 8] },
     ...(await Promise.all(pack.networks.map((network) => networkBlock(network, words)))),
@@ -32,13 +33,17 @@ export async function packPdf(pack: PackContent): Promise<Buffer> {
 
 const heading = (text: string): Content => ({ text, fontSize: 15, bold: true, margin: [0, 12, 0, 6] })
 
-async function networkBlock({ guests, use, ssid, open, passphrase, qr }: PackContent['networks'][number], words: PackWords): Promise<Content> {
+async function networkBlock({ guests, use, ssid: name, transcription, open, passphrase, qr }: PackContent['networks'][number], words: PackWords): Promise<Content> {
+  const ssid = withBlanksShown(transcription ?? name)
+  const shown = withBlanksShown(open ? words.open : (passphrase ?? words.notKept))
   const left: Content[] = [
     { text: usedFor(words, { use, guests }), bold: true, fontSize: 12.5, margin: [0, 2, 0, 6] },
     { text: words.name, color: soft, fontSize: 10 },
-    { text: ssid, font: 'Mono', fontSize: Math.min(17, sizeOnOneLine(ssid) + 2), bold: true, noWrap: true, margin: [0, 0, 0, 6] },
+    { text: ssid, font: 'Mono', fontSize: Math.min(17, sizeOnOneLine(ssid) + 2), bold: true, noWrap: true, margin: [0, 0, 0, transcription === undefined ? 6 : 0] },
+    ...(transcription === undefined ? [] : [{ text: words.saidSo, color: soft, fontSize: 9, margin: [0, 0, 0, 6] } as Content]),
     { text: words.passphrase, color: soft, fontSize: 10 },
-    { text: open ? words.open : (passphrase ?? words.notKept), font: 'Mono', fontSize: sizeOnOneLine(passphrase ?? ''), bold: true, noWrap: true }
+    { text: shown, font: 'Mono', fontSize: sizeOnOneLine(passphrase ?? ''), bold: true, noWrap: true },
+    ...(`${ssid}${shown}`.includes('␣') ? [{ text: words.blank, color: soft, fontSize: 9 } as Content] : [])
   ]
   const right: Content = qr ? { svg: await QRCode.toString(qr, { type: 'svg', margin: 1, errorCorrectionLevel: 'M' }), width: QR_POINTS } : { text: '' }
   return {
@@ -57,7 +62,7 @@ function loginsBlock({ logins = [] }: PackContent, words: PackWords): Content[] 
       ...logins.map(({ units, pages, name, password }): Content => ({
         margin: [0, 0, 0, 6], stack: [
           { text: [{ text: units.join(', '), bold: true }, ...(pages.length ? [{ text: `  ${pages.join(', ')}`, font: 'Mono', fontSize: 10, color: soft }] : [])] },
-          { text: [...(name === null ? [] : [{ text: `${words.user} `, color: soft, fontSize: 10 }, { text: `${name}   `, font: 'Mono' }]), { text: `${words.password} `, color: soft, fontSize: 10 }, { text: password ?? words.notKept, font: 'Mono', bold: true, fontSize: sizeOnOneLine(password ?? '') }] }
+          { text: [...(name === null ? [] : [{ text: `${words.user} `, color: soft, fontSize: 10 }, { text: `${name}   `, font: 'Mono' }]), { text: `${words.password} `, color: soft, fontSize: 10 }, { text: withBlanksShown(password ?? words.notKept), font: 'Mono', bold: true, fontSize: sizeOnOneLine(password ?? '') }] }
         ]
       }))
     ]

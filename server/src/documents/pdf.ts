@@ -1,16 +1,11 @@
-import { createRequire } from 'node:module'
 import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import { faces, inFaces } from './faces'
 
-const require = createRequire(import.meta.url)
-const face = (family: string, weight: number, style: string) => require.resolve(`@fontsource/${family}/files/${family}-latin-${weight}-${style}.woff`)
-
-pdfmake.setFonts(Object.fromEntries([['Sans', 'atkinson-hyperlegible-next'], ['Mono', 'atkinson-hyperlegible-mono']].map(([name, family]) => [name, {
-  normal: face(family!, 400, 'normal'), bold: face(family!, 700, 'normal'), italics: face(family!, 400, 'italic'), bolditalics: face(family!, 700, 'italic')
-}])))
+pdfmake.setFonts(faces)
 const policies = pdfmake as unknown as { setUrlAccessPolicy: (allow: () => boolean) => void; setLocalAccessPolicy: (allow: (path: string) => boolean) => void }
 policies.setUrlAccessPolicy(() => false)
-policies.setLocalAccessPolicy((path) => path.includes('@fontsource'))
+policies.setLocalAccessPolicy((path) => path.includes('@fontsource') || path.includes('dejavu-fonts-ttf'))
 
 /** The ink of documents; they are read on paper, so all is black and grey. */
 export const ink = '#1D1822'
@@ -24,8 +19,8 @@ export async function renderPdf(title: string, foot: string, content: Content[],
     pageSize: 'A4',
     pageMargins: [48, 48, 48, 56],
     defaultStyle: { font: 'Sans', fontSize: 11, color: ink, lineHeight: 1.15 },
-    footer: (page, pages) => ({ margin: [48, 14, 48, 0], columns: [{ text: foot, fontSize: 8.5, color: soft }, { text: `${page} ${of} ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }] }),
-    content,
+    footer: (page, pages) => ({ margin: [48, 14, 48, 0], columns: [inFaces({ text: foot, fontSize: 8.5, color: soft } as Content), { text: `${page} ${of} ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }] }),
+    content: inFaces(content),
     ...more
   }
   return (pdfmake.createPdf(definition) as unknown as { getBuffer: () => Promise<Buffer> }).getBuffer()

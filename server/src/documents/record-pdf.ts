@@ -8,6 +8,7 @@ import { stageNames, stages } from '@pasado/core/record/stages'
 import type { Changes, Revision } from '@pasado/core/revisions/changes'
 import { cautionsOf } from '@pasado/core/standard/cautions'
 import type { Finding } from '@pasado/core/standard/evaluate'
+import { withBlanksShown } from '@pasado/core/text/on-paper'
 import { renderPdf, soft } from './pdf'
 import { beginsAnew, factsTable, heading, table, timeIn, type Margins, type TellTime } from './record-parts'
 import { changesTable, course, measurements, photographs, signaturesAndSeal, type SmallPhoto } from './record-proof'
@@ -33,7 +34,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
   const cautions = cautionsOf(record, catalogue)
   const content: Content[] = [
     { text: 'Record of the visit', fontSize: 22, bold: true },
-    { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.customerName ?? ''}`, margin: [0, 2, 0, 2] },
+    { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.nameOnPaper ?? facts.customerName ?? ''}`, margin: [0, 2, 0, 2] },
     { text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`, fontSize: 9 },
     { text: `Times are those of ${parts.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone}.`, fontSize: 9, color: soft },
     ...(parts.foreign ? [{ text: foreignWords(parts.foreign, time), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }] : []),
@@ -111,7 +112,7 @@ function addressTable(record: VisitRecord): Content {
 
 function networksTable(record: VisitRecord): Content {
   const body = standing(record.networks).map(({ id, facts }): TableCell[] => [
-    { text: facts.ssid ?? '', font: 'Mono', bold: true }, facts.use ?? '', (facts.bands ?? []).map((band) => `${band} GHz`).join(', '), facts.security ?? '',
+    { stack: [{ text: withBlanksShown(facts.ssid ?? ''), font: 'Mono', bold: true }, ...(facts.transcription === undefined ? [] : [{ text: facts.transcription }])] }, facts.use ?? '', (facts.bands ?? []).map((band) => `${band} GHz`).join(', '), facts.security ?? '',
     Object.values(record.secrets).some((secret) => secret.id === id) ? '••••••••' : 'none kept'
   ])
   return table(['Name', 'For', 'Bands', 'Security', 'Passphrase'], body, [150, 60, 100, 80, '*'])

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { format } from 'date-fns'
 import { contentsOf } from '@pasado/core/catalogue/boxes'
 import { standing } from '@pasado/core/record/record'
+import { isOnPaper } from '@pasado/core/text/on-paper'
 import { accessLines, reasons } from '@pasado/core/record/facts'
 import { AskedRules } from '../AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
@@ -28,6 +29,7 @@ export function Brief() {
       <div className="mt-3 grid gap-x-8 gap-y-3 xl:grid-cols-2">
         <section aria-label="Who and where" className="flex flex-col gap-3">
           <TextFact {...brief} field="customerName" label="Customer" />
+          <NameOnPaper />
           <div className="grid gap-3 sm:grid-cols-[3fr_2fr]">
             <TextFact {...brief} field="street" label="Street" />
             <TextFact {...brief} field="town" label="Town or island" />
@@ -64,6 +66,13 @@ export function Brief() {
       <HouseOfVisit />
     </div>
   )
+}
+
+/** Asked where paper cannot show the customer's name as it is written. */
+function NameOnPaper() {
+  const name = useVisit((state) => state.record.brief.facts.customerName)
+  if (name === undefined || isOnPaper(name)) return null
+  return <TextFact {...brief} field="nameOnPaper" label="The customer’s name on paper" hint={<b>Paper cannot show this name. Write it in Latin, Greek or Cyrillic letters as well.</b>} />
 }
 
 /** A visit that ended without a unit says why: a survey, nobody at home. Not asked where one stands. */

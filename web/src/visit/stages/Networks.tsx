@@ -3,6 +3,7 @@ import QRCode from 'qrcode'
 import { v7 as uuidv7 } from 'uuid'
 import { securities } from '@pasado/core/record/facts'
 import { secretFor, standing, unitName, type Network } from '@pasado/core/record/record'
+import { isOnPaper } from '@pasado/core/text/on-paper'
 import { passphraseOf, takesPassphraseFrom } from '@pasado/core/wifi/passphrase'
 import { wifiQr } from '@pasado/core/wifi/qr'
 import { Sheet } from '../../ui/Sheet'
@@ -47,6 +48,7 @@ function NetworkSheet({ network }: { network: Network }) {
     <section aria-label={`Network ${ssid ?? 'without a name'}`} className="paper p-4">
       <div className="grid gap-x-6 gap-y-3 xl:grid-cols-2">
         <TextFact {...field} field="ssid" label="Name (SSID)" exact hint="1 to 32 octets. Neither the customer’s name nor the street." />
+        {ssid !== undefined && !isOnPaper(ssid) && <TextFact {...field} field="transcription" label="The name as it is said" hint={<b>Paper cannot show this name. Write it in Latin, Greek or Cyrillic letters: the pack prints that beside the square, which has the name itself.</b>} />}
         <ChoiceFact {...field} field="use" label="For" options={[{ value: 'main', words: 'home' }, { value: 'guest', words: 'guests' }, { value: 'office', words: 'office' }, { value: 'equipment', words: 'equipment' }]} />
         {security !== 'open' && giver && !own && <div><p className="label">Passphrase</p><p className="mt-1 text-soft">The same as of {giver.facts.ssid ?? 'the home’s network'}: to the customer they are one network.</p></div>}
         {security !== 'open' && (!giver || own) && <SecretFact purpose="wifi-passphrase" thing="network" id={network.id} label={`Passphrase${ssid ? ` of ${ssid}` : ''}`} canMake wep={security === 'wep'} />}
