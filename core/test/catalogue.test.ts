@@ -21,7 +21,9 @@ const planted: [ModelFaultCode, string, (model: Model) => void][] = [
   ['power-without-budget', 'a powered port and no budget', (model) => { model.ports[1]!.powerOutW = 15.4 }],
   ['no-unit-in-box', 'a set without a unit', (model) => { model.kits![0]!.items = [{ item: 'start card', count: 1 }] }],
   ['repeated-name', 'an item twice', (model) => { model.box.push({ ...model.box[0]! }) }],
-  ['firmware-repeated', 'one version twice', (model) => { model.firmware.releases[3]!.version = 'v3.0.2.0' }]
+  ['firmware-repeated', 'one version twice', (model) => { model.firmware.releases[3]!.version = 'v3.0.2.0' }],
+  ['not-named', 'nobody said what it is', (model) => { model.name = 'Model' }],
+  ['nothing-to-connect', 'neither a port nor a radio', (model) => { model.ports = []; model.radios = [] }]
 ]
 
 describe('the catalogue', () => {

@@ -108,10 +108,11 @@ describe('editing a model', () => {
     }
   })
 
-  it('a new model begins whole; others than leads are sent away', async () => {
+  it('a new model wants a name and something to connect before it can be published; others than leads are sent away', async () => {
     edit('new', 'identity')
     expect(await screen.findByRole('textbox', { name: 'Id' })).toBeDefined()
-    expect(wrong()).toContain('Nothing is wrong')
+    expect(wrong()).toMatch(/maker.*is missing: who makes it.*name.*is missing.*ports.*is missing/)
+    expect((screen.getByRole('button', { name: /^Publish/ }) as HTMLButtonElement).disabled).toBe(true)
     edit('ostrel-heron', 'identity', 'technician')
     expect(await screen.findByText(/Only a lead edits the catalogue/)).toBeDefined()
   })

@@ -1,3 +1,4 @@
+import { canonicalJson } from '../record/canonical'
 import type { Unit } from '../record/record'
 import { lookKey } from '../lamps/look'
 import type { Model } from './model'
@@ -42,8 +43,15 @@ export function modelChanges(before: Model, after: Model): ModelChange[] {
   return changes
 }
 
+/** Whether two values say the same, whatever the order of their fields; one that is left out is none. */
 function same(a: unknown, b: unknown): boolean {
-  return JSON.stringify(a) === JSON.stringify(b)
+  return canonicalJson(plainOf(a)) === canonicalJson(plainOf(b))
+}
+
+function plainOf(value: unknown): unknown {
+  if (value === undefined) return null
+  if (Array.isArray(value)) return value.map(plainOf)
+  return typeof value === 'object' && value !== null ? Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined).map(([key, one]) => [key, plainOf(one)])) : value
 }
 
 /** Rows by their keys; a key that stands twice is told apart by its turn. */

@@ -6,7 +6,7 @@ import type { Model, ModelState } from './model'
 /** Every fault that can be found in a model that its schema lets pass. */
 export const modelFaults = [
   'unknown-name', 'repeated-name', 'unreached-state', 'unreached-good-state', 'no-good-state', 'states-alike', 'unknown-expectation',
-  'times-out-of-order', 'power-without-budget', 'no-unit-in-box', 'firmware-never-installed', 'minimum-not-offered', 'firmware-repeated'
+  'times-out-of-order', 'power-without-budget', 'no-unit-in-box', 'firmware-never-installed', 'minimum-not-offered', 'firmware-repeated', 'not-named', 'nothing-to-connect'
 ] as const
 export type ModelFaultCode = (typeof modelFaults)[number]
 
@@ -23,7 +23,20 @@ export interface ModelFault {
  * @param model checked by the schema
  */
 export function modelFaultsOf(model: Model): ModelFault[] {
-  return [...boxFaults(model), ...nameFaults(model), ...stateFaults(model), ...alikeFaults(model), ...methodFaults(model), ...firmwareFaults(model)]
+  return [...bareFaults(model), ...boxFaults(model), ...nameFaults(model), ...stateFaults(model), ...alikeFaults(model), ...methodFaults(model), ...firmwareFaults(model)]
+}
+
+/** What a new model begins with, until somebody says what it is. */
+const unnamed: ReadonlySet<string> = new Set(['maker', 'model', ''])
+
+/** A model that was begun and not filled in. */
+function bareFaults({ id, maker, name, ports, radios }: Model): ModelFault[] {
+  const faults: ModelFault[] = []
+  if (unnamed.has(maker.trim().toLowerCase())) faults.push({ code: 'not-named', path: ['maker'], message: 'is missing: who makes it' })
+  if (unnamed.has(name.trim().toLowerCase())) faults.push({ code: 'not-named', path: ['name'], message: 'is missing: what it is called' })
+  if (id === 'maker-model') faults.push({ code: 'not-named', path: ['id'], message: 'must be its own: maker and name in small letters, joined by hyphens' })
+  if (ports.length === 0 && radios.length === 0) faults.push({ code: 'nothing-to-connect', path: ['ports'], message: 'is missing, and it has no radio either: nothing could ever be joined to it' })
+  return faults
 }
 
 function boxFaults(model: Model): ModelFault[] {

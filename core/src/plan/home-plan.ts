@@ -1,3 +1,4 @@
+import { medianOf } from '../text/median'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../record/record'
 import type { Grid, Sender } from '../radio/coverage'
@@ -220,5 +221,5 @@ export function roomFigures(room: PlanRoom, grid: Grid, signal: Float32Array, fl
   const values = cellsOf(room, grid).map((cell) => signal[cell]!)
   if (values.length === 0) return null
   values.sort((a, b) => a - b)
-  return { worst: values[0]!, median: values[Math.floor(values.length / 2)]!, share: values.filter((value) => value >= floorDbm).length / values.length }
+  return { worst: values[0]!, median: medianOf(values), share: values.filter((value) => value >= floorDbm).length / values.length }
 }

@@ -1,4 +1,5 @@
 import type { MeasuredRun } from '../record/facts'
+import { medianOf } from '../text/median'
 
 /** The figures that a run may hold, with their units. */
 export const runFigures = { downMbps: { name: 'Down', unit: 'Mbit/s' }, upMbps: { name: 'Up', unit: 'Mbit/s' }, idleMs: { name: 'Latency idle', unit: 'ms' }, loadedMs: { name: 'Latency loaded', unit: 'ms' }, lossPercent: { name: 'Loss', unit: '%' } } as const
@@ -12,13 +13,6 @@ export interface Summary {
   count: number
   /** Numbers of runs, from 1, that stand apart from the others; they are counted all the same. */
   outliers: number[]
-}
-
-/** The middle of a list of numbers: of an even count the mean of the two middle ones. */
-export function medianOf(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
-  const half = sorted.length >> 1
-  return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2
 }
 
 /** From so many deviations on a run stands apart: the modified z-score of Iglewicz and Hoaglin (1993), 0.6745·|x − median|/MAD. */

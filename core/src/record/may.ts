@@ -26,3 +26,9 @@ export function whyNotApprove(record: VisitRecord, mustsOpen: number, person: Pe
   const open = mustsOpen + record.conflicts.length
   return open === 0 ? null : `It cannot be approved yet: ${open} ${open === 1 ? 'must is' : 'musts are'} neither proven nor waived. Approving means that it can be signed.`
 }
+
+/** Why this person does not grant or end a waiver, in words; null where they do: a lead, and with four eyes of a must in no visit of their own. */
+export function whyNotWaive(record: VisitRecord, isMust: boolean, fourEyes: boolean, person: Person): string | null {
+  if (person.role !== 'lead') return 'Only a lead grants or withdraws waivers and sends visits back.'
+  return fourEyes && isMust && hasHeld(record, person.id) ? 'Somebody else looks at this: a lead does not waive in a visit of their own.' : null
+}

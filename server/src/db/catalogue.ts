@@ -12,6 +12,17 @@ export async function addModel(db: Connection, model: Model): Promise<boolean> {
   return (await run(db, 'INSERT IGNORE INTO models (id, version, doc) VALUES (?, ?, ?)', [model.id, model.version, JSON.stringify(model)])) > 0
 }
 
+/** The ids of models that are no longer offered. */
+export async function retiredModels(db: Connection): Promise<string[]> {
+  return (await rows<{ id: string }>(db, 'SELECT id FROM retired_models ORDER BY id')).map(({ id }) => id)
+}
+
+/** Takes a model out of what is offered, or puts it back. */
+export async function retireModel(db: Connection, id: string, retired: boolean, by: { id: string; name: string }, now: Date): Promise<void> {
+  if (retired) await run(db, 'INSERT IGNORE INTO retired_models (id, by_id, by_name, at) VALUES (?, ?, ?, ?)', [id, by.id, by.name, now])
+  else await run(db, 'DELETE FROM retired_models WHERE id = ?', [id])
+}
+
 /** One version of a standard. */
 export async function readStandard(db: Connection, id: string, version: number): Promise<Standard | null> {
   const found = await row<{ doc: string }>(db, 'SELECT doc FROM standards WHERE id = ? AND version = ?', [id, version])

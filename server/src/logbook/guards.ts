@@ -99,6 +99,8 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
     case 'rule.acknowledged':
     case 'waiver.granted':
       if (!(ruleIds.has(draft.body.rule) || draft.body.rule.startsWith('own-'))) say(['rule'], `the standard has no rule ${draft.body.rule}`)
+      // By the author's own day: one that has passed would be a waiver of nothing.
+      if (draft.kind === 'waiver.granted' && draft.body.until !== undefined && draft.body.until < draft.at.slice(0, 10)) say(['until'], 'is a day that has passed; choose the day of today or a later one')
       return
     case 'items.checked':
       if (!record.boxes?.[draft.body.box]) say(['box'], 'no box of this visit has this id')

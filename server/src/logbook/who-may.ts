@@ -1,6 +1,6 @@
 import type { briefFacts } from '@pasado/core/record/facts'
 import type { Author, Draft, Entry, EntryKind } from '@pasado/core/record/entry'
-import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign } from '@pasado/core/record/may'
+import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign, whyNotWaive } from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules, blocks } from '@pasado/core/standard/evaluate'
 import type { Standard } from '@pasado/core/standard/standard'
@@ -51,7 +51,8 @@ function maySign(record: VisitRecord, author: Author, { body }: Draft<'signature
 async function mayWaive(states: VisitStates, open: OpenVisit, author: Author, rule: string): Promise<void> {
   const { record } = open.state
   const standard = await states.standardOf(open.connection, record)
-  if (standard.policy.fourEyes && isMust(standard, rule) && hasHeld(record, author.id)) throw forbidden('Somebody else looks at this: a lead does not waive in a visit of their own.')
+  const why = whyNotWaive(record, isMust(standard, rule), standard.policy.fourEyes ?? false, author)
+  if (why) throw forbidden(why)
 }
 
 function isMust(standard: Standard, rule: string): boolean {

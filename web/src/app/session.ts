@@ -1,6 +1,7 @@
 import { create } from 'zustand'
 import { adopted } from '../outbox/adopt'
 import { ApiProblem, ask } from './api'
+import { forgetDrafts } from './draft'
 import { copyOf, putAway, takeAlong } from './taken'
 
 /** Who is logged in. */
@@ -56,6 +57,7 @@ async function keep(person: Me | null): Promise<void> {
   // What an earlier version could not send is taken over first: it belongs to who was here last.
   await adopted()
   const last = await copyOf<Me>('me')
+  if (person === null || (last !== null && last.value.id !== person.id)) forgetDrafts()
   await putAway(person === null || (last !== null && last.value.id !== person.id) ? 'all' : 'old')
   if (person) await takeAlong('me', person)
 }

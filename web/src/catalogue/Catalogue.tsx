@@ -9,7 +9,7 @@ import { ImportModel } from './ImportModel'
 
 /** Every model in its newest version, found by maker, name and role. */
 export function Catalogue() {
-  const { models, problem, reload } = useModels()
+  const { models, retired, problem, reload } = useModels()
   const [search, setSearch] = useSearchParams()
   const wanted = search.get('q') ?? ''
   const role = search.get('role') ?? ''
@@ -41,7 +41,7 @@ export function Catalogue() {
           return (
             <li key={model.id}>
               <Link to={`/catalogue/${model.id}`} className="paper flex h-full flex-col gap-2 p-4 hover:bg-well">
-                <span className="flex items-baseline justify-between gap-2"><b className="text-lg">{model.maker} {model.name}</b><span className="fine">version {model.version}</span></span>
+                <span className="flex items-baseline justify-between gap-2"><b className="text-lg">{model.maker} {model.name}</b><span className="fine">{retired.has(model.id) ? <b>no longer offered</b> : `version ${model.version}`}</span></span>
                 <span className="fine">{model.roles.map((one) => one.replace('-', ' ')).join(', ')}{model.mesh ? ` · mesh of ${model.mesh.members ?? 'any number'}` : ''}</span>
                 {good && <span className="mt-auto flex flex-wrap items-center gap-2">{good.lamps.map((look) => <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={24} />)}<span className="text-sm">{good.meaning}</span></span>}
               </Link>

@@ -4,6 +4,7 @@ import { labelFieldWords } from '@pasado/core/labels/fields'
 import { methodNeeds, type MethodNeed, type Model } from '@pasado/core/catalogue/model'
 import { sightingWords } from '@pasado/core/lamps/look'
 import { boxesOf, singleBox } from '@pasado/core/catalogue/boxes'
+import { ApiProblem, ask } from '../app/api'
 import { saveJson } from '../app/save-file'
 import { useSession } from '../app/session'
 import { StateGraph } from './StateGraph'
@@ -14,11 +15,15 @@ import { useModels } from './models'
 export function ModelView() {
   const { id } = useParams()
   const lead = useSession((state) => state.me?.role === 'lead')
-  const { models, problem } = useModels()
+  const { models, retired, problem, reload } = useModels()
+  const [refused, setRefused] = useState<string | null>(null)
   const versions = (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)
   const [version, setVersion] = useState<number | null>(null)
   const model = versions.find((one) => one.version === version) ?? versions[0]
   useEffect(() => { if (model) document.title = `${model.maker} ${model.name} · Pasado` }, [model])
+  const offer = async (of: string, offered: boolean) => {
+    try { await ask('POST', `/models/${of}/offered`, { offered }); setRefused(null); reload() } catch (error) { setRefused(error instanceof ApiProblem ? error.words : 'It could not be changed; try again.') }
+  }
   if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
   if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
   if (!model) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
@@ -29,9 +34,12 @@ export function ModelView() {
         <div className="flex flex-wrap items-end gap-2">
           {versions.length > 1 && <div><label className="label" htmlFor="version">Version</label><select id="version" className="box mt-1" value={model.version} onChange={(event) => setVersion(Number(event.target.value))}>{versions.map((one) => <option key={one.version} value={one.version}>{one.version}</option>)}</select></div>}
           <button type="button" className="btn" onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>Save as JSON</button>
+          {lead && <button type="button" className="btn" onClick={() => void offer(model.id, retired.has(model.id))}>{retired.has(model.id) ? 'Offer it again' : 'Offer it no longer'}</button>}
           {lead && <Link className="btn" to={`/catalogue/${model.id}/edit`}>Edit</Link>}
         </div>
       </div>
+      {retired.has(model.id) && <p role="note" className="mt-3 border-l-4 border-plum bg-well p-3"><b>No longer offered.</b> Nobody chooses it for a visit any more; homes that have one keep it, with all that is known of it.</p>}
+      {refused && <p role="alert" className="mt-3 font-bold">{refused}</p>}
       <Acting key={`${model.id}@${model.version}`} model={model} />
       <div className="mt-6 grid gap-6 lg:grid-cols-2">
         <Methods model={model} />

@@ -5,6 +5,7 @@ import { useNavigate, useSearchParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { reasons } from '@pasado/core/record/facts'
 import { ApiProblem, ask } from '../app/api'
+import { draftOf } from '../app/draft'
 import { useSession } from '../app/session'
 import { reasonWords } from '../visit/reason-words'
 import { localTime } from '../app/local-time'
@@ -27,21 +28,28 @@ export function NewVisit() {
   const [search] = useSearchParams()
   const homeId = search.get('home')
   const [home, setHome] = useState<ListedHome | null>(null)
+  const [sealed, setSealed] = useState(false)
   const [technicians, setTechnicians] = useState<{ id: string; name: string }[]>([])
   const [problem, setProblem] = useState<string | null>(null)
   // The ids are fixed when the form is opened: sent twice, it opens one visit.
   const [ids] = useState(() => ({ visit: uuidv7(), home: uuidv7(), customer: uuidv7() }))
   const navigate = useNavigate()
-  const { register, handleSubmit, reset, setError, formState: { errors, isSubmitting } } = useForm<Fields>({
-    defaultValues: { customerName: '', street: '', town: '', phone: '', reason: 'new', date: format(new Date(), 'yyyy-MM-dd'), time: format(new Date(), 'HH:mm'), technician: me?.id ?? '' }
+  const draftKey = `new visit ${homeId ?? ''}`
+  const { register, handleSubmit, reset, setError, watch, formState: { errors, isSubmitting } } = useForm<Fields>({
+    defaultValues: { customerName: '', street: '', town: '', phone: '', reason: 'new', date: format(new Date(), 'yyyy-MM-dd'), time: format(new Date(), 'HH:mm'), technician: me?.id ?? '', ...draftOf.read<Partial<Fields>>(draftKey, {}) }
   })
+  useEffect(() => {
+    const watching = watch((typed) => draftOf.keep(draftKey, typed, {}))
+    return () => watching.unsubscribe()
+  }, [watch, draftKey])
   useEffect(() => {
     document.title = 'New visit · Pasado'
     void ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then((found) => setTechnicians(found.technicians), () => setProblem('The technicians could not be loaded; load the page again.'))
     if (homeId) {
-      void ask<{ home: ListedHome }>('GET', `/homes/${homeId}`).then((found) => {
+      void ask<{ home: ListedHome; now: unknown }>('GET', `/homes/${homeId}`).then((found) => {
         setHome(found.home)
-        reset((before) => ({ ...before, customerName: found.home.customer, street: found.home.street, town: found.home.town, reason: 'fault' }))
+        setSealed(found.now !== null)
+        reset((before) => ({ ...before, customerName: found.home.customer, street: found.home.street, town: found.home.town, reason: draftOf.read<Partial<Fields>>(draftKey, {}).reason ?? 'fault' }))
       }, () => setProblem('This home is not known; open the visit from the list of homes.'))
     }
   }, [homeId, reset])
@@ -54,6 +62,7 @@ export function NewVisit() {
         id: ids.visit, home: home?.id ?? ids.home, customer: home?.customerId ?? ids.customer, technician,
         brief: { ...brief, ...(phone.trim() ? { phone } : {}), ...(plannedAt ? { plannedAt } : {}), country: 'XS' }
       })
+      draftOf.keep(draftKey, {}, {})
       await navigate(`/visit/${ids.visit}/brief`)
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
@@ -74,7 +83,7 @@ export function NewVisit() {
   return (
     <main className="mx-auto max-w-3xl p-4 lg:p-6">
       <h1 className="text-2xl">{home ? `New visit at ${home.street}` : 'New customer, home and visit'}</h1>
-      {home && <p className="mt-1 text-soft">It starts from the last sealed visit: units, ranges, networks and secrets are taken over.</p>}
+      {home && <p className="mt-1 text-soft">{sealed ? 'It starts from the last sealed visit: units, ranges and networks are taken over, and those of its secrets that are still kept.' : 'No visit was sealed here yet: nothing is taken over.'}</p>}
       <form className="paper mt-4 grid gap-4 p-4 sm:grid-cols-2" onSubmit={(event) => void submit(event)} noValidate>
         {text('customerName', 'Customer', 'Enter the customer’s name.')}
         {text('phone', 'Telephone', false)}

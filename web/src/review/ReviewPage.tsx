@@ -10,7 +10,9 @@ import { whyNotApprove } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
 import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/standard/evaluate'
+import { useDraft } from '../app/draft'
 import { useSession } from '../app/session'
+import { useWhyNotWaive } from '../visit/use-why-not-waive'
 import { Mark } from '../ui/Mark'
 import { ChangesView } from '../revisions/ChangesView'
 import { GrantSheet, type Grant } from '../visit/GrantSheet'
@@ -48,12 +50,13 @@ function Judged() {
   const photos = photosOf(record).filter(({ label }) => !label)
   const { street, town, customerName, reason } = record.brief.facts
   const { review } = record
+  const unsent = useVisit((state) => state.pending.some(({ kind }) => kind.startsWith('review.')))
   const about = [...new Map(photos.map((one) => [`${one.about.thing} ${one.about.id}`, one.about])).values()]
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <h1 className="text-2xl">Review: {street}</h1>
       <p className="text-soft">{town} · {customerName} · {reason?.replace('-', ' ')} · {record.visit.technician.name}. <Link className="underline" to={`/visit/${id}/brief`}>The visit</Link></p>
-      {review && <p className="mt-2 border-l-4 border-plum bg-well p-3"><b>{review.by.name} {review.state === 'asked' ? 'asked' : review.state === 'approved' ? 'approved it' : 'sent it back'}</b>, {format(new Date(review.at), 'd MMM HH:mm')}: {review.remark || 'no remark'}</p>}
+      {review && <p className="mt-2 border-l-4 border-plum bg-well p-3"><b>{review.by.name} {review.state === 'asked' ? 'asked' : review.state === 'approved' ? 'approved it' : 'sent it back'}</b>, {format(new Date(review.at), 'd MMM HH:mm')}: {review.remark || 'no remark'}{unsent && <b className="block">Not sent yet: the server has not taken it. Leave this device on until it has.</b>}</p>}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
         <section aria-label="What stands in the way"><h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
           <ul className="mt-1 divide-y divide-rule border-y border-rule">{open.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />)}</ul>
@@ -77,6 +80,7 @@ function Judged() {
 
 function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) => void }) {
   const goTo = useGoTo()
+  const whyNot = useWhyNotWaive(finding)
   const title = finding.subject ? `${finding.subject.name}: ${finding.name.toLowerCase()}` : finding.name
   return (
     <li className="grid grid-cols-[34px_minmax(0,1fr)] gap-x-3 py-3">
@@ -85,7 +89,7 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
         <b>{title}</b> <span className="fine">{finding.level}, {stageNames[finding.stage]}</span>
         <p className="text-sm">{finding.evidence} {finding.granted ? <b>{finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by {finding.granted.by}{finding.granted.until ? ` until ${finding.granted.until}` : ''}: {finding.granted.reason}</b> : finding.mend}</p>
         <p className="text-sm text-soft">{finding.says}</p>
-        <div className="flex flex-wrap gap-2">{blocks(finding) && <button type="button" className="btn" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}{finding.outcome === 'waived' && <button type="button" className="btn btn-quiet" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}{finding.place && <button type="button" className="btn btn-quiet" aria-label={`Look at ${title}`} onClick={() => goTo(finding.place!)}>Look</button>}</div>
+        <div className="flex flex-wrap gap-2">{blocks(finding) && !whyNot && <button type="button" className="btn" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}{finding.outcome === 'waived' && <button type="button" className="btn btn-quiet" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}{blocks(finding) && whyNot && <span className="fine">{whyNot}</span>}{finding.place && <button type="button" className="btn btn-quiet" aria-label={`Look at ${title}`} onClick={() => goTo(finding.place!)}>Look</button>}</div>
       </div>
     </li>
   )
@@ -117,19 +121,20 @@ function Decide() {
   const findings = useVisit((state) => state.findings)
   const me = useSession((state) => state.me)
   const whyNot = me ? whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, me) : null
-  const [remark, setRemark] = useState('')
+  const [remark, setRemark] = useDraft(`remark ${record.visit.id}`, '')
   const [problem, setProblem] = useState<string | null>(null)
   if (record.seal) return <p className="paper p-4">Sealed: nobody changes it any more.</p>
   const back = () => {
     if (!remark.trim()) { setProblem('A remark is missing: say what is to be done.'); return }
     write('review.returned', { remark: remark.trim() })
     setRemark('')
+    setProblem(null)
   }
   return (
     <section aria-label="Decide" className="paper p-4">
       <label className="label">Remark<textarea className="box mt-1 min-h-20 font-normal" maxLength={600} value={remark} onChange={(event) => { setRemark(event.target.value.replace(/\n/g, ' ')); setProblem(null) }} /></label>
       {problem && <p role="alert" className="mt-1 font-bold">{problem}</p>}
-      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || whyNot !== null} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark('') }}>Approve what is here</button></div>
+      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || whyNot !== null} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark(''); setProblem(null) }}>Approve what is here</button></div>
       {whyNot && <p className="fine mt-1">{whyNot}</p>}
     </section>
   )

@@ -9,6 +9,7 @@ import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
 import { Sheet } from '../ui/Sheet'
 import { useMayWrite } from './facts'
+import { useWhyNotWaive } from './use-why-not-waive'
 import { useGoTo } from './place'
 import { useVisit, write } from './store'
 import { GrantSheet, type Grant } from './GrantSheet'
@@ -84,6 +85,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
 function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; onGrant: (grant: Grant) => void }) {
   const lead = useSession((state) => state.me?.role === 'lead')
   const mayWrite = useMayWrite()
+  const whyNot = useWhyNotWaive(finding)
   const heavy = finding.outcome === 'breaks' && blocks(finding)
   const title = titleOf(finding)
   const mayAcknowledge = mayWrite && finding.level === 'should' && !finding.granted
@@ -97,7 +99,7 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
         </span>
       </button>
       <div className="flex gap-1 pb-1 pl-[50px] text-sm empty:pb-2">
-        {lead && mayWrite && blocks(finding) && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}
+        {lead && mayWrite && blocks(finding) && whyNot === null && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}
         {mayAcknowledge && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Acknowledge: ${title}`} onClick={() => onGrant({ kind: 'acknowledge', finding })}>Acknowledge</button>}
         {lead && mayWrite && finding.outcome === 'waived' && <button type="button" className="min-h-11 px-2 underline underline-offset-2" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}
       </div>

@@ -1,7 +1,11 @@
+import { format } from 'date-fns'
 import { useState } from 'react'
 import type { Finding } from '@pasado/core/standard/evaluate'
+import { useDraft } from '../app/draft'
 import { Sheet } from '../ui/Sheet'
 import { write } from './store'
+
+const today = () => format(new Date(), 'yyyy-MM-dd')
 
 /** What is about to be granted for a finding. */
 export interface Grant {
@@ -11,7 +15,7 @@ export interface Grant {
 
 /** Asks for the reason of a waiver or an acknowledgement. */
 export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: () => void }) {
-  const [reason, setReason] = useState('')
+  const [reason, setReason] = useDraft(`reason ${grant?.kind ?? ''} ${grant?.finding.rule ?? ''} ${grant?.finding.subject?.id ?? ''}`, '')
   const [until, setUntil] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   if (!grant) return null
@@ -21,6 +25,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
   const submit = (event: React.FormEvent) => {
     event.preventDefault()
     if (kind !== 'withdraw' && reason.trim().length < 4) { setProblem('A reason is missing: say why in a few words.'); return }
+    if (until && until < today()) { setProblem('Put right by is a day that has passed: choose today or a later one.'); return }
     if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim(), ...(until ? { until } : {}) })
     if (kind === 'acknowledge') write('rule.acknowledged', { ...about, reason: reason.trim() })
     if (kind === 'withdraw') write('waiver.withdrawn', about)
@@ -38,7 +43,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
             {problem && <p id="grant-wrong" role="alert" className="mt-1 font-bold">{problem}</p>}
           </div>
         )}
-        {kind === 'waive' && <label className="label">Put right by<input type="date" className="box mt-1 font-normal" value={until} onChange={(event) => setUntil(event.target.value)} /><span className="fine block font-normal">Left empty: for good.</span></label>}
+        {kind === 'waive' && <label className="label">Put right by<input type="date" className="box mt-1 font-normal" min={today()} value={until} onChange={(event) => { setUntil(event.target.value); setProblem(null) }} /><span className="fine block font-normal">Left empty: for good.</span></label>}
         <button type="submit" className="btn btn-plum">{title}</button>
       </form>
     </Sheet>

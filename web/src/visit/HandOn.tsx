@@ -1,3 +1,4 @@
+import { useDraft } from '../app/draft'
 import { useEffect, useState } from 'react'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
@@ -25,7 +26,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
   const takes = me?.role === 'technician' && me.id !== has.id
   const [people, setPeople] = useState<{ id: string; name: string }[]>(takes ? [{ id: me.id, name: me.name }] : [])
   const [to, setTo] = useState(takes ? me.id : '')
-  const [reason, setReason] = useState('')
+  const [reason, setReason] = useDraft(`hand on ${useVisit((state) => state.id)}`, '')
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   useEffect(() => {

@@ -57,8 +57,8 @@ export function Visit() {
       <VisitHead />
       <Strand visit={id!} here={stage as Stage} />
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
-        <main className="min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><OutboxBar visit={id!} /><ForeignNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
-        <aside aria-label="Docket" className="hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
+        <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><OutboxBar visit={id!} /><ForeignNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
+        <aside aria-label="Docket" className="relative hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
       </div>
       <Foot />
       <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />

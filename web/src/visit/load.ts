@@ -31,7 +31,9 @@ const visitKey = (id: string) => `visit ${id}`
 
 /** Asks the server for a visit, and takes it along. @throws ApiProblem */
 export async function fetchVisit(id: string): Promise<Loaded> {
-  const [visit, { models: all }] = await Promise.all([ask<LoadedVisit>('GET', `/visits/${id}`), ask<{ models: Model[] }>('GET', '/catalogue')])
+  const [visit, { models, retired = [] }] = await Promise.all([ask<LoadedVisit>('GET', `/visits/${id}`), ask<{ models: Model[]; retired?: string[] }>('GET', '/catalogue')])
+  // What is no longer offered is not chosen any more; what the visit names comes with it.
+  const all = models.filter((one) => !retired.includes(one.id))
   void takeVisit(id, visit)
   void takeAlong('catalogue', all)
   return { ...visit, all, asOf: null }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { allModels, currentStandard } from '../../db/catalogue'
+import { allModels, currentStandard, retiredModels } from '../../db/catalogue'
 import { dueChecks } from '../../db/checks'
 import { comingErasures } from '../../db/erasures'
 import { manyShownSince } from '../../db/many-shown'
@@ -29,7 +29,7 @@ export const listRoutes = [
         json: {
           visits: parts.flatMap(({ visits }) => visits).sort((a, b) => (a.plannedAt?.getTime() ?? Infinity) - (b.plannedAt?.getTime() ?? Infinity) || (a.id < b.id ? -1 : 1)),
           more: Object.fromEntries(parts.map(({ part, next }) => [part, next])),
-          review: person.role === 'lead' ? await visitsInReview(services.db) : [],
+          review: person.role === 'lead' ? await visitsInReview(services.db, person.id) : [],
           checks: (await dueChecks(services.db, technician, new Date())).map(({ result: _, ...one }) => one),
           shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
           erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
@@ -63,8 +63,8 @@ export const listRoutes = [
     }
   }),
   route({
-    method: 'get', path: '/catalogue', does: 'Every model in every version, and the standard in force', roles: everyRole,
-    run: async ({ services }) => ({ json: { models: await allModels(services.db), standard: await currentStandard(services.db) } })
+    method: 'get', path: '/catalogue', does: 'Every model in every version, the ids of those that are no longer offered, and the standard in force', roles: everyRole,
+    run: async ({ services }) => ({ json: { models: await allModels(services.db), retired: await retiredModels(services.db), standard: await currentStandard(services.db) } })
   }),
   route({
     method: 'get', path: '/technicians', does: 'Who can be sent to a visit', roles: everyRole,

@@ -4,12 +4,12 @@ import { breaksOnMove } from '@pasado/core/catalogue/changes'
 import { model, type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'
 import { canonicalJson } from '@pasado/core/record/canonical'
-import { addModel, allModels } from '../../db/catalogue'
+import { addModel, allModels, retireModel } from '../../db/catalogue'
 import { transactionOn } from '../../db/pool'
 import { openVisitsWithModel } from '../../db/units'
 import { readVisit } from '../../logbook/read'
 import type { Services } from '../../services'
-import { conflictingState, refused } from '../problem'
+import { conflictingState, notFound, refused } from '../problem'
 import { route } from '../route'
 
 /** Publishing models. */
@@ -24,6 +24,15 @@ export const modelRoutes = [
       if (body.model.version !== newest + 1) throw refused([{ path: ['model', 'version'], message: `must be ${newest + 1}, the next after the newest of this model` }])
       if (!(await addModel(services.db, body.model))) throw conflictingState('published-meanwhile', 'Somebody published this version just now; look at it, then publish the next.')
       return { status: 201, json: { id: body.model.id, version: body.model.version } }
+    }
+  }),
+  route({
+    method: 'post', path: '/models/:id/offered', does: 'Take a model out of what is offered for new visits, or put it back; records keep the versions that they name', roles: ['lead'],
+    params: z.strictObject({ id: z.string().max(60) }), body: z.strictObject({ offered: z.boolean() }),
+    run: async ({ services, person, params, body }) => {
+      if (!(await allModels(services.db)).some(({ id }) => id === params.id)) throw notFound('model')
+      await retireModel(services.db, params.id, !body.offered, person, new Date())
+      return {}
     }
   }),
   route({

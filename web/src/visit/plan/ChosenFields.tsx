@@ -31,7 +31,7 @@ function ThingFields({ kind, id, onGone }: { kind: Exclude<Chosen['kind'], 'stre
   return (
     <section aria-label="What is chosen" className="flex flex-col gap-3" key={id}>
       {kind === 'room' && <>
-        <TextFact {...field} field="name" label="Room" />
+        <TextFact {...field} field="name" label="Name of the room" />
         <div className="grid grid-cols-2 gap-3"><TextFact {...field} field="widthM" label="Width" type="number" unit="m" /><TextFact {...field} field="depthM" label="Depth" type="number" unit="m" /></div>
         <div className="grid grid-cols-2 gap-3"><YesNoFact {...field} field="listed" label="Is to have signal" /><YesNoFact {...field} field="complained" label="Complained of" /></div>
         <TextFact {...field} field="building" label="In another building" hint="Only for an outbuilding: its name." />

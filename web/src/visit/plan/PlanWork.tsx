@@ -62,7 +62,8 @@ export function PlanWork() {
   const addRoom = (room: { x: number; y: number; widthM: number; depthM: number }, name?: string) => {
     const id = uuidv7()
     write('room.set', { id, set: { name: name ?? `Room ${plan.rooms.length + 1}`, storey: storey?.id ?? addStorey(), listed: true, ...room } })
-    setChosen({ kind: 'room', id })
+    // One that was typed leaves the form as it is, for the next.
+    if (name === undefined) setChosen({ kind: 'room', id })
   }
   const drawn = (area: { x: number; y: number; widthM: number; depthM: number }) => {
     if (tool === 'room' || !storey) { addRoom(area); return }
@@ -120,7 +121,7 @@ export function PlanWork() {
         <RoomBars rooms={plan.rooms} storeys={plan.storeys} figures={figures} bandDb={calibration.bandDb} onChoose={(room) => { setStorey(room.storey); setChosen({ kind: 'room', id: room.id }) }} />
       </div>
       {problems.length > 0 && <ul role="alert" className="mt-2 bg-inv p-2 text-oninv">{problems.slice(0, 4).map((one) => <li key={one} className="font-bold">{one}</li>)}{problems.length > 4 && <li>and {problems.length - 4} more</li>}</ul>}
-      <div className="mt-3 max-w-3xl">{chosen ? <ChosenFields chosen={chosen} walls={plan.walls} onChoose={setChosen} /> : <AddRoom onAdd={addRoom} nextX={plan.rooms.filter((room) => room.storey === storey?.id).reduce((most, room) => Math.max(most, room.x + room.widthM), 0)} />}</div>
+      <div className="mt-3 max-w-3xl">{chosen && <div className="mb-4"><ChosenFields chosen={chosen} walls={plan.walls} onChoose={setChosen} /></div>}{(!chosen || chosen.kind === 'room') && <AddRoom onAdd={addRoom} nextX={plan.rooms.filter((room) => room.storey === storey?.id).reduce((most, room) => Math.max(most, room.x + room.widthM), 0)} />}</div>
       <Suggestions plan={plan} units={units} band={band} calibration={calibration} />
       <Readings plan={plan} units={units} band={band} readings={readings} readAt={readAt} onWritten={() => setReadAt(null)} />
       <PlanFiles plan={plan} units={units} coverage={coverage} band={band} storey={storey?.id ?? null} />

@@ -5,7 +5,8 @@ import { readResultFile } from '@pasado/core/prove/result-file'
 import { runFigures, type RunFigure } from '@pasado/core/prove/runs'
 import { checkField, type Facts, type MeasuredRun } from '@pasado/core/record/facts'
 import { Chips } from '../../ui/Chips'
-import { takeLook } from '../store'
+import { useDraft } from '../../app/draft'
+import { takeLook, useVisit } from '../store'
 import { runSpeedTest } from './speed-test'
 import { fileMark, readBefore, recordRun, type MeasuredSpot } from './use-record-measure'
 
@@ -17,7 +18,8 @@ const NO_BAND = 'Choose the band first: the phone shows it beside the network.'
 
 /** A run typed in seconds, or read from a result file, or measured against the source that ships. */
 export function MeasureForm({ spot, expected, withSignal = false, onDone }: { spot: MeasuredSpot; expected: Expected; withSignal?: boolean; onDone?: () => void }) {
-  const [typed, setTyped] = useState<Partial<Record<RunFigure | 'dbm', string>>>({})
+  const visit = useVisit((state) => state.id)
+  const [typed, setTyped] = useDraft<Partial<Record<RunFigure | 'dbm', string>>>(`run ${visit} ${spot.at} ${spot.room ?? spot.unit ?? ''}`, {})
   const [by, setBy] = useState<By>(spot.at === 'room' ? 'phone' : 'laptop')
   const [problem, setProblem] = useState<string | null>(null)
   const [doubt, setDoubt] = useState<{ run: MeasuredRun; dbm: number | undefined; doubts: Doubt[]; how: 'typed' | 'result-file'; file?: string } | null>(null)

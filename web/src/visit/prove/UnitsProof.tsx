@@ -9,6 +9,7 @@ import { homeOf } from '@pasado/core/standard/rule'
 import { extendingUnits, testedUnits, wiredUnits } from '@pasado/core/standard/rules/prove'
 import { Mark } from '../../ui/Mark'
 import { ApiProblem } from '../../app/api'
+import { useDraft } from '../../app/draft'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
 import type { Look } from '../../outbox/outbox'
@@ -48,7 +49,8 @@ function Path({ unit }: { unit: Unit }) {
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
   const [open, setOpen] = useState(false)
-  const [typed, setTyped] = useState({ before: '', after: '', address: '', server: '', network: '' })
+  const nothing = { before: '', after: '', address: '', server: '', network: '' }
+  const [typed, setTyped] = useDraft(`path ${unit.id}`, nothing)
   const [problem, setProblem] = useState<string | null>(null)
   const look = useRef<Look | null>(null)
   const verdict = judgePath(record, unit)
@@ -63,7 +65,7 @@ function Path({ unit }: { unit: Unit }) {
     if (!typed.address.trim()) { setProblem('Address is missing: look it up on the phone.'); return }
     const { server, network } = typed
     write('path.seen', { unit: unit.id, ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }), address: typed.address.trim().slice(0, 64), ...(server ? { server } : {}), ...(network ? { network } : {}) }, look.current ? { look: look.current } : {})
-    setProblem(null); setOpen(false)
+    setProblem(null); setOpen(false); setTyped(nothing)
   }
   const fromHouse = async () => {
     try {

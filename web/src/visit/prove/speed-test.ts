@@ -1,5 +1,5 @@
 import type { MeasuredRun } from '@pasado/core/record/facts'
-import { medianOf } from '@pasado/core/prove/runs'
+import { medianOf } from '@pasado/core/text/median'
 
 const STREAMS = 4
 /** What comes in this long after the beginning is dropped: connections are still growing. */

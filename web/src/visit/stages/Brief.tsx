@@ -4,6 +4,7 @@ import { contentsOf } from '@pasado/core/catalogue/boxes'
 import { standing } from '@pasado/core/record/record'
 import { isOnPaper } from '@pasado/core/text/on-paper'
 import { accessLines, reasons } from '@pasado/core/record/facts'
+import { useDraft } from '../../app/draft'
 import { AskedRules } from '../AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { useMayWrite } from '../facts'
@@ -113,7 +114,7 @@ function KitsOut() {
 function Notes() {
   const notes = useVisit((state) => state.record.notes)
   const mayWrite = useMayWrite()
-  const [text, setText] = useState('')
+  const [text, setText] = useDraft(`note ${useVisit((state) => state.id)}`, '')
   return (
     <section aria-label="Notes" className="mt-4" data-place="brief.brief.note">
       {mayWrite && (
