@@ -17,7 +17,7 @@ test('a label held before the camera is read by itself, and the record holds wha
   await logIn(page, 'corin')
   await newVisit(page, 'Camera Trial', '7 Sticker Lane')
   await stage(page, 'Kit')
-  await page.getByRole('button', { name: 'Add a box' }).click()
+  await page.getByRole('button', { name: 'Add a box', exact: true }).click()
   await page.getByRole('button', { name: /^Fenmarrow Lattice 3 1 ×/ }).click()
   await page.getByRole('button', { name: 'All of it is here' }).click()
   await page.getByRole('button', { name: 'Lattice 3: read its label' }).click()

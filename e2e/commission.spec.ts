@@ -20,7 +20,7 @@ async function cli(...words: string[]): Promise<{ status: number; said: string }
 }
 
 async function chooseModel(page: Page, model: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add a box' }).click()
+  await page.getByRole('button', { name: 'Add a box', exact: true }).click()
   await page.getByLabel('Find a model').fill(model)
   await page.getByRole('button', { name: new RegExp(`^Ostrel ${model} 1 ×`) }).click()
   await page.getByRole('button', { name: 'All of it is here' }).click()
@@ -193,7 +193,8 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await page.getByLabel('Another room').fill('Study')
   await page.getByRole('button', { name: 'Put it on the list' }).click()
   await page.getByRole('button', { name: 'Measure Study' }).click()
-  await page.getByLabel('On the air of').selectOption({ label: 'Study node' })
+  await page.getByLabel('Connected to').selectOption({ label: 'Study node' })
+  await page.getByRole('radio', { name: '5 GHz' }).click()
   await page.getByRole('button', { name: 'Measure Study' }).click()
   await run('Measure Study', { 'Signal, dBm': '-56', 'Down, Mbit/s': '212', 'Latency idle, ms': '14' })
   await expect(page.getByRole('listitem', { name: 'Room Study' }).getByRole('img', { name: 'holds', exact: true })).toBeVisible()
@@ -205,6 +206,7 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await page.getByRole('button', { name: 'Prove the path of Study node' }).click()
   const path = page.getByRole('form', { name: 'Path of Study node' })
   for (const [figure, value] of Object.entries({ 'Clients before': '0', 'Clients after': '0', Address: '192.168.40.101' })) await path.getByLabel(figure).fill(value)
+  await path.getByLabel('Given by').selectOption({ label: 'Hall router' })
   await path.getByRole('button', { name: 'Record what was seen' }).click()
   await expect(docket.getByText(/Its client count stayed at 0/)).toBeVisible()
   await page.getByRole('button', { name: 'Prove the path of Study node' }).click()

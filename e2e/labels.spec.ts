@@ -4,7 +4,7 @@ import { labelPicture } from './label-pictures'
 
 /** A box is unpacked, and its unit chosen, its label still to be read. */
 async function unpack(page: Page, model: RegExp, unit: string): Promise<void> {
-  await page.getByRole('button', { name: 'Add a box' }).click()
+  await page.getByRole('button', { name: 'Add a box', exact: true }).click()
   await page.getByRole('button', { name: model }).first().click()
   await page.getByRole('button', { name: 'All of it is here' }).click()
   await page.getByRole('button', { name: `${unit}: read its label` }).click()
@@ -117,7 +117,7 @@ test('a lead edits a model, sees what it does to open visits, publishes it, and 
   await logIn(page, 'isolde')
   await newVisit(page, 'Version Trial', '6 Sticker Lane')
   await stage(page, 'Kit')
-  await page.getByRole('button', { name: 'Add a box' }).click()
+  await page.getByRole('button', { name: 'Add a box', exact: true }).click()
   await page.getByRole('button', { name: /^Karstine Lintel/ }).click()
   await page.getByRole('button', { name: 'All of it is here' }).click()
   await saved(page)

@@ -67,7 +67,7 @@ export async function newVisit(page: Page, customer: string, street: string): Pr
 export async function visitWithTrio(page: Page, customer: string, street: string): Promise<void> {
   await newVisit(page, customer, street)
   await stage(page, 'Kit')
-  await page.getByRole('button', { name: 'Add a box' }).click()
+  await page.getByRole('button', { name: 'Add a box', exact: true }).click()
   await page.getByRole('button', { name: /set of router and two Terns/ }).click()
   await page.getByRole('button', { name: 'All of it is here' }).click()
   await saved(page)

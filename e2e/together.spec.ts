@@ -83,7 +83,7 @@ test('a visit can be worked with the keyboard alone', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Brief' })).toBeVisible()
   await page.keyboard.press('2')
   await expect(page.getByRole('heading', { name: 'Kit' })).toBeVisible()
-  await page.getByRole('button', { name: 'Add a box' }).focus()
+  await page.getByRole('button', { name: 'Add a box', exact: true }).focus()
   await page.keyboard.press('Enter')
   await page.keyboard.type('Lintel')
   await page.keyboard.press('Tab')

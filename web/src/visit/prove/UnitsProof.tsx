@@ -9,7 +9,7 @@ import { homeOf } from '@pasado/core/standard/rule'
 import { extendingUnits, testedUnits, wiredUnits } from '@pasado/core/standard/rules/prove'
 import { Mark } from '../../ui/Mark'
 import { ApiProblem } from '../../app/api'
-import { useDraft } from '../../app/draft'
+import { draftOf, useDraft } from '../../app/draft'
 import { useMayWrite } from '../facts'
 import { placeKey } from '../place'
 import type { Look } from '../../outbox/outbox'
@@ -65,7 +65,9 @@ function Path({ unit }: { unit: Unit }) {
     if (!typed.address.trim()) { setProblem('Address is missing: look it up on the phone.'); return }
     const { server, network } = typed
     write('path.seen', { unit: unit.id, ...(before === undefined ? {} : { before }), ...(after === undefined ? {} : { after }), address: typed.address.trim().slice(0, 64), ...(server ? { server } : {}), ...(network ? { network } : {}) }, look.current ? { look: look.current } : {})
-    setProblem(null); setOpen(false); setTyped(nothing)
+    setProblem(null); setOpen(false)
+    // It stays in the form, to be mended; after a reload it is not there again.
+    draftOf.keep(`path ${unit.id}`, nothing, nothing)
   }
   const fromHouse = async () => {
     try {
