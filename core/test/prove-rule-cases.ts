@@ -63,6 +63,8 @@ export const proveCases: RuleCase[] = [
   ['prove-path', 'nothing extends', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'not-here'],
   ['prove-wired', 'tested', complete, () => 0, 'holds'],
   ['prove-wired', 'not tested', complete, (log) => log.write('thing.removed', { thing: 'measurement', id: idOf('mp2') }), 'unproven'],
+  ['prove-wired', 'what a link of 100 gives, at a port that can do more', complete, (log) => log.write('measurement.set', { id: idOf('mp2'), set: { runs: [{ downMbps: 94.2 }] } }), 'unproven'],
+  ['prove-wired', 'as little, but so does the source', complete, (log) => source(log, 98).write('measurement.set', { id: idOf('mp2'), set: { runs: [{ downMbps: 94.2 }] } }), 'holds'],
   ['prove-wired', 'nothing comes', complete, (log) => log.write('measurement.set', { id: idOf('mp2'), set: { runs: [{ downMbps: 0 }] } }), 'breaks'],
   ['prove-names-gone', 'no default name is known', complete, () => 0, 'not-here'],
   ['prove-names-gone', 'not looked for', complete, unit(router, { defaultSsid: 'OSTREL-AA11' }), 'unproven'],

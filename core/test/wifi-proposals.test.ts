@@ -7,7 +7,7 @@ import { makeNetworkName } from '@pasado/core/wifi/make-name'
 import { takesPassphraseFrom } from '@pasado/core/wifi/passphrase'
 import { nameProblem, proposeNetworks, type ProposedNetwork } from '@pasado/core/wifi/propose'
 import { adviseSecurity, canJoin } from '@pasado/core/wifi/security'
-import { catalogue, complete, home, idOf, network, type Log } from './fixture'
+import { catalogue, complete, home, idOf, network, type Log, node } from './fixture'
 
 const extender = (log: Log) => log.write('unit.set', { id: idOf('reed'), set: { name: 'Landing extender', model: 'quillet-reed', modelVersion: 1, role: 'extender' } })
 const take = (log: Log, { networks, surplus }: { networks: ProposedNetwork[]; surplus: string[] }) => {
@@ -86,11 +86,20 @@ describe('names and security by the school', () => {
     expect(log.judge('wifi-guest').map(({ outcome }) => outcome)).toEqual(['breaks'])
   })
 
+  it('a passphrase is held against secrets that are in force, not against one that was replaced', () => {
+    const log = complete()
+    const own = Object.values(log.record().secrets).find(({ purpose }) => purpose === 'wifi-passphrase')!
+    log.secret('admin-password', 'unit', node, { print: own.assessed.print })
+    expect(log.judge('wifi-passphrase')).toMatchObject([{ outcome: 'breaks', evidence: expect.stringContaining('admin password') as string }])
+    log.secret('admin-password', 'unit', node, { print: 'another' })
+    expect(log.judge('wifi-passphrase')).toMatchObject([{ outcome: 'holds' }])
+  })
+
   it('a made name is two plain words, and always one the rules take', () => {
     fc.assert(fc.property(fc.array(fc.nat(2047), { minLength: 2, maxLength: 2 }), (numbers) => {
       const left = [...numbers]
-      const name = makeNetworkName(() => left.shift()!)
-      expect(name).toMatch(/^[A-Z][a-z]{2,7} [A-Z][a-z]{2,7}$/)
+      const name = makeNetworkName((below) => left.shift()! % below)
+      expect(name).toMatch(/^[A-Z][a-z]{2,8} [A-Z][a-z]{2,8}$/)
       expect(nameProblem(name, complete().record(), catalogue) ?? '').not.toContain('octets')
     }))
   })

@@ -59,7 +59,7 @@ const MOST_WRONG = 4
 export function packContentOf({ record, catalogue, values, company, zone }: PackParts): PackContent {
   const { street = '', customerName = '', nameOnPaper, language = 'en', telephone = false } = record.brief.facts
   const units = standing(record.units)
-  const [check] = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled).sort((a, b) => (a.from < b.from ? -1 : 1))
+  const [check] = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled).sort((a, b) => Date.parse(a.from) - Date.parse(b.from))
   return {
     format: 'pasado.pack/1', language, customer: customerName, ...(nameOnPaper === undefined ? {} : { customerOnPaper: nameOnPaper }), street, company,
     networks: once(standing(record.networks).filter(({ facts }) => facts.ssid !== undefined).map((network) => networkContent(record, network, values))),

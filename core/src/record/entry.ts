@@ -52,7 +52,7 @@ const bodies = {
   'neighbours.noted': z.strictObject({ networks: z.array(neighbourNetwork).max(300, 'at most 300: those that are heard strongest') }),
   /** Items of a box, looked at: there, missing, damaged, or in it without being on its list; `open` takes that back. */
   'items.checked': z
-    .strictObject({ box: id, items: z.array(textLine(300)).min(1, 'must name at least one item').max(60), state: z.enum(itemStates), done: textLine(300).optional() })
+    .strictObject({ box: id, items: z.array(textLine(300).refine((name) => name !== '__proto__', 'is not a name that can be kept; call it otherwise')).min(1, 'must name at least one item').max(60), state: z.enum(itemStates), done: textLine(300).optional() })
     .refine(({ state, done }) => state === 'present' || state === 'open' || done !== undefined, { path: ['done'], message: 'is missing: say what was done about it' }),
   /** A unit that is recorded at another home was really brought here from there. */
   'unit.transferred': z.strictObject({ unit: id, from: id, reason }),

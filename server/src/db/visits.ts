@@ -106,7 +106,7 @@ export function openVisitsById(db: Connection, ids: readonly string[]): Promise<
 /** Visits that wait for this lead: the one that waits longest first, and of those that wait alike long the one with the most in the way. Their own wait for another. */
 export async function visitsInReview(db: Connection, lead: string): Promise<ListedVisit[]> {
   const found = await list(db, "WHERE v.review = 'asked' AND v.sealed_at IS NULL AND v.technician_id <> ? ORDER BY v.planned_at, v.id LIMIT 1000", [lead])
-  return found.sort((a, b) => (a.summary.reviewAskedAt ?? '').localeCompare(b.summary.reviewAskedAt ?? '') || b.summary.open - a.summary.open)
+  return found.sort((a, b) => (Date.parse(a.summary.reviewAskedAt ?? '') || 0) - (Date.parse(b.summary.reviewAskedAt ?? '') || 0) || b.summary.open - a.summary.open)
 }
 
 /** Every visit of a home, newest first. */

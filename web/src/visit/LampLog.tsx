@@ -1,7 +1,8 @@
 import { format } from 'date-fns'
 import { useRef, useState } from 'react'
 import type { Model, ModelState } from '@pasado/core/catalogue/model'
-import { lampColours, lampPatterns, lookWords, type LampColour, type LampLook, type LampPattern } from '@pasado/core/lamps/look'
+import { lampColours, lampPatterns, lookWords, sightingWords, type LampColour, type LampLook, type LampPattern } from '@pasado/core/lamps/look'
+import { nearestStates } from '@pasado/core/lamps/nearest'
 import { waitsEndedBy } from '@pasado/core/lamps/ended-waits'
 import { readLamps, readLampsAt } from '@pasado/core/lamps/unit-lamps'
 import type { Unit } from '@pasado/core/record/record'
@@ -49,6 +50,8 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
   const looks = model.lamps.flatMap(({ id }) => lookOf(id, choices[id] ?? {}) ?? [])
   const seen = looks.length ? readLamps({ ...unit, sightings: [...unit.sightings, { seq: me.lastSeq + 1, at: new Date().toISOString(), by: { id: '', name: '', role: 'technician' }, lamps: looks }] }, model) : null
   const now = unit.sightings.length ? readLamps(unit, model) : null
+  // Another look that is easily taken for it: chosen in place of what was chosen, still to be logged.
+  const mean = (state: ModelState) => setChoices({ ...choices, ...Object.fromEntries(looks.flatMap(({ lamp: id }) => { const look = state.lamps.find((one) => one.lamp === id); return look ? [[id, { colour: look.colour as LampColour, ...(look.colour === 'off' ? {} : { pattern: look.pattern }) }]] : [] })) })
   const log = () => {
     const over = waitsEndedBy(me, catalogue, unit.id, looks, new Date().toISOString())
     write('lamp.seen', { unit: unit.id, lamps: looks }, look.current ? { look: look.current } : {})
@@ -75,15 +78,24 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
         )}
       </div>
       <div className="mt-3 grid grid-cols-[1fr_auto] items-center gap-3 border border-rule bg-well p-3" aria-live="polite">
-        <div>{seen ? <Reading reading={seen} model={model} elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />} /> : now ? <Reading reading={now} model={model} since /> : <p className="text-soft">Nothing seen yet. Choose a colour and what it does.</p>}</div>
+        <div>{seen ? <Reading reading={seen} model={model} looks={looks} onMean={mean} elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />} /> : now ? <Reading reading={now} model={model} looks={unit.sightings.at(-1)!.lamps} since /> : <p className="text-soft">Nothing seen yet. Choose a colour and what it does.</p>}</div>
         <button type="button" className="btn btn-plum" disabled={!mayWrite || looks.length === 0} onClick={log}>Log it</button>
       </div>
     </section>
   )
 }
 
-function Reading({ reading, model, since = false, elsewhere }: { reading: ReturnType<typeof readLamps>; model: Model; since?: boolean; elsewhere?: React.ReactNode }) {
-  if (reading.lastImpossible) return <p><b>No state of this model explains that</b> after what came before. Look again; if it was switched off or restarted in between, say so below.</p>
+function Reading({ reading, model, looks, onMean, since = false, elsewhere }: { reading: ReturnType<typeof readLamps>; model: Model; looks: readonly LampLook[]; onMean?: (state: ModelState) => void; since?: boolean; elsewhere?: React.ReactNode }) {
+  if (reading.lastImpossible) {
+    const near = nearestStates(model, looks)
+    const isFirst = reading.impossible === 1 && reading.candidates.length === 1 && reading.candidates[0]!.state === model.start && !since
+    return (
+      <div>
+        <p><b>No state of this model explains that</b>{isFirst ? '' : ' after what came before'}. {near.length === 0 && (isFirst ? 'Look again, in better light.' : 'Look again; if it was switched off or restarted in between, say so below.')}</p>
+        {near.length > 0 && <ul>{near.map((state) => <li key={state.state}>Do you mean <b>{sightingWords(state.lamps.filter(({ lamp }) => looks.some((look) => look.lamp === lamp)), model.lamps.length > 1)}</b>: {state.meaning}? {onMean && <button type="button" className="min-h-11 px-2 underline" onClick={() => onMean(state)}>Yes, that</button>}</li>)}</ul>}
+      </div>
+    )
+  }
   if (!reading.state) {
     return <p><b>It may be {reading.candidates.map(({ meaning }) => meaning).join(', or ')}.</b> {deciding(reading.candidates, model)}</p>
   }

@@ -63,6 +63,10 @@ function judgeGone(home: Home): Verdict[] {
   })
 }
 
+/** What comes through a link of 100 Mbit/s, Mbit/s: its payload is about 94. */
+const FALLEN_LEAST = 85
+const FALLEN_MOST = 97
+
 /** Rules of Prove. */
 export const proveRules: Rule[] = [
   { id: 'prove-source', stage: 'prove', level: 'must', says: 'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.', judge: (home) => (home.units.length || installs(home.record) ? judgeSource(home) : []) },
@@ -111,6 +115,9 @@ export const proveRules: Rule[] = [
       if (!newest?.down) return unproven('None of its wired ports was tested.', 'Put a laptop on one of its ports, and measure.', place, aboutUnit(known))
       if (newest.down.median === 0) return breaks('Nothing comes through its wired port.', 'Another cable, then another port.', place, aboutUnit(known))
       if (newest.stale) return unproven(newest.stale, 'Test a port again.', place, aboutUnit(known))
+      const most = Math.max(0, ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0))
+      const due = sourceOf(record, catalogue)?.down?.median ?? null
+      if (most >= 1000 && due !== null && due > FALLEN_MOST * 1.2 && newest.down.median >= FALLEN_LEAST && newest.down.median <= FALLEN_MOST) return unproven(`${Math.round(newest.down.median)} Mbit/s at a port that can do ${most}, of ${Math.round(due)} that the source gives: that is what a link gives that has fallen to 100.`, 'Look at the speed of the link; swap the cable, and test it again.', place, aboutUnit(known))
       return holds(`${Math.round(newest.down.median)} Mbit/s at a port of it.`, aboutUnit(known))
     })
   },

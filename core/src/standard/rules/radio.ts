@@ -44,7 +44,7 @@ export const radioRules: Rule[] = [
         const problem = channelProblem(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz)
         if (problem) return breaks(`${problem[0]!.toUpperCase()}${problem.slice(1)}.`, 'Choose a permitted channel.', at(radio), about(radio))
         if (radio.band === '2.4' && choice.widthMHz !== 20) return breaks(`${choice.widthMHz} MHz wide: at 2.4 GHz that takes most of the band from everybody.`, 'Set it to 20 MHz.', at(radio), about(radio))
-        if (radio.band === '2.4' && !(set as readonly number[]).includes(choice.channel)) return breaks(`Channel ${choice.channel} overlaps two of ${set.join(', ')}.`, `Take ${set.join(', ').replace(/, (\d+)$/, ' or $1')}.`, at(radio), about(radio))
+        if (radio.band === '2.4' && !(set as readonly number[]).includes(choice.channel)) return breaks(`Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((one) => Math.abs(one - choice.channel) < 5).join(' and ') || 'none of them, but not every device can join it'}.`, `Take ${set.join(', ').replace(/, (\d+)$/, ' or $1')}.`, at(radio), about(radio))
         return holds(`Channel ${choice.channel}, ${choice.widthMHz} MHz.`, about(radio))
       })
     }

@@ -1,4 +1,4 @@
-import type { Network } from '../../record/record'
+import { secretFor, type Network } from '../../record/record'
 import { passphraseOf, takesPassphraseFrom } from '../../wifi/passphrase'
 import { securityRank } from '../../wifi/security'
 import { isPrivateName } from '../../secrets/names'
@@ -41,7 +41,7 @@ function judgePassphrase(home: Home, network: Network): Verdict {
   if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, about(network))
   const { assessed } = secret
   const mend = 'Make a new one.'
-  const same = Object.values(home.record.secrets).find((other) => other.ref !== secret.ref && other.assessed.print === assessed.print && other.id !== network.id && !(other.purpose === 'wifi-passphrase' && (other.id === giver || takesPassphraseFrom(home.record, home.networks.find(({ id }) => id === other.id)) === network.id)))
+  const same = Object.values(home.record.secrets).find((other) => other.ref !== secret.ref && secretFor(home.record, other.purpose, other.id)?.ref === other.ref && other.assessed.print === assessed.print && other.id !== network.id && !(other.purpose === 'wifi-passphrase' && (other.id === giver || takesPassphraseFrom(home.record, home.networks.find(({ id }) => id === other.id)) === network.id)))
   if (same?.purpose === 'label-key') return breaks('It is the default key of a label.', mend, place, about(network))
   if (same) return breaks(`It is the same as another secret of this visit (${same.purpose.replaceAll('-', ' ')}).`, mend, place, about(network))
   if (assessed.holdsName) return breaks('It holds the network’s name, the customer’s name or the street.', mend, place, about(network))
@@ -78,7 +78,7 @@ function judgeNames(home: Home): Verdict[] {
 function judgeGuest(home: Home, network: Network): Verdict {
   if (network.facts.isolated !== true) {
     const say = network.facts.isolated === false ? breaks : unproven
-    return say('That guests are kept apart is not recorded.', 'Isolate it from the home’s devices, then tick it.', atNetwork(network, 'isolated'), about(network))
+    return say(network.facts.isolated === false ? 'Its guests are not kept apart from the home’s devices.' : 'Whether its guests are kept apart is not recorded.', 'Isolate it from the home’s devices, then tick it.', atNetwork(network, 'isolated'), about(network))
   }
   const own = passphraseOf(home.record, network)
   const shared = own && home.networks.some((other) => other.id !== network.id && passphraseOf(home.record, other)?.assessed.print === own.assessed.print)

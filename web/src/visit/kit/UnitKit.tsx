@@ -1,3 +1,5 @@
+import { isPrivate, parseIpv4 } from '@pasado/core/address/ipv4'
+import { fitsMask } from '@pasado/core/labels/mask'
 import { useState } from 'react'
 import { ScanLine } from 'lucide-react'
 import type { Unit } from '@pasado/core/record/record'
@@ -15,6 +17,13 @@ import { LabelSheet } from './LabelSheet'
 import { ModelVersion } from './ModelVersion'
 import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
+
+/** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
+function isPublicPage(page: string | undefined): boolean {
+  const address = /\d{1,3}(?:\.\d{1,3}){3}/.exec(page ?? '')?.[0]
+  const number = address === undefined ? null : parseIpv4(address)
+  return number !== null && !isPrivate(number)
+}
 
 /** One unit: its label, its adapter, its firmware and its role. */
 export function UnitKit({ unit }: { unit: Unit }) {
@@ -36,10 +45,10 @@ export function UnitKit({ unit }: { unit: Unit }) {
       <Elsewhere unit={unit} />
       <div className="mt-3 grid gap-x-7 gap-y-4 xl:grid-cols-2">
         <section aria-label="Label" className="flex flex-col gap-3">
-          <TextFact {...field} field="serial" label="Serial" exact />
+          <TextFact {...field} field="serial" label="Serial" exact hint={model?.masks?.serial !== undefined && unit.facts.serial !== undefined && !fitsMask(model.masks.serial, unit.facts.serial) ? <b>It does not look as serials of this model do: look at the label again, 0 or O, 1 or I.</b> : undefined} />
           <TextFact {...field} field="mac" label="MAC address" exact mend={(typed) => (/[oOlI]/.test(typed) && typed.length > 10 ? { words: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') } : null)} />
           {label.has('ssid') && <TextFact {...field} field="defaultSsid" label="Network name" exact />}
-          {label.has('address') && <TextFact {...field} field="pageAddress" label="Own page" exact />}
+          {label.has('address') && <TextFact {...field} field="pageAddress" label="Own page" exact hint={isPublicPage(unit.facts.pageAddress) ? <b>That is a public address: a page of its own is mostly at 192.168… Look at the label again.</b> : undefined} />}
           <div className="grid gap-3 sm:grid-cols-2">
             {label.has('key') && <SecretFact purpose="label-key" thing="unit" id={unit.id} label="Network key" />}
             {label.has('setup-code') && <SecretFact purpose="setup-code" thing="unit" id={unit.id} label="Setup code" />}
