@@ -26,7 +26,7 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await page.getByRole('button', { name: 'Add a storey' }).click()
   await choose(page, 'Tool', 'rooms')
   await draw(page, [0.3, 0.2], [0.45, 0.7])
-  await enter(page, 'Room', 'Hall')
+  await enter(page, 'Name of the room', 'Hall')
   await expect(page.getByRole('button', { name: /^Hall, / })).toBeVisible()
   await choose(page, 'Tool', 'choose and move')
   await page.getByRole('group', { name: 'Plan of the storey' }).click({ position: { x: 5, y: 5 } })
@@ -41,7 +41,7 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await page.getByRole('button', { name: 'Add a storey' }).click()
   await choose(page, 'Tool', 'rooms')
   await draw(page, [0.35, 0.25], [0.6, 0.75])
-  await enter(page, 'Room', 'Loft')
+  await enter(page, 'Name of the room', 'Loft')
 
   // A unit is put in, and what reaches each room is told
   await choose(page, 'Storey', 'Ground floor')

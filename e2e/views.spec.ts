@@ -194,3 +194,16 @@ test('a model acts out each of its states, and a lead publishes its next version
   await page.keyboard.press('Escape')
   await expect(page.getByRole('link', { name: /Fenmarrow Lattice 3.*version 2/ })).toBeVisible()
 })
+
+test('the wheel never scrolls the program away', async ({ page }) => {
+  await logIn(page, 'isolde')
+  await page.getByRole('link', { name: /4 Lantern Rise/ }).first().click()
+  for (const name of ['Brief', 'Kit', 'Place', 'Hand over']) {
+    await stage(page, name)
+    await expect(page.getByRole('main')).toBeVisible()
+    await page.mouse.move(600, 500)
+    for (let at = 0; at < 12; at++) await page.mouse.wheel(0, 600)
+    await page.waitForTimeout(150)
+    expect([name, await page.evaluate(() => [window.scrollY, document.documentElement.scrollHeight])]).toEqual([name, [0, 800]])
+  }
+})

@@ -23,6 +23,9 @@ describe('wanted, recorded and told', () => {
     // The same MAC address, written otherwise, is the same.
     log.write('unit.set', { id: old, set: { mac: '00:00:5e:00:53:0a' } })
     expect(rowsOf(read(log, { 'device.mac': '0000.5E00.530A' }))['device.mac']!.differs).toBeNull()
+    // So is a version.
+    log.write('unit.set', { id: old, set: { firmwareAfter: '1.0.9' } })
+    expect(rowsOf(read(log, { 'device.firmware': 'v1.0.9.0' }))['device.firmware']!.differs).toBeNull()
   })
 
   it('an address that the audit flags is not wanted: a free one is', () => {

@@ -1,3 +1,4 @@
+import { sameVersion, versionProblem } from '../firmware/version'
 import { auditRecord } from '../address/home-audit'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import { updateWork } from '../firmware/work'
@@ -26,6 +27,7 @@ export interface ComparedRow {
 }
 
 const sameValue = (name: ComparedName, a: string, b: string): boolean => {
+  if (name === 'device.firmware') return versionProblem(a) === null && versionProblem(b) === null ? sameVersion(a, b) : a === b
   if (name !== 'device.mac') return a === b
   try { return readMac({ text: a }).mac === readMac({ text: b }).mac } catch { return a === b }
 }

@@ -123,7 +123,7 @@ function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | nul
   const second = field === 'mac' && formed.find((one) => one.taken.named && one.value !== value && taken.named && twoOfOne(one.taken.reading, taken.reading))
   if (second) oddities.push({ code: 'two-macs', values: [value, second.value] })
   const contradicted = formed.some((one) => one !== best && one.value !== value && contradicts(one))
-  const others = [...rivals, ...(isCode(taken) || field === 'address' ? [] : otherReadings(value, mask))].filter((one) => one !== value)
+  const others = [...rivals, ...(taken.reading.source !== 'print' || field === 'address' ? [] : otherReadings(value, mask))].filter((one) => one !== value)
   return { field, value, trust: trustOf(), source: taken.reading.source, others: [...new Set(others)].slice(0, 6), ...(taken.reading.piece ? { piece: taken.reading.piece } : {}) }
 
   /** Whether another reading says something else: not where it is print that reads as the code does, by look-alikes that the form allows, nor one place of the picture read twice. */

@@ -1,3 +1,4 @@
+import { sameVersion } from '../firmware/version'
 import type { Catalogue } from '../catalogue/model'
 import { causes } from '../diagnose/causes'
 import { lookWords } from '../lamps/look'
@@ -119,7 +120,7 @@ function fieldChanges(kind: ThingKind, twin: Thing | null, thing: Thing, before:
     // A firmware that was updated before counts as what is found now: one line tells both.
     if (unsaid.has(field) || (field === 'firmwareBefore' && (thing.facts.firmwareAfter !== undefined || twin?.facts.firmwareAfter !== undefined))) return []
     const [a, b] = [valueWords(before.record, before.catalogue, kind, field, valueOf(twin, field), after.zone), valueWords(after.record, after.catalogue, kind, field, valueOf(thing, field), after.zone)]
-    if (a === b || (!twin && toldByItself(field, b))) return []
+    if (a === b || (field.startsWith('firmware') && a !== null && b !== null && sameVersion(a, b)) || (!twin && toldByItself(field, b))) return []
     const meta = thing.meta[field]
     const why = mended.filter(({ place }) => place !== null && place.kind === kind && place.id === thing.id && place.field === field).map(({ name, evidence }) => `${name}: ${evidence}`)
     if (meta && 'origin' in meta && meta.origin === 'label') why.push('from its label')

@@ -72,7 +72,8 @@ function Row({ row, bitmap, scale, twin, onChange }: { row: LabelRow; bitmap: Im
   const { field, proposal, value, taken, corrected } = row
   const name = labelFieldWords[field]
   const problem = taken ? rowProblem(row) : null
-  const trust = proposal && !corrected ? `${trustWords[proposal.trust]}, ${sourceWords[proposal.source]}` : corrected ? 'as you typed it' : 'not found: type it from the label'
+  const isOdd = proposal?.trust === 'unsure' && proposal.source !== 'print' && proposal.others.length === 0
+  const trust = proposal && !corrected ? `${isOdd ? 'look again: not the usual form' : trustWords[proposal.trust]}, ${sourceWords[proposal.source]}` : corrected ? 'as you typed it' : 'not found: type it from the label'
   return (
     <li className="grid grid-cols-[44px_minmax(0,1fr)] items-start gap-x-2 gap-y-1 py-2 sm:grid-cols-[44px_minmax(0,15rem)_minmax(0,1fr)]">
       <span className="row-span-3 flex min-h-11 items-center sm:row-span-1"><input type="checkbox" className="size-6 accent-plum" aria-label={`Take over: ${name}`} checked={taken} onChange={(event) => onChange({ taken: event.target.checked })} /></span>
