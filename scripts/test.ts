@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 
 const root = join(import.meta.dirname, '..')
@@ -76,14 +76,18 @@ async function main(): Promise<Count> {
   const types = (part: string): [string, string, string[]] => [`types: ${part}`, bin('tsc'), ['-p', part]]
   const unit = join(reports, 'unit.json')
   counts.push(await tests('unit and integration', bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], {}, () => vitestCount(unit)))
-  const browser = join(reports, 'browser.json')
-  // A browser leaves one of two cores to what needs no browser.
+  // Two lanes, each with a server of its own: what needs no browser goes before the second, which has the longest file to itself.
+  const specs = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))
+  const browser = (name: string, port: number, files: readonly string[]) => {
+    const file = join(reports, `browser-${port}.json`)
+    return tests(name, bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json', ...files], { PLAYWRIGHT_JSON_OUTPUT_FILE: file, E2E_PORT: String(port) }, () => playwrightCount(file))
+  }
   const checks = lane([
     types('core'), types('server'), types('web'), types('e2e'), ['lint', bin('eslint'), ['.']],
     ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'web/src', 'cli/src', 'demo/src', 'scripts']]
   ])
-  counts.push(await tests('browser', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json'], { PLAYWRIGHT_JSON_OUTPUT_FILE: browser }, () => playwrightCount(browser)))
-  counts.push(...(await checks))
+  const views = checks.then(async (done) => [...done, await browser('browser: views', 4390, ['views.spec.ts'])])
+  counts.push(await browser('browser', 4290, specs.filter((name) => name !== 'views.spec.ts')), ...(await views))
   return counts.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }))
 }
 

@@ -2,8 +2,6 @@ import { createInterface } from 'node:readline'
 import { text } from 'node:stream/consumers'
 import { calculate, calculations, calculationSchemas } from '@pasado/core/calc/registry'
 import { describeProblem, Refusal } from '@pasado/core/calc/refusal'
-import { knownModels } from '@pasado/core/labels/known-models'
-import { demoModels } from '@pasado/demo/models/all'
 import { parseWords, unreadable } from './words'
 
 /** `pasado calc`: computations of the core, by name. */
@@ -22,7 +20,8 @@ export async function calc(words: readonly string[]): Promise<number> {
       return 0
     }
     if (has.has('--each')) return await each(name)
-    console.log(JSON.stringify(calculate(name, withDemo(name, parse(await text(process.stdin))))))
+    const complete = await demoFor(name)
+    console.log(JSON.stringify(calculate(name, complete(parse(await text(process.stdin))))))
     return 0
   } catch (error) {
     return unreadable(error)
@@ -31,18 +30,20 @@ export async function calc(words: readonly string[]): Promise<number> {
 
 /** One JSON document a line, one result a line, in order; a refused one says why and the others go on. */
 async function each(name: string): Promise<number> {
+  const complete = await demoFor(name)
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
     if (line.trim() === '') continue
-    const result = attempt(() => calculate(name, withDemo(name, parse(line))))
+    const result = attempt(() => calculate(name, complete(parse(line))))
     if (!process.stdout.write(`${JSON.stringify(result)}\n`)) await new Promise((resolve) => process.stdout.once('drain', resolve))
   }
   return 0
 }
 
-/** The models of the demo company, where a computation reads by a catalogue and none is given. */
-function withDemo(name: string, input: unknown): unknown {
-  if (name !== 'label' || typeof input !== 'object' || input === null || 'models' in input) return input
-  return { ...input, models: knownModels(demoModels) }
+/** Fills in the models of the demo company where a computation reads by a catalogue and none is given; they are loaded for that one only. */
+async function demoFor(name: string): Promise<(input: unknown) => unknown> {
+  if (name !== 'label') return (input) => input
+  const [{ knownModels }, { demoModels }] = await Promise.all([import('@pasado/core/labels/known-models'), import('@pasado/demo/models/all')])
+  return (input) => (typeof input !== 'object' || input === null || 'models' in input ? input : { ...input, models: knownModels(demoModels) })
 }
 
 function attempt(work: () => unknown): unknown {
