@@ -1,4 +1,4 @@
-import { canonicalJson } from '../record/canonical'
+import { sameJson } from '../record/canonical'
 import type { Unit } from '../record/record'
 import { lookKey } from '../lamps/look'
 import type { Model } from './model'
@@ -26,7 +26,7 @@ export function modelChanges(before: Model, after: Model): ModelChange[] {
   const changes: ModelChange[] = []
   const sections = [...new Set([...Object.keys(after), ...Object.keys(before)])] as (keyof Model)[]
   for (const section of sections) {
-    if (section === 'version' || section === 'format' || same(before[section], after[section])) continue
+    if (section === 'version' || section === 'format' || sameJson(before[section], after[section])) continue
     if (section === 'firmware') {
       const row = (list: Model['firmware']['releases']) => list as unknown as Record<string, unknown>[]
       changes.push(...rowChanges(section, row(before.firmware.releases), row(after.firmware.releases), (one) => String(one.version)))
@@ -41,17 +41,6 @@ export function modelChanges(before: Model, after: Model): ModelChange[] {
     else changes.push({ section, name: '', kind: 'changed', fields: [{ field: section, before: words(before[section]), after: words(after[section]) }] })
   }
   return changes
-}
-
-/** Whether two values say the same, whatever the order of their fields; one that is left out is none. */
-function same(a: unknown, b: unknown): boolean {
-  return canonicalJson(plainOf(a)) === canonicalJson(plainOf(b))
-}
-
-function plainOf(value: unknown): unknown {
-  if (value === undefined) return null
-  if (Array.isArray(value)) return value.map(plainOf)
-  return typeof value === 'object' && value !== null ? Object.fromEntries(Object.entries(value).filter(([, one]) => one !== undefined).map(([key, one]) => [key, plainOf(one)])) : value
 }
 
 /** Rows by their keys; a key that stands twice is told apart by its turn. */
@@ -71,7 +60,7 @@ function rowChanges(section: keyof Model, before: readonly Record<string, unknow
   for (const [name, row] of is) {
     const old = was.get(name)
     if (old === undefined) changes.push({ section, name, kind: 'added', fields: [] })
-    else if (!same(old, row)) changes.push({ section, name, kind: 'changed', fields: fieldsOf(old, row) })
+    else if (!sameJson(old, row)) changes.push({ section, name, kind: 'changed', fields: fieldsOf(old, row) })
   }
   for (const name of was.keys()) if (!is.has(name)) changes.push({ section, name, kind: 'taken out', fields: [] })
   return changes
@@ -79,7 +68,7 @@ function rowChanges(section: keyof Model, before: readonly Record<string, unknow
 
 function fieldsOf(before: Record<string, unknown>, after: Record<string, unknown>): ModelChange['fields'] {
   return [...new Set([...Object.keys(before), ...Object.keys(after)])]
-    .filter((field) => !same(before[field], after[field]))
+    .filter((field) => !sameJson(before[field], after[field]))
     .map((field) => ({ field, before: words(before[field]), after: words(after[field]) }))
 }
 

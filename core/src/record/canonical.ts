@@ -9,6 +9,11 @@ export function canonicalJson(value: unknown): string {
   return text
 }
 
+/** Whether two values are one in canonical JSON, whatever the order of their fields; one that is left out is none. */
+export function sameJson(a: unknown, b: unknown): boolean {
+  return canonicalJson(a ?? null) === canonicalJson(b ?? null)
+}
+
 /** SHA-256 of a text's UTF-8, in lower-case hexadecimal. */
 export function sha256Hex(text: string): string {
   return bytesToHex(sha256(utf8ToBytes(text)))

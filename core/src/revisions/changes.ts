@@ -4,6 +4,7 @@ import { causes } from '../diagnose/causes'
 import { lookWords } from '../lamps/look'
 import { judgeRooms, type RoomVerdict } from '../prove/rooms'
 import { choices, choiceNames } from '../record/answers'
+import { sameJson } from '../record/canonical'
 import type { ThingKind } from '../record/facts'
 import { secretFor, standing, tableOf, thingsOf, unitName, type Unit, type VisitRecord } from '../record/record'
 import { evaluate, type Finding } from '../standard/evaluate'
@@ -200,7 +201,7 @@ function planChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] {
   const plural = { storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'doors, windows and openings', outlet: 'outlets', trouble: 'sources of trouble' } as const
   const changes = drawn.flatMap((kind): Change[] => {
     const [old, now] = [standing(thingsOf(before, kind) as Record<string, Thing>), standing(thingsOf(after, kind) as Record<string, Thing>)]
-    const others = now.filter((one) => { const was = old.find(({ id }) => id === one.id); return !was || JSON.stringify(was.facts) !== JSON.stringify(one.facts) })
+    const others = now.filter((one) => { const was = old.find(({ id }) => id === one.id); return !was || !sameJson(was.facts, one.facts) })
     return others.length === 0 && old.length === now.length ? [] : [{ field: tableOf[kind], says: plural[kind], before: String(old.length), after: `${now.length}${others.length ? `, ${others.length} new or changed` : ''}`, by: null, why: [] }]
   })
   return changes.length ? [{ kind: 'plan', id: 'plan', name: 'The drawn plan', is: 'changed', changes, why: [] }] : []
@@ -224,6 +225,6 @@ function roomChanges(before: Revision, after: Revision): RoomChange[] {
   const of = (rooms: RoomVerdict[], id: string) => rooms.find(({ room }) => room.id === id)
   return [...new Set([...now, ...old].map(({ room }) => room.id))].flatMap((id): RoomChange[] => {
     const [a, b] = [figures(of(old, id)), figures(of(now, id))]
-    return JSON.stringify(a) === JSON.stringify(b) ? [] : [{ name: (of(now, id) ?? of(old, id))!.room.facts.name ?? 'Room', before: a, after: b }]
+    return sameJson(a, b) ? [] : [{ name: (of(now, id) ?? of(old, id))!.room.facts.name ?? 'Room', before: a, after: b }]
   })
 }

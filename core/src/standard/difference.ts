@@ -1,3 +1,4 @@
+import { sameJson } from '../record/canonical'
 import { allRules } from './evaluate'
 import { ruleNames } from './rule-names'
 import { laterFigures, type Policy, type Standard } from './standard'
@@ -65,10 +66,10 @@ export function standardDifferences(before: Standard, after: Standard): string[]
   for (const one of after.own ?? []) {
     const was = own.get(one.id)
     if (!was) said.push(`New rule of ours: ${one.asks}`)
-    else if (JSON.stringify(was) !== JSON.stringify(one)) said.push(`Rule of ours changed: ${one.asks} (${one.level}${one.photo ? ', with a photo' : ''})`)
+    else if (!sameJson(was, one)) said.push(`Rule of ours changed: ${one.asks} (${one.level}${one.photo ? ', with a photo' : ''})`)
     own.delete(one.id)
   }
   for (const one of own.values()) said.push(`Rule of ours taken out: ${one.asks}`)
-  if (JSON.stringify(before.policy.dnsChoices ?? []) !== JSON.stringify(after.policy.dnsChoices ?? [])) said.push('Name servers to choose from changed')
+  if (!sameJson(before.policy.dnsChoices ?? [], after.policy.dnsChoices ?? [])) said.push('Name servers to choose from changed')
   return said
 }
