@@ -42,6 +42,8 @@ export const proveCases: RuleCase[] = [
   ['prove-rooms', 'the unit was moved since', complete, (log) => log.write('unit.event', { unit: node, what: 'moved' }), 'unproven'],
   ['prove-rooms', 'what it hangs on was moved since', complete, (log) => log.write('unit.event', { unit: router, what: 'moved' }), 'unproven'],
   ['prove-rooms', 'another channel since', complete, channels([1, 36, 40]), 'unproven'],
+  ['prove-rooms', 'the unit it was measured through was taken out', complete, (log) => log.write('thing.removed', { thing: 'unit', id: node }), 'unproven'],
+  ['prove-rooms', 'on a band that the unit does not send on', complete, (log) => inStudy(log, { band: '6' }), 'unproven'],
   ['prove-path', 'seen', complete, () => 0, 'holds'],
   ['prove-path', 'nobody was on it', complete, (log) => log.write('path.seen', { unit: node, before: 1, after: 1, address: '192.168.1.103', server: router }), 'breaks'],
   ['prove-path', 'an address of nowhere', complete, (log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '10.1.1.9', server: router }), 'breaks'],

@@ -1,4 +1,5 @@
-import { standing, thingsOf, type Measurement, type Room, type VisitRecord } from '../record/record'
+import { bandsSentBy } from '../catalogue/unit-bands'
+import { standing, thingsOf, unitName, type Measurement, type Room, type VisitRecord } from '../record/record'
 import type { Catalogue } from '../catalogue/model'
 import { laterFigures, type Policy } from '../standard/standard'
 import { staleReason } from './stale'
@@ -80,6 +81,8 @@ export function judgeRooms(record: VisitRecord, catalogue: Catalogue, policy: Po
     const { addedMs } = best
     const said = { room, bands, addedMs, shareOfSource }
     if (best.one.stale) return { ...said, outcome: 'unproven', says: `${best.one.stale} Measure it again.` }
+    const { band, unit } = best.one.measurement.facts
+    if (band !== undefined && !bandsSentBy(record.units[unit ?? ''], catalogue).includes(band)) return { ...said, outcome: 'unproven', says: `It was measured at ${band} GHz, where ${unitName(record.units[unit!]!)} does not send. Look what the phone was on, and measure it again.` }
     if (best.broken.length) return { ...said, outcome: 'breaks', says: `${best.broken.join('; ')}.` }
     if (best.missing.length) return { ...said, outcome: 'unproven', says: `Not measured: ${best.missing.join(', ')}.` }
     return { ...said, outcome: 'holds', says: `${Math.round(best.one.measurement.facts.dbm!)} dBm, ${Math.round(best.one.down!.median)} Mbit/s down, ${Math.round(addedMs!)} ms added.` }

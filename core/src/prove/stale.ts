@@ -13,6 +13,7 @@ export function staleReason(record: VisitRecord, seq: number, unit: string | und
   for (const id of way) {
     const held = record.units[id]
     if (!held) continue
+    if (held.removedSeq !== null) return `${unitName(held)} was taken out of the visit.`
     const event = held.events.findLast(({ what, seq: at }) => at > seq && what in eventWords)
     if (event) return `${unitName(held)} ${eventWords[event.what]!} since.`
     const radio = standing(thingsOf(record, 'radio')).find(({ facts, meta }) => facts.unit === id && Math.max(0, ...['channel', 'widthMHz'].map((field) => meta[field]?.seq ?? 0)) > seq)

@@ -3,8 +3,9 @@ import { v7 as uuidv7 } from 'uuid'
 import { bottleneckOf } from '@pasado/core/prove/bottleneck'
 import { measurementsFromCsv } from '@pasado/core/prove/csv'
 import { judgeRooms, measured, roomFloor, sourceOf, type RoomVerdict } from '@pasado/core/prove/rooms'
-import { modelKey, type Catalogue } from '@pasado/core/catalogue/model'
-import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
+import { bandsSentBy } from '@pasado/core/catalogue/unit-bands'
+import type { Band } from '@pasado/core/radio/channels'
+import { standing, thingsOf, unitName } from '@pasado/core/record/record'
 import { Chips } from '../../ui/Chips'
 import { Mark } from '../../ui/Mark'
 import { TextFact } from '../FactField'
@@ -49,15 +50,6 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
   )
 }
 
-type Band = '2.4' | '5' | '6'
-const allBands: readonly Band[] = ['2.4', '5', '6']
-
-/** The bands that a unit sends on; all where it is not known. */
-function bandsOf(unit: Unit | undefined, catalogue: Catalogue): readonly Band[] {
-  const radios = unit && catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios
-  return radios?.length ? allBands.filter((band) => radios.some((radio) => radio.band === band)) : allBands
-}
-
 function AddRoom() {
   const [name, setName] = useState('')
   const add = (event: React.FormEvent) => { event.preventDefault(); if (name.trim()) { write('room.set', { id: uuidv7(), set: { name: name.trim().slice(0, 60), listed: true }, origin: 'typed' }); setName('') } }
@@ -74,7 +66,7 @@ function RoomRow({ verdict, floorMbps, most, open, onOpen, onFault }: { verdict:
   // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
   const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
   const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
-  const has = bandsOf(record.units[unit], catalogue)
+  const has = bandsSentBy(record.units[unit], catalogue)
   const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : has.length === 1 ? has[0] : undefined
   const way = useMemo(() => (best ? bottleneckOf(record, catalogue, best, sourceOf(record, catalogue)) : null), [record, catalogue, best])
   const name = room.facts.name ?? 'Room'
