@@ -146,11 +146,11 @@ function Search({ search }: { search: FaultSearch }) {
                 <span className="flex items-baseline justify-between gap-3"><span><b>{cause.name}</b>{undecided(cause.id, observed, offered) && <span className="fine"> not looked at yet</span>}</span><span className="exact whitespace-nowrap">{percent(probability)}</span></span>
                 <span className="block h-2.5 border border-edge bg-well" aria-hidden><span className="block h-full bg-ink" style={{ width: `${Math.max(0.5, probability * 100)}%` }} /></span>
               </button>
-              {why === cause.id && <div className="mt-1 border-l-4 border-plum pl-3 text-sm"><p>{effects[cause.id].why}</p><ul className="mt-1">{because.slice(0, 5).map(({ observation, answer, bits }) => <li key={observation.id}>{bits >= 0 ? 'For it' : 'Against it'} <b>{Math.abs(bits).toFixed(1)} bits</b>: {observation.asks} {wordsOf(observation, answer)}.</li>)}</ul><p className="fine mt-1">Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.mendMin} min.</p></div>}
+              {why === cause.id && <div className="mt-1 border-l-4 border-plum pl-3 text-sm"><p>{effects[cause.id].why}</p><ul className="mt-1">{because.slice(0, 5).map(({ observation, answer, bits }) => <li key={observation.id}><b>{weightWords(bits)}</b>: {observation.asks} {wordsOf(observation, answer)}.</li>)}</ul><p className="fine mt-1">Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.mendMin} min.</p></div>}
             </li>
           ))}
         </ol>
-        <p className="fine mt-3">Calculated after Bayes from a table of this project’s own estimates. Press a cause for what moved it.</p>
+        <p className="fine mt-3">From our own estimates of how often each is the cause and shows so. Press a cause for what moved it.</p>
         {mayWrite && <p className="mt-3 flex flex-wrap gap-2"><button type="button" className="btn btn-quiet" onClick={() => setSending(true)}>Hand it over as it is</button><button type="button" className="btn btn-quiet" onClick={() => end(suspects[0]!.cause.id, 'left')}>Leave it</button></p>}
       </section>
       <Sheet open={sending} onClose={() => setSending(false)} title="Hand over" says="What was seen and ruled out, to send. It names no customer and holds no secret.">
@@ -184,4 +184,11 @@ function applicable(record: VisitRecord, about: Complaint): ReadonlySet<string> 
     ...(joined && unit?.facts.cabled !== true ? [] : ['hop-signal']), ...(unit?.facts.role === 'node' ? [] : ['family']), ...(joined ? [] : ['pairing-time']), ...(unit?.facts.cabled || unit?.facts.role === 'access-point' ? [] : ['unit-link', 'swap-unit-cable'])
   ])
   return new Set(observations.map(({ id }) => id as string).filter((id) => !not.has(id)))
+}
+
+/** How an answer speaks for a cause, from its bits: three make it eight times as likely against the others, one twice. */
+function weightWords(bits: number): string {
+  const side = bits >= 0 ? 'For it' : 'Against it'
+  const weight = Math.abs(bits)
+  return weight >= 3 ? `${side}, strongly` : weight >= 1 ? side : `${side}, a little`
 }

@@ -20,7 +20,8 @@ export function RunsLine({ one }: { one: Measured }) {
       {figures.filter(([summary]) => summary !== null).map(([summary, name, unit], index) => <span key={name}>{index > 0 ? ', ' : ''}<b>{tidy(summary!.median)}</b> {unit} {name}{summary!.count > 1 ? <span className="text-soft"> ({tidy(summary!.least)}–{tidy(summary!.most)})</span> : ''}</span>)}
       <span className="text-soft">. {facts.runs!.length > 1 ? `Median of ${facts.runs!.length} runs` : 'One run'}{outliers.length ? `; run ${outliers.join(', ')} stands apart and is counted` : ''}{facts.unit && units[facts.unit] ? `, by ${unitName(units[facts.unit]!)}` : ''}, {howWords[facts.how ?? 'typed']}{facts.by ? ` on a ${facts.by}` : ''}{at ? `, ${format(new Date(at), 'HH:mm')}` : ''}{facts.sure ? '; asked about, and so' : ''}.</span>
       {one.stale && <b> {one.stale}</b>}
-      {mayWrite && <button type="button" className="ml-2 min-h-6 underline" aria-label={`Take this measurement out: ${facts.band ? `${facts.band} GHz` : facts.at}`} onClick={() => write('thing.removed', { thing: 'measurement', id })}>take out</button>}
+      {mayWrite && ' '}
+      {mayWrite && <button type="button" className="min-h-6 underline" aria-label={`Take this measurement out: ${facts.band ? `${facts.band} GHz` : facts.at}`} onClick={() => write('thing.removed', { thing: 'measurement', id })}>take out</button>}
     </p>
   )
 }
