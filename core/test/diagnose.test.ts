@@ -165,6 +165,8 @@ describe('what the record knows already', () => {
     const late = complete().write('pairing.pressed', { unit: node, which: 'first', on: router }).write('unit.set', { id: router, set: { role: 'router' } }).write('unit.set', { id: router, set: { used: false } }).write('pairing.pressed', { unit: node, which: 'second', on: node })
     expect(knownAnswers(late.record(), catalogue, firstStandard.policy, { unit: node })['pairing-time']!.answer).toBe('late')
     expect(knownAnswers(complete().write('thing.removed', { thing: 'measurement', id: idOf('src') }).record(), catalogue, firstStandard.policy, {})['wired-modem']).toBeUndefined()
+    // What it would show once it began anew nobody saw: it is asked.
+    expect(knownAnswers(complete().write('unit.event', { unit: node, what: 'restarted' }).record(), catalogue, firstStandard.policy, { unit: node })['unit-lamp']).toBeUndefined()
   })
 
   it('a hand-over says what was seen and ruled out, and names nobody', () => {

@@ -120,6 +120,7 @@ export const cases: RuleCase[] = [
   ['start-good-lamp', 'white steady', complete, () => 0, 'holds'],
   ['start-good-lamp', 'too far', complete, seen('amber', 'solid'), 'breaks'],
   ['start-good-lamp', 'a look that nothing explains', complete, seen('purple', 'solid'), 'unproven'],
+  ['start-good-lamp', 'restarted since, and nobody looked: what was seen stands', complete, (log) => log.write('unit.event', { unit: node, what: 'restarted' }), 'unproven'],
   ['start-good-lamp', 'dark, as asked', complete, (log) => choices(seen('off', 'off')(log), 'off'), 'holds'],
   ['start-good-lamp', 'ready, on its way', () => opened(), (log) => { unit(node, { model: 'ostrel-tern', modelVersion: 1 })(log); seen('blue', 'blink')(log) }, 'unproven'],
   ['start-fresh-lamp', 'nothing since', complete, () => 0, 'holds'],

@@ -4,7 +4,7 @@ import { followLamps } from './follow'
 
 /** What a unit's lamps say by its model's table, after all that was seen and done. */
 export interface LampReading {
-  /** The states it may be in; one where the look is clear. */
+  /** The states it may be in: one where the look is clear; none where nobody looked since its lamps began anew. */
   candidates: ModelState[]
   /** The single state, with when it was first and last seen (ISO times). */
   state: ModelState | null
@@ -49,6 +49,7 @@ function readAnew(unit: Unit, model: Model): LampReading {
     latest = Math.max(latest, Date.parse(one.at) / 60_000)
     return { atMin: latest, at: one.at, lamps: one.lamps }
   })
+  if (timed.length === 0) return { candidates: [], state: null, since: null, lastSeen: null, overdue: false, impossible: 0, lastImpossible: false }
   const followed = followLamps({
     states: model.states.map(({ state, lamps, maxMin }) => ({ state, lamps, ...(maxMin === undefined ? {} : { maxMin }) })),
     moves: model.moves,
@@ -64,7 +65,7 @@ function readAnew(unit: Unit, model: Model): LampReading {
     lastSeen: possible.at(-1)?.at ?? null,
     overdue: followed.overdue,
     impossible: followed.impossible.length,
-    lastImpossible: timed.length > 0 && followed.impossible.includes(timed.length - 1)
+    lastImpossible: followed.impossible.includes(timed.length - 1)
   }
 }
 

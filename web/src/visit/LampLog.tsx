@@ -78,7 +78,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
         )}
       </div>
       <div className="mt-3 grid grid-cols-[1fr_auto] items-center gap-3 border border-rule bg-well p-3" aria-live="polite">
-        <div>{seen ? <Reading reading={seen} model={model} looks={looks} onMean={mean} elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />} /> : now ? <Reading reading={now} model={model} looks={unit.sightings.at(-1)!.lamps} since /> : <p className="text-soft">Nothing seen yet. Choose a colour and what it does.</p>}</div>
+        <div>{seen ? <Reading reading={seen} model={model} looks={looks} onMean={mean} elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />} /> : now && now.candidates.length > 0 ? <Reading reading={now} model={model} looks={unit.sightings.at(-1)!.lamps} since /> : <p className="text-soft">{now ? 'Nothing seen since it began anew.' : 'Nothing seen yet.'} Choose a colour and what it does.</p>}</div>
         <button type="button" className="btn btn-plum" disabled={!mayWrite || looks.length === 0} onClick={log}>Log it</button>
       </div>
     </section>

@@ -27,6 +27,7 @@ export const startRules: Rule[] = [
         }
         const reading = readLamps(known.unit, known.model!)
         const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
+        if (reading.candidates.length === 0) return unproven(`Seen: ${seen}, and nobody looked since it began anew.`, 'Look again, and log what you see.', atLamp(known), about)
         if (reading.lastImpossible) return unproven(`Seen: ${seen}. No state of the model explains that after what came before.`, 'Look again, or record the restart in between.', atLamp(known), about)
         if (!reading.state) return unproven(`Seen: ${seen}. That may be ${reading.candidates.map(({ meaning }) => meaning).join(' or ')}.`, known.model!.lamps.length > 1 ? 'Look at the other lamps as well.' : 'Wait and look again: what comes next decides.', atLamp(known), about)
         if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
