@@ -13,9 +13,12 @@ const ENTRIES = 5_000
 
 /** A long logbook: the entries of a real visit again and again, as a long fault visit would write them. */
 function longLogbook(entries: readonly Placed[]): Placed[] {
-  const repeatable = entries.filter(({ kind }) => ['unit.set', 'lamp.seen', 'host.set', 'network.set', 'rule.answered'].includes(kind))
+  const repeatable = entries.filter(({ kind }) =>
+    ['unit.set', 'lamp.seen', 'host.set', 'network.set', 'rule.answered'].includes(kind)
+  )
   const long = [...entries.slice(0, 1)]
-  while (long.length < ENTRIES) long.push({ ...repeatable[long.length % repeatable.length]!, seq: long.length + 1, base: long.length })
+  while (long.length < ENTRIES)
+    long.push({ ...repeatable[long.length % repeatable.length]!, seq: long.length + 1, base: long.length })
   return long
 }
 
@@ -31,9 +34,15 @@ export async function benchCore(services: Services, visits: readonly string[]): 
   const text = JSON.stringify(long)
   const parsing = await medianMs(9, () => JSON.parse(text) as unknown)
   const reducing = await medianMs(9, () => reduce(long))
-  report(`reducing ${ENTRIES} entries (baseline: JSON.parse of them, ${parsing.toFixed(1)} ms)`, `${reducing.toFixed(1)} ms, ${(reducing / parsing).toFixed(2)} times`)
+  report(
+    `reducing ${ENTRIES} entries (baseline: JSON.parse of them, ${parsing.toFixed(1)} ms)`,
+    `${reducing.toFixed(1)} ms, ${(reducing / parsing).toFixed(2)} times`
+  )
   const catalogue = catalogueOf(demoModels)
   const writing = await medianMs(51, () => JSON.stringify(record))
   const judging = await medianMs(51, () => evaluate(record, catalogue, firstStandard))
-  report(`all rules on the largest demo visit, ${entries.length} entries (baseline: JSON.stringify of its record, ${writing.toFixed(2)} ms)`, `${judging.toFixed(2)} ms, ${(judging / writing).toFixed(2)} times`)
+  report(
+    `all rules on the largest demo visit, ${entries.length} entries (baseline: JSON.stringify of its record, ${writing.toFixed(2)} ms)`,
+    `${judging.toFixed(2)} ms, ${(judging / writing).toFixed(2)} times`
+  )
 }

@@ -6,7 +6,13 @@ import type { LabelValues } from '@pasado/demo/labels/values'
 export function printedOn(values: LabelValues): Map<LabelField, string> {
   const { serial, mac, ssid, key, setupCode, address, user, password } = values
   const printed: [LabelField, string | undefined][] = [
-    ['serial', serial], ['mac', mac], ['ssid', ssid], ['key', key], ['setup-code', setupCode], ['address', address], ['login', user === undefined ? undefined : `${user} / ${password}`]
+    ['serial', serial],
+    ['mac', mac],
+    ['ssid', ssid],
+    ['key', key],
+    ['setup-code', setupCode],
+    ['address', address],
+    ['login', user === undefined ? undefined : `${user} / ${password}`]
   ]
   return new Map(printed.filter((one): one is [LabelField, string] => one[1] !== undefined))
 }

@@ -19,7 +19,10 @@ const company = await startCompany()
 try {
   const visits = demoVisits()
   await loadVisits(company.services, visits, new Date())
-  await benchCore(company.services, visits.map(({ id }) => id))
+  await benchCore(
+    company.services,
+    visits.map(({ id }) => id)
+  )
   const server = await serverProcess(company.database.url, join(company.database.folder, 'key'))
   try {
     await benchAppend(company.services, server.address, company.database.url)

@@ -29,7 +29,11 @@ async function chooseModel(page: Page, model: string): Promise<void> {
   await page.getByRole('button', { name: /It says just that/ }).click()
 }
 
-async function addUnit(page: Page, model: string, facts: { name: string; serial: string; mac: string; code: string }): Promise<void> {
+async function addUnit(
+  page: Page,
+  model: string,
+  facts: { name: string; serial: string; mac: string; code: string }
+): Promise<void> {
   await chooseModel(page, model)
   await enter(page, 'Name', facts.name)
   await enter(page, 'Serial', facts.serial)
@@ -48,7 +52,8 @@ async function sign(page: Page, who: 'customer' | 'technician'): Promise<void> {
   const box = (await page.getByRole('img', { name: /Signature box/ }).boundingBox())!
   await page.mouse.move(box.x + 40, box.y + 60)
   await page.mouse.down()
-  for (let step = 1; step <= 8; step++) await page.mouse.move(box.x + 40 + step * 25, box.y + 60 + (step % 2 ? 30 : -20), { steps: 4 })
+  for (let step = 1; step <= 8; step++)
+    await page.mouse.move(box.x + 40 + step * 25, box.y + 60 + (step % 2 ? 30 : -20), { steps: 4 })
   await page.mouse.up()
   await page.getByRole('button', { name: 'Sign', exact: true }).click()
   await expect(page.getByRole('button', { name: `Sign again as ${who}` })).toBeVisible()
@@ -85,7 +90,10 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
 
   // Place
   await stage(page, 'Place')
-  for (const [name, where] of [['Hall router', 'hall shelf'], ['Study node', 'study desk']] as const) {
+  for (const [name, where] of [
+    ['Hall router', 'hall shelf'],
+    ['Study node', 'study desk']
+  ] as const) {
     const row = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name }) })
     await enter(row, 'Stays at', where)
     await enter(row, 'Height', '1,2')
@@ -103,9 +111,14 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
 
   // Start up: lamps by the model's table
   await stage(page, 'Start up')
-  await page.getByRole('button', { name: /Hall router/, pressed: false }).or(page.getByRole('button', { name: /Hall router/ })).first().click()
+  await page
+    .getByRole('button', { name: /Hall router/, pressed: false })
+    .or(page.getByRole('button', { name: /Hall router/ }))
+    .first()
+    .click()
   await choose(page, 'Setup method', 'the Ostrel app')
-  for (const need of [/latest version/, /customer's own/, /Bluetooth on/, /location permission/]) await page.getByRole('group', { name: 'Ready for it' }).getByRole('button', { name: need }).click()
+  for (const need of [/latest version/, /customer's own/, /Bluetooth on/, /location permission/])
+    await page.getByRole('group', { name: 'Ready for it' }).getByRole('button', { name: need }).click()
   await seeLamp(page, 'amber', 'steady')
   await choose(page, 'Colour', 'blue')
   await choose(page, 'Pattern', 'blinks')
@@ -113,7 +126,10 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await page.getByRole('button', { name: 'Log it' }).click()
   await seeLamp(page, 'white', 'steady')
   await page.getByRole('button', { name: 'All no' }).click()
-  await page.getByRole('button', { name: /Study node/ }).first().click()
+  await page
+    .getByRole('button', { name: /Study node/ })
+    .first()
+    .click()
   await choose(page, 'Setup method', 'the Sync buttons')
   await seeLamp(page, 'amber', 'slow pulse')
   await seeLamp(page, 'blue', 'blinks')
@@ -171,7 +187,10 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
 
   // Firmware: the node stays below the approved minimum
   await page.getByRole('tab', { name: /Firmware/ }).click()
-  for (const [name, after] of [['Hall router', '3.1.0'], ['Study node', '2.8.1']] as const) {
+  for (const [name, after] of [
+    ['Hall router', '3.1.0'],
+    ['Study node', '2.8.1']
+  ] as const) {
     const unit = page.getByRole('listitem', { name: `Firmware of ${name}` })
     await enter(unit, 'Before', '2.8.1')
     await enter(unit, 'After', after)
@@ -197,7 +216,9 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await page.getByRole('radio', { name: '5 GHz' }).click()
   await page.getByRole('button', { name: 'Measure Study' }).click()
   await run('Measure Study', { 'Signal, dBm': '-56', 'Down, Mbit/s': '212', 'Latency idle, ms': '14' })
-  await expect(page.getByRole('listitem', { name: 'Room Study' }).getByRole('img', { name: 'holds', exact: true })).toBeVisible()
+  await expect(
+    page.getByRole('listitem', { name: 'Room Study' }).getByRole('img', { name: 'holds', exact: true })
+  ).toBeVisible()
   await page.getByRole('tab', { name: /Units/ }).click()
   for (const name of ['Hall router', 'Study node']) {
     await page.getByRole('button', { name: `${name}: the link is good` }).click()
@@ -205,7 +226,12 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   }
   await page.getByRole('button', { name: 'Prove the path of Study node' }).click()
   const path = page.getByRole('form', { name: 'Path of Study node' })
-  for (const [figure, value] of Object.entries({ 'Clients before': '0', 'Clients after': '0', Address: '192.168.40.101' })) await path.getByLabel(figure).fill(value)
+  for (const [figure, value] of Object.entries({
+    'Clients before': '0',
+    'Clients after': '0',
+    Address: '192.168.40.101'
+  }))
+    await path.getByLabel(figure).fill(value)
   await path.getByLabel('Given by').selectOption({ label: 'Hall router' })
   await path.getByRole('button', { name: 'Record what was seen' }).click()
   await expect(docket.getByText(/Its client count stayed at 0/)).toBeVisible()
@@ -271,7 +297,11 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await stage(page, 'Sign off')
   const recordComes = page.waitForEvent('download')
   await page.getByRole('button', { name: 'The record (PDF)' }).click()
-  const { stdout: recordText } = await promisify(execFile)('pdftotext', ['-layout', await (await recordComes).path(), '-'])
+  const { stdout: recordText } = await promisify(execFile)('pdftotext', [
+    '-layout',
+    await (await recordComes).path(),
+    '-'
+  ])
   expect(recordText).toContain('Razorbill')
   expect(recordText).toMatch(/waived\s+by Wenna Tarrow/)
   expect(recordText).not.toContain(made)

@@ -1,7 +1,9 @@
 import { expect, test } from '@playwright/test'
 import { logIn, stage } from './steps'
 
-test('homes are narrowed by what stands there and how a rule came out; a home tells what stands there now', async ({ page }) => {
+test('homes are narrowed by what stands there and how a rule came out; a home tells what stands there now', async ({
+  page
+}) => {
   await logIn(page, 'petroc', '/homes')
   await page.getByLabel('Model that stands there').selectOption({ label: 'Quillet Reed' })
   await expect(page.getByRole('list', { name: 'Homes found' }).getByRole('listitem').first()).toBeVisible()
@@ -9,7 +11,9 @@ test('homes are narrowed by what stands there and how a rule came out; a home te
   await page.getByLabel('It runs').selectOption('1.12')
   await page.getByRole('combobox', { name: 'Rule' }).selectOption('firm-minimum')
   // The list is what was asked for last only once its answer is there.
-  const narrowed = page.waitForResponse((response) => /outcome=waived/.test(response.url()) && /firmware=1.12/.test(response.url()))
+  const narrowed = page.waitForResponse(
+    (response) => /outcome=waived/.test(response.url()) && /firmware=1.12/.test(response.url())
+  )
   await page.getByLabel('came out').selectOption('waived')
   const { homes } = (await (await narrowed).json()) as { homes: unknown[] }
   await expect(page.getByRole('list', { name: 'Homes found' }).getByRole('listitem')).toHaveCount(homes.length)
@@ -26,27 +30,42 @@ test('two revisions of a home: the last visit with this one, then this one as fo
   await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
   await page.getByRole('link', { name: 'What changed' }).click()
   await expect(page.getByRole('article', { name: 'Cellar node', exact: true })).toContainText('new')
-  await expect(page.getByRole('list', { name: 'The plan before and after' }).getByRole('img', { name: /Cellar.*: Cellar node/ })).toBeVisible()
+  await expect(
+    page.getByRole('list', { name: 'The plan before and after' }).getByRole('img', { name: /Cellar.*: Cellar node/ })
+  ).toBeVisible()
   await expect(page.getByText(/not looked at again yet/)).toBeVisible()
   await page.getByRole('button', { name: 'Exchange' }).click()
   await expect(page.getByRole('article', { name: 'Cellar node', exact: true })).toContainText('gone')
-  const sealed = (await page.getByRole('combobox', { name: 'To', exact: true }).locator('option').allTextContents()).filter((one) => one.includes('as left')).at(-1)!
+  const sealed = (await page.getByRole('combobox', { name: 'To', exact: true }).locator('option').allTextContents())
+    .filter((one) => one.includes('as left'))
+    .at(-1)!
   await page.getByRole('combobox', { name: 'To', exact: true }).selectOption({ label: sealed })
-  await page.getByRole('combobox', { name: 'From', exact: true }).selectOption({ label: sealed.replace('as left', 'as found') })
+  await page
+    .getByRole('combobox', { name: 'From', exact: true })
+    .selectOption({ label: sealed.replace('as left', 'as found') })
   await expect(page).toHaveURL(/from=[0-9a-f-]+\.found&to=[0-9a-f-]+\.left/)
   await expect(page.getByRole('region', { name: 'What changed' }).getByRole('article').first()).toBeVisible()
 })
 
-test('the customer’s pack as a page: the link is sent, the code told; without the code it stays shut, and it can be ended', async ({ page, browser }) => {
+test('the customer’s pack as a page: the link is sent, the code told; without the code it stays shut, and it can be ended', async ({
+  page,
+  browser
+}) => {
   test.setTimeout(90_000)
   await logIn(page, 'isolde')
   await page.getByRole('button', { name: 'Everybody’s' }).click()
-  await page.getByRole('link', { name: /22 Dulse Road/ }).first().click()
+  await page
+    .getByRole('link', { name: /22 Dulse Road/ })
+    .first()
+    .click()
   await stage(page, 'Hand over')
   const box = page.getByRole('region', { name: 'The pack as a page' })
   await box.getByRole('button', { name: 'Make a link' }).click()
   const address = (await box.getByText(/\/pack#/).textContent())!
-  const code = (await box.getByText(/Code, to be told by voice/).locator('b').textContent())!
+  const code = (await box
+    .getByText(/Code, to be told by voice/)
+    .locator('b')
+    .textContent())!
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } })
   const customer = await context.newPage()
   const asked: string[] = []
@@ -75,7 +94,9 @@ test('the customer’s pack as a page: the link is sent, the code told; without 
   await context.close()
 })
 
-test('how rules come out: which are waived most, by month and model, and the homes behind a figure', async ({ page }) => {
+test('how rules come out: which are waived most, by month and model, and the homes behind a figure', async ({
+  page
+}) => {
   await logIn(page, 'wenna', '/standard')
   await page.getByRole('link', { name: 'How rules come out' }).click()
   const rules = page.getByRole('region', { name: 'Rules' })

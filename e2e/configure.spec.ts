@@ -3,15 +3,23 @@ import sharp from 'sharp'
 import { expect, test } from '@playwright/test'
 import { enter, logIn, newVisit, saved, stage, visitWithTrio } from './steps'
 
-test('a range with a clash that is mended, a pool that is moved, clients pasted, a conversion worked out', async ({ page }) => {
+test('a range with a clash that is mended, a pool that is moved, clients pasted, a conversion worked out', async ({
+  page
+}) => {
   test.setTimeout(120_000)
   await logIn(page, 'isolde')
   await newVisit(page, 'Range Trial', '1 Range Lane')
   await stage(page, 'Kit')
   await page.getByRole('button', { name: 'Add a used unit' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: /Weir 300/ }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Weir 300/ })
+    .click()
   await enter(page, 'Name', 'Old router')
-  await page.getByRole('radiogroup', { name: 'Role' }).getByRole('radio', { name: /access point/i }).click()
+  await page
+    .getByRole('radiogroup', { name: 'Role' })
+    .getByRole('radio', { name: /access point/i })
+    .click()
   await saved(page)
   await stage(page, 'Configure')
   const conversion = page.getByRole('region', { name: 'Conversion of Old router' })
@@ -24,7 +32,12 @@ test('a range with a clash that is mended, a pool that is moved, clients pasted,
   // Worked out: the address that is free, and the steps
   await expect(conversion).toContainText('192.168.70.254')
   await conversion.getByRole('button', { name: 'Record 192.168.70.254 for it' }).click()
-  await expect(conversion.getByRole('list', { name: 'Steps for Old router' }).getByRole('listitem').filter({ hasText: 'Own address 192.168.70.254' })).toContainText('recorded')
+  await expect(
+    conversion
+      .getByRole('list', { name: 'Steps for Old router' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Own address 192.168.70.254' })
+  ).toContainText('recorded')
 
   // A pool that would swallow it says so before it is moved
   await page.getByRole('button', { name: 'Move or grow it' }).click()
@@ -39,7 +52,11 @@ test('a range with a clash that is mended, a pool that is moved, clients pasted,
 
   // Clients pasted: one clashes, and is mended
   await page.getByText('What is on it: paste the router’s list of clients').click()
-  await page.getByRole('textbox', { name: 'List of clients' }).fill('Name\tIP\tMAC\nScale\t192.168.70.254\t02:00:5e:10:00:40\nPrinter\t192.168.70.140\t02:00:5e:10:00:41\nBuoy\t10.9.9.9')
+  await page
+    .getByRole('textbox', { name: 'List of clients' })
+    .fill(
+      'Name\tIP\tMAC\nScale\t192.168.70.254\t02:00:5e:10:00:40\nPrinter\t192.168.70.140\t02:00:5e:10:00:41\nBuoy\t10.9.9.9'
+    )
   await expect(page.getByRole('row', { name: /Buoy/ })).toContainText('outside this range')
   await expect(page.getByRole('row', { name: /Scale.*192\.168\.70\.254/ })).toContainText('recorded')
   await page.getByRole('button', { name: 'Record 192.168.70.140 as fixed' }).click()
@@ -58,10 +75,15 @@ test('channels are planned against neighbours from a list, recorded, and a slip 
   await visitWithTrio(page, 'Channel Trial', '1 Channel Lane')
   await stage(page, 'Configure')
   await page.getByRole('tab', { name: /Channels/ }).click()
-  const put = (text: string) => page.getByLabel('From a list (CSV)').setInputFiles({ name: 'heard.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  const put = (text: string) =>
+    page
+      .getByLabel('From a list (CSV)')
+      .setInputFiles({ name: 'heard.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
   await put('band_ghz;channel\n2,4;1')
   await expect(page.getByRole('alert')).toContainText('the column signal_dbm is missing')
-  await put('signal_dbm;band_ghz;channel;busy_percent\n-50;2,4;1;80\n-50;2,4;11;80\n-40;5;36;90\n-45;5;44;90\n-93;5;200;1\n')
+  await put(
+    'signal_dbm;band_ghz;channel;busy_percent\n-50;2,4;1;80\n-50;2,4;11;80\n-40;5;36;90\n-45;5;44;90\n-93;5;200;1\n'
+  )
   await expect(page.getByText('4 networks noted').or(page.getByText('5 networks noted'))).toBeVisible()
   await expect(page.getByText(/and no plan loses less/)).toBeVisible({ timeout: 20_000 })
   await page.getByRole('button', { name: 'Record the plan' }).click()
@@ -72,7 +94,10 @@ test('channels are planned against neighbours from a list, recorded, and a slip 
   await expect(page.getByRole('tab', { name: /Channels/ })).not.toContainText('open')
 
   // The same spectrum for two that hear each other is told
-  const [router, node] = [page.getByRole('combobox', { name: 'Channel of Heron, 2.4 GHz' }), page.getByRole('combobox', { name: /^Channel of Tern.*2\.4 GHz/ }).first()]
+  const [router, node] = [
+    page.getByRole('combobox', { name: 'Channel of Heron, 2.4 GHz' }),
+    page.getByRole('combobox', { name: /^Channel of Tern.*2\.4 GHz/ }).first()
+  ]
   await node.selectOption(await router.inputValue())
   await expect(page.getByRole('complementary', { name: 'Docket' })).toContainText('share spectrum at 2.4 GHz')
 })
@@ -87,7 +112,9 @@ test('a QR on the bench gives back the name and the passphrase; the other pages 
   await expect(page.getByText('on one graphics card')).toBeVisible()
   const picture = await page.getByRole('img', { name: /^QR code to join/ }).screenshot()
   const { data, info } = await sharp(picture).resize(720).greyscale().raw().toBuffer({ resolveWithObject: true })
-  const read = new QRCodeReader().decode(new BinaryBitmap(new HybridBinarizer(new RGBLuminanceSource(new Uint8ClampedArray(data), info.width, info.height))))
+  const read = new QRCodeReader().decode(
+    new BinaryBitmap(new HybridBinarizer(new RGBLuminanceSource(new Uint8ClampedArray(data), info.width, info.height)))
+  )
   expect(read.getText()).toBe('WIFI:T:WPA;S:Gull\\; \\"two\\" 🐦;P:demo-kelp\\,harbour\\:42;;')
   await page.goto('/bench/addresses')
   await expect(page.getByText('is free')).toBeVisible()
@@ -103,7 +130,9 @@ test('a QR on the bench gives back the name and the passphrase; the other pages 
   await expect(page.getByText('Mbit/s on the air').first()).toBeVisible()
 })
 
-test('networks are named by the school, an old device gets one apart, and a unit’s dump is held against what is wanted', async ({ page }) => {
+test('networks are named by the school, an old device gets one apart, and a unit’s dump is held against what is wanted', async ({
+  page
+}) => {
   test.setTimeout(120_000)
   await logIn(page, 'isolde')
   await visitWithTrio(page, 'Name Trial', '1 Name Lane')
@@ -129,8 +158,14 @@ test('networks are named by the school, an old device gets one apart, and a unit
 
   await page.getByRole('tab', { name: /Compare/ }).click()
   const heron = page.getByRole('region', { name: 'Read from Heron', exact: true })
-  await heron.getByLabel('Dump of Heron').setInputFiles({ name: 'heron.txt', mimeType: 'text/plain', buffer: Buffer.from('device.firmware=2.8.1\nwifi.ssid=OSTREL-FF\nmode=router\nmode=bridge\n') })
+  await heron.getByLabel('Dump of Heron').setInputFiles({
+    name: 'heron.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('device.firmware=2.8.1\nwifi.ssid=OSTREL-FF\nmode=router\nmode=bridge\n')
+  })
   await expect(heron.getByRole('alert')).toContainText('mode')
-  await expect(heron.getByRole('row', { name: /Network name Turnstone 🐦 Turnstone 🐦 OSTREL-FF/ })).toContainText('mend it on the unit')
+  await expect(heron.getByRole('row', { name: /Network name Turnstone 🐦 Turnstone 🐦 OSTREL-FF/ })).toContainText(
+    'mend it on the unit'
+  )
   await expect(heron.getByRole('row', { name: /Firmware/ })).toContainText('mend it on the unit')
 })

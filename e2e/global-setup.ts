@@ -9,8 +9,18 @@ const root = join(import.meta.dirname, '..')
 export default async function globalSetup(): Promise<() => Promise<void>> {
   const data = mkdtempSync(join(root, '.data', 'browser-'))
   const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], {
-    cwd: root, stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, DATABASE_URL: '', DATA_DIR: data, PORT: String(PORT), DB_PORT: String(PORT + 1), HOST: '127.0.0.1', DEMO: 'on', LOG_LEVEL: 'error' }
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: {
+      ...process.env,
+      DATABASE_URL: '',
+      DATA_DIR: data,
+      PORT: String(PORT),
+      DB_PORT: String(PORT + 1),
+      HOST: '127.0.0.1',
+      DEMO: 'on',
+      LOG_LEVEL: 'error'
+    }
   })
   let said = ''
   const ready = new Promise<void>((resolve, reject) => {

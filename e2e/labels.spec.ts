@@ -37,7 +37,12 @@ test.describe('a label', () => {
     // A person corrects what the print left in doubt, whatever it was.
     await sheet.getByRole('textbox', { name: 'Serial' }).fill('misread')
     await expect(sheet.getByText('as you typed it')).toBeVisible()
-    for (const [label, value] of [['Serial', printed.serial], ['MAC address', printed.mac], ['Setup code', printed.setupCode!]] as const) await sheet.getByRole('textbox', { name: label }).fill(value)
+    for (const [label, value] of [
+      ['Serial', printed.serial],
+      ['MAC address', printed.mac],
+      ['Setup code', printed.setupCode!]
+    ] as const)
+      await sheet.getByRole('textbox', { name: label }).fill(value)
     await sheet.getByRole('button', { name: 'Take over 5 values' }).click()
     await expect(sheet).toBeHidden()
     await saved(page)
@@ -58,10 +63,16 @@ test.describe('a label', () => {
     await newVisit(page, 'Paste Trial', '2 Sticker Lane')
     await stage(page, 'Kit')
     await unpack(page, /^Quillet Reed/, 'Reed')
-    await page.getByLabel('Take or choose a photo').setInputFiles({ name: 'label.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('not a picture') })
+    await page
+      .getByLabel('Take or choose a photo')
+      .setInputFiles({ name: 'label.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('not a picture') })
     await expect(page.getByRole('alert')).toContainText('not a picture')
     await page.getByRole('button', { name: 'Paste its text' }).click()
-    await page.getByLabel('Everything that stands on the label').fill('Quillet Reed\nSN: QR24L6703   MAC: 00-00-5E-00-53-F4\nWi-Fi name: Reed_EXT53F4   Wi-Fi key: democdef3479\nUser: admin  Password: demo-abc123')
+    await page
+      .getByLabel('Everything that stands on the label')
+      .fill(
+        'Quillet Reed\nSN: QR24L6703   MAC: 00-00-5E-00-53-F4\nWi-Fi name: Reed_EXT53F4   Wi-Fi key: democdef3479\nUser: admin  Password: demo-abc123'
+      )
     await page.getByRole('button', { name: 'Find the values' }).click()
     await page.getByRole('button', { name: 'Take over 5 values' }).click()
     await expect(page.getByRole('textbox', { name: 'MAC address' })).toHaveValue('00:00:5e:00:53:f4')
@@ -76,7 +87,9 @@ test.describe('a label', () => {
       await stage(page, 'Kit')
       await unpack(page, /^Ostrel Heron 1 × Heron router/, 'Heron')
       await page.getByRole('button', { name: 'Paste its text' }).click()
-      await page.getByLabel('Everything that stands on the label').fill(`Ostrel Heron\nS/N ${there.serial}\nMAC ${there.mac}`)
+      await page
+        .getByLabel('Everything that stands on the label')
+        .fill(`Ostrel Heron\nS/N ${there.serial}\nMAC ${there.mac}`)
       await page.getByRole('button', { name: 'Find the values' }).click()
       await page.getByRole('dialog').getByRole('checkbox', { name: 'Take over: MAC address' }).check()
       await page.getByRole('button', { name: 'Take over 2 values' }).click()
@@ -91,7 +104,11 @@ test.describe('a label', () => {
   })
 })
 
-test('a photo of a unit is captioned, kept without the server, and sent when it is back', async ({ page, context, browser }) => {
+test('a photo of a unit is captioned, kept without the server, and sent when it is back', async ({
+  page,
+  context,
+  browser
+}) => {
   const { file } = await labelPicture('quillet-eel', 7, 'clean')
   await logIn(page, 'isolde')
   const address = await newVisit(page, 'Photo Trial', '5 Sticker Lane')
@@ -105,15 +122,22 @@ test('a photo of a unit is captioned, kept without the server, and sent when it 
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByText('Kept here, waits for the server')).toBeVisible()
   await context.setOffline(false)
-  await expect(page.getByRole('button', { name: 'Open: On the beam, cable from below' })).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('button', { name: 'Open: On the beam, cable from below' })).toBeVisible({
+    timeout: 20_000
+  })
   const other = await pageOf(browser, 'wenna', `${new URL(address).pathname.replace('brief', 'kit')}`)
   const picture = other.getByRole('img', { name: 'On the beam, cable from below' })
   await expect(picture).toBeVisible()
-  expect(await picture.evaluate((image: HTMLImageElement) => image.decode().then(() => image.naturalWidth > 100))).toBe(true)
+  expect(await picture.evaluate((image: HTMLImageElement) => image.decode().then(() => image.naturalWidth > 100))).toBe(
+    true
+  )
   await other.context().close()
 })
 
-test('a lead edits a model, sees what it does to open visits, publishes it, and a technician moves to it', async ({ page, browser }) => {
+test('a lead edits a model, sees what it does to open visits, publishes it, and a technician moves to it', async ({
+  page,
+  browser
+}) => {
   await logIn(page, 'isolde')
   await newVisit(page, 'Version Trial', '6 Sticker Lane')
   await stage(page, 'Kit')
@@ -132,7 +156,10 @@ test('a lead edits a model, sees what it does to open visits, publishes it, and 
   await expect(lead.getByRole('combobox', { name: 'Version' })).toHaveValue('2')
   await lead.context().close()
   await page.reload()
-  await page.getByRole('button', { name: /^Lintel/ }).last().click()
+  await page
+    .getByRole('button', { name: /^Lintel/ })
+    .last()
+    .click()
   await page.getByRole('button', { name: 'See what changed' }).click()
   await expect(page.getByRole('dialog')).toContainText('prompts · prompt-1 added')
   await page.getByRole('button', { name: 'Move to version 2' }).click()

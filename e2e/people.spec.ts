@@ -1,7 +1,10 @@
 import { expect, test } from '@playwright/test'
 import { logIn, newVisit, pageOf, password } from './steps'
 
-test('a lead adds a technician, who comes in with the password that was told and chooses another; later they leave', async ({ page, browser }) => {
+test('a lead adds a technician, who comes in with the password that was told and chooses another; later they leave', async ({
+  page,
+  browser
+}) => {
   await logIn(page, 'wenna')
   await page.getByRole('button', { name: /Wenna Tarrow/ }).click()
   await page.getByRole('menuitem', { name: 'People' }).click()
@@ -83,7 +86,9 @@ test('a visit is handed on: it stands in the other’s day, and its logbook says
   await sheet.getByRole('button', { name: 'Hand it on' }).click()
   await expect(page.getByText('Corin Saltway, before Isolde Marram')).toBeVisible()
   await page.getByRole('button', { name: 'Logbook' }).click()
-  await expect(page.getByRole('dialog', { name: 'Logbook' })).toContainText('Goes on with Corin Saltway: The ferry does not go.')
+  await expect(page.getByRole('dialog', { name: 'Logbook' })).toContainText(
+    'Goes on with Corin Saltway: The ferry does not go.'
+  )
   await page.keyboard.press('Escape')
 
   const corin = await pageOf(browser, 'corin')

@@ -16,7 +16,9 @@ async function click(page: Page, at: [number, number]): Promise<void> {
   await page.mouse.click(box.x + box.width * at[0], box.y + box.height * at[1])
 }
 
-test('a home of two storeys is drawn from nothing, units are placed and moved, and the figures follow', async ({ page }) => {
+test('a home of two storeys is drawn from nothing, units are placed and moved, and the figures follow', async ({
+  page
+}) => {
   test.setTimeout(120_000)
   await logIn(page, 'isolde')
   await visitWithTrio(page, 'Plan Trial', '1 Plan Lane')
@@ -50,7 +52,8 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await page.mouse.click(hall.x + hall.width / 2, hall.y + hall.height / 2)
   const rooms = page.getByRole('region', { name: 'Rooms' })
   await expect(rooms.getByRole('button', { name: /Study.*dBm/ })).toBeVisible()
-  const figure = async (name: string) => Number(/(-\d+) dBm/.exec(await rooms.getByRole('button', { name: new RegExp(name) }).innerText())![1])
+  const figure = async (name: string) =>
+    Number(/(-\d+) dBm/.exec(await rooms.getByRole('button', { name: new RegExp(name) }).innerText())![1])
   const before = await figure('Study')
   expect(before).toBeLessThan(await figure('Hall'))
 
@@ -99,16 +102,23 @@ test('a home of two storeys is drawn from nothing, units are placed and moved, a
   await choose(page, 'Tool', 'outlets')
   await click(page, [0.4, 0.5])
   await page.getByRole('button', { name: 'Find the places' }).click()
-  await expect(page.getByRole('list', { name: 'Proposals' }).getByRole('listitem').first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('list', { name: 'Proposals' }).getByRole('listitem').first()).toBeVisible({
+    timeout: 20_000
+  })
 })
 
-test('a wall by itself, a door, stairs, a cable and a reading at a point; the plan goes out and comes back', async ({ page }) => {
+test('a wall by itself, a door, stairs, a cable and a reading at a point; the plan goes out and comes back', async ({
+  page
+}) => {
   test.setTimeout(120_000)
   await logIn(page, 'isolde')
   await visitWithTrio(page, 'File Trial', '2 Plan Lane')
   await stage(page, 'Place')
   await page.getByRole('button', { name: 'Add a storey' }).click()
-  for (const [name, width] of [['Hall', '4'], ['Study', '5']] as const) {
+  for (const [name, width] of [
+    ['Hall', '4'],
+    ['Study', '5']
+  ] as const) {
     await page.getByRole('group', { name: 'Plan of the storey' }).click({ position: { x: 5, y: 5 } })
     await page.getByRole('textbox', { name: 'Room', exact: true }).fill(name)
     await page.getByRole('textbox', { name: 'Width, m' }).fill(width)
@@ -165,19 +175,27 @@ test('a wall by itself, a door, stairs, a cable and a reading at a point; the pl
 
   // Files: out, and into another visit; a table with a column missing is told by its line
   await page.getByText('Files: the plan and its readings').click()
-  const download = async (name: string) => { const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()]); return file }
+  const download = async (name: string) => {
+    const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name }).click()])
+    return file
+  }
   const plan = await (await download('Plan as JSON')).path()
   expect((await download('This storey as SVG')).suggestedFilename()).toBe('plan-2-plan-lane.svg')
   const png = readFileSync(await (await download('This storey as PNG')).path())
   expect(png.subarray(1, 4).toString()).toBe('PNG')
   const csv = readFileSync(await (await download('Readings as CSV')).path(), 'utf8')
   expect(csv.split('\n')[0]).toBe('room,unit,band_ghz,signal_dbm,x_m,y_m')
-  const put = async (label: string, name: string, text: string | Buffer) => page.getByLabel(label).setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  const put = async (label: string, name: string, text: string | Buffer) =>
+    page.getByLabel(label).setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
   await put('Readings from CSV', 'a.csv', 'room,unit,band_ghz\nHall,Heron,5\n')
   await expect(page.getByText('the column signal_dbm is missing')).toBeVisible()
   await put('Readings from CSV', 'b.csv', csv)
   await expect(page.getByText('1 reading written down.')).toBeVisible()
-  await put('Draw from a plan file', 'c.json', '{"format":"pasado.plan/1","storeys":[{"name":"G","floorM":0,"heightM":2.5,"rooms":[{"name":"Moor","x":1000,"y":0,"widthM":4,"depthM":4}]}]}')
+  await put(
+    'Draw from a plan file',
+    'c.json',
+    '{"format":"pasado.plan/1","storeys":[{"name":"G","floorM":0,"heightM":2.5,"rooms":[{"name":"Moor","x":1000,"y":0,"widthM":4,"depthM":4}]}]}'
+  )
   await expect(page.getByText('must be at most 300 m')).toBeVisible()
   await newVisit(page, 'File Trial Two', '3 Plan Lane')
   await stage(page, 'Place')
@@ -188,10 +206,21 @@ test('a wall by itself, a door, stairs, a cable and a reading at a point; the pl
   await expect(picture.getByRole('button', { name: 'door, 0.9 m' })).toBeVisible()
 })
 
-test('the demo homes look like homes: every room with its figure, and what the plan breaks stands in the docket', async ({ page }) => {
+test('the demo homes look like homes: every room with its figure, and what the plan breaks stands in the docket', async ({
+  page
+}) => {
   await logIn(page, 'isolde')
-  await page.getByRole('link', { name: /4 Lantern Rise/ }).first().click()
+  await page
+    .getByRole('link', { name: /4 Lantern Rise/ })
+    .first()
+    .click()
   await stage(page, 'Place')
-  for (const room of ['Hall', 'Kitchen', 'Parlour', 'Study', 'Lamp room', 'Bedroom', 'Loft room']) await expect(page.getByRole('region', { name: 'Rooms' }).getByRole('button', { name: new RegExp(`^${room}`) }).first()).toBeVisible()
+  for (const room of ['Hall', 'Kitchen', 'Parlour', 'Study', 'Lamp room', 'Bedroom', 'Loft room'])
+    await expect(
+      page
+        .getByRole('region', { name: 'Rooms' })
+        .getByRole('button', { name: new RegExp(`^${room}`) })
+        .first()
+    ).toBeVisible()
   await expect(page.getByRole('complementary', { name: 'Docket' })).toContainText('no cable leads there')
 })

@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test'
 import { choose, logIn, newVisit, practise, saved, stage } from './steps'
 
-const unitButton = (page: Page, name: string) => page.getByRole('list', { name: 'Units of the house' }).getByRole('button', { name: new RegExp(`${name}`) })
+const unitButton = (page: Page, name: string) =>
+  page.getByRole('list', { name: 'Units of the house' }).getByRole('button', { name: new RegExp(`${name}`) })
 const work = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
 
 /** Goes to a unit of the house and does something at it. */
@@ -12,9 +13,15 @@ async function at(page: Page, name: string, button: string | RegExp): Promise<vo
 
 /** Lets the house run until an event says something. */
 async function until(page: Page, name: string, says: string): Promise<void> {
-  const line = page.getByRole('list', { name: 'Events, newest first' }).getByRole('listitem').filter({ hasText: `${name}: ${says}` })
+  const line = page
+    .getByRole('list', { name: 'Events, newest first' })
+    .getByRole('listitem')
+    .filter({ hasText: `${name}: ${says}` })
   await expect(async () => {
-    if (await line.count() === 0) { await page.getByRole('button', { name: 'To what happens next' }).click({ timeout: 1000 }); expect(await line.count()).toBeGreaterThan(0) }
+    if ((await line.count()) === 0) {
+      await page.getByRole('button', { name: 'To what happens next' }).click({ timeout: 1000 })
+      expect(await line.count()).toBeGreaterThan(0)
+    }
   }).toPass({ timeout: 40_000, intervals: [150] })
 }
 
@@ -27,7 +34,10 @@ async function putIn(page: Page, cable: string, a: string, b: string): Promise<v
 /** Logs what a lamp does, and gives what it means. */
 async function logLamp(page: Page, visit: string, unit: string, colour: string, pattern: string): Promise<string> {
   await page.goto(`/visit/${visit}/start`)
-  await page.getByRole('button', { name: new RegExp(`${unit}`) }).first().click()
+  await page
+    .getByRole('button', { name: new RegExp(`${unit}`) })
+    .first()
+    .click()
   await choose(page, 'Colour', colour)
   await choose(page, 'Pattern', pattern)
   const lamps = page.getByRole('region', { name: 'Lamps' })
@@ -37,11 +47,18 @@ async function logLamp(page: Page, visit: string, unit: string, colour: string, 
   return meaning
 }
 
-test('a gateway, a router and two nodes are commissioned in the simulated house, a bad cable found by its lamps', async ({ page }) => {
+test('a gateway, a router and two nodes are commissioned in the simulated house, a bad cable found by its lamps', async ({
+  page
+}) => {
   test.setTimeout(180_000)
   await logIn(page, 'isolde')
   await newVisit(page, 'Practice Trial', '1 Practice Lane')
-  const { visit, house } = await practise(page, 'Mesh on a coax gateway', ['Gateway', 'Router', 'Kitchen node', 'Loft node'])
+  const { visit, house } = await practise(page, 'Mesh on a coax gateway', [
+    'Gateway',
+    'Router',
+    'Kitchen node',
+    'Loft node'
+  ])
 
   // The line, and the gateway activated
   await page.goto(house)
@@ -61,7 +78,11 @@ test('a gateway, a router and two nodes are commissioned in the simulated house,
   expect(await logLamp(page, visit, 'Router', 'amber', 'blinks')).toContain('Check the cable to the modem')
   await page.goto(house)
   await choose(page, 'Speed', 'stop')
-  await page.getByRole('listitem').filter({ hasText: 'Network cable 1' }).getByRole('button', { name: 'Take it out' }).click()
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Network cable 1' })
+    .getByRole('button', { name: 'Take it out' })
+    .click()
   await putIn(page, 'Network cable 2', 'Gateway, 1', 'Router, Internet')
   await expect(page.getByText('link at 1000 Mbit/s')).toBeVisible()
   await until(page, 'Router', 'online, all is well')
@@ -92,7 +113,10 @@ test('a gateway, a router and two nodes are commissioned in the simulated house,
   await expect(page.getByText('Every cable is as it is to be')).toBeVisible()
   await saved(page)
   await page.goto(`/visit/${visit}/start`)
-  await page.getByRole('button', { name: /Kitchen node/ }).first().click()
+  await page
+    .getByRole('button', { name: /Kitchen node/ })
+    .first()
+    .click()
   await choose(page, 'Setup method', 'the Sync buttons')
   const method = page.getByRole('region', { name: 'Setup method' })
   await method.getByRole('button', { name: 'I see it' }).click()
@@ -105,10 +129,14 @@ test('a gateway, a router and two nodes are commissioned in the simulated house,
   await page.getByRole('button', { name: 'Take Address from the unit' }).waitFor()
   await expect(page.getByText('device.firmware')).toBeAttached()
   await page.keyboard.press('r')
-  await expect(page.getByRole('dialog', { name: 'Run plan' }).getByRole('list', { name: 'Tasks in their order' })).toContainText('Sign off')
+  await expect(
+    page.getByRole('dialog', { name: 'Run plan' }).getByRole('list', { name: 'Tasks in their order' })
+  ).toContainText('Sign off')
 })
 
-test('an old router is made an access point in the house: its second DHCP server is flagged until it is off', async ({ page }) => {
+test('an old router is made an access point in the house: its second DHCP server is flagged until it is off', async ({
+  page
+}) => {
   test.setTimeout(150_000)
   await logIn(page, 'isolde')
   await newVisit(page, 'Practice Trial Two', '2 Practice Lane')
@@ -123,10 +151,20 @@ test('an old router is made an access point in the house: its second DHCP server
 
   // What the unit tells stands in the record as measured, and the cable is flagged there as well
   await page.getByRole('link', { name: 'Back to the visit' }).click()
-  const read = async () => { await page.goto(`/visit/${visit}/start`); await page.getByRole('button', { name: /Old router/ }).first().click(); await page.getByRole('button', { name: /^Read (from the unit|it again)$/ }).click() }
+  const read = async () => {
+    await page.goto(`/visit/${visit}/start`)
+    await page
+      .getByRole('button', { name: /Old router/ })
+      .first()
+      .click()
+    await page.getByRole('button', { name: /^Read (from the unit|it again)$/ }).click()
+  }
   await read()
   await page.getByRole('button', { name: 'Take DHCP server from the unit' }).click()
-  await page.getByRole('button', { name: /Gateway/ }).first().click()
+  await page
+    .getByRole('button', { name: /Gateway/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'Read from the unit' }).click()
   await page.getByRole('button', { name: 'Take DHCP server from the unit' }).click()
   await stage(page, 'Connect')

@@ -10,7 +10,9 @@ async function typeRun(page: Page, figures: Record<string, string>): Promise<voi
   await form.getByRole('button', { name: 'Record this run' }).click()
 }
 
-test('rooms are measured by hand, from a list and against the source that ships; what looks wrong is asked about', async ({ page }) => {
+test('rooms are measured by hand, from a list and against the source that ships; what looks wrong is asked about', async ({
+  page
+}) => {
   test.setTimeout(150_000)
   await logIn(page, 'isolde')
   await visitWithTrio(page, 'Speed Trial', '1 Speed Lane')
@@ -38,7 +40,13 @@ test('rooms are measured by hand, from a list and against the source that ships;
   await page.getByRole('button', { name: 'Put it on the list' }).click()
   await page.getByLabel('Another room').fill('Loft')
   await page.keyboard.press('Enter')
-  const list = { name: 'rooms.csv', mimeType: 'text/csv', buffer: Buffer.from('room;band_ghz;signal_dbm;down_mbps;up_mbps;idle_ms\nKitchen;5;-55;210;40;14\nKitchen;5;-55;214;41;13\nKitchen;5;-55;30;41;13\nkitchen;5;-55;212;40;14\nCellar;5;-70;10;1;30') }
+  const list = {
+    name: 'rooms.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      'room;band_ghz;signal_dbm;down_mbps;up_mbps;idle_ms\nKitchen;5;-55;210;40;14\nKitchen;5;-55;214;41;13\nKitchen;5;-55;30;41;13\nkitchen;5;-55;212;40;14\nCellar;5;-70;10;1;30'
+    )
+  }
   await page.getByLabel('From a list (CSV)').setInputFiles(list)
   await expect(page.getByRole('alert')).toContainText('Line 6: there is no room “Cellar”')
   await expect(room(page, 'Kitchen')).toContainText('Median of 4 runs; run 3 stands apart and is counted')
@@ -48,7 +56,9 @@ test('rooms are measured by hand, from a list and against the source that ships;
 
   // By hand: too slow, and below what its signal carries
   await page.getByRole('button', { name: 'Measure Loft' }).click()
-  await page.getByLabel('Connected to').selectOption({ label: await page.getByLabel('Connected to').getByRole('option', { name: /Heron/ }).first().textContent() ?? '' })
+  await page.getByLabel('Connected to').selectOption({
+    label: (await page.getByLabel('Connected to').getByRole('option', { name: /Heron/ }).first().textContent()) ?? ''
+  })
   await page.getByRole('radio', { name: '5 GHz' }).click()
   await typeRun(page, { 'Signal, dBm': '-52', 'Down, Mbit/s': '48', 'Latency idle, ms': '17' })
   await expect(room(page, 'Loft')).toContainText('48 Mbit/s down is below 100')
@@ -57,14 +67,20 @@ test('rooms are measured by hand, from a list and against the source that ships;
   await saved(page)
 })
 
-test('a room fails, the fault is found in the simulated house and mended, every room holds, and a check is booked and done', async ({ page, browser }) => {
+test('a room fails, the fault is found in the simulated house and mended, every room holds, and a check is booked and done', async ({
+  page,
+  browser
+}) => {
   test.setTimeout(200_000)
   await logIn(page, 'isolde')
   await newVisit(page, 'Fault Trial', '1 Fault Lane')
   await enter(page, 'Paid for, down', '300')
   const { visit, house } = await practise(page, 'Nothing in the shed', ['Gateway', 'Router', 'Shed node'])
   await stage(page, 'Prove')
-  for (const name of ['Hall', 'Rope walk', 'Shed']) { await page.getByLabel('Another room').fill(name); await page.keyboard.press('Enter') }
+  for (const name of ['Hall', 'Rope walk', 'Shed']) {
+    await page.getByLabel('Another room').fill(name)
+    await page.keyboard.press('Enter')
+  }
   await page.getByRole('button', { name: 'Measure in the simulated house' }).click()
   await expect(room(page, 'Hall').getByRole('img', { name: 'holds', exact: true })).toBeVisible()
   await expect(room(page, 'Shed').getByRole('img', { name: 'breaks', exact: true })).toBeVisible()
@@ -77,36 +93,50 @@ test('a room fails, the fault is found in the simulated house and mended, every 
   const next = page.getByRole('group', { name: 'Look at this next' })
   const mend = page.getByRole('group', { name: 'Mend this' })
   await expect(next.or(mend)).toBeVisible()
-  for (let turn = 0; turn < 12 && await next.isVisible(); turn++) {
+  for (let turn = 0; turn < 12 && (await next.isVisible()); turn++) {
     const asks = await next.getByRole('heading').innerText()
     await next.getByRole('button', { name: 'Look in the house' }).click()
     await expect(mend.or(next.filter({ hasNotText: asks }))).toBeVisible()
   }
   await expect(mend).toContainText('Its radio is off')
-  await page.getByRole('region', { name: 'Causes' }).getByRole('button', { name: /Its radio is off/ }).click()
+  await page
+    .getByRole('region', { name: 'Causes' })
+    .getByRole('button', { name: /Its radio is off/ })
+    .click()
   await expect(page.getByRole('region', { name: 'Causes' })).toContainText('For it')
   await saved(page)
 
   // Mended in the house
   await page.goto(house)
   await choose(page, 'Speed', 'stop')
-  await page.getByRole('list', { name: 'Units of the house' }).getByRole('button', { name: /Shed node/ }).click()
-  await page.getByRole('region', { name: 'Shed node', exact: true }).getByRole('button', { name: /^Open its page/ }).click()
+  await page
+    .getByRole('list', { name: 'Units of the house' })
+    .getByRole('button', { name: /Shed node/ })
+    .click()
+  await page
+    .getByRole('region', { name: 'Shed node', exact: true })
+    .getByRole('button', { name: /^Open its page/ })
+    .click()
   const pages = page.getByRole('region', { name: 'Its own pages', exact: true })
   await pages.getByLabel('Radio').selectOption('on')
   await pages.getByRole('button', { name: 'Apply Wi-Fi' }).click()
   await page.getByRole('link', { name: 'Back to the visit' }).click()
   await page.goto(`/visit/${visit}/prove?part=fault`)
   await mend.getByRole('button', { name: 'Mended: it works now' }).click()
-  await expect(page.getByRole('region', { name: 'Faults found' })).toContainText('Its radio is off, Shed node, Shed: mended, and it works.')
+  await expect(page.getByRole('region', { name: 'Faults found' })).toContainText(
+    'Its radio is off, Shed node, Shed: mended, and it works.'
+  )
 
   // Proven again: every room holds, the path of the node too
   await page.getByRole('tab', { name: /Rooms/ }).click()
   await page.getByRole('button', { name: 'Measure in the simulated house' }).click()
-  for (const name of ['Hall', 'Rope walk', 'Shed']) await expect(room(page, name).getByRole('img', { name: 'holds', exact: true })).toBeVisible()
+  for (const name of ['Hall', 'Rope walk', 'Shed'])
+    await expect(room(page, name).getByRole('img', { name: 'holds', exact: true })).toBeVisible()
   await page.getByRole('tab', { name: /Units/ }).click()
   await page.getByRole('button', { name: 'Read the path of Shed node from the house' }).click()
-  await expect(page.getByRole('listitem', { name: 'Proof of Shed node' })).toContainText('no range of this home is recorded')
+  await expect(page.getByRole('listitem', { name: 'Proof of Shed node' })).toContainText(
+    'no range of this home is recorded'
+  )
   await stage(page, 'Configure')
   await page.getByRole('button', { name: 'Add a segment' }).click()
   await enter(page, 'Range', '192.168.50.0/24')
@@ -122,7 +152,10 @@ test('a room fails, the fault is found in the simulated house and mended, every 
   await expect(page.getByRole('region', { name: 'Check when settled' })).toContainText('it stands in the day then')
   await saved(page)
   await page.goto('/')
-  await page.getByRole('region', { name: 'Checks due' }).getByRole('link', { name: /1 Fault Lane/ }).click()
+  await page
+    .getByRole('region', { name: 'Checks due' })
+    .getByRole('link', { name: /1 Fault Lane/ })
+    .click()
   await page.getByLabel('Signal, dBm in Shed now').fill('-79')
   await page.getByLabel('Down, Mbit/s in Shed now').fill('60')
   await expect(room(page, 'Shed')).toContainText('-79 dBm is below -67 dBm')
@@ -132,6 +165,8 @@ test('a room fails, the fault is found in the simulated house and mended, every 
   await expect(room(page, 'Hall')).toContainText('As it was.')
   const office = await pageOf(browser, 'petroc')
   await expect(office.getByRole('link', { name: /1 Fault Lane/ }).first()).toBeVisible()
-  await expect(office.getByRole('region', { name: 'Checks due' }).getByRole('link', { name: /1 Fault Lane/ })).toHaveCount(0)
+  await expect(
+    office.getByRole('region', { name: 'Checks due' }).getByRole('link', { name: /1 Fault Lane/ })
+  ).toHaveCount(0)
   await office.context().close()
 })

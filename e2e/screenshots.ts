@@ -14,7 +14,10 @@ async function shoot(page: Page, name: string): Promise<void> {
 async function open(page: Page, street: string): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'Everybody’s' }).click()
-  await page.getByRole('link', { name: new RegExp(street) }).first().click()
+  await page
+    .getByRole('link', { name: new RegExp(street) })
+    .first()
+    .click()
   await expect(page.getByRole('navigation', { name: 'Strand' })).toBeVisible()
 }
 
@@ -32,8 +35,14 @@ test('daylight', async ({ page }) => {
   await shoot(page, 'place')
   await stage(page, 'Start up')
   await expect(page.getByRole('heading', { name: 'Units at this home' })).toBeVisible()
-  await page.getByRole('button', { name: /Loft point/ }).first().click()
-  await page.getByRole('region', { name: 'Setup method' }).getByRole('button', { name: /^Pressed on/ }).click()
+  await page
+    .getByRole('button', { name: /Loft point/ })
+    .first()
+    .click()
+  await page
+    .getByRole('region', { name: 'Setup method' })
+    .getByRole('button', { name: /^Pressed on/ })
+    .click()
   await page.getByRole('region', { name: 'Setup method' }).scrollIntoViewIfNeeded()
   await shoot(page, 'start-up')
   await page.keyboard.press('r')
@@ -60,7 +69,10 @@ test('daylight', async ({ page }) => {
   await stage(page, 'Prove')
   await shoot(page, 'prove')
   await page.getByRole('button', { name: 'Find the fault: Upper landing' }).click()
-  await page.getByRole('button', { name: /The channel is crowded/ }).first().click()
+  await page
+    .getByRole('button', { name: /The channel is crowded/ })
+    .first()
+    .click()
   await shoot(page, 'find-fault')
   await open(page, '11 Chandler Row')
   await stage(page, 'Hand over')
@@ -92,7 +104,10 @@ test('cupboard, and on a phone', async ({ browser }) => {
   await logIn(page, 'wenna')
   await open(page, '4 Lantern Rise')
   await stage(page, 'Start up')
-  await page.getByRole('button', { name: /Lamp-room point/ }).first().click()
+  await page
+    .getByRole('button', { name: /Lamp-room point/ })
+    .first()
+    .click()
   await page.setViewportSize(phone)
   await shoot(page, 'start-up-phone')
   await context.close()
@@ -104,7 +119,10 @@ test('cupboard, and on a phone', async ({ browser }) => {
   await shoot(lead, 'review')
   await lead.goto('/standard')
   await lead.getByRole('button', { name: 'Draft the next version' }).click()
-  await lead.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Prove/ }).click()
+  await lead
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('button', { name: /^Prove/ })
+    .click()
   await shoot(lead, 'standard')
   await light.close()
 })

@@ -12,7 +12,11 @@ export async function logIn(page: Page, login: 'isolde' | 'corin' | 'wenna' | 'p
 }
 
 /** A page of somebody else, in a browser of their own. */
-export async function pageOf(browser: Browser, login: 'isolde' | 'corin' | 'wenna' | 'petroc', to = '/'): Promise<Page> {
+export async function pageOf(
+  browser: Browser,
+  login: 'isolde' | 'corin' | 'wenna' | 'petroc',
+  to = '/'
+): Promise<Page> {
   const context = await browser.newContext()
   const page = await context.newPage()
   await logIn(page, login, to)
@@ -29,12 +33,18 @@ export async function enter(place: Page | Locator, label: string, value: string)
 
 /** Presses one of a few chips. */
 export async function choose(place: Page | Locator, group: string, answer: string): Promise<void> {
-  await place.getByRole('radiogroup', { name: group, exact: true }).getByRole('radio', { name: answer, exact: true }).click()
+  await place
+    .getByRole('radiogroup', { name: group, exact: true })
+    .getByRole('radio', { name: answer, exact: true })
+    .click()
 }
 
 /** Goes to a stage by the strand. */
 export async function stage(page: Page, name: string): Promise<void> {
-  await page.getByRole('navigation', { name: 'Strand' }).getByRole('link', { name: new RegExp(`^\\d ${name}:`) }).click()
+  await page
+    .getByRole('navigation', { name: 'Strand' })
+    .getByRole('link', { name: new RegExp(`^\\d ${name}:`) })
+    .click()
 }
 
 /** Waits until everything that was written is on the server. */
@@ -74,7 +84,11 @@ export async function visitWithTrio(page: Page, customer: string, street: string
 }
 
 /** Binds the visit to a house and takes the labels of its units into the record. */
-export async function practise(page: Page, house: string, units: readonly string[]): Promise<{ visit: string; house: string }> {
+export async function practise(
+  page: Page,
+  house: string,
+  units: readonly string[]
+): Promise<{ visit: string; house: string }> {
   const visit = new URL(page.url()).pathname.split('/')[2]!
   await page.getByText('Practise this visit on a simulated house').click()
   await page.getByRole('button', { name: house }).click()

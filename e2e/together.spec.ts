@@ -33,7 +33,9 @@ test('two browsers on one visit see each other, and settle what both set', async
   await other.context().close()
 })
 
-test('what is written while the server is away is kept on the device and sent later, also after a reload', async ({ page }) => {
+test('what is written while the server is away is kept on the device and sent later, also after a reload', async ({
+  page
+}) => {
   await logIn(page, 'isolde')
   await newVisit(page, 'Wilmot Grail', '21 Pebble Bank')
   await page.route('**/entries', (route) => (route.request().method() === 'POST' ? route.abort() : route.continue()))
@@ -67,7 +69,10 @@ test('a note that holds a secret is refused, and what was written is not lost', 
   await expect(notice).toContainText('holds a secret of this visit')
   await expect(notice).toContainText('told on the phone')
   // Shown on request, with the reason logged.
-  await page.getByRole('navigation', { name: 'Strand' }).getByRole('link', { name: /Configure/ }).click()
+  await page
+    .getByRole('navigation', { name: 'Strand' })
+    .getByRole('link', { name: /Configure/ })
+    .click()
   await page.getByRole('tab', { name: /Wi-Fi/ }).click()
   await page.getByRole('button', { name: 'Show: Passphrase of Turnstone' }).click()
   await page.getByRole('button', { name: 'checking it' }).click()
@@ -111,7 +116,9 @@ test('a visit can be worked with the keyboard alone', async ({ page }) => {
   await expect(page.getByRole('dialog', { name: 'Docket' })).toBeVisible()
 })
 
-test('anything can be done from one field: a view, a home, a unit, a mend, a wait, wherever one stands', async ({ page }) => {
+test('anything can be done from one field: a view, a home, a unit, a mend, a wait, wherever one stands', async ({
+  page
+}) => {
   await logIn(page, 'isolde')
   await expect(page.getByText('9 Ferryslip Terrace').first()).toBeVisible()
   const sheet = page.getByRole('dialog', { name: 'Do anything' })
@@ -135,7 +142,9 @@ test('anything can be done from one field: a view, a home, a unit, a mend, a wai
   // From within a field as well.
   await page.getByRole('textbox', { name: 'Telephone' }).focus()
   await say('cellar firmware app', /Cellar node: firmware approved/)
-  await expect(page.getByRole('listitem', { name: 'Firmware of Cellar node' }).getByRole('textbox', { name: 'After' })).toBeFocused()
+  await expect(
+    page.getByRole('listitem', { name: 'Firmware of Cellar node' }).getByRole('textbox', { name: 'After' })
+  ).toBeFocused()
   await say('logb', /Logbook/)
   await expect(page.getByRole('dialog', { name: 'Logbook' })).toBeVisible()
   // Over another sheet it is not called up: what was begun there stays.

@@ -3,23 +3,62 @@ import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { logIn, stage } from './steps'
 
-const sizes = [{ width: 1280, height: 800 }, { width: 390, height: 844 }]
+const sizes = [
+  { width: 1280, height: 800 },
+  { width: 390, height: 844 }
+]
 
 /**
  * axe finds nothing, and nothing is wider than the screen. What another light or size has been asked already is not asked again:
  * in the dark colours only, on a phone all but colours, on a phone in the dark the width alone. On a wide screen in daylight colours
  * everywhere, and all else where a view is laid out in another way than on a phone.
  */
-const laidOutAnew = new Set(['day', 'Kit', 'Place', 'Connect', 'practice', 'Start up', 'Configure', 'Sign off', 'model'])
+const laidOutAnew = new Set([
+  'day',
+  'Kit',
+  'Place',
+  'Connect',
+  'practice',
+  'Start up',
+  'Configure',
+  'Sign off',
+  'model'
+])
 
 async function isSound(page: Page, name: string): Promise<void> {
-  const { dark, small } = await page.evaluate(() => ({ dark: matchMedia('(prefers-color-scheme: dark)').matches, small: innerWidth < 1000 }))
+  const { dark, small } = await page.evaluate(() => ({
+    dark: matchMedia('(prefers-color-scheme: dark)').matches,
+    small: innerWidth < 1000
+  }))
   const axe = new AxeBuilder({ page }).setLegacyMode()
   // What stands around every stage of a visit is asked once, at its first.
-  if (/\/visit\/[0-9a-f]/.test(page.url()) && name !== 'Brief') for (const around of ['aside[aria-label="Docket"]', 'header', 'nav[aria-label="Strand"]', 'footer']) axe.exclude(around)
-  const { violations } = dark && small ? { violations: [] } : await (dark || (!small && !laidOutAnew.has(name)) ? axe.withRules(['color-contrast']) : small ? axe.disableRules(['color-contrast']) : axe).analyze()
-  expect.soft(violations.map(({ id, nodes }) => `${name}: ${id}: ${nodes.map(({ target }) => target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([])
-  const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+  if (/\/visit\/[0-9a-f]/.test(page.url()) && name !== 'Brief')
+    for (const around of ['aside[aria-label="Docket"]', 'header', 'nav[aria-label="Strand"]', 'footer'])
+      axe.exclude(around)
+  const { violations } =
+    dark && small
+      ? { violations: [] }
+      : await (
+          dark || (!small && !laidOutAnew.has(name))
+            ? axe.withRules(['color-contrast'])
+            : small
+              ? axe.disableRules(['color-contrast'])
+              : axe
+        ).analyze()
+  expect
+    .soft(
+      violations.map(
+        ({ id, nodes }) =>
+          `${name}: ${id}: ${nodes
+            .map(({ target }) => target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`
+      )
+    )
+    .toEqual([])
+  const overflow = await page.evaluate(
+    () => document.documentElement.scrollWidth - document.documentElement.clientWidth
+  )
   expect.soft(overflow, `${name} is wider than the screen`).toBeLessThanOrEqual(0)
 }
 
@@ -36,7 +75,9 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expect(page.getByText('9 Ferryslip Terrace').first()).toBeVisible()
       await isSound(page, 'day')
       await page.getByRole('button', { name: /The way of Isolde/ }).click()
-      await expect(page.getByRole('region', { name: 'The way through the day' }).getByText(/Back/)).toBeVisible({ timeout: 20_000 })
+      await expect(page.getByRole('region', { name: 'The way through the day' }).getByText(/Back/)).toBeVisible({
+        timeout: 20_000
+      })
       await isSound(page, 'day')
       await page.goto('/visit/new')
       await expect(page.getByRole('button', { name: 'Open the visit' })).toBeVisible()
@@ -85,23 +126,47 @@ for (const colorScheme of ['light', 'dark'] as const) {
       }
       await page.goto('/homes?q=ferry')
       await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
-      await page.getByRole('link', { name: /19 open|\d+ open/ }).first().click()
-      for (const name of ['Brief', 'Kit', 'Place', 'Connect', 'Start up', 'Configure', 'Prove', 'Hand over', 'Sign off']) {
+      await page
+        .getByRole('link', { name: /19 open|\d+ open/ })
+        .first()
+        .click()
+      for (const name of [
+        'Brief',
+        'Kit',
+        'Place',
+        'Connect',
+        'Start up',
+        'Configure',
+        'Prove',
+        'Hand over',
+        'Sign off'
+      ]) {
         await stage(page, name)
         await expect(page.getByRole('heading', { level: 2 }).first()).toBeVisible()
         await isSound(page, name)
         if (name === 'Kit') {
-          await page.getByRole('button', { name: /Ostrel Tern/ }).first().click()
+          await page
+            .getByRole('button', { name: /Ostrel Tern/ })
+            .first()
+            .click()
           await isSound(page, 'box')
-          await page.getByRole('button', { name: /label read/ }).first().click()
+          await page
+            .getByRole('button', { name: /label read/ })
+            .first()
+            .click()
           await page.getByRole('button', { name: 'Read its label' }).click()
           await page.getByRole('button', { name: 'Paste its text' }).click()
-          await page.getByLabel('Everything that stands on the label').fill('Ostrel Tern\nS/N TE1-1234-ACDE\nMAC 00:00:5E:00:53:99\nSetup code DEMO-1234-ACDE')
+          await page
+            .getByLabel('Everything that stands on the label')
+            .fill('Ostrel Tern\nS/N TE1-1234-ACDE\nMAC 00:00:5E:00:53:99\nSetup code DEMO-1234-ACDE')
           await page.getByRole('button', { name: 'Find the values' }).click()
           await isSound(page, 'label')
           await page.keyboard.press('Escape')
         }
-        const partsOf = { Configure: ['Wi-Fi', 'Channels', 'Logins', 'Firmware', 'Compare'], Prove: ['Units', 'Home', 'Find the fault'] }[name]
+        const partsOf = {
+          Configure: ['Wi-Fi', 'Channels', 'Logins', 'Firmware', 'Compare'],
+          Prove: ['Units', 'Home', 'Find the fault']
+        }[name]
         for (const part of partsOf ?? []) {
           await page.getByRole('tab', { name: new RegExp(part) }).click()
           await isSound(page, part)
@@ -117,7 +182,10 @@ for (const colorScheme of ['light', 'dark'] as const) {
       // By its home: another test may have approved it by now, and then it no longer waits in the Day.
       await page.goto('/homes?q=slipway')
       await page.getByRole('link', { name: /1 Slipway Hard/ }).click()
-      await page.getByRole('link', { name: /\d+ open/ }).first().click()
+      await page
+        .getByRole('link', { name: /\d+ open/ })
+        .first()
+        .click()
       await page.waitForURL(/\/visit\//)
       await page.goto(page.url().replace(/visit\/([^/]+).*/, 'review/$1'))
       await expect(page.getByRole('region', { name: 'Differences from the plan' })).toBeVisible()
@@ -133,12 +201,19 @@ for (const colorScheme of ['light', 'dark'] as const) {
 test('homes are found by name, street, serial and MAC address', async ({ page }) => {
   await logIn(page, 'petroc', '/homes')
   const find = page.getByLabel('Find a home')
-  for (const [wanted, by] of [['oskerry', 'by name'], ['ferrysl', 'by street'], ['00:00:5e:00:53:21', 'by MAC address']] as const) {
+  for (const [wanted, by] of [
+    ['oskerry', 'by name'],
+    ['ferrysl', 'by street'],
+    ['00:00:5e:00:53:21', 'by MAC address']
+  ] as const) {
     await find.fill(wanted)
     await expect(page.getByRole('link', { name: /9 Ferryslip Terrace/ })).toContainText(by)
   }
   await page.getByRole('link', { name: /9 Ferryslip Terrace/ }).click()
-  await page.getByRole('link', { name: /sealed/ }).last().click()
+  await page
+    .getByRole('link', { name: /sealed/ })
+    .last()
+    .click()
   await expect(page.getByRole('heading', { name: /^Sealed \d/ })).toBeVisible()
 })
 
@@ -149,7 +224,9 @@ test('the docket leads to the very field that mends', async ({ page }) => {
   await docket.getByRole('button', { name: /Cellar node: address 192\.169/ }).click()
   await expect(page.getByRole('textbox', { name: 'Address of Cellar node' })).toBeFocused()
   await docket.getByRole('button', { name: /Cellar node: firmware approved/ }).click()
-  await expect(page.getByRole('listitem', { name: 'Firmware of Cellar node' }).getByRole('textbox', { name: 'After' })).toBeFocused()
+  await expect(
+    page.getByRole('listitem', { name: 'Firmware of Cellar node' }).getByRole('textbox', { name: 'After' })
+  ).toBeFocused()
 })
 
 test('the first load is under 200 kB, and the API’s answers are not compressed', async ({ page }) => {
@@ -158,30 +235,49 @@ test('the first load is under 200 kB, and the API’s answers are not compressed
   // What ships with the program; the day's own data grow with the company.
   let octets = 0
   const data = new Set<string>()
-  client.on('Network.requestWillBeSent', ({ requestId, request }) => { if (new URL(request.url).pathname.startsWith('/api/')) data.add(requestId) })
-  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => { if (!data.has(requestId)) octets += encodedDataLength })
+  client.on('Network.requestWillBeSent', ({ requestId, request }) => {
+    if (new URL(request.url).pathname.startsWith('/api/')) data.add(requestId)
+  })
+  client.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    if (!data.has(requestId)) octets += encodedDataLength
+  })
   await logIn(page, 'isolde')
   await expect(page.getByText('4 Lantern Rise').first()).toBeVisible()
-  const fonts = await page.evaluate(() => performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('.woff2')).reduce((sum, one) => sum + (one as PerformanceResourceTiming).transferSize, 0))
+  const fonts = await page.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .filter(({ name }) => name.endsWith('.woff2'))
+      .reduce((sum, one) => sum + (one as PerformanceResourceTiming).transferSize, 0)
+  )
   expect(octets - fonts).toBeLessThan(200_000)
   const answer = await page.request.get('/api/session', { headers: { 'accept-encoding': 'gzip, br' } })
   expect(answer.headers()['content-encoding']).toBeUndefined()
 })
 
-test('a model acts out each of its states, and a lead publishes its next version with the faults told as it is typed', async ({ page }) => {
+test('a model acts out each of its states, and a lead publishes its next version with the faults told as it is typed', async ({
+  page
+}) => {
   await logIn(page, 'wenna', '/catalogue')
   await page.getByLabel('Find a model').fill('lattice')
   await page.getByRole('link', { name: /Fenmarrow Lattice 3/ }).click()
   const front = page.getByRole('group', { name: 'Front of Lattice 3' })
   await expect(front.getByRole('img', { name: 'green, steady' })).toBeVisible()
   const states = page.getByRole('group', { name: 'States and moves' })
-  for (const [meaning, look] of [['ready to pair', 'blue, slow pulse'], ['updating', 'blue and white, in turn'], ['no internet', 'red, steady']] as const) {
+  for (const [meaning, look] of [
+    ['ready to pair', 'blue, slow pulse'],
+    ['updating', 'blue and white, in turn'],
+    ['no internet', 'red, steady']
+  ] as const) {
     await states.getByRole('button', { name: meaning }).click()
     await expect(front.getByRole('img', { name: look })).toBeVisible()
   }
   const saving = page.waitForEvent('download')
   await page.getByRole('button', { name: 'Save as JSON' }).click()
-  const model = JSON.parse(readFileSync(await (await saving).path(), 'utf8')) as { version: number; states: { state: string; good: boolean }[]; moves: { from: string; to: string }[] }
+  const model = JSON.parse(readFileSync(await (await saving).path(), 'utf8')) as {
+    version: number
+    states: { state: string; good: boolean }[]
+    moves: { from: string; to: string }[]
+  }
   await page.goto('/catalogue')
   await page.getByRole('button', { name: 'Take in models' }).click()
   const text = page.getByLabel('The models as JSON')
@@ -197,13 +293,19 @@ test('a model acts out each of its states, and a lead publishes its next version
 
 test('the wheel never scrolls the program away', async ({ page }) => {
   await logIn(page, 'isolde')
-  await page.getByRole('link', { name: /4 Lantern Rise/ }).first().click()
+  await page
+    .getByRole('link', { name: /4 Lantern Rise/ })
+    .first()
+    .click()
   for (const name of ['Brief', 'Kit', 'Place', 'Hand over']) {
     await stage(page, name)
     await expect(page.getByRole('main')).toBeVisible()
     await page.mouse.move(600, 500)
     for (let at = 0; at < 12; at++) await page.mouse.wheel(0, 600)
     await page.waitForTimeout(150)
-    expect([name, await page.evaluate(() => [window.scrollY, document.documentElement.scrollHeight])]).toEqual([name, [0, 800]])
+    expect([name, await page.evaluate(() => [window.scrollY, document.documentElement.scrollHeight])]).toEqual([
+      name,
+      [0, 800]
+    ])
   }
 })

@@ -3,7 +3,10 @@ import { expect, test } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
 import { logIn, pageOf } from './steps'
 
-test('the way through a day: how far it is typed once, a better order taken over, the day as a calendar', async ({ page, browser }) => {
+test('the way through a day: how far it is typed once, a better order taken over, the day as a calendar', async ({
+  page,
+  browser
+}) => {
   test.setTimeout(90_000)
   const office = await pageOf(browser, 'petroc', '/day/ways')
   await office.getByRole('button', { name: 'Add hours for Great Skerrow' }).click()
@@ -23,8 +26,28 @@ test('the way through a day: how far it is typed once, a better order taken over
   await logIn(page, 'wenna')
   const { person } = (await (await page.request.get('/api/session')).json()) as { person: { id: string } }
   const midnight = new Date(new Date().toISOString().slice(0, 10)).getTime()
-  for (const [at, [street, town]] of ([['1 Ebb Way', 'Great Skerrow'], ['2 Ebb Way', 'Ness Skerrow'], ['3 Ebb Way', 'Great Skerrow'], ['4 Ebb Way', 'Little Skerrow']] as const).entries()) {
-    const sent = await page.request.post('/api/visits', { data: { id: uuidv7(), home: uuidv7(), customer: uuidv7(), technician: person.id, brief: { customerName: `Tidal ${at}`, street, town, plannedAt: new Date(midnight + (9 + at * 2) * 3_600_000).toISOString() } } })
+  for (const [at, [street, town]] of (
+    [
+      ['1 Ebb Way', 'Great Skerrow'],
+      ['2 Ebb Way', 'Ness Skerrow'],
+      ['3 Ebb Way', 'Great Skerrow'],
+      ['4 Ebb Way', 'Little Skerrow']
+    ] as const
+  ).entries()) {
+    const sent = await page.request.post('/api/visits', {
+      data: {
+        id: uuidv7(),
+        home: uuidv7(),
+        customer: uuidv7(),
+        technician: person.id,
+        brief: {
+          customerName: `Tidal ${at}`,
+          street,
+          town,
+          plannedAt: new Date(midnight + (9 + at * 2) * 3_600_000).toISOString()
+        }
+      }
+    })
     expect(sent.status()).toBe(201)
   }
   await page.reload()

@@ -8,7 +8,13 @@ const root = join(import.meta.dirname, '..')
 /** Builds the interface where a source is newer than what was built. */
 export async function buildInterface(): Promise<void> {
   const built = join(root, 'web/dist/index.html')
-  const newest = Math.max(...(await Promise.all(['web/src', 'web/index.html', 'web/vite.config.ts', 'core/src', 'package-lock.json'].map((path) => newestIn(join(root, path))))))
+  const newest = Math.max(
+    ...(await Promise.all(
+      ['web/src', 'web/index.html', 'web/vite.config.ts', 'core/src', 'package-lock.json'].map((path) =>
+        newestIn(join(root, path))
+      )
+    ))
+  )
   if (existsSync(built) && (await stat(built)).mtimeMs >= newest) return
   console.log('Building the interface …')
   // Whoever starts it: a build under a test runner's settings would be another program.

@@ -8,7 +8,13 @@ import { startMariaDb } from './mariadb'
 export async function openCompany(): Promise<{ services: Services; close: () => Promise<void> }> {
   const dataFolder = process.env.DATA_DIR ?? join(import.meta.dirname, '../.data')
   const local = process.env.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(process.env.DB_PORT ?? 4181))
-  const services = await makeServices(readConfig({ KEY_FILE: join(dataFolder, 'master-key'), ...process.env, DATABASE_URL: process.env.DATABASE_URL ?? local!.url }))
+  const services = await makeServices(
+    readConfig({
+      KEY_FILE: join(dataFolder, 'master-key'),
+      ...process.env,
+      DATABASE_URL: process.env.DATABASE_URL ?? local!.url
+    })
+  )
   return {
     services,
     close: async () => {

@@ -9,9 +9,13 @@ let told = 0
 const loaded = await loadLargeCompany(services, { homes, today: new Date() }, (so) => {
   if (performance.now() - told < 2_000) return
   told = performance.now()
-  process.stderr.write(`\r${so.homes.toLocaleString('en')} of ${homes.toLocaleString('en')} homes, ${Math.round((100 * so.homes) / homes)} %, ${Math.round(so.visits / ((performance.now() - began) / 1000))} visits a second   `)
+  process.stderr.write(
+    `\r${so.homes.toLocaleString('en')} of ${homes.toLocaleString('en')} homes, ${Math.round((100 * so.homes) / homes)} %, ${Math.round(so.visits / ((performance.now() - began) / 1000))} visits a second   `
+  )
 })
 process.stderr.write('\n')
-console.log(`${loaded.homes} homes, ${loaded.visits} sealed visits, ${loaded.units} units in ${Math.round((performance.now() - began) / 1000)} s`)
+console.log(
+  `${loaded.homes} homes, ${loaded.visits} sealed visits, ${loaded.units} units in ${Math.round((performance.now() - began) / 1000)} s`
+)
 await close()
 process.exit(0)

@@ -13,7 +13,9 @@ import { readLabel, type ReadingStep } from '../web/src/labels/read-label'
 
 const models = knownModels(demoModels)
 let text: Awaited<ReturnType<typeof textReader>>
-beforeAll(async () => { text = await textReader() })
+beforeAll(async () => {
+  text = await textReader()
+})
 afterAll(() => text.stop())
 
 async function read(id: string, number: number, condition: 'clean' | 'worn' | 'bad') {
@@ -21,7 +23,12 @@ async function read(id: string, number: number, condition: 'clean' | 'worn' | 'b
   const values = labelValues(model, number)
   const photo = await pixelsOf(await photograph(await drawLabel(values), condition, number).encode('png'))
   const steps: ReadingStep[] = []
-  const parsed = await readLabel(eyesOn(photo, text.read), models, { model: models.find((one) => one.id === id)!, fields: model.label }, (step) => steps.push(step))
+  const parsed = await readLabel(
+    eyesOn(photo, text.read),
+    models,
+    { model: models.find((one) => one.id === id)!, fields: model.label },
+    (step) => steps.push(step)
+  )
   return { parsed, steps, compared: compareLabel(printedOn(values), parsed) }
 }
 
@@ -40,11 +47,22 @@ describe('labels of the demo units', () => {
     }
   })
 
-  it.each([['ostrel-heron', 61], ['fenmarrow-lattice-3', 62], ['brackwater-c3', 63], ['quillet-reed', 64], ['oldmere-weir', 65], ['karstine-sill', 66]] as const)('a clean one of %s is read, and nothing wrong is shown as certain', async (id, number) => {
-    const { compared } = await read(id, number, 'clean')
-    expect(compared.wronglyCertain).toEqual([])
-    expect(compared.right).toBeGreaterThanOrEqual(compared.fields - 1)
-  }, 60_000)
+  it.each([
+    ['ostrel-heron', 61],
+    ['fenmarrow-lattice-3', 62],
+    ['brackwater-c3', 63],
+    ['quillet-reed', 64],
+    ['oldmere-weir', 65],
+    ['karstine-sill', 66]
+  ] as const)(
+    'a clean one of %s is read, and nothing wrong is shown as certain',
+    async (id, number) => {
+      const { compared } = await read(id, number, 'clean')
+      expect(compared.wronglyCertain).toEqual([])
+      expect(compared.right).toBeGreaterThanOrEqual(compared.fields - 1)
+    },
+    60_000
+  )
 
   it('a worn one is read mostly, a bad one never wrongly as certain', async () => {
     const worn = await read('ostrel-tern', 71, 'worn')
@@ -59,8 +77,16 @@ describe('labels of the demo units', () => {
 
   it('each piece lies where its value stands on the photograph', async () => {
     const { parsed } = await read('fenmarrow-lattice-3', 74, 'clean')
-    const [ssid, key] = (['ssid', 'key'] as const).map((field) => parsed.proposals.find((one) => one.field === field)!.piece!)
+    const [ssid, key] = (['ssid', 'key'] as const).map(
+      (field) => parsed.proposals.find((one) => one.field === field)!.piece!
+    )
     expect(key!.y).toBeGreaterThan(ssid!.y)
-    for (const piece of [ssid!, key!]) expect([piece.x > 0, piece.y > 0, piece.x + piece.width < 1400, piece.y + piece.height < 1150]).toEqual([true, true, true, true])
+    for (const piece of [ssid!, key!])
+      expect([piece.x > 0, piece.y > 0, piece.x + piece.width < 1400, piece.y + piece.height < 1150]).toEqual([
+        true,
+        true,
+        true,
+        true
+      ])
   }, 60_000)
 })

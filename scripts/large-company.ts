@@ -21,7 +21,11 @@ import type { Services } from '@pasado/server/services'
 import { signText } from '@pasado/server/vault/master-key'
 
 /** How far loading has come. */
-export interface Loaded { homes: number; visits: number; units: number }
+export interface Loaded {
+  homes: number
+  visits: number
+  units: number
+}
 
 const AT_ONCE = 250
 
@@ -30,7 +34,11 @@ const AT_ONCE = 250
  * hundreds in a transaction, none held longer. Sealed as taken over from paper: nobody signed them.
  * @param onProgress is told after each transaction
  */
-export async function loadLargeCompany(services: Services, { homes, today }: { homes: number; today: Date }, onProgress: (loaded: Loaded) => void = () => undefined): Promise<Loaded> {
+export async function loadLargeCompany(
+  services: Services,
+  { homes, today }: { homes: number; today: Date },
+  onProgress: (loaded: Loaded) => void = () => undefined
+): Promise<Loaded> {
   await addStandard(services.db, takenOverStandard)
   for (const model of demoModels) await addModel(services.db, model)
   const loaded: Loaded = { homes: 0, visits: 0, units: 0 }
@@ -72,19 +80,45 @@ function catalogueDigest(record: VisitRecord): string {
 }
 
 /** The logbook of a generated visit, chained and sealed with the company's key, the record that it amounts to, and what the rules said when it was sealed. */
-export function sealedLogbook({ keys }: Pick<Services, 'keys'>, visit: GeneratedVisit): { entries: Entry[]; record: VisitRecord; findings: Finding[] } {
+export function sealedLogbook(
+  { keys }: Pick<Services, 'keys'>,
+  visit: GeneratedVisit
+): { entries: Entry[]; record: VisitRecord; findings: Finding[] } {
   const entries: Entry[] = []
   let record = emptyRecord
   const add = (line: Pick<Entry, 'kind' | 'body' | 'by' | 'at'>) => {
     const { id, name, role } = line.by
-    const placed = { id: uuidv7({ msecs: Date.parse(line.at) }), visit: visit.id, at: line.at, from: serverDevice, base: entries.length, kind: line.kind, body: line.body, by: { id, name, role }, seq: entries.length + 1, received: line.at } as Placed
+    const placed = {
+      id: uuidv7({ msecs: Date.parse(line.at) }),
+      visit: visit.id,
+      at: line.at,
+      from: serverDevice,
+      base: entries.length,
+      kind: line.kind,
+      body: line.body,
+      by: { id, name, role },
+      seq: entries.length + 1,
+      received: line.at
+    } as Placed
     entries.push(chained(entries.at(-1)?.hash ?? chainStart, placed))
     record = apply(record, placed)
   }
   for (const line of visit.lines) add(line as Pick<Entry, 'kind' | 'body' | 'by' | 'at'>)
   const findings = evaluate(record, catalogue, takenOverStandard)
-  const parts = { chain: entries.at(-1)!.hash, record: digestOf(record), standard: standardDigest, catalogue: catalogueDigest(record), verdicts: digestOf(findings), key: keys.keyName }
-  add({ kind: 'sealed', body: { ...parts, signature: signText(keys, sealText(visit.id, parts)) }, by: visit.technician, at: visit.sealedAt } as Pick<Entry<'sealed'>, 'kind' | 'body' | 'by' | 'at'>)
+  const parts = {
+    chain: entries.at(-1)!.hash,
+    record: digestOf(record),
+    standard: standardDigest,
+    catalogue: catalogueDigest(record),
+    verdicts: digestOf(findings),
+    key: keys.keyName
+  }
+  add({
+    kind: 'sealed',
+    body: { ...parts, signature: signText(keys, sealText(visit.id, parts)) },
+    by: visit.technician,
+    at: visit.sealedAt
+  } as Pick<Entry<'sealed'>, 'kind' | 'body' | 'by' | 'at'>)
   return { entries, record, findings }
 }
 
@@ -94,16 +128,48 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
   try {
     await connection.query('SET SESSION unique_checks = 0, foreign_key_checks = 0')
     await connection.query('START TRANSACTION')
-    await connection.query('INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, sealed_at, last_seq, last_hash, summary) VALUES ?', [states.map(({ visit, entries, record, findings }) => {
-      const shown = shownOf(record, findings)
-      return [visit.id, visit.home, visit.technician.id, visit.technician.name, shown.plannedAt, new Date(visit.openedAt), shown.sealedAt, entries.length, entries.at(-1)!.hash, JSON.stringify(shown.summary)]
-    })])
-    await connection.query('INSERT INTO entries (visit_id, seq, id, doc) VALUES ?', [states.flatMap(({ entries }) => insertEntries(entries).params[0] as unknown[])])
+    await connection.query(
+      'INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, sealed_at, last_seq, last_hash, summary) VALUES ?',
+      [
+        states.map(({ visit, entries, record, findings }) => {
+          const shown = shownOf(record, findings)
+          return [
+            visit.id,
+            visit.home,
+            visit.technician.id,
+            visit.technician.name,
+            shown.plannedAt,
+            new Date(visit.openedAt),
+            shown.sealedAt,
+            entries.length,
+            entries.at(-1)!.hash,
+            JSON.stringify(shown.summary)
+          ]
+        })
+      ]
+    )
+    await connection.query('INSERT INTO entries (visit_id, seq, id, doc) VALUES ?', [
+      states.flatMap(({ entries }) => insertEntries(entries).params[0] as unknown[])
+    ])
     const statements: Statement[] = []
-    for (const { visit, record, findings } of states) await project(connection, visit.id, visit.home, null, { record, findings, eraseAfterDays: takenOverStandard.policy.eraseAfterDays }, (statement) => statements.push(statement))
+    for (const { visit, record, findings } of states)
+      await project(
+        connection,
+        visit.id,
+        visit.home,
+        null,
+        { record, findings, eraseAfterDays: takenOverStandard.policy.eraseAfterDays },
+        (statement) => statements.push(statement)
+      )
     // Nothing of these visits is there yet, so there is nothing to delete.
-    for (const { sql, params } of together(statements.filter(({ sql }) => !sql.startsWith('DELETE')))) await connection.query(sql, params)
-    await connection.query('INSERT INTO sealed_verdicts (visit_id, digest, kept_by, kept_at, packed) VALUES ?', [states.map(({ visit, findings }) => { const { digest, packed } = packedVerdicts(findings); return [visit.id, digest, 'seal', new Date(visit.sealedAt), packed] })])
+    for (const { sql, params } of together(statements.filter(({ sql }) => !sql.startsWith('DELETE'))))
+      await connection.query(sql, params)
+    await connection.query('INSERT INTO sealed_verdicts (visit_id, digest, kept_by, kept_at, packed) VALUES ?', [
+      states.map(({ visit, findings }) => {
+        const { digest, packed } = packedVerdicts(findings)
+        return [visit.id, digest, 'seal', new Date(visit.sealedAt), packed]
+      })
+    ])
     await connection.query('COMMIT')
   } catch (error) {
     await connection.query('ROLLBACK')

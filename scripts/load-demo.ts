@@ -44,20 +44,59 @@ export async function loadVisits(services: Services, visits: readonly ScriptedVi
   const midnight = Date.UTC(today.getUTCFullYear(), today.getUTCMonth(), today.getUTCDate())
   for (const visit of visits) {
     const opened = midnight + visit.openedAtMin * MINUTE
-    await openVisit(services.logbook, {
-      id: visit.id, home: visit.home, customer: visit.customer, technician: { id: visit.technician.id, name: visit.technician.name },
-      brief: { ...visit.brief, plannedAt: new Date(midnight + visit.plannedAtMin * MINUTE).toISOString() }
-    }, visit.openedBy, new Date(opened))
-    for (const batch of batches(visit.steps)) await play(services, visit.id, batch, (atMin) => new Date(Math.min(opened + atMin * MINUTE, Date.now())), midnight)
-    for (const step of visit.steps) if (step.does === 'check' && midnight + step.toMin * MINUTE < Date.now()) await lookedAgain(services, visit.id, step, new Date(midnight + (step.fromMin + 40) * MINUTE))
+    await openVisit(
+      services.logbook,
+      {
+        id: visit.id,
+        home: visit.home,
+        customer: visit.customer,
+        technician: { id: visit.technician.id, name: visit.technician.name },
+        brief: { ...visit.brief, plannedAt: new Date(midnight + visit.plannedAtMin * MINUTE).toISOString() }
+      },
+      visit.openedBy,
+      new Date(opened)
+    )
+    for (const batch of batches(visit.steps))
+      await play(
+        services,
+        visit.id,
+        batch,
+        (atMin) => new Date(Math.min(opened + atMin * MINUTE, Date.now())),
+        midnight
+      )
+    for (const step of visit.steps)
+      if (step.does === 'check' && midnight + step.toMin * MINUTE < Date.now())
+        await lookedAgain(services, visit.id, step, new Date(midnight + (step.fromMin + 40) * MINUTE))
   }
 }
 
 /** A check that is over was done in its time: every room a little different from what it was. */
-async function lookedAgain({ db, logbook }: Services, visit: string, { id, by }: Extract<Step, { does: 'check' }>, at: Date): Promise<void> {
+async function lookedAgain(
+  { db, logbook }: Services,
+  visit: string,
+  { id, by }: Extract<Step, { does: 'check' }>,
+  at: Date
+): Promise<void> {
   const { record } = await readVisit(logbook, visit)
-  const { rooms } = checkRooms(record, await logbook.states.catalogueFor(db, record), await logbook.states.standardOf(db, record).then(({ policy }) => policy))
-  const now = rooms.flatMap(({ room, dbm, downMbps, idleMs }, index) => (dbm === null || downMbps === null ? [] : [{ room, dbm: dbm + (index % 3) - 1, run: { downMbps: Math.round(downMbps * (0.94 + (index % 4) * 0.03)), ...(idleMs === null ? {} : { idleMs: idleMs + 1 }) } }]))
+  const { rooms } = checkRooms(
+    record,
+    await logbook.states.catalogueFor(db, record),
+    await logbook.states.standardOf(db, record).then(({ policy }) => policy)
+  )
+  const now = rooms.flatMap(({ room, dbm, downMbps, idleMs }, index) =>
+    dbm === null || downMbps === null
+      ? []
+      : [
+          {
+            room,
+            dbm: dbm + (index % 3) - 1,
+            run: {
+              downMbps: Math.round(downMbps * (0.94 + (index % 4) * 0.03)),
+              ...(idleMs === null ? {} : { idleMs: idleMs + 1 })
+            }
+          }
+        ]
+  )
   if (now.length) await insertResult(db, { check: id, visit, by, at, result: JSON.stringify({ rooms: now }) })
 }
 
@@ -72,7 +111,13 @@ function batches(steps: readonly Step[]): Step[][] {
   return found
 }
 
-async function play({ logbook }: Services, visit: string, batch: readonly Step[], timeOf: (atMin: number) => Date, midnight: number): Promise<void> {
+async function play(
+  { logbook }: Services,
+  visit: string,
+  batch: readonly Step[],
+  timeOf: (atMin: number) => Date,
+  midnight: number
+): Promise<void> {
   const first = batch[0]!
   const now = timeOf(first.atMin)
   switch (first.does) {
@@ -85,18 +130,52 @@ async function play({ logbook }: Services, visit: string, batch: readonly Step[]
         }
       })
     case 'secret':
-      await keepSecret(logbook, visit, { ref: uuidv7(), purpose: first.purpose, thing: first.thing, id: first.id, origin: 'typed', value: first.value }, first.by, now)
+      await keepSecret(
+        logbook,
+        visit,
+        {
+          ref: uuidv7(),
+          purpose: first.purpose,
+          thing: first.thing,
+          id: first.id,
+          origin: 'typed',
+          value: first.value
+        },
+        first.by,
+        now
+      )
       return
     case 'check':
-      return logbook.write(visit, now, async (open) => void open.write('check.booked', { id: first.id, from: new Date(midnight + first.fromMin * MINUTE).toISOString(), to: new Date(midnight + first.toMin * MINUTE).toISOString() }, first.by))
+      return logbook.write(
+        visit,
+        now,
+        async (open) =>
+          void open.write(
+            'check.booked',
+            {
+              id: first.id,
+              from: new Date(midnight + first.fromMin * MINUTE).toISOString(),
+              to: new Date(midnight + first.toMin * MINUTE).toISOString()
+            },
+            first.by
+          )
+      )
     case 'pack':
-      return logbook.write(visit, now, async (open) => void open.write('pack.made', { digest: packDigest(open.state.record) }, first.by))
+      return logbook.write(
+        visit,
+        now,
+        async (open) => void open.write('pack.made', { digest: packDigest(open.state.record) }, first.by)
+      )
     case 'sign':
       return logbook.write(visit, now, async (open) => {
         const digest = signedDigest(open.state.record)
         const customer = open.state.record.brief.facts.customerName ?? 'Customer'
         open.write('signature.given', { who: 'customer', name: customer, strokes: scrawl(customer), digest }, first.by)
-        open.write('signature.given', { who: 'technician', name: first.by.name, strokes: scrawl(first.by.name), digest }, first.by)
+        open.write(
+          'signature.given',
+          { who: 'technician', name: first.by.name, strokes: scrawl(first.by.name), digest },
+          first.by
+        )
       })
     case 'seal':
       return sealVisit(logbook, visit, signedDigest((await readNow(logbook, visit)).record), first.by, now)
@@ -109,12 +188,20 @@ async function readNow(logbook: Services['logbook'], visit: string) {
 
 /** Strokes that stand for a signature: a wave with a loop for each letter of the name. */
 function scrawl(name: string): string {
-  const points = [...name].map((letter, index) => `L${40 + index * 26} ${100 + ((letter.charCodeAt(0) * 13) % 70) - 35}`)
+  const points = [...name].map(
+    (letter, index) => `L${40 + index * 26} ${100 + ((letter.charCodeAt(0) * 13) % 70) - 35}`
+  )
   return `M20 110 ${points.join(' ')}`
 }
 
-
 /** Adds the houses to practise on. */
 export async function loadHouses(services: Services, houses: readonly HouseDefinition[], now: Date): Promise<void> {
-  for (const [index, definition] of houses.entries()) await insertHouse(services.db, { id: uuidv7(), definition, template: true, by: demoPeople[0]!.id, at: new Date(now.getTime() - index * 1000) })
+  for (const [index, definition] of houses.entries())
+    await insertHouse(services.db, {
+      id: uuidv7(),
+      definition,
+      template: true,
+      by: demoPeople[0]!.id,
+      at: new Date(now.getTime() - index * 1000)
+    })
 }

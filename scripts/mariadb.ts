@@ -46,20 +46,40 @@ export async function startMariaDb(folder: string, port: number): Promise<LocalD
     throw new Error(`port ${port} on 127.0.0.1 is in use by another program; set DB_PORT to a free one`)
   }
   const init = join(folder, 'init.sql')
-  await writeFile(init, [
-    `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
-    `CREATE USER IF NOT EXISTS 'pasado'@'127.0.0.1' IDENTIFIED BY '${password}';`,
-    `GRANT ALL ON ${DATABASE}.* TO 'pasado'@'127.0.0.1';`
-  ].join('\n'), { mode: 0o600 })
+  await writeFile(
+    init,
+    [
+      `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
+      `CREATE USER IF NOT EXISTS 'pasado'@'127.0.0.1' IDENTIFIED BY '${password}';`,
+      `GRANT ALL ON ${DATABASE}.* TO 'pasado'@'127.0.0.1';`
+    ].join('\n'),
+    { mode: 0o600 }
+  )
   const log = openSync(join(folder, 'mariadb.log'), 'a', 0o600)
-  const child = spawn('mariadbd', [
-    '--no-defaults', ...(isRoot ? ['--user=root'] : []),
-    `--datadir=${data}`, `--socket=${join(folder, 'm.sock')}`, `--pid-file=${join(folder, 'mariadb.pid')}`,
-    '--bind-address=127.0.0.1', `--port=${port}`, '--skip-name-resolve', `--init-file=${init}`,
-    '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_ci', '--default-time-zone=+00:00',
-    '--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO',
-    '--innodb-buffer-pool-size=256M', '--innodb-flush-log-at-trx-commit=1', '--max-connections=200', '--skip-log-bin', '--performance-schema=OFF'
-  ], { stdio: ['ignore', log, log], detached: true, env: passing })
+  const child = spawn(
+    'mariadbd',
+    [
+      '--no-defaults',
+      ...(isRoot ? ['--user=root'] : []),
+      `--datadir=${data}`,
+      `--socket=${join(folder, 'm.sock')}`,
+      `--pid-file=${join(folder, 'mariadb.pid')}`,
+      '--bind-address=127.0.0.1',
+      `--port=${port}`,
+      '--skip-name-resolve',
+      `--init-file=${init}`,
+      '--character-set-server=utf8mb4',
+      '--collation-server=utf8mb4_unicode_ci',
+      '--default-time-zone=+00:00',
+      '--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO',
+      '--innodb-buffer-pool-size=256M',
+      '--innodb-flush-log-at-trx-commit=1',
+      '--max-connections=200',
+      '--skip-log-bin',
+      '--performance-schema=OFF'
+    ],
+    { stdio: ['ignore', log, log], detached: true, env: passing }
+  )
   child.unref()
   await ready(url, port, child.pid!, folder)
   rmSync(init, { force: true })
@@ -67,7 +87,17 @@ export async function startMariaDb(folder: string, port: number): Promise<LocalD
 }
 
 function installData(data: string, env: NodeJS.ProcessEnv): void {
-  const made = spawnSync('mariadb-install-db', ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db', ...(isRoot ? ['--user=root'] : [])], { encoding: 'utf8', env })
+  const made = spawnSync(
+    'mariadb-install-db',
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=socket',
+      '--skip-test-db',
+      ...(isRoot ? ['--user=root'] : [])
+    ],
+    { encoding: 'utf8', env }
+  )
   if (made.status !== 0) {
     rmSync(data, { recursive: true, force: true })
     throw new Error(`the database directory could not be made:\n${made.stderr || made.stdout}`)
@@ -93,7 +123,10 @@ function runningOn(folder: string, data: string): number | null {
 function accepts(port: number): Promise<boolean> {
   return new Promise((resolve) => {
     const socket = createConnection({ host: '127.0.0.1', port })
-    socket.once('connect', () => { socket.destroy(); resolve(true) })
+    socket.once('connect', () => {
+      socket.destroy()
+      resolve(true)
+    })
     socket.once('error', () => resolve(false))
   })
 }

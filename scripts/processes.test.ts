@@ -15,10 +15,20 @@ const started: ChildProcess[] = []
 const folders: string[] = []
 
 /** Without what the test runner sets: what is built under it would be a build for trying things out. */
-const plain = { ...process.env, NODE_ENV: undefined, VITEST: undefined, NODE_OPTIONS: undefined, npm_lifecycle_event: undefined }
+const plain = {
+  ...process.env,
+  NODE_ENV: undefined,
+  VITEST: undefined,
+  NODE_OPTIONS: undefined,
+  npm_lifecycle_event: undefined
+}
 
 beforeAll(() => {
-  const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/build-interface.ts'], { cwd: root, encoding: 'utf8', env: plain })
+  const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/build-interface.ts'], {
+    cwd: root,
+    encoding: 'utf8',
+    env: plain
+  })
   if (status !== 0) throw new Error(stderr)
 }, 120_000)
 afterAll(() => {
@@ -28,10 +38,17 @@ afterAll(() => {
 
 /** Starts a command of ours and collects what it says. */
 function begin(command: string, words: string[], settings: Record<string, string>) {
-  const child = spawn(command, words, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...plain, LOG_LEVEL: 'error', ...settings } })
+  const child = spawn(command, words, {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    env: { ...plain, LOG_LEVEL: 'error', ...settings }
+  })
   started.push(child)
   let said = ''
-  for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => { said += text.toString() })
+  for (const stream of [child.stdout, child.stderr])
+    stream.on('data', (text: Buffer) => {
+      said += text.toString()
+    })
   const until = async (words: string | null, ms = 90_000) => {
     const end = Date.now() + ms
     while (Date.now() < end) {
@@ -45,20 +62,33 @@ function begin(command: string, words: string[], settings: Record<string, string
 }
 
 /** Processes whose command line names this folder. */
-const runningOn = (folder: string) => readdirSync('/proc').filter((pid) => /^\d+$/.test(pid)).flatMap((pid) => {
-  try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder) ? [pid] : []
-  } catch {
-    return []
-  }
-})
+const runningOn = (folder: string) =>
+  readdirSync('/proc')
+    .filter((pid) => /^\d+$/.test(pid))
+    .flatMap((pid) => {
+      try {
+        return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(folder) ? [pid] : []
+      } catch {
+        return []
+      }
+    })
 
 describe('starting', () => {
   it('two at once on one empty database: one fills it, both serve all of it', async () => {
     const database = await emptyDatabase()
     try {
-      const settings = async () => ({ DATABASE_URL: database.url, KEY_FILE: join(database.folder, 'key'), DATA_DIR: database.folder, PORT: String(await freePort()), HOST: '127.0.0.1', DEMO: 'on' })
-      const both = [begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings()), begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings())]
+      const settings = async () => ({
+        DATABASE_URL: database.url,
+        KEY_FILE: join(database.folder, 'key'),
+        DATA_DIR: database.folder,
+        PORT: String(await freePort()),
+        HOST: '127.0.0.1',
+        DEMO: 'on'
+      })
+      const both = [
+        begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings()),
+        begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings())
+      ]
       await Promise.all(both.map((one) => one.until('Pasado is at')))
       expect(both.filter((one) => one.said().includes('Loading the demo company')).length).toBe(1)
       for (const one of both) {
@@ -81,7 +111,14 @@ describe('starting', () => {
     folders.push(folder)
     for (const when of ['its database runs', 'Pasado is at'] as const) {
       const data = join(folder, when === 'Pasado is at' ? 'whole' : 'early')
-      const npm = begin('npm', ['start'], { DATABASE_URL: '', DATA_DIR: data, PORT: String(await freePort()), DB_PORT: String(await freePort()), HOST: '127.0.0.1', DEMO: 'off' })
+      const npm = begin('npm', ['start'], {
+        DATABASE_URL: '',
+        DATA_DIR: data,
+        PORT: String(await freePort()),
+        DB_PORT: String(await freePort()),
+        HOST: '127.0.0.1',
+        DEMO: 'off'
+      })
       if (when === 'Pasado is at') await npm.until(when)
       else await expect.poll(() => existsSync(join(data, 'mariadb.pid')), { timeout: 60_000, interval: 50 }).toBe(true)
       expect(runningOn(data).length).toBeGreaterThan(0)
@@ -94,12 +131,26 @@ describe('starting', () => {
 describe('a backup', () => {
   /** The commands of docs/running.md under this heading. */
   const commandsOf = (what: string) => {
-    const block = new RegExp(`\`\`\`sh\\n   # ${what}\\n([\\s\\S]*?)\`\`\``).exec(readFileSync(join(root, 'docs/running.md'), 'utf8'))![1]!
-    return block.split('\n').map((line) => line.trim()).filter(Boolean)
+    const block = new RegExp(`\`\`\`sh\\n   # ${what}\\n([\\s\\S]*?)\`\`\``).exec(
+      readFileSync(join(root, 'docs/running.md'), 'utf8')
+    )![1]!
+    return block
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean)
   }
   const carryOut = (what: string, folder: string, database: { folder: string; port: number }, key: string) => {
     for (const command of commandsOf(what)) {
-      const { status, stderr } = spawnSync('bash', ['-c', command], { cwd: folder, encoding: 'utf8', env: { ...process.env, DB_PASSWORD: readFileSync(join(database.folder, 'db-password'), 'utf8').trim(), DB_PORT: String(database.port), KEY_FILE: key } })
+      const { status, stderr } = spawnSync('bash', ['-c', command], {
+        cwd: folder,
+        encoding: 'utf8',
+        env: {
+          ...process.env,
+          DB_PASSWORD: readFileSync(join(database.folder, 'db-password'), 'utf8').trim(),
+          DB_PORT: String(database.port),
+          KEY_FILE: key
+        }
+      })
       if (status !== 0) throw new Error(`${command}\n${stderr}`)
     }
   }
@@ -116,11 +167,18 @@ describe('a backup', () => {
       carryOut('restore', folder, to, join(to.folder, 'key'))
       expect(existsSync(join(to.folder, 'key'))).toBe(true)
       const after = await servicesOn(to.url, join(to.folder, 'key'))
-      const everything = async ({ db }: typeof before) => Promise.all(['entries', 'visits', 'sealed_verdicts', 'vault_secrets', 'homes', 'findings', 'users'].map((table) => rows(db, `SELECT * FROM ${table} ORDER BY 1, 2`)))
+      const everything = async ({ db }: typeof before) =>
+        Promise.all(
+          ['entries', 'visits', 'sealed_verdicts', 'vault_secrets', 'homes', 'findings', 'users'].map((table) =>
+            rows(db, `SELECT * FROM ${table} ORDER BY 1, 2`)
+          )
+        )
       expect(await everything(after)).toEqual(await everything(before))
       for (const { id } of await rows<{ id: string }>(after.db, 'SELECT id FROM visits')) {
         expect(chainProblem(await entriesAfter(after.db, id, 0))).toBeNull()
-        expect((await after.vault.openAll(after.db, id)).length).toBe((await before.vault.openAll(before.db, id)).length)
+        expect((await after.vault.openAll(after.db, id)).length).toBe(
+          (await before.vault.openAll(before.db, id)).length
+        )
       }
       await before.db.end()
       await after.db.end()

@@ -12,7 +12,9 @@ import { startMariaDb } from './mariadb'
 const dataFolder = process.env.DATA_DIR ?? join(import.meta.dirname, '../.data')
 const file = process.env.KEY_FILE ?? join(dataFolder, 'master-key')
 if (process.env.MASTER_KEY) {
-  console.error('MASTER_KEY is set: rotation works on the key file. Put the key into a file of mode 0600, name it with KEY_FILE, and unset MASTER_KEY.')
+  console.error(
+    'MASTER_KEY is set: rotation works on the key file. Put the key into a file of mode 0600, name it with KEY_FILE, and unset MASTER_KEY.'
+  )
   process.exit(2)
 }
 const local = process.env.DATABASE_URL ? null : await startMariaDb(dataFolder, Number(process.env.DB_PORT ?? 4181))
@@ -36,9 +38,16 @@ if (left && print === companyKeys(left).check) {
   const old = `${file}.${companyKeys(from).keyName}`
   await rename(file, old)
   await rename(next, file)
-  await end(0, `An earlier rotation had been stopped before its files changed places; that is done now. Seals are made with ${companyKeys(left).keyName}. The old key is in ${old}.`)
+  await end(
+    0,
+    `An earlier rotation had been stopped before its files changed places; that is done now. Seals are made with ${companyKeys(left).keyName}. The old key is in ${old}.`
+  )
 }
-if ((print !== null && print !== companyKeys(from).check) || !(await opensWhatIsKept(db, companyKeys(from)))) await end(2, `The key in ${file} is not the one that this database's secrets are under. Nothing was changed; put the right key file there.`)
+if ((print !== null && print !== companyKeys(from).check) || !(await opensWhatIsKept(db, companyKeys(from))))
+  await end(
+    2,
+    `The key in ${file} is not the one that this database's secrets are under. Nothing was changed; put the right key file there.`
+  )
 // One that was made and never used.
 if (left) await unlink(next)
 const to = randomBytes(32)
@@ -51,4 +60,7 @@ const visits = await rotateMasterKey(db, from, to)
 const old = `${file}.${companyKeys(from).keyName}`
 await rename(file, old)
 await rename(next, file)
-await end(0, `${visits} visits are under the new key. Seals are made with ${companyKeys(to).keyName} from now on.\nThe old key is in ${old}: it opens backups from before today; keep it as long as you keep them, then destroy it.`)
+await end(
+  0,
+  `${visits} visits are under the new key. Seals are made with ${companyKeys(to).keyName} from now on.\nThe old key is in ${old}: it opens backups from before today; keep it as long as you keep them, then destroy it.`
+)

@@ -9,7 +9,12 @@ import { standard } from '@pasado/core/standard/standard'
 const folder = join(import.meta.dirname, '../docs/schemas')
 
 /** Every file format with its schema, by the name of the file it is written to. */
-export const schemas = { 'pasado.record-1': recordFile, 'pasado.model-1': model, 'pasado.standard-1': standard, 'pasado.plan-1': planFile } as const
+export const schemas = {
+  'pasado.record-1': recordFile,
+  'pasado.model-1': model,
+  'pasado.standard-1': standard,
+  'pasado.plan-1': planFile
+} as const
 
 /** The JSON Schema (draft 2020-12) of a file format, as text. */
 export function schemaText(name: keyof typeof schemas): string {
@@ -17,5 +22,6 @@ export function schemaText(name: keyof typeof schemas): string {
 }
 
 if (process.argv[1]?.endsWith('schemas.ts')) {
-  for (const name of Object.keys(schemas) as (keyof typeof schemas)[]) writeFileSync(join(folder, `${name}.schema.json`), schemaText(name))
+  for (const name of Object.keys(schemas) as (keyof typeof schemas)[])
+    writeFileSync(join(folder, `${name}.schema.json`), schemaText(name))
 }

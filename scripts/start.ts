@@ -31,7 +31,13 @@ async function main(): Promise<void> {
   await buildInterface()
   const database = settings.DATABASE_URL ? null : await startMariaDb(dataFolder, databasePort())
   try {
-    const config = readConfig({ KEY_FILE: join(dataFolder, 'master-key'), WEB_ROOT: join(root, 'web/dist'), LOG_LEVEL: 'warn', ...settings, DATABASE_URL: settings.DATABASE_URL ?? database!.url })
+    const config = readConfig({
+      KEY_FILE: join(dataFolder, 'master-key'),
+      WEB_ROOT: join(root, 'web/dist'),
+      LOG_LEVEL: 'warn',
+      ...settings,
+      DATABASE_URL: settings.DATABASE_URL ?? database!.url
+    })
     const services = await makeServices(config)
     // One process fills an empty database; others that start beside it wait until it is full.
     const first = await underLock(config.DATABASE_URL, () => fillEmpty(services), 'pasado-fill', FILL_WAIT_S)
@@ -47,7 +53,8 @@ async function main(): Promise<void> {
 
 function databasePort(): number {
   const port = Number(settings.DB_PORT ?? 4181)
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error('DB_PORT: must be a whole number from 1 to 65535')
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Error('DB_PORT: must be a whole number from 1 to 65535')
   return port
 }
 
@@ -55,7 +62,10 @@ function databasePort(): number {
 async function fillEmpty(services: Services): Promise<string> {
   const logins = `Demo logins, all with the password ${demoPassword}:\n${demoPeople.map(({ login, name, role }) => `  ${login.padEnd(8)} ${name}, ${role}`).join('\n')}`
   if (await countPeople(services.db)) return demo ? logins : ''
-  if (await row(services.db, 'SELECT 1 FROM visits LIMIT 1')) throw new Error('an earlier start was stopped while it filled this database: there are visits in it and nobody who could log in. Empty the database (or take away the data directory) and start again.')
+  if (await row(services.db, 'SELECT 1 FROM visits LIMIT 1'))
+    throw new Error(
+      'an earlier start was stopped while it filled this database: there are visits in it and nobody who could log in. Empty the database (or take away the data directory) and start again.'
+    )
   if (demo) {
     console.log('Loading the demo company …')
     // People come last: while there are none, nobody takes a half-filled database for a whole one.
@@ -67,11 +77,20 @@ async function fillEmpty(services: Services): Promise<string> {
   }
   await addStandard(services.db, firstStandard)
   const password = randomBytes(12).toString('base64url')
-  await addPerson(services.db, { id: uuidv7(), login: 'lead', name: 'First lead', role: 'lead' }, await hashPassword(password), new Date(), true)
+  await addPerson(
+    services.db,
+    { id: uuidv7(), login: 'lead', name: 'First lead', role: 'lead' },
+    await hashPassword(password),
+    new Date(),
+    true
+  )
   return `First login, shown this once: lead, password ${password}. You choose your own at once.`
 }
 
-main().then(() => process.exit(0), (error: Error) => {
-  console.error(`Pasado could not start.\n${error.message}`)
-  process.exit(1)
-})
+main().then(
+  () => process.exit(0),
+  (error: Error) => {
+    console.error(`Pasado could not start.\n${error.message}`)
+    process.exit(1)
+  }
+)

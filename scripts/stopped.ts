@@ -22,18 +22,24 @@ export function whenStopped(): Promise<string> {
 
 /** The npm among the processes above this one, with when it started: a pid may be given out again. */
 function npmAbove(pid: number): { pid: number; start: string } | null {
-  for (let at = pid; at > 1; ) {
+  for (let at = pid; at > 1;) {
     const start = startOf(at)
     if (start === null) return null
     if (/(^|[/\0 ])npm([ \0]|-cli|$)/.test(read(`/proc/${at}/cmdline`) ?? '')) return { pid: at, start }
-    at = Number(read(`/proc/${at}/stat`)!.replace(/^.*\) /s, '').split(' ')[1])
+    at = Number(
+      read(`/proc/${at}/stat`)!
+        .replace(/^.*\) /s, '')
+        .split(' ')[1]
+    )
   }
   return null
 }
 
 /** When a process started, in ticks since the machine did; null where there is none of this pid. */
 function startOf(pid: number): string | null {
-  const stat = read(`/proc/${pid}/stat`)?.replace(/^.*\) /s, '').split(' ')
+  const stat = read(`/proc/${pid}/stat`)
+    ?.replace(/^.*\) /s, '')
+    .split(' ')
   return !stat || stat[0] === 'Z' ? null : stat[19]!
 }
 

@@ -12,7 +12,12 @@ interface Count {
 }
 
 /** Runs a program to its end with its output shown. @returns its exit status */
-function run(name: string, command: string, words: string[], environment: Record<string, string> = {}): Promise<number> {
+function run(
+  name: string,
+  command: string,
+  words: string[],
+  environment: Record<string, string> = {}
+): Promise<number> {
   console.log(`\n── ${name}`)
   const began = Date.now()
   return new Promise((resolve) => {
@@ -32,9 +37,14 @@ function check(name: string, command: string, words: string[]): Promise<Count> {
     // At the lowest priority: the browser beside them waits for nobody.
     const child = spawn('nice', ['-n', '19', command, ...words], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
     let said = ''
-    for (const stream of [child.stdout, child.stderr]) stream.on('data', (text: Buffer) => { said += text.toString() })
+    for (const stream of [child.stdout, child.stderr])
+      stream.on('data', (text: Buffer) => {
+        said += text.toString()
+      })
     const end = (status: number) => {
-      console.log(`\n── ${name}\n${said}   ${status === 0 ? 'done' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(1)} s`)
+      console.log(
+        `\n── ${name}\n${said}   ${status === 0 ? 'done' : 'FAILED'} in ${((Date.now() - began) / 1000).toFixed(1)} s`
+      )
       resolve(status === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 })
     }
     child.once('error', () => end(1))
@@ -50,7 +60,13 @@ async function lane(checks: readonly [name: string, command: string, words: stri
 }
 
 /** A step with a report of its tests; one that ends badly without naming a failed test counts as one. */
-async function tests(name: string, command: string, words: string[], environment: Record<string, string>, read: () => Count): Promise<Count> {
+async function tests(
+  name: string,
+  command: string,
+  words: string[],
+  environment: Record<string, string>,
+  read: () => Count
+): Promise<Count> {
   const status = await run(name, command, words, environment)
   let count: Count
   try {
@@ -62,12 +78,17 @@ async function tests(name: string, command: string, words: string[], environment
 }
 
 function vitestCount(file: string): Count {
-  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number }
+  const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as {
+    numPassedTests: number
+    numFailedTests: number
+  }
   return { passed: numPassedTests, failed: numFailedTests }
 }
 
 function playwrightCount(file: string): Count {
-  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number } }
+  const { stats } = JSON.parse(readFileSync(file, 'utf8')) as {
+    stats: { expected: number; unexpected: number; flaky: number }
+  }
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky }
 }
 
@@ -75,19 +96,49 @@ async function main(): Promise<Count> {
   const counts: Count[] = []
   const types = (part: string): [string, string, string[]] => [`types: ${part}`, bin('tsc'), ['-p', part]]
   const unit = join(reports, 'unit.json')
-  counts.push(await tests('unit and integration', bin('vitest'), ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`], {}, () => vitestCount(unit)))
+  counts.push(
+    await tests(
+      'unit and integration',
+      bin('vitest'),
+      ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`],
+      {},
+      () => vitestCount(unit)
+    )
+  )
   // Two lanes, each with a server of its own: what needs no browser goes before the second, which has the longest file to itself.
   const specs = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))
   const browser = (name: string, port: number, files: readonly string[]) => {
     const file = join(reports, `browser-${port}.json`)
-    return tests(name, bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json', ...files], { PLAYWRIGHT_JSON_OUTPUT_FILE: file, E2E_PORT: String(port) }, () => playwrightCount(file))
+    return tests(
+      name,
+      bin('playwright'),
+      ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json', ...files],
+      { PLAYWRIGHT_JSON_OUTPUT_FILE: file, E2E_PORT: String(port) },
+      () => playwrightCount(file)
+    )
   }
   const checks = lane([
-    types('core'), types('server'), types('web'), types('e2e'), ['lint', bin('eslint'), ['.']],
-    ['arrows', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'web/src', 'cli/src', 'demo/src', 'scripts']]
+    types('core'),
+    types('server'),
+    types('web'),
+    types('e2e'),
+    ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+    ['lint', bin('eslint'), ['.']],
+    [
+      'arrows',
+      bin('depcruise'),
+      ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'web/src', 'cli/src', 'demo/src', 'scripts']
+    ]
   ])
   const views = checks.then(async (done) => [...done, await browser('browser: views', 4390, ['views.spec.ts'])])
-  counts.push(await browser('browser', 4290, specs.filter((name) => name !== 'views.spec.ts')), ...(await views))
+  counts.push(
+    await browser(
+      'browser',
+      4290,
+      specs.filter((name) => name !== 'views.spec.ts')
+    ),
+    ...(await views)
+  )
   return counts.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }))
 }
 

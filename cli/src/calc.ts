@@ -13,7 +13,8 @@ export async function calc(words: readonly string[]): Promise<number> {
       return 0
     }
     const [name] = rest
-    if (name === undefined || rest.length > 1) throw new Error('say which computation: pasado calc NAME; see pasado calc --list')
+    if (name === undefined || rest.length > 1)
+      throw new Error('say which computation: pasado calc NAME; see pasado calc --list')
     if (!Object.hasOwn(calculations, name)) throw new Error(`no computation is called ${name}; see pasado calc --list`)
     if (has.has('--schema')) {
       console.log(JSON.stringify(calculationSchemas(name), null, 2))
@@ -34,7 +35,8 @@ async function each(name: string): Promise<number> {
   for await (const line of createInterface({ input: process.stdin, crlfDelay: Infinity })) {
     if (line.trim() === '') continue
     const result = attempt(() => calculate(name, complete(parse(line))))
-    if (!process.stdout.write(`${JSON.stringify(result)}\n`)) await new Promise((resolve) => process.stdout.once('drain', resolve))
+    if (!process.stdout.write(`${JSON.stringify(result)}\n`))
+      await new Promise((resolve) => process.stdout.once('drain', resolve))
   }
   return 0
 }
@@ -42,8 +44,14 @@ async function each(name: string): Promise<number> {
 /** Fills in the models of the demo company where a computation reads by a catalogue and none is given; they are loaded for that one only. */
 async function demoFor(name: string): Promise<(input: unknown) => unknown> {
   if (name !== 'label') return (input) => input
-  const [{ knownModels }, { demoModels }] = await Promise.all([import('@pasado/core/labels/known-models'), import('@pasado/demo/models/all')])
-  return (input) => (typeof input !== 'object' || input === null || 'models' in input ? input : { ...input, models: knownModels(demoModels) })
+  const [{ knownModels }, { demoModels }] = await Promise.all([
+    import('@pasado/core/labels/known-models'),
+    import('@pasado/demo/models/all')
+  ])
+  return (input) =>
+    typeof input !== 'object' || input === null || 'models' in input
+      ? input
+      : { ...input, models: knownModels(demoModels) }
 }
 
 function attempt(work: () => unknown): unknown {

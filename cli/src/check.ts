@@ -15,18 +15,40 @@ export async function check(words: readonly string[]): Promise<number> {
     const problems = integrityProblems(file, text)
     if (problems.length) refuse(problems)
     const findings = evaluate(file.record, catalogueOf(file.models), file.standard)
-    const held = findings.every((one) => one.level !== 'must' || one.outcome === 'holds' || one.outcome === 'waived' || one.outcome === 'not-here')
-    console.log(has.has('--json') ? JSON.stringify({ visit: file.visit, mustsHold: held, findings: findings.map(plainly) }, null, 2) : asText(findings))
+    const held = findings.every(
+      (one) => one.level !== 'must' || one.outcome === 'holds' || one.outcome === 'waived' || one.outcome === 'not-here'
+    )
+    console.log(
+      has.has('--json')
+        ? JSON.stringify({ visit: file.visit, mustsHold: held, findings: findings.map(plainly) }, null, 2)
+        : asText(findings)
+    )
     return held ? 0 : 1
   } catch (error) {
     return unreadable(error)
   }
 }
 
-const plainly = ({ rule, stage, level, outcome, subject, evidence, mend, granted }: Finding) => ({ rule, stage, level, outcome, subject, evidence, mend, granted })
+const plainly = ({ rule, stage, level, outcome, subject, evidence, mend, granted }: Finding) => ({
+  rule,
+  stage,
+  level,
+  outcome,
+  subject,
+  evidence,
+  mend,
+  granted
+})
 
 function asText(findings: readonly Finding[]): string {
-  const lines = findings.map((one) => `${one.outcome.padEnd(9)} ${one.level.padEnd(7)} ${one.rule.padEnd(20)} ${one.subject ? `${one.subject.name}: ` : ''}${one.evidence}`)
+  const lines = findings.map(
+    (one) =>
+      `${one.outcome.padEnd(9)} ${one.level.padEnd(7)} ${one.rule.padEnd(20)} ${one.subject ? `${one.subject.name}: ` : ''}${one.evidence}`
+  )
   const counts = countOutcomes(findings)
-  return [...lines, '', `${counts.holds} hold, ${counts.breaks} break, ${counts.unproven} unproven, ${counts.waived} waived, ${counts['not-here']} not here`].join('\n')
+  return [
+    ...lines,
+    '',
+    `${counts.holds} hold, ${counts.breaks} break, ${counts.unproven} unproven, ${counts.waived} waived, ${counts['not-here']} not here`
+  ].join('\n')
 }

@@ -24,14 +24,17 @@ export async function labels(words: readonly string[]): Promise<number> {
     const { rest, has, values } = parseWords(words, ['--secrets'], ['--out', '--condition'])
     if (rest.length !== 1) throw new UsageError('say which: pasado labels demo, or pasado labels VISIT')
     const condition = values.get('--condition') ?? 'print'
-    if (condition !== 'print' && !(conditions as readonly string[]).includes(condition)) throw new UsageError(`--condition must be print, ${conditions.join(', ')}`)
+    if (condition !== 'print' && !(conditions as readonly string[]).includes(condition))
+      throw new UsageError(`--condition must be print, ${conditions.join(', ')}`)
     const folder = values.get('--out') ?? 'labels'
     const found = rest[0] === 'demo' ? ofDemo() : await ofVisit(rest[0]!, has.has('--secrets'))
     await mkdir(folder, { recursive: true })
     const sheet: SheetLabel[] = []
     for (const [at, { caption, file, values: printed }] of found.entries()) {
       const label = await drawLabel(printed)
-      const png = await (condition === 'print' ? label : photograph(label, condition as Condition, at + 1)).encode('png')
+      const png = await (condition === 'print' ? label : photograph(label, condition as Condition, at + 1)).encode(
+        'png'
+      )
       await writeFile(join(folder, `${file}.png`), png)
       sheet.push({ caption, png: await label.encode('png'), width: label.width, height: label.height })
     }
@@ -43,10 +46,18 @@ export async function labels(words: readonly string[]): Promise<number> {
   }
 }
 
-const fileName = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '')
+const fileName = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
 
 function ofDemo(): ToPrint[] {
-  return demoLabels().map(({ street, unit, values }) => ({ caption: `${street}: ${unit}`, file: fileName(`${street} ${unit}`), values }))
+  return demoLabels().map(({ street, unit, values }) => ({
+    caption: `${street}: ${unit}`,
+    file: fileName(`${street} ${unit}`),
+    values
+  }))
 }
 
 const unknown = '········'
@@ -55,17 +66,35 @@ const unknown = '········'
 async function ofVisit(visit: string, secrets: boolean): Promise<ToPrint[]> {
   const { url, cookie, logOut } = await logIn()
   try {
-    const read = async <T>(path: string, body?: unknown) => (await (await call(`${url}/api${path}`, { method: body === undefined ? 'GET' : 'POST', headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) })).json()) as T
-    const { entries, models } = await read<{ entries: Entry[]; models: Model[] }>(`/visits/${encodeURIComponent(visit)}`)
+    const read = async <T>(path: string, body?: unknown) =>
+      (await (
+        await call(`${url}/api${path}`, {
+          method: body === undefined ? 'GET' : 'POST',
+          headers: { cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }) },
+          ...(body === undefined ? {} : { body: JSON.stringify(body) })
+        })
+      ).json()) as T
+    const { entries, models } = await read<{ entries: Entry[]; models: Model[] }>(
+      `/visits/${encodeURIComponent(visit)}`
+    )
     const record = reduce(entries as Placed[])
     const secret = async (purpose: Parameters<typeof secretFor>[1], unit: string) => {
       const held = secretFor(record, purpose, unit)
-      return held && secrets ? (await read<{ value: string }>(`/visits/${visit}/secrets/${held.ref}/show`, { why: 'checking it' })).value : unknown
+      return held && secrets
+        ? (await read<{ value: string }>(`/visits/${visit}/secrets/${held.ref}/show`, { why: 'checking it' })).value
+        : unknown
     }
     const found: ToPrint[] = []
     for (const unit of standing(record.units)) {
-      const model = models.find((one) => modelKey(one.id, one.version) === modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
-      if (model && unit.facts.serial && unit.facts.mac) found.push({ caption: unitName(unit), file: fileName(unitName(unit)), values: await valuesOf(unit, model, (purpose) => secret(purpose, unit.id)) })
+      const model = models.find(
+        (one) => modelKey(one.id, one.version) === modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)
+      )
+      if (model && unit.facts.serial && unit.facts.mac)
+        found.push({
+          caption: unitName(unit),
+          file: fileName(unitName(unit)),
+          values: await valuesOf(unit, model, (purpose) => secret(purpose, unit.id))
+        })
     }
     return found
   } finally {
@@ -73,11 +102,18 @@ async function ofVisit(visit: string, secrets: boolean): Promise<ToPrint[]> {
   }
 }
 
-async function valuesOf({ facts }: VisitRecord['units'][string], model: Model, secret: (purpose: 'label-key' | 'setup-code' | 'label-login') => Promise<string>): Promise<LabelValues> {
+async function valuesOf(
+  { facts }: VisitRecord['units'][string],
+  model: Model,
+  secret: (purpose: 'label-key' | 'setup-code' | 'label-login') => Promise<string>
+): Promise<LabelValues> {
   const has = new Set(model.label)
   const [user = '', password = ''] = has.has('login') ? (await secret('label-login')).split(' / ') : []
   return {
-    maker: model.maker, model: model.name, serial: facts.serial!, mac: facts.mac!,
+    maker: model.maker,
+    model: model.name,
+    serial: facts.serial!,
+    mac: facts.mac!,
     ...(facts.defaultSsid ? { ssid: facts.defaultSsid } : {}),
     ...(has.has('key') ? { key: await secret('label-key') } : {}),
     ...(has.has('setup-code') ? { setupCode: await secret('setup-code') } : {}),

@@ -23,15 +23,23 @@ with --secrets the passphrase is read from PASADO_PASSPHRASE.`
 export async function main(words: readonly string[]): Promise<number> {
   const [command, ...rest] = words
   switch (command) {
-    case 'calc': return calc(rest)
-    case 'check': return check(rest)
-    case 'verify': return verify(rest)
-    case 'export': return exportVisit(rest)
-    case 'import': return importVisit(rest)
-    case 'demo': return demo(rest)
+    case 'calc':
+      return calc(rest)
+    case 'check':
+      return check(rest)
+    case 'verify':
+      return verify(rest)
+    case 'export':
+      return exportVisit(rest)
+    case 'import':
+      return importVisit(rest)
+    case 'demo':
+      return demo(rest)
     // Drawing takes a library of its own, which the other commands do not wait for.
-    case 'labels': return (await import('./labels')).labels(rest)
-    case '--help': case 'help':
+    case 'labels':
+      return (await import('./labels')).labels(rest)
+    case '--help':
+    case 'help':
       console.log(usage)
       return 0
     default:

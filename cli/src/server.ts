@@ -6,9 +6,20 @@ export async function logIn(): Promise<{ url: string; cookie: string; logOut: ()
   const login = process.env.PASADO_LOGIN
   const password = process.env.PASADO_PASSWORD
   if (!login || !password) throw new UsageError('set PASADO_LOGIN and PASADO_PASSWORD to a login of the server')
-  const response = await call(`${url}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login, password }) })
-  const cookie = response.headers.getSetCookie().map((one) => one.split(';')[0]).join('; ')
-  return { url, cookie, logOut: async () => void (await call(`${url}/api/session`, { method: 'DELETE', headers: { cookie } })) }
+  const response = await call(`${url}/api/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ login, password })
+  })
+  const cookie = response.headers
+    .getSetCookie()
+    .map((one) => one.split(';')[0])
+    .join('; ')
+  return {
+    url,
+    cookie,
+    logOut: async () => void (await call(`${url}/api/session`, { method: 'DELETE', headers: { cookie } }))
+  }
 }
 
 /** Calls the server. @throws Error with what it says where it refuses, or where none answers */
@@ -20,6 +31,11 @@ export async function call(address: string, options: RequestInit): Promise<Respo
     throw new Error(`no server answers at ${new URL(address).origin}; start it, or set PASADO_URL`)
   }
   if (response.ok) return response
-  const problem = (await response.json().catch(() => ({ title: response.statusText }))) as { title: string; errors?: { field: string; detail: string }[] }
-  throw new Error([problem.title, ...(problem.errors ?? []).map(({ field, detail }) => `${field}: ${detail}`)].join('\n'))
+  const problem = (await response.json().catch(() => ({ title: response.statusText }))) as {
+    title: string
+    errors?: { field: string; detail: string }[]
+  }
+  throw new Error(
+    [problem.title, ...(problem.errors ?? []).map(({ field, detail }) => `${field}: ${detail}`)].join('\n')
+  )
 }

@@ -16,7 +16,16 @@ export async function exportVisit(words: readonly string[]): Promise<number> {
     const secret = has.has('--secrets') ? passphrase() : null
     const { url, cookie, logOut } = await logIn()
     const address = `${url}/api/visits/${encodeURIComponent(rest[0]!)}/export`
-    const response = await call(address, secret === null ? { headers: { cookie } } : { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify({ passphrase: secret }) })
+    const response = await call(
+      address,
+      secret === null
+        ? { headers: { cookie } }
+        : {
+            method: 'POST',
+            headers: { cookie, 'content-type': 'application/json' },
+            body: JSON.stringify({ passphrase: secret })
+          }
+    )
     process.stdout.write(await response.text())
     await logOut()
     return 0
@@ -33,9 +42,17 @@ export async function importVisit(words: readonly string[]): Promise<number> {
     const secret = has.has('--secrets') ? passphrase() : null
     const text = await readFile(rest[0]!, 'utf8')
     const { url, cookie, logOut } = await logIn()
-    const response = await call(`${url}/api/import`, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify({ text, ...(secret === null ? {} : { passphrase: secret }) }) })
+    const response = await call(`${url}/api/import`, {
+      method: 'POST',
+      headers: { cookie, 'content-type': 'application/json' },
+      body: JSON.stringify({ text, ...(secret === null ? {} : { passphrase: secret }) })
+    })
     const { visit, entries, known } = (await response.json()) as { visit: string; entries: number; known: boolean }
-    console.log(known ? `Visit ${visit} is here already, the same to the last line.` : `Visit ${visit} taken in, ${entries} entries.`)
+    console.log(
+      known
+        ? `Visit ${visit} is here already, the same to the last line.`
+        : `Visit ${visit} taken in, ${entries} entries.`
+    )
     await logOut()
     return 0
   } catch (error) {

@@ -20,7 +20,11 @@ export async function verify(words: readonly string[]): Promise<number> {
   try {
     const file = readRecordFile(text)
     const problems = integrityProblems(file, text)
-    if (key !== undefined && file.publicKey !== key.toLowerCase()) problems.push({ path: ['publicKey'], message: 'is not the key that was given with --key: somebody else sealed this' })
+    if (key !== undefined && file.publicKey !== key.toLowerCase())
+      problems.push({
+        path: ['publicKey'],
+        message: 'is not the key that was given with --key: somebody else sealed this'
+      })
     if (!file.record.seal) problems.push({ path: ['record', 'seal'], message: 'is missing: this visit is not sealed' })
     if (problems.length) {
       printProblems(problems)
@@ -28,16 +32,30 @@ export async function verify(words: readonly string[]): Promise<number> {
       return 1
     }
     const seal = file.record.seal!
-    console.log([
-      'PROVEN: nothing was changed since it was sealed.',
-      file.verdicts === undefined ? 'What the rules said is not part of this seal: it is of the kind before verdicts were signed.' : `What the rules said is part of this seal: ${file.verdicts.length} verdicts.`,
-      `visit      ${file.visit}`, `sealed     ${seal.at} by ${seal.by.name}`, `entries    ${file.entries.length}`,
-      `standard   ${file.standard.id}, version ${file.standard.version} (${seal.standard})`, `catalogue  ${file.models.length} models (${seal.catalogue})`,
-      `record     ${seal.record}`, `chain      ${seal.chain}`, ...(seal.verdicts === undefined ? [] : [`verdicts   ${seal.verdicts}`]), `key        ${seal.key} (${file.publicKey})`,
-      ...(file.entries.length > seal.seq ? [`Lines ${seal.seq + 1} to ${file.entries.length} were written after the seal and are not under it.`] : []),
-      ...(key === undefined ? ['The key is the one in the file: compare it with the one the company publishes, or give it with --key.'] : []),
-      ...(file.secrets ? ['The encrypted secrets are not part of the seal; their own check holds.'] : [])
-    ].join('\n'))
+    console.log(
+      [
+        'PROVEN: nothing was changed since it was sealed.',
+        file.verdicts === undefined
+          ? 'What the rules said is not part of this seal: it is of the kind before verdicts were signed.'
+          : `What the rules said is part of this seal: ${file.verdicts.length} verdicts.`,
+        `visit      ${file.visit}`,
+        `sealed     ${seal.at} by ${seal.by.name}`,
+        `entries    ${file.entries.length}`,
+        `standard   ${file.standard.id}, version ${file.standard.version} (${seal.standard})`,
+        `catalogue  ${file.models.length} models (${seal.catalogue})`,
+        `record     ${seal.record}`,
+        `chain      ${seal.chain}`,
+        ...(seal.verdicts === undefined ? [] : [`verdicts   ${seal.verdicts}`]),
+        `key        ${seal.key} (${file.publicKey})`,
+        ...(file.entries.length > seal.seq
+          ? [`Lines ${seal.seq + 1} to ${file.entries.length} were written after the seal and are not under it.`]
+          : []),
+        ...(key === undefined
+          ? ['The key is the one in the file: compare it with the one the company publishes, or give it with --key.']
+          : []),
+        ...(file.secrets ? ['The encrypted secrets are not part of the seal; their own check holds.'] : [])
+      ].join('\n')
+    )
     return 0
   } catch (error) {
     unreadable(error)
@@ -53,6 +71,10 @@ async function verifySeal(text: string, key: string | undefined): Promise<number
   if (!code) throw new UsageError('this is not the code of a seal: scan the square beside the seal again')
   const { visit, seal } = code
   const holds = keyName(key.toLowerCase()) === seal.key && sealSignatureHolds(visit, seal, key.toLowerCase())
-  console.log(holds ? `PROVEN: this key sealed the visit with these digests. Compare them with those of its record.\nvisit      ${visit}\nrecord     ${seal.record}\nchain      ${seal.chain}\nstandard   ${seal.standard}\ncatalogue  ${seal.catalogue}\n${seal.verdicts === undefined ? '' : `verdicts   ${seal.verdicts}\n`}key        ${seal.key}` : 'NOT PROVEN: another key sealed this, or the code was altered.')
+  console.log(
+    holds
+      ? `PROVEN: this key sealed the visit with these digests. Compare them with those of its record.\nvisit      ${visit}\nrecord     ${seal.record}\nchain      ${seal.chain}\nstandard   ${seal.standard}\ncatalogue  ${seal.catalogue}\n${seal.verdicts === undefined ? '' : `verdicts   ${seal.verdicts}\n`}key        ${seal.key}`
+      : 'NOT PROVEN: another key sealed this, or the code was altered.'
+  )
   return holds ? 0 : 1
 }

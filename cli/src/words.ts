@@ -1,7 +1,11 @@
 import { describeProblem, Refusal, type Problem } from '@pasado/core/calc/refusal'
 
 /** Splits words into options and the rest. @throws Error for an option that is not known */
-export function parseWords(words: readonly string[], flags: readonly string[], valued: readonly string[] = []): { rest: string[]; has: Set<string>; values: Map<string, string> } {
+export function parseWords(
+  words: readonly string[],
+  flags: readonly string[],
+  valued: readonly string[] = []
+): { rest: string[]; has: Set<string>; values: Map<string, string> } {
   const rest: string[] = []
   const has = new Set<string>()
   const values = new Map<string, string>()

@@ -5,37 +5,99 @@ import { upstreamOf } from '@pasado/core/configure/upstream'
 import { catalogue, complete, home, idOf, node, router } from './fixture'
 
 const old = idOf('old')
-const models = [['oldmere-weir', 'access-point'], ['oldmere-weir', 'router'], ['brackwater-c3', 'gateway'], ['ostrel-tern', 'node'], ['quillet-reed', 'extender'], ['tolvane-spindle', 'access-point'], ['karstine-sill', 'modem']] as const
+const models = [
+  ['oldmere-weir', 'access-point'],
+  ['oldmere-weir', 'router'],
+  ['brackwater-c3', 'gateway'],
+  ['ostrel-tern', 'node'],
+  ['quillet-reed', 'extender'],
+  ['tolvane-spindle', 'access-point'],
+  ['karstine-sill', 'modem']
+] as const
 
 describe('the order of applying', () => {
   it('whatever stands at a home, a unit is done before those it is reached through, and its address comes last', () => {
-    fc.assert(fc.property(fc.array(fc.record({ of: fc.constantFrom(...models), dhcp: fc.constantFrom('on' as const, 'off' as const, undefined), address: fc.boolean(), relay: fc.boolean(), firmware: fc.boolean() }), { maxLength: 6 }), (list) => {
-      const log = complete()
-      list.forEach(({ of: [model, role], dhcp, address, relay, firmware }, at) => {
-        log.write('unit.set', { id: idOf(`u${at}`), set: { name: `Unit ${at}`, model, modelVersion: 1, role, ...(dhcp ? { dhcpServer: dhcp } : {}), ...(relay ? { dhcpRelay: 'off' } : {}), ...(firmware ? { firmwareBefore: '1.0.7' } : {}) } })
-        if (address) log.write('host.set', { id: idOf(`a${at}`), set: { unit: idOf(`u${at}`), segment: home, address: `192.168.1.${30 + at}` } })
-      })
-      const record = log.record()
-      const changes = applyOrder(record, catalogue)
-      expect(new Set(changes.map(({ id }) => id)).size).toBe(changes.length)
-      const up = upstreamOf(record, catalogue)
-      for (const [at, { unit }] of changes.entries()) {
-        for (let through = up.get(unit)!.through; through !== null; through = up.get(through)!.through) expect(changes.slice(0, at).some((one) => one.unit === through)).toBe(false)
-      }
-      for (let at = 1; at < changes.length; at++) {
-        if (changes[at]!.unit === changes[at - 1]!.unit) expect(changeKinds.indexOf(changes[at]!.kind)).toBeGreaterThan(changeKinds.indexOf(changes[at - 1]!.kind))
-      }
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            of: fc.constantFrom(...models),
+            dhcp: fc.constantFrom('on' as const, 'off' as const, undefined),
+            address: fc.boolean(),
+            relay: fc.boolean(),
+            firmware: fc.boolean()
+          }),
+          { maxLength: 6 }
+        ),
+        (list) => {
+          const log = complete()
+          list.forEach(({ of: [model, role], dhcp, address, relay, firmware }, at) => {
+            log.write('unit.set', {
+              id: idOf(`u${at}`),
+              set: {
+                name: `Unit ${at}`,
+                model,
+                modelVersion: 1,
+                role,
+                ...(dhcp ? { dhcpServer: dhcp } : {}),
+                ...(relay ? { dhcpRelay: 'off' } : {}),
+                ...(firmware ? { firmwareBefore: '1.0.7' } : {})
+              }
+            })
+            if (address)
+              log.write('host.set', {
+                id: idOf(`a${at}`),
+                set: { unit: idOf(`u${at}`), segment: home, address: `192.168.1.${30 + at}` }
+              })
+          })
+          const record = log.record()
+          const changes = applyOrder(record, catalogue)
+          expect(new Set(changes.map(({ id }) => id)).size).toBe(changes.length)
+          const up = upstreamOf(record, catalogue)
+          for (const [at, { unit }] of changes.entries()) {
+            for (let through = up.get(unit)!.through; through !== null; through = up.get(through)!.through)
+              expect(changes.slice(0, at).some((one) => one.unit === through)).toBe(false)
+          }
+          for (let at = 1; at < changes.length; at++) {
+            if (changes[at]!.unit === changes[at - 1]!.unit)
+              expect(changeKinds.indexOf(changes[at]!.kind)).toBeGreaterThan(changeKinds.indexOf(changes[at - 1]!.kind))
+          }
+        }
+      ),
+      { numRuns: 60 }
+    )
   })
 
   it('tells how each change cuts off, leaves names of a mesh to its router, and keeps what was applied', () => {
-    const log = complete().write('unit.set', { id: old, set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, role: 'access-point', dhcpServer: 'off', dhcpRelay: 'off' } }).write('host.set', { id: idOf('ho'), set: { unit: old, segment: home, address: '192.168.1.250' } })
+    const log = complete()
+      .write('unit.set', {
+        id: old,
+        set: {
+          name: 'Old router',
+          model: 'oldmere-weir',
+          modelVersion: 1,
+          role: 'access-point',
+          dhcpServer: 'off',
+          dhcpRelay: 'off'
+        }
+      })
+      .write('host.set', { id: idOf('ho'), set: { unit: old, segment: home, address: '192.168.1.250' } })
       .write('radio.set', { id: idOf('r'), set: { unit: router, band: '5', channel: 36, widthMHz: 80 } })
     const changes = applyOrder(log.record(), catalogue)
-    expect(changes.filter(({ unit }) => unit === old).map(({ kind, cuts }) => [kind, cuts])).toEqual([['relays', 'no'], ['wifi', 'join again'], ['dhcp', 'no'], ['address', 'new address']])
+    expect(changes.filter(({ unit }) => unit === old).map(({ kind, cuts }) => [kind, cuts])).toEqual([
+      ['relays', 'no'],
+      ['wifi', 'join again'],
+      ['dhcp', 'no'],
+      ['address', 'new address']
+    ])
     expect(changes.filter(({ unit, kind }) => unit === node && kind === 'wifi')).toEqual([])
     expect(changes.at(-1)).toMatchObject({ unit: router })
     const [first] = changes
-    expect(applyOrder(log.write('rule.answered', { rule: APPLIED_RULE, subject: first!.id, answer: 'yes' }).record(), catalogue)[0]).toMatchObject({ id: first!.id, applied: true })
+    expect(
+      applyOrder(
+        log.write('rule.answered', { rule: APPLIED_RULE, subject: first!.id, answer: 'yes' }).record(),
+        catalogue
+      )[0]
+    ).toMatchObject({ id: first!.id, applied: true })
   })
 })

@@ -1,20 +1,53 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { choicesFor, costOf, planChannels, weightOf, type ChannelChoice, type ChannelQuestion, type Neighbour, type PlannedRadio } from '@pasado/core/radio/channel-plan'
+import {
+  choicesFor,
+  costOf,
+  planChannels,
+  weightOf,
+  type ChannelChoice,
+  type ChannelQuestion,
+  type Neighbour,
+  type PlannedRadio
+} from '@pasado/core/radio/channel-plan'
 import { channelProblem, domainOf, needsRadarWatch, partsOf } from '@pasado/core/radio/permitted'
 
 const band = fc.constantFrom('2.4' as const, '5' as const)
-const radio: fc.Arbitrary<PlannedRadio> = fc.record({ id: fc.string({ minLength: 1, maxLength: 3 }), band, widthsMHz: fc.constantFrom([20] as const, [20, 40] as const, [20, 40, 80] as const) })
-const neighbour: fc.Arbitrary<Neighbour> = band.chain((one) => fc.record({ band: fc.constant(one), channel: one === '2.4' ? fc.integer({ min: 1, max: 13 }) : fc.constantFrom(36, 44, 52, 100, 116), widthMHz: fc.constant(20 as const), dbm: fc.integer({ min: -100, max: -40 }), busy: fc.double({ min: 0, max: 1, noNaN: true }) }))
-const questions = fc.record({ radios: fc.array(radio, { minLength: 1, maxLength: 3 }), neighbours: fc.array(neighbour, { maxLength: 8 }), heard: fc.array(fc.integer({ min: -100, max: -40 }), { minLength: 9, maxLength: 9 }), radar: fc.boolean() })
-  .map(({ heard, ...rest }): ChannelQuestion => ({ ...rest, hears: (a, b) => heard[Math.min(a, b) * 3 + Math.max(a, b)]! }))
+const radio: fc.Arbitrary<PlannedRadio> = fc.record({
+  id: fc.string({ minLength: 1, maxLength: 3 }),
+  band,
+  widthsMHz: fc.constantFrom([20] as const, [20, 40] as const, [20, 40, 80] as const)
+})
+const neighbour: fc.Arbitrary<Neighbour> = band.chain((one) =>
+  fc.record({
+    band: fc.constant(one),
+    channel: one === '2.4' ? fc.integer({ min: 1, max: 13 }) : fc.constantFrom(36, 44, 52, 100, 116),
+    widthMHz: fc.constant(20 as const),
+    dbm: fc.integer({ min: -100, max: -40 }),
+    busy: fc.double({ min: 0, max: 1, noNaN: true })
+  })
+)
+const questions = fc
+  .record({
+    radios: fc.array(radio, { minLength: 1, maxLength: 3 }),
+    neighbours: fc.array(neighbour, { maxLength: 8 }),
+    heard: fc.array(fc.integer({ min: -100, max: -40 }), { minLength: 9, maxLength: 9 }),
+    radar: fc.boolean()
+  })
+  .map(({ heard, ...rest }): ChannelQuestion => ({
+    ...rest,
+    hears: (a, b) => heard[Math.min(a, b) * 3 + Math.max(a, b)]!
+  }))
 
 /** Every plan there is, the plain way. */
 function bruteForce(question: ChannelQuestion): number {
   const options = question.radios.map((one) => choicesFor(question, one))
   let best = Infinity
   const go = (chosen: ChannelChoice[]): void => {
-    if (chosen.length === options.length) { best = Math.min(best, costOf(question, chosen).cost); return }
+    if (chosen.length === options.length) {
+      best = Math.min(best, costOf(question, chosen).cost)
+      return
+    }
     for (const one of options[chosen.length]!) go([...chosen, one])
   }
   go([])
@@ -23,49 +56,88 @@ function bruteForce(question: ChannelQuestion): number {
 
 describe('the plan of channels', () => {
   it('is the one that going through all of them finds, proven', () => {
-    fc.assert(fc.property(questions, (question) => {
-      const plan = planChannels(question)
-      expect(plan.proven).toBe(true)
-      expect(plan.cost).toBeCloseTo(bruteForce(question), 9)
-      expect(plan.bound).toBe(plan.cost)
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(questions, (question) => {
+        const plan = planChannels(question)
+        expect(plan.proven).toBe(true)
+        expect(plan.cost).toBeCloseTo(bruteForce(question), 9)
+        expect(plan.bound).toBe(plan.cost)
+      }),
+      { numRuns: 60 }
+    )
   })
 
   it('never takes what the country does not permit, and at 2.4 GHz only the set that does not overlap', () => {
-    fc.assert(fc.property(questions, fc.constantFrom('XS', 'US', 'JP', undefined), (question, country) => {
-      planChannels({ ...question, country }).choices.forEach(({ channel, widthMHz }, at) => {
-        expect(channelProblem(country, question.radios[at]!.band, channel, widthMHz)).toBeNull()
-        if (question.radios[at]!.band === '2.4') expect([[1, 6, 11].includes(channel), widthMHz]).toEqual([true, 20])
-        if (!question.radar) expect(needsRadarWatch(country, question.radios[at]!.band, channel, widthMHz)).toBe(false)
-      })
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(questions, fc.constantFrom('XS', 'US', 'JP', undefined), (question, country) => {
+        planChannels({ ...question, country }).choices.forEach(({ channel, widthMHz }, at) => {
+          expect(channelProblem(country, question.radios[at]!.band, channel, widthMHz)).toBeNull()
+          if (question.radios[at]!.band === '2.4') expect([[1, 6, 11].includes(channel), widthMHz]).toEqual([true, 20])
+          if (!question.radar)
+            expect(needsRadarWatch(country, question.radios[at]!.band, channel, widthMHz)).toBe(false)
+        })
+      }),
+      { numRuns: 60 }
+    )
   })
 
   it('one more neighbour never makes a plan cheaper', () => {
-    fc.assert(fc.property(questions, neighbour, (question, more) => {
-      expect(planChannels({ ...question, neighbours: [...question.neighbours, more] }).cost).toBeGreaterThanOrEqual(planChannels(question).cost - 1e-9)
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(questions, neighbour, (question, more) => {
+        expect(planChannels({ ...question, neighbours: [...question.neighbours, more] }).cost).toBeGreaterThanOrEqual(
+          planChannels(question).cost - 1e-9
+        )
+      }),
+      { numRuns: 40 }
+    )
   })
 
   const far = () => -100
   it('three that hear each other at 2.4 GHz take 1, 6 and 11; members of a group share', () => {
     const three = ['a', 'b', 'c'].map((id): PlannedRadio => ({ id, band: '2.4', widthsMHz: [20] }))
-    expect(planChannels({ radios: three, neighbours: [], hears: () => -50 }).choices.map(({ channel }) => channel).sort((a, b) => a - b)).toEqual([1, 6, 11])
+    expect(
+      planChannels({ radios: three, neighbours: [], hears: () => -50 })
+        .choices.map(({ channel }) => channel)
+        .sort((a, b) => a - b)
+    ).toEqual([1, 6, 11])
     const mesh = three.map((one): PlannedRadio => ({ ...one, band: '5', widthsMHz: [80], group: 'mesh' }))
-    expect(new Set(planChannels({ radios: mesh, neighbours: [], hears: () => -50 }).choices.map(({ channel }) => channel)).size).toBe(1)
+    expect(
+      new Set(planChannels({ radios: mesh, neighbours: [], hears: () => -50 }).choices.map(({ channel }) => channel))
+        .size
+    ).toBe(1)
   })
 
   it('is wide where the air is empty, and narrower where it is full', () => {
     const one: PlannedRadio = { id: 'a', band: '5', widthsMHz: [20, 40, 80] }
     expect(planChannels({ radios: [one], neighbours: [], hears: far }).choices[0]!.widthMHz).toBe(80)
-    const full = domainOf('XS').channels['5'].filter((channel) => channel !== 36 && channel !== 40).map((channel): Neighbour => ({ band: '5', channel, widthMHz: 20, dbm: -50, busy: 0.9 }))
-    expect(planChannels({ radios: [one], neighbours: full, hears: far, country: 'XS' }).choices[0]).toEqual({ channel: 36, widthMHz: 40 })
+    const full = domainOf('XS')
+      .channels['5'].filter((channel) => channel !== 36 && channel !== 40)
+      .map((channel): Neighbour => ({ band: '5', channel, widthMHz: 20, dbm: -50, busy: 0.9 }))
+    expect(planChannels({ radios: [one], neighbours: full, hears: far, country: 'XS' }).choices[0]).toEqual({
+      channel: 36,
+      widthMHz: 40
+    })
   })
 
   it('takes as long as it is allowed, and then says how far it may be off', () => {
-    const many = Array.from({ length: 9 }, (_, at): PlannedRadio => ({ id: String(at), band: '5', widthsMHz: [20, 40, 80, 160] }))
-    const crowd = Array.from({ length: 60 }, (_, at): Neighbour => ({ band: '5', channel: [36, 44, 52, 60, 100, 108, 116, 124, 132][at % 9]!, widthMHz: 20, dbm: -60 - (at % 30), busy: 0.2 + (at % 5) / 10 }))
-    const plan = planChannels({ radios: many, neighbours: crowd, hears: (a, b) => -55 - ((a * 7 + b * 7) % 30), country: 'XS' })
+    const many = Array.from({ length: 9 }, (_, at): PlannedRadio => ({
+      id: String(at),
+      band: '5',
+      widthsMHz: [20, 40, 80, 160]
+    }))
+    const crowd = Array.from({ length: 60 }, (_, at): Neighbour => ({
+      band: '5',
+      channel: [36, 44, 52, 60, 100, 108, 116, 124, 132][at % 9]!,
+      widthMHz: 20,
+      dbm: -60 - (at % 30),
+      busy: 0.2 + (at % 5) / 10
+    }))
+    const plan = planChannels({
+      radios: many,
+      neighbours: crowd,
+      hears: (a, b) => -55 - ((a * 7 + b * 7) % 30),
+      country: 'XS'
+    })
     expect(plan.bound).toBeLessThanOrEqual(plan.cost)
     if (!plan.proven) expect(plan.bound).toBeGreaterThan(0)
   })
@@ -73,15 +145,27 @@ describe('the plan of channels', () => {
 
 describe('what a country permits', () => {
   it.each([
-    ['XS', '2.4', 14, 20, 'channel 14 is not permitted here'], ['JP', '2.4', 14, 20, null], ['US', '2.4', 12, 20, 'channel 12 is not permitted'],
-    ['XS', '5', 149, 80, 'channel 149 is not permitted'], ['US', '5', 149, 80, null], ['XS', '5', 132, 160, 'there is no channel 132'], ['XS', '5', 36, 160, null], ['XS', '5', 37, 20, 'there is no channel 37']
+    ['XS', '2.4', 14, 20, 'channel 14 is not permitted here'],
+    ['JP', '2.4', 14, 20, null],
+    ['US', '2.4', 12, 20, 'channel 12 is not permitted'],
+    ['XS', '5', 149, 80, 'channel 149 is not permitted'],
+    ['US', '5', 149, 80, null],
+    ['XS', '5', 132, 160, 'there is no channel 132'],
+    ['XS', '5', 36, 160, null],
+    ['XS', '5', 37, 20, 'there is no channel 37']
   ] as const)('%s, %s GHz, channel %i, %i MHz', (country, one, channel, width, problem) => {
     const found = channelProblem(country, one, channel, width)
-    if (problem === null) expect(found).toBeNull(); else expect(found).toContain(problem)
+    if (problem === null) expect(found).toBeNull()
+    else expect(found).toContain(problem)
   })
 
   it('a wide channel watches for radar where any part of it has to', () => {
-    expect([needsRadarWatch('XS', '5', 36, 80), needsRadarWatch('XS', '5', 36, 160), needsRadarWatch('XS', '5', 100, 20), needsRadarWatch('XS', '2.4', 6, 20)]).toEqual([false, true, true, false])
+    expect([
+      needsRadarWatch('XS', '5', 36, 80),
+      needsRadarWatch('XS', '5', 36, 160),
+      needsRadarWatch('XS', '5', 100, 20),
+      needsRadarWatch('XS', '2.4', 6, 20)
+    ]).toEqual([false, true, true, false])
     expect(partsOf('5', 44, 80)).toEqual([36, 40, 44, 48])
     expect([weightOf(-60), weightOf(-82), weightOf(-95), weightOf(-120)]).toEqual([1, 1, 0, 0])
   })

@@ -13,19 +13,23 @@ import { demoHouses } from '@pasado/demo/houses'
 import { faultyHouse, plantable } from '@pasado/demo/faulty-houses'
 import { catalogue, complete, idOf, node, router, study } from './fixture'
 
-const anAnswer = fc.constantFrom(...observations).chain(({ id, answers }) => fc.constantFrom(...answers).map((answer) => [id, answer.id] as const))
+const anAnswer = fc
+  .constantFrom(...observations)
+  .chain(({ id, answers }) => fc.constantFrom(...answers).map((answer) => [id, answer.id] as const))
 const evidence = fc.array(anAnswer, { maxLength: 14 }).map((list): Observed => Object.fromEntries(list))
 const sum = (observed: Observed) => believe(observed).suspects.reduce((all, { probability }) => all + probability, 0)
-const of = (observed: Observed, cause: CauseId) => believe(observed).suspects.find((one) => one.cause.id === cause)!.probability
+const of = (observed: Observed, cause: CauseId) =>
+  believe(observed).suspects.find((one) => one.cause.id === cause)!.probability
 
 describe('the table', () => {
   it('gives every cause a chance for every answer, their sum one, and none of them nothing', () => {
-    for (const { id: cause } of causes) for (const { id, answers } of observations) {
-      const chances = chancesOf(cause, id)
-      expect(Object.keys(chances).sort()).toEqual(answers.map((one) => one.id).sort())
-      expect(Object.values(chances).reduce((all, one) => all + one, 0)).toBeCloseTo(1, 9)
-      expect(Math.min(...Object.values(chances))).toBeGreaterThan(0)
-    }
+    for (const { id: cause } of causes)
+      for (const { id, answers } of observations) {
+        const chances = chancesOf(cause, id)
+        expect(Object.keys(chances).sort()).toEqual(answers.map((one) => one.id).sort())
+        expect(Object.values(chances).reduce((all, one) => all + one, 0)).toBeCloseTo(1, 9)
+        expect(Math.min(...Object.values(chances))).toBeGreaterThan(0)
+      }
   })
 
   it('names only observations and answers that there are, gives no more than a hundred, and says why', () => {
@@ -35,7 +39,10 @@ describe('the table', () => {
         const answers = observations.find((one) => one.id === id)?.answers.map((one) => one.id as string)
         expect(answers, `${cause} ${id}`).toBeDefined()
         for (const answer of Object.keys(chances)) expect(answers, `${cause} ${id}`).toContain(answer)
-        expect(Object.values(chances).reduce((all, one) => all + one, 0), `${cause} ${id}`).toBeLessThanOrEqual(100)
+        expect(
+          Object.values(chances).reduce((all, one) => all + one, 0),
+          `${cause} ${id}`
+        ).toBeLessThanOrEqual(100)
       }
     }
   })
@@ -43,107 +50,194 @@ describe('the table', () => {
 
 describe('belief', () => {
   it('sums to one, is never certain, and does not hang on the order of answers', () => {
-    fc.assert(fc.property(evidence, (observed) => {
-      expect(sum(observed)).toBeCloseTo(1, 9)
-      const { suspects } = believe(observed)
-      for (const { probability } of suspects) { expect(probability).toBeGreaterThan(0); expect(probability).toBeLessThan(1) }
-      const turned = Object.fromEntries(Object.entries(observed).reverse())
-      expect(believe(turned)).toEqual(believe(observed))
-    }))
+    fc.assert(
+      fc.property(evidence, (observed) => {
+        expect(sum(observed)).toBeCloseTo(1, 9)
+        const { suspects } = believe(observed)
+        for (const { probability } of suspects) {
+          expect(probability).toBeGreaterThan(0)
+          expect(probability).toBeLessThan(1)
+        }
+        const turned = Object.fromEntries(Object.entries(observed).reverse())
+        expect(believe(turned)).toEqual(believe(observed))
+      })
+    )
   })
 
   it('what speaks for a cause more than for any other never makes it less likely', () => {
-    fc.assert(fc.property(evidence, fc.constantFrom(...causes), fc.constantFrom(...observations), (observed, { id: cause }, observation) => {
-      if (observed[observation.id] !== undefined) return
-      const best = observation.answers.map((one) => one.id).find((answer) => causes.every((other) => chancesOf(cause, observation.id)[answer]! >= chancesOf(other.id, observation.id)[answer]!))
-      if (best !== undefined) expect(of({ ...observed, [observation.id]: best }, cause)).toBeGreaterThanOrEqual(of(observed, cause) - 1e-12)
-    }))
+    fc.assert(
+      fc.property(
+        evidence,
+        fc.constantFrom(...causes),
+        fc.constantFrom(...observations),
+        (observed, { id: cause }, observation) => {
+          if (observed[observation.id] !== undefined) return
+          const best = observation.answers
+            .map((one) => one.id)
+            .find((answer) =>
+              causes.every(
+                (other) => chancesOf(cause, observation.id)[answer]! >= chancesOf(other.id, observation.id)[answer]!
+              )
+            )
+          if (best !== undefined)
+            expect(of({ ...observed, [observation.id]: best }, cause)).toBeGreaterThanOrEqual(
+              of(observed, cause) - 1e-12
+            )
+        }
+      )
+    )
   })
 
   it('two answers that hardly go together are shown as odd, and leave the doubt open', () => {
-    const observed: Observed = { 'wired-modem': 'no', 'line-lamp': 'no-line', 'ping-number': 'yes', 'wifi-unit': 'yes', 'name-lookup': 'yes' }
+    const observed: Observed = {
+      'wired-modem': 'no',
+      'line-lamp': 'no-line',
+      'ping-number': 'yes',
+      'wifi-unit': 'yes',
+      'name-lookup': 'yes'
+    }
     const { odd, suspects } = believe(observed)
     expect(odd.length).toBeGreaterThan(0)
     expect(suspects[0]!.probability).toBeLessThan(0.99)
     // The later answer to one question stands in the place of the earlier.
-    expect(of({ ...observed, 'ping-number': 'no', 'wifi-unit': 'no', 'name-lookup': 'no' }, 'line-down')).toBeGreaterThan(of(observed, 'line-down'))
+    expect(
+      of({ ...observed, 'ping-number': 'no', 'wifi-unit': 'no', 'name-lookup': 'no' }, 'line-down')
+    ).toBeGreaterThan(of(observed, 'line-down'))
   })
 
   it('a mend that did not help speaks against its cause, one that did for it', () => {
-    fc.assert(fc.property(evidence, fc.constantFrom(...causes), (observed, { id }) => {
-      expect(of({ ...observed, [mendedId(id)]: 'not' }, id)).toBeLessThan(of(observed, id))
-      expect(of({ ...observed, [mendedId(id)]: 'helped' }, id)).toBeGreaterThan(of(observed, id))
-    }))
+    fc.assert(
+      fc.property(evidence, fc.constantFrom(...causes), (observed, { id }) => {
+        expect(of({ ...observed, [mendedId(id)]: 'not' }, id)).toBeLessThan(of(observed, id))
+        expect(of({ ...observed, [mendedId(id)]: 'helped' }, id)).toBeGreaterThan(of(observed, id))
+      })
+    )
   })
 })
 
 describe('the next step', () => {
   it('never wipes what was configured while a look that is offered is not taken', () => {
-    fc.assert(fc.property(evidence, fc.array(fc.constantFrom(...causes), { maxLength: 6 }), (observed, failed) => {
-      const all = { ...observed, ...Object.fromEntries(failed.map(({ id }) => [mendedId(id), 'not'])) }
-      const step = nextStep(all)
-      if (step.do === 'mend' && 'wipes' in step.suspect.cause && step.suspect.cause.wipes) {
-        expect(testsFor(all)).toEqual([])
-      }
-    }))
+    fc.assert(
+      fc.property(evidence, fc.array(fc.constantFrom(...causes), { maxLength: 6 }), (observed, failed) => {
+        const all = { ...observed, ...Object.fromEntries(failed.map(({ id }) => [mendedId(id), 'not'])) }
+        const step = nextStep(all)
+        if (step.do === 'mend' && 'wipes' in step.suspect.cause && step.suspect.cause.wipes) {
+          expect(testsFor(all)).toEqual([])
+        }
+      })
+    )
   })
 
   it('a test is expected to tell no less than nothing, and none is offered twice', () => {
-    fc.assert(fc.property(evidence, (observed) => {
-      for (const { observation, bits } of testsFor(observed)) { expect(bits).toBeGreaterThanOrEqual(0); expect(observed[observation.id]).toBeUndefined() }
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(evidence, (observed) => {
+        for (const { observation, bits } of testsFor(observed)) {
+          expect(bits).toBeGreaterThanOrEqual(0)
+          expect(observed[observation.id]).toBeUndefined()
+        }
+      }),
+      { numRuns: 40 }
+    )
   })
 })
 
 describe('what cannot be, and what is over', () => {
-  const wired = new Set<string>(observations.map(({ id }) => id).filter((id) => !['unit-link', 'swap-unit-cable'].includes(id)))
+  const wired = new Set<string>(
+    observations.map(({ id }) => id).filter((id) => !['unit-link', 'swap-unit-cable'].includes(id))
+  )
 
   it('a wireless unit has no cable to be bad, a cabled one missed no pairing', () => {
     const looks: Observed = { others: 'fine', 'wifi-unit': 'yes', 'signal-room': 'good' }
     expect(believe(looks, wired).suspects.map(({ cause }) => cause.id)).not.toContain('bad-unit-cable')
-    const cabled = new Set(observations.map(({ id }) => id as string).filter((id) => !['hop-signal', 'family', 'pairing-time'].includes(id)))
-    expect(believe({ 'unit-lamp': 'good', 'wifi-unit': 'no' }, cabled).suspects.map(({ cause }) => cause.id).filter((id) => ['pairing-missed', 'family-mismatch', 'backhaul-weak'].includes(id))).toEqual([])
+    const cabled = new Set(
+      observations.map(({ id }) => id as string).filter((id) => !['hop-signal', 'family', 'pairing-time'].includes(id))
+    )
+    expect(
+      believe({ 'unit-lamp': 'good', 'wifi-unit': 'no' }, cabled)
+        .suspects.map(({ cause }) => cause.id)
+        .filter((id) => ['pairing-missed', 'family-mismatch', 'backhaul-weak'].includes(id))
+    ).toEqual([])
     expect(believe(looks, wired).suspects.reduce((all, { probability }) => all + probability, 0)).toBeCloseTo(1, 9)
   })
 
   it('what made it work ends the search', () => {
-    for (const [id, cause] of [['swap-wan-cable', 'bad-wan-cable'], ['restart-modem', 'modem-stuck']] as const) {
-      expect(nextStep({ others: 'down', [id]: 'helped' })).toMatchObject({ do: 'done', by: { id }, suspect: { cause: { id: cause } } })
+    for (const [id, cause] of [
+      ['swap-wan-cable', 'bad-wan-cable'],
+      ['restart-modem', 'modem-stuck']
+    ] as const) {
+      expect(nextStep({ others: 'down', [id]: 'helped' })).toMatchObject({
+        do: 'done',
+        by: { id },
+        suspect: { cause: { id: cause } }
+      })
     }
-    fc.assert(fc.property(evidence, fc.constantFrom(...causes), (observed, { id }) => { expect(nextStep({ ...observed, [mendedId(id)]: 'helped' }).do).toBe('done') }), { numRuns: 40 })
+    fc.assert(
+      fc.property(evidence, fc.constantFrom(...causes), (observed, { id }) => {
+        expect(nextStep({ ...observed, [mendedId(id)]: 'helped' }).do).toBe('done')
+      }),
+      { numRuns: 40 }
+    )
   })
 
   it('after a mend in vain it looks on, and its cause is next to nothing, whatever speaks for it', () => {
-    const observed: Observed = { others: 'slow', 'wifi-unit': 'slow', 'wifi-router': 'slow', 'line-lamp': 'good', 'unit-lamp': 'good', 'changed-last': 'nothing', 'channel-busy': 'busy', [mendedId('channel-crowded')]: 'not' }
+    const observed: Observed = {
+      others: 'slow',
+      'wifi-unit': 'slow',
+      'wifi-router': 'slow',
+      'line-lamp': 'good',
+      'unit-lamp': 'good',
+      'changed-last': 'nothing',
+      'channel-busy': 'busy',
+      [mendedId('channel-crowded')]: 'not'
+    }
     expect(of(observed, 'channel-crowded')).toBeLessThanOrEqual(0.05)
     expect(nextStep(observed).do).toBe('test')
-    fc.assert(fc.property(evidence, fc.constantFrom(...causes), (seen, { id }) => { expect(of({ ...seen, [mendedId(id)]: 'not' }, id)).toBeLessThanOrEqual(0.05) }))
+    fc.assert(
+      fc.property(evidence, fc.constantFrom(...causes), (seen, { id }) => {
+        expect(of({ ...seen, [mendedId(id)]: 'not' }, id)).toBeLessThanOrEqual(0.05)
+      })
+    )
   })
 
   it('no mend before the look that decides, where the home offers it and it is the shorter', () => {
-    fc.assert(fc.property(evidence, (observed) => {
-      const step = nextStep(observed)
-      if (step.do !== 'mend' || step.suspect.probability < 0.8) return
-      const look = undecided(step.suspect.cause.id, observed)
-      if (look) expect(look.minutes).toBeGreaterThanOrEqual(step.suspect.cause.mendMin)
-    }))
-    expect(nextStep({ others: 'slow', 'wifi-unit': 'slow', 'wifi-router': 'slow', 'signal-room': 'good', 'wired-router': 'yes', 'line-lamp': 'good' })).toMatchObject({ do: 'test' })
+    fc.assert(
+      fc.property(evidence, (observed) => {
+        const step = nextStep(observed)
+        if (step.do !== 'mend' || step.suspect.probability < 0.8) return
+        const look = undecided(step.suspect.cause.id, observed)
+        if (look) expect(look.minutes).toBeGreaterThanOrEqual(step.suspect.cause.mendMin)
+      })
+    )
+    expect(
+      nextStep({
+        others: 'slow',
+        'wifi-unit': 'slow',
+        'wifi-router': 'slow',
+        'signal-room': 'good',
+        'wired-router': 'yes',
+        'line-lamp': 'good'
+      })
+    ).toMatchObject({ do: 'test' })
   })
 })
 
 describe('in houses with a planted fault', () => {
   it('a robot that answers truthfully comes to the right cause, in whatever house', () => {
     let right = 0
-    for (const cause of plantable) for (const seed of [101, 102]) {
-      const { definition, actions, complaint } = faultyHouse(cause, seed)
-      const truth = observeAll(playHouse(definition, actions, catalogue), complaint)
-      const observed: Observed = {}
-      for (let turn = 0; turn < 40; turn++) {
-        const step = nextStep(observed, new Set(Object.keys(truth)))
-        if (step.do !== 'test') { if (step.suspect.cause.id === cause) right++; break }
-        observed[step.test.observation.id] = truth[step.test.observation.id]!
+    for (const cause of plantable)
+      for (const seed of [101, 102]) {
+        const { definition, actions, complaint } = faultyHouse(cause, seed)
+        const truth = observeAll(playHouse(definition, actions, catalogue), complaint)
+        const observed: Observed = {}
+        for (let turn = 0; turn < 40; turn++) {
+          const step = nextStep(observed, new Set(Object.keys(truth)))
+          if (step.do !== 'test') {
+            if (step.suspect.cause.id === cause) right++
+            break
+          }
+          observed[step.test.observation.id] = truth[step.test.observation.id]!
+        }
       }
-    }
     expect(right / (plantable.length * 2)).toBeGreaterThanOrEqual(0.95)
   })
 
@@ -151,7 +245,11 @@ describe('in houses with a planted fault', () => {
     const { definition, complaint } = faultyHouse('dns', 3)
     const house = new House({ ...definition, faults: [] }, catalogue)
     const answers = observeAll(house, complaint)
-    expect(Object.entries(answers).filter(([id, answer]) => observations.find((one) => one.id === id)!.answers[0].id !== answer && id !== 'dhcp-servers')).toEqual([])
+    expect(
+      Object.entries(answers).filter(
+        ([id, answer]) => observations.find((one) => one.id === id)!.answers[0].id !== answer && id !== 'dhcp-servers'
+      )
+    ).toEqual([])
     expect(demoHouses.length).toBeGreaterThan(4)
   })
 })
@@ -160,18 +258,61 @@ describe('what the record knows already', () => {
   it('lamps, links, firmware, family and measurements are not asked again; an answer in the search goes first', () => {
     const record = complete().record()
     const known = knownAnswers(record, catalogue, firstStandard.policy, { unit: node, room: study })
-    expect(known).toMatchObject({ 'unit-lamp': { answer: 'good' }, firmware: { answer: 'approved' }, family: { answer: 'same' }, 'pairing-time': { answer: 'in-time' }, 'wired-modem': { answer: 'yes' }, 'signal-room': { answer: 'good' }, 'client-count': { answer: 'rises' }, ports: { answer: 'right' }, 'adapter-label': { answer: 'own' } })
+    expect(known).toMatchObject({
+      'unit-lamp': { answer: 'good' },
+      firmware: { answer: 'approved' },
+      family: { answer: 'same' },
+      'pairing-time': { answer: 'in-time' },
+      'wired-modem': { answer: 'yes' },
+      'signal-room': { answer: 'good' },
+      'client-count': { answer: 'rises' },
+      ports: { answer: 'right' },
+      'adapter-label': { answer: 'own' }
+    })
     expect(withKnown(known, { 'unit-lamp': 'weak' })['unit-lamp']).toBe('weak')
-    const late = complete().write('pairing.pressed', { unit: node, which: 'first', on: router }).write('unit.set', { id: router, set: { role: 'router' } }).write('unit.set', { id: router, set: { used: false } }).write('pairing.pressed', { unit: node, which: 'second', on: node })
-    expect(knownAnswers(late.record(), catalogue, firstStandard.policy, { unit: node })['pairing-time']!.answer).toBe('late')
-    expect(knownAnswers(complete().write('thing.removed', { thing: 'measurement', id: idOf('src') }).record(), catalogue, firstStandard.policy, {})['wired-modem']).toBeUndefined()
+    const late = complete()
+      .write('pairing.pressed', { unit: node, which: 'first', on: router })
+      .write('unit.set', { id: router, set: { role: 'router' } })
+      .write('unit.set', { id: router, set: { used: false } })
+      .write('pairing.pressed', { unit: node, which: 'second', on: node })
+    expect(knownAnswers(late.record(), catalogue, firstStandard.policy, { unit: node })['pairing-time']!.answer).toBe(
+      'late'
+    )
+    expect(
+      knownAnswers(
+        complete()
+          .write('thing.removed', { thing: 'measurement', id: idOf('src') })
+          .record(),
+        catalogue,
+        firstStandard.policy,
+        {}
+      )['wired-modem']
+    ).toBeUndefined()
     // What it would show once it began anew nobody saw: it is asked.
-    expect(knownAnswers(complete().write('unit.event', { unit: node, what: 'restarted' }).record(), catalogue, firstStandard.policy, { unit: node })['unit-lamp']).toBeUndefined()
+    expect(
+      knownAnswers(
+        complete().write('unit.event', { unit: node, what: 'restarted' }).record(),
+        catalogue,
+        firstStandard.policy,
+        { unit: node }
+      )['unit-lamp']
+    ).toBeUndefined()
   })
 
   it('a hand-over says what was seen and ruled out, and names nobody', () => {
-    const observed: Observed = { 'line-lamp': 'no-line', 'wired-modem': 'no', 'restart-modem': 'not', 'provider-status': 'outage' }
-    const text = handOverText('line-down', observed, { unit: 'Gateway', model: 'Brackwater C3', serial: 'BC1', line: 'coax', speedMbps: 300 })
+    const observed: Observed = {
+      'line-lamp': 'no-line',
+      'wired-modem': 'no',
+      'restart-modem': 'not',
+      'provider-status': 'outage'
+    }
+    const text = handOverText('line-down', observed, {
+      unit: 'Gateway',
+      model: 'Brackwater C3',
+      serial: 'BC1',
+      line: 'coax',
+      speedMbps: 300
+    })
     expect(text).toContain('The line is down')
     expect(text).toContain('It did not help')
     expect(text).toMatch(/Ruled out: .*the room is too far/)

@@ -18,7 +18,9 @@ describe('a field is checked as the server will check it', () => {
     ['host', 'address', '192.168.20', '192.168.20'],
     ['network', 'ssid', 'café 🐚', 'café 🐚'],
     ['network', 'bands', ['2.4', '5'], ['2.4', '5']]
-  ])('%s %s: %j is kept as %j', (kind, field, value, kept) => expect(checkField(kind, field, value)).toEqual({ value: kept }))
+  ])('%s %s: %j is kept as %j', (kind, field, value, kept) =>
+    expect(checkField(kind, field, value)).toEqual({ value: kept })
+  )
 
   it.each<[ThingKind, string, unknown, string]>([
     ['brief', 'street', '   ', 'must not be blank'],
@@ -50,7 +52,15 @@ describe('a field is checked as the server will check it', () => {
 })
 
 describe('an entry', () => {
-  const whole = { id: '0199c000-0000-7000-8000-00000000000a', visit: idOf('visit'), at: '2026-01-05T09:00:00+01:00', from: idOf('device'), base: 0, kind: 'note.written', body: { text: 'fine' } }
+  const whole = {
+    id: '0199c000-0000-7000-8000-00000000000a',
+    visit: idOf('visit'),
+    at: '2026-01-05T09:00:00+01:00',
+    from: idOf('device'),
+    base: 0,
+    kind: 'note.written',
+    body: { text: 'fine' }
+  }
   const refusals = (change: Record<string, unknown>) => {
     const checked = draftEntry.safeParse({ ...whole, ...change }, { reportInput: true })
     return checked.success ? [] : problemsOf(checked.error).map(({ path, message }) => `${pathText(path)}: ${message}`)
@@ -66,20 +76,62 @@ describe('an entry', () => {
     ['a field too many', { mood: 'good' }, 'mood: is not a field'],
     ['a field too many in its body', { body: { text: 'x', loud: true } }, 'body.loud: is not a field'],
     ['nothing set', { kind: 'brief.set', body: { set: {} } }, 'body.set: must set at least one field'],
-    ['a field that is not known', { kind: 'unit.set', body: { id: idOf('u'), set: { colour: 'red' } } }, 'body.set.colour: is not a field'],
-    ['a lamp named twice', { kind: 'lamp.seen', body: { unit: idOf('u'), lamps: [{ lamp: 'a', colour: 'red', pattern: 'solid' }, { lamp: 'a', colour: 'red', pattern: 'blink' }] } }, 'body.lamps[1].lamp: the lamp a is named twice'],
-    ['two colours that do not alternate', { kind: 'lamp.seen', body: { unit: idOf('u'), lamps: [{ lamp: 'a', colour: 'red/blue', pattern: 'blink' }] } }, 'body.lamps[0].colour: two colours go with'],
+    [
+      'a field that is not known',
+      { kind: 'unit.set', body: { id: idOf('u'), set: { colour: 'red' } } },
+      'body.set.colour: is not a field'
+    ],
+    [
+      'a lamp named twice',
+      {
+        kind: 'lamp.seen',
+        body: {
+          unit: idOf('u'),
+          lamps: [
+            { lamp: 'a', colour: 'red', pattern: 'solid' },
+            { lamp: 'a', colour: 'red', pattern: 'blink' }
+          ]
+        }
+      },
+      'body.lamps[1].lamp: the lamp a is named twice'
+    ],
+    [
+      'two colours that do not alternate',
+      { kind: 'lamp.seen', body: { unit: idOf('u'), lamps: [{ lamp: 'a', colour: 'red/blue', pattern: 'blink' }] } },
+      'body.lamps[0].colour: two colours go with'
+    ],
     ['no lamp at all', { kind: 'lamp.seen', body: { unit: idOf('u'), lamps: [] } }, 'at least one lamp'],
-    ['an answer that the choice does not have', { kind: 'choice.answered', body: { choice: 'lamp', answer: 'yes' } }, 'body.answer: is not an answer to this choice'],
-    ['a signature of no strokes', { kind: 'signature.given', body: { who: 'customer', name: 'A', strokes: '', digest: '0'.repeat(64) } }, 'sign in the box'],
-    ['a waiver without a reason', { kind: 'waiver.granted', body: { rule: 'firm-minimum', reason: ' ' } }, 'body.reason: must not be blank'],
-    ['an answer that takes a rule out of force', { kind: 'rule.answered', body: { rule: 'hand-cautions', answer: 'not-here' } }, 'body.answer: must be one of yes, no'],
+    [
+      'an answer that the choice does not have',
+      { kind: 'choice.answered', body: { choice: 'lamp', answer: 'yes' } },
+      'body.answer: is not an answer to this choice'
+    ],
+    [
+      'a signature of no strokes',
+      { kind: 'signature.given', body: { who: 'customer', name: 'A', strokes: '', digest: '0'.repeat(64) } },
+      'sign in the box'
+    ],
+    [
+      'a waiver without a reason',
+      { kind: 'waiver.granted', body: { rule: 'firm-minimum', reason: ' ' } },
+      'body.reason: must not be blank'
+    ],
+    [
+      'an answer that takes a rule out of force',
+      { kind: 'rule.answered', body: { rule: 'hand-cautions', answer: 'not-here' } },
+      'body.answer: must be one of yes, no'
+    ],
     ['a kind of the server’s', { kind: 'secret.kept', body: {} }, 'kind: ']
   ])('with %s is refused by its field', (_, change, said) => expect(refusals(change).join('\n')).toContain(said))
 
-  it('clears a field with null', () => expect(refusals({ kind: 'brief.set', body: { set: { phone: null } } })).toEqual([]))
+  it('clears a field with null', () =>
+    expect(refusals({ kind: 'brief.set', body: { set: { phone: null } } })).toEqual([]))
 })
 
 it('a path is written as people write it', () => {
-  expect([pathText(['walls', 2, 'thicknessMm']), pathText([]), pathText(['units', '3f-a b', 0])]).toEqual(['walls[2].thicknessMm', 'input', 'units["3f-a b"][0]'])
+  expect([pathText(['walls', 2, 'thicknessMm']), pathText([]), pathText(['units', '3f-a b', 0])]).toEqual([
+    'walls[2].thicknessMm',
+    'input',
+    'units["3f-a b"][0]'
+  ])
 })

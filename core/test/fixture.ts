@@ -11,7 +11,11 @@ export const catalogue: Catalogue = catalogueOf(demoModels)
 
 /** An id that is easy to tell in a failing test: the same letters for the same name. */
 export function idOf(name: string): string {
-  const hex = [...name].map((letter) => letter.charCodeAt(0).toString(16)).join('').padEnd(12, '0').slice(0, 12)
+  const hex = [...name]
+    .map((letter) => letter.charCodeAt(0).toString(16))
+    .join('')
+    .padEnd(12, '0')
+    .slice(0, 12)
   return `00000000-0000-4000-8000-${hex}`
 }
 
@@ -22,13 +26,37 @@ export class Log {
   write<K extends EntryKind>(kind: K, body: Body<K>, more: Partial<Placed> = {}): this {
     const seq = this.entries.length + 1
     const at = new Date(Date.UTC(2026, 0, 5, 9, seq)).toISOString()
-    this.entries.push({ id: idOf(`e${seq}`), visit: idOf('visit'), at, from: idOf('device'), base: seq - 1, kind, body, by: someone, seq, received: at, ...more } as Placed)
+    this.entries.push({
+      id: idOf(`e${seq}`),
+      visit: idOf('visit'),
+      at,
+      from: idOf('device'),
+      base: seq - 1,
+      kind,
+      body,
+      by: someone,
+      seq,
+      received: at,
+      ...more
+    } as Placed)
     return this
   }
 
-  secret(purpose: Body<'secret.kept'>['purpose'], thing: 'unit' | 'network', id: string, assessed: Partial<Body<'secret.kept'>['assessed']> = {}): this {
+  secret(
+    purpose: Body<'secret.kept'>['purpose'],
+    thing: 'unit' | 'network',
+    id: string,
+    assessed: Partial<Body<'secret.kept'>['assessed']> = {}
+  ): this {
     const print = assessed.print ?? `${purpose}-${id}`
-    return this.write('secret.kept', { ref: idOf(`s${this.entries.length}`), purpose, thing, id, origin: 'typed', assessed: { score: 4, bits: 80, holdsName: false, usedElsewhere: false, ...assessed, print } })
+    return this.write('secret.kept', {
+      ref: idOf(`s${this.entries.length}`),
+      purpose,
+      thing,
+      id,
+      origin: 'typed',
+      assessed: { score: 4, bits: 80, holdsName: false, usedElsewhere: false, ...assessed, print }
+    })
   }
 
   record(): VisitRecord {
@@ -52,8 +80,22 @@ export const ownAdapter = { adapterPlug: 'island three-pin', adapterVolts: 12, a
 /** A visit that was just opened, at a home on coax. */
 export function opened(brief: Record<string, unknown> = {}): Log {
   return new Log().write('visit.opened', {
-    home: idOf('house'), customer: idOf('customer'), technician: { id: someone.id, name: someone.name }, standard: { id: 'house', version: 1 }, startedFrom: null,
-    brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', phone: '555-0101', secondContact: 'Neighbour', accessLine: 'coax', speedDownMbps: 300, providerSettings: 'automatic', ...brief }
+    home: idOf('house'),
+    customer: idOf('customer'),
+    technician: { id: someone.id, name: someone.name },
+    standard: { id: 'house', version: 1 },
+    startedFrom: null,
+    brief: {
+      customerName: 'Cressa Oakum',
+      street: '6 Trawl Street',
+      town: 'Ness Skerrow',
+      phone: '555-0101',
+      secondContact: 'Neighbour',
+      accessLine: 'coax',
+      speedDownMbps: 300,
+      providerSettings: 'automatic',
+      ...brief
+    }
   })
 }
 
@@ -61,34 +103,129 @@ export function opened(brief: Record<string, unknown> = {}): Log {
 export function complete(): Log {
   const log = opened()
     .write('box.set', { id: box, set: { model: 'ostrel-heron', modelVersion: 1, kit: 'trio' } })
-    .write('items.checked', { box, items: ['Heron router', 'Tern node', 'power adapter 12 V 2 A', 'network cable 1 m', 'start card'], state: 'present' })
-    .write('unit.set', { id: router, set: { box, ...ownAdapter, name: 'Hall router', model: 'ostrel-heron', modelVersion: 1, role: 'router', serial: 'HE1-1', mac: '00:00:5e:00:53:01', place: 'hall', heightM: 1.2, method: 'app', needsReady: ['app-latest', 'customer-account', 'bluetooth', 'location'], firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true } })
-    .write('unit.set', { id: node, set: { box, ...ownAdapter, name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', serial: 'TE1-2', mac: '00:00:5e:00:53:02', place: 'study', heightM: 1.1, method: 'push-button', firmwareBefore: '2.8.1', firmwareAfter: '3.1.0', updates: 'automatic', localAdminOnly: true, remoteAdmin: 'off', accountOwner: 'customer', technicianRemoved: true, pushButton: 'off' } })
+    .write('items.checked', {
+      box,
+      items: ['Heron router', 'Tern node', 'power adapter 12 V 2 A', 'network cable 1 m', 'start card'],
+      state: 'present'
+    })
+    .write('unit.set', {
+      id: router,
+      set: {
+        box,
+        ...ownAdapter,
+        name: 'Hall router',
+        model: 'ostrel-heron',
+        modelVersion: 1,
+        role: 'router',
+        serial: 'HE1-1',
+        mac: '00:00:5e:00:53:01',
+        place: 'hall',
+        heightM: 1.2,
+        method: 'app',
+        needsReady: ['app-latest', 'customer-account', 'bluetooth', 'location'],
+        firmwareBefore: '2.8.1',
+        firmwareAfter: '3.1.0',
+        updates: 'automatic',
+        localAdminOnly: true,
+        remoteAdmin: 'off',
+        accountOwner: 'customer',
+        technicianRemoved: true
+      }
+    })
+    .write('unit.set', {
+      id: node,
+      set: {
+        box,
+        ...ownAdapter,
+        name: 'Study node',
+        model: 'ostrel-tern',
+        modelVersion: 1,
+        role: 'node',
+        serial: 'TE1-2',
+        mac: '00:00:5e:00:53:02',
+        place: 'study',
+        heightM: 1.1,
+        method: 'push-button',
+        firmwareBefore: '2.8.1',
+        firmwareAfter: '3.1.0',
+        updates: 'automatic',
+        localAdminOnly: true,
+        remoteAdmin: 'off',
+        accountOwner: 'customer',
+        technicianRemoved: true,
+        pushButton: 'off'
+      }
+    })
   for (const unit of [router, node]) log.secret('setup-code', 'unit', unit).secret('admin-password', 'unit', unit)
   log.secret('label-key', 'unit', router)
   for (const unit of [router, node]) {
-    log.write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] }).write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
+    log
+      .write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] })
+      .write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
   }
-  for (const prompt of ['usage', 'crash', 'cloud', 'location', 'mail']) log.write('prompt.answered', { unit: router, prompt, answer: 'no', by: 'customer' })
+  for (const prompt of ['usage', 'crash', 'cloud', 'location', 'mail'])
+    log.write('prompt.answered', { unit: router, prompt, answer: 'no', by: 'customer' })
   return log
-    .write('segment.set', { id: home, set: { name: 'Home', use: 'home', cidr: '192.168.1.0/24', gateway: '192.168.1.1' } })
-    .write('pool.set', { id: idOf('pool'), set: { segment: home, unit: router, from: '192.168.1.100', to: '192.168.1.199' } })
+    .write('segment.set', {
+      id: home,
+      set: { name: 'Home', use: 'home', cidr: '192.168.1.0/24', gateway: '192.168.1.1' }
+    })
+    .write('pool.set', {
+      id: idOf('pool'),
+      set: { segment: home, unit: router, from: '192.168.1.100', to: '192.168.1.199' }
+    })
     .write('host.set', { id: idOf('hr'), set: { unit: router, segment: home, address: '192.168.1.1' } })
     .write('host.set', { id: idOf('hn'), set: { unit: node, segment: home, address: '192.168.1.20' } })
     .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hr'), answer: 'yes' })
     .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hn'), answer: 'yes' })
     .write('rule.answered', { rule: 'addr-applied', answer: 'yes' })
-    .write('network.set', { id: network, set: { ssid: 'Razorbill', use: 'main', bands: ['2.4', '5'], security: 'wpa2-wpa3', segment: home } })
+    .write('network.set', {
+      id: network,
+      set: { ssid: 'Razorbill', use: 'main', bands: ['2.4', '5'], security: 'wpa2-wpa3', segment: home }
+    })
     .secret('wifi-passphrase', 'network', network)
     .write('fitting.set', { id: idOf('pbox'), set: { kind: 'provider-box' } })
-    .write('cable.set', { id: idOf('wan'), set: { a: { thing: 'unit', id: router, port: 'internet' }, b: { thing: 'fitting', id: idOf('pbox'), port: 'lan' }, kind: 'network', category: 'cat5e', lengthM: 1, linkMbps: 2500 } })
-    .write('pairing.pressed', { unit: node, which: 'first', on: router }).write('pairing.pressed', { unit: node, which: 'second', on: node })
-    .write('unit.event', { unit: router, what: 'tested-good' }).write('unit.event', { unit: node, what: 'tested-good' })
-    .write('measurement.set', { id: idOf('src'), set: { at: 'source', runs: [{ downMbps: 302, upMbps: 51, idleMs: 9 }], by: 'laptop', how: 'typed' } })
+    .write('cable.set', {
+      id: idOf('wan'),
+      set: {
+        a: { thing: 'unit', id: router, port: 'internet' },
+        b: { thing: 'fitting', id: idOf('pbox'), port: 'lan' },
+        kind: 'network',
+        category: 'cat5e',
+        lengthM: 1,
+        linkMbps: 2500
+      }
+    })
+    .write('pairing.pressed', { unit: node, which: 'first', on: router })
+    .write('pairing.pressed', { unit: node, which: 'second', on: node })
+    .write('unit.event', { unit: router, what: 'tested-good' })
+    .write('unit.event', { unit: node, what: 'tested-good' })
+    .write('measurement.set', {
+      id: idOf('src'),
+      set: { at: 'source', runs: [{ downMbps: 302, upMbps: 51, idleMs: 9 }], by: 'laptop', how: 'typed' }
+    })
     .write('room.set', { id: study, set: { name: 'Study', listed: true } })
-    .write('measurement.set', { id: idOf('mst'), set: { at: 'room', room: study, unit: node, band: '5', dbm: -58, runs: [{ downMbps: 210, upMbps: 48, idleMs: 14 }], by: 'phone', how: 'typed' } })
-    .write('measurement.set', { id: idOf('mp1'), set: { at: 'port', unit: router, runs: [{ downMbps: 300 }], by: 'laptop', how: 'typed' } })
-    .write('measurement.set', { id: idOf('mp2'), set: { at: 'port', unit: node, runs: [{ downMbps: 280 }], by: 'laptop', how: 'typed' } })
+    .write('measurement.set', {
+      id: idOf('mst'),
+      set: {
+        at: 'room',
+        room: study,
+        unit: node,
+        band: '5',
+        dbm: -58,
+        runs: [{ downMbps: 210, upMbps: 48, idleMs: 14 }],
+        by: 'phone',
+        how: 'typed'
+      }
+    })
+    .write('measurement.set', {
+      id: idOf('mp1'),
+      set: { at: 'port', unit: router, runs: [{ downMbps: 300 }], by: 'laptop', how: 'typed' }
+    })
+    .write('measurement.set', {
+      id: idOf('mp2'),
+      set: { at: 'port', unit: node, runs: [{ downMbps: 280 }], by: 'laptop', how: 'typed' }
+    })
     .write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103', server: router })
     .write('check.booked', { id: idOf('check'), from: '2026-01-06T09:00:00Z', to: '2026-01-06T17:00:00Z' })
 }

@@ -8,9 +8,16 @@ import { catalogue, idOf, opened, type Log } from './fixture'
 
 const unit = idOf('unit')
 const modelOf = (id: string) => demoModels.find((one) => one.id === id)!
-const begin = (model: string, role: string) => opened().write('unit.set', { id: unit, set: { name: 'Unit', model, modelVersion: 1, role: role as 'router' } })
-const done = (log: Log, model: string, method: string) => stepsDone(log.record().units[unit]!, modelOf(model), modelOf(model).methods.find(({ id }) => id === method)!)
-const seeing = (log: Log, model: string, state: string) => log.write('lamp.seen', { unit, lamps: modelOf(model).states.find((one) => one.state === state)!.lamps })
+const begin = (model: string, role: string) =>
+  opened().write('unit.set', { id: unit, set: { name: 'Unit', model, modelVersion: 1, role: role as 'router' } })
+const done = (log: Log, model: string, method: string) =>
+  stepsDone(
+    log.record().units[unit]!,
+    modelOf(model),
+    modelOf(model).methods.find(({ id }) => id === method)!
+  )
+const seeing = (log: Log, model: string, state: string) =>
+  log.write('lamp.seen', { unit, lamps: modelOf(model).states.find((one) => one.state === state)!.lamps })
 const press = (log: Log, model: string, method: string, step: number) => {
   const { expect: state } = modelOf(model).methods.find(({ id }) => id === method)!.steps[step]!
   log.write('method.step', { unit, method, step, seen: true })
@@ -19,7 +26,9 @@ const press = (log: Log, model: string, method: string, step: number) => {
 
 describe('the steps of a method', () => {
   it('are done one by one: what is pressed at one marks no other, in whatever model and method', () => {
-    const ways = demoModels.flatMap((model) => model.methods.map(({ id, steps }) => [model.id, id, steps.length] as const))
+    const ways = demoModels.flatMap((model) =>
+      model.methods.map(({ id, steps }) => [model.id, id, steps.length] as const)
+    )
     for (const [model, method, count] of ways) {
       for (let at = 0; at < count; at++) {
         const marked = done(press(begin(model, 'router'), model, method, at), model, method)
@@ -47,17 +56,35 @@ describe('the steps of a method', () => {
 
   it('lamps that alternate are the same in either order, and dark is dark in every colour', () => {
     const tern = modelOf('ostrel-tern')
-    const model = { ...tern, states: tern.states.map((state) => (state.state === 'ready' ? { ...state, lamps: [{ lamp: 'status', colour: 'white/blue', pattern: 'alternate' as const }] } : state)) }
+    const model = {
+      ...tern,
+      states: tern.states.map((state) =>
+        state.state === 'ready'
+          ? { ...state, lamps: [{ lamp: 'status', colour: 'white/blue', pattern: 'alternate' as const }] }
+          : state
+      )
+    }
     const method = { ...tern.methods[0]!, steps: [{ do: 'Wait', expect: 'ready' }] }
-    const record = begin('ostrel-tern', 'node').write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'blue/white', pattern: 'alternate' }] }).record()
+    const record = begin('ostrel-tern', 'node')
+      .write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'blue/white', pattern: 'alternate' }] })
+      .record()
     expect(stepsDone(record.units[unit]!, model, method)).toEqual([true])
   })
 
   it('the presses stand at the step that speaks of them', () => {
-    const at = demoModels.flatMap((model) => model.methods.filter(({ kind }) => kind === 'push-button').map((method) => [model.id, method.steps[pairingStep(model, method)]!.do]))
+    const at = demoModels.flatMap((model) =>
+      model.methods
+        .filter(({ kind }) => kind === 'push-button')
+        .map((method) => [model.id, method.steps[pairingStep(model, method)]!.do])
+    )
     expect(at.length).toBeGreaterThan(2)
     for (const [, words] of at) expect(words).toMatch(/press/i)
-    expect(pairingStep(modelOf('ostrel-heron'), modelOf('ostrel-heron').methods.find(({ kind }) => kind !== 'push-button')!)).toBe(-1)
+    expect(
+      pairingStep(
+        modelOf('ostrel-heron'),
+        modelOf('ostrel-heron').methods.find(({ kind }) => kind !== 'push-button')!
+      )
+    ).toBe(-1)
   })
 })
 
@@ -66,29 +93,51 @@ describe('what was seen so far', () => {
     const model = modelOf('ostrel-heron')
     const log = begin('ostrel-heron', 'router')
     const states = model.states.filter(({ lamps }) => lamps.length > 0).map(({ state }) => state)
-    fc.assert(fc.property(fc.array(fc.oneof(fc.constantFrom(...states), fc.constantFrom('restarted', 'reset', 'updated', 'moved')), { maxLength: 12 }), fc.constantFrom('restarted', 'reset', 'updated', 'powered'), (steps, after) => {
-      const one = begin('ostrel-heron', 'router')
-      for (const step of steps) {
-        if (states.includes(step)) seeing(one, model.id, step)
-        else one.write('unit.event', { unit, what: step as 'moved' })
-      }
-      const readings = () => { const held = one.record().units[unit]!; return held.sightings.map((_, at) => readLampsAt(held, model, at).state?.state ?? null) }
-      const before = readings()
-      one.write('unit.event', { unit, what: after })
-      expect(readings()).toEqual(before)
-    }), { numRuns: 100 })
+    fc.assert(
+      fc.property(
+        fc.array(fc.oneof(fc.constantFrom(...states), fc.constantFrom('restarted', 'reset', 'updated', 'moved')), {
+          maxLength: 12
+        }),
+        fc.constantFrom('restarted', 'reset', 'updated', 'powered'),
+        (steps, after) => {
+          const one = begin('ostrel-heron', 'router')
+          for (const step of steps) {
+            if (states.includes(step)) seeing(one, model.id, step)
+            else one.write('unit.event', { unit, what: step as 'moved' })
+          }
+          const readings = () => {
+            const held = one.record().units[unit]!
+            return held.sightings.map((_, at) => readLampsAt(held, model, at).state?.state ?? null)
+          }
+          const before = readings()
+          one.write('unit.event', { unit, what: after })
+          expect(readings()).toEqual(before)
+        }
+      ),
+      { numRuns: 100 }
+    )
     expect(log.record().units[unit]!.sightings).toEqual([])
   })
 })
 
 describe('waits', () => {
-  const wait = (log: Log, task?: string, what = 'until starting') => log.write('wait.started', { id: idOf('w'), what, unit, usualMin: 2, mostMin: 5, ...(task ? { task } : {}) })
-  const over = (log: Log, state: string) => waitsEndedBy(log.record(), catalogue, unit, modelOf('ostrel-tern').states.find((one) => one.state === state)!.lamps, '2026-01-05T12:00:00Z')
+  const wait = (log: Log, task?: string, what = 'until starting') =>
+    log.write('wait.started', { id: idOf('w'), what, unit, usualMin: 2, mostMin: 5, ...(task ? { task } : {}) })
+  const over = (log: Log, state: string) =>
+    waitsEndedBy(
+      log.record(),
+      catalogue,
+      unit,
+      modelOf('ostrel-tern').states.find((one) => one.state === state)!.lamps,
+      '2026-01-05T12:00:00Z'
+    )
   const good = modelOf('ostrel-tern').states.find((one) => one.good)!.state
 
   it('end with the lamp that they were for, or with one that says all is well', () => {
     const { steps } = modelOf('ostrel-tern').methods.find(({ id }) => id === 'push-button')!
-    expect(over(wait(begin('ostrel-tern', 'node'), `step:${unit}:push-button:0`), steps[0]!.expect!)).toEqual([idOf('w')])
+    expect(over(wait(begin('ostrel-tern', 'node'), `step:${unit}:push-button:0`), steps[0]!.expect!)).toEqual([
+      idOf('w')
+    ])
     expect(over(wait(begin('ostrel-tern', 'node')), good)).toEqual([idOf('w')])
     expect(over(wait(begin('ostrel-tern', 'node')), steps[0]!.expect!)).toEqual([])
   })
@@ -96,11 +145,24 @@ describe('waits', () => {
   it('of a press to come, of an install and of another unit go on', () => {
     expect(over(wait(begin('ostrel-tern', 'node'), undefined, 'pairing window'), good)).toEqual([])
     expect(over(wait(begin('ostrel-tern', 'node'), `update:${unit}`), good)).toEqual([])
-    expect(over(begin('ostrel-tern', 'node').write('wait.started', { id: idOf('w'), what: 'until starting', usualMin: 1, mostMin: 2 }), good)).toEqual([])
+    expect(
+      over(
+        begin('ostrel-tern', 'node').write('wait.started', {
+          id: idOf('w'),
+          what: 'until starting',
+          usualMin: 1,
+          mostMin: 2
+        }),
+        good
+      )
+    ).toEqual([])
   })
 
   it('run no more once the visit is sealed', () => {
     const record = wait(begin('ostrel-tern', 'node')).record()
-    expect([runningWaits(record).length, runningWaits({ ...record, seal: {} as NonNullable<typeof record.seal> }).length]).toEqual([1, 0])
+    expect([
+      runningWaits(record).length,
+      runningWaits({ ...record, seal: {} as NonNullable<typeof record.seal> }).length
+    ]).toEqual([1, 0])
   })
 })

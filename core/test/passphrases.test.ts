@@ -13,15 +13,29 @@ describe('how long a passphrase holds', () => {
     expect(times[1]!.words).toBe('6 days')
     expect(guessTimes(madeBits)[2]!.words).toMatch(/years$/)
     expect(guessTimes(0)[2]!.words).toBe('at once')
-    expect([1, 59, 3600, 86_400, 1e9, 1e13, 1e20].map(timeInWords)).toEqual(['1 second', '59 seconds', '1 hour', '24 hours', '32 years', '317 thousand years', 'more than a million years'])
+    expect([1, 59, 3600, 86_400, 1e9, 1e13, 1e20].map(timeInWords)).toEqual([
+      '1 second',
+      '59 seconds',
+      '1 hour',
+      '24 hours',
+      '32 years',
+      '317 thousand years',
+      'more than a million years'
+    ])
   })
 
   it('more bits never fall sooner, and a faster way is never slower', () => {
-    fc.assert(fc.property(fc.double({ min: 0, max: 120, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (bits, more) => {
-      const [a, b] = [guessTimes(bits), guessTimes(bits + more)]
-      for (const at of a.keys()) expect(b[at]!.seconds).toBeGreaterThanOrEqual(a[at]!.seconds)
-      expect(a[0]!.seconds).toBeGreaterThanOrEqual(a[2]!.seconds)
-    }))
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 120, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        (bits, more) => {
+          const [a, b] = [guessTimes(bits), guessTimes(bits + more)]
+          for (const at of a.keys()) expect(b[at]!.seconds).toBeGreaterThanOrEqual(a[at]!.seconds)
+          expect(a[0]!.seconds).toBeGreaterThanOrEqual(a[2]!.seconds)
+        }
+      )
+    )
   })
 })
 
@@ -41,12 +55,14 @@ describe('how a passphrase is said and typed', () => {
   })
 
   it('made ones are easy to say, whatever is drawn', () => {
-    fc.assert(fc.property(fc.array(fc.nat(2 ** 31), { minLength: 12, maxLength: 12 }), (numbers) => {
-      const left = [...numbers]
-      const { says, confused } = judgeHandling(makePassphrase((below) => left.shift()! % below))
-      expect(confused).toEqual([])
-      expect(says.every((one) => one.includes('presses'))).toBe(true)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.nat(2 ** 31), { minLength: 12, maxLength: 12 }), (numbers) => {
+        const left = [...numbers]
+        const { says, confused } = judgeHandling(makePassphrase((below) => left.shift()! % below))
+        expect(confused).toEqual([])
+        expect(says.every((one) => one.includes('presses'))).toBe(true)
+      })
+    )
   })
 })
 

@@ -16,21 +16,34 @@ const figure = fc.double({ min: 0, max: 5000, noNaN: true })
 
 describe('several runs', () => {
   it('a median with its spread; one that stands apart is named and counted all the same', () => {
-    expect(summarise([{ downMbps: 98 }, { downMbps: 102 }, { downMbps: 100 }, { downMbps: 12 }, { idleMs: 9 }], 'downMbps')).toEqual({ median: 99, least: 12, most: 102, count: 4, outliers: [4] })
+    expect(
+      summarise([{ downMbps: 98 }, { downMbps: 102 }, { downMbps: 100 }, { downMbps: 12 }, { idleMs: 9 }], 'downMbps')
+    ).toEqual({ median: 99, least: 12, most: 102, count: 4, outliers: [4] })
     expect(summarise([{ downMbps: 5 }, { downMbps: 90 }], 'downMbps')!.outliers).toEqual([])
     expect(summarise([{ upMbps: 3 }], 'downMbps')).toBeNull()
   })
 
   it('lies between the least and the most, does not hang on the order, and equal runs have no outlier', () => {
-    fc.assert(fc.property(fc.array(figure, { minLength: 1, maxLength: 15 }), (values) => {
-      const runs = values.map((downMbps) => ({ downMbps }))
-      const found = summarise(runs, 'downMbps')!
-      expect(found.median).toBeGreaterThanOrEqual(found.least)
-      expect(found.median).toBeLessThanOrEqual(found.most)
-      expect(summarise([...runs].reverse(), 'downMbps')).toMatchObject({ median: found.median, least: found.least, most: found.most })
-      expect(values.filter((one) => one <= found.median).length).toBeGreaterThanOrEqual(values.length / 2)
-      expect(summarise(values.map(() => ({ downMbps: values[0]! })), 'downMbps')!.outliers).toEqual([])
-    }))
+    fc.assert(
+      fc.property(fc.array(figure, { minLength: 1, maxLength: 15 }), (values) => {
+        const runs = values.map((downMbps) => ({ downMbps }))
+        const found = summarise(runs, 'downMbps')!
+        expect(found.median).toBeGreaterThanOrEqual(found.least)
+        expect(found.median).toBeLessThanOrEqual(found.most)
+        expect(summarise([...runs].reverse(), 'downMbps')).toMatchObject({
+          median: found.median,
+          least: found.least,
+          most: found.most
+        })
+        expect(values.filter((one) => one <= found.median).length).toBeGreaterThanOrEqual(values.length / 2)
+        expect(
+          summarise(
+            values.map(() => ({ downMbps: values[0]! })),
+            'downMbps'
+          )!.outliers
+        ).toEqual([])
+      })
+    )
     expect(medianOf([3, 1, 2])).toBe(2)
   })
 })
@@ -45,13 +58,19 @@ describe('what is asked before a figure is believed', () => {
   })
 
   it('what is proposed instead raises no doubt of its own', () => {
-    fc.assert(fc.property(figure, figure, fc.constantFrom(undefined, 100, 1000), (downMbps, paid, mostMbps) => {
-      for (const { instead } of doubtsOf({ downMbps }, { paidDownMbps: paid, mostMbps })) if (instead !== null && instead <= (mostMbps ?? Infinity)) expect(doubtsOf({ downMbps: instead }, { mostMbps })).toEqual([])
-    }))
+    fc.assert(
+      fc.property(figure, figure, fc.constantFrom(undefined, 100, 1000), (downMbps, paid, mostMbps) => {
+        for (const { instead } of doubtsOf({ downMbps }, { paidDownMbps: paid, mostMbps }))
+          if (instead !== null && instead <= (mostMbps ?? Infinity))
+            expect(doubtsOf({ downMbps: instead }, { mostMbps })).toEqual([])
+      })
+    )
   })
 
   it('the impossible is refused with the field’s mend', () => {
-    expect(checkField('measurement', 'runs', [{ idleMs: -1 }])).toEqual({ problem: expect.stringContaining('never negative') })
+    expect(checkField('measurement', 'runs', [{ idleMs: -1 }])).toEqual({
+      problem: expect.stringContaining('never negative')
+    })
     expect(checkField('measurement', 'dbm', 12)).toEqual({ problem: expect.stringContaining('below zero') })
     expect(checkField('measurement', 'runs', [])).toEqual({ problem: expect.stringContaining('at least one run') })
   })
@@ -60,15 +79,40 @@ describe('what is asked before a figure is believed', () => {
 describe('lists and result files', () => {
   const rooms = (name: string) => (name.toLowerCase() === 'study' ? study : null)
   it('lines of one room and band are its runs; the source by its name; what is wrong is told by line', () => {
-    const { measurements, problems } = measurementsFromCsv('room;band_ghz;signal_dbm;down_mbps;idle_ms\nStudy;5;-58,5;210;12\nstudy;5,0;;190;14\nsource;;;302;9\nLoft;5;-60;1;1\nStudy;7;-60;1;1\nStudy;5;-60;fast;1\nStudy;5;-60;10;-4', rooms)
-    expect(measurements).toEqual([{ room: study, band: '5', dbm: -58.5, runs: [{ downMbps: 210, idleMs: 12 }, { downMbps: 190, idleMs: 14 }] }, { room: null, band: null, dbm: null, runs: [{ downMbps: 302, idleMs: 9 }] }])
-    expect(problems.map(({ line, problem }) => `${line} ${problem}`)).toEqual(['5 there is no room “Loft” on the list: add it, or mend the name', '6 band_ghz must be 2.4, 5 or 6', '7 down_mbps: fast is no number', expect.stringContaining('8 idle_ms must be 0 or more')])
+    const { measurements, problems } = measurementsFromCsv(
+      'room;band_ghz;signal_dbm;down_mbps;idle_ms\nStudy;5;-58,5;210;12\nstudy;5,0;;190;14\nsource;;;302;9\nLoft;5;-60;1;1\nStudy;7;-60;1;1\nStudy;5;-60;fast;1\nStudy;5;-60;10;-4',
+      rooms
+    )
+    expect(measurements).toEqual([
+      {
+        room: study,
+        band: '5',
+        dbm: -58.5,
+        runs: [
+          { downMbps: 210, idleMs: 12 },
+          { downMbps: 190, idleMs: 14 }
+        ]
+      },
+      { room: null, band: null, dbm: null, runs: [{ downMbps: 302, idleMs: 9 }] }
+    ])
+    expect(problems.map(({ line, problem }) => `${line} ${problem}`)).toEqual([
+      '5 there is no room “Loft” on the list: add it, or mend the name',
+      '6 band_ghz must be 2.4, 5 or 6',
+      '7 down_mbps: fast is no number',
+      expect.stringContaining('8 idle_ms must be 0 or more')
+    ])
     expect(measurementsFromCsv('a,b\n1,2', rooms).problems[0]!.problem).toContain('column room is missing')
   })
 
   it('a result under any of the names that are known, in bits, octets or megabits', () => {
-    expect(readResultFile('{"download":{"bits_per_second":123456789},"upload":{"bytes-per-second":1000000},"latency":{"idle_ms":8.5},"server":"x"}')).toEqual({ run: { downMbps: 123.457, upMbps: 8, idleMs: 8.5 } })
-    for (const { figure: name, times, names } of resultNames) for (const one of names) expect(readResultFile(`${one}=50`)).toEqual({ run: { [name]: Math.round(50 * times * 1000) / 1000 } })
+    expect(
+      readResultFile(
+        '{"download":{"bits_per_second":123456789},"upload":{"bytes-per-second":1000000},"latency":{"idle_ms":8.5},"server":"x"}'
+      )
+    ).toEqual({ run: { downMbps: 123.457, upMbps: 8, idleMs: 8.5 } })
+    for (const { figure: name, times, names } of resultNames)
+      for (const one of names)
+        expect(readResultFile(`${one}=50`)).toEqual({ run: { [name]: Math.round(50 * times * 1000) / 1000 } })
     expect(readResultFile('{"download":{"mbps":"quick"}}')).toEqual({ problem: expect.stringContaining('no number') })
     expect(readResultFile('{"hello":1}')).toEqual({ problem: expect.stringContaining('none of the names') })
     expect(readResultFile('{"latency":{"idle_ms":-3}}')).toEqual({ problem: expect.stringContaining('never negative') })
@@ -80,34 +124,91 @@ describe('rooms', () => {
   it('the floor is the standard’s figure, or the share of the source where that is less', () => {
     const record = complete().record()
     expect(roomFloor(policy, sourceOf(record, catalogue))).toMatchObject({ mbps: 100, dbm: -67 })
-    const slow = complete().write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps: 50 }, { downMbps: 60 }, { downMbps: 40 }] } }).record()
-    expect(roomFloor(policy, sourceOf(slow, catalogue))).toMatchObject({ mbps: 40, says: '80 % of the 50 Mbit/s that the source gives' })
+    const slow = complete()
+      .write('measurement.set', {
+        id: idOf('src'),
+        set: { runs: [{ downMbps: 50 }, { downMbps: 60 }, { downMbps: 40 }] }
+      })
+      .record()
+    expect(roomFloor(policy, sourceOf(slow, catalogue))).toMatchObject({
+      mbps: 40,
+      says: '80 % of the 50 Mbit/s that the source gives'
+    })
   })
 
   it('says what falls short, the latency added, and goes stale with what the unit hangs on', () => {
     const log = complete()
-    expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({ outcome: 'holds', addedMs: 5, says: '-58 dBm, 210 Mbit/s down, 5 ms added.' })
+    expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({
+      outcome: 'holds',
+      addedMs: 5,
+      says: '-58 dBm, 210 Mbit/s down, 5 ms added.'
+    })
     log.write('unit.event', { unit: router, what: 'moved' })
-    expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({ outcome: 'unproven', says: 'Hall router was moved since. Measure it again.' })
+    expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({
+      outcome: 'unproven',
+      says: 'Hall router was moved since. Measure it again.'
+    })
   })
 
   it('a better figure never makes a room that holds break', () => {
-    fc.assert(fc.property(fc.integer({ min: -95, max: -30 }), figure, fc.double({ min: 0, max: 100, noNaN: true }), fc.nat(10), fc.nat(50), fc.nat(5), (dbm, downMbps, idleMs, up, faster, sooner) => {
-      const judge = (set: Record<string, unknown>) => judgeRooms(complete().write('measurement.set', { id: idOf('mst'), set }).record(), catalogue, policy)[0]!.outcome
-      if (judge({ dbm, runs: [{ downMbps, idleMs }] }) === 'holds') expect(judge({ dbm: Math.min(-20, dbm + up), runs: [{ downMbps: downMbps + faster, idleMs: Math.max(0, idleMs - sooner) }] })).toBe('holds')
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -95, max: -30 }),
+        figure,
+        fc.double({ min: 0, max: 100, noNaN: true }),
+        fc.nat(10),
+        fc.nat(50),
+        fc.nat(5),
+        (dbm, downMbps, idleMs, up, faster, sooner) => {
+          const judge = (set: Record<string, unknown>) =>
+            judgeRooms(
+              complete()
+                .write('measurement.set', { id: idOf('mst'), set })
+                .record(),
+              catalogue,
+              policy
+            )[0]!.outcome
+          if (judge({ dbm, runs: [{ downMbps, idleMs }] }) === 'holds')
+            expect(
+              judge({
+                dbm: Math.min(-20, dbm + up),
+                runs: [{ downMbps: downMbps + faster, idleMs: Math.max(0, idleMs - sooner) }]
+              })
+            ).toBe('holds')
+        }
+      ),
+      { numRuns: 60 }
+    )
   })
 })
 
 describe('the bottleneck', () => {
   it('is the slowest link of the way, and a speed far below it is a finding of its own', () => {
-    const log = complete().write('cable.set', { id: idOf('down'), set: { a: { thing: 'unit', id: router, port: 'lan-1' }, b: { thing: 'unit', id: node, port: 'lan-1' }, kind: 'network', category: 'cat5e', linkMbps: 100 } })
+    const log = complete().write('cable.set', {
+      id: idOf('down'),
+      set: {
+        a: { thing: 'unit', id: router, port: 'lan-1' },
+        b: { thing: 'unit', id: node, port: 'lan-1' },
+        kind: 'network',
+        category: 'cat5e',
+        linkMbps: 100
+      }
+    })
     const of = (set: Record<string, unknown>) => {
       log.write('measurement.set', { id: idOf('mst'), set })
       const record = log.record()
-      return bottleneckOf(record, catalogue, measured(record, catalogue, ({ at }) => at === 'room')[0]!, sourceOf(record, catalogue))!
+      return bottleneckOf(
+        record,
+        catalogue,
+        measured(record, catalogue, ({ at }) => at === 'room')[0]!,
+        sourceOf(record, catalogue)
+      )!
     }
-    expect(of({ dbm: -50, runs: [{ downMbps: 92 }] })).toMatchObject({ expectedMbps: 94, finding: null, links: [{ kind: 'cable' }, { kind: 'line' }, { kind: 'air' }] })
+    expect(of({ dbm: -50, runs: [{ downMbps: 92 }] })).toMatchObject({
+      expectedMbps: 94,
+      finding: null,
+      links: [{ kind: 'cable' }, { kind: 'line' }, { kind: 'air' }]
+    })
     expect(of({ dbm: -50, runs: [{ downMbps: 30 }] }).finding).toContain('not a matter of reach')
     expect(of({ dbm: -84, runs: [{ downMbps: 8 }] }).links[0]!.kind).toBe('air')
     expect(of({ dbm: -84, runs: [{ downMbps: 8 }] }).finding).toBeNull()
@@ -118,19 +219,37 @@ describe('the bottleneck', () => {
       const log = complete().write('measurement.set', { id: idOf('mst'), set })
       change(log)
       const record = log.record()
-      return bottleneckOf(record, catalogue, measured(record, catalogue, ({ at }) => at === 'room')[0]!, sourceOf(record, catalogue))!
+      return bottleneckOf(
+        record,
+        catalogue,
+        measured(record, catalogue, ({ at }) => at === 'room')[0]!,
+        sourceOf(record, catalogue)
+      )!
     }
     const slow = { dbm: -58, runs: [{ downMbps: 48 }] }
-    for (const one of [told(slow), told({ ...slow, unit: null }), told({ ...slow, unit: router, dbm: null }), told(slow, (log) => log.write('unit.set', { id: node, set: { role: 'powerline-adapter' } })), told({ ...slow, unit: node }, (log) => log.write('thing.removed', { thing: 'unit', id: router }))]) {
+    for (const one of [
+      told(slow),
+      told({ ...slow, unit: null }),
+      told({ ...slow, unit: router, dbm: null }),
+      told(slow, (log) => log.write('unit.set', { id: node, set: { role: 'powerline-adapter' } })),
+      told({ ...slow, unit: node }, (log) => log.write('thing.removed', { thing: 'unit', id: router }))
+    ]) {
       expect(one.unknown.length).toBeGreaterThan(0)
       expect(one.finding).toBeNull()
     }
-    expect(told({ ...slow, unit: router })).toMatchObject({ unknown: [], finding: expect.stringContaining('not a matter of reach') as string })
+    expect(told({ ...slow, unit: router })).toMatchObject({
+      unknown: [],
+      finding: expect.stringContaining('not a matter of reach') as string
+    })
   })
 
   it('a measurement that names no unit is out of date once any of them was moved', () => {
     const log = () => complete().write('measurement.set', { id: idOf('mst'), set: { unit: null } })
     const stale = (one: ReturnType<typeof complete>) => judgeRooms(one.record(), catalogue, policy)[0]!.outcome
-    expect([stale(log()), stale(log().write('unit.event', { unit: node, what: 'moved' })), stale(log().write('unit.event', { unit: router, what: 'reset' }))]).toEqual(['holds', 'unproven', 'unproven'])
+    expect([
+      stale(log()),
+      stale(log().write('unit.event', { unit: node, what: 'moved' })),
+      stale(log().write('unit.event', { unit: router, what: 'reset' }))
+    ]).toEqual(['holds', 'unproven', 'unproven'])
   })
 })

@@ -16,7 +16,8 @@ const modelOf = (id: string) => demoModels.find((model) => model.id === id)!
 function seen(model: string, states: string[], more: (log: Log) => unknown = () => 0) {
   const known = modelOf(model)
   const log = opened().write('unit.set', { id: node, set: { model, modelVersion: 1 } })
-  for (const state of states) log.write('lamp.seen', { unit: node, lamps: known.states.find((row) => row.state === state)!.lamps })
+  for (const state of states)
+    log.write('lamp.seen', { unit: node, lamps: known.states.find((row) => row.state === state)!.lamps })
   more(log)
   return readLamps(log.record().units[node]!, known)
 }
@@ -39,7 +40,9 @@ describe('a unit’s lamps by its model’s table', () => {
 
   it('a restart begins the table anew: what was seen before it counts no more', () => {
     const strange = { unit: node, lamps: [{ lamp: 'status', colour: 'purple', pattern: 'solid' as const }] }
-    const before = seen('fenmarrow-lattice-3', ['powered', 'ready', 'pairing', 'well'], (log) => log.write('lamp.seen', strange))
+    const before = seen('fenmarrow-lattice-3', ['powered', 'ready', 'pairing', 'well'], (log) =>
+      log.write('lamp.seen', strange)
+    )
     expect([before.lastImpossible, before.impossible, before.state?.state]).toEqual([true, 1, 'well'])
     const after = seen('fenmarrow-lattice-3', ['powered', 'ready', 'pairing', 'well'], (log) => {
       log.write('lamp.seen', strange).write('unit.event', { unit: node, what: 'restarted' })
@@ -49,30 +52,54 @@ describe('a unit’s lamps by its model’s table', () => {
   })
 
   it('says since when a state has lasted, and that it lasted too long', () => {
-    const amber = (log: Log, at: string) => log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, { at } as never)
+    const amber = (log: Log, at: string) =>
+      log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, {
+        at
+      } as never)
     const log = opened().write('unit.set', { id: node, set: { model: 'ostrel-heron', modelVersion: 1 } })
     for (const at of ['2026-01-05T09:00:00Z', '2026-01-05T09:03:00Z', '2026-01-05T09:20:00Z']) amber(log, at)
     const reading = readLamps(log.record().units[node]!, modelOf('ostrel-heron'))
-    expect([reading.since, reading.lastSeen, reading.overdue]).toEqual(['2026-01-05T09:00:00Z', '2026-01-05T09:20:00Z', true])
+    expect([reading.since, reading.lastSeen, reading.overdue]).toEqual([
+      '2026-01-05T09:00:00Z',
+      '2026-01-05T09:20:00Z',
+      true
+    ])
   })
 
   it('a clock set back a day between two sightings neither stops the reading nor makes a state overdue', () => {
     const log = opened().write('unit.set', { id: node, set: { model: 'ostrel-heron', modelVersion: 1 } })
-    for (const at of ['2026-01-05T09:00:00Z', '2026-01-04T09:01:00Z']) log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, { at } as never)
+    for (const at of ['2026-01-05T09:00:00Z', '2026-01-04T09:01:00Z'])
+      log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, {
+        at
+      } as never)
     const reading = readLamps(log.record().units[node]!, modelOf('ostrel-heron'))
     expect([reading.state?.state, reading.overdue, reading.impossible]).toEqual(['starting', false, 0])
   })
 
   it('one lamp of several may leave several states open', () => {
-    const log = opened().write('unit.set', { id: node, set: { model: 'brackwater-l2', modelVersion: 1 } }).write('lamp.seen', { unit: node, lamps: [{ lamp: 'power', colour: 'green', pattern: 'solid' }] })
+    const log = opened()
+      .write('unit.set', { id: node, set: { model: 'brackwater-l2', modelVersion: 1 } })
+      .write('lamp.seen', { unit: node, lamps: [{ lamp: 'power', colour: 'green', pattern: 'solid' }] })
     const reading = readLamps(log.record().units[node]!, modelOf('brackwater-l2'))
     expect(reading.state).toBeNull()
     expect(reading.candidates.map(({ state }) => state)).toEqual(['seeking', 'training', 'trained', 'well', 'refused'])
   })
 
   it('looks are told in words', () => {
-    expect([lookWords({ colour: 'blue', pattern: 'pulse' }), lookWords({ colour: 'red', pattern: 'off' }), lookWords({ colour: 'orange/green', pattern: 'alternate' })]).toEqual(['blue, slow pulse', 'dark', 'orange and green, in turn'])
-    expect(sightingWords([{ lamp: 'power', colour: 'green', pattern: 'solid' }, { lamp: 'line', colour: 'off', pattern: 'off' }], true)).toBe('power green, steady; line dark')
+    expect([
+      lookWords({ colour: 'blue', pattern: 'pulse' }),
+      lookWords({ colour: 'red', pattern: 'off' }),
+      lookWords({ colour: 'orange/green', pattern: 'alternate' })
+    ]).toEqual(['blue, slow pulse', 'dark', 'orange and green, in turn'])
+    expect(
+      sightingWords(
+        [
+          { lamp: 'power', colour: 'green', pattern: 'solid' },
+          { lamp: 'line', colour: 'off', pattern: 'off' }
+        ],
+        true
+      )
+    ).toBe('power green, steady; line dark')
   })
 })
 
@@ -83,12 +110,24 @@ describe('the audit of a home', () => {
   }
 
   it('the router is right at its own gateway’s address, whoever serves addresses; nothing else is', () => {
-    const at = (change: (log: Log) => unknown) => { const log = complete(); change(log); return auditOf(log).ofHost.get(idOf('hr'))!.map(({ code }) => code) }
+    const at = (change: (log: Log) => unknown) => {
+      const log = complete()
+      change(log)
+      return auditOf(log)
+        .ofHost.get(idOf('hr'))!
+        .map(({ code }) => code)
+    }
     expect(at((log) => log.write('pool.set', { id: idOf('pool'), set: { unit: null } }))).toEqual([])
     expect(at((log) => log.write('pool.set', { id: idOf('pool'), set: { unit: node } }))).toEqual([])
     expect(at((log) => log.write('thing.removed', { thing: 'pool', id: idOf('pool') }))).toEqual([])
-    const others = complete().write('thing.removed', { thing: 'pool', id: idOf('pool') }).write('host.set', { id: idOf('hn'), set: { address: '192.168.1.1' } })
-    expect(auditOf(others).ofHost.get(idOf('hn'))!.map(({ code }) => code)).toEqual(['gateway-clash'])
+    const others = complete()
+      .write('thing.removed', { thing: 'pool', id: idOf('pool') })
+      .write('host.set', { id: idOf('hn'), set: { address: '192.168.1.1' } })
+    expect(
+      auditOf(others)
+        .ofHost.get(idOf('hn'))!
+        .map(({ code }) => code)
+    ).toEqual(['gateway-clash'])
   })
 
   it('speaks of units and segments by their names', () => {
@@ -98,20 +137,34 @@ describe('the audit of a home', () => {
 
   it('tells devices of one name apart', () => {
     const log = complete()
-    for (const [name, address] of [['p1', '192.168.1.30'], ['p2', '192.168.1.30']] as const) log.write('host.set', { id: idOf(name), set: { name: 'Printer', segment: home, address } })
+    for (const [name, address] of [
+      ['p1', '192.168.1.30'],
+      ['p2', '192.168.1.30']
+    ] as const)
+      log.write('host.set', { id: idOf(name), set: { name: 'Printer', segment: home, address } })
     expect(auditOf(log).ofHost.get(idOf('p2'))).toMatchObject([{ code: 'duplicate-address', subject: 'Printer (2)' }])
   })
 
   it('leaves out what is not recorded yet, and things taken away', () => {
-    const log = complete().write('segment.set', { id: idOf('s2'), set: { name: 'Guests' } }).write('host.set', { id: idOf('lost'), set: { name: 'Lost', address: '1.2.3.4' } }).write('thing.removed', { thing: 'host', id: idOf('hn') })
+    const log = complete()
+      .write('segment.set', { id: idOf('s2'), set: { name: 'Guests' } })
+      .write('host.set', { id: idOf('lost'), set: { name: 'Lost', address: '1.2.3.4' } })
+      .write('thing.removed', { thing: 'host', id: idOf('hn') })
     const audit = auditOf(log)
-    expect([audit.findings, audit.ofSegment.has(idOf('s2')), audit.ofHost.has(idOf('lost'))]).toEqual([[], false, false])
+    expect([audit.findings, audit.ofSegment.has(idOf('s2')), audit.ofHost.has(idOf('lost'))]).toEqual([
+      [],
+      false,
+      false
+    ])
   })
 
-  it('suggests an address for each segment', () => expect(auditOf(complete()).suggestionFor.get(home)).toBe('192.168.1.254'))
+  it('suggests an address for each segment', () =>
+    expect(auditOf(complete()).suggestionFor.get(home)).toBe('192.168.1.254'))
 
   it('translations in a circle are left out rather than a crash', () => {
-    const log = complete().write('segment.set', { id: idOf('s2'), set: { name: 'Guests', cidr: '192.168.2.0/24', behind: home } }).write('segment.set', { id: home, set: { behind: idOf('s2') } })
+    const log = complete()
+      .write('segment.set', { id: idOf('s2'), set: { name: 'Guests', cidr: '192.168.2.0/24', behind: home } })
+      .write('segment.set', { id: home, set: { behind: idOf('s2') } })
     expect(() => auditOf(log)).not.toThrow()
   })
 })
@@ -122,13 +175,30 @@ describe('summing up', () => {
     const record = log.record()
     const findings = evaluate(record, catalogue, firstStandard)
     const summary = summarise(record, findings)
-    expect(summary).toMatchObject({ units: 2, stages: { brief: 'holds', kit: 'breaks', configure: 'breaks', prove: 'holds' } })
-    expect(summary.heaviest[0]).toMatchObject({ rule: 'firm-minimum', text: 'Hall router: 2.8.1 is below the approved minimum 3.0.2.' })
+    expect(summary).toMatchObject({
+      units: 2,
+      stages: { brief: 'holds', kit: 'breaks', configure: 'breaks', prove: 'holds' }
+    })
+    expect(summary.heaviest[0]).toMatchObject({
+      rule: 'firm-minimum',
+      text: 'Hall router: 2.8.1 is below the approved minimum 3.0.2.'
+    })
   })
 
   it('states are laid out by how many moves they are from the start', () => {
     const placed = new Map(placeStates(modelOf('brackwater-l2')).map(({ state, layer }) => [state, layer]))
-    expect([placed.get('unpowered'), placed.get('self-test'), placed.get('seeking'), placed.get('trained'), placed.get('well'), placed.get('refused')]).toEqual([0, 1, 2, 4, 5, 5])
-    expect(placeStates({ states: modelOf('karstine-sill').states, moves: [], start: 'unpowered' }).filter(({ layer }) => layer === 1)).toHaveLength(4)
+    expect([
+      placed.get('unpowered'),
+      placed.get('self-test'),
+      placed.get('seeking'),
+      placed.get('trained'),
+      placed.get('well'),
+      placed.get('refused')
+    ]).toEqual([0, 1, 2, 4, 5, 5])
+    expect(
+      placeStates({ states: modelOf('karstine-sill').states, moves: [], start: 'unpowered' }).filter(
+        ({ layer }) => layer === 1
+      )
+    ).toHaveLength(4)
   })
 })

@@ -4,11 +4,27 @@ import { ed25519 } from '@noble/curves/ed25519.js'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
 import { describe, expect, it } from 'vitest'
 import { Refusal } from '@pasado/core/calc/refusal'
-import { integrityProblems, makeRecordFile, modelsUsed, printRecordFile, readRecordFile, type RecordFile } from '@pasado/core/formats/record-file'
+import {
+  integrityProblems,
+  makeRecordFile,
+  modelsUsed,
+  printRecordFile,
+  readRecordFile,
+  type RecordFile
+} from '@pasado/core/formats/record-file'
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Body, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
-import { keyName, packDigest, readSealCode, sealCode, sealParts, sealSignatureHolds, sealText, signedDigest } from '@pasado/core/record/seal'
+import {
+  keyName,
+  packDigest,
+  readSealCode,
+  sealCode,
+  sealParts,
+  sealSignatureHolds,
+  sealText,
+  signedDigest
+} from '@pasado/core/record/seal'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { digestOf } from '@pasado/core/record/canonical'
 import { conflictNow } from '@pasado/core/record/record'
@@ -31,7 +47,18 @@ function chain(placed: readonly Placed[]): Entry[] {
 
 function next<K extends EntryKind>(entries: readonly Entry[], kind: K, body: Body<K>): Entry {
   const seq = entries.length + 1
-  const placed = { id: uuid7(seq), visit: idOf('visit'), at: '2026-01-05T12:00:00.000Z', from: idOf('device'), base: seq - 1, kind, body, by: someone, seq, received: '2026-01-05T12:00:00.000Z' } as Placed
+  const placed = {
+    id: uuid7(seq),
+    visit: idOf('visit'),
+    at: '2026-01-05T12:00:00.000Z',
+    from: idOf('device'),
+    base: seq - 1,
+    kind,
+    body,
+    by: someone,
+    seq,
+    received: '2026-01-05T12:00:00.000Z'
+  } as Placed
   return chained(entries.at(-1)!.hash, placed)
 }
 
@@ -39,9 +66,23 @@ function next<K extends EntryKind>(entries: readonly Entry[], kind: K, body: Bod
 function sealed(): RecordFile {
   const entries = chain(complete().entries)
   const record = reduce(entries as Placed[])
-  const parts = sealParts(entries.at(-1)!, record, firstStandard, modelsUsed(record, catalogue), evaluate(record, catalogue, firstStandard), keyName(publicKey))
+  const parts = sealParts(
+    entries.at(-1)!,
+    record,
+    firstStandard,
+    modelsUsed(record, catalogue),
+    evaluate(record, catalogue, firstStandard),
+    keyName(publicKey)
+  )
   const signature = bytesToHex(ed25519.sign(utf8ToBytes(sealText(idOf('visit'), parts)), secretKey))
-  return makeRecordFile([...entries, next(entries, 'sealed', { ...parts, signature })], firstStandard, catalogue, publicKey, null, evaluate(record, catalogue, firstStandard))
+  return makeRecordFile(
+    [...entries, next(entries, 'sealed', { ...parts, signature })],
+    firstStandard,
+    catalogue,
+    publicKey,
+    null,
+    evaluate(record, catalogue, firstStandard)
+  )
 }
 
 const problemsOf = (file: RecordFile) => integrityProblems(file).map(({ path }) => path.join('.'))
@@ -50,9 +91,23 @@ describe('a seal', () => {
   it('of the first kind says nothing of verdicts and verifies; verdicts put beside it are not under it', () => {
     const entries = chain(complete().entries)
     const record = reduce(entries as Placed[])
-    const { verdicts: _, ...parts } = sealParts(entries.at(-1)!, record, firstStandard, modelsUsed(record, catalogue), [], keyName(publicKey))
+    const { verdicts: _, ...parts } = sealParts(
+      entries.at(-1)!,
+      record,
+      firstStandard,
+      modelsUsed(record, catalogue),
+      [],
+      keyName(publicKey)
+    )
     const signature = bytesToHex(ed25519.sign(utf8ToBytes(sealText(idOf('visit'), parts)), secretKey))
-    const file = makeRecordFile([...entries, next(entries, 'sealed', { ...parts, signature })], firstStandard, catalogue, publicKey, null, evaluate(record, catalogue, firstStandard))
+    const file = makeRecordFile(
+      [...entries, next(entries, 'sealed', { ...parts, signature })],
+      firstStandard,
+      catalogue,
+      publicKey,
+      null,
+      evaluate(record, catalogue, firstStandard)
+    )
     expect([file.verdicts, integrityProblems(file)]).toEqual([undefined, []])
     expect(problemsOf({ ...file, verdicts: [] })).toEqual(['verdicts'])
   })
@@ -60,12 +115,16 @@ describe('a seal', () => {
   it('as its square gives back what was signed, of both kinds; words that objects have by themselves are no kind', () => {
     const { body } = sealed().entries.at(-1) as Entry<'sealed'>
     const { verdicts: _, ...before } = body
-    for (const [seal, kind] of [[body, 'PASADO.SEAL/2:'], [before, 'PASADO.SEAL/1:']] as const) {
+    for (const [seal, kind] of [
+      [body, 'PASADO.SEAL/2:'],
+      [before, 'PASADO.SEAL/1:']
+    ] as const) {
       const code = sealCode(idOf('visit'), seal as Body<'sealed'>)
       expect(code.startsWith(kind)).toBe(true)
       expect(readSealCode(code)).toEqual({ visit: idOf('visit'), seal })
     }
-    for (const text of ['constructor:a:b', '__proto__:a', 'PASADO.SEAL/3:a:b', '']) expect(readSealCode(text)).toBeNull()
+    for (const text of ['constructor:a:b', '__proto__:a', 'PASADO.SEAL/3:a:b', ''])
+      expect(readSealCode(text)).toBeNull()
   })
 })
 
@@ -76,9 +135,13 @@ describe('a rule that fails on a record', () => {
     const judge = rule.judge
     const told: string[] = []
     try {
-      rule.judge = () => { throw new TypeError('odd') }
+      rule.judge = () => {
+        throw new TypeError('odd')
+      }
       const findings = evaluate(record, catalogue, firstStandard, (id) => told.push(id))
-      expect(findings.filter((one) => one.rule === 'prove-path')).toMatchObject([{ outcome: 'unproven', level: 'must', place: { stage: 'prove' } }])
+      expect(findings.filter((one) => one.rule === 'prove-path')).toMatchObject([
+        { outcome: 'unproven', level: 'must', place: { stage: 'prove' } }
+      ])
       expect(findings.length).toBeGreaterThan(60)
       expect(told).toEqual(['prove-path'])
     } finally {
@@ -91,11 +154,31 @@ describe('a conflict', () => {
   it('is shown with the value that stands, which its author may have changed since without having seen the other', () => {
     const entries = complete().entries as Placed[]
     const last = entries.at(-1)!.seq
-    const set = (seq: number, base: number, from: string, name: string, speedDownMbps: number) => ({ id: uuid7(seq), visit: idOf('visit'), at: '2026-01-05T12:00:00.000Z', from, base, kind: 'brief.set', body: { set: { speedDownMbps } }, by: { ...someone, name }, seq, received: '2026-01-05T12:00:00.000Z' }) as unknown as Placed
-    const record = reduce([...entries, set(last + 1, last, idOf('corin'), 'Corin', 599), set(last + 2, last, idOf('isolde'), 'Isolde', 100), set(last + 3, last, idOf('isolde'), 'Isolde', 397)])
+    const set = (seq: number, base: number, from: string, name: string, speedDownMbps: number) =>
+      ({
+        id: uuid7(seq),
+        visit: idOf('visit'),
+        at: '2026-01-05T12:00:00.000Z',
+        from,
+        base,
+        kind: 'brief.set',
+        body: { set: { speedDownMbps } },
+        by: { ...someone, name },
+        seq,
+        received: '2026-01-05T12:00:00.000Z'
+      }) as unknown as Placed
+    const record = reduce([
+      ...entries,
+      set(last + 1, last, idOf('corin'), 'Corin', 599),
+      set(last + 2, last, idOf('isolde'), 'Isolde', 100),
+      set(last + 3, last, idOf('isolde'), 'Isolde', 397)
+    ])
     const [conflict] = record.conflicts
     expect([conflict!.earlier.value, conflict!.later.value]).toEqual([599, 100])
-    expect(conflictNow(record, conflict!)).toMatchObject({ earlier: { value: 599 }, later: { value: 397, by: { name: 'Isolde' } } })
+    expect(conflictNow(record, conflict!)).toMatchObject({
+      earlier: { value: 599 },
+      later: { value: 397, by: { name: 'Isolde' } }
+    })
     expect(conflictNow(record, { ...conflict!, thing: 'constructor' })).toMatchObject({ later: { value: 100 } })
   })
 })
@@ -113,19 +196,99 @@ describe('a record file', () => {
   })
 
   it.each<[string, (file: RecordFile) => void, string]>([
-    ['an entry altered', (file) => { (file.entries[4] as Entry).received = '2026-01-05T23:00:00.000Z' }, 'entries'],
-    ['an entry taken out', (file) => { file.entries.splice(3, 1) }, 'entries'],
-    ['the record altered', (file) => { file.record.brief.facts.phone = '555-0999' }, 'record'],
-    ['the standard altered', (file) => { file.standard = { ...file.standard, policy: { ...file.standard.policy, leastStrength: 0 } } }, 'standard'],
-    ['a model altered', (file) => { file.models[0] = { ...file.models[0]!, name: 'Another' } }, 'models'],
-    ['a model left out', (file) => { file.models.pop() }, 'models'],
-    ['another key', (file) => { file.publicKey = '11'.repeat(32) }, 'publicKey'],
-    ['no key', (file) => { file.publicKey = null }, 'publicKey'],
-    ['another visit', (file) => { file.visit = idOf('other') }, 'visit'],
-    ['a verdict altered', (file) => { file.verdicts![3] = { ...file.verdicts![3]!, outcome: 'holds', evidence: 'All is well.' } }, 'verdicts'],
-    ['a verdict left out', (file) => { file.verdicts!.pop() }, 'verdicts'],
-    ['the verdicts left out', (file) => { delete file.verdicts }, 'verdicts'],
-    ['the print of the verdicts taken out of the seal', (file) => { delete (file.entries.at(-1) as Entry<'sealed'>).body.verdicts; delete file.record.seal!.verdicts; delete file.verdicts }, 'entries']
+    [
+      'an entry altered',
+      (file) => {
+        ;(file.entries[4] as Entry).received = '2026-01-05T23:00:00.000Z'
+      },
+      'entries'
+    ],
+    [
+      'an entry taken out',
+      (file) => {
+        file.entries.splice(3, 1)
+      },
+      'entries'
+    ],
+    [
+      'the record altered',
+      (file) => {
+        file.record.brief.facts.phone = '555-0999'
+      },
+      'record'
+    ],
+    [
+      'the standard altered',
+      (file) => {
+        file.standard = { ...file.standard, policy: { ...file.standard.policy, leastStrength: 0 } }
+      },
+      'standard'
+    ],
+    [
+      'a model altered',
+      (file) => {
+        file.models[0] = { ...file.models[0]!, name: 'Another' }
+      },
+      'models'
+    ],
+    [
+      'a model left out',
+      (file) => {
+        file.models.pop()
+      },
+      'models'
+    ],
+    [
+      'another key',
+      (file) => {
+        file.publicKey = '11'.repeat(32)
+      },
+      'publicKey'
+    ],
+    [
+      'no key',
+      (file) => {
+        file.publicKey = null
+      },
+      'publicKey'
+    ],
+    [
+      'another visit',
+      (file) => {
+        file.visit = idOf('other')
+      },
+      'visit'
+    ],
+    [
+      'a verdict altered',
+      (file) => {
+        file.verdicts![3] = { ...file.verdicts![3]!, outcome: 'holds', evidence: 'All is well.' }
+      },
+      'verdicts'
+    ],
+    [
+      'a verdict left out',
+      (file) => {
+        file.verdicts!.pop()
+      },
+      'verdicts'
+    ],
+    [
+      'the verdicts left out',
+      (file) => {
+        delete file.verdicts
+      },
+      'verdicts'
+    ],
+    [
+      'the print of the verdicts taken out of the seal',
+      (file) => {
+        delete (file.entries.at(-1) as Entry<'sealed'>).body.verdicts
+        delete file.record.seal!.verdicts
+        delete file.verdicts
+      },
+      'entries'
+    ]
   ])('%s is found out', (_, change, where) => {
     const file = structuredClone(sealed())
     change(file)
@@ -149,7 +312,9 @@ describe('a record file', () => {
     const verdicts = base.verdicts!
     expect(integrityProblems(makeRecordFile(shown, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([])
     const late = [...shown, next(shown, 'note.written', { text: 'late' })]
-    expect(problemsOf(makeRecordFile(late, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([`entries.${late.length - 1}`])
+    expect(problemsOf(makeRecordFile(late, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([
+      `entries.${late.length - 1}`
+    ])
   })
 
   it('a visit that is not sealed has no key in its file', () => {
@@ -159,7 +324,12 @@ describe('a record file', () => {
     expect(problemsOf({ ...open, verdicts: [] })).toEqual(['verdicts'])
   })
 
-  it.each([['{"format":"pasado.record/1","visit"', 'cut short'], ['{"format":"pasado.record/2"}', 'is pasado.record/2'], ['{"format":"something/1"}', 'this is no record'], ['null', 'this is no record']])('%s is refused', (text, said) => {
+  it.each([
+    ['{"format":"pasado.record/1","visit"', 'cut short'],
+    ['{"format":"pasado.record/2"}', 'is pasado.record/2'],
+    ['{"format":"something/1"}', 'this is no record'],
+    ['null', 'this is no record']
+  ])('%s is refused', (text, said) => {
     expect(() => readRecordFile(text)).toThrow(Refusal)
     expect(() => readRecordFile(text)).toThrow(said)
   })
@@ -175,7 +345,10 @@ describe('digests', () => {
   it('what is signed changes with any fact, but not with waits, signatures or the pack being made again', () => {
     const log = complete()
     const digest = signedDigest(log.record())
-    log.write('wait.started', { id: idOf('w'), what: 'boot', usualMin: 1, mostMin: 3 }).write('pack.made', { digest: packDigest(log.record()) }).write('secret.shown', { ref: idOf('s'), why: 'checking it' })
+    log
+      .write('wait.started', { id: idOf('w'), what: 'boot', usualMin: 1, mostMin: 3 })
+      .write('pack.made', { digest: packDigest(log.record()) })
+      .write('secret.shown', { ref: idOf('s'), why: 'checking it' })
     expect(signedDigest(log.record())).toBe(digest)
     log.write('unit.set', { id: router, set: { heightM: 1.3 } })
     expect(signedDigest(log.record())).not.toBe(digest)

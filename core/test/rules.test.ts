@@ -20,17 +20,21 @@ describe('every rule', () => {
     const log = from()
     change(log)
     const findings = log.judge(rule)
-    expect(heaviest(findings.map((one) => one.outcome)), JSON.stringify(findings.map(({ evidence }) => evidence))).toBe(outcome)
+    expect(heaviest(findings.map((one) => one.outcome)), JSON.stringify(findings.map(({ evidence }) => evidence))).toBe(
+      outcome
+    )
     for (const one of findings) {
       expect(one.evidence).toMatch(/\S.*[.!?]$/)
-      if (one.outcome === 'breaks' || one.outcome === 'unproven') expect([one.mend !== '', one.place !== null]).toEqual([true, true])
+      if (one.outcome === 'breaks' || one.outcome === 'unproven')
+        expect([one.mend !== '', one.place !== null]).toEqual([true, true])
     }
   })
 
   it('is tried above, has a name, and its own id', () => {
     expect(new Set(allRules.map(({ id }) => id)).size).toBe(allRules.length)
     expect(allRules.length).toBeGreaterThanOrEqual(25)
-    for (const { id } of allRules) expect([id, ruleNames[id] !== undefined, cases.some(([rule]) => rule === id)]).toEqual([id, true, true])
+    for (const { id } of allRules)
+      expect([id, ruleNames[id] !== undefined, cases.some(([rule]) => rule === id)]).toEqual([id, true, true])
   })
 })
 
@@ -39,14 +43,18 @@ describe('every outcome of every rule', () => {
 
   it.each(allRules.map(({ id }) => id))('%s: each is met in some case, or is one that this rule never has', (id) => {
     const met = new Set(cases.filter(([rule]) => rule === id).map(([, , , , outcome]) => outcome))
-    expect(sayable.filter((outcome) => !met.has(outcome))).toEqual(sayable.filter((outcome) => never[outcome].includes(id)))
+    expect(sayable.filter((outcome) => !met.has(outcome))).toEqual(
+      sayable.filter((outcome) => never[outcome].includes(id))
+    )
   })
 
   it('none says what it never says, in whatever visit of the cases', () => {
     for (const [, what, from, change] of cases) {
       const log = from()
       change(log)
-      for (const { rule, outcome } of evaluate(log.record(), catalogue, firstStandard)) if (outcome !== 'waived') expect([what, rule, outcome, never[outcome].includes(rule)]).toEqual([what, rule, outcome, false])
+      for (const { rule, outcome } of evaluate(log.record(), catalogue, firstStandard))
+        if (outcome !== 'waived')
+          expect([what, rule, outcome, never[outcome].includes(rule)]).toEqual([what, rule, outcome, false])
     }
   })
 
@@ -60,30 +68,46 @@ describe('every outcome of every rule', () => {
       log.write('waiver.granted', { rule, reason: 'Agreed with the customer.' })
       const waived = log.judge(rule)
       expect([rule, waived.filter((one) => one.outcome === 'breaks' || one.outcome === 'unproven')]).toEqual([rule, []])
-      expect(waived.find((one) => one.outcome === 'waived')!.granted).toMatchObject({ kind: 'waived', reason: 'Agreed with the customer.' })
+      expect(waived.find((one) => one.outcome === 'waived')!.granted).toMatchObject({
+        kind: 'waived',
+        reason: 'Agreed with the customer.'
+      })
       log.write('waiver.withdrawn', { rule })
       expect(heaviest(log.judge(rule).map((one) => one.outcome))).toBe(outcome)
     }
-    expect(tried.size).toBe(allRules.filter(({ id }) => !never.breaks.includes(id) || !never.unproven.includes(id)).length)
+    expect(tried.size).toBe(
+      allRules.filter(({ id }) => !never.breaks.includes(id) || !never.unproven.includes(id)).length
+    )
   })
 })
 
 describe('a visit that did nothing', () => {
   const standard = { ...firstStandard, levels: Object.fromEntries(allRules.map(({ id }) => [id, 'off' as const])) }
-  const told = (log: ReturnType<typeof opened>) => sealHindrances(log.record(), evaluate(log.record(), catalogue, standard), '').filter((one) => !one.includes('signed'))
+  const told = (log: ReturnType<typeof opened>) =>
+    sealHindrances(log.record(), evaluate(log.record(), catalogue, standard), '').filter(
+      (one) => !one.includes('signed')
+    )
 
   it('is not sealed, whatever a company switched off, until it says why', () => {
     expect(told(opened({ reason: 'new' }))).toEqual([expect.stringContaining('no unit is recorded')])
     expect(told(opened())).toEqual([expect.stringContaining('no unit is recorded')])
     expect(told(opened({ reason: 'new', noUnitReason: 'Nobody was at home.' }))).toEqual([])
     expect(told(complete())).toEqual([])
-    expect(told(complete().write('thing.removed', { thing: 'unit', id: router }).write('thing.removed', { thing: 'unit', id: node }))).toHaveLength(1)
+    expect(
+      told(
+        complete()
+          .write('thing.removed', { thing: 'unit', id: router })
+          .write('thing.removed', { thing: 'unit', id: node })
+      )
+    ).toHaveLength(1)
   })
 
   it('of a fault wants something found or measured', () => {
     const fault = () => opened({ reason: 'fault' })
     expect(told(fault())).toEqual([expect.stringContaining('nothing was found')])
-    expect(told(fault().write('measurement.set', { id: idOf('src'), set: { at: 'source', runs: [{ downMbps: 90 }] } }))).toEqual([])
+    expect(
+      told(fault().write('measurement.set', { id: idOf('src'), set: { at: 'source', runs: [{ downMbps: 90 }] } }))
+    ).toEqual([])
   })
 })
 
@@ -124,6 +148,8 @@ describe('levels, waivers and acknowledgements', () => {
     log.write('signature.given', { who: 'customer', name: 'Cressa Oakum', strokes: 'M1 1 L2 2', digest })
     expect(signedDigest(log.record())).toBe(digest)
     log.write('unit.set', { id: node, set: { place: 'attic' } })
-    expect(sealHindrances(log.record(), [], signedDigest(log.record()))).toContain('the record changed after the customer signed: sign again')
+    expect(sealHindrances(log.record(), [], signedDigest(log.record()))).toContain(
+      'the record changed after the customer signed: sign again'
+    )
   })
 })

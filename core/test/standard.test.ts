@@ -9,7 +9,13 @@ import { firstStandard, standard, type Standard } from '@pasado/core/standard/st
 import { complete, idOf, someone } from './fixture'
 
 const changed = (part: Partial<Standard>): Standard => ({ ...firstStandard, version: 2, ...part })
-const house = { id: 'own-van', stage: 'handover' as const, level: 'must' as const, asks: 'Is the van locked?', photo: true }
+const house = {
+  id: 'own-van',
+  stage: 'handover' as const,
+  level: 'must' as const,
+  asks: 'Is the van locked?',
+  photo: true
+}
 
 describe('the standard', () => {
   it('knows every rule, each by one id, and as it comes nothing is wrong with it', () => {
@@ -22,10 +28,14 @@ describe('the standard', () => {
   it('a later version, a rule that is not there, a figure out of its range, an id used twice: each is named with its mend', () => {
     const wrong = (value: unknown) => standardProblems(value).map(({ path, message }) => `${path.join('.')} ${message}`)
     expect(wrong({ ...firstStandard, format: 'pasado.standard/2' })[0]).toContain('of a later version')
-    expect(wrong(changed({ levels: { 'place-hight': 'must' } }))[0]).toContain('levels.place-hight there is no such rule')
+    expect(wrong(changed({ levels: { 'place-hight': 'must' } }))[0]).toContain(
+      'levels.place-hight there is no such rule'
+    )
     expect(wrong(changed({ rules: ['no-such-rule'] }))[0]).toContain('rules.0 there is no rule no-such-rule')
     expect(wrong(changed({ policy: { ...firstStandard.policy, roomDbm: -20 } }))[0]).toContain('policy.roomDbm')
-    expect(wrong(changed({ policy: { ...firstStandard.policy, leastHeightM: 3 } }))[0]).toContain('must not be above the greatest height')
+    expect(wrong(changed({ policy: { ...firstStandard.policy, leastHeightM: 3 } }))[0]).toContain(
+      'must not be above the greatest height'
+    )
     expect(wrong(changed({ own: [house, house] }))[0]).toContain('own.1.id is used twice')
     expect(wrong(changed({ own: [{ ...house, asks: '' }] }))[0]).toContain('write the question')
     expect(wrong('nothing')[0]).toBeDefined()
@@ -33,26 +43,35 @@ describe('the standard', () => {
 
   it('says what changed, and nothing where nothing did, whatever the figures', () => {
     const names = Object.keys(figureWords) as FigureName[]
-    fc.assert(fc.property(fc.constantFrom(...names), fc.double({ min: 0, max: 1, noNaN: true }), (name, at) => {
-      const { least, most } = figureWords[name]
-      const value = Math.round(least + at * (most - least))
-      const next = changed({ policy: { ...firstStandard.policy, [name]: value } })
-      if (!standard.safeParse(next).success) return
-      const said = standardDifferences(firstStandard, next)
-      expect(said.length).toBe((firstStandard.policy[name] ?? undefined) === value ? 0 : 1)
-      if (said.length) expect(said[0]).toContain(figureWords[name].name)
-    }))
-    expect(standardDifferences(firstStandard, changed({ levels: { 'place-height': 'off' }, own: [house] }))).toEqual(['Height: should → not in force', 'New rule of ours: Is the van locked?'])
-    expect(standardDifferences(changed({ own: [house] }), changed({ own: [] }))).toEqual(['Rule of ours taken out: Is the van locked?'])
+    fc.assert(
+      fc.property(fc.constantFrom(...names), fc.double({ min: 0, max: 1, noNaN: true }), (name, at) => {
+        const { least, most } = figureWords[name]
+        const value = Math.round(least + at * (most - least))
+        const next = changed({ policy: { ...firstStandard.policy, [name]: value } })
+        if (!standard.safeParse(next).success) return
+        const said = standardDifferences(firstStandard, next)
+        expect(said.length).toBe((firstStandard.policy[name] ?? undefined) === value ? 0 : 1)
+        if (said.length) expect(said[0]).toContain(figureWords[name].name)
+      })
+    )
+    expect(standardDifferences(firstStandard, changed({ levels: { 'place-height': 'off' }, own: [house] }))).toEqual([
+      'Height: should → not in force',
+      'New rule of ours: Is the van locked?'
+    ])
+    expect(standardDifferences(changed({ own: [house] }), changed({ own: [] }))).toEqual([
+      'Rule of ours taken out: Is the van locked?'
+    ])
   })
 })
 
 describe('four eyes', () => {
   it('somebody else has to approve this very record', () => {
     const log = complete()
-    const said = () => sealHindrances(log.record(), [], signedDigest(log.record()), true).filter((one) => one.includes('approve'))
+    const said = () =>
+      sealHindrances(log.record(), [], signedDigest(log.record()), true).filter((one) => one.includes('approve'))
     expect(said()).toEqual(['somebody else has to approve it: ask a lead to look'])
-    const approve = (by: typeof someone) => log.write('review.approved', { remark: '', digest: signedDigest(log.record()) }, { by })
+    const approve = (by: typeof someone) =>
+      log.write('review.approved', { remark: '', digest: signedDigest(log.record()) }, { by })
     approve(someone)
     expect(said()).toHaveLength(1)
     approve({ ...someone, id: idOf('lead'), role: 'lead' })
@@ -74,7 +93,16 @@ describe('a rule of the house', () => {
     expect(judge().outcome).toBe('breaks')
     log.write('rule.answered', { rule: 'own-van', answer: 'yes' })
     expect(judge()).toMatchObject({ outcome: 'unproven', evidence: expect.stringContaining('no photo') })
-    log.write('photo.added', { ref: idOf('pic'), about: { thing: 'rule', id: 'own-van' }, caption: null, label: false, width: 10, height: 10, octets: 100, sha256: 'a'.repeat(64) })
+    log.write('photo.added', {
+      ref: idOf('pic'),
+      about: { thing: 'rule', id: 'own-van' },
+      caption: null,
+      label: false,
+      width: 10,
+      height: 10,
+      octets: 100,
+      sha256: 'a'.repeat(64)
+    })
     expect(judge().outcome).toBe('holds')
     expect(log.judge('own-van')).toEqual([])
   })
@@ -85,13 +113,19 @@ describe('a rule of the house', () => {
     const second = { id: idOf('second'), name: 'Corin Saltway' }
     log.write('visit.handed', { technician: second, reason: 'She is ill.' })
     expect(log.record().visit).toMatchObject({ technician: second, before: [first] })
-    expect([first.id, second.id, idOf('third')].map((person) => hasHeld(log.record(), person))).toEqual([true, true, false])
+    expect([first.id, second.id, idOf('third')].map((person) => hasHeld(log.record(), person))).toEqual([
+      true,
+      true,
+      false
+    ])
     log.write('visit.handed', { technician: first, reason: 'She is well.' })
     expect(log.record().visit).toMatchObject({ technician: first, before: [second] })
   })
 
   it('an open visit that is moved is judged by the version it was moved to', () => {
-    const record = complete().write('standard.moved', { standard: { id: 'house', version: 2 } }).record()
+    const record = complete()
+      .write('standard.moved', { standard: { id: 'house', version: 2 } })
+      .record()
     expect(record.visit.standard).toEqual({ id: 'house', version: 2 })
   })
 })

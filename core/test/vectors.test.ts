@@ -28,7 +28,8 @@ function agree(name: string, path: string, got: number, wanted: number): boolean
 
 /** Compares field by field; null in an example of run-plan stands for any right answer. */
 function expectAgreement(name: string, got: unknown, wanted: unknown, path = 'output'): void {
-  if (typeof wanted === 'number' && typeof got === 'number') expect(agree(name, path, got, wanted), `${path}: ${got} for ${wanted}`).toBe(true)
+  if (typeof wanted === 'number' && typeof got === 'number')
+    expect(agree(name, path, got, wanted), `${path}: ${got} for ${wanted}`).toBe(true)
   else if (wanted && got && typeof wanted === 'object' && typeof got === 'object') {
     expect(Object.keys(got).sort(), path).toEqual(Object.keys(wanted).sort())
     for (const [key, value] of Object.entries(wanted)) {
@@ -41,7 +42,10 @@ function expectAgreement(name: string, got: unknown, wanted: unknown, path = 'ou
 /** The wording of a finding's detail is for people and not compared. */
 function comparable(name: string, output: unknown): unknown {
   if (name !== 'address-audit') return output
-  const { findings, suggestions } = output as { findings: { code: string; subject: string; detail: string }[]; suggestions: unknown }
+  const { findings, suggestions } = output as {
+    findings: { code: string; subject: string; detail: string }[]
+    suggestions: unknown
+  }
   for (const finding of findings) expect(finding.detail).not.toBe('')
   return { findings: findings.map(({ code, subject }) => ({ code, subject })), suggestions }
 }
@@ -60,11 +64,20 @@ for (const name of Object.keys(calculations).filter((one) => one !== 'label')) {
 }
 
 describe('worked examples of label', () => {
-  interface LabelVector { title: string; input: object; truth: Record<string, string>; found: string[]; unsure?: string[] }
+  interface LabelVector {
+    title: string
+    input: object
+    truth: Record<string, string>
+    found: string[]
+    unsure?: string[]
+  }
   const vectors = JSON.parse(readFileSync(join(folder, 'label.json'), 'utf8')) as LabelVector[]
   it.each(vectors.map((vector) => [vector.title, vector] as const))('%s', (_, { input, truth, found, unsure = [] }) => {
-    const { fields } = calculate('label', { ...input, models: knownModels(demoModels) }) as { fields: { field: string; value: string; trust: string }[] }
-    for (const { field, value, trust } of fields) if (trust === 'certain') expect([field, value]).toEqual([field, truth[field]])
+    const { fields } = calculate('label', { ...input, models: knownModels(demoModels) }) as {
+      fields: { field: string; value: string; trust: string }[]
+    }
+    for (const { field, value, trust } of fields)
+      if (trust === 'certain') expect([field, value]).toEqual([field, truth[field]])
     for (const field of found) expect(fields.find((one) => one.field === field)?.value, field).toBe(truth[field])
     for (const field of unsure) expect(fields.find((one) => one.field === field)?.trust, field).toBe('unsure')
   })

@@ -11,7 +11,15 @@ import { demoId, demoVisitId } from './ids'
 /** One step of a scripted visit, so many minutes after it was opened. */
 export type Step =
   | { does: 'entry'; atMin: number; by: Author; kind: EntryKind; body: unknown }
-  | { does: 'secret'; atMin: number; by: Author; purpose: SecretPurpose; thing: 'brief' | 'unit' | 'network'; id: string; value: string }
+  | {
+      does: 'secret'
+      atMin: number
+      by: Author
+      purpose: SecretPurpose
+      thing: 'brief' | 'unit' | 'network'
+      id: string
+      value: string
+    }
   /** A booked check, from and to in minutes from midnight of the day of loading. */
   | { does: 'check'; atMin: number; by: Author; id: string; fromMin: number; toMin: number }
   | { does: 'pack' | 'sign' | 'seal'; atMin: number; by: Author }
@@ -36,11 +44,25 @@ export class VisitScript {
   #atMin = 0
   readonly #name: string
 
-  constructor(name: string, home: string, technician: Author, openedBy: Author, dayMin: { opened: number; planned: number }, brief: Facts<'brief'>) {
+  constructor(
+    name: string,
+    home: string,
+    technician: Author,
+    openedBy: Author,
+    dayMin: { opened: number; planned: number },
+    brief: Facts<'brief'>
+  ) {
     this.#name = name
     this.visit = {
-      id: demoVisitId(name), home: demoId('home', home), customer: demoId('customer', home), technician, openedBy,
-      openedAtMin: dayMin.opened, plannedAtMin: dayMin.planned, brief: { country: 'XS', ...brief }, steps: []
+      id: demoVisitId(name),
+      home: demoId('home', home),
+      customer: demoId('customer', home),
+      technician,
+      openedBy,
+      openedAtMin: dayMin.opened,
+      plannedAtMin: dayMin.planned,
+      brief: { country: 'XS', ...brief },
+      steps: []
     }
   }
 
@@ -51,22 +73,32 @@ export class VisitScript {
 
   /** The outlet of the line that was drawn; undefined where none was. */
   get lineOutlet(): string | undefined {
-    const entry = this.visit.steps.find((step) => step.does === 'entry' && step.kind === 'outlet.set' && (step.body as { set: Facts<'outlet'> }).set.kind === 'line')
+    const entry = this.visit.steps.find(
+      (step) =>
+        step.does === 'entry' &&
+        step.kind === 'outlet.set' &&
+        (step.body as { set: Facts<'outlet'> }).set.kind === 'line'
+    )
     return entry?.does === 'entry' ? (entry.body as { id: string }).id : undefined
   }
 
   #facts<K extends 'room' | 'unit' | 'brief'>(kind: K): { id: string; set: Facts<K> }[] {
-    return this.visit.steps.flatMap((step) => (step.does === 'entry' && step.kind === `${kind}.set` ? [step.body as { id: string; set: Facts<K> }] : []))
+    return this.visit.steps.flatMap((step) =>
+      step.does === 'entry' && step.kind === `${kind}.set` ? [step.body as { id: string; set: Facts<K> }] : []
+    )
   }
 
   /** Rooms that are to have signal, in the order they were drawn or named. */
   get rooms(): { id: string; name: string }[] {
-    return this.#facts('room').filter(({ set }) => set.listed !== false).map(({ id, set }) => ({ id, name: set.name ?? '' }))
+    return this.#facts('room')
+      .filter(({ set }) => set.listed !== false)
+      .map(({ id, set }) => ({ id, name: set.name ?? '' }))
   }
 
   /** The name a unit came with, as its label told. */
   defaultSsid(name: string): string | undefined {
-    return this.#facts('unit').find(({ id, set }) => id === this.id('unit', name) && set.defaultSsid !== undefined)?.set.defaultSsid
+    return this.#facts('unit').find(({ id, set }) => id === this.id('unit', name) && set.defaultSsid !== undefined)?.set
+      .defaultSsid
   }
 
   /** A room that is named and not drawn. */
@@ -81,7 +113,14 @@ export class VisitScript {
   /** A look at the home a day later, in the afternoon. */
   checkBooked(): this {
     this.#atMin += 0.5
-    this.visit.steps.push({ does: 'check', atMin: this.#atMin, by: this.visit.technician, id: this.id('check', this.#name), fromMin: this.visit.plannedAtMin + 26 * 60, toMin: this.visit.plannedAtMin + 30 * 60 })
+    this.visit.steps.push({
+      does: 'check',
+      atMin: this.#atMin,
+      by: this.visit.technician,
+      id: this.id('check', this.#name),
+      fromMin: this.visit.plannedAtMin + 26 * 60,
+      toMin: this.visit.plannedAtMin + 30 * 60
+    })
     return this
   }
 
@@ -113,7 +152,16 @@ export class VisitScript {
     const known = demoModels.find((one) => one.id === model)!
     const label = labelValues(known, number)
     this.write('unit.set', { id, set: { name, model, modelVersion: 1, ...set } })
-    this.write('unit.set', { id, set: { serial: label.serial, mac: label.mac, ...(label.ssid ? { defaultSsid: label.ssid } : {}), ...(label.address ? { pageAddress: label.address } : {}) }, origin: 'label' })
+    this.write('unit.set', {
+      id,
+      set: {
+        serial: label.serial,
+        mac: label.mac,
+        ...(label.ssid ? { defaultSsid: label.ssid } : {}),
+        ...(label.address ? { pageAddress: label.address } : {})
+      },
+      origin: 'label'
+    })
     if (label.key) this.secret('label-key', 'unit', id, label.key)
     if (label.setupCode) this.secret('setup-code', 'unit', id, label.setupCode)
     if (label.user) this.secret('label-login', 'unit', id, `${label.user} / ${label.password}`)
@@ -125,7 +173,11 @@ export class VisitScript {
     const known = demoModels.find((one) => one.id === model)!
     const box = boxesOf(known).find(({ id }) => id === kit)!
     const id = this.id('box', name)
-    return this.write('box.set', { id, set: { model, modelVersion: 1, kit } }).write('items.checked', { box: id, items: box.items.map(({ item }) => item), state: 'present' })
+    return this.write('box.set', { id, set: { model, modelVersion: 1, kit } }).write('items.checked', {
+      box: id,
+      items: box.items.map(({ item }) => item),
+      state: 'present'
+    })
   }
 
   setUnit(name: string, set: Facts<'unit'>): this {
@@ -150,12 +202,18 @@ export class VisitScript {
   segment(name: string, set: Facts<'segment'>, pool: { unit: string; from: string; to: string }): this {
     const id = this.id('segment', name)
     this.write('segment.set', { id, set: { name, ...set } })
-    return this.write('pool.set', { id: this.id('pool', name), set: { segment: id, unit: this.id('unit', pool.unit), from: pool.from, to: pool.to } })
+    return this.write('pool.set', {
+      id: this.id('pool', name),
+      set: { segment: id, unit: this.id('unit', pool.unit), from: pool.from, to: pool.to }
+    })
   }
 
   host(unit: string, segment: string, address: string, reserved = false): this {
     const id = this.id('host', unit)
-    this.write('host.set', { id, set: { unit: this.id('unit', unit), segment: this.id('segment', segment), address, reserved } })
+    this.write('host.set', {
+      id,
+      set: { unit: this.id('unit', unit), segment: this.id('segment', segment), address, reserved }
+    })
     return this
   }
 
@@ -170,14 +228,16 @@ export class VisitScript {
   }
 
   prompts(name: string, model: string): this {
-    for (const { id } of demoModels.find((one) => one.id === model)!.prompts) this.write('prompt.answered', { unit: this.id('unit', name), prompt: id, answer: 'no', by: 'customer' })
+    for (const { id } of demoModels.find((one) => one.id === model)!.prompts)
+      this.write('prompt.answered', { unit: this.id('unit', name), prompt: id, answer: 'no', by: 'customer' })
     return this
   }
 
   /** The five choices, custody and cautions. */
   handOver(guest: 'yes' | 'no', lamp: 'bright' | 'dim' | 'off' = 'bright'): this {
     const answers = { guest, parental: 'no', security: 'no', updates: 'automatic', lamp } as const
-    for (const [choice, answer] of Object.entries(answers)) this.write('choice.answered', { choice: choice as 'guest', answer })
+    for (const [choice, answer] of Object.entries(answers))
+      this.write('choice.answered', { choice: choice as 'guest', answer })
     if (lamp !== 'bright') this.answer('hand-lamp')
     return this.write('custody.answered', { custody: 'erase-after-30-days' }).answer('hand-cautions')
   }
@@ -192,7 +252,8 @@ export class VisitScript {
   /** Both sign, and the visit is sealed. */
   seal(): this {
     this.#atMin += 3
-    for (const does of ['sign', 'seal'] as const) this.visit.steps.push({ does, atMin: (this.#atMin += 1), by: this.visit.technician })
+    for (const does of ['sign', 'seal'] as const)
+      this.visit.steps.push({ does, atMin: (this.#atMin += 1), by: this.visit.technician })
     return this
   }
 

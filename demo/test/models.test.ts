@@ -7,7 +7,15 @@ describe.each(demoModels.map((one) => [one.id, one] as const))('%s', (_, one) =>
   it('is a model by the schema', () => expect(model.safeParse(one).error?.issues ?? []).toEqual([]))
 
   it('has a lamp table that can be followed, with every good state in reach', () => {
-    const table = { states: one.states.map(({ state, lamps, maxMin }) => ({ state, lamps, ...(maxMin === undefined ? {} : { maxMin }) })), moves: one.moves, start: one.start }
+    const table = {
+      states: one.states.map(({ state, lamps, maxMin }) => ({
+        state,
+        lamps,
+        ...(maxMin === undefined ? {} : { maxMin })
+      })),
+      moves: one.moves,
+      start: one.start
+    }
     expect(followInput.safeParse({ ...table, seen: [] }).error?.issues ?? []).toEqual([])
     for (const good of one.states.filter((row) => row.good)) {
       expect(followLamps({ ...table, seen: [{ atMin: 0, lamps: good.lamps }] }).candidates).toContain(good.state)
@@ -19,6 +27,7 @@ describe.each(demoModels.map((one) => [one.id, one] as const))('%s', (_, one) =>
     const states = new Set(one.states.map(({ state }) => state))
     for (const row of one.states) for (const look of row.lamps) expect(lamps).toContain(look.lamp)
     for (const step of one.methods.flatMap(({ steps }) => steps)) if (step.expect) expect(states).toContain(step.expect)
-    for (const press of one.buttons.flatMap(({ presses }) => presses)) if (press.confirms) expect(states).toContain(press.confirms)
+    for (const press of one.buttons.flatMap(({ presses }) => presses))
+      if (press.confirms) expect(states).toContain(press.confirms)
   })
 })

@@ -7,7 +7,10 @@ const settings = z.object({
   DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }),
   KEY_FILE: z.string().min(1),
   /** The master key itself, 64 hexadecimal digits; takes the place of the key file's. */
-  MASTER_KEY: z.string().regex(/^[0-9a-f]{64}$/).optional(),
+  MASTER_KEY: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .optional(),
   /** The address people open, where a proxy with TLS stands before the server. */
   PUBLIC_URL: z.url().optional(),
   TRUST_PROXY: z.enum(['0', '1']).default('0'),
@@ -16,7 +19,10 @@ const settings = z.object({
   COMPANY_NAME: z.string().min(1).max(80).default('Tern & Tideway'),
   COMPANY_PHONE: z.string().min(1).max(40).default('555-0100'),
   /** The time zone of the company: every moment on paper is told in it. The machine's own where it is left out. */
-  COMPANY_ZONE: z.string().refine(isZone, 'must be a time zone such as Europe/Lisbon').default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
+  COMPANY_ZONE: z
+    .string()
+    .refine(isZone, 'must be a time zone such as Europe/Lisbon')
+    .default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
   WEB_ROOT: z.string().optional()
 })
 
@@ -30,5 +36,12 @@ export type Config = z.infer<typeof settings>
 export function readConfig(environment: Record<string, string | undefined>): Config {
   const checked = settings.safeParse(environment)
   if (checked.success) return checked.data
-  throw new Error(checked.error.issues.map((issue) => `${issue.path.join('.')}: ${issue.code === 'invalid_type' && issue.expected === 'number' ? 'must be a whole number' : issue.message}`).join('\n'))
+  throw new Error(
+    checked.error.issues
+      .map(
+        (issue) =>
+          `${issue.path.join('.')}: ${issue.code === 'invalid_type' && issue.expected === 'number' ? 'must be a whole number' : issue.message}`
+      )
+      .join('\n')
+  )
 }

@@ -35,9 +35,13 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
   try {
     const keys = await keysOf(db, config)
     const vault = new Vault(keys)
-    const logbook = new Logbook(db, vault, keys, (rule, error) => log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there'))
+    const logbook = new Logbook(db, vault, keys, (rule, error) =>
+      log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')
+    )
     if (rebuild) await underLock(config.DATABASE_URL, () => makeAnew(logbook, config, log), 'pasado-rebuild', 24 * 3600)
-    const live = new LiveFeed(db, (error) => log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database'))
+    const live = new LiveFeed(db, (error) =>
+      log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database')
+    )
     logbook.onWritten = () => void live.poll()
     return { config, db, keys, vault, logbook, live, log, sparing: new Sparing(), stopping: false }
   } catch (error) {
@@ -49,10 +53,19 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
 /** The company's keys. A database that knows another master key's print is another company's, or its key file is not here. */
 async function keysOf(db: Db, config: Config): Promise<CompanyKeys> {
   const known = await companyFact(db, 'key-print')
-  if (known !== null && !config.MASTER_KEY && !existsSync(config.KEY_FILE)) throw new Error(`KEY_FILE: there is no key file ${config.KEY_FILE}, but this database has a company already. Copy its key file there; a new one would open nothing.`)
-  const keys = companyKeys(config.MASTER_KEY ? Buffer.from(config.MASTER_KEY, 'hex') : await masterKeyFrom(config.KEY_FILE))
-  const stands = known ?? ((await opensWhatIsKept(db, keys)) ? await noteCompanyFact(db, 'key-print', keys.check) : 'another')
-  if (stands !== keys.check) throw new Error(`${config.MASTER_KEY ? 'MASTER_KEY' : `KEY_FILE ${config.KEY_FILE}`}: is not the master key of this database's company; put the right one there. Nothing was changed.`)
+  if (known !== null && !config.MASTER_KEY && !existsSync(config.KEY_FILE))
+    throw new Error(
+      `KEY_FILE: there is no key file ${config.KEY_FILE}, but this database has a company already. Copy its key file there; a new one would open nothing.`
+    )
+  const keys = companyKeys(
+    config.MASTER_KEY ? Buffer.from(config.MASTER_KEY, 'hex') : await masterKeyFrom(config.KEY_FILE)
+  )
+  const stands =
+    known ?? ((await opensWhatIsKept(db, keys)) ? await noteCompanyFact(db, 'key-print', keys.check) : 'another')
+  if (stands !== keys.check)
+    throw new Error(
+      `${config.MASTER_KEY ? 'MASTER_KEY' : `KEY_FILE ${config.KEY_FILE}`}: is not the master key of this database's company; put the right one there. Nothing was changed.`
+    )
   await addSealKey(db, keys.keyName, keys.publicKey)
   return keys
 }
@@ -79,7 +92,14 @@ export async function serve(services: Services): Promise<Running> {
   })
   const { port } = server.address() as AddressInfo
   const stopErasing = keepErasing(services)
-  return { services, address: `http://${config.HOST}:${port}`, close: () => { stopErasing(); return close(server, services) } }
+  return {
+    services,
+    address: `http://${config.HOST}:${port}`,
+    close: () => {
+      stopErasing()
+      return close(server, services)
+    }
+  }
 }
 
 async function close(server: Server, services: Services): Promise<void> {

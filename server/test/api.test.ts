@@ -24,7 +24,12 @@ interface ProblemBody {
   type: string
   errors?: { pointer: string; field: string; detail: string }[]
 }
-const post = (caller: Caller, visit: string, entries: unknown) => caller.call<ProblemBody & { receipts: { id: string; seq: number; hash: string }[] }>('POST', `/visits/${visit}/entries`, { entries })
+const post = (caller: Caller, visit: string, entries: unknown) =>
+  caller.call<ProblemBody & { receipts: { id: string; seq: number; hash: string }[] }>(
+    'POST',
+    `/visits/${visit}/entries`,
+    { entries }
+  )
 
 describe('people', () => {
   it('a session is an HttpOnly cookie, SameSite=Lax', async () => {
@@ -36,7 +41,11 @@ describe('people', () => {
   it('behind TLS the cookie is Secure', async () => {
     const { Sessions } = await import('../src/http/session')
     const set: unknown[] = []
-    const context = { state: { address: '127.0.0.9' }, secure: false, cookies: { set: (...words: unknown[]) => set.push(words[2]) } }
+    const context = {
+      state: { address: '127.0.0.9' },
+      secure: false,
+      cookies: { set: (...words: unknown[]) => set.push(words[2]) }
+    }
     await new Sessions(company.services.db, true).logIn(context as never, 'petroc', demoPassword)
     expect(set[0]).toMatchObject({ secure: true, httpOnly: true, sameSite: 'lax' })
   })
@@ -50,15 +59,23 @@ describe('people', () => {
 
   it('a wrong password is refused, and after too many tries the right one as well, by whichever process', async () => {
     const caller = new Caller(company.running.address)
-    for (let attempt = 0; attempt < 8; attempt++) expect((await caller.call('POST', '/session', { login: 'corin', password: 'wrong' })).status).toBe(401)
-    const { status, body } = await caller.call<ProblemBody>('POST', '/session', { login: 'corin', password: demoPassword })
+    for (let attempt = 0; attempt < 8; attempt++)
+      expect((await caller.call('POST', '/session', { login: 'corin', password: 'wrong' })).status).toBe(401)
+    const { status, body } = await caller.call<ProblemBody>('POST', '/session', {
+      login: 'corin',
+      password: demoPassword
+    })
     expect([status, body.type]).toEqual([429, 'urn:pasado:problem:too-many-tries'])
   })
 
   it('every route but those for anyone needs a session', async () => {
     const stranger = new Caller(company.running.address)
     for (const route of allRoutes.filter(({ roles }) => roles !== 'anyone')) {
-      const { status } = await stranger.call(route.method.toUpperCase(), route.path.replace(/:\w+/g, uuidv7()), route.method === 'get' ? undefined : {})
+      const { status } = await stranger.call(
+        route.method.toUpperCase(),
+        route.path.replace(/:\w+/g, uuidv7()),
+        route.method === 'get' ? undefined : {}
+      )
       expect(status, `${route.method} ${route.path}`).toBe(401)
     }
   })
@@ -68,15 +85,25 @@ describe('people', () => {
     const waiver = () => [draft(visit, 'waiver.granted', { rule: 'brief-contact', reason: 'Told by telephone.' })]
     expect((await post(isolde, visit, waiver())).status).toBe(403)
     expect((await post(petroc, visit, [draft(visit, 'brief.set', { set: { speedDownMbps: 10 } })])).status).toBe(403)
-    expect((await post(petroc, visit, [draft(visit, 'choice.answered', { choice: 'guest', answer: 'yes' })])).status).toBe(403)
+    expect(
+      (await post(petroc, visit, [draft(visit, 'choice.answered', { choice: 'guest', answer: 'yes' })])).status
+    ).toBe(403)
     expect((await post(petroc, visit, [draft(visit, 'brief.set', { set: { phone: '555-0101' } })])).status).toBe(200)
     expect((await post(wenna, visit, waiver())).status).toBe(200)
   })
 
   it('a page of another site cannot write', async () => {
-    const { status } = await isolde.call('POST', '/session', { login: 'isolde', password: demoPassword }, { origin: 'http://elsewhere.example.org' })
+    const { status } = await isolde.call(
+      'POST',
+      '/session',
+      { login: 'isolde', password: demoPassword },
+      { origin: 'http://elsewhere.example.org' }
+    )
     expect(status).toBe(403)
-    for (const origin of ['null', 'nonsense']) expect((await isolde.call('POST', '/session', { login: 'isolde', password: demoPassword }, { origin })).status).toBe(403)
+    for (const origin of ['null', 'nonsense'])
+      expect(
+        (await isolde.call('POST', '/session', { login: 'isolde', password: demoPassword }, { origin })).status
+      ).toBe(403)
   })
 
   it('a stream ends after a while, and does not begin again for who logged out meanwhile', async () => {
@@ -117,13 +144,15 @@ describe('entries', () => {
   it('written by eight at once are all there, each once', async () => {
     const visit = await openAVisit(isolde)
     const ids: string[] = []
-    await Promise.all(Array.from({ length: 8 }, async () => {
-      for (let at = 0; at < 10; at++) {
-        const one = draft(visit, 'note.written', { text: 'at once' })
-        ids.push(one.id)
-        expect((await post(isolde, visit, [one])).status).toBe(200)
-      }
-    }))
+    await Promise.all(
+      Array.from({ length: 8 }, async () => {
+        for (let at = 0; at < 10; at++) {
+          const one = draft(visit, 'note.written', { text: 'at once' })
+          ids.push(one.id)
+          expect((await post(isolde, visit, [one])).status).toBe(200)
+        }
+      })
+    )
     const { body } = await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
     expect(body.entries.map(({ seq }) => seq)).toEqual(Array.from({ length: 81 }, (_, at) => at + 1))
     expect(new Set(body.entries.map(({ id }) => id))).toEqual(new Set([body.entries[0]!.id, ...ids]))
@@ -141,8 +170,16 @@ describe('entries', () => {
     ])
     expect(status).toBe(422)
     expect(headers.get('content-type')).toContain('application/problem+json')
-    expect(body.errors!.map(({ pointer }) => pointer)).toEqual(['/entries/1/body/set/mac', '/entries/2/body/set/ssid', '/entries/3/body/set/cidr'])
-    expect(body.errors!.map(({ detail }) => detail)).toEqual([expect.stringContaining('multicast'), expect.stringContaining('at most 32'), expect.stringContaining('192.168.1.0/24')])
+    expect(body.errors!.map(({ pointer }) => pointer)).toEqual([
+      '/entries/1/body/set/mac',
+      '/entries/2/body/set/ssid',
+      '/entries/3/body/set/cidr'
+    ])
+    expect(body.errors!.map(({ detail }) => detail)).toEqual([
+      expect.stringContaining('multicast'),
+      expect.stringContaining('at most 32'),
+      expect.stringContaining('192.168.1.0/24')
+    ])
     expect((await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)).body.entries).toHaveLength(1)
   })
 
@@ -162,8 +199,13 @@ describe('entries', () => {
   it('malformed JSON, text over its length and a body over 1 MB are refused', async () => {
     const visit = await openAVisit(isolde)
     expect((await isolde.call('POST', `/visits/${visit}/entries`, '{"entries": [')).status).toBe(400)
-    expect((await post(isolde, visit, [draft(visit, 'brief.set', { set: { street: 'x'.repeat(200) } })])).status).toBe(422)
-    expect((await isolde.call('POST', `/visits/${visit}/entries`, JSON.stringify({ entries: ['x'.repeat(1_100_000)] }))).status).toBe(413)
+    expect((await post(isolde, visit, [draft(visit, 'brief.set', { set: { street: 'x'.repeat(200) } })])).status).toBe(
+      422
+    )
+    expect(
+      (await isolde.call('POST', `/visits/${visit}/entries`, JSON.stringify({ entries: ['x'.repeat(1_100_000)] })))
+        .status
+    ).toBe(413)
   })
 
   it('two devices that set one field unseen raise a conflict; the later stands until it is settled', async () => {
@@ -172,8 +214,12 @@ describe('entries', () => {
     await post(wenna, visit, [draft(visit, 'brief.set', { set: { phone: '555-0122' } }, { from: otherDevice })])
     const { record } = await company.services.logbook.states.at(company.services.db, visit, 3)
     expect(record.brief.facts.phone).toBe('555-0122')
-    expect(record.conflicts).toMatchObject([{ field: 'phone', earlier: { value: '555-0111' }, later: { value: '555-0122' } }])
-    await post(isolde, visit, [draft(visit, 'conflict.settled', { thing: 'brief', id: 'brief', field: 'phone', keep: 'earlier' }, { base: 3 })])
+    expect(record.conflicts).toMatchObject([
+      { field: 'phone', earlier: { value: '555-0111' }, later: { value: '555-0122' } }
+    ])
+    await post(isolde, visit, [
+      draft(visit, 'conflict.settled', { thing: 'brief', id: 'brief', field: 'phone', keep: 'earlier' }, { base: 3 })
+    ])
     const settled = (await company.services.logbook.states.at(company.services.db, visit, 4)).record
     expect([settled.conflicts, settled.brief.facts.phone]).toEqual([[], '555-0111'])
   })
@@ -184,7 +230,9 @@ describe('entries', () => {
     const other = await serve(await servicesOn(company.database.url, `${company.database.folder}/key`))
     try {
       const visit = await openAVisit(isolde)
-      const response = await fetch(`${other.address}/api/visits/${visit}/events?after=1`, { headers: { cookie: isolde.cookie } })
+      const response = await fetch(`${other.address}/api/visits/${visit}/events?after=1`, {
+        headers: { cookie: isolde.cookie }
+      })
       const reader = response.body!.getReader()
       const sent = Date.now()
       await post(isolde, visit, [draft(visit, 'note.written', { text: 'heard elsewhere' })])
@@ -200,7 +248,16 @@ describe('entries', () => {
 
 describe('secrets', () => {
   const value = 'demo-plover-and-42-herons'
-  const secretOf = (thing: string, more: Record<string, unknown> = {}) => ({ ref: uuidv7(), purpose: 'wifi-passphrase', thing: 'network', id: thing, origin: 'typed', security: 'wpa', value, ...more })
+  const secretOf = (thing: string, more: Record<string, unknown> = {}) => ({
+    ref: uuidv7(),
+    purpose: 'wifi-passphrase',
+    thing: 'network',
+    id: thing,
+    origin: 'typed',
+    security: 'wpa',
+    value,
+    ...more
+  })
 
   it('are in the vault only: in no entry, answer, export or log line; each showing is logged', async () => {
     const visit = await openAVisit(isolde)
@@ -209,19 +266,27 @@ describe('secrets', () => {
     const secret = secretOf(network, { value: 'demo-unsaid-and-42-cormorants' })
     const kept = await isolde.call('POST', `/visits/${visit}/secrets`, secret)
     expect(kept.status).toBe(201)
-    const shown = await isolde.call<{ value: string }>('POST', `/visits/${visit}/secrets/${secret.ref}/show`, { why: 'checking it' })
+    const shown = await isolde.call<{ value: string }>('POST', `/visits/${visit}/secrets/${secret.ref}/show`, {
+      why: 'checking it'
+    })
     expect(shown.body.value).toBe(secret.value)
     const visitText = (await isolde.call('GET', `/visits/${visit}`)).text
     const exported = (await isolde.call('GET', `/visits/${visit}/export`)).text
     expect(visitText).toContain('"secret.shown"')
     for (const text of [visitText, exported, kept.text, log.join('\n')]) expect(text).not.toContain(secret.value)
-    const [stored] = await company.services.db.query('SELECT sealed_value FROM vault_secrets WHERE id = ?', [secret.ref])
-    expect(((stored as { sealed_value: Buffer }[])[0]!).sealed_value.includes(secret.value)).toBe(false)
+    const [stored] = await company.services.db.query('SELECT sealed_value FROM vault_secrets WHERE id = ?', [
+      secret.ref
+    ])
+    expect((stored as { sealed_value: Buffer }[])[0]!.sealed_value.includes(secret.value)).toBe(false)
   })
 
   it('a passphrase of 7 characters is refused without being said again', async () => {
     const visit = await openAVisit(isolde)
-    const { status, text } = await isolde.call('POST', `/visits/${visit}/secrets`, secretOf(uuidv7(), { value: 'seven77' }))
+    const { status, text } = await isolde.call(
+      'POST',
+      `/visits/${visit}/secrets`,
+      secretOf(uuidv7(), { value: 'seven77' })
+    )
     expect(status).toBe(422)
     expect(text).toContain('at least 8')
     expect(text).not.toContain('seven77')
@@ -240,7 +305,18 @@ describe('secrets', () => {
   it('the same password at another home is told apart by a keyed print', async () => {
     const keepAdmin = async () => {
       const visit = await openAVisit(isolde)
-      const { body } = await isolde.call<{ assessed: { usedElsewhere: boolean; print: string } }>('POST', `/visits/${visit}/secrets`, { ref: uuidv7(), purpose: 'admin-password', thing: 'unit', id: uuidv7(), origin: 'typed', value: 'demo-reused-37-lanterns' })
+      const { body } = await isolde.call<{ assessed: { usedElsewhere: boolean; print: string } }>(
+        'POST',
+        `/visits/${visit}/secrets`,
+        {
+          ref: uuidv7(),
+          purpose: 'admin-password',
+          thing: 'unit',
+          id: uuidv7(),
+          origin: 'typed',
+          value: 'demo-reused-37-lanterns'
+        }
+      )
       return body.assessed
     }
     const [first, second] = [await keepAdmin(), await keepAdmin()]
@@ -252,10 +328,21 @@ describe('secrets', () => {
     const visit = await openAVisit(isolde)
     const secret = secretOf(uuidv7())
     await isolde.call('POST', `/visits/${visit}/secrets`, secret)
-    expect((await petroc.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'Asked.' })).status).toBe(403)
+    expect(
+      (await petroc.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'Asked.' })).status
+    ).toBe(403)
     expect((await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good' })).status).toBe(422)
-    expect((await wenna.call('POST', `/visits/${visit}/erase-secrets`, { confirm: 'erase for good', why: 'The customer asked for it.' })).status).toBe(204)
-    expect((await isolde.call('POST', `/visits/${visit}/secrets/${secret.ref}/show`, { why: 'checking it' })).status).toBe(410)
+    expect(
+      (
+        await wenna.call('POST', `/visits/${visit}/erase-secrets`, {
+          confirm: 'erase for good',
+          why: 'The customer asked for it.'
+        })
+      ).status
+    ).toBe(204)
+    expect(
+      (await isolde.call('POST', `/visits/${visit}/secrets/${secret.ref}/show`, { why: 'checking it' })).status
+    ).toBe(410)
   })
 
   it('an entry that holds one is refused, and a secret that stands in a note as well', async () => {
@@ -265,24 +352,42 @@ describe('secrets', () => {
     expect(status).toBe(422)
     expect(text).not.toContain(value)
     await post(isolde, visit, [draft(visit, 'note.written', { text: 'the old one was demo-curlew-17-boats' })])
-    expect((await isolde.call('POST', `/visits/${visit}/secrets`, secretOf(uuidv7(), { value: 'demo-curlew-17-boats' }))).status).toBe(422)
+    expect(
+      (await isolde.call('POST', `/visits/${visit}/secrets`, secretOf(uuidv7(), { value: 'demo-curlew-17-boats' })))
+        .status
+    ).toBe(422)
   })
 
   it('one that is a unit’s name, a place or a network’s name already is refused; a key that is the serial on the label is not', async () => {
     const visit = await openAVisit(isolde)
     const unit = uuidv7()
     await post(isolde, visit, [
-      draft(visit, 'unit.set', { id: unit, set: { name: 'Lantern-Room-77', place: 'under the eaves', serial: 'SN4471-9920' } }),
+      draft(visit, 'unit.set', {
+        id: unit,
+        set: { name: 'Lantern-Room-77', place: 'under the eaves', serial: 'SN4471-9920' }
+      }),
       draft(visit, 'network.set', { id: uuidv7(), set: { ssid: 'Stormwatch-55' } })
     ])
-    const keep = (value: string, purpose: string) => isolde.call<ProblemBody>('POST', `/visits/${visit}/secrets`, { ref: uuidv7(), purpose, thing: 'unit', id: unit, origin: 'typed', value })
+    const keep = (value: string, purpose: string) =>
+      isolde.call<ProblemBody>('POST', `/visits/${visit}/secrets`, {
+        ref: uuidv7(),
+        purpose,
+        thing: 'unit',
+        id: unit,
+        origin: 'typed',
+        value
+      })
     for (const value of ['Lantern-Room-77', 'under the eaves', 'Stormwatch-55']) {
       const { status, text } = await keep(value, 'admin-password')
       expect([status, text.includes(value)]).toEqual([422, false])
     }
     expect((await keep('SN4471-9920', 'label-key')).status).toBe(201)
-    expect((await post(isolde, visit, [draft(visit, 'unit.set', { id: unit, set: { serial: 'SN4471-9920' } })])).status).toBe(200)
-    expect((await post(isolde, visit, [draft(visit, 'unit.set', { id: unit, set: { name: 'SN4471-9920' } })])).status).toBe(422)
+    expect(
+      (await post(isolde, visit, [draft(visit, 'unit.set', { id: unit, set: { serial: 'SN4471-9920' } })])).status
+    ).toBe(200)
+    expect(
+      (await post(isolde, visit, [draft(visit, 'unit.set', { id: unit, set: { name: 'SN4471-9920' } })])).status
+    ).toBe(422)
   })
 })
 
@@ -312,7 +417,11 @@ it('the record of a live visit is one by its schema', async () => {
 })
 
 it('the description of the API names every route', async () => {
-  const { body } = await isolde.call<{ openapi: string; paths: Record<string, Record<string, unknown>> }>('GET', '/openapi.json')
+  const { body } = await isolde.call<{ openapi: string; paths: Record<string, Record<string, unknown>> }>(
+    'GET',
+    '/openapi.json'
+  )
   expect(body.openapi).toBe('3.1.0')
-  for (const { method, path } of allRoutes) expect(body.paths[`/api${path.replace(/:(\w+)/g, '{$1}')}`]?.[method], `${method} ${path}`).toBeDefined()
+  for (const { method, path } of allRoutes)
+    expect(body.paths[`/api${path.replace(/:(\w+)/g, '{$1}')}`]?.[method], `${method} ${path}`).toBeDefined()
 })

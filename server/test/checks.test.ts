@@ -23,7 +23,10 @@ async function booked(from: string, to: string): Promise<{ visit: string; check:
   const entries = [
     draft(visit, 'room.set', { id: room, set: { name: 'Loft', listed: true } }),
     draft(visit, 'measurement.set', { id: uuidv7(), set: { at: 'source', runs: [{ downMbps: 200, idleMs: 9 }] } }),
-    draft(visit, 'measurement.set', { id: uuidv7(), set: { at: 'room', room, band: '5', dbm: -60, runs: [{ downMbps: 150, idleMs: 14 }] } }),
+    draft(visit, 'measurement.set', {
+      id: uuidv7(),
+      set: { at: 'room', room, band: '5', dbm: -60, runs: [{ downMbps: 150, idleMs: 14 }] }
+    }),
     draft(visit, 'check.booked', { id: check, from, to })
   ]
   expect((await isolde.call('POST', `/visits/${visit}/entries`, { entries })).status).toBe(200)
@@ -36,14 +39,25 @@ describe('a check that is booked', () => {
     const day = async (who: Caller) => (await who.call<Day>('GET', '/day?whose=mine')).body.checks.map(({ id }) => id)
     expect(await day(isolde)).toContain(check)
     expect(await day(corin)).not.toContain(check)
-    const { body } = await isolde.call<{ rooms: unknown[]; sourceMbps: number; result: unknown }>('GET', `/checks/${check}`)
-    expect(body).toMatchObject({ rooms: [{ room, name: 'Loft', band: '5', dbm: -60, downMbps: 150, idleMs: 14 }], sourceMbps: 200, result: null })
+    const { body } = await isolde.call<{ rooms: unknown[]; sourceMbps: number; result: unknown }>(
+      'GET',
+      `/checks/${check}`
+    )
+    expect(body).toMatchObject({
+      rooms: [{ room, name: 'Loft', band: '5', dbm: -60, downMbps: 150, idleMs: 14 }],
+      sourceMbps: 200,
+      result: null
+    })
     const result = { rooms: [{ room, dbm: -63, run: { downMbps: 140, idleMs: 15 } }] }
-    const bad = await isolde.call<{ errors: { detail: string }[] }>('POST', `/checks/${check}/result`, { rooms: [{ room, dbm: -63, run: { idleMs: -1 } }] })
+    const bad = await isolde.call<{ errors: { detail: string }[] }>('POST', `/checks/${check}/result`, {
+      rooms: [{ room, dbm: -63, run: { idleMs: -1 } }]
+    })
     expect([bad.status, bad.body.errors[0]!.detail]).toEqual([422, expect.stringContaining('never negative')])
     expect((await isolde.call('POST', `/checks/${check}/result`, result)).status).toBe(201)
     await corin.call('POST', `/checks/${check}/result`, { rooms: [{ room, run: { downMbps: 1 } }] })
-    expect((await isolde.call<{ result: unknown; check: { by: string } }>('GET', `/checks/${check}`)).body).toMatchObject({ result, check: { by: 'Isolde Marram' } })
+    expect(
+      (await isolde.call<{ result: unknown; check: { by: string } }>('GET', `/checks/${check}`)).body
+    ).toMatchObject({ result, check: { by: 'Isolde Marram' } })
     expect(await day(isolde)).not.toContain(check)
     expect((await isolde.call('GET', `/checks/${uuidv7()}`)).status).toBe(404)
   })
@@ -53,16 +67,26 @@ describe('a check that is booked', () => {
     const near = await booked(hours(3), hours(9))
     const ids = async () => (await isolde.call<Day>('GET', '/day?whose=mine')).body.checks.map(({ id }) => id)
     expect(await ids()).not.toContain(far.check)
-    await isolde.call('POST', `/visits/${far.visit}/entries`, { entries: [draft(far.visit, 'check.booked', { id: near.check, from: hours(24 * 20), to: hours(24 * 21) })] })
+    await isolde.call('POST', `/visits/${far.visit}/entries`, {
+      entries: [draft(far.visit, 'check.booked', { id: near.check, from: hours(24 * 20), to: hours(24 * 21) })]
+    })
     expect(await ids()).toContain(near.check)
-    await isolde.call('POST', `/visits/${near.visit}/entries`, { entries: [draft(near.visit, 'check.cancelled', { id: near.check })] })
+    await isolde.call('POST', `/visits/${near.visit}/entries`, {
+      entries: [draft(near.visit, 'check.cancelled', { id: near.check })]
+    })
     expect(await ids()).not.toContain(near.check)
-    const wrong = await isolde.call<{ errors: { detail: string }[] }>('POST', `/visits/${near.visit}/entries`, { entries: [draft(near.visit, 'check.booked', { id: uuidv7(), from: hours(9), to: hours(3) })] })
+    const wrong = await isolde.call<{ errors: { detail: string }[] }>('POST', `/visits/${near.visit}/entries`, {
+      entries: [draft(near.visit, 'check.booked', { id: uuidv7(), from: hours(9), to: hours(3) })]
+    })
     expect(wrong.body.errors[0]!.detail).toContain('later than its beginning')
   })
 
   it('the day finds them by an index', async () => {
-    const [plan] = await rows<{ key: string | null }>(company.services.db, 'EXPLAIN SELECT checks.check_id FROM checks FORCE INDEX (by_due) WHERE checks.due_from < ? ORDER BY checks.due_from, checks.check_id LIMIT 100', [new Date()])
+    const [plan] = await rows<{ key: string | null }>(
+      company.services.db,
+      'EXPLAIN SELECT checks.check_id FROM checks FORCE INDEX (by_due) WHERE checks.due_from < ? ORDER BY checks.due_from, checks.check_id LIMIT 100',
+      [new Date()]
+    )
     expect(plan!.key).toBe('by_due')
   })
 })
@@ -79,6 +103,7 @@ describe('the speed source that ships', () => {
     const up = await fetch(at('up'), { method: 'POST', headers, body: new Uint8Array(300_000) })
     expect(await up.json()).toEqual({ octets: 300_000 })
     expect((await fetch(at('ping'), { headers })).status).toBe(204)
-    for (const octets of ['0', '-4', 'many', '1e12']) expect((await fetch(at(`down?octets=${octets}`), { headers })).status).toBe(422)
+    for (const octets of ['0', '-4', 'many', '1e12'])
+      expect((await fetch(at(`down?octets=${octets}`), { headers })).status).toBe(422)
   })
 })

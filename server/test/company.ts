@@ -19,7 +19,9 @@ export async function startCompany(options: { log?: (line: string) => void } = {
   await loadCompany(services, new Date())
   const running = await serve(services)
   return {
-    database, services, running,
+    database,
+    services,
+    running,
     stop: async () => {
       await running.close()
       await database.drop()
@@ -53,11 +55,27 @@ export class Caller {
     return caller
   }
 
-  async call<T = Record<string, unknown>>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<{ status: number; body: T; headers: Headers; text: string }> {
+  async call<T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    headers: Record<string, string> = {}
+  ): Promise<{ status: number; body: T; headers: Headers; text: string }> {
     const response = await fetch(`${this.address}/api${path}`, {
       method,
-      headers: { cookie: this.cookie, ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-      ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body).replaceAll(`"from":"${device}"`, `"from":"${this.outbox}"`) })
+      headers: {
+        cookie: this.cookie,
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...headers
+      },
+      ...(body === undefined
+        ? {}
+        : {
+            body:
+              typeof body === 'string'
+                ? body
+                : JSON.stringify(body).replaceAll(`"from":"${device}"`, `"from":"${this.outbox}"`)
+          })
     })
     const set = response.headers.getSetCookie()
     if (set.length) this.cookie = set[0]!.split(';')[0]!
@@ -76,7 +94,11 @@ export class Caller {
 export async function openAVisit(caller: Caller, brief: Record<string, unknown> = {}): Promise<string> {
   const id = uuidv7()
   const { status, text } = await caller.call('POST', '/visits', {
-    id, home: uuidv7(), customer: uuidv7(), technician: isolde.id, brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', ...brief }
+    id,
+    home: uuidv7(),
+    customer: uuidv7(),
+    technician: isolde.id,
+    brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', ...brief }
   })
   if (status !== 201) throw new Error(`the visit was not opened: ${text}`)
   return id
@@ -86,7 +108,8 @@ export const device = '0199c000-0000-7000-8000-00000000000a'
 export const otherDevice = '0199c000-0000-7000-8000-00000000000b'
 
 /** The outbox of one of the demo people; Isolde's is that of `draft`. */
-const outboxOf = (login: string) => (login === 'isolde' ? device : `0199c000-0000-7000-8000-0000000000${Buffer.from(login).subarray(0, 1).toString('hex')}`)
+const outboxOf = (login: string) =>
+  login === 'isolde' ? device : `0199c000-0000-7000-8000-0000000000${Buffer.from(login).subarray(0, 1).toString('hex')}`
 
 /** A draft of an entry. */
 export function draft<K extends EntryKind>(visit: string, kind: K, body: Body<K>, more: Partial<Draft> = {}): Draft {

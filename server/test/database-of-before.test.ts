@@ -23,10 +23,17 @@ beforeAll(async () => {
   chmodSync(key, 0o600)
   const { openPool } = await import('../src/db/pool')
   const plain = openPool(database.url)
-  listedBefore = await rows(plain, 'SELECT f.* FROM findings f JOIN visits v ON v.id = f.visit_id WHERE v.sealed_at IS NOT NULL ORDER BY visit_id, rule, subject')
+  listedBefore = await rows(
+    plain,
+    'SELECT f.* FROM findings f JOIN visits v ON v.id = f.visit_id WHERE v.sealed_at IS NOT NULL ORDER BY visit_id, rule, subject'
+  )
   // Of one visit the list says something else than the rules of today do.
   const odd = listedBefore.find(({ outcome }) => outcome === 'holds')!
-  await run(plain, "UPDATE findings SET outcome = 'waived' WHERE visit_id = ? AND rule = ? AND subject = ?", [odd.visit_id, odd.rule, odd.subject])
+  await run(plain, "UPDATE findings SET outcome = 'waived' WHERE visit_id = ? AND rule = ? AND subject = ?", [
+    odd.visit_id,
+    odd.rule,
+    odd.subject
+  ])
   odd.outcome = 'waived'
   await plain.end()
   services = await servicesOn(database.url, key)
@@ -37,7 +44,10 @@ afterAll(async () => {
   await database.drop()
 })
 
-const sealedVisits = async () => (await rows<{ id: string }>(services.db, 'SELECT id FROM visits WHERE sealed_at IS NOT NULL ORDER BY id')).map(({ id }) => id)
+const sealedVisits = async () =>
+  (await rows<{ id: string }>(services.db, 'SELECT id FROM visits WHERE sealed_at IS NOT NULL ORDER BY id')).map(
+    ({ id }) => id
+  )
 const keyOf = ({ rule, subject }: Finding) => `${rule} ${subject?.id ?? ''}`
 
 it('what the rules said of sealed visits is kept as it was listed, and a rebuild does not touch it', async () => {
@@ -46,9 +56,16 @@ it('what the rules said of sealed visits is kept as it was listed, and a rebuild
   const before = new Map<string, string>()
   for (const visit of visits) {
     const { findings } = await readVisit(services.logbook, visit)
-    const listed = new Map(listedBefore.filter((one) => one.visit_id === visit).map((one) => [`${one.rule} ${one.subject}`, one]))
+    const listed = new Map(
+      listedBefore.filter((one) => one.visit_id === visit).map((one) => [`${one.rule} ${one.subject}`, one])
+    )
     expect(findings.length).toBe(listed.size)
-    for (const finding of findings) expect([keyOf(finding), finding.outcome, finding.level]).toEqual([keyOf(finding), listed.get(keyOf(finding))!.outcome, listed.get(keyOf(finding))!.level])
+    for (const finding of findings)
+      expect([keyOf(finding), finding.outcome, finding.level]).toEqual([
+        keyOf(finding),
+        listed.get(keyOf(finding))!.outcome,
+        listed.get(keyOf(finding))!.level
+      ])
     before.set(visit, JSON.stringify(findings))
   }
   await rebuildProjections(services.logbook)
@@ -68,7 +85,10 @@ it('every file is what it was: it verifies, and says nothing of verdicts', async
 })
 
 it('secrets open with the key that came with it', async () => {
-  const held = await rows<{ id: string }>(services.db, 'SELECT visit_id AS id FROM vault_keys WHERE wrapped IS NOT NULL')
+  const held = await rows<{ id: string }>(
+    services.db,
+    'SELECT visit_id AS id FROM vault_keys WHERE wrapped IS NOT NULL'
+  )
   expect(held.length).toBeGreaterThan(5)
   for (const { id } of held) expect((await services.vault.openAll(services.db, id)).length).toBeGreaterThan(0)
 })

@@ -20,7 +20,8 @@ export async function emptyDatabase(): Promise<LocalDatabase & { folder: string;
   const own = mkdtempSync(join(folder, 'test-'))
   const database = await startMariaDb(own, await freePort())
   return {
-    ...database, folder: own,
+    ...database,
+    folder: own,
     drop: async () => {
       await database.kill()
       rmSync(own, { recursive: true, force: true })

@@ -31,9 +31,13 @@ const exported = async (visit: string) => (await wenna.call('GET', `/visits/${vi
 
 it('the demo company has its homes and visits: a dozen sealed, one in review with two breaks, one ready to sign', async () => {
   expect(sealedIds.length).toBeGreaterThanOrEqual(12)
-  const { body } = await wenna.call<{ visits: { id: string; summary: { open: number; heaviest: { outcome: string }[] }; review: string }[] }>('GET', '/day?whose=all')
+  const { body } = await wenna.call<{
+    visits: { id: string; summary: { open: number; heaviest: { outcome: string }[] }; review: string }[]
+  }>('GET', '/day?whose=all')
   const inReview = body.visits.filter(({ review }) => review === 'asked')
-  expect(inReview.map(({ summary }) => summary.heaviest.filter(({ outcome }) => outcome === 'breaks').length)).toEqual([2])
+  expect(inReview.map(({ summary }) => summary.heaviest.filter(({ outcome }) => outcome === 'breaks').length)).toEqual([
+    2
+  ])
   expect(body.visits.filter(({ summary }) => summary.open === 0)).toHaveLength(1)
   for (const { id } of scripts) {
     const { record } = await readVisit(company.services.logbook, id)
@@ -45,8 +49,13 @@ it('every projection is what a rebuild makes of the logbook', async () => {
   const tables = ['homes', 'units', 'networks', 'findings', 'home_terms', 'durations', 'checks'] as const
   const snapshot = async () => {
     const all: Record<string, unknown[]> = {}
-    for (const table of tables) all[table] = (await rows<Record<string, unknown>>(company.services.db, `SELECT * FROM ${table}`)).map((one) => JSON.stringify(one)).sort()
-    all.summaries = (await rows<{ id: string; summary: string }>(company.services.db, 'SELECT id, summary FROM visits ORDER BY id')).map((one) => JSON.stringify(one))
+    for (const table of tables)
+      all[table] = (await rows<Record<string, unknown>>(company.services.db, `SELECT * FROM ${table}`))
+        .map((one) => JSON.stringify(one))
+        .sort()
+    all.summaries = (
+      await rows<{ id: string; summary: string }>(company.services.db, 'SELECT id, summary FROM visits ORDER BY id')
+    ).map((one) => JSON.stringify(one))
     return all
   }
   const before = await snapshot()
@@ -59,7 +68,10 @@ describe('a sealed visit', () => {
   it('takes no more entries, and is not sealed twice', async () => {
     const id = sealedIds[0]!
     const { record } = await readVisit(company.services.logbook, id)
-    expect((await wenna.call('POST', `/visits/${id}/entries`, { entries: [draft(id, 'note.written', { text: 'late' })] })).status).toBe(409)
+    expect(
+      (await wenna.call('POST', `/visits/${id}/entries`, { entries: [draft(id, 'note.written', { text: 'late' })] }))
+        .status
+    ).toBe(409)
     expect((await wenna.call('POST', `/visits/${id}/seal`, { digest: signedDigest(record) })).status).toBe(409)
   })
 
@@ -76,7 +88,10 @@ describe('a sealed visit', () => {
     for (let at = 3; at < text.length; at += step) {
       const octet = text[at]!
       const other = /[0-8]/.test(octet) ? String(Number(octet) + 1) : octet === 'x' ? 'y' : 'x'
-      expect(await verify(text.slice(0, at) + other + text.slice(at + 1)), `octet ${at}: ${text.slice(at - 20, at + 20)}`).not.toBe(0)
+      expect(
+        await verify(text.slice(0, at) + other + text.slice(at + 1)),
+        `octet ${at}: ${text.slice(at - 20, at + 20)}`
+      ).not.toBe(0)
     }
     writeFileSync(file, text)
     expect(await quietly(() => pasado(['verify', file, '--key', '00'.repeat(32)]))).toBe(1)
@@ -85,7 +100,9 @@ describe('a sealed visit', () => {
   it('cannot be sealed before it is ready', async () => {
     const id = idOf('22 Dulse Road')
     const { record } = await readVisit(company.services.logbook, id)
-    const { status, body } = await wenna.call<{ hindrances: string[] }>('POST', `/visits/${id}/seal`, { digest: signedDigest(record) })
+    const { status, body } = await wenna.call<{ hindrances: string[] }>('POST', `/visits/${id}/seal`, {
+      digest: signedDigest(record)
+    })
     expect(status).toBe(409)
     expect(body.hindrances).toEqual(['the customer has not signed', 'the technician has not signed'])
     expect((await wenna.call('POST', `/visits/${id}/seal`, { digest: '0'.repeat(64) })).status).toBe(409)
@@ -96,13 +113,21 @@ describe('a sealed visit', () => {
     const { record } = await readVisit(company.services.logbook, from)
     const id = uuidv7()
     const { customerName, street, town } = record.brief.facts
-    await wenna.call('POST', '/visits', { id, home: record.visit.home, customer: record.visit.customer, technician: isolde.id, brief: { customerName, street, town, reason: 'fault' } })
+    await wenna.call('POST', '/visits', {
+      id,
+      home: record.visit.home,
+      customer: record.visit.customer,
+      technician: isolde.id,
+      brief: { customerName, street, town, reason: 'fault' }
+    })
     const next = (await readVisit(company.services.logbook, id)).record
     expect(next.visit.startedFrom).toBe(from)
     expect(Object.keys(next.units).sort()).toEqual(Object.keys(record.units).sort())
     expect(Object.keys(next.secrets)).toHaveLength(Object.keys(record.secrets).length)
     const [one] = Object.values(next.secrets)
-    expect((await wenna.call('POST', `/visits/${id}/secrets/${one!.ref}/show`, { why: 'checking it' })).status).toBe(200)
+    expect((await wenna.call('POST', `/visits/${id}/secrets/${one!.ref}/show`, { why: 'checking it' })).status).toBe(
+      200
+    )
   })
 })
 
@@ -122,8 +147,12 @@ describe('files', () => {
   })
 
   it('exported, taken in by an empty company and exported again, a visit is the same to the last octet', async () => {
-    const texts = await Promise.all([sealedIds[0]!, idOf('9 Ferryslip Terrace', -1), idOf('4 Lantern Rise')].map(exported))
-    const locked = (await wenna.call('POST', `/visits/${idOf('22 Dulse Road')}/export`, { passphrase: 'gulls over the harbour' })).text
+    const texts = await Promise.all(
+      [sealedIds[0]!, idOf('9 Ferryslip Terrace', -1), idOf('4 Lantern Rise')].map(exported)
+    )
+    const locked = (
+      await wenna.call('POST', `/visits/${idOf('22 Dulse Road')}/export`, { passphrase: 'gulls over the harbour' })
+    ).text
     const secret = Object.values(readRecordFile(locked).record.secrets)[0]!
     const other = await startCompany()
     try {
@@ -134,10 +163,19 @@ describe('files', () => {
         const { visit } = readRecordFile(text)
         expect((await lead.call('GET', `/visits/${visit}/export`)).text === text, visit).toBe(true)
       }
-      expect((await lead.call('POST', '/import', { text: texts[0]!.replaceAll('Skerrow', 'Skarrow') })).status).toBe(422)
+      expect((await lead.call('POST', '/import', { text: texts[0]!.replaceAll('Skerrow', 'Skarrow') })).status).toBe(
+        422
+      )
       expect((await lead.call('POST', '/import', { text: locked, passphrase: 'another one' })).status).toBe(422)
-      expect((await lead.call('POST', '/import', { text: locked, passphrase: 'gulls over the harbour' })).status).toBe(201)
-      const shown = async (caller: Caller) => (await caller.call<{ value: string }>('POST', `/visits/${idOf('22 Dulse Road')}/secrets/${secret.ref}/show`, { why: 'checking it' })).body.value
+      expect((await lead.call('POST', '/import', { text: locked, passphrase: 'gulls over the harbour' })).status).toBe(
+        201
+      )
+      const shown = async (caller: Caller) =>
+        (
+          await caller.call<{ value: string }>('POST', `/visits/${idOf('22 Dulse Road')}/secrets/${secret.ref}/show`, {
+            why: 'checking it'
+          })
+        ).body.value
       expect(await shown(lead)).toBe(await shown(wenna))
     } finally {
       await other.stop()

@@ -8,7 +8,9 @@ import { freePort } from './database'
 import { serverProcess } from './server-process'
 
 let company: Awaited<ReturnType<typeof startCompany>>
-beforeAll(async () => { company = await startCompany() })
+beforeAll(async () => {
+  company = await startCompany()
+})
 afterAll(() => company.stop())
 
 it('killed in a burst of 500 entries and started again, the server has lost none it acknowledged and doubled none', async () => {
@@ -27,15 +29,17 @@ it('killed in a burst of 500 entries and started again, the server has lost none
     return status === 200
   }
   const queue = [...drafts]
-  await Promise.all(Array.from({ length: 6 }, async () => {
-    for (let one = queue.shift(); one; one = queue.shift()) {
-      if (!killed && acknowledged.size >= 150) {
-        killed = true
-        server.child.kill('SIGKILL')
+  await Promise.all(
+    Array.from({ length: 6 }, async () => {
+      for (let one = queue.shift(); one; one = queue.shift()) {
+        if (!killed && acknowledged.size >= 150) {
+          killed = true
+          server.child.kill('SIGKILL')
+        }
+        await sendOnce(one).catch(() => false)
       }
-      await sendOnce(one).catch(() => false)
-    }
-  }))
+    })
+  )
   expect(killed).toBe(true)
   const before = new Set(acknowledged)
   expect(before.size).toBeGreaterThanOrEqual(150)
@@ -57,11 +61,15 @@ it('while the database is away a write is told to try again, and goes through wh
   const visit = await openAVisit(caller)
   const one = draft(visit, 'note.written', { text: 'while it was away' })
   await company.database.kill()
-  const { status, body, headers } = await caller.call<{ type: string }>('POST', `/visits/${visit}/entries`, { entries: [one] })
+  const { status, body, headers } = await caller.call<{ type: string }>('POST', `/visits/${visit}/entries`, {
+    entries: [one]
+  })
   expect([status, body.type, headers.get('retry-after')]).toEqual([503, 'urn:pasado:problem:database-away', '2'])
   const back = await startMariaDb(company.database.folder, company.database.port)
   company.database.kill = back.kill
-  company.database.drop = async () => { await back.kill() }
+  company.database.drop = async () => {
+    await back.kill()
+  }
   expect((await caller.call('POST', `/visits/${visit}/entries`, { entries: [one] })).status).toBe(200)
   const { body: after } = await caller.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
   expect(after.entries.filter(({ id }) => id === one.id)).toHaveLength(1)

@@ -16,12 +16,18 @@ beforeAll(async () => {
 afterAll(() => company.stop())
 
 async function put(visit: string, unit: string, set: Record<string, unknown>) {
-  const { status, text } = await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'unit.set', { id: unit, set })] })
+  const { status, text } = await isolde.call('POST', `/visits/${visit}/entries`, {
+    entries: [draft(visit, 'unit.set', { id: unit, set })]
+  })
   if (status !== 200) throw new Error(text)
 }
 async function stateOf(visit: string) {
   const { body } = await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
-  const [state] = await rows<{ outcome: string }>(company.services.db, "SELECT outcome FROM findings WHERE visit_id = ? AND rule = 'kit-identity' ORDER BY outcome LIMIT 1", [visit])
+  const [state] = await rows<{ outcome: string }>(
+    company.services.db,
+    "SELECT outcome FROM findings WHERE visit_id = ? AND rule = 'kit-identity' ORDER BY outcome LIMIT 1",
+    [visit]
+  )
   return { record: reduce(body.entries as Placed[]), outcome: state?.outcome }
 }
 const tern = { model: 'ostrel-tern', modelVersion: 1 }
@@ -66,18 +72,28 @@ describe('a unit that stands at another home', () => {
     await put(first, one, { ...tern, serial: 'TE3-1000-ACDE', mac })
     await put(second, two, { ...tern, serial: 'TE3-1000-ACDE', mac })
     const from = (await stateOf(first)).record.visit.home
-    const moved = await isolde.call('POST', `/visits/${second}/entries`, { entries: [draft(second, 'unit.transferred', { unit: two, from, reason: 'The customer moved house.' })] })
+    const moved = await isolde.call('POST', `/visits/${second}/entries`, {
+      entries: [draft(second, 'unit.transferred', { unit: two, from, reason: 'The customer moved house.' })]
+    })
     expect([moved.status, (await stateOf(second)).outcome]).toEqual([200, 'holds'])
     await put(third, three, { ...tern, serial: 'TE3-1000-ACDE', mac })
-    expect((await stateOf(third)).record.units[three]!.elsewhere!.map(({ home }) => home)).toEqual([(await stateOf(second)).record.visit.home])
+    expect((await stateOf(third)).record.units[three]!.elsewhere!.map(({ home }) => home)).toEqual([
+      (await stateOf(second)).record.visit.home
+    ])
     const here = (await stateOf(second)).record.visit.home
-    const wrong = await isolde.call<{ errors: { field: string }[] }>('POST', `/visits/${second}/entries`, { entries: [draft(second, 'unit.transferred', { unit: two, from: here, reason: 'no' })] })
+    const wrong = await isolde.call<{ errors: { field: string }[] }>('POST', `/visits/${second}/entries`, {
+      entries: [draft(second, 'unit.transferred', { unit: two, from: here, reason: 'no' })]
+    })
     expect([wrong.status, wrong.body.errors[0]!.field]).toEqual([422, 'entries[0].body.from'])
   })
 
   it('is looked for by an index, not by going through every unit', async () => {
     for (const by of ['u.mac = ?', 'u.serial = ? AND u.model = ?']) {
-      const plan = await rows<{ table: string; type: string; key: string | null }>(company.services.db, `EXPLAIN SELECT u.home_id FROM units u JOIN visits v ON v.id = u.visit_id WHERE u.home_id <> 'x' AND ${STANDS_NOW} AND ${by}`, by.includes('model') ? ['a', 'b'] : ['a'])
+      const plan = await rows<{ table: string; type: string; key: string | null }>(
+        company.services.db,
+        `EXPLAIN SELECT u.home_id FROM units u JOIN visits v ON v.id = u.visit_id WHERE u.home_id <> 'x' AND ${STANDS_NOW} AND ${by}`,
+        by.includes('model') ? ['a', 'b'] : ['a']
+      )
       expect(plan.filter(({ type }) => type === 'ALL' || type === 'index')).toEqual([])
     }
   })
@@ -85,30 +101,68 @@ describe('a unit that stands at another home', () => {
 
 describe('models', () => {
   const heron = demoModels.find(({ id }) => id === 'ostrel-heron')!
-  const next = (change: (model: typeof heron) => void) => { const model = structuredClone(heron); model.version = 2; change(model); return model }
+  const next = (change: (model: typeof heron) => void) => {
+    const model = structuredClone(heron)
+    model.version = 2
+    change(model)
+    return model
+  }
 
   it('the effect of a new version on open visits is told before it is published', async () => {
     const visit = await openAVisit(isolde, { street: '77 Effect Lane' })
     await put(visit, uuidv7(), { model: 'ostrel-heron', modelVersion: 1, name: 'Hall', role: 'router', method: 'app' })
-    const { body } = await wenna.call<{ visits: { street: string; units: { name: string; version: number; breaks: string[] }[] }[] }>('POST', '/models/effect', { model: next((model) => { model.methods[0]!.id = 'other-app' }) })
-    expect(body.visits).toMatchObject([{ street: '77 Effect Lane', units: [{ name: 'Hall', version: 1, breaks: [expect.stringContaining('method app')] }] }])
-    expect((await wenna.call<{ visits: { units: { breaks: string[] }[] }[] }>('POST', '/models/effect', { model: next(() => undefined) })).body.visits[0]!.units[0]!.breaks).toEqual([])
+    const { body } = await wenna.call<{
+      visits: { street: string; units: { name: string; version: number; breaks: string[] }[] }[]
+    }>('POST', '/models/effect', {
+      model: next((model) => {
+        model.methods[0]!.id = 'other-app'
+      })
+    })
+    expect(body.visits).toMatchObject([
+      {
+        street: '77 Effect Lane',
+        units: [{ name: 'Hall', version: 1, breaks: [expect.stringContaining('method app')] }]
+      }
+    ])
+    expect(
+      (
+        await wenna.call<{ visits: { units: { breaks: string[] }[] }[] }>('POST', '/models/effect', {
+          model: next(() => undefined)
+        })
+      ).body.visits[0]!.units[0]!.breaks
+    ).toEqual([])
     expect((await isolde.call('POST', '/models/effect', { model: heron })).status).toBe(403)
   })
 
   it('a whole catalogue goes out and comes in: what is here stays, the next is published, all or none', async () => {
     const all = { format: 'pasado.catalogue/1', models: demoModels }
-    expect((await wenna.call('POST', '/models/import', { catalogue: all })).body).toEqual({ published: [], known: demoModels.length })
-    const good = next((model) => { model.twin = 'The router is the one with the blue port.' })
+    expect((await wenna.call('POST', '/models/import', { catalogue: all })).body).toEqual({
+      published: [],
+      known: demoModels.length
+    })
+    const good = next((model) => {
+      model.twin = 'The router is the one with the blue port.'
+    })
     const bad = { ...structuredClone(demoModels[1]!), version: 2, start: 'nowhere' }
-    const none = await wenna.call<{ errors: { field: string }[] }>('POST', '/models/import', { catalogue: { ...all, models: [good, bad] } })
+    const none = await wenna.call<{ errors: { field: string }[] }>('POST', '/models/import', {
+      catalogue: { ...all, models: [good, bad] }
+    })
     expect([none.status, none.body.errors[0]!.field]).toEqual([422, 'catalogue.models[1].start'])
-    expect((await wenna.call('POST', '/models/import', { catalogue: { ...all, models: [good] } })).body).toEqual({ published: ['ostrel-heron@2'], known: 0 })
-    const changed = await wenna.call<{ errors: { detail: string }[] }>('POST', '/models/import', { catalogue: { ...all, models: [{ ...good, twin: 'other' }] } })
+    expect((await wenna.call('POST', '/models/import', { catalogue: { ...all, models: [good] } })).body).toEqual({
+      published: ['ostrel-heron@2'],
+      known: 0
+    })
+    const changed = await wenna.call<{ errors: { detail: string }[] }>('POST', '/models/import', {
+      catalogue: { ...all, models: [{ ...good, twin: 'other' }] }
+    })
     expect(changed.body.errors[0]!.detail).toContain('give it version 3')
-    const later = await wenna.call<{ errors: { field: string }[] }>('POST', '/models/import', { catalogue: { ...all, format: 'pasado.catalogue/2' } })
+    const later = await wenna.call<{ errors: { field: string }[] }>('POST', '/models/import', {
+      catalogue: { ...all, format: 'pasado.catalogue/2' }
+    })
     expect(later.body.errors[0]!.field).toBe('catalogue.format')
-    const unknown = await wenna.call<{ errors: { field: string }[] }>('POST', '/models', { model: { ...good, version: 3, glitter: true } })
+    const unknown = await wenna.call<{ errors: { field: string }[] }>('POST', '/models', {
+      model: { ...good, version: 3, glitter: true }
+    })
     expect(unknown.body.errors.map(({ field }) => field)).toContain('model.glitter')
   })
 
@@ -119,8 +173,12 @@ describe('models', () => {
     expect((await wenna.call('POST', '/models', { model: sill })).status).toBe(201)
     await put(visit, uuidv7(), { model: 'karstine-sill', modelVersion: 2 })
     expect((await wenna.call('POST', '/models', { model: { ...sill, version: 3 } })).status).toBe(201)
-    const box = await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'box.set', { id: uuidv7(), set: { model: 'karstine-sill', modelVersion: 3 } })] })
+    const box = await isolde.call('POST', `/visits/${visit}/entries`, {
+      entries: [draft(visit, 'box.set', { id: uuidv7(), set: { model: 'karstine-sill', modelVersion: 3 } })]
+    })
     expect(box.status).toBe(200)
-    await expect(put(visit, uuidv7(), { model: 'karstine-sill', modelVersion: 4 })).rejects.toThrow('no model karstine-sill of version 4 is in the catalogue')
+    await expect(put(visit, uuidv7(), { model: 'karstine-sill', modelVersion: 4 })).rejects.toThrow(
+      'no model karstine-sill of version 4 is in the catalogue'
+    )
   })
 })

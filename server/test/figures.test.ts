@@ -18,21 +18,33 @@ it('rules are counted by the visits in which they came out so, month by month, f
   const { db } = company.services
   const since = firstDay(60, new Date())
   const found = await figuresByMonth(db, since)
-  const counted = await rows<{ rule: string; visits: number; broken: number; notHere: number }>(db, "SELECT rule, COUNT(DISTINCT IF(outcome <> 'not-here', visit_id, NULL)) AS visits, COUNT(DISTINCT IF(outcome = 'breaks', visit_id, NULL)) AS broken, COUNT(DISTINCT IF(outcome = 'not-here', visit_id, NULL)) AS notHere FROM findings GROUP BY rule")
+  const counted = await rows<{ rule: string; visits: number; broken: number; notHere: number }>(
+    db,
+    "SELECT rule, COUNT(DISTINCT IF(outcome <> 'not-here', visit_id, NULL)) AS visits, COUNT(DISTINCT IF(outcome = 'breaks', visit_id, NULL)) AS broken, COUNT(DISTINCT IF(outcome = 'not-here', visit_id, NULL)) AS notHere FROM findings GROUP BY rule"
+  )
   for (const { rule, visits, broken } of counted) {
     const of = found.filter((one) => one.rule === rule)
-    expect([rule, of.reduce((sum, one) => sum + one.visits, 0), of.reduce((sum, one) => sum + one.breaks, 0)]).toEqual([rule, visits, broken])
+    expect([rule, of.reduce((sum, one) => sum + one.visits, 0), of.reduce((sum, one) => sum + one.breaks, 0)]).toEqual([
+      rule,
+      visits,
+      broken
+    ])
   }
   expect(counted.find(({ rule }) => rule === 'firm-minimum')!.broken).toBeGreaterThan(0)
   // Where it did not apply at all it is not counted.
   expect(counted.some(({ notHere, visits }) => notHere > 0 && visits > 0)).toBe(true)
   const minimum = found.filter(({ rule }) => rule === 'firm-minimum')
-  expect(minimum.every(({ month }) => /^\d{4}-\d\d$/.test(month) && month >= since.toISOString().slice(0, 7))).toBe(true)
+  expect(minimum.every(({ month }) => /^\d{4}-\d\d$/.test(month) && month >= since.toISOString().slice(0, 7))).toBe(
+    true
+  )
 })
 
 it('one rule by model; what speaks of no unit has none', async () => {
   const { db } = company.services
-  const [counted] = await rows<{ count: number }>(db, "SELECT COUNT(*) AS count FROM findings f JOIN units u ON u.visit_id = f.visit_id AND u.unit_id = f.subject WHERE f.rule = 'firm-minimum' AND f.outcome = 'breaks'")
+  const [counted] = await rows<{ count: number }>(
+    db,
+    "SELECT COUNT(*) AS count FROM findings f JOIN units u ON u.visit_id = f.visit_id AND u.unit_id = f.subject WHERE f.rule = 'firm-minimum' AND f.outcome = 'breaks'"
+  )
   const models = await figuresByModel(db, 'firm-minimum', new Date(0))
   expect(models.reduce((sum, { breaks }) => sum + breaks, 0)).toBe(counted!.count)
   expect(await figuresByModel(db, 'hand-custody', new Date(0))).toEqual([])
@@ -43,7 +55,9 @@ it('through the API, and no month out of its range', async () => {
   const { body } = await wenna.call<{ rules: Month[] }>('GET', '/figures?months=60')
   expect(body.rules.length).toBeGreaterThan(5)
   expect((await wenna.call('GET', '/figures?months=0')).status).toBe(422)
-  expect((await wenna.call<{ models: unknown[] }>('GET', '/figures/firm-minimum?months=60')).body.models.length).toBeGreaterThan(1)
+  expect(
+    (await wenna.call<{ models: unknown[] }>('GET', '/figures/firm-minimum?months=60')).body.models.length
+  ).toBeGreaterThan(1)
 })
 
 it('a month begins on its first day, this one counted, also across a year’s end', () => {
@@ -52,18 +66,36 @@ it('a month begins on its first day, this one counted, also across a year’s en
 })
 
 it('figures are led by the index of sealing, not by a look at every finding', async () => {
-  for (const { table, type } of await rows<{ table: string; type: string }>(company.services.db, "EXPLAIN SELECT STRAIGHT_JOIN f.rule FROM visits v FORCE INDEX (by_seal) JOIN findings f FORCE INDEX (PRIMARY) ON f.visit_id = v.id WHERE v.sealed_at >= '2026-01-01' AND f.outcome <> 'not-here' GROUP BY v.id, f.rule")) expect(`${table} ${type}`).not.toMatch(/ ALL$/)
+  for (const { table, type } of await rows<{ table: string; type: string }>(
+    company.services.db,
+    "EXPLAIN SELECT STRAIGHT_JOIN f.rule FROM visits v FORCE INDEX (by_seal) JOIN findings f FORCE INDEX (PRIMARY) ON f.visit_id = v.id WHERE v.sealed_at >= '2026-01-01' AND f.outcome <> 'not-here' GROUP BY v.id, f.rule"
+  ))
+    expect(`${table} ${type}`).not.toMatch(/ ALL$/)
 })
 
 it('many who ask at once share an answer, and never hold more than two connections', async () => {
   const { Sparing } = await import('../src/db/sparing')
   const sparing = new Sparing(2, 3)
   let [now, most, asked] = [0, 0, 0]
-  const find = async () => { asked++; now++; most = Math.max(most, now); await new Promise((resolve) => setTimeout(resolve, 20)); now--; return asked }
-  const answers = await Promise.allSettled([...Array.from({ length: 12 }, () => sparing.ask('months 12', find)), ...[1, 2, 3, 4, 5, 6].map((months) => sparing.ask(`months ${months}`, find))])
+  const find = async () => {
+    asked++
+    now++
+    most = Math.max(most, now)
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    now--
+    return asked
+  }
+  const answers = await Promise.allSettled([
+    ...Array.from({ length: 12 }, () => sparing.ask('months 12', find)),
+    ...[1, 2, 3, 4, 5, 6].map((months) => sparing.ask(`months ${months}`, find))
+  ])
   expect(most).toBe(2)
   expect(new Set(answers.slice(0, 12).map((one) => (one as { value: number }).value)).size).toBe(1)
   expect(answers.filter(({ status }) => status === 'rejected').length).toBeGreaterThan(0)
-  expect(answers.filter(({ status }) => status === 'rejected').map((one) => ((one as PromiseRejectedResult).reason as { status: number }).status)).toContain(503)
+  expect(
+    answers
+      .filter(({ status }) => status === 'rejected')
+      .map((one) => ((one as PromiseRejectedResult).reason as { status: number }).status)
+  ).toContain(503)
   expect(await sparing.ask('months 1', () => Promise.resolve('again'))).toBe('again')
 })

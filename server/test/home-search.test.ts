@@ -13,7 +13,11 @@ const search = async (query: string) => (await petroc.call<Page>('GET', `/homes?
 beforeAll(async () => {
   company = await startCompany()
   petroc = await Caller.as(company.running, 'petroc')
-  await loadVisits(company.services, demoVisits().filter(({ brief }) => /Curlew|Samphire|Pilot|Gull|Wrack|Sandpiper|Slipway/.test(brief.street ?? '')), new Date())
+  await loadVisits(
+    company.services,
+    demoVisits().filter(({ brief }) => /Curlew|Samphire|Pilot|Gull|Wrack|Sandpiper|Slipway/.test(brief.street ?? '')),
+    new Date()
+  )
 })
 afterAll(() => company.stop())
 
@@ -30,28 +34,51 @@ describe('homes are found', () => {
 
   it('by the model that stands there, by the version it runs, and with words on top', async () => {
     const { services } = company
-    const there = await rows<{ home: string }>(services.db, 'SELECT DISTINCT u.home_id AS home FROM units u JOIN homes h ON h.latest_visit = u.visit_id WHERE u.model = ?', ['ostrel-tern'])
-    expect((await search('model=ostrel-tern')).homes.map(({ id }) => id).sort()).toEqual(there.map(({ home }) => home).sort())
-    const [version] = await rows<{ firmware: string; count: number }>(services.db, 'SELECT u.firmware, COUNT(DISTINCT u.home_id) AS count FROM units u JOIN homes h ON h.latest_visit = u.visit_id WHERE u.model = ? AND u.firmware IS NOT NULL GROUP BY u.firmware LIMIT 1', ['ostrel-tern'])
+    const there = await rows<{ home: string }>(
+      services.db,
+      'SELECT DISTINCT u.home_id AS home FROM units u JOIN homes h ON h.latest_visit = u.visit_id WHERE u.model = ?',
+      ['ostrel-tern']
+    )
+    expect((await search('model=ostrel-tern')).homes.map(({ id }) => id).sort()).toEqual(
+      there.map(({ home }) => home).sort()
+    )
+    const [version] = await rows<{ firmware: string; count: number }>(
+      services.db,
+      'SELECT u.firmware, COUNT(DISTINCT u.home_id) AS count FROM units u JOIN homes h ON h.latest_visit = u.visit_id WHERE u.model = ? AND u.firmware IS NOT NULL GROUP BY u.firmware LIMIT 1',
+      ['ostrel-tern']
+    )
     expect((await search(`model=ostrel-tern&firmware=${version!.firmware}`)).homes).toHaveLength(version!.count)
     const [one] = (await search('model=ostrel-tern')).homes
-    expect((await search(`model=ostrel-tern&q=${encodeURIComponent(one!.street)}`)).homes.map(({ id }) => id)).toEqual([one!.id])
+    expect((await search(`model=ostrel-tern&q=${encodeURIComponent(one!.street)}`)).homes.map(({ id }) => id)).toEqual([
+      one!.id
+    ])
   })
 
   it('by how a rule came out in the latest visit', async () => {
-    const broken = await rows<{ rule: string; home: string }>(company.services.db, "SELECT f.rule, v.home_id AS home FROM findings f JOIN visits v ON v.id = f.visit_id JOIN homes h ON h.latest_visit = v.id WHERE f.outcome = 'breaks'")
+    const broken = await rows<{ rule: string; home: string }>(
+      company.services.db,
+      "SELECT f.rule, v.home_id AS home FROM findings f JOIN visits v ON v.id = f.visit_id JOIN homes h ON h.latest_visit = v.id WHERE f.outcome = 'breaks'"
+    )
     const [{ rule }] = broken as [{ rule: string; home: string }]
-    expect((await search(`rule=${rule}&outcome=breaks`)).homes.map(({ id }) => id).sort()).toEqual([...new Set(broken.filter((one) => one.rule === rule).map(({ home }) => home))].sort())
+    expect((await search(`rule=${rule}&outcome=breaks`)).homes.map(({ id }) => id).sort()).toEqual(
+      [...new Set(broken.filter((one) => one.rule === rule).map(({ home }) => home))].sort()
+    )
     expect((await search(`rule=${rule}&outcome=breaks&model=no-such-model`)).homes).toEqual([])
   })
 
   it('refuses a version without its model, and an outcome that is none', async () => {
-    expect((await petroc.call('GET', '/homes?firmware=1.0')).body).toMatchObject({ errors: [{ detail: expect.stringContaining('is missing') as string }] })
+    expect((await petroc.call('GET', '/homes?firmware=1.0')).body).toMatchObject({
+      errors: [{ detail: expect.stringContaining('is missing') as string }]
+    })
     expect((await petroc.call('GET', '/homes?rule=kit-role&outcome=fine')).status).toBe(422)
   })
 
   it('goes on only from where a page ended', async () => {
-    for (const after of ['nonsense', Buffer.from('{"id":1}').toString('base64url')]) expect((await petroc.call('GET', `/homes?after=${after}`)).body).toMatchObject({ status: 422, errors: [{ field: 'query.after', detail: expect.stringContaining('begin with the first page') as string }] })
+    for (const after of ['nonsense', Buffer.from('{"id":1}').toString('base64url')])
+      expect((await petroc.call('GET', `/homes?after=${after}`)).body).toMatchObject({
+        status: 422,
+        errors: [{ field: 'query.after', detail: expect.stringContaining('begin with the first page') as string }]
+      })
   })
 
   it('a page at a time, each home once and none left out, in whatever way they are looked for', async () => {
@@ -59,11 +86,29 @@ describe('homes are found', () => {
     const visit = (await rows<{ id: string }>(db, 'SELECT id FROM visits LIMIT 1'))[0]!.id
     for (let at = 0; at < HOMES_A_PAGE * 2 + 7; at++) {
       const id = uuidv7()
-      await run(db, 'INSERT INTO homes (id, customer_id, customer, street, town, latest_visit) VALUES (?, ?, ?, ?, ?, ?)', [id, uuidv7(), 'Paged Customer', `${at % 9} Same Row`, 'Pagetown', visit])
-      await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', [`paged${at % 4}`, id, visit, 'customer'])
-      await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', ['pagetown', id, visit, 'town'])
+      await run(
+        db,
+        'INSERT INTO homes (id, customer_id, customer, street, town, latest_visit) VALUES (?, ?, ?, ?, ?, ?)',
+        [id, uuidv7(), 'Paged Customer', `${at % 9} Same Row`, 'Pagetown', visit]
+      )
+      await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', [
+        `paged${at % 4}`,
+        id,
+        visit,
+        'customer'
+      ])
+      await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', [
+        'pagetown',
+        id,
+        visit,
+        'town'
+      ])
     }
-    for (const [query, wanted] of [['q=paged', HOMES_A_PAGE * 2 + 7], ['q=pagetown+paged1', 27], ['', null]] as const) {
+    for (const [query, wanted] of [
+      ['q=paged', HOMES_A_PAGE * 2 + 7],
+      ['q=pagetown+paged1', 27],
+      ['', null]
+    ] as const) {
       const seen: string[] = []
       for (let after: string | null = '', pages = 0; after !== null && pages < 20; pages++) {
         const found: Page = await search(`${query}${after ? `&after=${after}` : ''}`)
@@ -72,7 +117,9 @@ describe('homes are found', () => {
         after = found.next
       }
       expect(new Set(seen).size).toBe(seen.length)
-      expect(seen.length).toBe(wanted ?? (await rows<{ count: number }>(db, 'SELECT COUNT(*) AS count FROM homes'))[0]!.count)
+      expect(seen.length).toBe(
+        wanted ?? (await rows<{ count: number }>(db, 'SELECT COUNT(*) AS count FROM homes'))[0]!.count
+      )
     }
   })
 })
@@ -80,19 +127,32 @@ describe('homes are found', () => {
 it('no way of looking reads a table from end to end', async () => {
   const after = { key: 'curlew', id: '0199c000-0000-7000-8000-000000000001' }
   const queries = [
-    byRule({ words: ['curlew'], rule: 'kit-role', outcome: 'waived', model: 'ostrel-tern', firmware: '3.1.0' }, after), byModel({ words: ['curlew'], model: 'ostrel-tern' }, after),
-    byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null), byWord({ words: ['curlew', 'bank'] }, 'curlew', after), byStreet(after)
+    byRule({ words: ['curlew'], rule: 'kit-role', outcome: 'waived', model: 'ostrel-tern', firmware: '3.1.0' }, after),
+    byModel({ words: ['curlew'], model: 'ostrel-tern' }, after),
+    byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null),
+    byWord({ words: ['curlew', 'bank'] }, 'curlew', after),
+    byStreet(after)
   ]
   for (const [sql, params] of queries) {
-    for (const { table, type, key } of await rows<{ table: string; type: string; key: string | null }>(company.services.db, `EXPLAIN ${sql}`, params)) if (!table.startsWith('<derived')) expect(`${table} ${type} ${key}`, sql).not.toMatch(/ ALL | null$/)
+    for (const { table, type, key } of await rows<{ table: string; type: string; key: string | null }>(
+      company.services.db,
+      `EXPLAIN ${sql}`,
+      params
+    ))
+      if (!table.startsWith('<derived')) expect(`${table} ${type} ${key}`, sql).not.toMatch(/ ALL | null$/)
   }
 })
 
 it('a home tells what stands there now, by its latest sealed visit, and no secret', async () => {
   const [home] = (await search('q=curlew')).homes
-  const { body, text } = await petroc.call<{ now: { units: { name: string; modelName: string; means: string }[]; networks: { ssid: string }[] } }>('GET', `/homes/${home!.id}`)
+  const { body, text } = await petroc.call<{
+    now: { units: { name: string; modelName: string; means: string }[]; networks: { ssid: string }[] }
+  }>('GET', `/homes/${home!.id}`)
   expect(body.now.units.length).toBeGreaterThan(0)
-  expect(body.now.units[0]).toMatchObject({ modelName: expect.any(String) as string, means: expect.any(String) as string })
+  expect(body.now.units[0]).toMatchObject({
+    modelName: expect.any(String) as string,
+    means: expect.any(String) as string
+  })
   expect(body.now.networks[0]!.ssid).toBe('Sea Holly')
   expect(text).not.toContain('passphrase')
 })

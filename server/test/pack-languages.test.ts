@@ -15,9 +15,17 @@ const folder = mkdtempSync(join(tmpdir(), 'pasado-pack-'))
 let made = 0
 async function textOf(log: Log): Promise<string> {
   const record = log.record()
-  const values = new Map(Object.values(record.networks).flatMap((network) => { const secret = passphraseOf(record, network); return secret ? [[secret.ref, 'demo-plover-42'] as const] : [] }))
+  const values = new Map(
+    Object.values(record.networks).flatMap((network) => {
+      const secret = passphraseOf(record, network)
+      return secret ? [[secret.ref, 'demo-plover-42'] as const] : []
+    })
+  )
   const file = join(folder, `${made++}.pdf`)
-  writeFileSync(file, await packPdf(packContentOf({ record, catalogue, values, company: { name: 'Tern & Tideway', phone: '555-0100' } })))
+  writeFileSync(
+    file,
+    await packPdf(packContentOf({ record, catalogue, values, company: { name: 'Tern & Tideway', phone: '555-0100' } }))
+  )
   return execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
 }
 
@@ -25,13 +33,27 @@ it('in Spanish nothing of the pack is English but names: headings, lamps, what t
   const log = complete().write('brief.set', { set: { language: 'es', telephone: true } })
   for (const choice of choiceNames) log.write('choice.answered', { choice, answer: choiceAnswers[choice][0]! })
   const text = await textOf(log)
-  for (const said of ['La red de su casa', 'Razorbill', 'demo-plover-42', 'Todo va bien', 'blanca, fija', 'No hay internet', 'El primer día', 'Sin llamadas en un apagón', 'Actualizaciones automáticas', '1 de']) expect(text).toContain(said)
-  for (const english of ['Join it', 'All is well', 'steady', 'no internet', 'What you chose', 'power cut', ' of ']) expect(text).not.toContain(english)
+  for (const said of [
+    'La red de su casa',
+    'Razorbill',
+    'demo-plover-42',
+    'Todo va bien',
+    'blanca, fija',
+    'No hay internet',
+    'El primer día',
+    'Sin llamadas en un apagón',
+    'Actualizaciones automáticas',
+    '1 de'
+  ])
+    expect(text).toContain(said)
+  for (const english of ['Join it', 'All is well', 'steady', 'no internet', 'What you chose', 'power cut', ' of '])
+    expect(text).not.toContain(english)
 })
 
 it('every colour, pattern, choice and answer has its word in each language', () => {
   for (const words of Object.values(packWords)) {
-    for (const colour of lampColours) for (const pattern of lampPatterns) expect(words.look({ colour, pattern })).not.toMatch(/undefined/)
+    for (const colour of lampColours)
+      for (const pattern of lampPatterns) expect(words.look({ colour, pattern })).not.toMatch(/undefined/)
     for (const choice of choiceNames) {
       expect(words.choices[choice]).toBeTruthy()
       for (const answer of choiceAnswers[choice]) expect(words.answers[answer], answer).toBeTruthy()
@@ -43,10 +65,29 @@ it('every colour, pattern, choice and answer has its word in each language', () 
 
 it('draws where units stand, says when a mesh is looked at again, and gives an extender’s network its shared passphrase', async () => {
   const ground = idOf('ground')
-  const log = complete().write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } }).write('room.set', { id: idOf('r1'), set: { name: 'Parlour', storey: ground, x: 0, y: 0, widthM: 6, depthM: 4, complained: true } })
-    .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 2 } }).write('unit.set', { id: node, set: { storey: ground, x: 5, y: 2 } })
-    .write('unit.set', { id: idOf('reed'), set: { name: 'Landing extender', model: 'quillet-reed', modelVersion: 1, role: 'extender' } })
-    .write('network.set', { id: idOf('ext'), set: { ssid: 'Razorbill-ext', use: 'main', bands: ['2.4'], security: 'wpa2-wpa3', segment: home, extender: idOf('reed') } })
+  const log = complete()
+    .write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } })
+    .write('room.set', {
+      id: idOf('r1'),
+      set: { name: 'Parlour', storey: ground, x: 0, y: 0, widthM: 6, depthM: 4, complained: true }
+    })
+    .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 2 } })
+    .write('unit.set', { id: node, set: { storey: ground, x: 5, y: 2 } })
+    .write('unit.set', {
+      id: idOf('reed'),
+      set: { name: 'Landing extender', model: 'quillet-reed', modelVersion: 1, role: 'extender' }
+    })
+    .write('network.set', {
+      id: idOf('ext'),
+      set: {
+        ssid: 'Razorbill-ext',
+        use: 'main',
+        bands: ['2.4'],
+        security: 'wpa2-wpa3',
+        segment: home,
+        extender: idOf('reed')
+      }
+    })
   const text = await textOf(log)
   expect(text).toContain('Parlour')
   expect(text).not.toContain('✗')

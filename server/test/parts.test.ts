@@ -8,7 +8,7 @@ import { startMariaDb } from '../../scripts/mariadb'
 import { readConfig } from '../src/config'
 import { migrate } from '../src/db/migrate'
 import { isAway, rows, transactionOn } from '../src/db/pool'
-import type { HttpProblem} from '../src/http/problem';
+import type { HttpProblem } from '../src/http/problem'
 import { refused } from '../src/http/problem'
 import { mustNotLeak } from '../src/logbook/guards'
 import { searchWords, termsOf, wordsOf } from '../src/logbook/terms'
@@ -23,9 +23,17 @@ const folder = mkdtempSync(join(tmpdir(), 'pasado-parts-'))
 describe('settings', () => {
   const whole = { DATABASE_URL: 'mysql://a:b@127.0.0.1:3306/c', KEY_FILE: '/k' }
 
-  it('have defaults', () => expect(readConfig(whole)).toMatchObject({ HOST: '127.0.0.1', PORT: 4180, TRUST_PROXY: '0', LOG_LEVEL: 'info' }))
+  it('have defaults', () =>
+    expect(readConfig(whole)).toMatchObject({ HOST: '127.0.0.1', PORT: 4180, TRUST_PROXY: '0', LOG_LEVEL: 'info' }))
 
-  it.each([['PORT', 'abc', 'PORT: must be a whole number'], ['PORT', '70000', 'PORT'], ['DATABASE_URL', 'postgres://x', 'DATABASE_URL'], ['MASTER_KEY', 'short', 'MASTER_KEY'], ['LOG_LEVEL', 'loud', 'LOG_LEVEL'], ['PUBLIC_URL', 'nowhere', 'PUBLIC_URL']])('%s=%s is named', (name, value, said) => {
+  it.each([
+    ['PORT', 'abc', 'PORT: must be a whole number'],
+    ['PORT', '70000', 'PORT'],
+    ['DATABASE_URL', 'postgres://x', 'DATABASE_URL'],
+    ['MASTER_KEY', 'short', 'MASTER_KEY'],
+    ['LOG_LEVEL', 'loud', 'LOG_LEVEL'],
+    ['PUBLIC_URL', 'nowhere', 'PUBLIC_URL']
+  ])('%s=%s is named', (name, value, said) => {
     expect(() => readConfig({ ...whole, [name]: value })).toThrow(said)
   })
 
@@ -52,15 +60,37 @@ describe('keys', () => {
   })
 
   it('each key of a company is another, the same at each start, and another company’s are others', () => {
-    const [one, again, other] = [companyKeys(Buffer.alloc(32, 1)), companyKeys(Buffer.alloc(32, 1)), companyKeys(Buffer.alloc(32, 2))]
+    const [one, again, other] = [
+      companyKeys(Buffer.alloc(32, 1)),
+      companyKeys(Buffer.alloc(32, 1)),
+      companyKeys(Buffer.alloc(32, 2))
+    ]
     expect([one.publicKey, one.wrap.toString('hex')]).toEqual([again.publicKey, again.wrap.toString('hex')])
-    expect(new Set([one, other].flatMap(({ wrap, print, publicKey }) => [wrap.toString('hex'), print.toString('hex'), publicKey])).size).toBe(6)
+    expect(
+      new Set(
+        [one, other].flatMap(({ wrap, print, publicKey }) => [wrap.toString('hex'), print.toString('hex'), publicKey])
+      ).size
+    ).toBe(6)
   })
 
   it('what the server signs, the core proves', () => {
     const keys = companyKeys(Buffer.alloc(32, 3))
-    const parts = { chain: '0'.repeat(64), record: '1'.repeat(64), standard: '2'.repeat(64), catalogue: '3'.repeat(64), key: keys.keyName }
-    const text = JSON.stringify({ catalogue: parts.catalogue, chain: parts.chain, format: 'pasado.seal/1', key: parts.key, record: parts.record, standard: parts.standard, visit: 'v' })
+    const parts = {
+      chain: '0'.repeat(64),
+      record: '1'.repeat(64),
+      standard: '2'.repeat(64),
+      catalogue: '3'.repeat(64),
+      key: keys.keyName
+    }
+    const text = JSON.stringify({
+      catalogue: parts.catalogue,
+      chain: parts.chain,
+      format: 'pasado.seal/1',
+      key: parts.key,
+      record: parts.record,
+      standard: parts.standard,
+      visit: 'v'
+    })
     expect(sealSignatureHolds('v', { ...parts, signature: signText(keys, text) }, keys.publicKey)).toBe(true)
   })
 })
@@ -94,12 +124,29 @@ describe('the vault’s envelope', () => {
 
 describe('finding words', () => {
   it.each([
-    ['Oskerry ferry', ['oskerry', 'ferry']], ['00:00:5E:00:53:21', ['00005e005321']], ['00-00-5e', ['00005e']], ['FL3-0452-7KQ8', ['fl304527kq8']], ['Café Åse', ['cafe', 'ase']], ['  ', []]
+    ['Oskerry ferry', ['oskerry', 'ferry']],
+    ['00:00:5E:00:53:21', ['00005e005321']],
+    ['00-00-5e', ['00005e']],
+    ['FL3-0452-7KQ8', ['fl304527kq8']],
+    ['Café Åse', ['cafe', 'ase']],
+    ['  ', []]
   ])('%j', (query, words) => expect(searchWords(query)).toEqual(words))
 
   it('terms are those of the home and of what stands there now', () => {
     const terms = termsOf(complete().record()).map(({ term, what }) => `${what} ${term}`)
-    expect(terms).toEqual(['customer cressa', 'customer oakum', 'street 6', 'street trawl', 'street street', 'town ness', 'town skerrow', 'serial he11', 'mac 00005e005301', 'serial te12', 'mac 00005e005302'])
+    expect(terms).toEqual([
+      'customer cressa',
+      'customer oakum',
+      'street 6',
+      'street trawl',
+      'street street',
+      'town ness',
+      'town skerrow',
+      'serial he11',
+      'mac 00005e005301',
+      'serial te12',
+      'mac 00005e005302'
+    ])
     expect(termsOf(opened().record()).some(({ what }) => what === 'serial')).toBe(false)
     expect(wordsOf('Ann-Marie’s')).toEqual(['ann', 'marie', 's'])
   })
@@ -118,28 +165,38 @@ it('a secret is looked for at every depth, and named by its place without being 
 })
 
 it('a problem document points into what was sent', () => {
-  expect(refused([{ path: ['entries', 0, 'a/b~c'], message: 'is odd' }]).toDocument()).toMatchObject({ status: 422, errors: [{ pointer: '/entries/0/a~1b~0c', field: 'entries[0]["a/b~c"]', detail: 'is odd' }] })
+  expect(refused([{ path: ['entries', 0, 'a/b~c'], message: 'is odd' }]).toDocument()).toMatchObject({
+    status: 422,
+    errors: [{ pointer: '/entries/0/a~1b~0c', field: 'entries[0]["a/b~c"]', detail: 'is odd' }]
+  })
   expect(isAway({ code: 'ECONNREFUSED' }) && !isAway({ code: 'ER_DUP_ENTRY' }) && !isAway(null)).toBe(true)
 })
 
 describe('on a database', () => {
   let company: Awaited<ReturnType<typeof startCompany>>
-  beforeAll(async () => { company = await startCompany() })
+  beforeAll(async () => {
+    company = await startCompany()
+  })
   afterAll(() => company.stop())
 
   it('migrations run once each, also when two processes start at once', async () => {
-    expect(await Promise.all([migrate(company.database.url), migrate(company.database.url)])).toEqual([{ ran: [], rebuild: false }, { ran: [], rebuild: false }])
+    expect(await Promise.all([migrate(company.database.url), migrate(company.database.url)])).toEqual([
+      { ran: [], rebuild: false },
+      { ran: [], rebuild: false }
+    ])
   })
 
   it('a transaction that fails half way leaves nothing', async () => {
     const { db } = company.services
     const count = async () => (await rows<{ many: number }>(db, 'SELECT COUNT(*) AS many FROM models'))[0]!.many
     const before = await count()
-    await expect(transactionOn(db, null, async (connection, _, last) => {
-      await connection.query("INSERT INTO models (id, version, doc) VALUES ('x', 1, '{}')")
-      last({ sql: "INSERT INTO models (id, version, doc) VALUES ('y', 1, '{}')", params: [] })
-      last({ sql: "INSERT INTO models (id, version, doc) VALUES ('x', 1, '{}')", params: [] })
-    })).rejects.toMatchObject({ code: 'ER_DUP_ENTRY' })
+    await expect(
+      transactionOn(db, null, async (connection, _, last) => {
+        await connection.query("INSERT INTO models (id, version, doc) VALUES ('x', 1, '{}')")
+        last({ sql: "INSERT INTO models (id, version, doc) VALUES ('y', 1, '{}')", params: [] })
+        last({ sql: "INSERT INTO models (id, version, doc) VALUES ('x', 1, '{}')", params: [] })
+      })
+    ).rejects.toMatchObject({ code: 'ER_DUP_ENTRY' })
     expect(await count()).toBe(before)
   })
 
@@ -149,7 +206,10 @@ describe('on a database', () => {
       ['SELECT * FROM visits WHERE technician_id = ? AND sealed_at IS NULL ORDER BY planned_at, id LIMIT 200', ['x']],
       ['SELECT * FROM visits WHERE home_id = ? ORDER BY opened_at DESC, id DESC LIMIT 200', ['x']],
       ["SELECT * FROM visits WHERE review = 'asked' AND sealed_at IS NULL ORDER BY planned_at, id LIMIT 200", []],
-      ['SELECT DISTINCT h.id FROM home_terms t JOIN homes h ON h.id = t.home_id WHERE t.term LIKE ? ORDER BY h.street, h.id LIMIT 50', ['ab%']],
+      [
+        'SELECT DISTINCT h.id FROM home_terms t JOIN homes h ON h.id = t.home_id WHERE t.term LIKE ? ORDER BY h.street, h.id LIMIT 50',
+        ['ab%']
+      ],
       ['SELECT doc FROM entries WHERE visit_id = ? AND seq > ? ORDER BY seq', ['x', 1]],
       ['SELECT 1 FROM vault_secrets WHERE company_print = ? LIMIT 1', ['x']],
       ['SELECT * FROM sessions WHERE token_hash = ?', ['x']]
@@ -163,12 +223,27 @@ describe('on a database', () => {
   it('a visit is opened once, however often it is asked for', async () => {
     const caller = await Caller.as(company.running, 'isolde')
     const visit = await openAVisit(caller)
-    const [found] = await rows<{ home_id: string }>(company.services.db, 'SELECT home_id FROM visits WHERE id = ?', [visit])
-    const again = { id: visit, home: uuidv7(), customer: uuidv7(), technician: uuidv7(), brief: { customerName: 'A', street: 'B', town: 'C' } }
+    const [found] = await rows<{ home_id: string }>(company.services.db, 'SELECT home_id FROM visits WHERE id = ?', [
+      visit
+    ])
+    const again = {
+      id: visit,
+      home: uuidv7(),
+      customer: uuidv7(),
+      technician: uuidv7(),
+      brief: { customerName: 'A', street: 'B', town: 'C' }
+    }
     expect((await caller.call('POST', '/visits', again)).status).toBe(422)
     expect(found).toBeDefined()
-    expect((await caller.call('POST', `/visits/${visit}/entries`, { entries: [draft(uuidv7(), 'note.written', { text: 'x' })] })).status).toBe(422)
-    for (const path of [`/visits/${uuidv7()}`, `/homes/${uuidv7()}`, '/nowhere']) expect((await caller.call('GET', path)).status).toBe(404)
+    expect(
+      (
+        await caller.call('POST', `/visits/${visit}/entries`, {
+          entries: [draft(uuidv7(), 'note.written', { text: 'x' })]
+        })
+      ).status
+    ).toBe(422)
+    for (const path of [`/visits/${uuidv7()}`, `/homes/${uuidv7()}`, '/nowhere'])
+      expect((await caller.call('GET', path)).status).toBe(404)
     expect((await caller.call('GET', '/visits/not-an-id')).status).toBe(422)
   })
 })

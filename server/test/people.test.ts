@@ -4,7 +4,11 @@ import { changePerson, lockPerson, type ListedPerson } from '../src/db/people'
 import { passwordFault } from '../src/http/session'
 import { Caller, demoPassword, demoPeople, startCompany } from './company'
 
-interface ProblemBody { type: string; title: string; errors?: { field: string; detail: string }[] }
+interface ProblemBody {
+  type: string
+  title: string
+  errors?: { field: string; detail: string }[]
+}
 
 const lines: string[] = []
 let company: Awaited<ReturnType<typeof startCompany>>
@@ -26,7 +30,10 @@ async function add(login: string, name: string, role = 'technician') {
 }
 async function logIn(login: string, password: string) {
   const caller = new Caller(company.running.address)
-  const { status, body } = await caller.call<{ person: { mustChoose: boolean } }>('POST', '/session', { login, password })
+  const { status, body } = await caller.call<{ person: { mustChoose: boolean } }>('POST', '/session', {
+    login,
+    password
+  })
   return { caller, status, person: body.person }
 }
 
@@ -35,20 +42,38 @@ describe('somebody new', () => {
     const { password } = await add('morwenna', 'Morwenna Pyle')
     const { caller, person } = await logIn('morwenna', password)
     expect(person.mustChoose).toBe(true)
-    expect((await caller.call<ProblemBody>('GET', '/day')).body).toMatchObject({ type: 'urn:pasado:problem:choose-password', status: 403 })
+    expect((await caller.call<ProblemBody>('GET', '/day')).body).toMatchObject({
+      type: 'urn:pasado:problem:choose-password',
+      status: 403
+    })
     expect((await caller.call('POST', '/session/password', { current: password, wanted: own })).status).toBe(204)
     expect((await caller.call('GET', '/day')).status).toBe(200)
-    expect((await caller.call<{ person: object }>('GET', '/session')).body.person).toMatchObject({ login: 'morwenna', mustChoose: false })
+    expect((await caller.call<{ person: object }>('GET', '/session')).body.person).toMatchObject({
+      login: 'morwenna',
+      mustChoose: false
+    })
     expect((await logIn('morwenna', password)).status).toBe(401)
     expect((await logIn('morwenna', own)).status).toBe(200)
-    expect((await listed()).find(({ login }) => login === 'morwenna')).toMatchObject({ mustChoose: false, sessions: 2, openVisits: 0, leftAt: null })
+    expect((await listed()).find(({ login }) => login === 'morwenna')).toMatchObject({
+      mustChoose: false,
+      sessions: 2,
+      openVisits: 0,
+      leftAt: null
+    })
     const { body } = await wenna.call<{ technicians: { name: string }[] }>('GET', '/technicians')
     expect(body.technicians.map(({ name }) => name)).toContain('Morwenna Pyle')
   })
 
   it('needs a login of their own, and a name', async () => {
-    const taken = await wenna.call<ProblemBody>('POST', '/people', { login: 'corin', name: 'Another Corin', role: 'office' })
-    expect([taken.status, taken.body.errors![0]]).toEqual([422, expect.objectContaining({ field: 'login', detail: expect.stringContaining('corin2') as string })])
+    const taken = await wenna.call<ProblemBody>('POST', '/people', {
+      login: 'corin',
+      name: 'Another Corin',
+      role: 'office'
+    })
+    expect([taken.status, taken.body.errors![0]]).toEqual([
+      422,
+      expect.objectContaining({ field: 'login', detail: expect.stringContaining('corin2') as string })
+    ])
     const wrong = await wenna.call<ProblemBody>('POST', '/people', { login: 'Big Name', name: ' ', role: 'boss' })
     expect(wrong.body.errors!.map(({ field }) => field).sort()).toEqual(['login', 'name', 'role'])
   })
@@ -65,14 +90,23 @@ describe('one’s own password', () => {
     const [here, there] = [await Caller.as(company.running, 'petroc'), await Caller.as(company.running, 'petroc')]
     const wrong = await here.call<ProblemBody>('POST', '/session/password', { current: 'not it', wanted: own })
     expect([wrong.status, wrong.body.errors![0]!.field]).toEqual([422, 'current'])
-    const weak = await here.call<ProblemBody>('POST', '/session/password', { current: demoPassword, wanted: 'petroc lunn 1' })
+    const weak = await here.call<ProblemBody>('POST', '/session/password', {
+      current: demoPassword,
+      wanted: 'petroc lunn 1'
+    })
     expect([weak.status, weak.body.errors![0]!.field]).toEqual([422, 'wanted'])
     expect((await here.call('POST', '/session/password', { current: demoPassword, wanted: own })).status).toBe(204)
     expect((await here.call('GET', '/day')).status).toBe(200)
     expect((await there.call('GET', '/day')).status).toBe(401)
   })
 
-  it.each([['short', 'has 5 characters'], [own, 'is the one you have'], ['aaaaaaaaaaaaaaa', 'guessed too soon'], ['isoldemarram', 'guessed too soon'], ['cormorant under nine bells', null]])('%s: %s', async (wanted, says) => {
+  it.each([
+    ['short', 'has 5 characters'],
+    [own, 'is the one you have'],
+    ['aaaaaaaaaaaaaaa', 'guessed too soon'],
+    ['isoldemarram', 'guessed too soon'],
+    ['cormorant under nine bells', null]
+  ])('%s: %s', async (wanted, says) => {
     const fault = await passwordFault(wanted, own, ['isolde', 'Isolde Marram'])
     if (says === null) expect(fault).toBeNull()
     else expect(fault).toContain(says)
@@ -82,7 +116,8 @@ describe('one’s own password', () => {
     const { password } = await add('trier', 'Trier Once')
     const { caller } = await logIn('trier', password)
     const statuses: number[] = []
-    for (let turn = 0; turn < 9; turn++) statuses.push((await caller.call('POST', '/session/password', { current: `guess ${turn}`, wanted: own })).status)
+    for (let turn = 0; turn < 9; turn++)
+      statuses.push((await caller.call('POST', '/session/password', { current: `guess ${turn}`, wanted: own })).status)
     expect([statuses[0], statuses.at(-1)]).toEqual([422, 429])
   })
 })
@@ -108,7 +143,13 @@ describe('who works here', () => {
     expect((await change(id, { name: 'Corin Saltway', role: 'technician', left: true })).status).toBe(204)
     expect((await corin.call('GET', '/day')).status).toBe(401)
     expect((await logIn('corin', demoPassword)).status).toBe(401)
-    const visit = await wenna.call<ProblemBody>('POST', '/visits', { id: uuidv7(), home: uuidv7(), customer: uuidv7(), technician: id, brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow' } })
+    const visit = await wenna.call<ProblemBody>('POST', '/visits', {
+      id: uuidv7(),
+      home: uuidv7(),
+      customer: uuidv7(),
+      technician: id,
+      brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow' }
+    })
     expect([visit.status, visit.body.errors![0]!.field]).toEqual([422, 'technician'])
     expect((await listed()).at(-1)).toMatchObject({ login: 'corin', leftAt: expect.any(String) as string, sessions: 0 })
     await change(id, { name: 'Corin Saltway', role: 'technician', left: false })
@@ -117,7 +158,11 @@ describe('who works here', () => {
 
   it('the last lead stays one, also where two leads go at once', async () => {
     const id = await idOf('wenna')
-    for (const body of [{ name: 'Wenna Tarrow', role: 'office', left: false }, { name: 'Wenna Tarrow', role: 'lead', left: true }]) expect((await change(id, body)).body).toMatchObject({ type: 'urn:pasado:problem:last-lead' })
+    for (const body of [
+      { name: 'Wenna Tarrow', role: 'office', left: false },
+      { name: 'Wenna Tarrow', role: 'lead', left: true }
+    ])
+      expect((await change(id, body)).body).toMatchObject({ type: 'urn:pasado:problem:last-lead' })
     const other = await idOf('isolde')
     await change(other, { name: 'Isolde Marram', role: 'lead', left: false })
     const [first, second] = [await company.services.db.getConnection(), await company.services.db.getConnection()]
@@ -126,7 +171,9 @@ describe('who works here', () => {
       await second.beginTransaction()
       expect((await lockPerson(first, id)).otherLeads).toBe(1)
       let waits = true
-      const locking = lockPerson(second, other).finally(() => { waits = false })
+      const locking = lockPerson(second, other).finally(() => {
+        waits = false
+      })
       await new Promise((resolve) => setTimeout(resolve, 200))
       expect(waits).toBe(true)
       await changePerson(first, id, { name: 'Wenna Tarrow', role: 'technician', leftAt: null })

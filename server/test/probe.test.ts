@@ -32,15 +32,25 @@ const problem = (body: unknown) => (body as { title: string }).title
 
 beforeAll(async () => {
   company = await startCompany()
-  ;[isolde, corin, wenna, petroc] = (await Promise.all(['isolde', 'corin', 'wenna', 'petroc'].map((login) => Caller.as(company.running, login)))) as [Caller, Caller, Caller, Caller]
+  ;[isolde, corin, wenna, petroc] = (await Promise.all(
+    ['isolde', 'corin', 'wenna', 'petroc'].map((login) => Caller.as(company.running, login))
+  )) as [Caller, Caller, Caller, Caller]
   for (const caller of [isolde, corin, wenna, petroc]) {
     const call = caller.call.bind(caller)
-    caller.call = async (...words) => { const answer = await call(...words); statuses.push(answer.status); return answer as never }
+    caller.call = async (...words) => {
+      const answer = await call(...words)
+      statuses.push(answer.status)
+      return answer as never
+    }
   }
   const ready = demoVisits().filter(({ brief }) => brief.street === '22 Dulse Road')
   await loadVisits(company.services, ready, new Date())
   visit = ready.at(-1)!.id
-  const standard: Standard = { ...nextDraft(firstStandard), note: 'Somebody else looks.', policy: { ...firstStandard.policy, fourEyes: true } }
+  const standard: Standard = {
+    ...nextDraft(firstStandard),
+    note: 'Somebody else looks.',
+    policy: { ...firstStandard.policy, fourEyes: true }
+  }
   expect((await wenna.call('POST', '/standards', { standard })).status).toBe(201)
 })
 afterAll(async () => {
@@ -48,19 +58,40 @@ afterAll(async () => {
   await company.stop()
 })
 
-const entriesOf = async (id = visit) => (await isolde.call<{ entries: Entry[] }>('GET', `/visits/${id}/entries?after=0`)).body.entries
+const entriesOf = async (id = visit) =>
+  (await isolde.call<{ entries: Entry[] }>('GET', `/visits/${id}/entries?after=0`)).body.entries
 const recordOf = async (id = visit) => reduce((await entriesOf(id)) as Placed[])
-const write = async (who: Caller, kind: string, body: object, id = visit) => who.call('POST', `/visits/${id}/entries`, { entries: [draft(id, kind as never, body as never, { base: (await recordOf(id)).lastSeq })] })
-const sign = async (who: Caller, as: 'customer' | 'technician', name: string) => write(who, 'signature.given', { who: as, name, strokes: 'M20 110 L60 90 L100 120', digest: signedDigest(await recordOf()) })
+const write = async (who: Caller, kind: string, body: object, id = visit) =>
+  who.call('POST', `/visits/${id}/entries`, {
+    entries: [draft(id, kind as never, body as never, { base: (await recordOf(id)).lastSeq })]
+  })
+const sign = async (who: Caller, as: 'customer' | 'technician', name: string) =>
+  write(who, 'signature.given', {
+    who: as,
+    name,
+    strokes: 'M20 110 L60 90 L100 120',
+    digest: signedDigest(await recordOf())
+  })
 
 it('every route that is tried is one that the description names, with who may call it', async () => {
-  const { body } = await isolde.call<{ paths: Record<string, Record<string, { description?: string }>> }>('GET', '/openapi.json')
-  for (const [path, method, roles] of [['/api/visits/{id}/standard', 'post', 'technician, lead'], ['/api/visits/{id}/seal', 'post', 'technician, lead'], ['/api/visits/{id}/erase-secrets', 'post', 'lead'], ['/api/import', 'post', 'lead'], ['/api/keys/{name}/ours', 'post', 'lead']] as const) expect(body.paths[path]?.[method]?.description).toBe(`Roles: ${roles}.`)
+  const { body } = await isolde.call<{ paths: Record<string, Record<string, { description?: string }>> }>(
+    'GET',
+    '/openapi.json'
+  )
+  for (const [path, method, roles] of [
+    ['/api/visits/{id}/standard', 'post', 'technician, lead'],
+    ['/api/visits/{id}/seal', 'post', 'technician, lead'],
+    ['/api/visits/{id}/erase-secrets', 'post', 'lead'],
+    ['/api/import', 'post', 'lead'],
+    ['/api/keys/{name}/ours', 'post', 'lead']
+  ] as const)
+    expect(body.paths[path]?.[method]?.description).toBe(`Roles: ${roles}.`)
 })
 
 describe('who may say it', () => {
   it('nobody but its technician and leads has a visit checked by another version; an older one is a lead’s, with why', async () => {
-    const move = (who: Caller, version: number, more: object = {}) => who.call('POST', `/visits/${visit}/standard`, { version, ...more })
+    const move = (who: Caller, version: number, more: object = {}) =>
+      who.call('POST', `/visits/${visit}/standard`, { version, ...more })
     expect((await move(corin, 2)).status).toBe(403)
     expect((await move(petroc, 2)).status).toBe(403)
     expect((await move(isolde, 2)).status).toBe(200)
@@ -70,7 +101,10 @@ describe('who may say it', () => {
     expect((await move(wenna, 1)).status).toBe(409)
     expect((await recordOf()).visit.standard.version).toBe(2)
     expect((await move(wenna, 1, { reason: 'The new figures came after the work.' })).status).toBe(200)
-    expect((await entriesOf()).at(-1)).toMatchObject({ kind: 'standard.moved', body: { reason: 'The new figures came after the work.' } })
+    expect((await entriesOf()).at(-1)).toMatchObject({
+      kind: 'standard.moved',
+      body: { reason: 'The new figures came after the work.' }
+    })
     expect((await move(isolde, 2)).status).toBe(200)
   })
 
@@ -93,7 +127,8 @@ describe('who may say it', () => {
   })
 
   it('a lead who recorded something does not approve, nor one who waived where there is another; nor with a must open', async () => {
-    const approve = async (who: Caller) => write(who, 'review.approved', { remark: '', digest: signedDigest(await recordOf()) })
+    const approve = async (who: Caller) =>
+      write(who, 'review.approved', { remark: '', digest: signedDigest(await recordOf()) })
     expect((await approve(isolde)).status).toBe(403)
     expect((await approve(corin)).status).toBe(403)
     const paid = (await recordOf()).brief.facts.speedDownMbps!
@@ -106,7 +141,11 @@ describe('who may say it', () => {
     await write(isolde, 'pack.given', { how: 'printed' })
     const own = await approve(wenna)
     expect([own.status, problem(own.body)]).toEqual([403, expect.stringContaining('You recorded something')])
-    const { body: added } = await wenna.call<{ id: string; password: string }>('POST', '/people', { login: 'tressa', name: 'Tressa Vean', role: 'lead' })
+    const { body: added } = await wenna.call<{ id: string; password: string }>('POST', '/people', {
+      login: 'tressa',
+      name: 'Tressa Vean',
+      role: 'lead'
+    })
     const tressa = new Caller(company.running.address)
     tressa.outbox = uuidv7()
     await tressa.call('POST', '/session', { login: 'tressa', password: added.password })
@@ -126,11 +165,22 @@ describe('who may say it', () => {
 
   it('the office writes the booking and nothing else', async () => {
     expect((await write(petroc, 'brief.set', { set: { phone: '555-0133' } })).status).toBe(200)
-    for (const [kind, body] of [['brief.set', { set: { accessLine: 'fibre' } }], ['rule.answered', { rule: 'hand-lamp', answer: 'yes' }], ['unit.set', { id: uuidv7(), set: { name: 'x' } }]] as const) expect((await write(petroc, kind, body)).status).toBe(403)
+    for (const [kind, body] of [
+      ['brief.set', { set: { accessLine: 'fibre' } }],
+      ['rule.answered', { rule: 'hand-lamp', answer: 'yes' }],
+      ['unit.set', { id: uuidv7(), set: { name: 'x' } }]
+    ] as const)
+      expect((await write(petroc, kind, body)).status).toBe(403)
   })
 
   it('an outbox is one person’s', async () => {
-    const taken = await fetch(`${company.running.address}/api/visits/${visit}/entries`, { method: 'POST', headers: { cookie: corin.cookie, 'content-type': 'application/json' }, body: JSON.stringify({ entries: [draft(visit, 'note.written', { text: 'in her name' }, { from: isolde.outbox, base: 1 })] }) })
+    const taken = await fetch(`${company.running.address}/api/visits/${visit}/entries`, {
+      method: 'POST',
+      headers: { cookie: corin.cookie, 'content-type': 'application/json' },
+      body: JSON.stringify({
+        entries: [draft(visit, 'note.written', { text: 'in her name' }, { from: isolde.outbox, base: 1 })]
+      })
+    })
     expect(taken.status).toBe(409)
   })
 
@@ -140,25 +190,58 @@ describe('who may say it', () => {
     expect((await erase(isolde, { confirm: 'erase for good', why: 'Asked.' })).status).toBe(403)
     expect((await erase(wenna, { confirm: 'erase for good' })).status).toBe(422)
     const empty = uuidv7()
-    await isolde.call('POST', '/visits', { id: empty, home: uuidv7(), customer: uuidv7(), technician: isoldeHerself.id, brief: { customerName: 'Odo Hask', street: '9 Weir Row', town: 'Ness Skerrow' } })
+    await isolde.call('POST', '/visits', {
+      id: empty,
+      home: uuidv7(),
+      customer: uuidv7(),
+      technician: isoldeHerself.id,
+      brief: { customerName: 'Odo Hask', street: '9 Weir Row', town: 'Ness Skerrow' }
+    })
     expect((await erase(wenna, { confirm: 'erase for good', why: 'Asked.' }, empty)).status).toBe(409)
-    expect((await isolde.call('POST', `/visits/${empty}/secrets`, { ref: uuidv7(), purpose: 'admin-password', thing: 'brief', id: 'brief', origin: 'typed', value: 'made-up-kelp-lantern' })).status).toBe(201)
+    expect(
+      (
+        await isolde.call('POST', `/visits/${empty}/secrets`, {
+          ref: uuidv7(),
+          purpose: 'admin-password',
+          thing: 'brief',
+          id: 'brief',
+          origin: 'typed',
+          value: 'made-up-kelp-lantern'
+        })
+      ).status
+    ).toBe(201)
     expect((await write(isolde, 'note.written', { text: 'it is made-up-kelp-lantern' }, empty)).status).toBe(422)
   })
 })
 
 it('more than ten secrets in an hour want the password again, and the leads are told', async () => {
   const id = uuidv7()
-  await isolde.call('POST', '/visits', { id, home: uuidv7(), customer: uuidv7(), technician: isoldeHerself.id, brief: { customerName: 'Fenn Arbery', street: '11 Weir Row', town: 'Ness Skerrow' } })
+  await isolde.call('POST', '/visits', {
+    id,
+    home: uuidv7(),
+    customer: uuidv7(),
+    technician: isoldeHerself.id,
+    brief: { customerName: 'Fenn Arbery', street: '11 Weir Row', town: 'Ness Skerrow' }
+  })
   const ref = uuidv7()
-  await isolde.call('POST', `/visits/${id}/secrets`, { ref, purpose: 'admin-password', thing: 'brief', id: 'brief', origin: 'typed', value: 'made-up-plover-nine' })
-  const show = () => isolde.call<{ type?: string; value?: string }>('POST', `/visits/${id}/secrets/${ref}/show`, { why: 'checking it' })
+  await isolde.call('POST', `/visits/${id}/secrets`, {
+    ref,
+    purpose: 'admin-password',
+    thing: 'brief',
+    id: 'brief',
+    origin: 'typed',
+    value: 'made-up-plover-nine'
+  })
+  const show = () =>
+    isolde.call<{ type?: string; value?: string }>('POST', `/visits/${id}/secrets/${ref}/show`, { why: 'checking it' })
   for (let turn = 0; turn < 10; turn++) expect((await show()).status).toBe(200)
   expect((await wenna.call<{ shown: unknown[] }>('GET', '/day?whose=all')).body.shown).toEqual([])
   const stopped = await show()
   expect([stopped.status, stopped.body.type]).toEqual([403, 'urn:pasado:problem:password-again'])
   expect((await isolde.call('POST', `/visits/${id}/photos/${uuidv7()}/show`, { why: 'checking it' })).status).toBe(403)
-  expect((await wenna.call<{ shown: { name: string }[] }>('GET', '/day?whose=all')).body.shown).toMatchObject([{ name: isoldeHerself.name }])
+  expect((await wenna.call<{ shown: { name: string }[] }>('GET', '/day?whose=all')).body.shown).toMatchObject([
+    { name: isoldeHerself.name }
+  ])
   expect((await isolde.call<{ shown: unknown[] }>('GET', '/day')).body.shown).toEqual([])
   expect((await isolde.call('POST', '/session/again', { password: 'not it' })).status).toBe(422)
   expect((await show()).status).toBe(403)
@@ -171,17 +254,53 @@ describe('a file that is taken in', () => {
   /** A visit that nobody here ever saw, sealed by a key made a minute ago, under a standard with every rule off. */
   function forged(): { text: string; id: string; home: string; key: string } {
     const keys = companyKeys(Buffer.alloc(32, 9))
-    const standard: Standard = { ...firstStandard, version: 99, levels: Object.fromEntries(allRules.map(({ id }) => [id, 'off' as const])) }
+    const standard: Standard = {
+      ...firstStandard,
+      version: 99,
+      levels: Object.fromEntries(allRules.map(({ id }) => [id, 'off' as const]))
+    }
     const model = { ...demoModels[0]!, version: 77 }
     const [id, home] = [uuidv7(), uuidv7()]
     const entries: Entry[] = []
-    const add = (kind: string, body: object) => entries.push(chained(entries.at(-1)?.hash ?? chainStart, { id: uuidv7(), visit: id, at: '2026-01-05T10:00:00.000Z', from: uuidv7(), base: entries.length, kind, body, by: { id: isoldeHerself.id, name: isoldeHerself.name, role: 'technician' }, seq: entries.length + 1, received: '2026-01-05T10:00:00.000Z' } as unknown as Placed))
-    add('visit.opened', { home, customer: uuidv7(), technician: { id: isoldeHerself.id, name: isoldeHerself.name }, standard: { id: 'house', version: 99 }, startedFrom: null, brief: { customerName: 'Nobody Known', street: '1 Nowhere', town: 'Ness Skerrow' } })
+    const add = (kind: string, body: object) =>
+      entries.push(
+        chained(entries.at(-1)?.hash ?? chainStart, {
+          id: uuidv7(),
+          visit: id,
+          at: '2026-01-05T10:00:00.000Z',
+          from: uuidv7(),
+          base: entries.length,
+          kind,
+          body,
+          by: { id: isoldeHerself.id, name: isoldeHerself.name, role: 'technician' },
+          seq: entries.length + 1,
+          received: '2026-01-05T10:00:00.000Z'
+        } as unknown as Placed)
+      )
+    add('visit.opened', {
+      home,
+      customer: uuidv7(),
+      technician: { id: isoldeHerself.id, name: isoldeHerself.name },
+      standard: { id: 'house', version: 99 },
+      startedFrom: null,
+      brief: { customerName: 'Nobody Known', street: '1 Nowhere', town: 'Ness Skerrow' }
+    })
     add('unit.set', { id: uuidv7(), set: { name: 'Odd', model: model.id, modelVersion: 77 } })
     const record = reduce(entries as Placed[])
-    const parts = { chain: entries.at(-1)!.hash, record: digestOf(record), standard: digestOf(standard), catalogue: digestOf([model]), key: keys.keyName }
+    const parts = {
+      chain: entries.at(-1)!.hash,
+      record: digestOf(record),
+      standard: digestOf(standard),
+      catalogue: digestOf([model]),
+      key: keys.keyName
+    }
     add('sealed', { ...parts, signature: signText(keys, sealText(id, parts)) })
-    return { text: printRecordFile(makeRecordFile(entries, standard, catalogueOf([model]), keys.publicKey)), id, home, key: keys.keyName }
+    return {
+      text: printRecordFile(makeRecordFile(entries, standard, catalogueOf([model]), keys.publicKey)),
+      id,
+      home,
+      key: keys.keyName
+    }
   }
 
   it('puts nothing of its own in force: no standard, model or key; it is marked, with who took it in', async () => {
@@ -189,18 +308,46 @@ describe('a file that is taken in', () => {
     for (const who of [isolde, petroc]) expect((await who.call('POST', '/import', { text })).status).toBe(403)
     expect((await wenna.call('POST', '/import', { text })).status).toBe(201)
     expect((await isolde.call<{ standard: Standard }>('GET', '/standards/newest')).body.standard.version).toBe(2)
-    expect((await isolde.call<{ standards: Standard[] }>('GET', '/standards')).body.standards.map(({ version }) => version)).toEqual([2, 1])
-    expect((await isolde.call<{ models: { version: number }[] }>('GET', '/catalogue')).body.models.some(({ version }) => version === 77)).toBe(false)
-    expect((await isolde.call<{ all: { name: string }[] }>('GET', '/keys')).body.all.map(({ name }) => name)).not.toContain(key)
-    const seen = await isolde.call<{ foreign: object; standard: Standard; models: { version: number }[] }>('GET', `/visits/${id}`)
-    expect(seen.body).toMatchObject({ foreign: { by: wennaHerself.name, key: true, standard: true, models: [expect.stringContaining('version 77')] }, standard: { version: 99 }, models: [{ version: 77 }] })
+    expect(
+      (await isolde.call<{ standards: Standard[] }>('GET', '/standards')).body.standards.map(({ version }) => version)
+    ).toEqual([2, 1])
+    expect(
+      (await isolde.call<{ models: { version: number }[] }>('GET', '/catalogue')).body.models.some(
+        ({ version }) => version === 77
+      )
+    ).toBe(false)
+    expect(
+      (await isolde.call<{ all: { name: string }[] }>('GET', '/keys')).body.all.map(({ name }) => name)
+    ).not.toContain(key)
+    const seen = await isolde.call<{ foreign: object; standard: Standard; models: { version: number }[] }>(
+      'GET',
+      `/visits/${id}`
+    )
+    expect(seen.body).toMatchObject({
+      foreign: { by: wennaHerself.name, key: true, standard: true, models: [expect.stringContaining('version 77')] },
+      standard: { version: 99 },
+      models: [{ version: 77 }]
+    })
     // The company's own next version is its own to make.
-    const next: Standard = { ...nextDraft((await isolde.call<{ standard: Standard }>('GET', '/standards/newest')).body.standard), note: 'Once more.' }
+    const next: Standard = {
+      ...nextDraft((await isolde.call<{ standard: Standard }>('GET', '/standards/newest')).body.standard),
+      note: 'Once more.'
+    }
     expect((await wenna.call('POST', '/standards', { standard: next })).status).toBe(201)
     // A new visit at that home is checked by what is in force here.
     const after = uuidv7()
     const { body: file } = await isolde.call<{ home: { customerId: string } }>('GET', `/homes/${home}`)
-    expect((await isolde.call('POST', '/visits', { id: after, home, customer: file.home.customerId, technician: isoldeHerself.id, brief: { customerName: 'Nobody Known', street: '1 Nowhere', town: 'Ness Skerrow' } })).status).toBe(201)
+    expect(
+      (
+        await isolde.call('POST', '/visits', {
+          id: after,
+          home,
+          customer: file.home.customerId,
+          technician: isoldeHerself.id,
+          brief: { customerName: 'Nobody Known', street: '1 Nowhere', town: 'Ness Skerrow' }
+        })
+      ).status
+    ).toBe(201)
     expect((await recordOf(after)).visit.standard.version).toBe(3)
   })
 
@@ -209,13 +356,21 @@ describe('a file that is taken in', () => {
     const open = JSON.parse(text) as { entries: Entry[]; standard: Standard; models: never[]; visit: string }
     const id = uuidv7()
     const entries: Entry[] = []
-    for (const { hash: _, ...one } of open.entries.slice(0, 2)) entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...one, id: uuidv7(), visit: id } as Placed))
+    for (const { hash: _, ...one } of open.entries.slice(0, 2))
+      entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...one, id: uuidv7(), visit: id } as Placed))
     const unsealed = printRecordFile(makeRecordFile(entries, open.standard, catalogueOf(open.models), null))
     expect((await wenna.call('POST', '/import', { text: unsealed })).status).toBe(201)
     const refused = await write(isolde, 'note.written', { text: 'going on' }, id)
     expect([refused.status, problem(refused.body)]).toEqual([409, expect.stringContaining('not in force here')])
     expect((await corin.call('POST', `/visits/${id}/standard`, { version: 3 })).status).toBe(403)
-    expect((await wenna.call('POST', `/visits/${id}/standard`, { version: 3, reason: 'Taken over from the islands’ other company.' })).status).toBe(200)
+    expect(
+      (
+        await wenna.call('POST', `/visits/${id}/standard`, {
+          version: 3,
+          reason: 'Taken over from the islands’ other company.'
+        })
+      ).status
+    ).toBe(200)
     expect((await write(isolde, 'note.written', { text: 'going on' }, id)).status).toBe(200)
     expect((await recordOf(id)).visit.standard.version).toBe(3)
   })
@@ -225,25 +380,47 @@ describe('what is asked oddly is told, and never a fault', () => {
   it('the same entry twice, a visit opened three times at once, a reference in two visits', async () => {
     const one = draft(visit, 'note.written', { text: 'twice' }, { base: 1 })
     expect((await isolde.call('POST', `/visits/${visit}/entries`, { entries: [one, one] })).status).toBe(422)
-    const opening = { id: uuidv7(), home: uuidv7(), customer: uuidv7(), technician: isoldeHerself.id, brief: { customerName: 'Brisa Lanyard', street: '12 Quay', town: 'Ness Skerrow' } }
+    const opening = {
+      id: uuidv7(),
+      home: uuidv7(),
+      customer: uuidv7(),
+      technician: isoldeHerself.id,
+      brief: { customerName: 'Brisa Lanyard', street: '12 Quay', town: 'Ness Skerrow' }
+    }
     const answers = await Promise.all([1, 2, 3].map(() => isolde.call('POST', '/visits', opening)))
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 200, 201])
-    const secret = { ref: uuidv7(), purpose: 'admin-password', thing: 'brief', id: 'brief', origin: 'typed', value: 'made-up-gannet-tar' }
+    const secret = {
+      ref: uuidv7(),
+      purpose: 'admin-password',
+      thing: 'brief',
+      id: 'brief',
+      origin: 'typed',
+      value: 'made-up-gannet-tar'
+    }
     expect((await isolde.call('POST', `/visits/${opening.id}/secrets`, secret)).status).toBe(201)
     expect((await isolde.call('POST', `/visits/${visit}/secrets`, secret)).status).toBe(422)
   })
 
   it('a thing that names another one that is not there is refused with its field', async () => {
-    const { status, body } = await write(isolde, 'pool.set', { id: uuidv7(), set: { segment: uuidv7(), unit: uuidv7(), from: '10.0.0.5', to: '10.0.0.9' } })
-    expect([status, (body as { errors: { field: string }[] }).errors.map(({ field }) => field)]).toEqual([422, ['entries[0].body.set.segment', 'entries[0].body.set.unit']])
+    const { status, body } = await write(isolde, 'pool.set', {
+      id: uuidv7(),
+      set: { segment: uuidv7(), unit: uuidv7(), from: '10.0.0.5', to: '10.0.0.9' }
+    })
+    expect([status, (body as { errors: { field: string }[] }).errors.map(({ field }) => field)]).toEqual([
+      422,
+      ['entries[0].body.set.segment', 'entries[0].body.set.unit']
+    ])
     expect((await write(isolde, 'path.seen', { unit: uuidv7(), address: '10.0.0.4' })).status).toBe(422)
   })
 
   it('a note at a stage that is none, texts beyond ASCII where none belong, and words that objects have by themselves', async () => {
-    for (const stage of ['constructor', 'toString', '__proto__', 'nowhere']) expect((await write(isolde, 'note.written', { text: 'odd', stage })).status).toBe(422)
+    for (const stage of ['constructor', 'toString', '__proto__', 'nowhere'])
+      expect((await write(isolde, 'note.written', { text: 'odd', stage })).status).toBe(422)
     expect((await isolde.call('GET', `/durations?of=${encodeURIComponent('é')}`)).status).toBe(422)
     // As a line from before may hold it.
-    await company.services.logbook.write(visit, new Date(), (open) => Promise.resolve(void open.write('note.written', { text: 'odd', stage: 'constructor' }, isoldeHerself)))
+    await company.services.logbook.write(visit, new Date(), (open) =>
+      Promise.resolve(void open.write('note.written', { text: 'odd', stage: 'constructor' }, isoldeHerself))
+    )
     expect((await isolde.call('GET', `/visits/${visit}/record.pdf`)).status).toBe(200)
   })
 })
@@ -251,7 +428,11 @@ describe('what is asked oddly is told, and never a fault', () => {
 describe('before it is known who asks, nothing is read', () => {
   const send = async (path: string, body: Buffer | string, headers: Record<string, string> = {}) => {
     const began = performance.now()
-    const response = await fetch(`${company.running.address}${path}`, { method: 'POST', headers: { 'content-type': 'application/json', ...headers }, body: typeof body === 'string' ? body : new Uint8Array(body) })
+    const response = await fetch(`${company.running.address}${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', ...headers },
+      body: typeof body === 'string' ? body : new Uint8Array(body)
+    })
     await response.text()
     statuses.push(response.status)
     return { status: response.status, ms: performance.now() - began }
@@ -273,8 +454,12 @@ describe('before it is known who asks, nothing is read', () => {
   it('from a person neither: what nests too deep is not parsed, what is compressed not inflated, what is too long not read', async () => {
     const as = { cookie: isolde.cookie }
     expect((await send(`/api/visits/${visit}/entries`, deep(100_000), as)).status).toBe(400)
-    expect((await send(`/api/visits/${visit}/entries`, `{"entries":[${'{},'.repeat(200_000)}{}]}`, as)).status).toBe(400)
-    expect((await send(`/api/visits/${visit}/entries`, gzipSync('{}'), { ...as, 'content-encoding': 'gzip' })).status).toBe(415)
+    expect((await send(`/api/visits/${visit}/entries`, `{"entries":[${'{},'.repeat(200_000)}{}]}`, as)).status).toBe(
+      400
+    )
+    expect(
+      (await send(`/api/visits/${visit}/entries`, gzipSync('{}'), { ...as, 'content-encoding': 'gzip' })).status
+    ).toBe(415)
     expect((await send(`/api/visits/${visit}/entries`, `{"entries":"${'x'.repeat(1_100_000)}"}`, as)).status).toBe(413)
   })
 
@@ -289,7 +474,14 @@ describe('before it is known who asks, nothing is read', () => {
         longest = Math.max(longest, performance.now() - began)
       }
     })()
-    const kept = await corin.call('POST', `/visits/${visit}/secrets`, { ref: uuidv7(), purpose: 'admin-password', thing: 'brief', id: 'brief', origin: 'typed', value: odd })
+    const kept = await corin.call('POST', `/visits/${visit}/secrets`, {
+      ref: uuidv7(),
+      purpose: 'admin-password',
+      thing: 'brief',
+      id: 'brief',
+      origin: 'typed',
+      value: odd
+    })
     const chosen = await petroc.call('POST', '/session/password', { current: 'skerrow-demo-lantern', wanted: odd })
     going = false
     await others
@@ -299,7 +491,9 @@ describe('before it is known who asks, nothing is read', () => {
 })
 
 describe('tries at a login', () => {
-  const tryAt = async (login: string, headers: Record<string, string> = {}) => (await new Caller(company.running.address).call('POST', '/session', { login, password: 'not it at all' }, headers)).status
+  const tryAt = async (login: string, headers: Record<string, string> = {}) =>
+    (await new Caller(company.running.address).call('POST', '/session', { login, password: 'not it at all' }, headers))
+      .status
 
   it('are counted however the login is spelled, and a spelling that is none is nobody’s', async () => {
     const spellings = ['corin', 'CORIN', ' corin', 'corin ', 'Corin', 'cOrin', 'corin', 'coriN']
@@ -307,19 +501,30 @@ describe('tries at a login', () => {
     expect(await tryAt('corin')).toBe(429)
     for (const login of ['córin', 'cｏrin', 'corin\u200b', 'corin\u0000', 'corin\ufeff']) {
       const caller = new Caller(company.running.address)
-      expect((await caller.call('POST', '/session', { login, password: 'skerrow-demo-lantern' })).status).toBe(login.endsWith('\ufeff') ? 429 : 401)
+      expect((await caller.call('POST', '/session', { login, password: 'skerrow-demo-lantern' })).status).toBe(
+        login.endsWith('\ufeff') ? 429 : 401
+      )
     }
-    const limited = await new Caller(company.running.address).call('POST', '/session', { login: 'corin', password: 'x' })
+    const limited = await new Caller(company.running.address).call('POST', '/session', {
+      login: 'corin',
+      password: 'x'
+    })
     expect(Number(limited.headers.get('retry-after'))).toBeGreaterThan(0)
   })
 })
 
 describe('how a process is', () => {
   it('is told in plain JSON without a log-in', async () => {
-    for (const [path, body] of [['/healthz', { status: 'ok' }], ['/readyz', { status: 'ok', process: 'ok', database: 'ok', migrations: 'ok', key: 'ok' }]] as const) {
+    for (const [path, body] of [
+      ['/healthz', { status: 'ok' }],
+      ['/readyz', { status: 'ok', process: 'ok', database: 'ok', migrations: 'ok', key: 'ok' }]
+    ] as const) {
       const response = await fetch(`${company.running.address}${path}`)
-      expect([response.status, response.headers.get('content-type'), await response.json()]).toEqual([200, 'application/json; charset=utf-8', body])
+      expect([response.status, response.headers.get('content-type'), await response.json()]).toEqual([
+        200,
+        'application/json; charset=utf-8',
+        body
+      ])
     }
   })
 })
-

@@ -20,9 +20,15 @@ afterAll(() => company.stop())
 
 it('under another master key every secret opens as before, reuse is still found out, and old seals verify beside new ones', async () => {
   const { db, vault } = company.services
-  const visits = (await rows<{ id: string }>(db, 'SELECT visit_id AS id FROM vault_keys WHERE wrapped IS NOT NULL ORDER BY visit_id')).map(({ id }) => id)
+  const visits = (
+    await rows<{ id: string }>(db, 'SELECT visit_id AS id FROM vault_keys WHERE wrapped IS NOT NULL ORDER BY visit_id')
+  ).map(({ id }) => id)
   const before = await Promise.all(visits.map((visit) => vault.openAll(db, visit)))
-  const twins = () => rows<{ count: number }>(db, 'SELECT COUNT(*) AS count FROM vault_secrets GROUP BY company_print ORDER BY count DESC')
+  const twins = () =>
+    rows<{ count: number }>(
+      db,
+      'SELECT COUNT(*) AS count FROM vault_secrets GROUP BY company_print ORDER BY count DESC'
+    )
   const reuse = await twins()
   const sealed = (await rows<{ id: string }>(db, 'SELECT id FROM visits WHERE sealed_at IS NOT NULL LIMIT 1'))[0]!.id
 
@@ -37,7 +43,9 @@ it('under another master key every secret opens as before, reuse is still found 
     await expect(vault.openAll(db, visits[0]!)).rejects.toThrow()
     const text = await visitFile(after, sealed, null)
     expect(integrityProblems(readRecordFile(text), text)).toEqual([])
-    expect((await rows<{ name: string }>(after.db, 'SELECT name FROM seal_keys')).map(({ name }) => name).sort()).toEqual([company.services.keys.keyName, after.keys.keyName].sort())
+    expect(
+      (await rows<{ name: string }>(after.db, 'SELECT name FROM seal_keys')).map(({ name }) => name).sort()
+    ).toEqual([company.services.keys.keyName, after.keys.keyName].sort())
   } finally {
     await after.db.end()
   }

@@ -20,18 +20,37 @@ beforeAll(async () => {
 afterAll(() => company.stop())
 
 const state = () => company.services.logbook.write(visit, new Date(), (open) => Promise.resolve(open.state))
-const write = async (kind: 'signature.given' | 'note.written' | 'waiver.granted' | 'brief.set', body: Record<string, unknown>, who = isolde) => who.call<{ errors?: { field: string; detail: string }[] }>('POST', `/visits/${visit}/entries`, { entries: [draft(visit, kind, body as never, { base: (await state()).seq })] })
+const write = async (
+  kind: 'signature.given' | 'note.written' | 'waiver.granted' | 'brief.set',
+  body: Record<string, unknown>,
+  who = isolde
+) =>
+  who.call<{ errors?: { field: string; detail: string }[] }>('POST', `/visits/${visit}/entries`, {
+    entries: [draft(visit, kind, body as never, { base: (await state()).seq })]
+  })
 const sign = async () => {
   const digest = signedDigest((await state()).record)
-  for (const [who, name] of [['customer', 'Kelp Farm'], ['technician', 'Isolde Marram']]) expect((await write('signature.given', { who, name, strokes: 'M20 110 L60 90 L100 120', digest })).status).toBe(200)
+  for (const [who, name] of [
+    ['customer', 'Kelp Farm'],
+    ['technician', 'Isolde Marram']
+  ])
+    expect((await write('signature.given', { who, name, strokes: 'M20 110 L60 90 L100 120', digest })).status).toBe(200)
   return digest
 }
 const seal = (digest: string, who = isolde) => who.call<{ title: string }>('POST', `/visits/${visit}/seal`, { digest })
 
 it('a signature without a stroke and a waiver without a reason are refused, each with its field', async () => {
   const digest = signedDigest((await state()).record)
-  for (const strokes of ['', 'M20 110']) expect((await write('signature.given', { who: 'customer', name: 'Kelp Farm', strokes, digest })).body.errors).toMatchObject([{ field: 'entries[0].body.strokes', detail: expect.stringContaining('at least one stroke') as string }])
-  for (const reason of ['', '   ']) expect((await write('waiver.granted', { rule: 'place-height', reason }, wenna)).body.errors).toMatchObject([{ field: 'entries[0].body.reason' }])
+  for (const strokes of ['', 'M20 110'])
+    expect(
+      (await write('signature.given', { who: 'customer', name: 'Kelp Farm', strokes, digest })).body.errors
+    ).toMatchObject([
+      { field: 'entries[0].body.strokes', detail: expect.stringContaining('at least one stroke') as string }
+    ])
+  for (const reason of ['', '   '])
+    expect((await write('waiver.granted', { rule: 'place-height', reason }, wenna)).body.errors).toMatchObject([
+      { field: 'entries[0].body.reason' }
+    ])
 })
 
 it('a seal for a record that an entry has changed meanwhile is refused: it has to be looked at, and signed, again', async () => {
@@ -45,7 +64,9 @@ it('a seal for a record that an entry has changed meanwhile is refused: it has t
 
 it('two people who seal at once: one does, the other is told; after it nothing is taken any more', async () => {
   await isolde.call('POST', `/visits/${visit}/pack`, {})
-  await isolde.call('POST', `/visits/${visit}/entries`, { entries: [draft(visit, 'pack.given', { how: 'printed' }, { base: (await state()).seq })] })
+  await isolde.call('POST', `/visits/${visit}/entries`, {
+    entries: [draft(visit, 'pack.given', { how: 'printed' }, { base: (await state()).seq })]
+  })
   const digest = await sign()
   const answers = await Promise.all([seal(digest), seal(digest, wenna)])
   expect(answers.map(({ status }) => status).sort()).toEqual([204, 409])
@@ -59,8 +80,14 @@ it('two people who seal at once: one does, the other is told; after it nothing i
   expect([integrityProblems(file, text), file.verdicts?.length]).toEqual([[], (await state()).findings.length])
   const shown = await isolde.call<{ verdicts: { rule: string }[] }>('GET', `/visits/${visit}`)
   expect(shown.body.verdicts).toEqual(file.verdicts)
-  expect(await row(company.services.db, "SELECT 1 FROM sealed_verdicts WHERE visit_id = ? AND kept_by = 'seal'", [visit])).not.toBeNull()
+  expect(
+    await row(company.services.db, "SELECT 1 FROM sealed_verdicts WHERE visit_id = ? AND kept_by = 'seal'", [visit])
+  ).not.toBeNull()
   company.services.logbook.states.forget(visit)
   expect((await state()).findings).toEqual(file.verdicts)
-  expect((await isolde.call<{ entries: { kind: string }[] }>('GET', `/visits/${visit}/entries`)).body.entries.filter(({ kind }) => kind === 'sealed')).toHaveLength(1)
+  expect(
+    (await isolde.call<{ entries: { kind: string }[] }>('GET', `/visits/${visit}/entries`)).body.entries.filter(
+      ({ kind }) => kind === 'sealed'
+    )
+  ).toHaveLength(1)
 })

@@ -14,7 +14,9 @@ import { Caller, servicesOn } from './company'
 import { emptyDatabase } from './database'
 
 let database: Awaited<ReturnType<typeof emptyDatabase>>
-beforeAll(async () => { database = await emptyDatabase() })
+beforeAll(async () => {
+  database = await emptyDatabase()
+})
 afterAll(() => database.drop())
 
 /** Another empty database on the same MariaDB. */
@@ -33,7 +35,9 @@ describe('migrations', () => {
     await migrate(whole)
     const shape = async (url: string) => {
       const connection = await connect(url)
-      const [found] = await connection.query<mysql.RowDataPacket[]>('SELECT table_name, column_name, column_type FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY 1, 2')
+      const [found] = await connection.query<mysql.RowDataPacket[]>(
+        'SELECT table_name, column_name, column_type FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY 1, 2'
+      )
       await connection.end()
       return JSON.stringify(found)
     }
@@ -48,9 +52,12 @@ describe('migrations', () => {
       if (statements.length < 2) continue
       const url = await another(`stopped_${count++}`)
       const connection = await connect(url)
-      await connection.query('CREATE TABLE migrations (name VARCHAR(100) NOT NULL PRIMARY KEY, ran_at DATETIME(3) NOT NULL) ENGINE=InnoDB')
+      await connection.query(
+        'CREATE TABLE migrations (name VARCHAR(100) NOT NULL PRIMARY KEY, ran_at DATETIME(3) NOT NULL) ENGINE=InnoDB'
+      )
       for (const before of files.slice(0, at)) {
-        for (const statement of statementsOf(readFileSync(join(folder, before), 'utf8'))) await connection.query(statement)
+        for (const statement of statementsOf(readFileSync(join(folder, before), 'utf8')))
+          await connection.query(statement)
         await connection.query('INSERT INTO migrations (name, ran_at) VALUES (?, NOW())', [before])
       }
       for (const statement of statements.slice(0, Math.ceil(statements.length / 2))) await connection.query(statement)
@@ -75,7 +82,9 @@ describe('migrations', () => {
     await expect(migrate(url)).rejects.toThrow(/set up by a later Pasado, beside which this one .* cannot run/)
     await connection.query("UPDATE migrations SET oldest = 5 WHERE name = '099_later.sql'")
     expect((await migrate(url)).ran).toEqual([])
-    await connection.query("UPDATE migration_statements SET checksum = REPEAT('0', 64) WHERE name = '010_what_was_said.sql' AND number = 1")
+    await connection.query(
+      "UPDATE migration_statements SET checksum = REPEAT('0', 64) WHERE name = '010_what_was_said.sql' AND number = 1"
+    )
     await connection.query("DELETE FROM migrations WHERE name = '010_what_was_said.sql'")
     await expect(migrate(url)).rejects.toThrow(/statement 1 ran as another one/)
     await connection.end()
@@ -94,8 +103,15 @@ describe('the master key', () => {
     await expect(servicesOn(url, other)).rejects.toThrow(/there is no key file/)
     expect(existsSync(other)).toBe(false)
     writeFileSync(other, randomBytes(32).toString('hex'), { mode: 0o600 })
-    await expect(servicesOn(url, other)).rejects.toThrow(/is not the master key of this database’s company|is not the master key of this database's company/)
-    await expect(makeServices(readConfig({ DATABASE_URL: url, KEY_FILE: key, MASTER_KEY: '7'.repeat(64), LOG_LEVEL: 'silent' }), pino({ level: 'silent' }))).rejects.toThrow(/MASTER_KEY/)
+    await expect(servicesOn(url, other)).rejects.toThrow(
+      /is not the master key of this database’s company|is not the master key of this database's company/
+    )
+    await expect(
+      makeServices(
+        readConfig({ DATABASE_URL: url, KEY_FILE: key, MASTER_KEY: '7'.repeat(64), LOG_LEVEL: 'silent' }),
+        pino({ level: 'silent' })
+      )
+    ).rejects.toThrow(/MASTER_KEY/)
     // One from before it was noted whose key it is: what the vault holds tells.
     const connection = await connect(url)
     await connection.query("DELETE FROM company_facts WHERE name = 'key-print'")
@@ -112,11 +128,22 @@ describe('how a process is', () => {
     const url = await another('health')
     const services = await servicesOn(url, join(database.folder, 'health-key'))
     const running = await serve(services)
-    const ask = async (path: string) => { const response = await fetch(running.address + path); return { status: response.status, body: (await response.json()) as Record<string, string>, retry: response.headers.get('retry-after') } }
+    const ask = async (path: string) => {
+      const response = await fetch(running.address + path)
+      return {
+        status: response.status,
+        body: (await response.json()) as Record<string, string>,
+        retry: response.headers.get('retry-after')
+      }
+    }
     try {
       expect((await ask('/readyz')).status).toBe(200)
       await run(services.db, "DELETE FROM migrations WHERE name = '010_what_was_said.sql'")
-      expect(await ask('/readyz')).toMatchObject({ status: 503, retry: '2', body: { database: 'ok', migrations: 'behind' } })
+      expect(await ask('/readyz')).toMatchObject({
+        status: 503,
+        retry: '2',
+        body: { database: 'ok', migrations: 'behind' }
+      })
       await run(services.db, "INSERT INTO migrations (name, ran_at) VALUES ('010_what_was_said.sql', NOW())")
       await run(services.db, "UPDATE company_facts SET value = 'another'")
       expect(await ask('/readyz')).toMatchObject({ status: 503, body: { key: 'another company’s' } })
@@ -135,17 +162,49 @@ describe('how a process is', () => {
 describe('behind a proxy', () => {
   it('with TLS that says nothing of it, logging in works and the cookie is Secure; a forged header counts for nothing', async () => {
     const url = await another('proxied')
-    const services = await makeServices(readConfig({ DATABASE_URL: url, KEY_FILE: join(database.folder, 'proxied-key'), PORT: '0', PUBLIC_URL: 'https://pasado.example.org', TRUST_PROXY: '1', LOG_LEVEL: 'silent' }), pino({ level: 'silent' }))
+    const services = await makeServices(
+      readConfig({
+        DATABASE_URL: url,
+        KEY_FILE: join(database.folder, 'proxied-key'),
+        PORT: '0',
+        PUBLIC_URL: 'https://pasado.example.org',
+        TRUST_PROXY: '1',
+        LOG_LEVEL: 'silent'
+      }),
+      pino({ level: 'silent' })
+    )
     await loadCompany(services, new Date())
     const running = await serve(services)
     try {
       const caller = new Caller(running.address)
-      const { status, headers } = await caller.call('POST', '/session', { login: 'isolde', password: 'skerrow-demo-lantern' })
+      const { status, headers } = await caller.call('POST', '/session', {
+        login: 'isolde',
+        password: 'skerrow-demo-lantern'
+      })
       expect([status, headers.getSetCookie()[0]]).toEqual([200, expect.stringMatching(/secure/i)])
       const answers: number[] = []
-      for (let turn = 0; turn < 64; turn++) answers.push((await new Caller(running.address).call('POST', '/session', { login: `nobody${turn}`, password: 'x' }, { 'x-forwarded-for': `10.9.${turn}.1, 203.0.113.7` })).status)
+      for (let turn = 0; turn < 64; turn++)
+        answers.push(
+          (
+            await new Caller(running.address).call(
+              'POST',
+              '/session',
+              { login: `nobody${turn}`, password: 'x' },
+              { 'x-forwarded-for': `10.9.${turn}.1, 203.0.113.7` }
+            )
+          ).status
+        )
       expect(answers.filter((one) => one === 429).length).toBeGreaterThan(0)
-      expect((await new Caller(running.address).call('POST', '/session', { login: 'nobody', password: 'x' }, { 'x-forwarded-for': 'z'.repeat(4000) })).status).toBe(401)
+      expect(
+        (
+          await new Caller(running.address).call(
+            'POST',
+            '/session',
+            { login: 'nobody', password: 'x' },
+            { 'x-forwarded-for': 'z'.repeat(4000) }
+          )
+        ).status
+      ).toBe(401)
     } finally {
       await running.close()
     }
@@ -164,8 +223,17 @@ it('what a migration adds is filled without anybody asking for a rebuild', async
   await run(services.db, "UPDATE migrations SET rebuild_due = TRUE WHERE name = '010_what_was_said.sql'")
   await services.db.end()
   const again = await servicesOn(url, key)
-  expect((await row<{ many: number }>(again.db, 'SELECT COUNT(*) AS many FROM homes WHERE phone IS NULL'))!.many).toBe(0)
-  expect((await row<{ many: number }>(again.db, 'SELECT COUNT(*) AS many FROM visits v LEFT JOIN sealed_verdicts k ON k.visit_id = v.id WHERE v.sealed_at IS NOT NULL AND k.visit_id IS NULL'))!.many).toBe(0)
-  expect((await row<{ many: number }>(again.db, 'SELECT COUNT(*) AS many FROM migrations WHERE rebuild_due'))!.many).toBe(0)
+  expect((await row<{ many: number }>(again.db, 'SELECT COUNT(*) AS many FROM homes WHERE phone IS NULL'))!.many).toBe(
+    0
+  )
+  expect(
+    (await row<{ many: number }>(
+      again.db,
+      'SELECT COUNT(*) AS many FROM visits v LEFT JOIN sealed_verdicts k ON k.visit_id = v.id WHERE v.sealed_at IS NOT NULL AND k.visit_id IS NULL'
+    ))!.many
+  ).toBe(0)
+  expect(
+    (await row<{ many: number }>(again.db, 'SELECT COUNT(*) AS many FROM migrations WHERE rebuild_due'))!.many
+  ).toBe(0)
   await again.db.end()
 })

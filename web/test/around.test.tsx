@@ -15,13 +15,35 @@ import { complete, network, node, opened } from '../../core/test/fixture'
 import { answers, asked, currentAddress, json, show, written } from './stage'
 
 vi.mock('idb-keyval', () => import('./idb'))
-vi.mock('signature_pad', () => ({ default: class { addEventListener() {} off() {} toData() { return [{ points: [{ x: 1, y: 2 }, { x: 30, y: 40 }] }] } clear() {} } }))
-vi.mock('../src/workers/strength', () => ({ strengthOf: (value: string) => Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' }) }))
+vi.mock('signature_pad', () => ({
+  default: class {
+    addEventListener() {}
+    off() {}
+    toData() {
+      return [
+        {
+          points: [
+            { x: 1, y: 2 },
+            { x: 30, y: 40 }
+          ]
+        }
+      ]
+    }
+    clear() {}
+  }
+}))
+vi.mock('../src/workers/strength', () => ({
+  strengthOf: (value: string) =>
+    Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' })
+}))
 
 const user = userEvent.setup()
-beforeEach(() => { sessionStorage.clear() })
+beforeEach(() => {
+  sessionStorage.clear()
+})
 
-const chip = (group: string, name: string) => within(screen.getByRole('radiogroup', { name: group })).getByRole('radio', { name })
+const chip = (group: string, name: string) =>
+  within(screen.getByRole('radiogroup', { name: group })).getByRole('radio', { name })
 
 describe('Hand over and Sign off', () => {
   it('choices are asked and answered', async () => {
@@ -55,8 +77,17 @@ describe('Hand over and Sign off', () => {
   /** A visit that can be signed. */
   const ready = () => {
     const log = complete().write('rule.acknowledged', { rule: 'kit-family', reason: 'On purpose.' })
-    for (const [choice, answer] of [['guest', 'no'], ['parental', 'no'], ['security', 'no'], ['updates', 'automatic'], ['lamp', 'bright']] as const) log.write('choice.answered', { choice, answer })
-    log.write('custody.answered', { custody: 'customer-only-now' }).write('rule.answered', { rule: 'hand-cautions', answer: 'yes' })
+    for (const [choice, answer] of [
+      ['guest', 'no'],
+      ['parental', 'no'],
+      ['security', 'no'],
+      ['updates', 'automatic'],
+      ['lamp', 'bright']
+    ] as const)
+      log.write('choice.answered', { choice, answer })
+    log
+      .write('custody.answered', { custody: 'customer-only-now' })
+      .write('rule.answered', { rule: 'hand-cautions', answer: 'yes' })
     return log.write('pack.made', { digest: packDigest(log.record()) }).write('pack.given', { how: 'printed' })
   }
 
@@ -65,15 +96,21 @@ describe('Hand over and Sign off', () => {
     show(log, <SignOff />)
     await user.click(screen.getByRole('button', { name: 'Sign as customer' }))
     await user.click(screen.getByRole('button', { name: 'Sign' }))
-    expect(written('signature.given')).toMatchObject([{ who: 'customer', name: 'Cressa Oakum', digest: signedDigest(log.record()) }])
+    expect(written('signature.given')).toMatchObject([
+      { who: 'customer', name: 'Cressa Oakum', digest: signedDigest(log.record()) }
+    ])
   })
 
   it('sealing says that it is final before it is done', async () => {
     const log = ready()
     const digest = signedDigest(log.record())
-    for (const who of ['customer', 'technician'] as const) log.write('signature.given', { who, name: 'A', strokes: 'M1 1 L2 2', digest })
+    for (const who of ['customer', 'technician'] as const)
+      log.write('signature.given', { who, name: 'A', strokes: 'M1 1 L2 2', digest })
     show(log, <SignOff />)
-    answers.set('/seal', json({ title: 'The record changed while you were about to seal it. Look at it again.', status: 409 }, 409))
+    answers.set(
+      '/seal',
+      json({ title: 'The record changed while you were about to seal it. Look at it again.', status: 409 }, 409)
+    )
     await user.click(screen.getByRole('button', { name: 'Seal this visit' }))
     expect(asked).toEqual([])
     expect(screen.getByText(/Sealing is final/)).toBeDefined()
@@ -122,7 +159,23 @@ describe('around the work', () => {
     show(complete(), <SignOff />)
     const { record } = useVisit.getState()
     const print = 'a'.repeat(64)
-    useVisit.setState({ record: { ...record, seal: { seq: 99, at: '2026-01-05T12:00:00Z', by: record.brief.meta.street!.by, chain: print, record: print, standard: print, catalogue: print, verdicts: print, key: 'k', signature: 's' } } })
+    useVisit.setState({
+      record: {
+        ...record,
+        seal: {
+          seq: 99,
+          at: '2026-01-05T12:00:00Z',
+          by: record.brief.meta.street!.by,
+          chain: print,
+          record: print,
+          standard: print,
+          catalogue: print,
+          verdicts: print,
+          key: 'k',
+          signature: 's'
+        }
+      }
+    })
     expect(await screen.findByRole('heading', { name: /^Sealed 5 January 2026/ })).toBeDefined()
     expect(screen.getByText('verdicts')).toBeDefined()
   })
@@ -136,7 +189,17 @@ describe('around the work', () => {
   it('the strand tells how every stage stands', () => {
     show(complete(), <Strand visit="x" here="kit" />)
     const stops = screen.getAllByRole('link').map((stop) => stop.getAttribute('aria-label'))
-    expect(stops).toEqual(['1 Brief: 4 hold', expect.stringContaining('2 Kit: 1 breaks'), expect.stringMatching(/^3 Place: \d+ hold/), expect.stringMatching(/^4 Connect: \d+ hold/), expect.stringMatching(/^5 Start up: \d+ hold/), expect.stringMatching(/^6 Configure: \d+ hold/), expect.stringMatching(/^7 Prove: \d+ hold/), '8 Hand over: 4 to prove', '9 Sign off: to sign'])
+    expect(stops).toEqual([
+      '1 Brief: 4 hold',
+      expect.stringContaining('2 Kit: 1 breaks'),
+      expect.stringMatching(/^3 Place: \d+ hold/),
+      expect.stringMatching(/^4 Connect: \d+ hold/),
+      expect.stringMatching(/^5 Start up: \d+ hold/),
+      expect.stringMatching(/^6 Configure: \d+ hold/),
+      expect.stringMatching(/^7 Prove: \d+ hold/),
+      '8 Hand over: 4 to prove',
+      '9 Sign off: to sign'
+    ])
     expect(screen.getByRole('link', { current: 'step' }).getAttribute('aria-label')).toContain('2 Kit')
   })
 
@@ -150,7 +213,19 @@ describe('around the work', () => {
   it('what was refused is told with what was in it, until it is put away', async () => {
     show(opened(), <OutboxBar />)
     const { owner } = useOutbox.getState()
-    useOutbox.setState({ rows: [{ key: 'row 1', owner, outbox: 'o', visit: 'v', street: '4 Lantern Rise', refused: 'It holds a secret.', item: { kind: 'line', draft: { id: 'x', kind: 'note.written', body: { text: 'my words' } } as never } }] })
+    useOutbox.setState({
+      rows: [
+        {
+          key: 'row 1',
+          owner,
+          outbox: 'o',
+          visit: 'v',
+          street: '4 Lantern Rise',
+          refused: 'It holds a secret.',
+          item: { kind: 'line', draft: { id: 'x', kind: 'note.written', body: { text: 'my words' } } as never }
+        }
+      ]
+    })
     expect((await screen.findByRole('alert')).textContent).toContain('my words')
     await user.click(screen.getByRole('button', { name: 'Put away' }))
     expect(screen.queryByRole('alert')).toBeNull()

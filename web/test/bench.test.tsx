@@ -9,11 +9,27 @@ import { Practice } from '../src/practice/Practice'
 import { PracticeHouse } from '../src/practice/PracticeHouse'
 import { answers, asked, json } from './stage'
 
-vi.mock('../src/workers/strength', () => ({ strengthOf: (value: string) => Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' }) }))
+vi.mock('../src/workers/strength', () => ({
+  strengthOf: (value: string) =>
+    Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' })
+}))
 
 const user = userEvent.setup({ delay: null })
-const at = (path: string) => render(<MemoryRouter initialEntries={[path]}><Routes><Route path="/bench/:page" element={<Bench />} /><Route path="/practice" element={<Practice />} /><Route path="/practice/:house" element={<PracticeHouse />} /></Routes></MemoryRouter>)
-beforeEach(() => { cleanup(); asked.length = 0; answers.clear() })
+const at = (path: string) =>
+  render(
+    <MemoryRouter initialEntries={[path]}>
+      <Routes>
+        <Route path="/bench/:page" element={<Bench />} />
+        <Route path="/practice" element={<Practice />} />
+        <Route path="/practice/:house" element={<PracticeHouse />} />
+      </Routes>
+    </MemoryRouter>
+  )
+beforeEach(() => {
+  cleanup()
+  asked.length = 0
+  answers.clear()
+})
 const result = () => screen.getByRole('status', { name: 'What comes out' }).textContent
 
 describe('Bench', () => {
@@ -77,7 +93,10 @@ describe('Bench', () => {
   it('firmware: the path of a model of the catalogue', async () => {
     answers.set('/catalogue', json({ models: demoModels }))
     at('/bench/firmware')
-    await user.selectOptions(await screen.findByRole('combobox', { name: 'Model' }), await screen.findByRole('option', { name: 'Ostrel Heron' }))
+    await user.selectOptions(
+      await screen.findByRole('combobox', { name: 'Model' }),
+      await screen.findByRole('option', { name: 'Ostrel Heron' })
+    )
     expect(result()).toContain('2.8.1 → 3.0.2 → 3.1.0')
     await user.clear(screen.getByRole('textbox', { name: /^Runs now/ }))
     await user.type(screen.getByRole('textbox', { name: /^Runs now/ }), '3..1')
@@ -87,10 +106,27 @@ describe('Bench', () => {
 
 describe('Practice', () => {
   it('lists the houses, and tells what is wrong with a file', async () => {
-    answers.set('/houses', json({ houses: [{ id: 'h', name: 'Mesh', says: 'Two nodes.', units: ['Router'], template: true, madeAt: '2026-11-01T10:00:00.000Z' }] }))
+    answers.set(
+      '/houses',
+      json({
+        houses: [
+          {
+            id: 'h',
+            name: 'Mesh',
+            says: 'Two nodes.',
+            units: ['Router'],
+            template: true,
+            madeAt: '2026-11-01T10:00:00.000Z'
+          }
+        ]
+      })
+    )
     at('/practice')
     expect(await screen.findByRole('button', { name: 'Go in' })).toBeDefined()
-    await user.upload(screen.getByLabelText('A house from a file'), new File(['{"format":"pasado.house-run/3"}'], 'h.json', { type: 'application/json' }))
+    await user.upload(
+      screen.getByLabelText('A house from a file'),
+      new File(['{"format":"pasado.house-run/3"}'], 'h.json', { type: 'application/json' })
+    )
     expect((await screen.findByRole('alert')).textContent).toContain('another version')
   })
 
@@ -104,7 +140,16 @@ describe('Practice', () => {
     await user.click(work.getByRole('button', { name: 'Plug it in' }))
     expect(within(screen.getByRole('list', { name: 'Events, newest first' })).getByText(/starting/)).toBeDefined()
     await user.click(screen.getByRole('button', { name: 'To what happens next' }))
-    expect(within(screen.getByRole('list', { name: 'Events, newest first' })).getByText(/looking for the line/)).toBeDefined()
-    await waitFor(() => expect(asked.filter(({ path }) => path.endsWith('/actions')).flatMap(({ body }) => (body as { actions: { do: string }[] }).actions.map((one) => one.do)).slice(0, 2)).toEqual(['plug', 'wait']))
+    expect(
+      within(screen.getByRole('list', { name: 'Events, newest first' })).getByText(/looking for the line/)
+    ).toBeDefined()
+    await waitFor(() =>
+      expect(
+        asked
+          .filter(({ path }) => path.endsWith('/actions'))
+          .flatMap(({ body }) => (body as { actions: { do: string }[] }).actions.map((one) => one.do))
+          .slice(0, 2)
+      ).toEqual(['plug', 'wait'])
+    )
   })
 })

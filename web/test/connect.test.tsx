@@ -14,15 +14,27 @@ const port = (name: string) => within(map()).getByRole('button', { name })
 
 describe('the port map', () => {
   it('a cable goes from port to port by the keyboard, and what is wrong stands beside it', async () => {
-    show(complete().write('unit.set', { id: idOf('old'), set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, role: 'access-point' } }), <Connect />)
+    show(
+      complete().write('unit.set', {
+        id: idOf('old'),
+        set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, role: 'access-point' }
+      }),
+      <Connect />
+    )
     expect(screen.getByText('Every cable is as it is to be')).toBeDefined()
     port('Old router, WAN, free').focus()
     await user.keyboard('{Enter}')
     expect(screen.getByText(/From Old router, WAN: now the other port/)).toBeDefined()
     port('Hall router, 1, free').focus()
     await user.keyboard('{Enter}')
-    await waitFor(() => expect(written('cable.set')).toMatchObject([{ set: { a: { id: idOf('old'), port: 'internet' }, b: { id: router, port: 'lan-1' }, kind: 'network' } }]))
-    expect(screen.getByRole('region', { name: 'What is wrong' }).textContent).toContain('LAN to LAN, and nothing in the internet port')
+    await waitFor(() =>
+      expect(written('cable.set')).toMatchObject([
+        { set: { a: { id: idOf('old'), port: 'internet' }, b: { id: router, port: 'lan-1' }, kind: 'network' } }
+      ])
+    )
+    expect(screen.getByRole('region', { name: 'What is wrong' }).textContent).toContain(
+      'LAN to LAN, and nothing in the internet port'
+    )
     await user.click(screen.getByRole('button', { name: '100 Mbit/s' }))
     expect(written('cable.set').at(-1)).toMatchObject({ set: { linkMbps: 100 } })
     await user.click(screen.getByRole('button', { name: 'Take the cable out' }))
@@ -39,24 +51,46 @@ describe('the port map', () => {
     await user.keyboard('{Enter}')
     port('Study node, 1, free').focus()
     await user.keyboard('{Enter}')
-    await waitFor(() => expect(screen.getByRole('region', { name: 'What is wrong' }).textContent).toContain('holds two cables; a port takes one'))
+    await waitFor(() =>
+      expect(screen.getByRole('region', { name: 'What is wrong' }).textContent).toContain(
+        'holds two cables; a port takes one'
+      )
+    )
   })
 
   it('old equipment is noted, the modem’s restart is a guided wait', async () => {
-    show(complete().write('unit.set', { id: idOf('m'), set: { name: 'Modem', model: 'karstine-sill', modelVersion: 1, role: 'modem' } }), <Connect />)
+    show(
+      complete().write('unit.set', {
+        id: idOf('m'),
+        set: { name: 'Modem', model: 'karstine-sill', modelVersion: 1, role: 'modem' }
+      }),
+      <Connect />
+    )
     await user.click(screen.getByRole('button', { name: 'It is on again: wait for its lights' }))
     expect(written('unit.event')).toEqual([{ unit: idOf('m'), what: 'restarted' }])
     expect(written('wait.started')).toMatchObject([{ what: 'until its lights settle', usualMin: 3, mostMin: 5 }])
-    await user.click(within(screen.getByRole('region', { name: 'Old equipment' })).getByRole('button', { name: 'old router' }))
-    await user.click(within(screen.getByRole('radiogroup', { name: 'Goes' })).getByRole('radio', { name: 'to the provider' }))
+    await user.click(
+      within(screen.getByRole('region', { name: 'Old equipment' })).getByRole('button', { name: 'old router' })
+    )
+    await user.click(
+      within(screen.getByRole('radiogroup', { name: 'Goes' })).getByRole('radio', { name: 'to the provider' })
+    )
     expect(written('fitting.set')).toMatchObject([{ set: { kind: 'old-router' } }, { set: { returns: 'provider' } }])
   })
 })
 
 describe('a method', () => {
-  const fresh = () => opened().write('unit.set', { id: router, set: { name: 'Router', model: 'ostrel-heron', modelVersion: 1, role: 'router' } })
-    .write('unit.set', { id: node, set: { name: 'Node', model: 'ostrel-tern', modelVersion: 1, role: 'node', method: 'push-button' } })
-    .write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] })
+  const fresh = () =>
+    opened()
+      .write('unit.set', {
+        id: router,
+        set: { name: 'Router', model: 'ostrel-heron', modelVersion: 1, role: 'router' }
+      })
+      .write('unit.set', {
+        id: node,
+        set: { name: 'Node', model: 'ostrel-tern', modelVersion: 1, role: 'node', method: 'push-button' }
+      })
+      .write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] })
 
   it('goes on where the lamps say it stands, keeps the window of the two presses, and tells what to try when a step shows nothing', async () => {
     show(fresh(), <StartUp />, { at: `/visit/x/start?unit=${node}` })
@@ -66,7 +100,10 @@ describe('a method', () => {
     expect(written('wait.started')).toMatchObject([{ what: 'pairing window', mostMin: 2 }])
     expect(method.getByText(/^[12]:\d\d$/)).toBeDefined()
     await user.click(method.getByRole('button', { name: 'Sync pressed here, on Node' }))
-    expect(written('pairing.pressed')).toEqual([{ unit: node, which: 'first', on: router }, { unit: node, which: 'second', on: node }])
+    expect(written('pairing.pressed')).toEqual([
+      { unit: node, which: 'first', on: router },
+      { unit: node, which: 'second', on: node }
+    ])
     expect(method.getByText(/The second press came 0 s after the first/)).toBeDefined()
     await user.click(method.getByRole('button', { name: 'I do not see it' }))
     const tries = method.getByRole('status').textContent!
@@ -91,7 +128,9 @@ describe('a method', () => {
   })
 
   it('a method that its model no longer has is told', () => {
-    show(fresh().write('unit.set', { id: node, set: { method: 'by-drum' } }), <StartUp />, { at: `/visit/x/start?unit=${node}` })
+    show(fresh().write('unit.set', { id: node, set: { method: 'by-drum' } }), <StartUp />, {
+      at: `/visit/x/start?unit=${node}`
+    })
     expect(screen.getByText(/none that this version of the model knows/)).toBeDefined()
   })
 })

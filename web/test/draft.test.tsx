@@ -7,7 +7,10 @@ import { RoomsProof } from '../src/visit/prove/RoomsProof'
 import { complete, study } from '../../core/test/fixture'
 import { written, show } from './stage'
 
-beforeEach(() => { cleanup(); sessionStorage.clear() })
+beforeEach(() => {
+  cleanup()
+  sessionStorage.clear()
+})
 
 function Field({ of }: { of: string }) {
   const [text, setText] = useDraft(`test ${of}`, '')
@@ -45,8 +48,14 @@ describe('what is half typed', () => {
   })
 
   it('as a run survives; no unit and no band is taken for granted, and none that the unit lacks is offered', () => {
-    const log = () => complete().write('thing.removed', { thing: 'measurement', id: '00000000-0000-4000-8000-6d7374000000' }).write('room.set', { id: study, set: { name: 'Study' } })
-    const open = () => { show(log(), <RoomsProof onFault={() => undefined} />); fireEvent.click(screen.getByRole('button', { name: 'Measure Study' })) }
+    const log = () =>
+      complete()
+        .write('thing.removed', { thing: 'measurement', id: '00000000-0000-4000-8000-6d7374000000' })
+        .write('room.set', { id: study, set: { name: 'Study' } })
+    const open = () => {
+      show(log(), <RoomsProof onFault={() => undefined} />)
+      fireEvent.click(screen.getByRole('button', { name: 'Measure Study' }))
+    }
     open()
     expect(screen.getByLabelText<HTMLSelectElement>('Connected to').value).toBe('')
     fireEvent.change(screen.getByLabelText('Down, Mbit/s'), { target: { value: '212' } })
@@ -57,6 +66,8 @@ describe('what is half typed', () => {
     expect(written('measurement.set')).toEqual([])
     fireEvent.click(screen.getByRole('radio', { name: '5 GHz' }))
     fireEvent.click(screen.getByRole('button', { name: 'Record this run' }))
-    expect(written('measurement.set')).toEqual([expect.not.objectContaining({ set: expect.objectContaining({ unit: expect.anything() as string }) as object })])
+    expect(written('measurement.set')).toEqual([
+      expect.not.objectContaining({ set: expect.objectContaining({ unit: expect.anything() as string }) as object })
+    ])
   })
 })

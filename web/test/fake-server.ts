@@ -18,12 +18,19 @@ export class FakeServer {
     for (const placed of opened().entries) this.#take(placed)
     vi.stubGlobal('fetch', this.handle)
     const { streams } = this
-    vi.stubGlobal('EventSource', class {
-      static CLOSED = 2
-      readyState = 1
-      addEventListener(name: string, heard: () => void) { if (name === 'open') streams.add(heard) }
-      close() { streams.clear() }
-    })
+    vi.stubGlobal(
+      'EventSource',
+      class {
+        static CLOSED = 2
+        readyState = 1
+        addEventListener(name: string, heard: () => void) {
+          if (name === 'open') streams.add(heard)
+        }
+        close() {
+          streams.clear()
+        }
+      }
+    )
   }
 
   /** Is there again: the streams come back by themselves. */
@@ -48,8 +55,22 @@ export class FakeServer {
       this.posts++
       const { entries } = JSON.parse(String(options.body)) as { entries: Draft[] }
       const wrong = entries.findIndex((draft) => this.refuse(draft))
-      if (wrong >= 0) return json({ title: 'Something is not acceptable.', status: 422, errors: [{ pointer: '', field: `entries[${wrong}]`, detail: 'is not wanted' }] }, 422)
-      for (const draft of entries) if (!this.entries.some(({ id }) => id === draft.id)) this.#take({ ...draft, by: { id: 'x', name: 'X', role: 'technician' }, received: draft.at } as unknown as Placed)
+      if (wrong >= 0)
+        return json(
+          {
+            title: 'Something is not acceptable.',
+            status: 422,
+            errors: [{ pointer: '', field: `entries[${wrong}]`, detail: 'is not wanted' }]
+          },
+          422
+        )
+      for (const draft of entries)
+        if (!this.entries.some(({ id }) => id === draft.id))
+          this.#take({
+            ...draft,
+            by: { id: 'x', name: 'X', role: 'technician' },
+            received: draft.at
+          } as unknown as Placed)
       return json({ receipts: [] })
     }
     const after = /entries\?after=(\d+)/.exec(address)

@@ -27,8 +27,18 @@ const copy = (value: unknown): unknown => {
 }
 
 export const get = (key: string, store: UseStore = '') => Promise.resolve(copy(inStore(store).get(key)))
-export const set = (key: string, value: unknown, store: UseStore = '') => { inStore(store).set(key, copy(value)); return Promise.resolve() }
-export const del = (key: string, store: UseStore = '') => { inStore(store).delete(key); return Promise.resolve() }
-export const entries = (store: UseStore = '') => Promise.resolve([...inStore(store)].map(([key, value]) => [key, copy(value)]))
+export const set = (key: string, value: unknown, store: UseStore = '') => {
+  inStore(store).set(key, copy(value))
+  return Promise.resolve()
+}
+export const del = (key: string, store: UseStore = '') => {
+  inStore(store).delete(key)
+  return Promise.resolve()
+}
+export const entries = (store: UseStore = '') =>
+  Promise.resolve([...inStore(store)].map(([key, value]) => [key, copy(value)]))
 export const keys = (store: UseStore = '') => Promise.resolve([...inStore(store).keys()])
-export const update = (key: string, change: (value: unknown) => unknown, store: UseStore = '') => { inStore(store).set(key, copy(change(copy(inStore(store).get(key))))); return Promise.resolve() }
+export const update = (key: string, change: (value: unknown) => unknown, store: UseStore = '') => {
+  inStore(store).set(key, copy(change(copy(inStore(store).get(key)))))
+  return Promise.resolve()
+}

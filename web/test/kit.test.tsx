@@ -17,21 +17,39 @@ vi.mock('idb-keyval', () => import('./idb'))
 vi.mock('../src/workers/strength', () => ({ strengthOf: () => Promise.resolve({ score: 4, bits: 40, warning: '' }) }))
 const seen = vi.hoisted(() => ({ label: null as unknown, problem: null as Error | null }))
 vi.mock('../src/workers/label', () => ({
-  NoPicture: class extends Error {}, warmUp: () => undefined, glance: () => Promise.resolve([]),
+  NoPicture: class extends Error {},
+  warmUp: () => undefined,
+  glance: () => Promise.resolve([]),
   eyesFor: () => ({ size: () => ({ width: 100, height: 80 }) })
 }))
-vi.mock('../src/labels/read-label', () => ({ readLabel: () => (seen.problem ? Promise.reject(seen.problem) : Promise.resolve(seen.label)) }))
+vi.mock('../src/labels/read-label', () => ({
+  readLabel: () => (seen.problem ? Promise.reject(seen.problem) : Promise.resolve(seen.label))
+}))
 vi.mock('../src/labels/picture-file', () => ({
-  MOST_OCTETS: 12 * 1024 * 1024, PictureProblem: class extends Error {},
-  readyToSend: (file: Blob) => (file.type.startsWith('image/') ? Promise.resolve(file) : Promise.reject(new Error('no')))
+  MOST_OCTETS: 12 * 1024 * 1024,
+  PictureProblem: class extends Error {},
+  readyToSend: (file: Blob) =>
+    file.type.startsWith('image/') ? Promise.resolve(file) : Promise.reject(new Error('no'))
 }))
 vi.stubGlobal('createImageBitmap', () => Promise.reject(new Error('no pictures here')))
 
 const user = userEvent.setup()
-beforeEach(() => { sessionStorage.clear(); clearStores(); useOutbox.setState({ rows: [] }); seen.problem = null })
+beforeEach(() => {
+  sessionStorage.clear()
+  clearStores()
+  useOutbox.setState({ rows: [] })
+  seen.problem = null
+})
 
 const spare = idOf('spare')
-const proposal = (field: Proposal['field'], value: string, more: Partial<Proposal> = {}): Proposal => ({ field, value, trust: 'likely', source: 'print', others: [], ...more })
+const proposal = (field: Proposal['field'], value: string, more: Partial<Proposal> = {}): Proposal => ({
+  field,
+  value,
+  trust: 'likely',
+  source: 'print',
+  others: [],
+  ...more
+})
 const label = (proposals: Proposal[], oddities: ParsedLabel['oddities'] = []): ParsedLabel => ({ proposals, oddities })
 const photo = () => new File([new Uint8Array([1, 2, 3])], 'label.jpg', { type: 'image/jpeg' })
 
@@ -41,13 +59,24 @@ describe('boxes', () => {
     await user.click(screen.getByRole('button', { name: 'Add a box' }))
     await user.type(screen.getByRole('textbox', { name: 'Find a model' }), 'ostrel heron')
     await user.click(screen.getByRole('button', { name: /set of router and two Terns/ }))
-    expect(written('box.set')).toMatchObject([{ set: { model: 'ostrel-heron', modelVersion: 1, kit: 'trio' }, origin: 'catalogue' }])
+    expect(written('box.set')).toMatchObject([
+      { set: { model: 'ostrel-heron', modelVersion: 1, kit: 'trio' }, origin: 'catalogue' }
+    ])
     expect(screen.getByText('Ostrel Heron, set of router and two Terns')).toBeDefined()
     const { pending } = useVisit.getState()
     show(opened().write('box.set', pending[0]!.body as never), <Kit />)
     await user.click(screen.getByRole('button', { name: 'All of it is here' }))
-    expect(written('items.checked')).toMatchObject([{ state: 'present', items: ['Heron router', 'Tern node', 'power adapter 12 V 2 A', 'network cable 1 m', 'start card'] }])
-    expect(written('unit.set').map(({ set }) => [set.name, set.model, set.role])).toEqual([['Heron', 'ostrel-heron', 'router'], ['Tern 1', 'ostrel-tern', 'node'], ['Tern 2', 'ostrel-tern', 'node']])
+    expect(written('items.checked')).toMatchObject([
+      {
+        state: 'present',
+        items: ['Heron router', 'Tern node', 'power adapter 12 V 2 A', 'network cable 1 m', 'start card']
+      }
+    ])
+    expect(written('unit.set').map(({ set }) => [set.name, set.model, set.role])).toEqual([
+      ['Heron', 'ostrel-heron', 'router'],
+      ['Tern 1', 'ostrel-tern', 'node'],
+      ['Tern 2', 'ostrel-tern', 'node']
+    ])
     await user.click(screen.getByRole('button', { name: 'Tern 2: read its label' }))
     expect(screen.getByRole('heading', { name: 'Tern 2' })).toBeDefined()
   })
@@ -57,10 +86,14 @@ describe('boxes', () => {
     const cable = screen.getByRole('group', { name: 'network cable 1 m' })
     await user.click(within(cable).getByRole('button', { name: 'missing' }))
     await user.click(screen.getByRole('button', { name: 'took one from the van' }))
-    expect(written('items.checked')).toEqual([{ box, items: ['network cable 1 m'], state: 'missing', done: 'took one from the van' }])
+    expect(written('items.checked')).toEqual([
+      { box, items: ['network cable 1 m'], state: 'missing', done: 'took one from the van' }
+    ])
     expect(within(cable).getByRole('button', { name: 'missing' }).getAttribute('aria-pressed')).toBe('true')
     undo()
-    await waitFor(() => expect(within(cable).getByRole('button', { name: 'here' }).getAttribute('aria-pressed')).toBe('true'))
+    await waitFor(() =>
+      expect(within(cable).getByRole('button', { name: 'here' }).getAttribute('aria-pressed')).toBe('true')
+    )
   })
 
   it('something extra is noted with what became of it, and not twice under a name of the list', async () => {
@@ -73,7 +106,9 @@ describe('boxes', () => {
     await user.click(screen.getByRole('button', { name: 'Note it' }))
     await user.type(screen.getByRole('textbox', { name: /what was done/ }), 'back to the store')
     await user.click(screen.getByRole('button', { name: 'Write it down' }))
-    expect(written('items.checked')).toEqual([{ box, items: ['an antenna'], state: 'extra', done: 'back to the store' }])
+    expect(written('items.checked')).toEqual([
+      { box, items: ['an antenna'], state: 'extra', done: 'back to the store' }
+    ])
   })
 
   it('a unit without a box is one that was used', async () => {
@@ -81,13 +116,19 @@ describe('boxes', () => {
     await user.click(screen.getByRole('button', { name: 'Add a used unit' }))
     await user.type(screen.getByRole('textbox', { name: 'Find a model' }), 'sill')
     await user.click(screen.getByRole('button', { name: /Karstine Sill/ }))
-    expect(written('unit.set')).toMatchObject([{ set: { name: 'Sill', model: 'karstine-sill', modelVersion: 1, role: 'modem', used: true }, origin: 'catalogue' }])
+    expect(written('unit.set')).toMatchObject([
+      { set: { name: 'Sill', model: 'karstine-sill', modelVersion: 1, role: 'modem', used: true }, origin: 'catalogue' }
+    ])
   })
 })
 
 describe('a unit', () => {
   it('its adapter is taken as the model’s in one press, and another one is called out', async () => {
-    show(complete().write('unit.set', { id: node, set: { adapterPlug: null, adapterVolts: null, adapterAmps: null } }), <Kit />, { at: `/visit/x/kit?unit=${node}` })
+    show(
+      complete().write('unit.set', { id: node, set: { adapterPlug: null, adapterVolts: null, adapterAmps: null } }),
+      <Kit />,
+      { at: `/visit/x/kit?unit=${node}` }
+    )
     await user.click(screen.getByRole('button', { name: /It says just that/ }))
     expect(written('unit.set')).toEqual([{ id: node, set: ownAdapter, origin: 'label' }])
     const volts = screen.getByRole('textbox', { name: 'Volts' })
@@ -99,12 +140,22 @@ describe('a unit', () => {
 
   it('the firmware it came with leads to the approved one, in so many installs and minutes', () => {
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${router}` })
-    expect(screen.getByRole('region', { name: 'Firmware' }).textContent).toContain('2.8.1 → 3.0.2 → 3.1.0: 2 updates, usually 10 min, at most 30 min')
+    expect(screen.getByRole('region', { name: 'Firmware' }).textContent).toContain(
+      '2.8.1 → 3.0.2 → 3.1.0: 2 updates, usually 10 min, at most 30 min'
+    )
   })
 
   it('one that stands at another home is called out, and its move recorded with why', async () => {
-    const elsewhere = { by: 'mac' as const, home: idOf('other'), visit: idOf('v'), since: '2025-11-02T10:00:00.000Z', sealed: true }
-    show(complete().write('unit.elsewhere', { unit: node, found: [elsewhere] }), <Kit />, { at: `/visit/x/kit?unit=${node}` })
+    const elsewhere = {
+      by: 'mac' as const,
+      home: idOf('other'),
+      visit: idOf('v'),
+      since: '2025-11-02T10:00:00.000Z',
+      sealed: true
+    }
+    show(complete().write('unit.elsewhere', { unit: node, found: [elsewhere] }), <Kit />, {
+      at: `/visit/x/kit?unit=${node}`
+    })
     answers.set('/homes/', json({ home: { street: '2 Curlew Bank', town: 'Great Skerrow' } }))
     const group = screen.getByRole('group', { name: 'Recorded at another home' })
     expect(group.textContent).toContain('live there since 2 November 2025')
@@ -131,7 +182,14 @@ describe('a unit', () => {
   })
 
   it('a second router is warned of', async () => {
-    show(complete().write('unit.set', { id: idOf('third'), set: { model: 'oldmere-weir', modelVersion: 1, role: 'router', name: 'Old' } }), <Kit />, { at: `/visit/x/kit?unit=${idOf('third')}` })
+    show(
+      complete().write('unit.set', {
+        id: idOf('third'),
+        set: { model: 'oldmere-weir', modelVersion: 1, role: 'router', name: 'Old' }
+      }),
+      <Kit />,
+      { at: `/visit/x/kit?unit=${idOf('third')}` }
+    )
     expect(screen.getByText(/Hall router is the router already/)).toBeDefined()
     expect(screen.getByText(/Not: modem, gateway/)).toBeDefined()
   })
@@ -140,9 +198,18 @@ describe('a unit', () => {
 describe('reading a label', () => {
   async function read(found: ParsedLabel, unit = router) {
     seen.label = found
-    show(complete().write('unit.set', { id: spare, set: { box, ...ownAdapter, name: 'Spare router', model: 'ostrel-heron', modelVersion: 1 } }), <Kit />, { at: `/visit/x/kit?unit=${unit}` })
+    show(
+      complete().write('unit.set', {
+        id: spare,
+        set: { box, ...ownAdapter, name: 'Spare router', model: 'ostrel-heron', modelVersion: 1 }
+      }),
+      <Kit />,
+      { at: `/visit/x/kit?unit=${unit}` }
+    )
     answers.set('/secrets', json({ assessed: {} }, 201))
-    answers.set('/entries?after', () => json({ entries: asked.flatMap(({ body }) => (body as { entries?: unknown[] } | undefined)?.entries ?? []) })())
+    answers.set('/entries?after', () =>
+      json({ entries: asked.flatMap(({ body }) => (body as { entries?: unknown[] } | undefined)?.entries ?? []) })()
+    )
     answers.set('/entries', json({ receipts: [] }))
     await keepSending()
     await user.click(screen.getByRole('button', { name: 'Read its label' }))
@@ -151,13 +218,26 @@ describe('reading a label', () => {
   }
 
   it('takes over what is ticked: facts as from the label, secrets to the vault and nowhere else', async () => {
-    await read(label([proposal('serial', 'HE1-4629-ACDE', { trust: 'certain', source: 'qr' }), proposal('mac', '00:00:5e:00:53:77'), proposal('key', 'demo-key-9911', { trust: 'certain', source: 'qr' }), proposal('ssid', 'Ostrel-5377', { trust: 'unsure' })]))
+    await read(
+      label([
+        proposal('serial', 'HE1-4629-ACDE', { trust: 'certain', source: 'qr' }),
+        proposal('mac', '00:00:5e:00:53:77'),
+        proposal('key', 'demo-key-9911', { trust: 'certain', source: 'qr' }),
+        proposal('ssid', 'Ostrel-5377', { trust: 'unsure' })
+      ])
+    )
     expect(screen.getByRole('checkbox', { name: 'Take over: Network name' })).toHaveProperty('checked', false)
     await user.click(screen.getByRole('checkbox', { name: /Keep the photo/ }))
     await user.click(screen.getByRole('button', { name: 'Take over 3 values' }))
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
-    expect(written('unit.set')).toEqual([{ id: router, set: { serial: 'HE1-4629-ACDE', mac: '00:00:5e:00:53:77' }, origin: 'label' }])
-    await waitFor(() => expect(asked.filter(({ path }) => path.includes('/secrets'))).toMatchObject([{ body: { purpose: 'label-key', id: router, origin: 'label', value: 'demo-key-9911' } }]))
+    expect(written('unit.set')).toEqual([
+      { id: router, set: { serial: 'HE1-4629-ACDE', mac: '00:00:5e:00:53:77' }, origin: 'label' }
+    ])
+    await waitFor(() =>
+      expect(asked.filter(({ path }) => path.includes('/secrets'))).toMatchObject([
+        { body: { purpose: 'label-key', id: router, origin: 'label', value: 'demo-key-9911' } }
+      ])
+    )
     expect(JSON.stringify(useVisit.getState().pending)).not.toContain('demo-key-9911')
     await waitFor(() => expect(useOutbox.getState().rows.filter(({ item }) => item.kind !== 'line')).toEqual([]))
   })
@@ -168,16 +248,27 @@ describe('reading a label', () => {
     await user.click(screen.getByRole('checkbox', { name: /Keep the photo/ }))
     await user.click(screen.getByRole('button', { name: 'Take over 1 value' }))
     expect(await screen.findByText('Sealed on this device, on its way to the vault.')).toBeDefined()
-    const held = ([...inStore('pasado-outbox/rows').values()] as { iv?: Uint8Array; data: ArrayBuffer }[]).filter(({ iv }) => iv)
+    const held = ([...inStore('pasado-outbox/rows').values()] as { iv?: Uint8Array; data: ArrayBuffer }[]).filter(
+      ({ iv }) => iv
+    )
     expect(held).toHaveLength(1)
     expect(new TextDecoder().decode(held[0]!.data)).not.toContain('demo-key-9911')
     answers.set('/secrets', json({ assessed: {} }, 201))
-    await waitFor(() => expect(useOutbox.getState().rows.filter(({ item }) => item.kind !== 'line')).toEqual([]), { timeout: 6_000 })
-    await waitFor(() => expect([...inStore('pasado-outbox/rows').values()].filter((row) => (row as { iv?: unknown }).iv)).toEqual([]))
+    await waitFor(() => expect(useOutbox.getState().rows.filter(({ item }) => item.kind !== 'line')).toEqual([]), {
+      timeout: 6_000
+    })
+    await waitFor(() =>
+      expect([...inStore('pasado-outbox/rows').values()].filter((row) => (row as { iv?: unknown }).iv)).toEqual([])
+    )
   })
 
   it('another reading is one tap away, and what is typed is checked as the record will', async () => {
-    await read(label([proposal('serial', 'HE1-4629-ACD0', { trust: 'unsure', others: ['HE1-4629-ACDO'] }), proposal('mac', '00:00:5e:00:53:77')]))
+    await read(
+      label([
+        proposal('serial', 'HE1-4629-ACD0', { trust: 'unsure', others: ['HE1-4629-ACDO'] }),
+        proposal('mac', '00:00:5e:00:53:77')
+      ])
+    )
     await user.click(screen.getByRole('button', { name: 'Serial is rather HE1-4629-ACDO' }))
     const mac = screen.getByRole('textbox', { name: 'MAC address' })
     await user.clear(mac)
@@ -187,12 +278,24 @@ describe('reading a label', () => {
     await user.type(mac, ':78')
     await user.click(screen.getByRole('checkbox', { name: /Keep the photo/ }))
     await user.click(screen.getByRole('button', { name: 'Take over 2 values' }))
-    await waitFor(() => expect(written('unit.set')).toEqual([{ id: router, set: { serial: 'HE1-4629-ACDO', mac: '00:00:5e:00:53:78' }, origin: 'label' }]))
+    await waitFor(() =>
+      expect(written('unit.set')).toEqual([
+        { id: router, set: { serial: 'HE1-4629-ACDO', mac: '00:00:5e:00:53:78' }, origin: 'label' }
+      ])
+    )
   })
 
   it('the label of another unit of the visit, or of another model, is called out and not taken by itself', async () => {
-    await read(label([proposal('mac', '00:00:5E:00:53:02', { trust: 'certain' })], [{ code: 'another-model', read: 'Ostrel Tern' }]))
-    expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([expect.stringContaining('label of another unit: Ostrel Tern'), expect.stringContaining('Study node has this very MAC address')])
+    await read(
+      label(
+        [proposal('mac', '00:00:5E:00:53:02', { trust: 'certain' })],
+        [{ code: 'another-model', read: 'Ostrel Tern' }]
+      )
+    )
+    expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toEqual([
+      expect.stringContaining('label of another unit: Ostrel Tern'),
+      expect.stringContaining('Study node has this very MAC address')
+    ])
     expect(screen.getByRole('checkbox', { name: 'Take over: MAC address' })).toHaveProperty('checked', false)
   })
 
@@ -234,13 +337,25 @@ describe('photos', () => {
   it('one is captioned, kept on the device and sent; one that is refused says why', async () => {
     const sent: FormData[] = []
     class FakeRequest {
-      upload = { addEventListener: (_: string, heard: (event: unknown) => void) => heard({ lengthComputable: true, loaded: 1, total: 2 }) }
+      upload = {
+        addEventListener: (_: string, heard: (event: unknown) => void) =>
+          heard({ lengthComputable: true, loaded: 1, total: 2 })
+      }
       status = 422
-      responseText = JSON.stringify({ title: 'Something in what was sent is not acceptable.', status: 422, errors: [{ field: 'caption', detail: 'holds a secret of this visit', pointer: '/caption' }] })
+      responseText = JSON.stringify({
+        title: 'Something in what was sent is not acceptable.',
+        status: 422,
+        errors: [{ field: 'caption', detail: 'holds a secret of this visit', pointer: '/caption' }]
+      })
       #load: () => void = () => undefined
       open() {}
-      addEventListener(what: string, heard: () => void) { if (what === 'load') this.#load = heard }
-      send(form: FormData) { sent.push(form); this.#load() }
+      addEventListener(what: string, heard: () => void) {
+        if (what === 'load') this.#load = heard
+      }
+      send(form: FormData) {
+        sent.push(form)
+        this.#load()
+      }
     }
     vi.stubGlobal('XMLHttpRequest', FakeRequest)
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${router}` })
@@ -250,16 +365,40 @@ describe('photos', () => {
     await user.click(screen.getByRole('button', { name: 'Keep it' }))
     expect((await screen.findByText('Not taken')).textContent).toBeDefined()
     expect(screen.getByRole('alert').textContent).toContain('holds a secret')
-    expect(Object.fromEntries([...sent[0]!].filter(([name]) => name !== 'photo' && name !== 'ref'))).toMatchObject({ thing: 'unit', about: router, label: 'no', caption: 'On the shelf' })
+    expect(Object.fromEntries([...sent[0]!].filter(([name]) => name !== 'photo' && name !== 'ref'))).toMatchObject({
+      thing: 'unit',
+      about: router,
+      label: 'no',
+      caption: 'On the shelf'
+    })
     await user.click(screen.getByRole('button', { name: 'Put away' }))
-    await waitFor(() => expect([...inStore('pasado-outbox/rows').values()].filter((row) => (row as { iv?: unknown }).iv)).toEqual([]))
+    await waitFor(() =>
+      expect([...inStore('pasado-outbox/rows').values()].filter((row) => (row as { iv?: unknown }).iv)).toEqual([])
+    )
   })
 
   it('a kept one is captioned anew and taken out; that of a label is asked why', async () => {
-    const photoAdded = (ref: string, isLabel: boolean) => ({ ref, about: { thing: 'unit' as const, id: router }, caption: isLabel ? null : 'Shelf', label: isLabel, width: 4, height: 3, octets: 9, sha256: 'a'.repeat(64) })
-    show(complete().write('photo.added', photoAdded(idOf('p1'), false)).write('photo.added', photoAdded(idOf('p2'), true)), <Kit />, { at: `/visit/x/kit?unit=${router}` })
+    const photoAdded = (ref: string, isLabel: boolean) => ({
+      ref,
+      about: { thing: 'unit' as const, id: router },
+      caption: isLabel ? null : 'Shelf',
+      label: isLabel,
+      width: 4,
+      height: 3,
+      octets: 9,
+      sha256: 'a'.repeat(64)
+    })
+    show(
+      complete()
+        .write('photo.added', photoAdded(idOf('p1'), false))
+        .write('photo.added', photoAdded(idOf('p2'), true)),
+      <Kit />,
+      { at: `/visit/x/kit?unit=${router}` }
+    )
     await user.click(screen.getByRole('button', { name: 'Open: photo of the label' }))
-    await user.click(within(screen.getByRole('group', { name: 'Why do you look at it?' })).getByRole('button', { name: 'checking it' }))
+    await user.click(
+      within(screen.getByRole('group', { name: 'Why do you look at it?' })).getByRole('button', { name: 'checking it' })
+    )
     expect(asked.at(-1)).toMatchObject({ method: 'POST', body: { why: 'checking it' } })
     await user.click(screen.getByRole('button', { name: 'Put away' }))
     await user.click(screen.getByRole('button', { name: 'Open: Shelf' }))

@@ -11,7 +11,12 @@ describe('what is meant by a few letters', () => {
   })
 
   it('what begins so comes before what has a word that does, then its surroundings, then the inside of a word', () => {
-    const [begins, word, around, inside] = [likeness(['Place'], 'pl'), likeness(['The place'], 'pl'), likeness(['Docket', 'place'], 'pl'), likeness(['Replace'], 'pl')]
+    const [begins, word, around, inside] = [
+      likeness(['Place'], 'pl'),
+      likeness(['The place'], 'pl'),
+      likeness(['Docket', 'place'], 'pl'),
+      likeness(['Replace'], 'pl')
+    ]
     expect(begins).toBeGreaterThan(word!)
     expect(word).toBeGreaterThan(around!)
     expect(around).toBeGreaterThan(inside!)
@@ -19,8 +24,21 @@ describe('what is meant by a few letters', () => {
   })
 
   it('the group with the likeliest comes first, and what does not answer is left out', () => {
-    const offer = (words: string, more: { hint?: string; also?: string } = {}) => ({ id: words, words, act: () => undefined, ...more })
-    const groups = [{ name: 'To mend', offers: [offer('Gateway: modem restarted', { hint: 'Connect' }), offer('Router: serial')] }, { name: 'Stages', offers: [offer('Start up'), offer('Connect')] }, { name: 'Homes', offers: [offer('2 Quay Lane', { also: 'conn' })] }]
-    expect(likeliest(groups, 'conn').map(({ name, offers }) => [name, offers.map(({ words }) => words)])).toEqual([['Stages', ['Connect']], ['To mend', ['Gateway: modem restarted']], ['Homes', ['2 Quay Lane']]])
+    const offer = (words: string, more: { hint?: string; also?: string } = {}) => ({
+      id: words,
+      words,
+      act: () => undefined,
+      ...more
+    })
+    const groups = [
+      { name: 'To mend', offers: [offer('Gateway: modem restarted', { hint: 'Connect' }), offer('Router: serial')] },
+      { name: 'Stages', offers: [offer('Start up'), offer('Connect')] },
+      { name: 'Homes', offers: [offer('2 Quay Lane', { also: 'conn' })] }
+    ]
+    expect(likeliest(groups, 'conn').map(({ name, offers }) => [name, offers.map(({ words }) => words)])).toEqual([
+      ['Stages', ['Connect']],
+      ['To mend', ['Gateway: modem restarted']],
+      ['Homes', ['2 Quay Lane']]
+    ])
   })
 })

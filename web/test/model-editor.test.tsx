@@ -23,7 +23,15 @@ function edit(id: string, part: string, role: 'lead' | 'technician' = 'lead') {
   answers.clear()
   answers.set('/catalogue', json({ models: demoModels }))
   useSession.setState({ me: { id: 'x', login: 'wenna', name: 'Wenna Tarrow', role } })
-  return render(<MemoryRouter initialEntries={[`/catalogue/${id}/edit?part=${part}`]}><Routes><Route path="/catalogue/new/edit" element={<ModelEditor />} /><Route path="/catalogue/:id/edit" element={<ModelEditor />} /><Route path="/catalogue/:id" element={<p>the model</p>} /></Routes></MemoryRouter>)
+  return render(
+    <MemoryRouter initialEntries={[`/catalogue/${id}/edit?part=${part}`]}>
+      <Routes>
+        <Route path="/catalogue/new/edit" element={<ModelEditor />} />
+        <Route path="/catalogue/:id/edit" element={<ModelEditor />} />
+        <Route path="/catalogue/:id" element={<p>the model</p>} />
+      </Routes>
+    </MemoryRouter>
+  )
 }
 
 const wrong = () => screen.getByRole('complementary', { name: 'What is wrong' }).textContent
@@ -45,7 +53,22 @@ describe('editing a model', () => {
 
   it('before it is published the effect on open visits is shown; then it is sent as the next version', async () => {
     edit('ostrel-heron', 'identity')
-    answers.set('/models/effect', json({ visits: [{ visit: 'v', customer: 'c', street: '3 Toll Steps', technician: 'Corin Saltway', units: [{ name: 'Router', version: 1, breaks: ['it is set up by the method app, which the model no longer has'] }] }] }))
+    answers.set(
+      '/models/effect',
+      json({
+        visits: [
+          {
+            visit: 'v',
+            customer: 'c',
+            street: '3 Toll Steps',
+            technician: 'Corin Saltway',
+            units: [
+              { name: 'Router', version: 1, breaks: ['it is set up by the method app, which the model no longer has'] }
+            ]
+          }
+        ]
+      })
+    )
     const twin = await screen.findByRole('textbox', { name: 'How it is told from its twin' })
     await user.clear(twin)
     await user.type(twin, 'Blue port.')
@@ -57,7 +80,12 @@ describe('editing a model', () => {
     answers.delete('/models/effect')
     answers.set('/models', json({ id: 'ostrel-heron', version: 2 }, 201))
     await user.click(within(sheet).getByRole('button', { name: 'Publish version 2' }))
-    await waitFor(() => expect(asked.at(-1)).toMatchObject({ path: '/api/models', body: { model: { id: 'ostrel-heron', version: 2, twin: 'Blue port.' } } }))
+    await waitFor(() =>
+      expect(asked.at(-1)).toMatchObject({
+        path: '/api/models',
+        body: { model: { id: 'ostrel-heron', version: 2, twin: 'Blue port.' } }
+      })
+    )
     expect(await screen.findByText('the model')).toBeDefined()
     expect(inStore().size).toBe(0)
   })
@@ -102,9 +130,22 @@ describe('editing a model', () => {
   })
 
   it('every part of every model can be shown', async () => {
-    for (const part of ['identity', 'box', 'power', 'buttons', 'lamps', 'moves', 'methods', 'prompts', 'radios', 'firmware']) {
+    for (const part of [
+      'identity',
+      'box',
+      'power',
+      'buttons',
+      'lamps',
+      'moves',
+      'methods',
+      'prompts',
+      'radios',
+      'firmware'
+    ]) {
       edit('fenmarrow-lattice-3', part)
-      expect((await screen.findByRole('complementary', { name: 'What is wrong' })).textContent).toContain('Nothing is wrong')
+      expect((await screen.findByRole('complementary', { name: 'What is wrong' })).textContent).toContain(
+        'Nothing is wrong'
+      )
     }
   })
 
@@ -122,13 +163,15 @@ describe('a draft', () => {
   const anyModel = fc.constantFrom(...demoModels)
 
   it('with a state or lamp renamed has no new fault, whatever names it', () => {
-    fc.assert(fc.property(anyModel, fc.nat(), (model, number) => {
-      const at = number % model.states.length
-      const renamed = withChange(model, ['states', at, 'state'], 'renamed-state')
-      expect(faultsOf(renamed).faults).toEqual([])
-      const lamp = number % model.lamps.length
-      expect(faultsOf(withChange(renamed, ['lamps', lamp, 'id'], 'renamed-lamp')).faults).toEqual([])
-    }))
+    fc.assert(
+      fc.property(anyModel, fc.nat(), (model, number) => {
+        const at = number % model.states.length
+        const renamed = withChange(model, ['states', at, 'state'], 'renamed-state')
+        expect(faultsOf(renamed).faults).toEqual([])
+        const lamp = number % model.lamps.length
+        expect(faultsOf(withChange(renamed, ['lamps', lamp, 'id'], 'renamed-lamp')).faults).toEqual([])
+      })
+    )
   })
 
   it('a name that another has already is not spread: the two would be mixed up for good', () => {
@@ -139,13 +182,15 @@ describe('a draft', () => {
   })
 
   it('a value put at a path is read there, and nothing else changes', () => {
-    fc.assert(fc.property(anyModel, fc.string(), (model, value) => {
-      const next = withValue(model, ['power', 'plug'], value)
-      expect(valueAt(next, ['power', 'plug'])).toBe(value)
-      const { power: _a, ...rest } = next as Model
-      const { power: _b, ...before } = model
-      expect(rest).toEqual(before)
-    }))
+    fc.assert(
+      fc.property(anyModel, fc.string(), (model, value) => {
+        const next = withValue(model, ['power', 'plug'], value)
+        expect(valueAt(next, ['power', 'plug'])).toBe(value)
+        const { power: _a, ...rest } = next as Model
+        const { power: _b, ...before } = model
+        expect(rest).toEqual(before)
+      })
+    )
     expect(withValue({ a: { b: 1 } }, ['a', 'b'], undefined)).toEqual({ a: {} })
   })
 })

@@ -28,12 +28,18 @@ const tabs: Tab[] = []
 async function openTab(): Promise<Tab> {
   vi.resetModules()
   const tab: Tab = {
-    outbox: await import('../src/outbox/outbox'), send: await import('../src/outbox/send'), session: await import('../src/app/session'),
-    store: await import('../src/visit/store'), clock: await import('../src/app/clock')
+    outbox: await import('../src/outbox/outbox'),
+    send: await import('../src/outbox/send'),
+    session: await import('../src/app/session'),
+    store: await import('../src/visit/store'),
+    clock: await import('../src/app/clock')
   }
   tabs.push(tab)
   tab.send.pace.retryMs = 150
-  await tab.session.useSession.getState().look().catch(() => undefined)
+  await tab.session.useSession
+    .getState()
+    .look()
+    .catch(() => undefined)
   await tab.send.keepSending()
   return tab
 }
@@ -42,17 +48,31 @@ async function openTab(): Promise<Tab> {
 const closeBrowser = async () => {
   await vi.waitFor(() => undefined)
   await new Promise((resolve) => setTimeout(resolve, 20))
-  for (const tab of tabs.splice(0)) { tab.store.closeVisit(); tab.outbox.leaveOutbox() }
+  for (const tab of tabs.splice(0)) {
+    tab.store.closeVisit()
+    tab.outbox.leaveOutbox()
+  }
 }
 
 beforeEach(() => {
   clearStores()
   server = new FakeServer()
 })
-afterEach(async () => { await closeBrowser(); vi.unstubAllGlobals() })
+afterEach(async () => {
+  await closeBrowser()
+  vi.unstubAllGlobals()
+})
 
-const kept = () => [...inStore('pasado-outbox/rows').values()] as { owner: { id: string } | null; refused: string | null; item: { draft: Draft } }[]
-const phones = () => server.entries.filter(({ kind, body }) => kind === 'brief.set' && 'phone' in (body as { set: object }).set).map(({ body }) => (body as { set: { phone: string } }).set.phone)
+const kept = () =>
+  [...inStore('pasado-outbox/rows').values()] as {
+    owner: { id: string } | null
+    refused: string | null
+    item: { draft: Draft }
+  }[]
+const phones = () =>
+  server.entries
+    .filter(({ kind, body }) => kind === 'brief.set' && 'phone' in (body as { set: object }).set)
+    .map(({ body }) => (body as { set: { phone: string } }).set.phone)
 const write = (tab: Tab, phone: string) => tab.store.write('brief.set', { set: { phone } })
 
 describe('what one person wrote', () => {
@@ -143,7 +163,9 @@ describe('what waits', () => {
     await vi.waitFor(() => expect(one.store.useVisit.getState().record.brief.facts.secondContact).toBe('Aunt'))
     expect(two.store.useVisit.getState().record.brief.facts.phone).toBe('555-0109')
     server.away = false
-    await vi.waitFor(() => expect(server.entries.filter(({ kind }) => kind === 'brief.set')).toHaveLength(3), { timeout: 5_000 })
+    await vi.waitFor(() => expect(server.entries.filter(({ kind }) => kind === 'brief.set')).toHaveLength(3), {
+      timeout: 5_000
+    })
     expect(phones()).toEqual(['555-0108', '555-0109'])
   })
 
@@ -151,7 +173,11 @@ describe('what waits', () => {
     const tab = await openTab()
     await tab.store.openVisit(visit)
     const told = server.handle
-    vi.stubGlobal('fetch', (address: string, options: RequestInit = {}) => (options.method === 'POST' ? Promise.resolve(new Response(JSON.stringify({ receipts: [] }))) : told(address, options)))
+    vi.stubGlobal('fetch', (address: string, options: RequestInit = {}) =>
+      options.method === 'POST'
+        ? Promise.resolve(new Response(JSON.stringify({ receipts: [] })))
+        : told(address, options)
+    )
     write(tab, '555-0110')
     await vi.waitFor(() => expect(tab.outbox.useOutbox.getState().stuckSince).not.toBeNull())
     expect(kept()).toHaveLength(1)
@@ -169,7 +195,11 @@ describe('what waits', () => {
     tab.store.write('brief.set', { set: { secondContact: 'Aunt' } }, { look })
     write(tab, '555-0112')
     await vi.waitFor(() => expect(kept()).toHaveLength(3))
-    expect(kept().map(({ item: { draft } }) => [draft.base, draft.own])).toEqual([[1, 0], [1, 0], [1, 2]])
+    expect(kept().map(({ item: { draft } }) => [draft.base, draft.own])).toEqual([
+      [1, 0],
+      [1, 0],
+      [1, 2]
+    ])
     server.away = false
     await vi.waitFor(() => expect(phones()).toEqual(['555-0111', '555-0112']), { timeout: 5_000 })
     expect(tab.store.takeLook()).toEqual({ base: 4, own: 3 })
@@ -182,7 +212,9 @@ describe('what was refused', () => {
     const tab = await openTab()
     await tab.store.openVisit(visit)
     write(tab, '555-0666')
-    await vi.waitFor(() => expect(kept().map(({ refused }) => refused)).toEqual([expect.stringContaining('is not wanted')]))
+    await vi.waitFor(() =>
+      expect(kept().map(({ refused }) => refused)).toEqual([expect.stringContaining('is not wanted')])
+    )
     await closeBrowser()
     const again = await openTab()
     await vi.waitFor(() => expect(again.outbox.useOutbox.getState().rows).toHaveLength(1))
@@ -210,7 +242,15 @@ describe('what was refused', () => {
     const tab = await openTab()
     await tab.store.openVisit(visit)
     const told = server.handle
-    vi.stubGlobal('fetch', (address: string, options: RequestInit = {}) => (options.method === 'POST' ? Promise.resolve(new Response(JSON.stringify({ type: 'urn:pasado:problem:log-in', title: 'Log in first.', status: 401 }), { status: 401 })) : told(address, options)))
+    vi.stubGlobal('fetch', (address: string, options: RequestInit = {}) =>
+      options.method === 'POST'
+        ? Promise.resolve(
+            new Response(JSON.stringify({ type: 'urn:pasado:problem:log-in', title: 'Log in first.', status: 401 }), {
+              status: 401
+            })
+          )
+        : told(address, options)
+    )
     server.person = null
     write(tab, '555-0115')
     write(tab, '555-0116')
@@ -224,7 +264,15 @@ describe('what was refused', () => {
 })
 
 describe('what an earlier version could not send', () => {
-  const draftOf = (phone: string, at: number): Draft => ({ id: `019a0000-0000-7000-8000-00000000000${at}`, visit, at: '2026-01-05T10:00:00.000Z', from: '0199c000-0000-7000-8000-0000000000f1', base: 1, kind: 'brief.set', body: { set: { phone } } })
+  const draftOf = (phone: string, at: number): Draft => ({
+    id: `019a0000-0000-7000-8000-00000000000${at}`,
+    visit,
+    at: '2026-01-05T10:00:00.000Z',
+    from: '0199c000-0000-7000-8000-0000000000f1',
+    base: 1,
+    kind: 'brief.set',
+    body: { set: { phone } }
+  })
 
   it('is taken over for who was here last, and sent', async () => {
     inStore('').set(`pasado-queue-${visit}`, [draftOf('555-0117', 1), draftOf('555-0118', 2)])
@@ -252,13 +300,20 @@ describe('the live feed', () => {
     const tab = await openTab()
     let made = 0
     let refused: (() => void) | undefined
-    vi.stubGlobal('EventSource', class {
-      static CLOSED = 2
-      readyState = 2
-      constructor() { made++ }
-      addEventListener(name: string, heard: () => void) { if (name === 'error') refused = heard }
-      close() {}
-    })
+    vi.stubGlobal(
+      'EventSource',
+      class {
+        static CLOSED = 2
+        readyState = 2
+        constructor() {
+          made++
+        }
+        addEventListener(name: string, heard: () => void) {
+          if (name === 'error') refused = heard
+        }
+        close() {}
+      }
+    )
     await tab.store.openVisit(visit)
     expect(made).toBe(1)
     refused!()

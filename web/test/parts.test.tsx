@@ -10,7 +10,14 @@ import { clock } from '../src/visit/Waits'
 import { stageOutcome } from '@pasado/core/standard/evaluate'
 import { complete } from '../../core/test/fixture'
 
-vi.stubGlobal('ResizeObserver', class { observe() {} unobserve() {} disconnect() {} })
+vi.stubGlobal(
+  'ResizeObserver',
+  class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  }
+)
 vi.mock('signature_pad', () => ({ default: class {} }))
 afterEach(cleanup)
 
@@ -33,13 +40,39 @@ describe('parts', () => {
 
   it('chips are chosen by pointer and by keyboard', async () => {
     const chosen = vi.fn()
-    render(<Chips label="Why" value="a" options={[{ value: 'a', words: 'first' }, { value: 'b', words: 'second' }]} onChoose={chosen} />)
+    render(
+      <Chips
+        label="Why"
+        value="a"
+        options={[
+          { value: 'a', words: 'first' },
+          { value: 'b', words: 'second' }
+        ]}
+        onChoose={chosen}
+      />
+    )
     await userEvent.click(screen.getByRole('radio', { name: 'second' }))
     expect(chosen).toHaveBeenCalledWith('b')
   })
 
   it('strokes become a path that an entry takes', () => {
-    const path = strokesOf([{ points: [{ x: 1, y: 2 }, { x: 3, y: 4.25 }] }, { points: [{ x: 5, y: 6 }, { x: 7, y: 8 }] }], 2)
+    const path = strokesOf(
+      [
+        {
+          points: [
+            { x: 1, y: 2 },
+            { x: 3, y: 4.25 }
+          ]
+        },
+        {
+          points: [
+            { x: 5, y: 6 },
+            { x: 7, y: 8 }
+          ]
+        }
+      ],
+      2
+    )
     expect(path).toBe('M2 4 L6 8.5 M10 12 L14 16')
   })
 
@@ -56,7 +89,12 @@ describe('parts', () => {
   it('a stage stands as its heaviest finding that counts', () => {
     const findings = ['kit-family', 'kit-role'].flatMap((rule) => complete().judge(rule))
     expect(stageOutcome('kit', findings)).toBe('breaks')
-    expect(stageOutcome('kit', complete().write('rule.acknowledged', { rule: 'kit-family', reason: 'So.' }).judge('kit-family'))).toBe('holds')
+    expect(
+      stageOutcome(
+        'kit',
+        complete().write('rule.acknowledged', { rule: 'kit-family', reason: 'So.' }).judge('kit-family')
+      )
+    ).toBe('holds')
     expect(stageOutcome('prove', findings)).toBe('not-here')
   })
 })

@@ -10,7 +10,10 @@ import { answers, json, show } from './stage'
 vi.mock('idb-keyval', () => import('./idb'))
 
 const user = userEvent.setup()
-const wanted = json({ type: 'urn:pasado:problem:password-again', title: 'You have looked at 10 secrets within the hour.', status: 403 }, 403)
+const wanted = json(
+  { type: 'urn:pasado:problem:password-again', title: 'You have looked at 10 secrets within the hour.', status: 403 },
+  403
+)
 const refused = json({ type: 'urn:pasado:problem:refused', title: 'Not acceptable.', status: 422 }, 422)
 
 it('the password is asked for again, and what was wanted is done once it is right', async () => {
@@ -31,7 +34,9 @@ it('the password is asked for again, and what was wanted is done once it is righ
 it('put away, nothing is shown and the refusal stands', async () => {
   show(opened(), <PasswordAgain />)
   answers.set('/show', wanted)
-  const value = withPassword(() => ask('POST', '/show', {})).catch((error: unknown) => (error as { status: number }).status)
+  const value = withPassword(() => ask('POST', '/show', {})).catch(
+    (error: unknown) => (error as { status: number }).status
+  )
   await user.click(await screen.findByRole('button', { name: 'Put away' }))
   expect(await value).toBe(403)
 })

@@ -15,20 +15,43 @@ import { show, written } from './stage'
 
 vi.mock('idb-keyval', () => import('./idb'))
 vi.mock('../src/workers/coverage', () => ({
-  askCoverage: ({ senders, grids, walls, floors, exponent }: Omit<CoverageAsk, 'id'>, onAnswer: (answer: CoverageAnswer) => void) =>
-    queueMicrotask(() => onAnswer({ id: 1, storeys: grids.map(({ storey, grid }) => ({ storey, grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent))) })) }))
+  askCoverage: (
+    { senders, grids, walls, floors, exponent }: Omit<CoverageAsk, 'id'>,
+    onAnswer: (answer: CoverageAnswer) => void
+  ) =>
+    queueMicrotask(() =>
+      onAnswer({
+        id: 1,
+        storeys: grids.map(({ storey, grid }) => ({
+          storey,
+          grid,
+          ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent)))
+        }))
+      })
+    )
 }))
-vi.mock('../src/workers/suggest', () => ({ askSuggestions: (input: Parameters<typeof suggestPlaces>[0]) => Promise.resolve(suggestPlaces(input)) }))
+vi.mock('../src/workers/suggest', () => ({
+  askSuggestions: (input: Parameters<typeof suggestPlaces>[0]) => Promise.resolve(suggestPlaces(input))
+}))
 
 const user = userEvent.setup()
-beforeEach(() => { sessionStorage.clear() })
+beforeEach(() => {
+  sessionStorage.clear()
+})
 const [ground, hall, study] = [idOf('ground'), idOf('hall'), idOf('study')]
-const drawn = () => complete()
-  .write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } })
-  .write('room.set', { id: hall, set: { name: 'Hall', storey: ground, x: 0, y: 0, widthM: 4, depthM: 3, listed: true } })
-  .write('room.set', { id: study, set: { name: 'Study', storey: ground, x: 4, y: 0, widthM: 4, depthM: 3, listed: true } })
-  .write('outlet.set', { id: idOf('o1'), set: { storey: ground, kind: 'mains', x: 3.5, y: 2.5 } })
-  .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 1 } })
+const drawn = () =>
+  complete()
+    .write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } })
+    .write('room.set', {
+      id: hall,
+      set: { name: 'Hall', storey: ground, x: 0, y: 0, widthM: 4, depthM: 3, listed: true }
+    })
+    .write('room.set', {
+      id: study,
+      set: { name: 'Study', storey: ground, x: 4, y: 0, widthM: 4, depthM: 3, listed: true }
+    })
+    .write('outlet.set', { id: idOf('o1'), set: { storey: ground, kind: 'mains', x: 3.5, y: 2.5 } })
+    .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 1 } })
 const room = (name: string) => screen.getByRole('button', { name: new RegExp(`^${name}, `) })
 
 describe('the plan', () => {
@@ -42,7 +65,12 @@ describe('the plan', () => {
     await user.type(screen.getByRole('textbox', { name: 'Width, m' }), '4,5')
     await user.click(screen.getByRole('button', { name: 'Add' }))
     const [storey] = written('storey.set')
-    expect(written('room.set')).toEqual([{ id: expect.any(String), set: { name: 'Hall', storey: storey!.id, listed: true, x: 0, y: 0, widthM: 4.5, depthM: 3.5 } }])
+    expect(written('room.set')).toEqual([
+      {
+        id: expect.any(String),
+        set: { name: 'Hall', storey: storey!.id, listed: true, x: 0, y: 0, widthM: 4.5, depthM: 3.5 }
+      }
+    ])
     expect(screen.getByRole('button', { name: 'Hall, 4.5 by 3.5 metres' })).toBeDefined()
   })
 
@@ -50,7 +78,10 @@ describe('the plan', () => {
     show(drawn(), <PlaceStage />)
     room('Study').focus()
     await user.keyboard('{ArrowRight}{Shift>}{ArrowDown}{/Shift}')
-    expect(written('room.set').map(({ set }) => set)).toEqual([{ x: 4.1, y: 0 }, { x: 4.1, y: 1 }])
+    expect(written('room.set').map(({ set }) => set)).toEqual([
+      { x: 4.1, y: 0 },
+      { x: 4.1, y: 1 }
+    ])
     undo()
     undo()
     expect(written('room.set').at(-1)!.set).toEqual({ x: 4, y: 0 })
@@ -59,9 +90,13 @@ describe('the plan', () => {
   it('what reaches each room is told against the floor, and the chosen room’s signal with its working', async () => {
     show(drawn(), <PlaceStage />)
     const rooms = await screen.findByRole('region', { name: 'Rooms' })
-    expect(within(rooms).getAllByRole('img', { name: /worst -\d+ dBm, median -\d+ dBm, floor -67 dBm/ })).toHaveLength(2)
+    expect(within(rooms).getAllByRole('img', { name: /worst -\d+ dBm, median -\d+ dBm, floor -67 dBm/ })).toHaveLength(
+      2
+    )
     room('Study').focus()
-    expect((await screen.findByText(/from Hall router: sends 23 dBm/)).textContent).toMatch(/1 wall \d+ dB, 0 floors 0 dB/)
+    expect((await screen.findByText(/from Hall router: sends 23 dBm/)).textContent).toMatch(
+      /1 wall \d+ dB, 0 floors 0 dB/
+    )
   })
 
   it('rooms that lie over each other are called out', () => {
@@ -80,7 +115,9 @@ describe('the plan', () => {
     await user.type(signal, '−41')
     await user.selectOptions(within(readings).getByLabelText('Read in'), 'Study')
     await user.click(within(readings).getByRole('button', { name: 'Write it down' }))
-    expect(written('reading.set')).toEqual([{ id: expect.any(String), set: { room: study, unit: router, band: '5', dbm: -41 }, origin: 'measured' }])
+    expect(written('reading.set')).toEqual([
+      { id: expect.any(String), set: { room: study, unit: router, band: '5', dbm: -41 }, origin: 'measured' }
+    ])
     expect(within(readings).getByRole('status').textContent).toContain('From 1 reading')
     await user.click(within(readings).getByRole('button', { name: 'Take out the reading: Study' }))
     expect(within(readings).queryByRole('status')).toBeNull()
@@ -90,7 +127,9 @@ describe('the plan', () => {
     show(drawn(), <PlaceStage />)
     await user.click(screen.getByRole('button', { name: 'Find the places' }))
     expect((await screen.findByRole('list', { name: 'Proposals' })).textContent).toContain('Every room holds')
-    expect(screen.getByRole('table', { name: /school/ }).textContent).toContain('halfway between the router and the weakest room')
+    expect(screen.getByRole('table', { name: /school/ }).textContent).toContain(
+      'halfway between the router and the weakest room'
+    )
   })
 
   it('a unit is taken off the plan, and what is known of it stays', async () => {
@@ -103,7 +142,9 @@ describe('the plan', () => {
   })
 
   it('is read by the office, and changed by nobody there', () => {
-    show(drawn().write('unit.set', { id: node, set: { storey: ground, x: 6, y: 1 } }), <PlaceStage />, { role: 'office' })
+    show(drawn().write('unit.set', { id: node, set: { storey: ground, x: 6, y: 1 } }), <PlaceStage />, {
+      role: 'office'
+    })
     expect(screen.queryByRole('button', { name: 'Add a storey' })).toBeNull()
     expect(screen.queryByRole('radiogroup', { name: 'Tool' })).toBeNull()
     expect(room('Study')).toBeDefined()
@@ -111,24 +152,55 @@ describe('the plan', () => {
 })
 
 describe('edges of rooms', () => {
-  const rooms = fc.array(fc.record({ x: fc.integer({ min: 0, max: 200 }), y: fc.integer({ min: 0, max: 200 }), widthM: fc.integer({ min: 5, max: 80 }), depthM: fc.integer({ min: 5, max: 80 }) }), { minLength: 1, maxLength: 5 })
-    .map((list) => list.map((one, at): NamedRoom => ({ id: String(at), name: '', storey: 'g', x: one.x / 10, y: one.y / 10, widthM: one.widthM / 10, depthM: one.depthM / 10, building: '', listed: true, complained: false })))
+  const rooms = fc
+    .array(
+      fc.record({
+        x: fc.integer({ min: 0, max: 200 }),
+        y: fc.integer({ min: 0, max: 200 }),
+        widthM: fc.integer({ min: 5, max: 80 }),
+        depthM: fc.integer({ min: 5, max: 80 })
+      }),
+      { minLength: 1, maxLength: 5 }
+    )
+    .map((list) =>
+      list.map((one, at): NamedRoom => ({
+        id: String(at),
+        name: '',
+        storey: 'g',
+        x: one.x / 10,
+        y: one.y / 10,
+        widthM: one.widthM / 10,
+        depthM: one.depthM / 10,
+        building: '',
+        listed: true,
+        complained: false
+      }))
+    )
 
   it('draw what comes near to them, and nothing else', () => {
-    fc.assert(fc.property(rooms, fc.double({ min: -5, max: 35, noNaN: true }), (list, value) => {
-      const { across } = edgesOf(list)
-      const drawnTo = snapped(value, across)
-      const nearest = Math.min(...across.map((edge) => Math.abs(edge - value)))
-      if (nearest < 0.34) expect(across).toContain(drawnTo)
-      else if (nearest > 0.36) expect(drawnTo).toBe(tenth(value))
-      expect(Math.abs(drawnTo - value)).toBeLessThanOrEqual(0.36)
-    }))
+    fc.assert(
+      fc.property(rooms, fc.double({ min: -5, max: 35, noNaN: true }), (list, value) => {
+        const { across } = edgesOf(list)
+        const drawnTo = snapped(value, across)
+        const nearest = Math.min(...across.map((edge) => Math.abs(edge - value)))
+        if (nearest < 0.34) expect(across).toContain(drawnTo)
+        else if (nearest > 0.36) expect(drawnTo).toBe(tenth(value))
+        expect(Math.abs(drawnTo - value)).toBeLessThanOrEqual(0.36)
+      })
+    )
   })
 
   it('a room moved near another comes to lie against it, and keeps its size', () => {
-    fc.assert(fc.property(rooms, fc.double({ min: 0, max: 20, noNaN: true }), fc.double({ min: 0, max: 20, noNaN: true }), (list, x, y) => {
-      const to = movedTo({ x, y, widthM: 3, depthM: 2 }, list)
-      expect([Math.abs(to.x - x) <= 0.46, Math.abs(to.y - y) <= 0.46]).toEqual([true, true])
-    }))
+    fc.assert(
+      fc.property(
+        rooms,
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        (list, x, y) => {
+          const to = movedTo({ x, y, widthM: 3, depthM: 2 }, list)
+          expect([Math.abs(to.x - x) <= 0.46, Math.abs(to.y - y) <= 0.46]).toEqual([true, true])
+        }
+      )
+    )
   })
 })

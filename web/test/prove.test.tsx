@@ -15,7 +15,11 @@ vi.mock('idb-keyval', () => import('./idb'))
 
 const user = userEvent.setup({ delay: null })
 const form = () => screen.getByRole('form', { name: 'A run' })
-const fill = async (label: string, text: string) => { const field = within(form()).getByLabelText(label); await user.clear(field); await user.type(field, text) }
+const fill = async (label: string, text: string) => {
+  const field = within(form()).getByLabelText(label)
+  await user.clear(field)
+  await user.type(field, text)
+}
 
 describe('measuring', () => {
   it('a room’s run goes to the unit and band that are chosen; what cannot be is refused at its field and stays typed', async () => {
@@ -31,7 +35,20 @@ describe('measuring', () => {
     await user.click(within(form()).getByRole('button', { name: 'Record this run' }))
     expect(within(form()).getByRole('alertdialog').textContent).toContain('Then it is 12 ms')
     await user.click(screen.getByRole('button', { name: 'Yes, take it so' }))
-    expect(written('measurement.set')).toMatchObject([{ set: { at: 'room', room: study, unit: node, band: '5', dbm: -55, runs: [{ downMbps: 140, idleMs: 12 }], by: 'phone', how: 'typed' } }])
+    expect(written('measurement.set')).toMatchObject([
+      {
+        set: {
+          at: 'room',
+          room: study,
+          unit: node,
+          band: '5',
+          dbm: -55,
+          runs: [{ downMbps: 140, idleMs: 12 }],
+          by: 'phone',
+          how: 'typed'
+        }
+      }
+    ])
   })
 
   it('a second run soon after is a run of the same measurement; a figure that is as entered is kept as such', async () => {
@@ -50,7 +67,11 @@ describe('measuring', () => {
   it('a room that goes stale says why, and one that falls short leads to the search', async () => {
     show(complete().write('unit.event', { unit: router, what: 'moved' }), <Prove />, { at: '/visit/x/prove' })
     expect(screen.getByRole('listitem', { name: 'Room Study' }).textContent).toContain('Hall router was moved since.')
-    show(complete().write('measurement.set', { id: idOf('mst'), set: { dbm: -50, runs: [{ downMbps: 40, idleMs: 14 }] } }), <Prove />, { at: '/visit/x/prove' })
+    show(
+      complete().write('measurement.set', { id: idOf('mst'), set: { dbm: -50, runs: [{ downMbps: 40, idleMs: 14 }] } }),
+      <Prove />,
+      { at: '/visit/x/prove' }
+    )
     await user.click(screen.getByRole('button', { name: 'Find the fault: Study' }))
     expect(written('fault.search')).toMatchObject([{ about: { unit: node, room: study } }])
     expect(currentAddress()).toContain('part=fault')
@@ -79,9 +100,21 @@ describe('finding a fault', () => {
   })
 
   it('told that the line is down it hands over to the provider, with what was ruled out', async () => {
-    const log = complete().write('unit.set', { id: idOf('gw'), set: { name: 'Gateway', model: 'brackwater-c3', modelVersion: 1, role: 'gateway' } }).write('thing.removed', { thing: 'measurement', id: idOf('src') })
+    const log = complete()
+      .write('unit.set', {
+        id: idOf('gw'),
+        set: { name: 'Gateway', model: 'brackwater-c3', modelVersion: 1, role: 'gateway' }
+      })
+      .write('thing.removed', { thing: 'measurement', id: idOf('src') })
       .write('fault.search', { search: idOf('hunt'), about: { unit: node } })
-    for (const [observation, answer] of [['line-lamp', 'no-line'], ['wired-modem', 'no'], ['others', 'down'], ['wifi-unit', 'no'], ['ping-number', 'no']] as const) log.write('fault.observed', { search: idOf('hunt'), observation, answer })
+    for (const [observation, answer] of [
+      ['line-lamp', 'no-line'],
+      ['wired-modem', 'no'],
+      ['others', 'down'],
+      ['wifi-unit', 'no'],
+      ['ping-number', 'no']
+    ] as const)
+      log.write('fault.observed', { search: idOf('hunt'), observation, answer })
     show(log, <Prove />, { at: '/visit/x/prove?part=fault' })
     const mend = screen.getByRole('group', { name: 'Mend this' })
     expect(mend.textContent).toContain('The line is down')
@@ -95,7 +128,13 @@ describe('finding a fault', () => {
 
   it('answers that hardly go together are shown, not swallowed', () => {
     const log = complete().write('fault.search', { search: idOf('hunt'), about: { unit: node } })
-    for (const [observation, answer] of [['unit-lamp', 'starts-over'], ['wifi-unit', 'yes'], ['client-count', 'rises'], ['adapter-label', 'own']] as const) log.write('fault.observed', { search: idOf('hunt'), observation, answer })
+    for (const [observation, answer] of [
+      ['unit-lamp', 'starts-over'],
+      ['wifi-unit', 'yes'],
+      ['client-count', 'rises'],
+      ['adapter-label', 'own']
+    ] as const)
+      log.write('fault.observed', { search: idOf('hunt'), observation, answer })
     show(log, <Prove />, { at: '/visit/x/prove?part=fault' })
     expect(screen.getByRole('note').textContent).toContain('hardly go together')
   })
@@ -107,16 +146,45 @@ describe('a check', () => {
     asked.length = 0
     answers.clear()
     useSession.setState({ me: { id: 'x', login: 'isolde', name: 'Isolde Marram', role: 'technician' } })
-    const check = { id: idOf('check'), visit: idOf('visit'), street: '4 Lantern Rise', customer: 'Ailsa Drumgold', technician: 'Isolde Marram', from: '2026-01-06T09:00:00Z', to: '2026-01-06T13:00:00Z', done: null, by: null }
+    const check = {
+      id: idOf('check'),
+      visit: idOf('visit'),
+      street: '4 Lantern Rise',
+      customer: 'Ailsa Drumgold',
+      technician: 'Isolde Marram',
+      from: '2026-01-06T09:00:00Z',
+      to: '2026-01-06T13:00:00Z',
+      done: null,
+      by: null
+    }
     answers.set('/result', json({ id: check.id }, 201))
-    answers.set('/checks/', json({ check, rooms: [{ room: study, name: 'Study', band: '5', dbm: -58, downMbps: 210, idleMs: 14 }], floor: { dbm: -67, mbps: 100, addedMs: 20, says: 'what the standard wants' }, sourceMbps: 302, result: null }))
-    render(<MemoryRouter initialEntries={[`/check/${check.id}`]}><Routes><Route path="/check/:id" element={<CheckPage />} /></Routes></MemoryRouter>)
+    answers.set(
+      '/checks/',
+      json({
+        check,
+        rooms: [{ room: study, name: 'Study', band: '5', dbm: -58, downMbps: 210, idleMs: 14 }],
+        floor: { dbm: -67, mbps: 100, addedMs: 20, says: 'what the standard wants' },
+        sourceMbps: 302,
+        result: null
+      })
+    )
+    render(
+      <MemoryRouter initialEntries={[`/check/${check.id}`]}>
+        <Routes>
+          <Route path="/check/:id" element={<CheckPage />} />
+        </Routes>
+      </MemoryRouter>
+    )
     const row = await screen.findByRole('listitem', { name: 'Room Study' })
     await user.type(within(row).getByLabelText('Signal, dBm in Study now'), '-59')
     await user.type(within(row).getByLabelText('Down, Mbit/s in Study now'), '120')
     expect(row.textContent).toContain('Speed down from 210 to 120 Mbit/s since the visit, and still enough.')
     await user.click(screen.getByRole('button', { name: 'The check is done' }))
-    await waitFor(() => expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({ rooms: [{ room: study, dbm: -59, run: { downMbps: 120 } }] }))
+    await waitFor(() =>
+      expect(asked.find(({ method }) => method === 'POST')?.body).toEqual({
+        rooms: [{ room: study, dbm: -59, run: { downMbps: 120 } }]
+      })
+    )
   })
 })
 
@@ -124,7 +192,11 @@ describe('networks and comparing', () => {
   it('a school that changes shows what it would change, and records it with one press', async () => {
     show(complete().write('brief.set', { set: { bandNames: 'one-a-band' } }), <Networks />)
     const proposed = screen.getByRole('list', { name: 'Proposed networks' })
-    expect(within(proposed).getAllByRole('listitem').map((one) => one.textContent?.slice(0, 12))).toEqual(['Razorbillhom', 'Razorbill-5h'])
+    expect(
+      within(proposed)
+        .getAllByRole('listitem')
+        .map((one) => one.textContent?.slice(0, 12))
+    ).toEqual(['Razorbillhom', 'Razorbill-5h'])
     await user.click(screen.getByRole('button', { name: 'Record these networks' }))
     expect(written('network.set')).toHaveLength(2)
     expect(screen.getByRole('button', { name: 'These are recorded' })).toBeDefined()
@@ -132,9 +204,17 @@ describe('networks and comparing', () => {
   })
 
   it('what is wanted, recorded and told stand side by side; an address that differs is taken with one press', async () => {
-    show(complete().write('unit.read', { unit: node, values: { 'lan.address': '192.168.1.77', 'wifi.ssid': 'OSTREL-1', 'device.serial': 'TE1-2' } }), <Compare />)
+    show(
+      complete().write('unit.read', {
+        unit: node,
+        values: { 'lan.address': '192.168.1.77', 'wifi.ssid': 'OSTREL-1', 'device.serial': 'TE1-2' }
+      }),
+      <Compare />
+    )
     const table = screen.getByRole('region', { name: 'Read from Study node' })
-    expect(within(table).getByRole('row', { name: /Network name.*Razorbill.*OSTREL-1.*mend it on the unit/ })).toBeDefined()
+    expect(
+      within(table).getByRole('row', { name: /Network name.*Razorbill.*OSTREL-1.*mend it on the unit/ })
+    ).toBeDefined()
     expect(within(table).getByRole('row', { name: /^Serial.*–.*TE1-2.*TE1-2/ })).toBeDefined()
     await user.click(within(table).getByRole('button', { name: 'Take Address from the unit' }))
     expect(written('host.set')).toMatchObject([{ id: idOf('hn'), set: { address: '192.168.1.77' } }])

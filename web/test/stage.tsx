@@ -19,7 +19,14 @@ export const asked: { method: string; path: string; body: unknown }[] = []
 /** How the server answers; tests put their own in. */
 export const answers = new Map<string, (body: unknown) => Response>()
 
-vi.stubGlobal('ResizeObserver', class { observe() {} unobserve() {} disconnect() {} })
+vi.stubGlobal(
+  'ResizeObserver',
+  class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  }
+)
 vi.stubGlobal('fetch', (path: string, options: RequestInit = {}) => {
   const body = options.body === undefined ? undefined : (JSON.parse(String(options.body)) as unknown)
   asked.push({ method: options.method ?? 'GET', path, body })
@@ -40,33 +47,63 @@ function Address() {
 export const currentAddress = () => address
 
 /** Shows a part of a visit as somebody of this role sees it. */
-export function show(log: Log, part: ReactNode, options: { role?: 'technician' | 'lead' | 'office'; at?: string } = {}) {
+export function show(
+  log: Log,
+  part: ReactNode,
+  options: { role?: 'technician' | 'lead' | 'office'; at?: string } = {}
+) {
   cleanup()
   asked.length = 0
   answers.clear()
   const record = log.record()
   // A technician here is the one who has the visit; a lead or the office is somebody else.
-  const me = { id: (options.role ?? 'technician') === 'technician' ? record.visit.technician.id : idOf('me'), login: 'me', name: 'Isolde Marram', role: options.role ?? 'technician' } as const
+  const me = {
+    id: (options.role ?? 'technician') === 'technician' ? record.visit.technician.id : idOf('me'),
+    login: 'me',
+    name: 'Isolde Marram',
+    role: options.role ?? 'technician'
+  } as const
   useSession.setState({ me })
   useOutbox.setState({ owner: { id: me.id, name: me.name }, id: idOf('outbox'), rows: [], stuckSince: null })
   useVisit.setState({
-    id: record.visit.id, entries: [], confirmed: record, record, catalogue, standard: firstStandard, findings: evaluate(record, catalogue, firstStandard),
-    pending: [], saving: 'saved', undoable: [], problem: null, verdicts: null, foreign: null
+    id: record.visit.id,
+    entries: [],
+    confirmed: record,
+    record,
+    catalogue,
+    standard: firstStandard,
+    findings: evaluate(record, catalogue, firstStandard),
+    pending: [],
+    saving: 'saved',
+    undoable: [],
+    problem: null,
+    verdicts: null,
+    foreign: null
   })
   const path = options.at ?? `/visit/${record.visit.id}/configure`
   return render(
     <MemoryRouter initialEntries={[path]}>
       <Address />
-      <Routes><Route path="/visit/:id/:stage" element={part} /></Routes>
+      <Routes>
+        <Route path="/visit/:id/:stage" element={part} />
+      </Routes>
     </MemoryRouter>
   )
 }
 
 /** What was written on the screen, sent already or waiting to be. */
 export function written<K extends EntryKind>(kind: K): Draft<K>['body'][] {
-  const drafts = [...asked.flatMap(({ body }) => (body as { entries?: Draft[] } | undefined)?.entries ?? []), ...useVisit.getState().pending]
-  return [...new Map(drafts.map((draft) => [draft.id, draft])).values()].filter((draft) => draft.kind === kind).map(({ body }) => body as Draft<K>['body'])
+  const drafts = [
+    ...asked.flatMap(({ body }) => (body as { entries?: Draft[] } | undefined)?.entries ?? []),
+    ...useVisit.getState().pending
+  ]
+  return [...new Map(drafts.map((draft) => [draft.id, draft])).values()]
+    .filter((draft) => draft.kind === kind)
+    .map(({ body }) => body as Draft<K>['body'])
 }
 
 /** An answer of JSON. */
-export const json = (body: unknown, status = 200) => () => new Response(JSON.stringify(body), { status })
+export const json =
+  (body: unknown, status = 200) =>
+  () =>
+    new Response(JSON.stringify(body), { status })

@@ -12,11 +12,32 @@ import { complete, home, idOf, node, opened, router } from '../../core/test/fixt
 import { answers, asked, json, show, written } from './stage'
 
 vi.mock('idb-keyval', () => import('./idb'))
-vi.mock('signature_pad', () => ({ default: class { addEventListener() {} off() {} toData() { return [{ points: [{ x: 1, y: 2 }, { x: 30, y: 40 }] }] } clear() {} } }))
-vi.mock('../src/workers/strength', () => ({ strengthOf: (value: string) => Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' }) }))
+vi.mock('signature_pad', () => ({
+  default: class {
+    addEventListener() {}
+    off() {}
+    toData() {
+      return [
+        {
+          points: [
+            { x: 1, y: 2 },
+            { x: 30, y: 40 }
+          ]
+        }
+      ]
+    }
+    clear() {}
+  }
+}))
+vi.mock('../src/workers/strength', () => ({
+  strengthOf: (value: string) =>
+    Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' })
+}))
 
 const user = userEvent.setup()
-beforeEach(() => { sessionStorage.clear() })
+beforeEach(() => {
+  sessionStorage.clear()
+})
 
 async function enter(label: string, value: string): Promise<void> {
   const field = screen.getByRole('textbox', { name: label })
@@ -25,7 +46,8 @@ async function enter(label: string, value: string): Promise<void> {
   await user.tab()
 }
 
-const chip = (group: string, name: string) => within(screen.getByRole('radiogroup', { name: group })).getByRole('radio', { name })
+const chip = (group: string, name: string) =>
+  within(screen.getByRole('radiogroup', { name: group })).getByRole('radio', { name })
 
 describe('Brief', () => {
   it('writes a field when it is left, and only where it changed', async () => {
@@ -49,13 +71,15 @@ describe('Brief', () => {
   it('an emptied field is cleared', async () => {
     show(opened(), <Brief />)
     await enter('Second way to reach them', '')
-    expect(written('brief.set')).toEqual([{ set: { secondContact: null } , origin: 'typed' }])
+    expect(written('brief.set')).toEqual([{ set: { secondContact: null }, origin: 'typed' }])
   })
 
   it('asks about alarms on a telephone line, with the caution', async () => {
     show(opened({ accessLine: 'telephone-line' }), <Brief />)
     expect(screen.getByText(/ringing voltage/)).toBeDefined()
-    await user.click(chip('Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?', 'Yes'))
+    await user.click(
+      chip('Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?', 'Yes')
+    )
     expect(written('rule.answered')).toEqual([{ rule: 'brief-line-alarm', answer: 'yes' }])
   })
 
@@ -69,7 +93,15 @@ describe('Brief', () => {
 
   it.each(['office', 'sealed'] as const)('nobody writes: %s', (who) => {
     const log = opened()
-    if (who === 'sealed') log.write('sealed', { chain: '0'.repeat(64), record: '0'.repeat(64), standard: '0'.repeat(64), catalogue: '0'.repeat(64), key: 'k', signature: 's' })
+    if (who === 'sealed')
+      log.write('sealed', {
+        chain: '0'.repeat(64),
+        record: '0'.repeat(64),
+        standard: '0'.repeat(64),
+        catalogue: '0'.repeat(64),
+        key: 'k',
+        signature: 's'
+      })
     show(log, <Brief />, { role: who === 'office' ? 'office' : 'technician' })
     for (const field of screen.getAllByRole('textbox')) expect(field).toHaveProperty('disabled', true)
     expect(screen.queryByRole('button', { name: 'Write it down' })).toBeNull()
@@ -77,7 +109,11 @@ describe('Brief', () => {
 
   it('two who set one field are told, and one of the values is kept', async () => {
     const log = opened()
-    for (const [phone, from] of [['555-0111', 'a'], ['555-0122', 'b']] as const) log.write('brief.set', { set: { phone } }, { from: idOf(from), base: 1 } as never)
+    for (const [phone, from] of [
+      ['555-0111', 'a'],
+      ['555-0122', 'b']
+    ] as const)
+      log.write('brief.set', { set: { phone } }, { from: idOf(from), base: 1 } as never)
     show(log, <Brief />)
     const conflict = screen.getByRole('group', { name: 'Conflict: Telephone' })
     await user.click(within(conflict).getByRole('button', { name: 'Keep 555-0111' }))
@@ -91,7 +127,11 @@ describe('Kit', () => {
   it('says how a unit is told from its twin, and offers the roles its model can take', () => {
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${node}` })
     expect(screen.getByText(/The Tern has one port/)).toBeDefined()
-    expect(within(screen.getByRole('radiogroup', { name: 'Role here' })).getAllByRole('radio').map((one) => one.textContent)).toEqual(['node'])
+    expect(
+      within(screen.getByRole('radiogroup', { name: 'Role here' }))
+        .getAllByRole('radio')
+        .map((one) => one.textContent)
+    ).toEqual(['node'])
   })
 
   it('a letter in a MAC address has its mend beside it', async () => {
@@ -116,7 +156,12 @@ describe('secrets', () => {
     await user.click(screen.getByRole('button', { name: 'Type one: Setup code' }))
     await user.type(screen.getByRole('textbox', { name: 'Setup code' }), 'DEMO-1234')
     await user.click(screen.getByRole('button', { name: 'Put into the vault' }))
-    await waitFor(() => expect(asked.at(-1)).toMatchObject({ method: 'POST', body: { purpose: 'setup-code', thing: 'unit', id: router, origin: 'label', value: 'DEMO-1234' } }))
+    await waitFor(() =>
+      expect(asked.at(-1)).toMatchObject({
+        method: 'POST',
+        body: { purpose: 'setup-code', thing: 'unit', id: router, origin: 'label', value: 'DEMO-1234' }
+      })
+    )
     expect(JSON.stringify(useVisit.getState().pending)).not.toContain('DEMO-1234')
     await waitFor(() => expect(screen.queryByRole('textbox', { name: 'Setup code' })).toBeNull())
   })
@@ -175,7 +220,9 @@ describe('Place and Start up', () => {
     await user.click(chip('Pattern', 'steady'))
     expect(screen.getByText('Joined, but too far.')).toBeDefined()
     await user.click(screen.getByRole('button', { name: 'Log it' }))
-    expect(written('lamp.seen')).toEqual([{ unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }])
+    expect(written('lamp.seen')).toEqual([
+      { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }
+    ])
   })
 
   it('dark needs no pattern, and two colours need a second', async () => {
@@ -191,7 +238,10 @@ describe('Place and Start up', () => {
   })
 
   it('the same look on another model is told beside it', async () => {
-    const log = complete().write('unit.set', { id: idOf('point'), set: { name: 'Point', model: 'fenmarrow-lattice-3', modelVersion: 1 } })
+    const log = complete().write('unit.set', {
+      id: idOf('point'),
+      set: { name: 'Point', model: 'fenmarrow-lattice-3', modelVersion: 1 }
+    })
     show(log, <StartUp />, { at: `/visit/x/start?unit=${node}` })
     await user.click(chip('Colour', 'white'))
     await user.click(chip('Pattern', 'steady'))
@@ -199,16 +249,32 @@ describe('Place and Start up', () => {
   })
 
   it('all prompts are answered no in one', async () => {
-    show(opened().write('unit.set', { id: router, set: { name: 'R', model: 'ostrel-heron', modelVersion: 1 } }), <StartUp />)
+    show(
+      opened().write('unit.set', { id: router, set: { name: 'R', model: 'ostrel-heron', modelVersion: 1 } }),
+      <StartUp />
+    )
     await user.click(screen.getByRole('button', { name: 'All no' }))
-    expect(written('prompt.answered').map(({ prompt, answer }) => [prompt, answer])).toEqual(['usage', 'crash', 'cloud', 'location', 'mail'].map((prompt) => [prompt, 'no']))
+    expect(written('prompt.answered').map(({ prompt, answer }) => [prompt, answer])).toEqual(
+      ['usage', 'crash', 'cloud', 'location', 'mail'].map((prompt) => [prompt, 'no'])
+    )
   })
 
   it('a step’s wait runs at the foot and is ended', async () => {
-    show(opened().write('unit.set', { id: node, set: { name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', method: 'push-button' } }), <><StartUp /><Waits found={null} onDocket={() => undefined} onPlan={() => undefined} /></>)
+    show(
+      opened().write('unit.set', {
+        id: node,
+        set: { name: 'Study node', model: 'ostrel-tern', modelVersion: 1, role: 'node', method: 'push-button' }
+      }),
+      <>
+        <StartUp />
+        <Waits found={null} onDocket={() => undefined} onPlan={() => undefined} />
+      </>
+    )
     await user.click(screen.getByRole('button', { name: 'I see it' }))
     expect(written('method.step')).toEqual([{ unit: node, method: 'push-button', step: 0, seen: true }])
-    expect(written('lamp.seen')).toEqual([{ unit: node, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] }])
+    expect(written('lamp.seen')).toEqual([
+      { unit: node, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] }
+    ])
     await user.click(screen.getByRole('button', { name: 'Done: start its clock' }))
     expect(within(screen.getByRole('list', { name: 'Waits' })).getByText(/usually 1 min, at most 2 min/)).toBeDefined()
     await user.click(screen.getByRole('button', { name: /^End the wait/ }))
@@ -237,7 +303,9 @@ describe('Configure', () => {
   })
 
   it('a unit’s address is suggested: the gateway’s for the router, a free one for the others', async () => {
-    const log = complete().write('thing.removed', { thing: 'host', id: idOf('hr') }).write('thing.removed', { thing: 'host', id: idOf('hn') })
+    const log = complete()
+      .write('thing.removed', { thing: 'host', id: idOf('hr') })
+      .write('thing.removed', { thing: 'host', id: idOf('hn') })
     show(log, <Configure />)
     await user.click(screen.getByRole('button', { name: 'Address of Hall router' }))
     await user.click(screen.getByRole('button', { name: 'Address of Study node' }))
@@ -246,13 +314,30 @@ describe('Configure', () => {
 
   it('the parts of the stage tell what is open in each', () => {
     show(complete().write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } }), <Configure />)
-    expect(screen.getAllByRole('tab').map((tab) => tab.textContent)).toEqual(['Addresses', 'Wi-Fi', 'Channels', 'Logins', 'Firmware · 1 open', 'In order', 'Compare'])
+    expect(screen.getAllByRole('tab').map((tab) => tab.textContent)).toEqual([
+      'Addresses',
+      'Wi-Fi',
+      'Channels',
+      'Logins',
+      'Firmware · 1 open',
+      'In order',
+      'Compare'
+    ])
   })
 
   it('what a dump tells stands beside the record, differences are taken one by one, and nothing secret is kept', async () => {
     show(complete(), <Configure />, { at: '/visit/x/configure?part=compare' })
     const of = within(screen.getByRole('region', { name: 'Read from Study node' }))
-    await user.upload(of.getByLabelText('Dump of Study node'), new File(['Device.DeviceInfo.SoftwareVersion=3.0.0\nDevice.DHCPv4.Server.Enable=1\nDevice.WiFi.AccessPoint.1.Security.KeyPassphrase=demo-secret-plover\nnonsense'], 'dump.txt', { type: 'text/plain' }))
+    await user.upload(
+      of.getByLabelText('Dump of Study node'),
+      new File(
+        [
+          'Device.DeviceInfo.SoftwareVersion=3.0.0\nDevice.DHCPv4.Server.Enable=1\nDevice.WiFi.AccessPoint.1.Security.KeyPassphrase=demo-secret-plover\nnonsense'
+        ],
+        'dump.txt',
+        { type: 'text/plain' }
+      )
+    )
     expect(await of.findByText(/line 4 is no name=value/)).toBeDefined()
     expect(of.getByRole('row', { name: /Firmware.*3\.1\.0.*3\.0\.0/ })).toBeDefined()
     await user.click(of.getByRole('button', { name: 'Take DHCP server from the unit' }))
@@ -270,7 +355,10 @@ describe('Configure', () => {
     show(complete(), <Configure />, { at: '/visit/x/configure?part=wifi' })
     await user.click(screen.getByRole('button', { name: '6 GHz' }))
     await user.click(screen.getByRole('button', { name: '2.4 GHz' }))
-    expect(written('network.set').map(({ set }) => set.bands)).toEqual([['2.4', '5', '6'], ['5', '6']])
+    expect(written('network.set').map(({ set }) => set.bands)).toEqual([
+      ['2.4', '5', '6'],
+      ['5', '6']
+    ])
   })
 
   it('a code to join shows the passphrase, so it asks the vault for it first', async () => {

@@ -21,11 +21,21 @@ function page(path: string, part: React.ReactNode, at: string, role: 'lead' | 't
   cleanup()
   asked.length = 0
   useSession.setState({ me: { id: 'x', login: 'wenna', name: 'Wenna Tarrow', role } })
-  return render(<MemoryRouter initialEntries={[at]}><Routes><Route path={path} element={part} /></Routes></MemoryRouter>)
+  return render(
+    <MemoryRouter initialEntries={[at]}>
+      <Routes>
+        <Route path={path} element={part} />
+      </Routes>
+    </MemoryRouter>
+  )
 }
 
 describe('the standard', () => {
-  const open = (role: 'lead' | 'technician' = 'lead', standards: Standard[] = [firstStandard]) => { answers.clear(); answers.set('/standards', json({ standards })); page('/standard', <StandardView />, '/standard', role) }
+  const open = (role: 'lead' | 'technician' = 'lead', standards: Standard[] = [firstStandard]) => {
+    answers.clear()
+    answers.set('/standards', json({ standards }))
+    page('/standard', <StandardView />, '/standard', role)
+  }
 
   it('a lead changes a level and a figure; what is out of its range stays as typed and is told; the draft is kept', async () => {
     open()
@@ -50,7 +60,9 @@ describe('the standard', () => {
   it('a file with a rule that is not there is refused with its place; a technician reads only', async () => {
     open()
     await screen.findByRole('button', { name: 'Draft the next version' })
-    const file = new File([JSON.stringify({ ...firstStandard, levels: { nonsense: 'must' } })], 'standard.json', { type: 'application/json' })
+    const file = new File([JSON.stringify({ ...firstStandard, levels: { nonsense: 'must' } })], 'standard.json', {
+      type: 'application/json'
+    })
     await user.upload(screen.getByLabelText('From JSON'), file)
     expect((await screen.findByRole('alert')).textContent).toContain('levels.nonsense there is no such rule')
     open('technician')
@@ -62,26 +74,52 @@ describe('the standard', () => {
   it('it is published only with a reason, after what it would have said of sealed visits was seen', async () => {
     open()
     answers.delete('/standards')
-    answers.set('/standards/effect', json({ looked: 12, next: null, changes: [{ rule: 'place-height', name: 'Height', subject: 'Loft node', visit: idOf('v'), street: '2 Curlew Bank', was: 'holds', is: 'breaks, must' }] }))
+    answers.set(
+      '/standards/effect',
+      json({
+        looked: 12,
+        next: null,
+        changes: [
+          {
+            rule: 'place-height',
+            name: 'Height',
+            subject: 'Loft node',
+            visit: idOf('v'),
+            street: '2 Curlew Bank',
+            was: 'holds',
+            is: 'breaks, must'
+          }
+        ]
+      })
+    )
     answers.set('/standards', json({ standards: [firstStandard] }))
     await user.click(await screen.findByRole('button', { name: 'Draft the next version' }))
     await user.click(screen.getByRole('button', { name: /^Place/ }))
     await user.selectOptions(screen.getByLabelText('Level of Height'), 'must')
     await user.click(screen.getByRole('button', { name: 'Publish …' }))
     const sheet = await screen.findByRole('dialog')
-    expect(await within(sheet).findByText('Of the last 12 sealed visits 1 would have been judged otherwise.')).toBeDefined()
+    expect(
+      await within(sheet).findByText('Of the last 12 sealed visits 1 would have been judged otherwise.')
+    ).toBeDefined()
     await user.click(within(sheet).getByRole('button', { name: 'Publish version 2' }))
     expect(within(sheet).getByRole('alert').textContent).toContain('note is missing')
     await user.type(within(sheet).getByLabelText('Why this version'), 'Children reach them.')
     await user.click(within(sheet).getByRole('button', { name: 'Publish version 2' }))
     await waitFor(() => expect(asked.at(-1)).toMatchObject({ path: '/api/standards' }))
-    expect(asked.find(({ method, path }) => method === 'POST' && path === '/api/standards')?.body).toMatchObject({ standard: { version: 2, note: 'Children reach them.', levels: { 'place-height': 'must' } } })
+    expect(asked.find(({ method, path }) => method === 'POST' && path === '/api/standards')?.body).toMatchObject({
+      standard: { version: 2, note: 'Children reach them.', levels: { 'place-height': 'must' } }
+    })
   })
 })
 
 describe('the docket', () => {
   it('groups what is mended together with its minutes, says what it waits for, and is narrowed by stage', async () => {
-    show(complete().write('unit.set', { id: node, set: { place: null, heightM: 0.2 } }).write('unit.event', { unit: node, what: 'moved' }), <Docket />)
+    show(
+      complete()
+        .write('unit.set', { id: node, set: { place: null, heightM: 0.2 } })
+        .write('unit.event', { unit: node, what: 'moved' }),
+      <Docket />
+    )
     expect(screen.getByText(/^Study node: \d together, about \d+ min$/)).toBeDefined()
     expect(screen.getAllByText('first Study node: final place').length).toBeGreaterThan(0)
     await user.selectOptions(screen.getByLabelText('Show of stage'), 'Prove')
@@ -92,7 +130,13 @@ describe('the docket', () => {
   })
 
   it('questions are answered one after another without leaving it', async () => {
-    show(opened({ accessLine: 'telephone-line', telephone: true }).write('unit.set', { id: node, set: { name: 'Node', model: 'ostrel-tern', modelVersion: 1, role: 'node' } }), <Docket />)
+    show(
+      opened({ accessLine: 'telephone-line', telephone: true }).write('unit.set', {
+        id: node,
+        set: { name: 'Node', model: 'ostrel-tern', modelVersion: 1, role: 'node' }
+      }),
+      <Docket />
+    )
     await user.click(screen.getByRole('button', { name: /^Answer \d questions$/ }))
     const sheet = screen.getByRole('dialog')
     const before = within(sheet).getAllByRole('radiogroup').length
@@ -105,15 +149,43 @@ describe('the docket', () => {
 describe('an advisory', () => {
   it('chooses versions that were withdrawn by itself, lists whom to call, and leads to booking', async () => {
     answers.clear()
-    answers.set('/homes?version=3.0.0', json({ units: [{ home: idOf('h'), visit: idOf('v'), unit: idOf('u'), name: 'Loft node', serial: 'WM7-1', customer: 'Hob Vennick', street: '31 Samphire Walk', town: 'Ness Skerrow', phone: '555-0190' }], more: false }))
+    answers.set(
+      '/homes?version=3.0.0',
+      json({
+        units: [
+          {
+            home: idOf('h'),
+            visit: idOf('v'),
+            unit: idOf('u'),
+            name: 'Loft node',
+            serial: 'WM7-1',
+            customer: 'Hob Vennick',
+            street: '31 Samphire Walk',
+            town: 'Ness Skerrow',
+            phone: '555-0190'
+          }
+        ],
+        more: false
+      })
+    )
     answers.set('/homes?version=', json({ units: [], more: false }))
-    answers.set('/advisory/ostrel-tern', json({ versions: [{ firmware: '3.0.0', units: 1, homes: 1 }, { firmware: '3.1.0', units: 4, homes: 3 }] }))
+    answers.set(
+      '/advisory/ostrel-tern',
+      json({
+        versions: [
+          { firmware: '3.0.0', units: 1, homes: 1 },
+          { firmware: '3.1.0', units: 4, homes: 3 }
+        ]
+      })
+    )
     answers.set('/catalogue', json({ models: demoModels }))
     page('/catalogue/:id/homes', <AdvisoryPage />, '/catalogue/ostrel-tern/homes', 'office')
     expect(await screen.findByRole('heading', { name: '1 home to call' })).toBeDefined()
     expect(screen.getByRole<HTMLInputElement>('checkbox', { name: /3\.0\.0.*withdrawn/ }).checked).toBe(true)
     expect(screen.getByText('555-0190')).toBeDefined()
-    expect(screen.getByRole('link', { name: 'Book a visit at 31 Samphire Walk' }).getAttribute('href')).toBe(`/visit/new?home=${idOf('h')}`)
+    expect(screen.getByRole('link', { name: 'Book a visit at 31 Samphire Walk' }).getAttribute('href')).toBe(
+      `/visit/new?home=${idOf('h')}`
+    )
     await user.click(screen.getByRole('checkbox', { name: /3\.0\.0/ }))
     await waitFor(() => expect(screen.queryByRole('heading', { name: '1 home to call' })).toBeNull())
   })

@@ -27,7 +27,10 @@ beforeEach(async () => {
   await sender.keepSending()
   await store.openVisit(visit)
 })
-afterEach(() => { store.closeVisit(); vi.unstubAllGlobals() })
+afterEach(() => {
+  store.closeVisit()
+  vi.unstubAllGlobals()
+})
 
 const phone = () => store.useVisit.getState().record.brief.facts.phone
 const write = (value: string) => store.write('brief.set', { set: { phone: value } })
@@ -58,7 +61,9 @@ describe('what is written', () => {
     store.write('brief.set', { set: { secondContact: 'Aunt' } })
     server.away = false
     await vi.waitFor(() => expect(store.useVisit.getState().pending).toHaveLength(0), { timeout: 5_000 })
-    expect(outbox.useOutbox.getState().rows.map(({ refused }) => refused)).toEqual([expect.stringContaining('is not wanted')])
+    expect(outbox.useOutbox.getState().rows.map(({ refused }) => refused)).toEqual([
+      expect.stringContaining('is not wanted')
+    ])
     expect(store.useVisit.getState().record.brief.facts.secondContact).toBe('Aunt')
     expect(phone()).toBe('555-0101')
   })

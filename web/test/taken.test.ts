@@ -22,7 +22,10 @@ async function start(): Promise<void> {
   load = await import('../src/visit/load')
   session = await import('../src/app/session')
   void (await import('../src/outbox/send')).keepSending()
-  await session.useSession.getState().look().catch(() => undefined)
+  await session.useSession
+    .getState()
+    .look()
+    .catch(() => undefined)
 }
 
 beforeEach(async () => {
@@ -30,7 +33,10 @@ beforeEach(async () => {
   server = new FakeServer()
   await start()
 })
-afterEach(() => { store.closeVisit(); vi.unstubAllGlobals() })
+afterEach(() => {
+  store.closeVisit()
+  vi.unstubAllGlobals()
+})
 
 const facts = () => store.useVisit.getState().record.brief.facts
 
@@ -50,7 +56,9 @@ describe('without a connection', () => {
     server.back()
     await vi.waitFor(() => expect(store.useVisit.getState()).toMatchObject({ asOf: null, pending: [] }))
     expect(facts()).toMatchObject({ phone: '555-0177', secondContact: 'Aunt' })
-    expect(server.entries.filter(({ kind, body }) => kind === 'brief.set' && JSON.stringify(body).includes('0177'))).toHaveLength(1)
+    expect(
+      server.entries.filter(({ kind, body }) => kind === 'brief.set' && JSON.stringify(body).includes('0177'))
+    ).toHaveLength(1)
   })
 
   it('what is sent while the visit is put right is not shown twice, nor taken back', async () => {
@@ -153,7 +161,10 @@ describe('what was taken along', () => {
 
   it('stays while the server is only away', async () => {
     server.away = true
-    await session.useSession.getState().look().catch(() => undefined)
+    await session.useSession
+      .getState()
+      .look()
+      .catch(() => undefined)
     expect(copies()).toEqual(['catalogue', 'me', `visit ${visit}`])
   })
 })

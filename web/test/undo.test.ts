@@ -6,11 +6,28 @@ import { inverseOf } from '../src/visit/undo'
 import { complete, idOf, network, node, someone } from '../../core/test/fixture'
 
 const after = (record: VisitRecord, kind: EntryKind, body: unknown) =>
-  apply(record, { id: idOf('x'), visit: idOf('visit'), at: '2026-01-05T12:00:00Z', from: idOf('device'), base: record.lastSeq, kind, body, by: someone, seq: record.lastSeq + 1, received: '2026-01-05T12:00:00Z' } as Placed)
+  apply(record, {
+    id: idOf('x'),
+    visit: idOf('visit'),
+    at: '2026-01-05T12:00:00Z',
+    from: idOf('device'),
+    base: record.lastSeq,
+    kind,
+    body,
+    by: someone,
+    seq: record.lastSeq + 1,
+    received: '2026-01-05T12:00:00Z'
+  } as Placed)
 
 const plain = (record: VisitRecord) => ({
-  brief: record.brief.facts, choices: Object.keys(record.choices), waivers: Object.keys(record.waivers),
-  things: [record.units, record.networks, record.hosts].map((table) => Object.values(table as Record<string, { id: string; facts: unknown; removedSeq: number | null }>).filter(({ removedSeq }) => removedSeq === null).map(({ id, facts }) => [id, facts]))
+  brief: record.brief.facts,
+  choices: Object.keys(record.choices),
+  waivers: Object.keys(record.waivers),
+  things: [record.units, record.networks, record.hosts].map((table) =>
+    Object.values(table as Record<string, { id: string; facts: unknown; removedSeq: number | null }>)
+      .filter(({ removedSeq }) => removedSeq === null)
+      .map(({ id, facts }) => [id, facts])
+  )
 })
 
 describe('undo', () => {

@@ -7,7 +7,7 @@ import { summarise } from '@pasado/core/formats/visit-summary'
 import { evaluate } from '@pasado/core/standard/evaluate'
 import { firstStandard } from '@pasado/core/standard/standard'
 import { demoModels } from '@pasado/demo/models/all'
-import type { ApiProblem} from '../src/app/api';
+import type { ApiProblem } from '../src/app/api'
 import { ask } from '../src/app/api'
 import { LogIn } from '../src/app/LogIn'
 import { Shell } from '../src/app/Shell'
@@ -42,18 +42,48 @@ function view(part: React.ReactNode, path: string, at: string, who: Me | null | 
   cleanup()
   asked.length = 0
   useSession.setState({ me: who })
-  return render(<MemoryRouter initialEntries={[at]}><Address /><Routes><Route path={path} element={part} /><Route path="*" element={<p>elsewhere</p>} /></Routes></MemoryRouter>)
+  return render(
+    <MemoryRouter initialEntries={[at]}>
+      <Address />
+      <Routes>
+        <Route path={path} element={part} />
+        <Route path="*" element={<p>elsewhere</p>} />
+      </Routes>
+    </MemoryRouter>
+  )
 }
 
 const record = complete().record()
 const summary = summarise(record, evaluate(record, catalogue, firstStandard))
 const visit = (change: Partial<ListedVisit> = {}): ListedVisit => ({
-  id: idOf('visit'), home: idOf('house'), technician: 't', seq: 3, technicianName: 'Isolde Marram', customer: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow',
-  plannedAt: new Date().toISOString(), openedAt: new Date().toISOString(), sealedAt: null, review: 'none', summary: { ...summary, reason: 'new' }, ...change
+  id: idOf('visit'),
+  home: idOf('house'),
+  technician: 't',
+  seq: 3,
+  technicianName: 'Isolde Marram',
+  customer: 'Cressa Oakum',
+  street: '6 Trawl Street',
+  town: 'Ness Skerrow',
+  plannedAt: new Date().toISOString(),
+  openedAt: new Date().toISOString(),
+  sealedAt: null,
+  review: 'none',
+  summary: { ...summary, reason: 'new' },
+  ...change
 })
-const listed = { id: idOf('house'), customerId: idOf('customer'), customer: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', latestVisit: idOf('visit') }
+const listed = {
+  id: idOf('house'),
+  customerId: idOf('customer'),
+  customer: 'Cressa Oakum',
+  street: '6 Trawl Street',
+  town: 'Ness Skerrow',
+  latestVisit: idOf('visit')
+}
 
-beforeEach(() => { answers.clear(); sessionStorage.clear() })
+beforeEach(() => {
+  answers.clear()
+  sessionStorage.clear()
+})
 
 describe('logging in', () => {
   it('asks for both, and goes where the person wanted to go', async () => {
@@ -105,17 +135,43 @@ describe('logging in', () => {
 
 describe('asking the server', () => {
   it('no answer, a fault and a refusal are told apart', async () => {
-    answers.set('/refused', json({ title: 'No.', status: 422, errors: [{ pointer: '/a', field: 'a', detail: 'is odd' }] }, 422))
+    answers.set(
+      '/refused',
+      json({ title: 'No.', status: 422, errors: [{ pointer: '/a', field: 'a', detail: 'is odd' }] }, 422)
+    )
     answers.set('/fault', () => new Response('<html>', { status: 502 }))
     const problem = await ask('GET', '/refused').catch((error: unknown) => error as ApiProblem)
-    expect([(problem as ApiProblem).status, (problem as ApiProblem).passing, (problem as ApiProblem).words]).toEqual([422, false, 'No. a is odd'])
+    expect([(problem as ApiProblem).status, (problem as ApiProblem).passing, (problem as ApiProblem).words]).toEqual([
+      422,
+      false,
+      'No. a is odd'
+    ])
     expect(await ask('GET', '/fault').catch((error: unknown) => (error as ApiProblem).passing)).toBe(true)
   })
 })
 
 describe('Day', () => {
   it('shows today and later apart, with what each lacks', async () => {
-    answers.set('/day', json({ visits: [visit(), visit({ id: idOf('later'), street: '9 Later Lane', plannedAt: new Date(Date.now() + 3 * 86_400_000).toISOString() }), visit({ id: idOf('old'), street: '1 Late Row', plannedAt: new Date(Date.now() - 3 * 86_400_000).toISOString(), review: 'returned' })], review: [] }))
+    answers.set(
+      '/day',
+      json({
+        visits: [
+          visit(),
+          visit({
+            id: idOf('later'),
+            street: '9 Later Lane',
+            plannedAt: new Date(Date.now() + 3 * 86_400_000).toISOString()
+          }),
+          visit({
+            id: idOf('old'),
+            street: '1 Late Row',
+            plannedAt: new Date(Date.now() - 3 * 86_400_000).toISOString(),
+            review: 'returned'
+          })
+        ],
+        review: []
+      })
+    )
     view(<Day />, '/', '/')
     expect(within(await screen.findByRole('region', { name: 'Today' })).getByText('6 Trawl Street')).toBeDefined()
     expect(within(screen.getByRole('region', { name: 'Later' })).getByText('9 Later Lane')).toBeDefined()
@@ -128,7 +184,9 @@ describe('Day', () => {
   it('a lead sees what waits for review, and everybody’s visits', async () => {
     answers.set('/day', json({ visits: [], review: [visit({ review: 'asked' })] }))
     view(<Day />, '/', '/', { ...me, role: 'lead' })
-    expect(within(await screen.findByRole('region', { name: 'Waits for your review' })).getByText('in review')).toBeDefined()
+    expect(
+      within(await screen.findByRole('region', { name: 'Waits for your review' })).getByText('in review')
+    ).toBeDefined()
     expect(asked[0]!.path).toBe('/api/day?whose=all')
     await user.click(screen.getByRole('button', { name: 'Mine' }))
     await waitFor(() => expect(asked.at(-1)!.path).toBe('/api/day?whose=mine'))
@@ -143,7 +201,12 @@ describe('Day', () => {
 })
 
 describe('a new visit', () => {
-  const people = json({ technicians: [{ id: idOf('me'), name: 'Isolde Marram' }, { id: idOf('corin'), name: 'Corin Saltway' }] })
+  const people = json({
+    technicians: [
+      { id: idOf('me'), name: 'Isolde Marram' },
+      { id: idOf('corin'), name: 'Corin Saltway' }
+    ]
+  })
 
   it('asks for customer and home, and opens with ids of its own', async () => {
     answers.set('/technicians', people)
@@ -151,21 +214,36 @@ describe('a new visit', () => {
     view(<NewVisit />, '/visit/new', '/visit/new')
     await screen.findByRole('option', { name: 'Corin Saltway' })
     await user.click(screen.getByRole('button', { name: 'Open the visit' }))
-    expect((await screen.findAllByRole('alert')).map(({ textContent }) => textContent)).toContain('Enter the street and number.')
+    expect((await screen.findAllByRole('alert')).map(({ textContent }) => textContent)).toContain(
+      'Enter the street and number.'
+    )
     await user.type(screen.getByLabelText('Customer'), 'Cressa Oakum')
     await user.type(screen.getByLabelText('Street'), '6 Trawl Street')
     await user.type(screen.getByLabelText('Town or island'), 'Ness Skerrow')
     await user.click(screen.getByRole('button', { name: 'Open the visit' }))
     await waitFor(() => expect(address).toMatch(/^\/visit\/[0-9a-f-]{36}\/brief$/))
     const { body } = asked.find(({ method }) => method === 'POST')!
-    expect(body).toMatchObject({ technician: idOf('me'), brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', reason: 'new' } })
+    expect(body).toMatchObject({
+      technician: idOf('me'),
+      brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', reason: 'new' }
+    })
     expect((body as { brief: object }).brief).not.toHaveProperty('phone')
   })
 
   it('at a home that is known takes its facts over; what the server refuses is told at its field', async () => {
     answers.set('/technicians', people)
     answers.set('/homes/', json({ home: listed, visits: [] }))
-    answers.set('/visits', json({ title: 'Something is not acceptable.', status: 422, errors: [{ pointer: '/brief/phone', field: 'brief.phone', detail: 'must not be blank' }] }, 422))
+    answers.set(
+      '/visits',
+      json(
+        {
+          title: 'Something is not acceptable.',
+          status: 422,
+          errors: [{ pointer: '/brief/phone', field: 'brief.phone', detail: 'must not be blank' }]
+        },
+        422
+      )
+    )
     view(<NewVisit />, '/visit/new', `/visit/new?home=${idOf('house')}`)
     expect(await screen.findByRole('heading', { name: 'New visit at 6 Trawl Street' })).toBeDefined()
     expect(screen.getByLabelText('Customer')).toHaveProperty('value', 'Cressa Oakum')
@@ -173,7 +251,10 @@ describe('a new visit', () => {
     await user.click(screen.getByRole('button', { name: 'Open the visit' }))
     await waitFor(() => expect(screen.getByLabelText('Telephone').getAttribute('aria-invalid')).toBe('true'))
     expect(screen.getByLabelText('Telephone')).toHaveProperty('value', '555-0199')
-    expect(asked.find(({ method }) => method === 'POST')!.body).toMatchObject({ home: idOf('house'), customer: idOf('customer') })
+    expect(asked.find(({ method }) => method === 'POST')!.body).toMatchObject({
+      home: idOf('house'),
+      customer: idOf('customer')
+    })
   })
 })
 
@@ -190,10 +271,15 @@ describe('Homes', () => {
   })
 
   it('a home shows its visits, and starts a new one', async () => {
-    answers.set('/homes/', json({ home: listed, visits: [visit(), visit({ id: idOf('before'), sealedAt: '2026-01-05T12:00:00Z' })] }))
+    answers.set(
+      '/homes/',
+      json({ home: listed, visits: [visit(), visit({ id: idOf('before'), sealedAt: '2026-01-05T12:00:00Z' })] })
+    )
     view(<Home />, '/homes/:id', `/homes/${idOf('house')}`)
     expect(await screen.findByText('sealed 5 Jan 2026')).toBeDefined()
-    expect(screen.getByRole('link', { name: 'New visit here' }).getAttribute('href')).toBe(`/visit/new?home=${idOf('house')}`)
+    expect(screen.getByRole('link', { name: 'New visit here' }).getAttribute('href')).toBe(
+      `/visit/new?home=${idOf('house')}`
+    )
   })
 })
 
@@ -209,7 +295,11 @@ describe('Catalogue', () => {
     expect(within(models).getByRole('link', { name: /Ostrel Heron/ }).textContent).toContain('version 2')
     await user.type(screen.getByLabelText('Find a model'), 'quillet')
     await user.selectOptions(screen.getByLabelText('Can be'), 'extender')
-    expect(within(models).getAllByRole('link').map((link) => link.getAttribute('href'))).toEqual(['/catalogue/quillet-reed', '/catalogue/quillet-rush'])
+    expect(
+      within(models)
+        .getAllByRole('link')
+        .map((link) => link.getAttribute('href'))
+    ).toEqual(['/catalogue/quillet-reed', '/catalogue/quillet-rush'])
     expect(screen.queryByRole('button', { name: 'Take in models' })).toBeNull()
   })
 
@@ -219,8 +309,14 @@ describe('Catalogue', () => {
     const front = await screen.findByRole('group', { name: 'Front of Reed' })
     const reed = demoModels.find(({ id }) => id === 'quillet-reed')!
     for (const state of reed.states) {
-      await user.click(within(screen.getByRole('group', { name: 'States and moves' })).getByRole('button', { name: new RegExp(`^${state.meaning}`) }))
-      expect(within(front).queryAllByRole('img', { name: 'may do anything' })).toHaveLength(reed.lamps.length - state.lamps.length)
+      await user.click(
+        within(screen.getByRole('group', { name: 'States and moves' })).getByRole('button', {
+          name: new RegExp(`^${state.meaning}`)
+        })
+      )
+      expect(within(front).queryAllByRole('img', { name: 'may do anything' })).toHaveLength(
+        reed.lamps.length - state.lamps.length
+      )
       expect(document.body.textContent).toContain(`${state.action}.`)
     }
   })
@@ -237,7 +333,9 @@ describe('Catalogue', () => {
   it('a text that is no model, or one with faults, is told line by line', () => {
     expect(modelsInText('{').faults).toEqual([expect.stringContaining('not well-formed')])
     expect(modelsInText('{}').faults.length).toBeGreaterThan(5)
-    expect(modelsInText(JSON.stringify({ ...heron, start: 'asleep' })).faults).toContain('start: no state of this model is called asleep')
+    expect(modelsInText(JSON.stringify({ ...heron, start: 'asleep' })).faults).toContain(
+      'start: no state of this model is called asleep'
+    )
     expect(modelsInText(JSON.stringify(heron))).toMatchObject({ faults: [], models: [{ id: 'ostrel-heron' }] })
   })
 })
@@ -245,7 +343,14 @@ describe('Catalogue', () => {
 it('the cursor goes to the place that the address asks for', async () => {
   function Page() {
     useArriveAtPlace()
-    return <div data-place={placeKey({ kind: 'unit', id: 'a', field: 'mac' })}><button disabled type="button">no</button><input aria-label="MAC address" /></div>
+    return (
+      <div data-place={placeKey({ kind: 'unit', id: 'a', field: 'mac' })}>
+        <button disabled type="button">
+          no
+        </button>
+        <input aria-label="MAC address" />
+      </div>
+    )
   }
   view(<Page />, '/visit', '/visit?at=unit.a.mac')
   await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('MAC address')))
@@ -255,8 +360,16 @@ it('the cursor is not taken from somebody who has begun to type elsewhere', asyn
   function Page() {
     useArriveAtPlace()
     const [there, setThere] = useState(false)
-    useEffect(() => { const timer = setTimeout(() => setThere(true), 200); return () => clearTimeout(timer) }, [])
-    return <><input aria-label="Serial" />{there && <input aria-label="MAC address" data-place="unit.a.mac" />}</>
+    useEffect(() => {
+      const timer = setTimeout(() => setThere(true), 200)
+      return () => clearTimeout(timer)
+    }, [])
+    return (
+      <>
+        <input aria-label="Serial" />
+        {there && <input aria-label="MAC address" data-place="unit.a.mac" />}
+      </>
+    )
   }
   view(<Page />, '/visit', '/visit?at=unit.a.mac')
   await user.type(screen.getByLabelText('Serial'), 'FL3')

@@ -29,7 +29,10 @@ interface Segment {
 export function auditAddresses(input: AuditInput): AuditOutput {
   refuseLooseEnds(input)
   const links = input.links ?? []
-  const depths = translationDepths(input.segments.map((segment) => segment.id), links)
+  const depths = translationDepths(
+    input.segments.map((segment) => segment.id),
+    links
+  )
   if (!depths) refuse([{ path: ['links'], message: 'the translations go round in a circle' }])
 
   const outers = new Set(links.map((link) => link.outer))
@@ -39,7 +42,11 @@ export function auditAddresses(input: AuditInput): AuditOutput {
     cidr: segment.cidr,
     range: parseCidr(segment.cidr) as Range4,
     gateway: segment.gateway === undefined ? null : parseIpv4(segment.gateway),
-    pools: (segment.dhcp ?? []).map((pool) => ({ device: pool.device, from: parseIpv4(pool.from)!, to: parseIpv4(pool.to)! })),
+    pools: (segment.dhcp ?? []).map((pool) => ({
+      device: pool.device,
+      from: parseIpv4(pool.from)!,
+      to: parseIpv4(pool.to)!
+    })),
     outermost: outers.has(segment.id) && !inners.has(segment.id)
   }))
   const school = input.poolSchool ?? 'outside'
@@ -116,9 +123,11 @@ function auditSegment(segment: Segment, earlier: Segment[], found: Found): void 
   if (servers.length > 1) found.add('two-dhcp', id, `${servers.join(', ')} all serve addresses here`)
   for (const pool of pools) {
     const name = `${pool.device}'s pool ${formatIpv4(pool.from)} - ${formatIpv4(pool.to)}`
-    if (!inside(range, pool.from) || !inside(range, pool.to)) found.add('pool-outside-subnet', id, `${name} leaves ${cidr}`)
+    if (!inside(range, pool.from) || !inside(range, pool.to))
+      found.add('pool-outside-subnet', id, `${name} leaves ${cidr}`)
     if (pool.from > pool.to) found.add('pool-inverted', id, `${name} ends before it begins`)
-    if (gateway !== null && holds(pool, gateway)) found.add('pool-holds-gateway', id, `${name} holds the gateway ${formatIpv4(gateway)}`)
+    if (gateway !== null && holds(pool, gateway))
+      found.add('pool-holds-gateway', id, `${name} holds the gateway ${formatIpv4(gateway)}`)
   }
   const other = earlier.find((one) => one.range.first <= range.last && range.first <= one.range.last)
   if (other) found.add('subnets-overlap', id, `${cidr} overlaps ${other.id} (${other.cidr})`)
@@ -144,7 +153,8 @@ function auditHosts(segment: Segment, hosts: AuditInput['hosts'], school: 'outsi
     else if (first !== host.device) found.add('duplicate-address', host.device, `${text} is ${first}'s already`)
 
     const pooled = segment.pools.some((pool) => holds(pool, address))
-    if (school === 'outside' && pooled && !host.reserved) found.add('inside-pool', host.device, `${text} may be handed to another device`)
+    if (school === 'outside' && pooled && !host.reserved)
+      found.add('inside-pool', host.device, `${text} may be handed to another device`)
     if (school === 'inside' && !pooled && !owner) found.add('outside-pool', host.device, `no pool holds ${text}`)
   }
 }
@@ -157,8 +167,10 @@ function lookAtPlace(segment: Segment, address: Ipv4, subject: string, text: str
     found.add('outside-subnet', subject, `${text} is not in ${cidr}`)
     return false
   }
-  if (hasEnds(range) && address === range.first) found.add('network-address', subject, `${text} cannot be a device's in ${cidr}`)
-  if (hasEnds(range) && address === range.last) found.add('broadcast-address', subject, `${text} cannot be a device's in ${cidr}`)
+  if (hasEnds(range) && address === range.first)
+    found.add('network-address', subject, `${text} cannot be a device's in ${cidr}`)
+  if (hasEnds(range) && address === range.last)
+    found.add('broadcast-address', subject, `${text} cannot be a device's in ${cidr}`)
   return true
 }
 

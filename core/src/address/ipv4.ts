@@ -48,7 +48,9 @@ export function parseCidr(text: string): Range4 | { problem: string } {
   return { first, last: first + size - 1, prefix }
 }
 
-const PRIVATE: readonly Range4[] = ['10.0.0.0/8', '172.16.0.0/12', '192.168.0.0/16'].map((cidr) => parseCidr(cidr) as Range4)
+const PRIVATE: readonly Range4[] = ['10.0.0.0/8', '172.16.0.0/12', '192.168.0.0/16'].map(
+  (cidr) => parseCidr(cidr) as Range4
+)
 
 /** The private blocks of RFC 1918, in ascending order. */
 export const privateBlocks = PRIVATE

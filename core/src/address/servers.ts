@@ -43,7 +43,9 @@ export function servingOn(record: VisitRecord, segment: Segment): Serving {
   const isStanding = (id: string) => record.units[id]?.removedSeq === null
   return {
     units: [...named.filter(isStanding).map((id) => record.units[id]!), ...on],
-    takenOut: named.filter((id) => !isStanding(id)).map((id) => (record.units[id] ? unitName(record.units[id]) : 'A unit that is not here')),
+    takenOut: named
+      .filter((id) => !isStanding(id))
+      .map((id) => (record.units[id] ? unitName(record.units[id]) : 'A unit that is not here')),
     unnamed: pools.some(({ facts }) => facts.unit === undefined),
     pools
   }

@@ -3,7 +3,8 @@ import type { CableEnd } from '../record/facts'
 import { standing, thingsOf, unitName, type Fitting, type Outlet, type VisitRecord } from '../record/record'
 
 /** What a port is for: a model's kinds, and those of sockets and fittings. */
-export type PortKind = Model['ports'][number]['kind'] | 'socket' | 'provider-line' | 'splitter-line' | 'splitter-modem' | 'splitter-phone'
+export type PortKind =
+  Model['ports'][number]['kind'] | 'socket' | 'provider-line' | 'splitter-line' | 'splitter-modem' | 'splitter-phone'
 
 /** A port that a cable can lead to. */
 export interface Port {
@@ -26,26 +27,56 @@ export interface PortOwner {
   ports: Port[]
 }
 
-const lineKinds = { coax: 'coax', 'telephone-line': 'telephone-line', fibre: 'fibre', 'fixed-wireless': 'lan', 'existing-router': 'lan' } as const
-const lineColours = { coax: 'metal', 'telephone-line': 'grey', fibre: 'green', 'fixed-wireless': 'grey', 'existing-router': 'yellow' } as const
+const lineKinds = {
+  coax: 'coax',
+  'telephone-line': 'telephone-line',
+  fibre: 'fibre',
+  'fixed-wireless': 'lan',
+  'existing-router': 'lan'
+} as const
+const lineColours = {
+  coax: 'metal',
+  'telephone-line': 'grey',
+  fibre: 'green',
+  'fixed-wireless': 'grey',
+  'existing-router': 'yellow'
+} as const
 
 type FittingPort = { port: string; name: string; kind: PortKind; colour: string }
 const fittingPorts: Record<NonNullable<Fitting['facts']['kind']>, readonly FittingPort[]> = {
-  splitter: [{ port: 'line', name: 'Line', kind: 'splitter-line', colour: 'white' }, { port: 'modem', name: 'Modem', kind: 'splitter-modem', colour: 'grey' }, { port: 'phone', name: 'Phone', kind: 'splitter-phone', colour: 'green' }],
+  splitter: [
+    { port: 'line', name: 'Line', kind: 'splitter-line', colour: 'white' },
+    { port: 'modem', name: 'Modem', kind: 'splitter-modem', colour: 'grey' },
+    { port: 'phone', name: 'Phone', kind: 'splitter-phone', colour: 'green' }
+  ],
   telephone: [{ port: 'line', name: 'Line', kind: 'telephone', colour: 'white' }],
   alarm: [{ port: 'line', name: 'Line', kind: 'telephone', colour: 'white' }],
-  'provider-box': [{ port: 'line', name: 'Line', kind: 'provider-line', colour: 'grey' }, { port: 'lan', name: 'Network', kind: 'lan', colour: 'yellow' }],
+  'provider-box': [
+    { port: 'line', name: 'Line', kind: 'provider-line', colour: 'grey' },
+    { port: 'lan', name: 'Network', kind: 'lan', colour: 'yellow' }
+  ],
   computer: [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
   television: [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
-  'old-modem': [], 'old-router': [], 'old-other': []
+  'old-modem': [],
+  'old-router': [],
+  'old-other': []
 }
 
 /** What a fitting is called where nobody named it. */
 export const fittingWords: Record<NonNullable<Fitting['facts']['kind']>, string> = {
-  splitter: 'Splitter', telephone: 'Telephone', alarm: 'Alarm', 'provider-box': 'Provider’s box', computer: 'Computer', television: 'Television', 'old-modem': 'Old modem', 'old-router': 'Old router', 'old-other': 'Old equipment'
+  splitter: 'Splitter',
+  telephone: 'Telephone',
+  alarm: 'Alarm',
+  'provider-box': 'Provider’s box',
+  computer: 'Computer',
+  television: 'Television',
+  'old-modem': 'Old modem',
+  'old-router': 'Old router',
+  'old-other': 'Old equipment'
 }
 
-export const fittingName = ({ facts: { name, kind } }: Fitting): string => name ?? (kind ? fittingWords[kind] : 'Something else')
+export const fittingName = ({ facts: { name, kind } }: Fitting): string =>
+  name ?? (kind ? fittingWords[kind] : 'Something else')
 
 /** Everything with ports at a home, its units first, each in the order it was added. Mains ports lead nowhere. */
 export function portOwners(record: VisitRecord, catalogue: Catalogue): PortOwner[] {
@@ -53,21 +84,64 @@ export function portOwners(record: VisitRecord, catalogue: Catalogue): PortOwner
     const name = unitName(unit)
     const ports = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.ports ?? []
     return {
-      thing: 'unit', id: unit.id, name,
-      ports: ports.filter(({ kind }) => kind !== 'mains' && kind !== 'usb').map((port) => ({ end: { thing: 'unit', id: unit.id, port: port.id }, name: port.name, owner: name, kind: port.kind, colour: port.colour, mbps: port.mbps ?? null, powerOutW: port.powerOutW ?? null, powerInClass: port.powerInClass ?? null }))
+      thing: 'unit',
+      id: unit.id,
+      name,
+      ports: ports
+        .filter(({ kind }) => kind !== 'mains' && kind !== 'usb')
+        .map((port) => ({
+          end: { thing: 'unit', id: unit.id, port: port.id },
+          name: port.name,
+          owner: name,
+          kind: port.kind,
+          colour: port.colour,
+          mbps: port.mbps ?? null,
+          powerOutW: port.powerOutW ?? null,
+          powerInClass: port.powerInClass ?? null
+        }))
     }
   })
   const line = record.brief.facts.accessLine ?? 'coax'
-  const outlets = standing(thingsOf(record, 'outlet')).filter(({ facts }) => facts.kind === 'line' || facts.kind === 'network')
+  const outlets = standing(thingsOf(record, 'outlet')).filter(
+    ({ facts }) => facts.kind === 'line' || facts.kind === 'network'
+  )
   let sockets = 0
   const walls = outlets.map((outlet: Outlet): PortOwner => {
     const isLine = outlet.facts.kind === 'line'
     const name = isLine ? 'Line outlet' : `Socket ${++sockets}`
-    return { thing: 'outlet', id: outlet.id, name, ports: [{ end: { thing: 'outlet', id: outlet.id, port: 'wall' }, name: isLine ? 'Line' : 'Network', owner: name, kind: isLine ? lineKinds[line] : 'socket', colour: isLine ? lineColours[line] : 'white', mbps: null, powerOutW: null, powerInClass: null }] }
+    return {
+      thing: 'outlet',
+      id: outlet.id,
+      name,
+      ports: [
+        {
+          end: { thing: 'outlet', id: outlet.id, port: 'wall' },
+          name: isLine ? 'Line' : 'Network',
+          owner: name,
+          kind: isLine ? lineKinds[line] : 'socket',
+          colour: isLine ? lineColours[line] : 'white',
+          mbps: null,
+          powerOutW: null,
+          powerInClass: null
+        }
+      ]
+    }
   })
   const fittings = standing(thingsOf(record, 'fitting')).map((fitting): PortOwner => {
     const name = fittingName(fitting)
-    return { thing: 'fitting', id: fitting.id, name, ports: (fitting.facts.kind ? fittingPorts[fitting.facts.kind] : []).map(({ port, ...rest }) => ({ end: { thing: 'fitting', id: fitting.id, port }, owner: name, mbps: null, powerOutW: null, powerInClass: null, ...rest })) }
+    return {
+      thing: 'fitting',
+      id: fitting.id,
+      name,
+      ports: (fitting.facts.kind ? fittingPorts[fitting.facts.kind] : []).map(({ port, ...rest }) => ({
+        end: { thing: 'fitting', id: fitting.id, port },
+        owner: name,
+        mbps: null,
+        powerOutW: null,
+        powerInClass: null,
+        ...rest
+      }))
+    }
   })
   return [...units, ...walls, ...fittings]
 }
@@ -80,7 +154,20 @@ export function cableBetween(a: PortKind, b: PortKind): 'network' | 'telephone' 
   const network: PortKind[] = ['internet', 'lan', 'socket']
   if (network.includes(a) && network.includes(b)) return 'network'
   // A box of the provider's takes whatever line there is.
-  for (const [box, other] of [[a, b], [b, a]] as const) if (box === 'provider-line') return other === 'coax' ? 'coax' : other === 'fibre' ? 'fibre' : other === 'telephone-line' ? 'telephone' : other === 'lan' ? 'network' : null
+  for (const [box, other] of [
+    [a, b],
+    [b, a]
+  ] as const)
+    if (box === 'provider-line')
+      return other === 'coax'
+        ? 'coax'
+        : other === 'fibre'
+          ? 'fibre'
+          : other === 'telephone-line'
+            ? 'telephone'
+            : other === 'lan'
+              ? 'network'
+              : null
   if (a === 'coax' && b === 'coax') return 'coax'
   if (a === 'fibre' && b === 'fibre') return 'fibre'
   const telephone: PortKind[] = ['telephone-line', 'telephone', 'splitter-line', 'splitter-modem', 'splitter-phone']

@@ -41,23 +41,58 @@ export function problemsOf(error: z.core.$ZodError): Problem[] {
 }
 
 function problemsOfIssue(issue: z.core.$ZodIssue, above: readonly (string | number)[]): Problem[] {
-  const path = [...above, ...issue.path.map((part) => (typeof part === 'symbol' ? String(part) : part))] as (string | number)[]
+  const path = [...above, ...issue.path.map((part) => (typeof part === 'symbol' ? String(part) : part))] as (
+    string | number
+  )[]
   switch (issue.code) {
     case 'unrecognized_keys':
-      return issue.keys.map((key) => ({ path: [...path, key], message: 'is not a field that is known here; leave it out' }))
+      return issue.keys.map((key) => ({
+        path: [...path, key],
+        message: 'is not a field that is known here; leave it out'
+      }))
     case 'invalid_type':
-      return [{ path, message: issue.input === undefined && /undefined/.test(issue.message) ? `is missing; it must be ${article(issue.expected)}` : `must be ${article(issue.expected)}` }]
+      return [
+        {
+          path,
+          message:
+            issue.input === undefined && /undefined/.test(issue.message)
+              ? `is missing; it must be ${article(issue.expected)}`
+              : `must be ${article(issue.expected)}`
+        }
+      ]
     case 'invalid_value':
-      return [{ path, message: `must be ${issue.values.length === 1 ? '' : 'one of '}${issue.values.map((value) => String(value)).join(', ')}` }]
+      return [
+        {
+          path,
+          message: `must be ${issue.values.length === 1 ? '' : 'one of '}${issue.values.map((value) => String(value)).join(', ')}`
+        }
+      ]
     case 'too_small':
-      return [{ path, message: sizeMessage(issue.origin, issue.inclusive ? 'at least' : 'above', issue.minimum, issue.message) }]
+      return [
+        {
+          path,
+          message: sizeMessage(issue.origin, issue.inclusive ? 'at least' : 'above', issue.minimum, issue.message)
+        }
+      ]
     case 'too_big':
-      return [{ path, message: sizeMessage(issue.origin, issue.inclusive ? 'at most' : 'below', issue.maximum, issue.message) }]
+      return [
+        {
+          path,
+          message: sizeMessage(issue.origin, issue.inclusive ? 'at most' : 'below', issue.maximum, issue.message)
+        }
+      ]
     case 'invalid_union':
       if (issue.errors.length === 0) return [{ path, message: 'is not a kind that is known here' }]
       return issue.errors.toSorted((a, b) => a.length - b.length)[0]!.flatMap((inner) => problemsOfIssue(inner, path))
     case 'invalid_format':
-      return [{ path, message: /^Invalid/.test(issue.message) ? (formatWords[issue.format] ?? 'is not in the form it must have') : issue.message }]
+      return [
+        {
+          path,
+          message: /^Invalid/.test(issue.message)
+            ? (formatWords[issue.format] ?? 'is not in the form it must have')
+            : issue.message
+        }
+      ]
     default:
       return [{ path, message: issue.message }]
   }

@@ -21,7 +21,11 @@ export interface Calculation {
   run: (input: unknown) => unknown
 }
 
-function calculation<I extends z.ZodType, O extends z.ZodType>(input: I, output: O, fn: (input: z.output<I>) => z.output<O>): Calculation {
+function calculation<I extends z.ZodType, O extends z.ZodType>(
+  input: I,
+  output: O,
+  fn: (input: z.output<I>) => z.output<O>
+): Calculation {
   return { input, output, run: (value) => fn(value as z.output<I>) }
 }
 
@@ -47,11 +51,13 @@ export const calculations: Readonly<Record<string, Calculation>> = {
  */
 export function calculate(name: string, input: unknown): unknown {
   const calc = Object.hasOwn(calculations, name) ? calculations[name]! : null
-  if (!calc) throw new Refusal([{ path: ['name'], message: `no computation is called ${name}; see pasado calc --list` }])
+  if (!calc)
+    throw new Refusal([{ path: ['name'], message: `no computation is called ${name}; see pasado calc --list` }])
   const checked = calc.input.safeParse(input, { reportInput: true })
   if (!checked.success) throw new Refusal(problemsOf(checked.error))
   const result = calc.run(checked.data)
-  if (!isFinite(result)) throw new Refusal([{ path: [], message: 'has numbers so large or small that there is no finite result' }])
+  if (!isFinite(result))
+    throw new Refusal([{ path: [], message: 'has numbers so large or small that there is no finite result' }])
   return result
 }
 

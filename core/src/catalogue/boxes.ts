@@ -17,11 +17,20 @@ export function boxesOf(model: Model): KitBox[] {
 }
 
 /** What should be in a box of a visit, and what the box is called; null where the catalogue does not hold it. */
-export function contentsOf(box: KitInVisit, catalogue: Catalogue): { title: string; model: Model; items: readonly BoxItem[] } | null {
+export function contentsOf(
+  box: KitInVisit,
+  catalogue: Catalogue
+): { title: string; model: Model; items: readonly BoxItem[] } | null {
   const { model: id, modelVersion, kit } = box.facts
   const model = id === undefined ? undefined : catalogue.get(modelKey(id, modelVersion ?? 1))
   const found = model && boxesOf(model).find((one) => one.id === (kit ?? singleBox))
-  return found ? { title: `${model.maker} ${model.name}${found.id === singleBox ? '' : `, ${found.name}`}`, model, items: found.items } : null
+  return found
+    ? {
+        title: `${model.maker} ${model.name}${found.id === singleBox ? '' : `, ${found.name}`}`,
+        model,
+        items: found.items
+      }
+    : null
 }
 
 /** A unit that a box holds and that is not recorded yet. */
@@ -36,7 +45,11 @@ export interface UnitToAdd {
  * @param newest the model in its newest version, for models that the box names without a version
  * @param recorded the models of the units that are said to come from this box
  */
-export function unitsToAdd(items: readonly BoxItem[], newest: (id: string) => Model | undefined, recorded: readonly string[]): UnitToAdd[] {
+export function unitsToAdd(
+  items: readonly BoxItem[],
+  newest: (id: string) => Model | undefined,
+  recorded: readonly string[]
+): UnitToAdd[] {
   const left = [...recorded]
   return items.flatMap(({ unit, count }) => {
     const model = unit === undefined ? undefined : newest(unit)

@@ -14,12 +14,22 @@ export interface ModelChange {
 }
 
 const keyOfRow: Partial<Record<keyof Model, (row: Record<string, unknown>) => string>> = {
-  box: (row) => String(row.item), kits: (row) => String(row.id), ports: (row) => String(row.id), buttons: (row) => String(row.id), lamps: (row) => String(row.id),
-  states: (row) => String(row.state), moves: (row) => `${String(row.from)} → ${String(row.to)}`, methods: (row) => String(row.id), prompts: (row) => String(row.id),
-  radios: (row) => `${String(row.band)} GHz`, roles: (row) => String(row), label: (row) => String(row)
+  box: (row) => String(row.item),
+  kits: (row) => String(row.id),
+  ports: (row) => String(row.id),
+  buttons: (row) => String(row.id),
+  lamps: (row) => String(row.id),
+  states: (row) => String(row.state),
+  moves: (row) => `${String(row.from)} → ${String(row.to)}`,
+  methods: (row) => String(row.id),
+  prompts: (row) => String(row.id),
+  radios: (row) => `${String(row.band)} GHz`,
+  roles: (row) => String(row),
+  label: (row) => String(row)
 }
 
-const words = (value: unknown): string => (value === undefined || value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value))
+const words = (value: unknown): string =>
+  value === undefined || value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value)
 
 /** What differs from one version of a model to another, in the order of the model's sections. */
 export function modelChanges(before: Model, after: Model): ModelChange[] {
@@ -29,7 +39,11 @@ export function modelChanges(before: Model, after: Model): ModelChange[] {
     if (section === 'version' || section === 'format' || sameJson(before[section], after[section])) continue
     if (section === 'firmware') {
       const row = (list: Model['firmware']['releases']) => list as unknown as Record<string, unknown>[]
-      changes.push(...rowChanges(section, row(before.firmware.releases), row(after.firmware.releases), (one) => String(one.version)))
+      changes.push(
+        ...rowChanges(section, row(before.firmware.releases), row(after.firmware.releases), (one) =>
+          String(one.version)
+        )
+      )
       const { releases: _b, ...plainBefore } = before.firmware
       const { releases: _a, ...plainAfter } = after.firmware
       const fields = fieldsOf(plainBefore, plainAfter)
@@ -37,14 +51,31 @@ export function modelChanges(before: Model, after: Model): ModelChange[] {
       continue
     }
     const keyOf = keyOfRow[section]
-    if (keyOf) changes.push(...rowChanges(section, (before[section] ?? []) as Record<string, unknown>[], (after[section] ?? []) as Record<string, unknown>[], keyOf))
-    else changes.push({ section, name: '', kind: 'changed', fields: [{ field: section, before: words(before[section]), after: words(after[section]) }] })
+    if (keyOf)
+      changes.push(
+        ...rowChanges(
+          section,
+          (before[section] ?? []) as Record<string, unknown>[],
+          (after[section] ?? []) as Record<string, unknown>[],
+          keyOf
+        )
+      )
+    else
+      changes.push({
+        section,
+        name: '',
+        kind: 'changed',
+        fields: [{ field: section, before: words(before[section]), after: words(after[section]) }]
+      })
   }
   return changes
 }
 
 /** Rows by their keys; a key that stands twice is told apart by its turn. */
-function byKey(rows: readonly Record<string, unknown>[], keyOf: (row: Record<string, unknown>) => string): Map<string, Record<string, unknown>> {
+function byKey(
+  rows: readonly Record<string, unknown>[],
+  keyOf: (row: Record<string, unknown>) => string
+): Map<string, Record<string, unknown>> {
   const found = new Map<string, Record<string, unknown>>()
   for (const row of rows) {
     let key = keyOf(row)
@@ -54,7 +85,12 @@ function byKey(rows: readonly Record<string, unknown>[], keyOf: (row: Record<str
   return found
 }
 
-function rowChanges(section: keyof Model, before: readonly Record<string, unknown>[], after: readonly Record<string, unknown>[], keyOf: (row: Record<string, unknown>) => string): ModelChange[] {
+function rowChanges(
+  section: keyof Model,
+  before: readonly Record<string, unknown>[],
+  after: readonly Record<string, unknown>[],
+  keyOf: (row: Record<string, unknown>) => string
+): ModelChange[] {
   const [was, is] = [byKey(before, keyOf), byKey(after, keyOf)]
   const changes: ModelChange[] = []
   for (const [name, row] of is) {
@@ -79,12 +115,27 @@ function fieldsOf(before: Record<string, unknown>, after: Record<string, unknown
 export function breaksOnMove(unit: Unit, to: Model): string[] {
   const { role, method } = unit.facts
   const broken: string[] = []
-  if (role !== undefined && !to.roles.includes(role)) broken.push(`it is a ${role.replace('-', ' ')} here, which the model can no longer be`)
-  if (method !== undefined && !to.methods.some(({ id }) => id === method)) broken.push(`it is set up by the method ${method}, which the model no longer has`)
+  if (role !== undefined && !to.roles.includes(role))
+    broken.push(`it is a ${role.replace('-', ' ')} here, which the model can no longer be`)
+  if (method !== undefined && !to.methods.some(({ id }) => id === method))
+    broken.push(`it is set up by the method ${method}, which the model no longer has`)
   const gone = Object.keys(unit.prompts).filter((prompt) => !to.prompts.some(({ id }) => id === prompt))
-  if (gone.length) broken.push(`answers to ${gone.length === 1 ? 'a consent prompt' : 'consent prompts'} the model no longer has: ${gone.join(', ')}`)
+  if (gone.length)
+    broken.push(
+      `answers to ${gone.length === 1 ? 'a consent prompt' : 'consent prompts'} the model no longer has: ${gone.join(', ')}`
+    )
   const last = unit.sightings.at(-1)
-  if (last && !to.states.some((state) => last.lamps.some((look) => state.lamps.some((one) => one.lamp === look.lamp)) && state.lamps.every((one) => { const seen = last.lamps.find(({ lamp }) => lamp === one.lamp); return !seen || lookKey(seen) === lookKey(one) }))) {
+  if (
+    last &&
+    !to.states.some(
+      (state) =>
+        last.lamps.some((look) => state.lamps.some((one) => one.lamp === look.lamp)) &&
+        state.lamps.every((one) => {
+          const seen = last.lamps.find(({ lamp }) => lamp === one.lamp)
+          return !seen || lookKey(seen) === lookKey(one)
+        })
+    )
+  ) {
     broken.push('its last sighting fits no state of the model any more')
   }
   return broken

@@ -2,20 +2,49 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { maskProblem } from '../labels/mask'
 
-const slug = z.string().regex(/^[a-z0-9]+(?:-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens').max(60)
+const slug = z
+  .string()
+  .regex(/^[a-z0-9]+(?:-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens')
+  .max(60)
 const line = z.string().min(1).max(300)
-const mask = z.string().min(1).max(60).superRefine((text, context) => {
-  const message = maskProblem(text)
-  if (message) context.addIssue({ code: 'custom', message })
-})
-const minutes = z.number().min(0).max(24 * 60)
+const mask = z
+  .string()
+  .min(1)
+  .max(60)
+  .superRefine((text, context) => {
+    const message = maskProblem(text)
+    if (message) context.addIssue({ code: 'custom', message })
+  })
+const minutes = z
+  .number()
+  .min(0)
+  .max(24 * 60)
 
 /** What a unit can be in a home's network. */
-export const roles = ['modem', 'gateway', 'router', 'node', 'extender', 'access-point', 'switch', 'powerline-adapter', 'controller'] as const
+export const roles = [
+  'modem',
+  'gateway',
+  'router',
+  'node',
+  'extender',
+  'access-point',
+  'switch',
+  'powerline-adapter',
+  'controller'
+] as const
 export type Role = (typeof roles)[number]
 
 /** How a unit can be set up. */
-export const methodKinds = ['app', 'push-button', 'own-page', 'utility', 'adoption', 'powerline-copy', 'activation', 'access-point'] as const
+export const methodKinds = [
+  'app',
+  'push-button',
+  'own-page',
+  'utility',
+  'adoption',
+  'powerline-copy',
+  'activation',
+  'access-point'
+] as const
 
 /** What a setup method may need before it can start, in the technician's words. */
 export const methodNeeds = {
@@ -34,8 +63,27 @@ export type MethodNeed = keyof typeof methodNeeds
 
 /** What a unit can be doing, whatever its lamps make of it. */
 export const conditions = [
-  'off', 'booting', 'ready', 'pairing', 'updating', 'good', 'weak', 'no-link', 'no-internet', 'failed', 'resetting', 'lamps-off', 'radio-off',
-  'line-seeking', 'line-training', 'line-login', 'login-refused', 'no-line', 'as-router', 'as-access-point', 'over-budget'
+  'off',
+  'booting',
+  'ready',
+  'pairing',
+  'updating',
+  'good',
+  'weak',
+  'no-link',
+  'no-internet',
+  'failed',
+  'resetting',
+  'lamps-off',
+  'radio-off',
+  'line-seeking',
+  'line-training',
+  'line-login',
+  'login-refused',
+  'no-line',
+  'as-router',
+  'as-access-point',
+  'over-budget'
 ] as const
 export type Condition = (typeof conditions)[number]
 
@@ -68,14 +116,16 @@ const method = z.strictObject({
   name: line,
   kind: z.enum(methodKinds),
   needs: z.array(z.enum(Object.keys(methodNeeds) as [MethodNeed, ...MethodNeed[]])),
-  steps: z.array(
-    z.strictObject({
-      do: line,
-      expect: slug.optional(),
-      wait: z.strictObject({ leastMin: minutes, usualMin: minutes, mostMin: minutes }).optional(),
-      ifNot: line.optional()
-    })
-  ).min(1)
+  steps: z
+    .array(
+      z.strictObject({
+        do: line,
+        expect: slug.optional(),
+        wait: z.strictObject({ leastMin: minutes, usualMin: minutes, mostMin: minutes }).optional(),
+        ifNot: line.optional()
+      })
+    )
+    .min(1)
 })
 
 /** A model of the catalogue: everything the program knows about a kind of unit. Its version rises with each change. */
@@ -112,7 +162,14 @@ export const model = z.strictObject({
     z.strictObject({
       id: slug,
       name: line,
-      presses: z.array(z.strictObject({ leastS: z.number().min(0), mostS: z.number().positive().nullable(), does: line, confirms: slug.optional() }))
+      presses: z.array(
+        z.strictObject({
+          leastS: z.number().min(0),
+          mostS: z.number().positive().nullable(),
+          does: line,
+          confirms: slug.optional()
+        })
+      )
     })
   ),
   lamps: z.array(z.strictObject({ id: slug, name: line })),
@@ -127,7 +184,15 @@ export const model = z.strictObject({
   /** The kinds of field on the unit's label, never their values. */
   label: z.array(z.enum(['model', 'serial', 'mac', 'ssid', 'key', 'setup-code', 'address', 'login'])),
   /** What values on the label look like, as masks of `fitsMask`. */
-  masks: z.strictObject({ serial: mask.optional(), mac: mask.optional(), key: mask.optional(), setupCode: mask.optional(), password: mask.optional() }).optional(),
+  masks: z
+    .strictObject({
+      serial: mask.optional(),
+      mac: mask.optional(),
+      key: mask.optional(),
+      setupCode: mask.optional(),
+      password: mask.optional()
+    })
+    .optional(),
   /** How the network names of a unit fresh from its box begin; null where it has none. */
   defaultSsidPrefix: z.string().min(1).max(32).nullable(),
   radios: z.array(

@@ -4,7 +4,10 @@ import { joinsOf } from '../plan/hops'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../record/record'
 
 /** How near to the line a role is, where no cable and no plan tells: what stands behind is reached through what stands before. */
-const roleDepth = ({ facts }: Unit): number => ({ modem: 0, gateway: 0, router: 1, controller: 1, switch: 2, 'access-point': 3, 'powerline-adapter': 3 }[facts.role as 'modem'] ?? 4)
+const roleDepth = ({ facts }: Unit): number =>
+  ({ modem: 0, gateway: 0, router: 1, controller: 1, switch: 2, 'access-point': 3, 'powerline-adapter': 3 })[
+    facts.role as 'modem'
+  ] ?? 4
 
 /** A unit with the one it is reached through. */
 export interface Upstream {
@@ -36,7 +39,9 @@ const reckoned = new WeakMap<VisitRecord, { catalogue: Catalogue; found: Readonl
 function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, Upstream> {
   const units = standing(record.units).sort((a, b) => roleDepth(a) - roleDepth(b) || a.addedSeq - b.addedSeq)
   const beside = new Map<string, string[]>()
-  for (const { facts: { a, b } } of standing(thingsOf(record, 'cable'))) {
+  for (const {
+    facts: { a, b }
+  } of standing(thingsOf(record, 'cable'))) {
     if (a?.thing !== 'unit' || b?.thing !== 'unit') continue
     beside.set(a.id, [...(beside.get(a.id) ?? []), b.id])
     beside.set(b.id, [...(beside.get(b.id) ?? []), a.id])
@@ -61,7 +66,12 @@ function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, 
   /** The plan's hops: reckoned only where cables do not tell all. */
   const hops = () => {
     const plan = planOf(record)
-    drawn ??= joinsOf(plan, placedUnits(record, plan).map((at) => ({ at, cabled: at.unit.facts.cabled === true })), catalogue, HOP_HOLDS_DBM)
+    drawn ??= joinsOf(
+      plan,
+      placedUnits(record, plan).map((at) => ({ at, cabled: at.unit.facts.cabled === true })),
+      catalogue,
+      HOP_HOLDS_DBM
+    )
     return drawn
   }
   // Of units on one cable that leads nowhere else, the one that joins by air or by the mains is where the others are reached.
@@ -72,8 +82,18 @@ function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, 
     const before = typeof hop === 'object' ? found.get(hop.from.id) : undefined
     const family = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.family
     const nearer = [...found.values()].filter((one) => roleDepth(one.unit) < roleDepth(unit))
-    const kin = nearer.find((one) => family && catalogue.get(modelKey(one.unit.facts.model ?? '', one.unit.facts.modelVersion ?? 1))?.family === family)
-    const through = before ?? kin ?? nearer.sort((a, b) => roleDepth(b.unit) - roleDepth(a.unit)).find((one) => ['router', 'gateway', 'modem'].includes(one.unit.facts.role ?? '')) ?? found.get(root.id)!
+    const kin = nearer.find(
+      (one) =>
+        family &&
+        catalogue.get(modelKey(one.unit.facts.model ?? '', one.unit.facts.modelVersion ?? 1))?.family === family
+    )
+    const through =
+      before ??
+      kin ??
+      nearer
+        .sort((a, b) => roleDepth(b.unit) - roleDepth(a.unit))
+        .find((one) => ['router', 'gateway', 'modem'].includes(one.unit.facts.role ?? '')) ??
+      found.get(root.id)!
     reach(unit, through.unit.id)
   }
   return found
@@ -81,5 +101,7 @@ function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, 
 
 /** Units in the order in which nobody is cut off: the farthest from the line first, what others are reached through after them. */
 export function farthestFirst(record: VisitRecord, catalogue: Catalogue): Upstream[] {
-  return [...upstreamOf(record, catalogue).values()].sort((a, b) => b.depth - a.depth || roleDepth(b.unit) - roleDepth(a.unit) || a.unit.addedSeq - b.unit.addedSeq)
+  return [...upstreamOf(record, catalogue).values()].sort(
+    (a, b) => b.depth - a.depth || roleDepth(b.unit) - roleDepth(a.unit) || a.unit.addedSeq - b.unit.addedSeq
+  )
 }

@@ -11,11 +11,18 @@ export const MOST_STOPS = 12
  * @param unknown what a way is taken for that nobody typed: nothing, so that what is impossible even then is so; or never gone
  * @returns null where no order reaches every home within its hours, or there are more stops
  */
-export function soonestOrder(stops: readonly Stop[], ways: Ways, leaveMin: number, from: Stop | null = null, unknown: 0 | typeof Infinity = 0): Stop[] | null {
+export function soonestOrder(
+  stops: readonly Stop[],
+  ways: Ways,
+  leaveMin: number,
+  from: Stop | null = null,
+  unknown: 0 | typeof Infinity = 0
+): Stop[] | null {
   const count = stops.length
   if (count === 0) return []
   if (count > MOST_STOPS) return null
-  const travel = (one: number | null, to: number | null) => ways.minutes(one === null ? from : stops[one]!, to === null ? null : stops[to]!) ?? unknown
+  const travel = (one: number | null, to: number | null) =>
+    ways.minutes(one === null ? from : stops[one]!, to === null ? null : stops[to]!) ?? unknown
   const size = 1 << count
   const ends = new Float64Array(size * count).fill(Infinity)
   const cameFrom = new Int8Array(size * count).fill(-1)
@@ -54,7 +61,11 @@ export function soonestOrder(stops: readonly Stop[], ways: Ways, leaveMin: numbe
 }
 
 /** A suggestion for a day: another order with its times, and what it saves. */
-export interface DaySuggestion { order: Stop[]; plan: DayPlan; savesMin: number }
+export interface DaySuggestion {
+  order: Stop[]
+  plan: DayPlan
+  savesMin: number
+}
 
 const ROUND_MIN = 5
 const WORTH_MIN = 10
@@ -65,7 +76,12 @@ const WORTH_MIN = 10
  * one: what it would save is not known.
  * @param leaveMin when one sets out, and from where: what lies before it is done or begun, and no longer to be moved
  */
-export function suggestDay(stops: readonly Stop[], ways: Ways, leaveMin: number, from: Stop | null = null): DaySuggestion | null {
+export function suggestDay(
+  stops: readonly Stop[],
+  ways: Ways,
+  leaveMin: number,
+  from: Stop | null = null
+): DaySuggestion | null {
   if (stops.length < 2) return null
   const now = planDay(inPlannedOrder(stops), ways, leaveMin, from)
   const order = now.unknownWays > 0 ? null : soonestOrder(stops, ways, leaveMin, from, Infinity)
@@ -76,17 +92,30 @@ export function suggestDay(stops: readonly Stop[], ways: Ways, leaveMin: number,
   for (const stop of free) {
     const { startMin } = planDay([...timed, stop], ways, leaveMin, from).stops.at(-1)!
     const rounded = Math.ceil(startMin / ROUND_MIN) * ROUND_MIN
-    timed.push({ ...stop, plannedMin: startWithin(ways.windows(stop.town), rounded, stop.likelyMin) === rounded ? rounded : startMin })
+    timed.push({
+      ...stop,
+      plannedMin: startWithin(ways.windows(stop.town), rounded, stop.likelyMin) === rounded ? rounded : startMin
+    })
   }
   const plan = planDay(timed, ways, leaveMin, from)
   const savesMin = now.endMin - plan.endMin
-  const hard = (one: DayPlan) => one.stops.flatMap(({ problems }) => problems).filter(({ kind }) => kind === 'late' || kind === 'no-time' || kind === 'unreachable').length
+  const hard = (one: DayPlan) =>
+    one.stops
+      .flatMap(({ problems }) => problems)
+      .filter(({ kind }) => kind === 'late' || kind === 'no-time' || kind === 'unreachable').length
   const sameOrder = order.every(({ id }, at) => id === now.stops[at]!.id)
-  return plan.possible && (hard(plan) < hard(now) || (!sameOrder && savesMin >= WORTH_MIN)) ? { order: timed, plan, savesMin } : null
+  return plan.possible && (hard(plan) < hard(now) || (!sameOrder && savesMin >= WORTH_MIN))
+    ? { order: timed, plan, savesMin }
+    : null
 }
 
 /** A day as it stands at a minute of it: what was to begin by then, which stays as it is, and from where and when the rest goes on. */
-export function splitDay(stops: readonly Stop[], ways: Ways, leaveMin: number, nowMin: number | null): { begun: Stop[]; rest: Stop[]; from: Stop | null; leaveMin: number } {
+export function splitDay(
+  stops: readonly Stop[],
+  ways: Ways,
+  leaveMin: number,
+  nowMin: number | null
+): { begun: Stop[]; rest: Stop[]; from: Stop | null; leaveMin: number } {
   const planned = inPlannedOrder(stops)
   const begun = nowMin === null ? [] : planned.filter(({ plannedMin }) => plannedMin !== null && plannedMin <= nowMin)
   const rest = planned.filter((stop) => !begun.includes(stop))

@@ -12,10 +12,16 @@ export interface Stop {
 }
 
 /** A time of the day in which a town can be reached and left again. */
-export interface Window { fromMin: number; toMin: number }
+export interface Window {
+  fromMin: number
+  toMin: number
+}
 
 /** What is known of the ways: minutes between two places, null where nobody typed them; windows of towns that have some. */
-export interface Ways { minutes: (from: Stop | null, to: Stop | null) => number | null; windows: (town: string) => readonly Window[] }
+export interface Ways {
+  minutes: (from: Stop | null, to: Stop | null) => number | null
+  windows: (town: string) => readonly Window[]
+}
 
 export type DayProblemKind = 'late' | 'perhaps-late' | 'unreachable' | 'stranded' | 'no-time'
 
@@ -32,11 +38,21 @@ export interface PlannedStop {
 }
 
 /** A day in one order. */
-export interface DayPlan { stops: PlannedStop[]; /** Back where it began, likely. */ endMin: number; travelMin: number; possible: boolean; /** Ways that nobody typed: their minutes are in none of the figures, so nothing is sooner than it says and all may be later. */ unknownWays: number }
+export interface DayPlan {
+  stops: PlannedStop[]
+  /** Back where it began, likely. */ endMin: number
+  travelMin: number
+  possible: boolean
+  /** Ways that nobody typed: their minutes are in none of the figures, so nothing is sooner than it says and all may be later. */ unknownWays: number
+}
 
 /** The minute of the day that a clock on the wall shows at a moment, counted from the midnight before `day`: on the days when clocks change it is not what has gone by since. */
 export function wallMinute(moment: Date, day: Date): number {
-  const days = Math.round((Date.UTC(moment.getFullYear(), moment.getMonth(), moment.getDate()) - Date.UTC(day.getFullYear(), day.getMonth(), day.getDate())) / 86_400_000)
+  const days = Math.round(
+    (Date.UTC(moment.getFullYear(), moment.getMonth(), moment.getDate()) -
+      Date.UTC(day.getFullYear(), day.getMonth(), day.getDate())) /
+      86_400_000
+  )
   return days * 1440 + moment.getHours() * 60 + moment.getMinutes()
 }
 
@@ -53,18 +69,24 @@ export function clock(minutes: number): string {
   return `${String(Math.floor(rest / 60)).padStart(2, '0')}:${String(rest % 60).padStart(2, '0')}${days > 0 ? ` +${days}` : ''}`
 }
 
-const windowWords = (windows: readonly Window[]) => windows.map(({ fromMin, toMin }) => `${clock(fromMin)} to ${clock(toMin)}`).join(' and ')
+const windowWords = (windows: readonly Window[]) =>
+  windows.map(({ fromMin, toMin }) => `${clock(fromMin)} to ${clock(toMin)}`).join(' and ')
 
 /** The earliest start from a minute on at which the work fits into a window; null where none does. */
 export function startWithin(windows: readonly Window[], fromMin: number, workMin: number): number | null {
   if (windows.length === 0) return fromMin
-  const fitting = windows.map((one) => Math.max(one.fromMin, fromMin)).filter((start, at) => start + workMin <= windows[at]!.toMin)
+  const fitting = windows
+    .map((one) => Math.max(one.fromMin, fromMin))
+    .filter((start, at) => start + workMin <= windows[at]!.toMin)
   return fitting.length ? Math.min(...fitting) : null
 }
 
 /** Stops in the order they are planned; those without a time last, as they were given. */
 export function inPlannedOrder(stops: readonly Stop[]): Stop[] {
-  return stops.map((stop, at) => ({ stop, at })).sort((a, b) => (a.stop.plannedMin ?? Infinity) - (b.stop.plannedMin ?? Infinity) || a.at - b.at).map(({ stop }) => stop)
+  return stops
+    .map((stop, at) => ({ stop, at }))
+    .sort((a, b) => (a.stop.plannedMin ?? Infinity) - (b.stop.plannedMin ?? Infinity) || a.at - b.at)
+    .map(({ stop }) => stop)
 }
 
 /**
@@ -73,7 +95,13 @@ export function inPlannedOrder(stops: readonly Stop[]): Stop[] {
  * @param from where; null for the depot
  */
 export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, from: Stop | null = null): DayPlan {
-  let [now, cautious, before, travelled, unknownWays]: [number, number, Stop | null, number, number] = [leaveMin, leaveMin, from, 0, 0]
+  let [now, cautious, before, travelled, unknownWays]: [number, number, Stop | null, number, number] = [
+    leaveMin,
+    leaveMin,
+    from,
+    0,
+    0
+  ]
   const planned: PlannedStop[] = []
   for (const stop of stops) {
     const travelMin = ways.minutes(before, stop)
@@ -85,7 +113,23 @@ export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, fr
     const startMin = fits ?? wanted
     const endMin = startMin + stop.likelyMin
     const cautiousEndMin = Math.max(startMin, cautiousArrive, stop.plannedMin ?? 0) + stop.cautiousMin
-    planned.push({ id: stop.id, travelMin, arriveMin, startMin, endMin, cautiousEndMin, problems: problemsOf(stop, { arriveMin, cautiousArrive, startMin, fits: fits !== null, cautiousEndMin, windows, first: before === from }) })
+    planned.push({
+      id: stop.id,
+      travelMin,
+      arriveMin,
+      startMin,
+      endMin,
+      cautiousEndMin,
+      problems: problemsOf(stop, {
+        arriveMin,
+        cautiousArrive,
+        startMin,
+        fits: fits !== null,
+        cautiousEndMin,
+        windows,
+        first: before === from
+      })
+    })
     travelled += travelMin ?? 0
     if (travelMin === null) unknownWays++
     now = endMin
@@ -95,22 +139,59 @@ export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, fr
   const back = stops.length ? ways.minutes(before, null) : 0
   if (back === null) unknownWays++
   const home = back ?? 0
-  return { stops: planned, endMin: now + home, travelMin: travelled + home, unknownWays, possible: planned.every(({ problems }) => problems.every(({ kind }) => kind !== 'no-time')) }
+  return {
+    stops: planned,
+    endMin: now + home,
+    travelMin: travelled + home,
+    unknownWays,
+    possible: planned.every(({ problems }) => problems.every(({ kind }) => kind !== 'no-time'))
+  }
 }
 
-interface Going { arriveMin: number; cautiousArrive: number; startMin: number; fits: boolean; cautiousEndMin: number; windows: readonly Window[]; first: boolean }
+interface Going {
+  arriveMin: number
+  cautiousArrive: number
+  startMin: number
+  fits: boolean
+  cautiousEndMin: number
+  windows: readonly Window[]
+  first: boolean
+}
 
-function problemsOf(stop: Stop, { arriveMin, cautiousArrive, startMin, fits, cautiousEndMin, windows, first }: Going): PlannedStop['problems'] {
+function problemsOf(
+  stop: Stop,
+  { arriveMin, cautiousArrive, startMin, fits, cautiousEndMin, windows, first }: Going
+): PlannedStop['problems'] {
   const found: PlannedStop['problems'] = []
   const { plannedMin, town } = stop
   const late = plannedMin === null ? 0 : Math.round(arriveMin - plannedMin)
   const perhaps = plannedMin === null ? 0 : Math.round(cautiousArrive - plannedMin)
-  if (late > 0) found.push({ kind: 'late', says: `${first ? 'By the way alone you' : 'After the visit before and the way you'} arrive at ${clock(arriveMin)}, ${late} min late.` })
-  else if (perhaps > 0) found.push({ kind: 'perhaps-late', says: `If the visit before takes long, one is there at ${clock(cautiousArrive)}, ${perhaps} min late.` })
+  if (late > 0)
+    found.push({
+      kind: 'late',
+      says: `${first ? 'By the way alone you' : 'After the visit before and the way you'} arrive at ${clock(arriveMin)}, ${late} min late.`
+    })
+  else if (perhaps > 0)
+    found.push({
+      kind: 'perhaps-late',
+      says: `If the visit before takes long, one is there at ${clock(cautiousArrive)}, ${perhaps} min late.`
+    })
   if (windows.length === 0) return found
-  if (!fits) found.push({ kind: 'no-time', says: `${town} is reached ${windowWords(windows)} only: from ${clock(Math.max(arriveMin, plannedMin ?? 0))} on the work does not fit in.` })
-  else if (plannedMin !== null && startMin > Math.max(plannedMin, arriveMin)) found.push({ kind: 'unreachable', says: `${town} is reached ${windowWords(windows)}: one can begin at ${clock(startMin)}, not at ${clock(plannedMin)}.` })
+  if (!fits)
+    found.push({
+      kind: 'no-time',
+      says: `${town} is reached ${windowWords(windows)} only: from ${clock(Math.max(arriveMin, plannedMin ?? 0))} on the work does not fit in.`
+    })
+  else if (plannedMin !== null && startMin > Math.max(plannedMin, arriveMin))
+    found.push({
+      kind: 'unreachable',
+      says: `${town} is reached ${windowWords(windows)}: one can begin at ${clock(startMin)}, not at ${clock(plannedMin)}.`
+    })
   const inside = windows.find(({ fromMin, toMin }) => startMin >= fromMin && startMin <= toMin)
-  if (fits && inside && cautiousEndMin > inside.toMin) found.push({ kind: 'stranded', says: `If it takes long, it ends at ${clock(cautiousEndMin)}, after the last way back at ${clock(inside.toMin)}.` })
+  if (fits && inside && cautiousEndMin > inside.toMin)
+    found.push({
+      kind: 'stranded',
+      says: `If it takes long, it ends at ${clock(cautiousEndMin)}, after the last way back at ${clock(inside.toMin)}.`
+    })
   return found
 }

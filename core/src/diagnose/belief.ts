@@ -20,7 +20,9 @@ export interface Belief {
   odd: { observation: Observation; answer: string; expected: number }[]
 }
 
-const table = new Map(observations.map(({ id }) => [id, new Map(causes.map((cause) => [cause.id, chancesOf(cause.id, id)]))]))
+const table = new Map(
+  observations.map(({ id }) => [id, new Map(causes.map((cause) => [cause.id, chancesOf(cause.id, id)]))])
+)
 /** A mend that helped was the cause's, nearly always. */
 const MEND_HELPS = 0.92
 /** What is left of a cause once its mend did not help. */
@@ -30,19 +32,39 @@ function likelihood(cause: CauseId, id: string, answer: string): number | null {
   if (answer !== 'helped') return null
   return id === mendedId(cause) ? MEND_HELPS : 1 - MEND_HELPS
 }
-const known = (observed: Observed) => Object.entries(observed).filter((one): one is [string, string] => one[1] !== undefined && likelihood('dns', one[0], one[1]) !== null).sort(([a], [b]) => (a < b ? -1 : 1))
+const known = (observed: Observed) =>
+  Object.entries(observed)
+    .filter((one): one is [string, string] => one[1] !== undefined && likelihood('dns', one[0], one[1]) !== null)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
 
 /** Looks that are of one cause only: where a home has none of them, the cause cannot be there. */
 const looksOf: Partial<Record<CauseId, readonly ObservationId[]>> = {
-  'bad-unit-cable': ['unit-link', 'swap-unit-cable'], 'bad-wan-cable': ['wan-link', 'swap-wan-cable'], 'backhaul-weak': ['hop-signal'], 'pairing-missed': ['pairing-time'], 'family-mismatch': ['family'], 'nat-clash': ['wan-address']
+  'bad-unit-cable': ['unit-link', 'swap-unit-cable'],
+  'bad-wan-cable': ['wan-link', 'swap-wan-cable'],
+  'backhaul-weak': ['hop-signal'],
+  'pairing-missed': ['pairing-time'],
+  'family-mismatch': ['family'],
+  'nat-clash': ['wan-address']
 }
 /** The look that decides whether it is this cause: before it is taken, its mend is not. */
 const decidedBy: Partial<Record<CauseId, readonly ObservationId[]>> = {
-  ...looksOf, 'channel-crowded': ['channel-busy'], 'too-far': ['signal-room'], 'double-dhcp': ['dhcp-servers'], 'address-clash': ['duplicate-address'], 'old-firmware': ['firmware'], 'wrong-adapter': ['adapter-label'], dns: ['name-lookup'], 'wrong-port': ['ports'], 'wrong-network': ['network-name']
+  ...looksOf,
+  'channel-crowded': ['channel-busy'],
+  'too-far': ['signal-room'],
+  'double-dhcp': ['dhcp-servers'],
+  'address-clash': ['duplicate-address'],
+  'old-firmware': ['firmware'],
+  'wrong-adapter': ['adapter-label'],
+  dns: ['name-lookup'],
+  'wrong-port': ['ports'],
+  'wrong-network': ['network-name']
 }
 
 /** Whether a cause can be there at all: one of its own looks is offered, or was answered. */
-const canBe = (cause: CauseId, observed: Observed, offered?: ReadonlySet<string>) => offered === undefined || (looksOf[cause] ?? []).length === 0 || looksOf[cause]!.some((id) => offered.has(id) || observed[id] !== undefined)
+const canBe = (cause: CauseId, observed: Observed, offered?: ReadonlySet<string>) =>
+  offered === undefined ||
+  (looksOf[cause] ?? []).length === 0 ||
+  looksOf[cause]!.some((id) => offered.has(id) || observed[id] !== undefined)
 
 /** The look of a cause that decides, where it is offered and nobody has taken it; undefined where there is none. */
 export function undecided(cause: CauseId, observed: Observed, offered?: ReadonlySet<string>): Observation | undefined {
@@ -57,7 +79,11 @@ const ODD = 0.06
 
 /** The shares of the causes that are left open, 0 for the others, their sum one. */
 function shares(observed: readonly (readonly [string, string])[], isOpen: readonly boolean[]): number[] {
-  const logs = causes.map((cause) => Math.log(cause.baseRate) + observed.reduce((sum, [id, answer]) => sum + Math.log(likelihood(cause.id, id, answer)!), 0))
+  const logs = causes.map(
+    (cause) =>
+      Math.log(cause.baseRate) +
+      observed.reduce((sum, [id, answer]) => sum + Math.log(likelihood(cause.id, id, answer)!), 0)
+  )
   const most = Math.max(...logs.filter((_, at) => isOpen[at]))
   const weights = logs.map((one, at) => (isOpen[at] ? Math.exp(one - most) : 0))
   const total = weights.reduce((sum, one) => sum + one, 0)
@@ -83,25 +109,40 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
   const [before, among] = [shares(held, possible), shares(held, open)]
   const mended = before.map((share, at) => (open[at] ? 0 : share * MENDED_SHARE))
   const left = 1 - mended.reduce((sum, one) => sum + one, 0)
-  const suspects = causes.flatMap((cause, at): Suspect[] => {
-    if (!possible[at]) return []
-    const because = held.map(([id, answer]) => {
-      // Against the other causes as likely as the rest of the evidence makes them.
-      const others = shares(held.filter(([one]) => one !== id), possible)
-      const rest = others.reduce((sum, share, index) => (index === at ? sum : sum + share * likelihood(causes[index]!.id, id, answer)!), 0) / Math.max(1e-12, 1 - others[at]!)
-      return { observation: observationOf(id)!, answer, bits: Math.log2(likelihood(cause.id, id, answer)! / rest) }
-    }).sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
-    return [{ cause, probability: open[at] ? among[at]! * left : mended[at]!, because }]
-  }).sort((a, b) => b.probability - a.probability)
+  const suspects = causes
+    .flatMap((cause, at): Suspect[] => {
+      if (!possible[at]) return []
+      const because = held
+        .map(([id, answer]) => {
+          // Against the other causes as likely as the rest of the evidence makes them.
+          const others = shares(
+            held.filter(([one]) => one !== id),
+            possible
+          )
+          const rest =
+            others.reduce(
+              (sum, share, index) => (index === at ? sum : sum + share * likelihood(causes[index]!.id, id, answer)!),
+              0
+            ) / Math.max(1e-12, 1 - others[at]!)
+          return { observation: observationOf(id)!, answer, bits: Math.log2(likelihood(cause.id, id, answer)! / rest) }
+        })
+        .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits))
+      return [{ cause, probability: open[at] ? among[at]! * left : mended[at]!, because }]
+    })
+    .sort((a, b) => b.probability - a.probability)
   const odd = held.flatMap(([id, answer]) => {
-    const others = shares(held.filter(([one]) => one !== id), possible)
+    const others = shares(
+      held.filter(([one]) => one !== id),
+      possible
+    )
     const expected = others.reduce((sum, share, index) => sum + share * likelihood(causes[index]!.id, id, answer)!, 0)
     return expected < ODD ? [{ observation: observationOf(id)!, answer, expected }] : []
   })
   return { suspects, odd }
 }
 
-const entropy = (probabilities: readonly number[]) => probabilities.reduce((sum, one) => (one > 0 ? sum - one * Math.log2(one) : sum), 0)
+const entropy = (probabilities: readonly number[]) =>
+  probabilities.reduce((sum, one) => (one > 0 ? sum - one * Math.log2(one) : sum), 0)
 
 /** A test, with what it is expected to tell. */
 export interface Test {
@@ -119,24 +160,30 @@ export function testsFor(observed: Observed, offered?: ReadonlySet<string>): Tes
   // What was mended in vain is out: a look is to tell between the causes that are left.
   const now = shares(known(observed), openCauses(observed, offered).open)
   const doubt = entropy(now)
-  return observations.filter(({ id }) => observed[id] === undefined && (offered === undefined || offered.has(id))).map((observation): Test => {
-    let after = 0
-    for (const { id: answer } of observation.answers) {
-      const joint = now.map((share, at) => share * likelihood(causes[at]!.id, observation.id, answer)!)
-      const chance = joint.reduce((sum, one) => sum + one, 0)
-      if (chance > 0) after += chance * entropy(joint.map((one) => one / chance))
-    }
-    const bits = Math.max(0, doubt - after)
-    return { observation, bits, perMinute: bits / (observation.minutes + TURN_MIN) }
-  }).sort((a, b) => b.perMinute - a.perMinute)
+  return observations
+    .filter(({ id }) => observed[id] === undefined && (offered === undefined || offered.has(id)))
+    .map((observation): Test => {
+      let after = 0
+      for (const { id: answer } of observation.answers) {
+        const joint = now.map((share, at) => share * likelihood(causes[at]!.id, observation.id, answer)!)
+        const chance = joint.reduce((sum, one) => sum + one, 0)
+        if (chance > 0) after += chance * entropy(joint.map((one) => one / chance))
+      }
+      const bits = Math.max(0, doubt - after)
+      return { observation, bits, perMinute: bits / (observation.minutes + TURN_MIN) }
+    })
+    .sort((a, b) => b.perMinute - a.perMinute)
 }
 
 /** What to do next: a test, the mend of a cause, or nothing, because something made it work. */
-export type NextStep = { do: 'test'; test: Test } | { do: 'mend'; suspect: Suspect } | { do: 'done'; suspect: Suspect; by: Observation }
+export type NextStep =
+  { do: 'test'; test: Test } | { do: 'mend'; suspect: Suspect } | { do: 'done'; suspect: Suspect; by: Observation }
 
 /** The look or mend that made it work; undefined where none did. */
 export function whatHelped(observed: Observed): Observation | undefined {
-  const id = Object.keys(observed).sort().find((one) => observed[one] === 'helped')
+  const id = Object.keys(observed)
+    .sort()
+    .find((one) => observed[one] === 'helped')
   return id === undefined ? undefined : observationOf(id)
 }
 
@@ -160,13 +207,18 @@ export function nextStep(observed: Observed, offered?: ReadonlySet<string>): Nex
   const worth = test !== undefined && test.bits >= LEAST_BITS
   const mend = (suspect: Suspect): NextStep => {
     const look = undecided(suspect.cause.id, observed, offered)
-    const own = look && look.minutes < suspect.cause.mendMin ? tests.find(({ observation }) => observation.id === look.id) : undefined
+    const own =
+      look && look.minutes < suspect.cause.mendMin
+        ? tests.find(({ observation }) => observation.id === look.id)
+        : undefined
     return own ? { do: 'test', test: own } : { do: 'mend', suspect }
   }
   const [top] = left
   if (top && top.probability >= SURE && !(top.cause.wipes && test)) return mend(top)
   if (worth) return { do: 'test', test }
-  const gains = left.filter(({ cause }) => !cause.wipes).sort((a, b) => b.probability / b.cause.mendMin - a.probability / a.cause.mendMin)
+  const gains = left
+    .filter(({ cause }) => !cause.wipes)
+    .sort((a, b) => b.probability / b.cause.mendMin - a.probability / a.cause.mendMin)
   const likely = gains.find(({ probability }) => probability > 0.01)
   if (likely) return mend(likely)
   if (test) return { do: 'test', test }

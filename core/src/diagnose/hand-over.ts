@@ -6,16 +6,38 @@ import { observationOf } from './observations'
 const RULED_OUT = 0.01
 
 /** A text to send to the provider or the maker: what is wrong, what was seen, what was ruled out. It names no customer and holds no secret. */
-export function handOverText(cause: CauseId, observed: Observed, about: { unit: string | null; model: string | null; serial: string | null; line: string | null; speedMbps: number | null }, offered?: ReadonlySet<string>): string {
+export function handOverText(
+  cause: CauseId,
+  observed: Observed,
+  about: {
+    unit: string | null
+    model: string | null
+    serial: string | null
+    line: string | null
+    speedMbps: number | null
+  },
+  offered?: ReadonlySet<string>
+): string {
   const { suspects } = believe(observed, offered)
   const found = suspects.find((one) => one.cause.id === cause) ?? suspects[0]!
-  const words = Object.entries(observed).flatMap(([id, answer]) => { const one = observationOf(id); const said = one?.answers.find((each) => each.id === answer); return one && said ? [`- ${one.asks} ${said.words.replace(/^./, (first) => first.toUpperCase())}.`] : [] })
-  const out = suspects.filter(({ probability }) => probability < RULED_OUT).map((one) => one.cause.name.replace(/^./, (first) => first.toLowerCase()))
+  const words = Object.entries(observed).flatMap(([id, answer]) => {
+    const one = observationOf(id)
+    const said = one?.answers.find((each) => each.id === answer)
+    return one && said ? [`- ${one.asks} ${said.words.replace(/^./, (first) => first.toUpperCase())}.`] : []
+  })
+  const out = suspects
+    .filter(({ probability }) => probability < RULED_OUT)
+    .map((one) => one.cause.name.replace(/^./, (first) => first.toLowerCase()))
   const provider = causeOf(cause).handOver === 'provider'
   return [
     `Fault: ${found.cause.name}, likely by ${Math.round(found.probability * 100)} %.`,
-    provider ? `Line: ${about.line ?? 'not recorded'}${about.speedMbps === null ? '' : `, ${about.speedMbps} Mbit/s paid for`}.` : `Unit: ${[about.model, about.serial && `serial ${about.serial}`].filter(Boolean).join(', ') || about.unit || 'not recorded'}.`,
-    '', 'What was seen and tried:', ...words, '',
+    provider
+      ? `Line: ${about.line ?? 'not recorded'}${about.speedMbps === null ? '' : `, ${about.speedMbps} Mbit/s paid for`}.`
+      : `Unit: ${[about.model, about.serial && `serial ${about.serial}`].filter(Boolean).join(', ') || about.unit || 'not recorded'}.`,
+    '',
+    'What was seen and tried:',
+    ...words,
+    '',
     `Ruled out: ${out.length ? out.join('; ') : 'nothing yet'}.`,
     provider ? 'Please look at the line, and give us a reference.' : 'Please say how it is to be exchanged.'
   ].join('\n')

@@ -14,53 +14,327 @@ export interface Observation {
 const yes = { id: 'yes', words: 'yes' }
 const no = { id: 'no', words: 'no' }
 const lampWords = {
-  good: { id: 'good', words: 'good' }, 'no-internet': { id: 'no-internet', words: 'no internet' }, 'no-link': { id: 'no-link', words: 'no link' }, weak: { id: 'weak', words: 'weak signal' }, ready: { id: 'ready', words: 'waits to be set up' },
-  failed: { id: 'failed', words: 'failed' }, 'radio-off': { id: 'radio-off', words: 'radio off' }, dark: { id: 'dark', words: 'dark' }, 'starts-over': { id: 'starts-over', words: 'starts over and over' }
+  good: { id: 'good', words: 'good' },
+  'no-internet': { id: 'no-internet', words: 'no internet' },
+  'no-link': { id: 'no-link', words: 'no link' },
+  weak: { id: 'weak', words: 'weak signal' },
+  ready: { id: 'ready', words: 'waits to be set up' },
+  failed: { id: 'failed', words: 'failed' },
+  'radio-off': { id: 'radio-off', words: 'radio off' },
+  dark: { id: 'dark', words: 'dark' },
+  'starts-over': { id: 'starts-over', words: 'starts over and over' }
 }
-const speeds = [{ id: 'yes', words: 'yes, at speed' }, { id: 'slow', words: 'yes, but slow' }, { id: 'no', words: 'no' }] as const
+const speeds = [
+  { id: 'yes', words: 'yes, at speed' },
+  { id: 'slow', words: 'yes, but slow' },
+  { id: 'no', words: 'no' }
+] as const
 const air = [...speeds, { id: 'no-network', words: 'the network is not there' }] as const
-const helped = [{ id: 'not', words: 'it did not help' }, { id: 'helped', words: 'it works now' }] as const
+const helped = [
+  { id: 'not', words: 'it did not help' },
+  { id: 'helped', words: 'it works now' }
+] as const
 
 /** Every observation, in the order of the stages. `the unit` is the one that the complaint is about. */
 export const observations = [
   { id: 'restart-unit', asks: 'Restart the unit: does it work then?', answers: helped, minutes: 4, order: 1 },
-  { id: 'restart-modem', asks: 'Restart the modem or gateway: does it work then?', answers: helped, minutes: 6, order: 2 },
-  { id: 'line-lamp', asks: 'What do the lamps of the modem or gateway say?', answers: [lampWords.good, { id: 'no-line', words: 'no line' }, { id: 'login', words: 'login refused or waited for' }, lampWords.dark, lampWords['starts-over']], minutes: 0.5, order: 3 },
-  { id: 'router-lamp', asks: 'What do the router’s lamps say?', answers: [lampWords.good, lampWords['no-internet'], lampWords['radio-off'], lampWords.dark, lampWords['starts-over']], minutes: 0.5, order: 4 },
-  { id: 'unit-lamp', asks: 'What do the unit’s lamps say?', answers: [lampWords.good, lampWords.weak, lampWords['no-link'], lampWords.ready, lampWords.failed, lampWords['no-internet'], lampWords['radio-off'], lampWords.dark, lampWords['starts-over']], minutes: 0.7, order: 5 },
-  { id: 'network-name', asks: 'Which network is the phone on?', answers: [{ id: 'ours', words: 'ours' }, { id: 'other', words: 'another' }], minutes: 0.3, order: 6 },
-  { id: 'address', asks: 'Which address did the phone get?', answers: [{ id: 'right', words: 'one of the home’s range' }, { id: 'other-range', words: 'of another range' }, { id: 'none', words: 'none: 169.254…' }], minutes: 0.7, order: 7 },
-  { id: 'client-count', asks: 'Join the unit: does its client count rise?', answers: [{ id: 'rises', words: 'it rises' }, { id: 'stays', words: 'it stays' }], minutes: 1.5, order: 8 },
-  { id: 'ports', asks: 'Is every cable in the port that its mode asks for?', answers: [{ id: 'right', words: 'all right' }, { id: 'wrong', words: 'one is wrong' }], minutes: 1.5, order: 9 },
-  { id: 'wan-link', asks: 'What does the link from modem to router show?', answers: [{ id: 'full', words: 'full speed' }, { id: 'slow', words: 'slow' }, { id: 'none', words: 'nothing' }], minutes: 1, order: 10 },
-  { id: 'unit-link', asks: 'What does the link of the cable to the unit show?', answers: [{ id: 'full', words: 'full speed' }, { id: 'slow', words: 'slow' }, { id: 'none', words: 'nothing' }], minutes: 1, order: 11 },
-  { id: 'swap-wan-cable', asks: 'Another cable from modem to router: does it work then?', answers: helped, minutes: 3, order: 12 },
-  { id: 'swap-unit-cable', asks: 'Another cable to the unit: does it work then?', answers: helped, minutes: 4, order: 13 },
-  { id: 'adapter-label', asks: 'Is the unit’s power adapter its own?', answers: [{ id: 'own', words: 'its own' }, { id: 'other', words: 'another’s' }], minutes: 1, order: 14 },
+  {
+    id: 'restart-modem',
+    asks: 'Restart the modem or gateway: does it work then?',
+    answers: helped,
+    minutes: 6,
+    order: 2
+  },
+  {
+    id: 'line-lamp',
+    asks: 'What do the lamps of the modem or gateway say?',
+    answers: [
+      lampWords.good,
+      { id: 'no-line', words: 'no line' },
+      { id: 'login', words: 'login refused or waited for' },
+      lampWords.dark,
+      lampWords['starts-over']
+    ],
+    minutes: 0.5,
+    order: 3
+  },
+  {
+    id: 'router-lamp',
+    asks: 'What do the router’s lamps say?',
+    answers: [
+      lampWords.good,
+      lampWords['no-internet'],
+      lampWords['radio-off'],
+      lampWords.dark,
+      lampWords['starts-over']
+    ],
+    minutes: 0.5,
+    order: 4
+  },
+  {
+    id: 'unit-lamp',
+    asks: 'What do the unit’s lamps say?',
+    answers: [
+      lampWords.good,
+      lampWords.weak,
+      lampWords['no-link'],
+      lampWords.ready,
+      lampWords.failed,
+      lampWords['no-internet'],
+      lampWords['radio-off'],
+      lampWords.dark,
+      lampWords['starts-over']
+    ],
+    minutes: 0.7,
+    order: 5
+  },
+  {
+    id: 'network-name',
+    asks: 'Which network is the phone on?',
+    answers: [
+      { id: 'ours', words: 'ours' },
+      { id: 'other', words: 'another' }
+    ],
+    minutes: 0.3,
+    order: 6
+  },
+  {
+    id: 'address',
+    asks: 'Which address did the phone get?',
+    answers: [
+      { id: 'right', words: 'one of the home’s range' },
+      { id: 'other-range', words: 'of another range' },
+      { id: 'none', words: 'none: 169.254…' }
+    ],
+    minutes: 0.7,
+    order: 7
+  },
+  {
+    id: 'client-count',
+    asks: 'Join the unit: does its client count rise?',
+    answers: [
+      { id: 'rises', words: 'it rises' },
+      { id: 'stays', words: 'it stays' }
+    ],
+    minutes: 1.5,
+    order: 8
+  },
+  {
+    id: 'ports',
+    asks: 'Is every cable in the port that its mode asks for?',
+    answers: [
+      { id: 'right', words: 'all right' },
+      { id: 'wrong', words: 'one is wrong' }
+    ],
+    minutes: 1.5,
+    order: 9
+  },
+  {
+    id: 'wan-link',
+    asks: 'What does the link from modem to router show?',
+    answers: [
+      { id: 'full', words: 'full speed' },
+      { id: 'slow', words: 'slow' },
+      { id: 'none', words: 'nothing' }
+    ],
+    minutes: 1,
+    order: 10
+  },
+  {
+    id: 'unit-link',
+    asks: 'What does the link of the cable to the unit show?',
+    answers: [
+      { id: 'full', words: 'full speed' },
+      { id: 'slow', words: 'slow' },
+      { id: 'none', words: 'nothing' }
+    ],
+    minutes: 1,
+    order: 11
+  },
+  {
+    id: 'swap-wan-cable',
+    asks: 'Another cable from modem to router: does it work then?',
+    answers: helped,
+    minutes: 3,
+    order: 12
+  },
+  {
+    id: 'swap-unit-cable',
+    asks: 'Another cable to the unit: does it work then?',
+    answers: helped,
+    minutes: 4,
+    order: 13
+  },
+  {
+    id: 'adapter-label',
+    asks: 'Is the unit’s power adapter its own?',
+    answers: [
+      { id: 'own', words: 'its own' },
+      { id: 'other', words: 'another’s' }
+    ],
+    minutes: 1,
+    order: 14
+  },
   { id: 'wired-router', asks: 'By cable at the router: is there internet?', answers: speeds, minutes: 3, order: 15 },
   { id: 'wifi-router', asks: 'By Wi-Fi beside the router: is there internet?', answers: air, minutes: 2, order: 16 },
   { id: 'wifi-unit', asks: 'By Wi-Fi beside the unit: is there internet?', answers: air, minutes: 2, order: 17 },
-  { id: 'others', asks: 'How is it elsewhere in the home?', answers: [{ id: 'fine', words: 'fine: only here it is not' }, { id: 'down', words: 'nothing works anywhere' }, { id: 'slow', words: 'slow everywhere' }], minutes: 1, order: 18 },
-  { id: 'rejoin', asks: 'Forget the network and join again with the right passphrase: does it work then?', answers: helped, minutes: 3, order: 19 },
-  { id: 'wired-modem', asks: 'By cable straight at the modem or gateway: is there internet?', answers: [yes, no], minutes: 4, order: 20 },
-  { id: 'provider-status', asks: 'Does the provider know of an outage?', answers: [{ id: 'none', words: 'none known' }, { id: 'outage', words: 'an outage' }], minutes: 6, order: 21 },
-  { id: 'ping-number', asks: 'Does an address outside answer by its number?', answers: [yes, no], minutes: 0.5, order: 22 },
+  {
+    id: 'others',
+    asks: 'How is it elsewhere in the home?',
+    answers: [
+      { id: 'fine', words: 'fine: only here it is not' },
+      { id: 'down', words: 'nothing works anywhere' },
+      { id: 'slow', words: 'slow everywhere' }
+    ],
+    minutes: 1,
+    order: 18
+  },
+  {
+    id: 'rejoin',
+    asks: 'Forget the network and join again with the right passphrase: does it work then?',
+    answers: helped,
+    minutes: 3,
+    order: 19
+  },
+  {
+    id: 'wired-modem',
+    asks: 'By cable straight at the modem or gateway: is there internet?',
+    answers: [yes, no],
+    minutes: 4,
+    order: 20
+  },
+  {
+    id: 'provider-status',
+    asks: 'Does the provider know of an outage?',
+    answers: [
+      { id: 'none', words: 'none known' },
+      { id: 'outage', words: 'an outage' }
+    ],
+    minutes: 6,
+    order: 21
+  },
+  {
+    id: 'ping-number',
+    asks: 'Does an address outside answer by its number?',
+    answers: [yes, no],
+    minutes: 0.5,
+    order: 22
+  },
   { id: 'name-lookup', asks: 'Is a name outside found?', answers: [yes, no], minutes: 0.5, order: 23 },
-  { id: 'wan-address', asks: 'Which address has the router on its internet side?', answers: [{ id: 'fine', words: 'of another range than inside' }, { id: 'same-range', words: 'of the same range as inside' }, { id: 'none', words: 'none' }], minutes: 1, order: 24 },
-  { id: 'dhcp-servers', asks: 'How many DHCP servers answer?', answers: [{ id: 'one', words: 'one' }, { id: 'two', words: 'two or more' }], minutes: 3, order: 25 },
-  { id: 'duplicate-address', asks: 'Does a second device answer at the unit’s address?', answers: [no, yes], minutes: 2, order: 26 },
-  { id: 'firmware', asks: 'Is the unit’s firmware an approved one?', answers: [{ id: 'approved', words: 'approved' }, { id: 'old', words: 'too old or withdrawn' }], minutes: 1, order: 27 },
-  { id: 'hop-signal', asks: 'How strong does the unit hear the one before it?', answers: [{ id: 'good', words: 'good' }, { id: 'weak', words: 'weak' }, { id: 'none', words: 'not at all' }], minutes: 1, order: 28 },
-  { id: 'signal-room', asks: 'How strong is the signal in the room?', answers: [{ id: 'good', words: '−67 dBm or better' }, { id: 'weak', words: 'weaker' }], minutes: 0.7, order: 29 },
-  { id: 'channel-busy', asks: 'How busy is the unit’s channel?', answers: [{ id: 'quiet', words: 'less than half' }, { id: 'busy', words: 'more than half' }], minutes: 2, order: 30 },
-  { id: 'family', asks: 'Is the unit of the same mesh family as the router?', answers: [{ id: 'same', words: 'the same' }, { id: 'other', words: 'another' }], minutes: 0.7, order: 31 },
-  { id: 'pairing-time', asks: 'Did the second press come within the window?', answers: [{ id: 'in-time', words: 'in time' }, { id: 'late', words: 'too late, or never' }], minutes: 0.5, order: 32 },
-  { id: 'changed-last', asks: 'What was changed before it stopped?', answers: [{ id: 'nothing', words: 'nothing' }, { id: 'moved', words: 'a unit was moved' }, { id: 'settings', words: 'settings' }, { id: 'cables', words: 'cables' }, { id: 'new-unit', words: 'a unit was added' }, { id: 'power-cut', words: 'a power cut' }], minutes: 0.5, order: 33 }
+  {
+    id: 'wan-address',
+    asks: 'Which address has the router on its internet side?',
+    answers: [
+      { id: 'fine', words: 'of another range than inside' },
+      { id: 'same-range', words: 'of the same range as inside' },
+      { id: 'none', words: 'none' }
+    ],
+    minutes: 1,
+    order: 24
+  },
+  {
+    id: 'dhcp-servers',
+    asks: 'How many DHCP servers answer?',
+    answers: [
+      { id: 'one', words: 'one' },
+      { id: 'two', words: 'two or more' }
+    ],
+    minutes: 3,
+    order: 25
+  },
+  {
+    id: 'duplicate-address',
+    asks: 'Does a second device answer at the unit’s address?',
+    answers: [no, yes],
+    minutes: 2,
+    order: 26
+  },
+  {
+    id: 'firmware',
+    asks: 'Is the unit’s firmware an approved one?',
+    answers: [
+      { id: 'approved', words: 'approved' },
+      { id: 'old', words: 'too old or withdrawn' }
+    ],
+    minutes: 1,
+    order: 27
+  },
+  {
+    id: 'hop-signal',
+    asks: 'How strong does the unit hear the one before it?',
+    answers: [
+      { id: 'good', words: 'good' },
+      { id: 'weak', words: 'weak' },
+      { id: 'none', words: 'not at all' }
+    ],
+    minutes: 1,
+    order: 28
+  },
+  {
+    id: 'signal-room',
+    asks: 'How strong is the signal in the room?',
+    answers: [
+      { id: 'good', words: '−67 dBm or better' },
+      { id: 'weak', words: 'weaker' }
+    ],
+    minutes: 0.7,
+    order: 29
+  },
+  {
+    id: 'channel-busy',
+    asks: 'How busy is the unit’s channel?',
+    answers: [
+      { id: 'quiet', words: 'less than half' },
+      { id: 'busy', words: 'more than half' }
+    ],
+    minutes: 2,
+    order: 30
+  },
+  {
+    id: 'family',
+    asks: 'Is the unit of the same mesh family as the router?',
+    answers: [
+      { id: 'same', words: 'the same' },
+      { id: 'other', words: 'another' }
+    ],
+    minutes: 0.7,
+    order: 31
+  },
+  {
+    id: 'pairing-time',
+    asks: 'Did the second press come within the window?',
+    answers: [
+      { id: 'in-time', words: 'in time' },
+      { id: 'late', words: 'too late, or never' }
+    ],
+    minutes: 0.5,
+    order: 32
+  },
+  {
+    id: 'changed-last',
+    asks: 'What was changed before it stopped?',
+    answers: [
+      { id: 'nothing', words: 'nothing' },
+      { id: 'moved', words: 'a unit was moved' },
+      { id: 'settings', words: 'settings' },
+      { id: 'cables', words: 'cables' },
+      { id: 'new-unit', words: 'a unit was added' },
+      { id: 'power-cut', words: 'a power cut' }
+    ],
+    minutes: 0.5,
+    order: 33
+  }
 ] as const satisfies readonly Observation[]
 export type ObservationId = (typeof observations)[number]['id']
 
 /** Whether a mend that was tried helped: kept as an observation like any other. */
-const mends: readonly Observation[] = causes.map(({ id, mend, mendMin }) => ({ id: mendedId(id), asks: `${mend} Does it work then?`, answers: helped, minutes: mendMin, order: 99 }))
+const mends: readonly Observation[] = causes.map(({ id, mend, mendMin }) => ({
+  id: mendedId(id),
+  asks: `${mend} Does it work then?`,
+  answers: helped,
+  minutes: mendMin,
+  order: 99
+}))
 
 /** Under which name it is kept whether the mend of a cause helped. */
 export function mendedId(cause: string): string {
@@ -68,4 +342,5 @@ export function mendedId(cause: string): string {
 }
 
 /** An observation by its id; undefined for one this version does not know. */
-export const observationOf = (id: string): Observation | undefined => (observations as readonly Observation[]).find((one) => one.id === id) ?? mends.find((one) => one.id === id)
+export const observationOf = (id: string): Observation | undefined =>
+  (observations as readonly Observation[]).find((one) => one.id === id) ?? mends.find((one) => one.id === id)

@@ -20,7 +20,8 @@ export function knownOrder(version: string, than: string, releases: readonly Rel
 }
 
 /** What is said where the order of two versions is not known. */
-export const orderUnknown = (version: string, than: string): string => `${version} or ${than}: the number alone does not tell which is newer`
+export const orderUnknown = (version: string, than: string): string =>
+  `${version} or ${than}: the number alone does not tell which is newer`
 
 /** A release of a model by its number, however it is spelt. */
 export function releaseOf<R extends Release>(releases: readonly R[], version: string): R | undefined {
@@ -35,5 +36,9 @@ export function inKnownOrder(releases: readonly Release[]): (a: string, b: strin
 /** The newest release that is not withdrawn; null where there is none, or where it is not known which of two is newer. */
 export function newestRelease<R extends Release & { withdrawn: boolean }>(releases: readonly R[]): R | null {
   const offered = releases.filter(({ withdrawn }) => !withdrawn)
-  return offered.find((one) => offered.every((other) => other === one || knownOrder(one.version, other.version, releases) === 'newer')) ?? null
+  return (
+    offered.find((one) =>
+      offered.every((other) => other === one || knownOrder(one.version, other.version, releases) === 'newer')
+    ) ?? null
+  )
 }

@@ -32,7 +32,8 @@ export interface UpdateOrder {
  */
 export function updateOrder(record: VisitRecord, catalogue: Catalogue): UpdateOrder {
   const all = farthestFirst(record, catalogue)
-  const behind = (id: string): string[] => all.filter(({ through }) => through === id).flatMap(({ unit }) => [unit.id, ...behind(unit.id)])
+  const behind = (id: string): string[] =>
+    all.filter(({ through }) => through === id).flatMap(({ unit }) => [unit.id, ...behind(unit.id)])
   const steps: UpdateStep[] = []
   for (const { unit } of all) {
     const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
@@ -43,13 +44,26 @@ export function updateOrder(record: VisitRecord, catalogue: Catalogue): UpdateOr
     if (path.length === 0) continue
     const cut = behind(unit.id)
     const round = Math.max(-1, ...steps.filter((step) => cut.includes(step.unit.id)).map((step) => step.round)) + 1
-    steps.push({ unit, name: unitName(unit), model, path, usualMin, mostMin, cutsOff: all.filter((one) => cut.includes(one.unit.id)).map((one) => unitName(one.unit)), round })
+    steps.push({
+      unit,
+      name: unitName(unit),
+      model,
+      path,
+      usualMin,
+      mostMin,
+      cutsOff: all.filter((one) => cut.includes(one.unit.id)).map((one) => unitName(one.unit)),
+      round
+    })
   }
   steps.sort((a, b) => a.round - b.round)
   const rounds = [...new Set(steps.map(({ round }) => round))]
   return {
     steps,
-    besideMin: rounds.reduce((sum, round) => sum + Math.max(...steps.filter((step) => step.round === round).map(({ usualMin }) => usualMin ?? 0)), 0),
+    besideMin: rounds.reduce(
+      (sum, round) =>
+        sum + Math.max(...steps.filter((step) => step.round === round).map(({ usualMin }) => usualMin ?? 0)),
+      0
+    ),
     afterMin: steps.reduce((sum, { usualMin }) => sum + (usualMin ?? 0), 0)
   }
 }

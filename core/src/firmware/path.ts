@@ -15,7 +15,11 @@ export const firmwarePathInput = z.strictObject({
 })
 export type FirmwarePathInput = z.infer<typeof firmwarePathInput>
 
-export const firmwarePathOutput = z.strictObject({ path: z.array(z.string()), reachesMinimum: z.boolean(), latest: z.string().nullable() })
+export const firmwarePathOutput = z.strictObject({
+  path: z.array(z.string()),
+  reachesMinimum: z.boolean(),
+  latest: z.string().nullable()
+})
 export type FirmwarePath = z.infer<typeof firmwarePathOutput>
 
 interface Step {
@@ -30,17 +34,38 @@ interface Step {
  * @param compare by which order; the contract's, unless more is known of the releases
  * @throws Refusal where two releases compare equal
  */
-export function firmwarePath({ current, releases, minimum }: FirmwarePathInput, compare = compareVersions): FirmwarePath {
+export function firmwarePath(
+  { current, releases, minimum }: FirmwarePathInput,
+  compare = compareVersions
+): FirmwarePath {
   const sorted = releases.map((release, index) => ({ ...release, index })).sort((a, b) => compare(a.version, b.version))
-  const twin = sorted.findIndex((release, at) => at > 0 && compareVersions(sorted[at - 1]!.version, release.version) === 0)
-  if (twin > 0) refuse([{ path: ['releases', sorted[twin]!.index, 'version'], message: `is the same version as ${sorted[twin - 1]!.version}` }])
+  const twin = sorted.findIndex(
+    (release, at) => at > 0 && compareVersions(sorted[at - 1]!.version, release.version) === 0
+  )
+  if (twin > 0)
+    refuse([
+      {
+        path: ['releases', sorted[twin]!.index, 'version'],
+        message: `is the same version as ${sorted[twin - 1]!.version}`
+      }
+    ])
   const offered = sorted.filter(({ withdrawn }) => !withdrawn)
   const newer = offered.filter((release) => compare(release.version, current) > 0)
   const versions = [current, ...newer.map((release) => release.version)]
-  const steps: Step[] = [{ version: current, tooOld: 0 }, ...newer.map((release) => ({ version: release.version, tooOld: release.needs === undefined ? 0 : olderThan(versions, release.needs, compare) }))]
+  const steps: Step[] = [
+    { version: current, tooOld: 0 },
+    ...newer.map((release) => ({
+      version: release.version,
+      tooOld: release.needs === undefined ? 0 : olderThan(versions, release.needs, compare)
+    }))
+  ]
   const path = shortest(steps, goalOf(steps))
   const end = path.at(-1) ?? current
-  return { path, reachesMinimum: minimum === undefined || compare(end, minimum) >= 0, latest: offered.at(-1)?.version ?? null }
+  return {
+    path,
+    reachesMinimum: minimum === undefined || compare(end, minimum) >= 0,
+    latest: offered.at(-1)?.version ?? null
+  }
 }
 
 /** How many of some versions in ascending order are older than another. */

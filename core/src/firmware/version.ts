@@ -43,7 +43,8 @@ export function isOrderUnknown(a: string, b: string): boolean {
   for (let at = 0; at < Math.max(left.length, right.length); at++) {
     const [one, other] = [left[at] ?? nothing, right[at] ?? nothing]
     if (compareParts(one, other) === 0) continue
-    if (one.number === null || other.number === null) return (one.number ?? 0n) === 0n && (other.number ?? 0n) === 0n && !(one.number === null && other.number === null)
+    if (one.number === null || other.number === null)
+      return (one.number ?? 0n) === 0n && (other.number ?? 0n) === 0n && !(one.number === null && other.number === null)
     return one.number === other.number && (one.rest.length === 0) !== (other.rest.length === 0)
   }
   return false
@@ -86,7 +87,14 @@ function compareRuns(a: readonly (bigint | string)[], b: readonly (bigint | stri
   for (const [at, run] of a.entries()) {
     const other = b[at]
     if (other === undefined) return 1
-    const difference = typeof run === 'string' && typeof other === 'string' ? compareSigns(run, other) : run < other ? -1 : run > other ? 1 : 0
+    const difference =
+      typeof run === 'string' && typeof other === 'string'
+        ? compareSigns(run, other)
+        : run < other
+          ? -1
+          : run > other
+            ? 1
+            : 0
     if (difference) return difference
   }
   return a.length - b.length

@@ -17,12 +17,34 @@ export interface UpdateWork {
  */
 export function updateWork({ firmware }: Model, current: string): UpdateWork {
   const times = firmware.installMin
-  const isMinimum = (version: string) => ['same', 'newer'].includes(knownOrder(version, firmware.minimum, firmware.releases))
-  let releases = firmware.releases.filter(({ version }) => knownOrder(version, current, firmware.releases) !== 'unknown')
+  const isMinimum = (version: string) =>
+    ['same', 'newer'].includes(knownOrder(version, firmware.minimum, firmware.releases))
+  let releases = firmware.releases.filter(
+    ({ version }) => knownOrder(version, current, firmware.releases) !== 'unknown'
+  )
   for (;;) {
-    const { path } = firmwarePath({ current, releases: releases.map(({ version, needs, withdrawn }) => ({ version, withdrawn, ...(needs === undefined ? {} : { needs }) })), minimum: firmware.minimum }, inKnownOrder(firmware.releases))
-    const doubtful = path.find((version, at) => knownOrder(version, path[at - 1] ?? current, firmware.releases) !== 'newer')
-    if (doubtful === undefined) return { path, reachesMinimum: isMinimum(path.at(-1) ?? current), usualMin: times ? times.usual * path.length : null, mostMin: times ? times.most * path.length : null }
+    const { path } = firmwarePath(
+      {
+        current,
+        releases: releases.map(({ version, needs, withdrawn }) => ({
+          version,
+          withdrawn,
+          ...(needs === undefined ? {} : { needs })
+        })),
+        minimum: firmware.minimum
+      },
+      inKnownOrder(firmware.releases)
+    )
+    const doubtful = path.find(
+      (version, at) => knownOrder(version, path[at - 1] ?? current, firmware.releases) !== 'newer'
+    )
+    if (doubtful === undefined)
+      return {
+        path,
+        reachesMinimum: isMinimum(path.at(-1) ?? current),
+        usualMin: times ? times.usual * path.length : null,
+        mostMin: times ? times.most * path.length : null
+      }
     releases = releases.filter(({ version }) => version !== doubtful)
   }
 }

@@ -27,7 +27,11 @@ export function summarise(record: VisitRecord, findings: readonly Finding[]): Vi
     reason: record.brief.facts.reason ?? null,
     open: open.length,
     stages: Object.fromEntries(stages.map((stage) => [stage, stageOutcome(stage, findings)])) as VisitSummary['stages'],
-    heaviest: open.slice(0, SHOWN).map(({ rule, name, outcome, subject, evidence }) => ({ rule, outcome, text: `${subject?.name ?? name}: ${evidence}` })),
+    heaviest: open.slice(0, SHOWN).map(({ rule, name, outcome, subject, evidence }) => ({
+      rule,
+      outcome,
+      text: `${subject?.name ?? name}: ${evidence}`
+    })),
     units: Object.values(record.units).filter(({ removedSeq }) => removedSeq === null).length,
     ...movedOf(record),
     ...(record.review?.state === 'asked' ? { reviewAskedAt: record.review.at } : {})

@@ -15,15 +15,22 @@ export class HouseAir {
 
   constructor(definition: HouseDefinition) {
     const plan = definition.plan && homePlanOf(definition.plan)
-    this.#drawn = plan ? { plan, '2.4': obstaclesOf(plan, '2.4'), '5': obstaclesOf(plan, '5'), '6': obstaclesOf(plan, '6') } : null
+    this.#drawn = plan
+      ? { plan, '2.4': obstaclesOf(plan, '2.4'), '5': obstaclesOf(plan, '5'), '6': obstaclesOf(plan, '6') }
+      : null
   }
 
   /** What a band loses between two places, dB; null where nothing is drawn or one of them is nowhere. */
   #loss(band: Band, from: Where | null, to: Where | null): number | null {
     const drawn = this.#drawn
     if (!drawn || !from || !to) return null
-    const point = (where: Where) => ({ x: where.x, y: where.y, z: (drawn.plan.storeys.find(({ id }) => id === where.storey)?.floorM ?? 0) + (where.heightM ?? 1) })
-    return pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: point(from), to: point(to), ...drawn[band] }).totalDb
+    const point = (where: Where) => ({
+      x: where.x,
+      y: where.y,
+      z: (drawn.plan.storeys.find(({ id }) => id === where.storey)?.floorM ?? 0) + (where.heightM ?? 1)
+    })
+    return pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from: point(from), to: point(to), ...drawn[band] })
+      .totalDb
   }
 
   /** The signal of a unit at a place, on its better band for a device that is held there, dBm; null where it has no radio. */
@@ -32,7 +39,9 @@ export class HouseAir {
       const power = powerOf(unit, band)
       return power === null ? [] : [{ band, dbm: power - (this.#loss(band, unit.at, where) ?? UNDRAWN_HELD_DB) }]
     })
-    return found.find(({ band, dbm }) => band === '5' && dbm >= STAYS_DBM) ?? found.sort((a, b) => b.dbm - a.dbm)[0] ?? null
+    return (
+      found.find(({ band, dbm }) => band === '5' && dbm >= STAYS_DBM) ?? found.sort((a, b) => b.dbm - a.dbm)[0] ?? null
+    )
   }
 
   /** The signal between two units on the best band both have, dBm. */

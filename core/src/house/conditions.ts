@@ -5,9 +5,25 @@ export const [GOOD_DBM, LEAST_DBM] = [-70, -80]
 
 /** What is shown instead where a model has no look for a condition: what a person would then see. */
 const instead: Partial<Record<Condition, Condition>> = {
-  weak: 'good', 'no-link': 'no-internet', 'no-internet': 'good', failed: 'ready', pairing: 'ready', updating: 'booting', resetting: 'booting', ready: 'booting',
-  'lamps-off': 'off', 'radio-off': 'good', 'line-training': 'line-seeking', 'line-login': 'line-training', 'login-refused': 'no-line', 'line-seeking': 'booting', 'no-line': 'line-seeking',
-  'as-router': 'good', 'as-access-point': 'good', 'over-budget': 'good', good: 'as-router'
+  weak: 'good',
+  'no-link': 'no-internet',
+  'no-internet': 'good',
+  failed: 'ready',
+  pairing: 'ready',
+  updating: 'booting',
+  resetting: 'booting',
+  ready: 'booting',
+  'lamps-off': 'off',
+  'radio-off': 'good',
+  'line-training': 'line-seeking',
+  'line-login': 'line-training',
+  'login-refused': 'no-line',
+  'line-seeking': 'booting',
+  'no-line': 'line-seeking',
+  'as-router': 'good',
+  'as-access-point': 'good',
+  'over-budget': 'good',
+  good: 'as-router'
 }
 
 /** The state of a model that shows a condition; where nobody said which does, the start is off and what is good is good. */
@@ -17,16 +33,29 @@ export function stateShowing(model: Model, condition: Condition): ModelState {
     seen.add(wanted)
     const found = model.states.find(({ is }) => is === wanted)
     if (found) return found
-    const guessed = wanted === 'off' ? model.states.find(({ state }) => state === model.start) : wanted === 'good' ? model.states.find(({ good }) => good) : undefined
+    const guessed =
+      wanted === 'off'
+        ? model.states.find(({ state }) => state === model.start)
+        : wanted === 'good'
+          ? model.states.find(({ good }) => good)
+          : undefined
     if (guessed) return guessed
   }
   const start = model.states.find(({ state }) => state === model.start)!
   const first = model.moves.find(({ from }) => from === model.start)
-  return condition === 'off' ? start : model.states.find(({ state }) => state === first?.to) ?? start
+  return condition === 'off' ? start : (model.states.find(({ state }) => state === first?.to) ?? start)
 }
 
 /** How long a condition lasts where the model's table does not say, minutes: least, usual, most. */
-const usualMin: Partial<Record<Condition, number>> = { booting: 1, resetting: 0.4, pairing: 0.8, updating: 5, 'line-seeking': 2, 'line-training': 12, 'line-login': 1 }
+const usualMin: Partial<Record<Condition, number>> = {
+  booting: 1,
+  resetting: 0.4,
+  pairing: 0.8,
+  updating: 5,
+  'line-seeking': 2,
+  'line-training': 12,
+  'line-login': 1
+}
 
 /** How long a condition of a model lasts, in minutes. */
 export function lasts(model: Model, condition: Condition): { least: number; usual: number; most: number } {

@@ -20,16 +20,36 @@ export interface HouseMeasurement {
 
 /** Whether a unit sends the home's network now. */
 export function sendsNow(unit: UnitNow): boolean {
-  return unit.powered && unit.model.radios.length > 0 && unit.running['wifi.radio'] !== 'off' && !['off', 'booting', 'resetting', 'updating', 'ready', 'failed', 'pairing'].includes(unit.condition)
+  return (
+    unit.powered &&
+    unit.model.radios.length > 0 &&
+    unit.running['wifi.radio'] !== 'off' &&
+    !['off', 'booting', 'resetting', 'updating', 'ready', 'failed', 'pairing'].includes(unit.condition)
+  )
 }
 
 /** The share of the air of a unit's channel that others take. */
 export function busyShare(house: House, unit: UnitNow, band: '2.4' | '5' | '6'): number {
   const channel = Number(unit.running[channelField[band]] ?? (band === '2.4' ? 6 : 36))
   const widthMHz = band === '2.4' ? 20 : 80
-  const busy = (house.definition.air ?? []).filter((one) => one.band === band).reduce((sum, one) => {
-    try { return sum + one.busy * weightOf(one.dbm) * Math.min(1, channelOverlap({ band, a: { channel, widthMHz }, b: { channel: one.channel, widthMHz: one.widthMHz } }).shareOfA * 2) } catch { return sum }
-  }, 0)
+  const busy = (house.definition.air ?? [])
+    .filter((one) => one.band === band)
+    .reduce((sum, one) => {
+      try {
+        return (
+          sum +
+          one.busy *
+            weightOf(one.dbm) *
+            Math.min(
+              1,
+              channelOverlap({ band, a: { channel, widthMHz }, b: { channel: one.channel, widthMHz: one.widthMHz } })
+                .shareOfA * 2
+            )
+        )
+      } catch {
+        return sum
+      }
+    }, 0)
   return Math.min(0.95, busy)
 }
 
@@ -40,11 +60,24 @@ export function arrivesAt(house: House, id: string): { mbps: number; hops: numbe
   let at: UnitNow | undefined = house.units.get(id)
   for (let turn = 0; at && turn < 8; turn++) {
     const here: UnitNow = at
-    const cable = [...house.cables.values()].find((one) => one.a && one.b && [one.a.unit, one.b.unit].includes(here.definition.id) && house.network.linkMbps(one.id) > 0)
+    const cable = [...house.cables.values()].find(
+      (one) =>
+        one.a && one.b && [one.a.unit, one.b.unit].includes(here.definition.id) && house.network.linkMbps(one.id) > 0
+    )
     if (cable) mbps = Math.min(mbps, house.network.linkMbps(cable.id) * 0.94)
-    if (here.uplink === null || (here.definition.role !== 'node' && here.definition.role !== 'extender') || house.network.wired(here.definition.id)) break
+    if (
+      here.uplink === null ||
+      (here.definition.role !== 'node' && here.definition.role !== 'extender') ||
+      house.network.wired(here.definition.id)
+    )
+      break
     hops++
-    mbps = Math.min(mbps, (ARRIVES * linkRate({ rssiDbm: house.signal(here.uplink, here.definition.id), streams: 2, widthMHz: 80 }).phyMbps) / 2 ** (here.model.radios.filter(({ band }) => band === '5').length > 1 ? 0 : 1))
+    mbps = Math.min(
+      mbps,
+      (ARRIVES *
+        linkRate({ rssiDbm: house.signal(here.uplink, here.definition.id), streams: 2, widthMHz: 80 }).phyMbps) /
+        2 ** (here.model.radios.filter(({ band }) => band === '5').length > 1 ? 0 : 1)
+    )
     at = house.units.get(here.uplink)
   }
   return { mbps, hops }
@@ -55,8 +88,12 @@ const HOP_MS = 3
 
 /** Measures at a place, on the strongest unit's air or on that of a given one. Two measurements at one second are the same. */
 export function measureAir(house: House, where: Where, on?: string): HouseMeasurement {
-  const heard = [...house.units.values()].filter((unit) => sendsNow(unit) && (on === undefined || unit.definition.id === on))
-    .flatMap((unit) => { const signal = house.signalAt(unit.definition.id, where); return signal && signal.dbm >= -90 ? [{ unit, ...signal }] : [] })
+  const heard = [...house.units.values()]
+    .filter((unit) => sendsNow(unit) && (on === undefined || unit.definition.id === on))
+    .flatMap((unit) => {
+      const signal = house.signalAt(unit.definition.id, where)
+      return signal && signal.dbm >= -90 ? [{ unit, ...signal }] : []
+    })
     .sort((a, b) => b.dbm - a.dbm)
   const [best] = heard
   if (!best) return { unit: null, band: null, dbm: null, run: null }
@@ -64,13 +101,32 @@ export function measureAir(house: House, where: Where, on?: string): HouseMeasur
   const busy = busyShare(house, unit, band)
   const { mbps, hops } = arrivesAt(house, unit.definition.id)
   const radios = unit.model.radios.filter((radio) => radio.band === band)
-  const widthMHz = band === '2.4' ? 20 : ([80, 40, 20] as const).find((one) => radios.some(({ widthsMHz }) => widthsMHz.includes(one))) ?? 20
+  const widthMHz =
+    band === '2.4'
+      ? 20
+      : (([80, 40, 20] as const).find((one) => radios.some(({ widthsMHz }) => widthsMHz.includes(one))) ?? 20)
   const air = ARRIVES * linkRate({ rssiDbm: dbm, streams: 2, widthMHz }).phyMbps * (1 - busy)
   // A withdrawn version is one that loses what it sends.
-  const holed = unit.model.firmware.releases.some(({ version, withdrawn }) => withdrawn && version === unit.firmware) ? 0.3 : 1
-  const random = seededRandom(Math.round(house.now) * 31 + [...unit.definition.id].reduce((sum, one) => sum + one.charCodeAt(0), house.definition.seed))
+  const holed = unit.model.firmware.releases.some(({ version, withdrawn }) => withdrawn && version === unit.firmware)
+    ? 0.3
+    : 1
+  const random = seededRandom(
+    Math.round(house.now) * 31 +
+      [...unit.definition.id].reduce((sum, one) => sum + one.charCodeAt(0), house.definition.seed)
+  )
   const down = Math.min(mbps, air) * holed * (0.94 + random() * 0.06)
-  return { unit: unit.definition.id, band, dbm: Math.round(dbm), run: { downMbps: tenth(down), upMbps: tenth(Math.min(down, down * 0.3 + 5)), idleMs: tenth(LINE_MS + HOP_MS * hops + busy * 6 + random()), loadedMs: tenth(LINE_MS + HOP_MS * hops + 8 + busy * 40 + random() * 4), lossPercent: dbm < -80 ? 4 : 0 } }
+  return {
+    unit: unit.definition.id,
+    band,
+    dbm: Math.round(dbm),
+    run: {
+      downMbps: tenth(down),
+      upMbps: tenth(Math.min(down, down * 0.3 + 5)),
+      idleMs: tenth(LINE_MS + HOP_MS * hops + busy * 6 + random()),
+      loadedMs: tenth(LINE_MS + HOP_MS * hops + 8 + busy * 40 + random() * 4),
+      lossPercent: dbm < -80 ? 4 : 0
+    }
+  }
 }
 
 /** Measures by cable at a unit. */
@@ -79,7 +135,13 @@ export function measureCable(house: House, id: string): MeasuredRun {
   const { mbps, hops } = arrivesAt(house, id)
   const port = Math.max(0, ...unit.model.ports.filter(({ kind }) => kind === 'lan').map((one) => one.mbps ?? 0))
   const down = Math.min(mbps, port > 0 ? port * 0.94 : mbps)
-  return { downMbps: tenth(down * 0.99), upMbps: tenth(down * 0.1), idleMs: LINE_MS + HOP_MS * hops, loadedMs: LINE_MS + HOP_MS * hops + 6, lossPercent: 0 }
+  return {
+    downMbps: tenth(down * 0.99),
+    upMbps: tenth(down * 0.1),
+    idleMs: LINE_MS + HOP_MS * hops,
+    loadedMs: LINE_MS + HOP_MS * hops + 6,
+    lossPercent: 0
+  }
 }
 
 const tenth = (value: number) => Math.round(value * 10) / 10

@@ -8,7 +8,14 @@ const BAD_CABLE_MBPS = 0
 export function networkOf(house: HouseNow): HouseNetwork {
   const units = house.units
   const portOf = ({ unit, port }: HousePort) => units.get(unit)?.model.ports.find(({ id }) => id === port)
-  const mode = (unit: UnitNow) => unit.running.mode ?? (unit.definition.role === 'access-point' || unit.definition.role === 'node' || unit.definition.role === 'extender' || unit.definition.role === 'switch' ? 'access-point' : 'router')
+  const mode = (unit: UnitNow) =>
+    unit.running.mode ??
+    (unit.definition.role === 'access-point' ||
+    unit.definition.role === 'node' ||
+    unit.definition.role === 'extender' ||
+    unit.definition.role === 'switch'
+      ? 'access-point'
+      : 'router')
   /** The side of a unit that a port belongs to: a router keeps its internet port apart. */
   const sideOf = (end: HousePort): string | null => {
     const unit = units.get(end.unit)
@@ -19,9 +26,24 @@ export function networkOf(house: HouseNow): HouseNetwork {
     return null
   }
   const parents = new Map<string, string>()
-  const root = (one: string): string => { let at = one; while (parents.has(at)) at = parents.get(at)!; return at }
-  const join = (a: string, b: string) => { const [x, y] = [root(a), root(b)]; if (x !== y) parents.set(x, y) }
-  const on = (id: string) => { const unit = units.get(id); return Boolean(unit?.powered) && unit!.condition !== 'off' && unit!.condition !== 'booting' && unit!.condition !== 'resetting' }
+  const root = (one: string): string => {
+    let at = one
+    while (parents.has(at)) at = parents.get(at)!
+    return at
+  }
+  const join = (a: string, b: string) => {
+    const [x, y] = [root(a), root(b)]
+    if (x !== y) parents.set(x, y)
+  }
+  const on = (id: string) => {
+    const unit = units.get(id)
+    return (
+      Boolean(unit?.powered) &&
+      unit!.condition !== 'off' &&
+      unit!.condition !== 'booting' &&
+      unit!.condition !== 'resetting'
+    )
+  }
   const lineAt = new Set<string>()
   const wiredTo = new Map<string, Set<string>>()
   const internetPortUsed = new Set<string>()
@@ -29,10 +51,14 @@ export function networkOf(house: HouseNow): HouseNetwork {
   // Power first, from switches that are on: who is fed comes before who is joined.
   for (const cable of house.cables.values()) {
     if (!cable.a || !cable.b || cable.bad) continue
-    for (const [mine, other] of [[cable.a, cable.b], [cable.b, cable.a]] as const) {
+    for (const [mine, other] of [
+      [cable.a, cable.b],
+      [cable.b, cable.a]
+    ] as const) {
       const gives = portOf(other)?.powerOutW ?? 0
       if ((portOf(mine)?.powerInClass ?? 0) > 0 && gives > 0 && units.get(other.unit)?.powered) fed.add(mine.unit)
-      if (other.unit === 'line' && ['coax', 'telephone-line', 'fibre'].includes(portOf(mine)?.kind ?? '')) lineAt.add(mine.unit)
+      if (other.unit === 'line' && ['coax', 'telephone-line', 'fibre'].includes(portOf(mine)?.kind ?? ''))
+        lineAt.add(mine.unit)
       if (portOf(mine)?.kind === 'internet') internetPortUsed.add(mine.unit)
     }
     const [a, b] = [sideOf(cable.a), sideOf(cable.b)]
@@ -44,12 +70,30 @@ export function networkOf(house: HouseNow): HouseNetwork {
   for (const [id, unit] of units) {
     if (unit.partner !== null && on(id) && on(unit.partner)) join(`lan ${id}`, `lan ${unit.partner}`)
     const joined = !['ready', 'failed', 'pairing'].includes(unit.condition)
-    if (unit.uplink !== null && unit.configured && joined && on(id) && on(unit.uplink) && house.signal(unit.uplink, id) >= LEAST_DBM) join(`lan ${id}`, `lan ${unit.uplink}`)
+    if (
+      unit.uplink !== null &&
+      unit.configured &&
+      joined &&
+      on(id) &&
+      on(unit.uplink) &&
+      house.signal(unit.uplink, id) >= LEAST_DBM
+    )
+      join(`lan ${id}`, `lan ${unit.uplink}`)
   }
   // Who reaches the internet: modems and gateways by their line, then all that is joined to one that does.
   const online = new Set<string>()
-  for (const [id, unit] of units) if ((unit.definition.role === 'modem' || unit.definition.role === 'gateway') && unit.condition === 'good' && lineAt.has(id) && !unit.stuck) online.add(id)
-  const brings = (id: string) => { const role = units.get(id)!.definition.role; return role === 'modem' || role === 'gateway' || (role === 'router' && mode(units.get(id)!) === 'router') }
+  for (const [id, unit] of units)
+    if (
+      (unit.definition.role === 'modem' || unit.definition.role === 'gateway') &&
+      unit.condition === 'good' &&
+      lineAt.has(id) &&
+      !unit.stuck
+    )
+      online.add(id)
+  const brings = (id: string) => {
+    const role = units.get(id)!.definition.role
+    return role === 'modem' || role === 'gateway' || (role === 'router' && mode(units.get(id)!) === 'router')
+  }
   const lanOf = (id: string) => units.get(id)!.running['lan.address']
   const isLost = (id: string): boolean => {
     const own = lanOf(id)
@@ -58,8 +102,11 @@ export function networkOf(house: HouseNow): HouseNetwork {
     return [...units.keys()].some((other) => {
       const theirs = lanOf(other)
       if (other === id || !on(other) || theirs === undefined) return false
-      if (routes && root(`wan ${id}`) === root(`lan ${other}`)) return theirs.split('.').slice(0, 3).join('.') === own.split('.').slice(0, 3).join('.')
-      return theirs === own && root(`lan ${id}`) === root(`lan ${other}`) && units.get(other)!.definition.role === 'gateway'
+      if (routes && root(`wan ${id}`) === root(`lan ${other}`))
+        return theirs.split('.').slice(0, 3).join('.') === own.split('.').slice(0, 3).join('.')
+      return (
+        theirs === own && root(`lan ${id}`) === root(`lan ${other}`) && units.get(other)!.definition.role === 'gateway'
+      )
     })
   }
   for (let round = 0; round <= units.size; round++) {
@@ -70,22 +117,49 @@ export function networkOf(house: HouseNow): HouseNetwork {
       const side = unit.definition.role === 'router' && mode(unit) === 'router' && hasPort ? `wan ${id}` : `lan ${id}`
       // One range on both its sides, or another at its own address: what goes out does not find its way.
       if (isLost(id)) continue
-      const reaches = [...units.keys()].some((other) => other !== id && online.has(other) && brings(other) && root(`lan ${other}`) === root(side) && on(other))
-      if (reaches) { online.add(id); changed = true }
+      const reaches = [...units.keys()].some(
+        (other) =>
+          other !== id && online.has(other) && brings(other) && root(`lan ${other}`) === root(side) && on(other)
+      )
+      if (reaches) {
+        online.add(id)
+        changed = true
+      }
     }
     if (!changed) break
   }
-  const serves = (id: string) => { const unit = units.get(id)!; return on(id) && unit.running['dhcp.server'] === 'on' && unit.definition.role !== 'modem' }
-  const clientSide = (id: string) => { const unit = units.get(id)!; return unit.definition.role === 'router' && mode(unit) === 'router' && unit.model.ports.some(({ kind }) => kind === 'internet') ? `wan ${id}` : `lan ${id}` }
-  const serversOf = (id: string) => [...units.keys()].filter((other) => serves(other) && root(`lan ${other}`) === root(`lan ${id}`))
+  const serves = (id: string) => {
+    const unit = units.get(id)!
+    return on(id) && unit.running['dhcp.server'] === 'on' && unit.definition.role !== 'modem'
+  }
+  const clientSide = (id: string) => {
+    const unit = units.get(id)!
+    return unit.definition.role === 'router' &&
+      mode(unit) === 'router' &&
+      unit.model.ports.some(({ kind }) => kind === 'internet')
+      ? `wan ${id}`
+      : `lan ${id}`
+  }
+  const serversOf = (id: string) =>
+    [...units.keys()].filter((other) => serves(other) && root(`lan ${other}`) === root(`lan ${id}`))
   return {
-    online, lineAt, fed, internetPortUsed, serversOf,
-    wired: (id) => [...(wiredTo.get(id) ?? [])].some((other) => units.get(other)?.definition.role !== 'powerline-adapter' || units.get(other)?.partner !== null),
+    online,
+    lineAt,
+    fed,
+    internetPortUsed,
+    serversOf,
+    wired: (id) =>
+      [...(wiredTo.get(id) ?? [])].some(
+        (other) => units.get(other)?.definition.role !== 'powerline-adapter' || units.get(other)?.partner !== null
+      ),
     addressOf: (id) => {
       const unit = units.get(id)!
-      if (unit.running['lan.address'] !== undefined && unit.running['lan.address'] !== '') return unit.running['lan.address']
+      if (unit.running['lan.address'] !== undefined && unit.running['lan.address'] !== '')
+        return unit.running['lan.address']
       if (!on(id)) return null
-      const server = [...units.keys()].find((other) => other !== id && serves(other) && root(`lan ${other}`) === root(clientSide(id)))
+      const server = [...units.keys()].find(
+        (other) => other !== id && serves(other) && root(`lan ${other}`) === root(clientSide(id))
+      )
       const from = server === undefined ? undefined : units.get(server)!.running['dhcp.from']
       if (from === undefined) return null
       // Dealt in the order of the units: the first free one each.
@@ -96,7 +170,9 @@ export function networkOf(house: HouseNow): HouseNetwork {
     linkMbps: (name) => {
       const cable = house.cables.get(name)
       if (!cable?.a || !cable.b || cable.bad || !on(cable.a.unit) || !on(cable.b.unit)) return BAD_CABLE_MBPS
-      const speeds = [portOf(cable.a)?.mbps, portOf(cable.b)?.mbps, cable.category === 'cat5' ? 100 : undefined].filter((one): one is number => one !== undefined)
+      const speeds = [portOf(cable.a)?.mbps, portOf(cable.b)?.mbps, cable.category === 'cat5' ? 100 : undefined].filter(
+        (one): one is number => one !== undefined
+      )
       return speeds.length ? Math.min(...speeds) : BAD_CABLE_MBPS
     }
   }

@@ -15,9 +15,19 @@ export function conditionWhenSettled(house: HouseNow, id: string): Condition {
   }
   if (unit.running['wifi.radio'] === 'off' && unit.model.radios.length > 0) return 'radio-off'
   const mode = unit.running.mode ?? (role === 'access-point' ? 'access-point' : 'router')
-  const converts = unit.model.roles.includes('router') && unit.model.roles.includes('access-point') && unit.model.methods.some(({ kind }) => kind === 'access-point')
+  const converts =
+    unit.model.roles.includes('router') &&
+    unit.model.roles.includes('access-point') &&
+    unit.model.methods.some(({ kind }) => kind === 'access-point')
   // An old router tells by its ports what it is used as.
-  if (converts && !unit.model.mesh) return mode === 'access-point' || !house.network.internetPortUsed.has(id) ? 'as-access-point' : online ? 'as-router' : unit.model.states.some(({ is }) => is === 'no-internet') ? 'no-internet' : 'as-access-point'
+  if (converts && !unit.model.mesh)
+    return mode === 'access-point' || !house.network.internetPortUsed.has(id)
+      ? 'as-access-point'
+      : online
+        ? 'as-router'
+        : unit.model.states.some(({ is }) => is === 'no-internet')
+          ? 'no-internet'
+          : 'as-access-point'
   if (!unit.configured) return 'ready'
   if (role === 'node' || role === 'extender') {
     if (house.network.wired(id)) return online ? 'good' : 'no-internet'
@@ -28,7 +38,8 @@ export function conditionWhenSettled(house: HouseNow, id: string): Condition {
     if (!online) return 'no-internet'
     return dbm < GOOD_DBM ? 'weak' : 'good'
   }
-  if (role === 'access-point' || role === 'switch' || role === 'controller') return online || house.network.wired(id) ? 'good' : 'no-link'
+  if (role === 'access-point' || role === 'switch' || role === 'controller')
+    return online || house.network.wired(id) ? 'good' : 'no-link'
   return online ? 'good' : 'no-internet'
 }
 

@@ -27,7 +27,8 @@ export type MacFacts = z.infer<typeof macOutput>
 /** What is wrong with a MAC address as typed, in words; null where it can be read. */
 export function macProblem(text: string): string | null {
   const bare = digitsOf(text)
-  if (bare === null) return 'must be a MAC address: twelve hexadecimal digits, in pairs with : or -, in fours with dots, or bare'
+  if (bare === null)
+    return 'must be a MAC address: twelve hexadecimal digits, in pairs with : or -, in fours with dots, or bare'
   if (bare === '000000000000') return 'is all zeros; read it again from the label'
   if (bare === 'ffffffffffff') return 'is the broadcast address; read it again from the label'
   return null
@@ -37,7 +38,9 @@ export function macProblem(text: string): string | null {
 export function unitMacProblem(text: string): string | null {
   const problem = macProblem(text)
   if (problem) return problem
-  return readMac({ text }).multicast ? 'is a multicast address, which no unit has; check its second digit on the label' : null
+  return readMac({ text }).multicast
+    ? 'is a multicast address, which no unit has; check its second digit on the label'
+    : null
 }
 
 /**

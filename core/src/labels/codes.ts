@@ -3,10 +3,23 @@ import type { Reading, Taken } from './reading'
 
 /** What makers call a field inside a code, without case; `just` where it can mean nothing else. A NAME may be the product's, a PIN the pairing button's, a URL the maker's help. */
 const keys: Record<string, { field: LabelField; just: boolean }> = {
-  sn: { field: 'serial', just: true }, 's/n': { field: 'serial', just: true }, serial: { field: 'serial', just: true }, serialno: { field: 'serial', just: true }, serialnumber: { field: 'serial', just: true },
-  mac: { field: 'mac', just: true }, macaddress: { field: 'mac', just: true }, hw: { field: 'mac', just: false },
-  ssid: { field: 'ssid', just: true }, key: { field: 'key', just: false }, passphrase: { field: 'key', just: true }, psk: { field: 'key', just: true }, wpakey: { field: 'key', just: true },
-  setup: { field: 'setup-code', just: true }, setupcode: { field: 'setup-code', just: true }, code: { field: 'setup-code', just: false }, ip: { field: 'address', just: true }
+  sn: { field: 'serial', just: true },
+  's/n': { field: 'serial', just: true },
+  serial: { field: 'serial', just: true },
+  serialno: { field: 'serial', just: true },
+  serialnumber: { field: 'serial', just: true },
+  mac: { field: 'mac', just: true },
+  macaddress: { field: 'mac', just: true },
+  hw: { field: 'mac', just: false },
+  ssid: { field: 'ssid', just: true },
+  key: { field: 'key', just: false },
+  passphrase: { field: 'key', just: true },
+  psk: { field: 'key', just: true },
+  wpakey: { field: 'key', just: true },
+  setup: { field: 'setup-code', just: true },
+  setupcode: { field: 'setup-code', just: true },
+  code: { field: 'setup-code', just: false },
+  ip: { field: 'address', just: true }
 }
 const users = new Set(['user', 'username', 'login'])
 const passwords = new Set(['pass', 'password', 'pw', 'pwd'])
@@ -34,8 +47,11 @@ export function readCode(reading: Reading): Taken[] {
   const keyed = fieldsOf(pairs, reading)
   if (keyed.length || pairs.length > 1) return keyed
   if (/^https?:\/\//i.test(text)) return [{ field: 'address', raw: text, reading, named: false, just: false }]
-  if (/^[0-9A-Fa-f]{12}$/.test(text) || /^(?:[0-9A-Fa-f]{2}[:-]){5}[0-9A-Fa-f]{2}$/.test(text)) return [{ field: 'mac', raw: text, reading, named: false, just: false }]
-  return /^[A-Za-z0-9][A-Za-z0-9./-]{3,39}$/.test(text) ? [{ field: 'serial', raw: text, reading, named: false, just: false }] : []
+  if (/^[0-9A-Fa-f]{12}$/.test(text) || /^(?:[0-9A-Fa-f]{2}[:-]){5}[0-9A-Fa-f]{2}$/.test(text))
+    return [{ field: 'mac', raw: text, reading, named: false, just: false }]
+  return /^[A-Za-z0-9][A-Za-z0-9./-]{3,39}$/.test(text)
+    ? [{ field: 'serial', raw: text, reading, named: false, just: false }]
+    : []
 }
 
 function fieldsOf(pairs: readonly [string, string][], reading: Reading): Taken[] {
@@ -47,8 +63,10 @@ function fieldsOf(pairs: readonly [string, string][], reading: Reading): Taken[]
   const user = pairs.find(([key]) => users.has(plainKey(key)))?.[1]
   const password = pairs.find(([key]) => passwords.has(plainKey(key)))?.[1]
   // A password beside a user is the page's login; beside a network's name it is most likely the network's.
-  if (user !== undefined && password !== undefined) taken.push({ field: 'login', raw: `${user} / ${password}`, reading, named: true, just: false })
-  else if (password !== undefined && taken.some(({ field }) => field === 'ssid')) taken.push({ field: 'key', raw: password, reading, named: true, just: false })
+  if (user !== undefined && password !== undefined)
+    taken.push({ field: 'login', raw: `${user} / ${password}`, reading, named: true, just: false })
+  else if (password !== undefined && taken.some(({ field }) => field === 'ssid'))
+    taken.push({ field: 'key', raw: password, reading, named: true, just: false })
   return taken
 }
 
@@ -79,10 +97,13 @@ export function joinCode(text: string): { ssid: string; passphrase: string } | n
 }
 
 function keyedPairs(text: string): [string, string][] {
-  return text.replace(/^[A-Z]{3,20}:(?=[A-Za-z/ ]{1,12}=)/, '').split(/[;,&\n]/).flatMap((part): [string, string][] => {
-    const match = /^\s*([A-Za-z][A-Za-z/_ ]{0,14})\s*[=:]\s*(.+?)\s*$/.exec(part)
-    return match ? [[match[1]!.trim(), match[2]!]] : []
-  })
+  return text
+    .replace(/^[A-Z]{3,20}:(?=[A-Za-z/ ]{1,12}=)/, '')
+    .split(/[;,&\n]/)
+    .flatMap((part): [string, string][] => {
+      const match = /^\s*([A-Za-z][A-Za-z/_ ]{0,14})\s*[=:]\s*(.+?)\s*$/.exec(part)
+      return match ? [[match[1]!.trim(), match[2]!]] : []
+    })
 }
 
 /** The pairs of a code that is a flat JSON object; null where it is none. */
@@ -90,15 +111,24 @@ function jsonPairs(text: string): [string, string][] | null {
   if (!text.startsWith('{')) return null
   try {
     const parsed: unknown = JSON.parse(text)
-    return typeof parsed === 'object' && parsed !== null ? Object.entries(parsed).flatMap(([key, value]): [string, string][] => (typeof value === 'string' ? [[key, value]] : [])) : null
-  } catch { return null }
+    return typeof parsed === 'object' && parsed !== null
+      ? Object.entries(parsed).flatMap(([key, value]): [string, string][] =>
+          typeof value === 'string' ? [[key, value]] : []
+        )
+      : null
+  } catch {
+    return null
+  }
 }
 
 /** The address and what the maker says of the unit in a code for joining by the device provisioning protocol (Wi-Fi Alliance, Easy Connect): `M` and `I`; its `K` is a public key, no passphrase. */
 function dppPairs(text: string): [string, string][] {
-  return text.slice('DPP:'.length).split(';').flatMap((part): [string, string][] => {
-    const mac = /^M:([0-9A-Fa-f]{12})$/.exec(part)
-    const info = /^I:(.+)$/.exec(part)
-    return mac ? [['mac', mac[1]!]] : info ? keyedPairs(info[1]!) : []
-  })
+  return text
+    .slice('DPP:'.length)
+    .split(';')
+    .flatMap((part): [string, string][] => {
+      const mac = /^M:([0-9A-Fa-f]{12})$/.exec(part)
+      const info = /^I:(.+)$/.exec(part)
+      return mac ? [['mac', mac[1]!]] : info ? keyedPairs(info[1]!) : []
+    })
 }

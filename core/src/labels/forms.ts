@@ -7,15 +7,31 @@ import { fitsMask } from './mask'
 import type { KnownModel, Taken } from './reading'
 
 /** A value in the form of its field. */
-export interface Formed { value: string; fits: boolean; sure: boolean }
+export interface Formed {
+  value: string
+  fits: boolean
+  sure: boolean
+}
 
 /** Brings what was taken into the form of its field; null where it cannot be that field at all. */
-export function formOf(field: LabelField, taken: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
-  return taken.reading.source === 'print' ? misreadable(field, taken, mask, model) : asItStands(field, taken, mask, model)
+export function formOf(
+  field: LabelField,
+  taken: Taken,
+  mask: string | undefined,
+  model: KnownModel | null
+): Formed | null {
+  return taken.reading.source === 'print'
+    ? misreadable(field, taken, mask, model)
+    : asItStands(field, taken, mask, model)
 }
 
 /** What a unit is to have on its label, as a person or a code gives it: never changed. Where it does not look as it is to, `fits` is false. */
-function asItStands(field: LabelField, { raw, reading, just }: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
+function asItStands(
+  field: LabelField,
+  { raw, reading, just }: Taken,
+  mask: string | undefined,
+  model: KnownModel | null
+): Formed | null {
   // A join code's passphrase may begin or end with a blank; pasted text has them round its values.
   const whole = reading.source === 'pasted' ? raw.trim() : raw
   // What stands behind a wide gap is another column; that there was one leaves a doubt.
@@ -25,28 +41,44 @@ function asItStands(field: LabelField, { raw, reading, just }: Taken, mask: stri
     case 'mac': {
       if (unitMacProblem(value)) return null
       const { mac } = readMac({ text: value })
-      return { value: mac, fits: mask === undefined || fitsMask(mask, mac.replaceAll(':', '').toUpperCase()), sure: just }
+      return {
+        value: mac,
+        fits: mask === undefined || fitsMask(mask, mac.replaceAll(':', '').toUpperCase()),
+        sure: just
+      }
     }
     case 'serial': {
       if (!/^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(value) || !/\d/.test(value)) return null
-      return { value, fits: mask === undefined || fitsMask(mask, value), sure: sure || (just && mask !== undefined && fitsMask(mask, value)) }
+      return {
+        value,
+        fits: mask === undefined || fitsMask(mask, value),
+        sure: sure || (just && mask !== undefined && fitsMask(mask, value))
+      }
     }
     case 'key':
     case 'setup-code': {
       const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
-      return long ? { value, fits: mask === undefined || fitsMask(mask, value), sure: sure && !/^[(["]/.test(value) } : null
+      return long
+        ? { value, fits: mask === undefined || fitsMask(mask, value), sure: sure && !/^[(["]/.test(value) }
+        : null
     }
     case 'ssid': {
       const prefix = model?.ssidPrefix ?? null
-      return ssidProblem(value) ? null : { value, fits: prefix === null || value.startsWith(prefix), sure: sure && !/^[(["]|[:=]\s/.test(value) }
+      return ssidProblem(value)
+        ? null
+        : { value, fits: prefix === null || value.startsWith(prefix), sure: sure && !/^[(["]|[:=]\s/.test(value) }
     }
     case 'address': {
-      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(value)?.[0].replace(/[.,;)]+$/, '')
+      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i
+        .exec(value)?.[0]
+        .replace(/[.,;)]+$/, '')
       if (address === undefined || !isAddress(address)) return null
       return { value: address, fits: true, sure: sure && address === value }
     }
-    case 'login': return value.length < 3 ? null : { value, fits: true, sure }
-    default: return null
+    case 'login':
+      return value.length < 3 ? null : { value, fits: true, sure }
+    default:
+      return null
   }
 }
 
@@ -57,20 +89,29 @@ function isAddress(text: string): boolean {
 }
 
 /** What print was read as: look-alikes that the form of the field allows are put right. */
-function misreadable(field: LabelField, { raw }: Taken, mask: string | undefined, model: KnownModel | null): Formed | null {
+function misreadable(
+  field: LabelField,
+  { raw }: Taken,
+  mask: string | undefined,
+  model: KnownModel | null
+): Formed | null {
   switch (field) {
     case 'mac': {
       const hex = settleHex(raw, mask) ?? hexIn(raw, mask)
       if (!hex) return null
       const value = hex.value.match(/../g)!.join(':')
-      return unitMacProblem(value) ? null : { value, fits: mask === undefined || fitsMask(mask, hex.value.toUpperCase()), sure: hex.sure }
+      return unitMacProblem(value)
+        ? null
+        : { value, fits: mask === undefined || fitsMask(mask, hex.value.toUpperCase()), sure: hex.sure }
     }
     case 'serial': {
       const text = tightened(raw)
       const masked = mask === undefined ? null : prefixByMask(text, mask)
       if (masked) return { value: masked.value, fits: true, sure: masked.sure }
       const value = (/^[A-Za-z0-9][A-Za-z0-9./-]{2,39}/.exec(text) ?? [''])[0]
-      return value.length < 4 || !/\d/.test(value) ? null : { value, fits: mask === undefined, sure: !/[0OoQ1lI5S8B2Z6G]/.test(value) }
+      return value.length < 4 || !/\d/.test(value)
+        ? null
+        : { value, fits: mask === undefined, sure: !/[0OoQ1lI5S8B2Z6G]/.test(value) }
     }
     case 'key':
     case 'setup-code': {
@@ -81,9 +122,12 @@ function misreadable(field: LabelField, { raw }: Taken, mask: string | undefined
       const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
       return long ? { value, fits: mask === undefined, sure: false } : null
     }
-    case 'ssid': return printedSsid(raw, model?.ssidPrefix ?? null)
+    case 'ssid':
+      return printedSsid(raw, model?.ssidPrefix ?? null)
     case 'address': {
-      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(raw)
+      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(
+        raw
+      )
       const value = address?.[0].replace(/\s/g, '').replace(/,/g, '.')
       return value === undefined || !isAddress(value) ? null : { value, fits: true, sure: false }
     }
@@ -92,16 +136,26 @@ function misreadable(field: LabelField, { raw }: Taken, mask: string | undefined
       if (value.length < 3) return null
       const [user, password] = value.split(' / ')
       const masked = mask === undefined || password === undefined ? null : prefixByMask(password, mask)
-      return masked ? { value: `${user} / ${masked.value}`, fits: true, sure: masked.sure } : { value, fits: mask === undefined, sure: false }
+      return masked
+        ? { value: `${user} / ${masked.value}`, fits: true, sure: masked.sure }
+        : { value, fits: mask === undefined, sure: false }
     }
-    default: return null
+    default:
+      return null
   }
 }
 
 /** Twelve hexadecimal digits within a line, in pairs, in fours or bare. */
 function hexIn(line: string, mask: string | undefined): Settled | null {
-  const shapes = [/(?:[0-9A-Za-z|!]{2}\s?[:.-]\s?){5}[0-9A-Za-z|!]{2}/, /(?:[0-9A-Za-z|!]{4}\s?\.\s?){2}[0-9A-Za-z|!]{4}/, /(?<![0-9A-Za-z])[0-9A-Za-z|!]{12}(?![0-9A-Za-z])/]
-  const clean = line.replace(/0[®©@]|[®©@]0/g, '0').replace(/[®©@¢]/g, '0').replace(/[€£]/g, 'E')
+  const shapes = [
+    /(?:[0-9A-Za-z|!]{2}\s?[:.-]\s?){5}[0-9A-Za-z|!]{2}/,
+    /(?:[0-9A-Za-z|!]{4}\s?\.\s?){2}[0-9A-Za-z|!]{4}/,
+    /(?<![0-9A-Za-z])[0-9A-Za-z|!]{12}(?![0-9A-Za-z])/
+  ]
+  const clean = line
+    .replace(/0[®©@]|[®©@]0/g, '0')
+    .replace(/[®©@¢]/g, '0')
+    .replace(/[€£]/g, 'E')
   for (const shape of shapes) {
     const found = shape.exec(clean)
     const settled = found && settleHex(found[0], mask)
@@ -113,7 +167,11 @@ function hexIn(line: string, mask: string | undefined): Settled | null {
 /** Blanks that the reader of text puts round joints of a value are none of it. */
 export function tightened(text: string): string {
   // A nought with a stroke through it comes out as a sign, or as a nought and a sign.
-  return text.replace(/\s*([-./:_])\s*/g, '$1').replace(/0[®©@]|[®©@]0/g, '0').replace(/[®©@](?=\S|$)/g, '0').trim()
+  return text
+    .replace(/\s*([-./:_])\s*/g, '$1')
+    .replace(/0[®©@]|[®©@]0/g, '0')
+    .replace(/[®©@](?=\S|$)/g, '0')
+    .trim()
 }
 
 /** The value at the start of a text that a mask fits, whatever stands after it. */
@@ -121,7 +179,13 @@ function prefixByMask(text: string, mask: string): { value: string; sure: boolea
   const length = mask.replace(/\\(.)/g, '$1').length
   const bare = text.replace(/^\S{1,3}\s{2,}|\s{2,}.*$/g, '')
   const tokens = bare.split(/\s+/)
-  for (const candidate of [bare, bare.slice(0, length), bare.replace(/\s/g, '').slice(0, length), ...tokens, ...tokens.map((one) => one.slice(0, length))]) {
+  for (const candidate of [
+    bare,
+    bare.slice(0, length),
+    bare.replace(/\s/g, '').slice(0, length),
+    ...tokens,
+    ...tokens.map((one) => one.slice(0, length))
+  ]) {
     const settled = settleByMask(candidate, mask)
     if (settled) return settled
   }
@@ -148,6 +212,7 @@ function printedSsid(raw: string, prefix: string | null): Formed | null {
   // The start of a default name is known, so that what was misread in it is put right.
   const start = value.slice(0, prefix.length)
   if (start === prefix) return { value: value.replace(/\s.*$/, ''), fits: true, sure: true }
-  if (editDistance(start.toLowerCase().replace(/[\s_]/g, '_'), prefix.toLowerCase()) <= Math.ceil(prefix.length / 4)) return { value: prefix + value.slice(prefix.length).trim().replace(/\s.*$/, ''), fits: true, sure: false }
+  if (editDistance(start.toLowerCase().replace(/[\s_]/g, '_'), prefix.toLowerCase()) <= Math.ceil(prefix.length / 4))
+    return { value: prefix + value.slice(prefix.length).trim().replace(/\s.*$/, ''), fits: true, sure: false }
   return { value, fits: false, sure: false }
 }

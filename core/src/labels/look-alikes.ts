@@ -1,7 +1,31 @@
 import { placesOf } from './mask'
 
 /** Characters that look alike in print, each group once. */
-export const lookAlikeGroups = ['0OoQD', '1lI|i!', '5Ss', '8B', '2Zz', '6Gb', '9gq', '4A', 'uv', 'VU', 'Cc', 'Kk', 'Pp', 'Ww', 'Xx', 'Yy', 'Mm', 'Nn', 'Tt', 'Jj', 'Ff', 'Uu', 'Vv'] as const
+export const lookAlikeGroups = [
+  '0OoQD',
+  '1lI|i!',
+  '5Ss',
+  '8B',
+  '2Zz',
+  '6Gb',
+  '9gq',
+  '4A',
+  'uv',
+  'VU',
+  'Cc',
+  'Kk',
+  'Pp',
+  'Ww',
+  'Xx',
+  'Yy',
+  'Mm',
+  'Nn',
+  'Tt',
+  'Jj',
+  'Ff',
+  'Uu',
+  'Vv'
+] as const
 
 /** Characters that worn print makes alike, taken only where the one that was read cannot stand. */
 const wornGroups = ['068BD', '17T', '3B8', '5E6', '9g4', '®©@0O', '7Z', 'hb6', 'cecoe', 'rnm', '€CE'] as const
@@ -56,7 +80,23 @@ export function settleByMask(text: string, mask: string): Settled | null {
 }
 
 /** Hexadecimal digits as they are misread. The letter B and the digit 8 are both hexadecimal, so those two stay in doubt. */
-const hexRepairs: Record<string, string> = { O: '0', o: '0', Q: '0', I: '1', l: '1', '|': '1', i: '1', '!': '1', S: '5', s: '5', Z: '2', z: '2', G: '6', g: '9', q: '9' }
+const hexRepairs: Record<string, string> = {
+  O: '0',
+  o: '0',
+  Q: '0',
+  I: '1',
+  l: '1',
+  '|': '1',
+  i: '1',
+  '!': '1',
+  S: '5',
+  s: '5',
+  Z: '2',
+  z: '2',
+  G: '6',
+  g: '9',
+  q: '9'
+}
 
 /** Twelve hexadecimal digits out of a reading, misread ones put right; null where it does not hold just twelve. A mask tells what the maker's addresses look like. */
 export function settleHex(text: string, mask?: string): Settled | null {
@@ -65,7 +105,9 @@ export function settleHex(text: string, mask?: string): Settled | null {
   const masked = mask === undefined ? null : settleByMask(bare.toUpperCase(), mask)
   if (masked) return { value: masked.value.toLowerCase(), sure: masked.sure && !/[8B6]/.test(bare.slice(-6)) }
   const value = [...bare].map((character) => hexRepairs[character] ?? character).join('')
-  return /^[0-9A-Fa-f]{12}$/.test(value) ? { value: value.toLowerCase(), sure: value === bare && !/[8B6]/.test(bare) } : null
+  return /^[0-9A-Fa-f]{12}$/.test(value)
+    ? { value: value.toLowerCase(), sure: value === bare && !/[8B6]/.test(bare) }
+    : null
 }
 
 const MOST_OTHERS = 6

@@ -5,9 +5,14 @@
  * `H` a hexadecimal digit in capitals; `\` takes the next character as it is; anything else stands for itself.
  */
 const alphabets: Record<string, string> = {
-  9: '0123456789', A: 'ABCDEFGHIJKLMNOPQRSTUVWXYZ', a: 'abcdefghijklmnopqrstuvwxyz',
-  X: 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789', x: 'abcdefghijklmnopqrstuvwxyz0123456789',
-  C: 'ACDEFHJKLMNPRTUVWXY3479', c: 'acdefhjkmnprtuvwxy3479', H: '0123456789ABCDEF'
+  9: '0123456789',
+  A: 'ABCDEFGHIJKLMNOPQRSTUVWXYZ',
+  a: 'abcdefghijklmnopqrstuvwxyz',
+  X: 'ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789',
+  x: 'abcdefghijklmnopqrstuvwxyz0123456789',
+  C: 'ACDEFHJKLMNPRTUVWXY3479',
+  c: 'acdefhjkmnprtuvwxy3479',
+  H: '0123456789ABCDEF'
 }
 
 /** One place of a mask: the characters that may stand there. */
@@ -30,7 +35,11 @@ export function placesOf(mask: string): MaskPlace[] {
     if (escaped) at++
     const sign = mask[at] ?? ''
     const alphabet = escaped ? undefined : alphabets[sign]
-    places.push({ fixed: alphabet === undefined, alphabet: alphabet ?? sign, allows: (character) => (alphabet ?? sign).includes(character) })
+    places.push({
+      fixed: alphabet === undefined,
+      alphabet: alphabet ?? sign,
+      allows: (character) => (alphabet ?? sign).includes(character)
+    })
   }
   parsed.set(mask, places)
   return places
@@ -53,5 +62,7 @@ export function fitsMask(mask: string, value: string): boolean {
  * @param pick gives a whole number from 0 to below its argument
  */
 export function fillMask(mask: string, pick: (below: number) => number): string {
-  return placesOf(mask).map(({ alphabet }) => alphabet[pick(alphabet.length)]!).join('')
+  return placesOf(mask)
+    .map(({ alphabet }) => alphabet[pick(alphabet.length)]!)
+    .join('')
 }

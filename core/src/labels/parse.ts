@@ -19,7 +19,8 @@ export interface Proposal {
 }
 
 /** What is odd about a label as a whole. */
-export type LabelOddity = { code: 'two-macs'; values: string[] } | { code: 'another-model'; read: string } | { code: 'nothing-found' }
+export type LabelOddity =
+  { code: 'two-macs'; values: string[] } | { code: 'another-model'; read: string } | { code: 'nothing-found' }
 
 export interface ParsedLabel {
   proposals: Proposal[]
@@ -32,24 +33,43 @@ export interface ParsedLabel {
  * @param models that the label may be of
  * @param own the unit's own model, where it is known; a label of another one is called out
  */
-export function parseLabel(readings: readonly Reading[], models: readonly KnownModel[], own: KnownModel | null = models.length === 1 ? models[0]! : null): ParsedLabel {
+export function parseLabel(
+  readings: readonly Reading[],
+  models: readonly KnownModel[],
+  own: KnownModel | null = models.length === 1 ? models[0]! : null
+): ParsedLabel {
   const taken = readings.filter(({ source }) => source === 'qr' || source === 'bars').flatMap(readCode)
   taken.push(...readText(readings.filter(({ source }) => source === 'print' || source === 'pasted')))
   const model = modelOf(readings, models)
   const settled = own ?? model?.known ?? null
   const oddities: LabelOddity[] = []
   const proposals: Proposal[] = []
-  if (model) proposals.push({ field: 'model', value: model.known.id, trust: model.exact ? 'likely' : 'unsure', source: model.reading.source, others: [], ...(model.reading.piece ? { piece: model.reading.piece } : {}) })
+  if (model)
+    proposals.push({
+      field: 'model',
+      value: model.known.id,
+      trust: model.exact ? 'likely' : 'unsure',
+      source: model.reading.source,
+      others: [],
+      ...(model.reading.piece ? { piece: model.reading.piece } : {})
+    })
   for (const field of labelFields) {
     if (field === 'model') continue
-    const proposal = weigh(field, taken.filter((one) => one.field === field), settled, oddities)
+    const proposal = weigh(
+      field,
+      taken.filter((one) => one.field === field),
+      settled,
+      oddities
+    )
     if (proposal) proposals.push(proposal)
   }
   nameByAddress(proposals)
-  if (own && model && model.known.id !== own.id && model.exact) oddities.push({ code: 'another-model', read: `${model.known.maker} ${model.known.name}` })
+  if (own && model && model.known.id !== own.id && model.exact)
+    oddities.push({ code: 'another-model', read: `${model.known.maker} ${model.known.name}` })
   else if (own && !model) {
     const other = readings.find(({ text }) => /\b(model|type)\b/i.test(text))
-    if (other && proposals.length > 0 && !sounds(other.text, own.name)) oddities.push({ code: 'another-model', read: other.text.trim() })
+    if (other && proposals.length > 0 && !sounds(other.text, own.name))
+      oddities.push({ code: 'another-model', read: other.text.trim() })
   }
   if (proposals.every(({ field }) => field === 'model')) oddities.push({ code: 'nothing-found' })
   return { proposals, oddities }
@@ -72,16 +92,25 @@ function nameByAddress(proposals: Proposal[]): void {
       ssid.value = ssid.value.slice(0, doubled - 1) + tail
       return
     }
-    if (ssid.value.length <= digits || read === tail || !settleByMask(read.toUpperCase(), tail.replace(/./g, '\\$&'))) continue
+    if (ssid.value.length <= digits || read === tail || !settleByMask(read.toUpperCase(), tail.replace(/./g, '\\$&')))
+      continue
     ssid.others = [...new Set([ssid.value, ...ssid.others])]
     ssid.value = ssid.value.slice(0, -digits) + (read === read.toLowerCase() ? tail.toLowerCase() : tail)
     return
   }
 }
 
-interface FoundModel { known: KnownModel; exact: boolean; reading: Reading }
+interface FoundModel {
+  known: KnownModel
+  exact: boolean
+  reading: Reading
+}
 
-const plain = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim()
+const plain = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim()
 
 function sounds(text: string, name: string): boolean {
   const words = plain(text).split(' ')
@@ -98,45 +127,91 @@ function modelOf(readings: readonly Reading[], models: readonly KnownModel[]): F
     const exact = new RegExp(`(?:^| )${plain(known.name)}(?: |$)`).test(whole)
     const hint = whole.includes(plain(known.maker))
     const reading = text.find((one) => sounds(one.text, known.name))
-    if (reading && (exact || hint) && (!best || (exact && hint && !best.exact))) best = { known, exact: exact && hint, reading }
+    if (reading && (exact || hint) && (!best || (exact && hint && !best.exact)))
+      best = { known, exact: exact && hint, reading }
     if (best?.exact) break
   }
   return best
 }
 
 /** Picks the best of what was taken for a field and tells how far it can be trusted. */
-function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | null, oddities: LabelOddity[]): Proposal | null {
+function weigh(
+  field: LabelField,
+  all: readonly Taken[],
+  model: KnownModel | null,
+  oddities: LabelOddity[]
+): Proposal | null {
   const masks = model?.masks
-  const mask = masks?.[({ serial: 'serial', mac: 'mac', key: 'key', 'setup-code': 'setupCode', login: 'password' } as const)[field as 'serial']]
-  const formed = all.flatMap((taken) => { const value = formOf(field, taken, mask, model); return value ? [{ taken, ...value }] : [] })
+  const mask =
+    masks?.[
+      ({ serial: 'serial', mac: 'mac', key: 'key', 'setup-code': 'setupCode', login: 'password' } as const)[
+        field as 'serial'
+      ]
+    ]
+  const formed = all.flatMap((taken) => {
+    const value = formOf(field, taken, mask, model)
+    return value ? [{ taken, ...value }] : []
+  })
   if (formed.length === 0) return null
   const votes = (value: string) => formed.filter((one) => one.value === value).length
-  const rank = (one: (typeof formed)[number]) => (isCode(one.taken) ? (one.taken.named ? 4 : 3) : 0) + (one.fits ? 1.5 : 0) + (one.taken.named ? 0.5 : 0) + one.taken.reading.sureness + votes(one.value) * 0.35 - (isCode(one.taken) || ![...one.value].some((_, at) => isDoubled(one.value, at)) ? 0 : 0.25)
+  const rank = (one: (typeof formed)[number]) =>
+    (isCode(one.taken) ? (one.taken.named ? 4 : 3) : 0) +
+    (one.fits ? 1.5 : 0) +
+    (one.taken.named ? 0.5 : 0) +
+    one.taken.reading.sureness +
+    votes(one.value) * 0.35 -
+    (isCode(one.taken) || ![...one.value].some((_, at) => isDoubled(one.value, at)) ? 0 : 0.25)
   // Of several that are named, and of which none is a code nor has a place, the first is the label's; ranks part only readings of one place.
   const named = formed.filter(({ taken }) => taken.named)
-  const plainFirst = named.length > 0 && formed.every(({ taken }) => !isCode(taken) && !taken.reading.piece) ? named[0]! : null
+  const plainFirst =
+    named.length > 0 && formed.every(({ taken }) => !isCode(taken) && !taken.reading.piece) ? named[0]! : null
   formed.sort((a, b) => rank(b) - rank(a))
   const best = plainFirst ?? formed[0]!
   const { taken, value, fits, sure } = best
   const rivals = [...new Set(formed.map((one) => one.value).filter((one) => one !== value))]
   // Two that are named in one kind of reading are two addresses; a code and its print that differ are one, misread.
-  const second = field === 'mac' && formed.find((one) => one.taken.named && one.value !== value && taken.named && twoOfOne(one.taken.reading, taken.reading))
+  const second =
+    field === 'mac' &&
+    formed.find(
+      (one) => one.taken.named && one.value !== value && taken.named && twoOfOne(one.taken.reading, taken.reading)
+    )
   if (second) oddities.push({ code: 'two-macs', values: [value, second.value] })
   const contradicted = formed.some((one) => one !== best && one.value !== value && contradicts(one))
-  const others = [...rivals, ...(taken.reading.source !== 'print' || field === 'address' ? [] : otherReadings(value, mask))].filter((one) => one !== value)
-  return { field, value, trust: trustOf(), source: taken.reading.source, others: [...new Set(others)].slice(0, 6), ...(taken.reading.piece ? { piece: taken.reading.piece } : {}) }
+  const others = [
+    ...rivals,
+    ...(taken.reading.source !== 'print' || field === 'address' ? [] : otherReadings(value, mask))
+  ].filter((one) => one !== value)
+  return {
+    field,
+    value,
+    trust: trustOf(),
+    source: taken.reading.source,
+    others: [...new Set(others)].slice(0, 6),
+    ...(taken.reading.piece ? { piece: taken.reading.piece } : {})
+  }
 
   /** Whether another reading says something else: not where it is print that reads as the code does, by look-alikes that the form allows, nor one place of the picture read twice. */
   function contradicts(one: (typeof formed)[number]): boolean {
     const bare = field === 'mac' ? one.value.replaceAll(':', '').toUpperCase() : one.value
-    if (isCode(taken) && one.taken.reading.source === 'print' && mask !== undefined && readsAs(bare, field === 'mac' ? value.replaceAll(':', '').toUpperCase() : value, mask)) return false
-    return one.taken.reading.source !== 'print' || taken.reading.source !== 'print' || twoOfOne(one.taken.reading, taken.reading)
+    if (
+      isCode(taken) &&
+      one.taken.reading.source === 'print' &&
+      mask !== undefined &&
+      readsAs(bare, field === 'mac' ? value.replaceAll(':', '').toUpperCase() : value, mask)
+    )
+      return false
+    return (
+      one.taken.reading.source !== 'print' ||
+      taken.reading.source !== 'print' ||
+      twoOfOne(one.taken.reading, taken.reading)
+    )
   }
 
   function trustOf(): Trust {
     const { source, sureness } = taken.reading
     if (!fits || second || contradicted) return 'unsure'
-    if (source === 'bars' || source === 'qr') return source === 'qr' && taken.named && taken.just && sure ? 'certain' : 'likely'
+    if (source === 'bars' || source === 'qr')
+      return source === 'qr' && taken.named && taken.just && sure ? 'certain' : 'likely'
     if (source === 'pasted') return taken.named && taken.just && sure ? 'certain' : 'likely'
     const agreeing = formed.some((one) => one !== best && one.value === value && one.taken.reading.source !== source)
     if (rivals.length && !agreeing && votes(value) < 2) return 'unsure'
@@ -148,13 +223,22 @@ function weigh(field: LabelField, all: readonly Taken[], model: KnownModel | nul
 
 /** Whether a misreading is of a value: where they differ, characters that print makes alike, all of them allowed by the form. */
 function readsAs(read: string, value: string, mask: string): boolean {
-  return read.length === value.length && fitsMask(mask, value) && [...read].every((character, at) => character === value[at] || wornAlike(character, value[at]!))
+  return (
+    read.length === value.length &&
+    fitsMask(mask, value) &&
+    [...read].every((character, at) => character === value[at] || wornAlike(character, value[at]!))
+  )
 }
 
 /** Whether two readings are of one kind and of two places: the same place read twice is one thing, read two ways. */
 function twoOfOne(a: Reading, b: Reading): boolean {
   if (a.source !== b.source) return false
-  return !a.piece || !b.piece || Math.abs(a.piece.y + a.piece.height / 2 - b.piece.y - b.piece.height / 2) > Math.max(a.piece.height, b.piece.height) / 2
+  return (
+    !a.piece ||
+    !b.piece ||
+    Math.abs(a.piece.y + a.piece.height / 2 - b.piece.y - b.piece.height / 2) >
+      Math.max(a.piece.height, b.piece.height) / 2
+  )
 }
 
 const isCode = ({ reading: { source } }: Taken) => source === 'qr' || source === 'bars'

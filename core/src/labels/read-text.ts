@@ -12,7 +12,10 @@ export function readText(lines: readonly Reading[]): Taken[] {
   const logins: { user?: Login; password?: Login } = {}
   const put = ({ field, just }: Pick<FoundCaption, 'field' | 'just'>, raw: string, reading: Reading) => {
     // What a person pasted may begin with any sign; print has leaders, stains and rules there.
-    const value = reading.source === 'pasted' ? raw.replace(/^\s*(?:[:=#>]|[–—-](?=\s)|\.{2,}|\.(?=\s))?\s*/, '').trimEnd() : raw.replace(/^[\s:=.#~_|–—>-]+/, '').replace(/[\s|]+$/, '')
+    const value =
+      reading.source === 'pasted'
+        ? raw.replace(/^\s*(?:[:=#>]|[–—-](?=\s)|\.{2,}|\.(?=\s))?\s*/, '').trimEnd()
+        : raw.replace(/^[\s:=.#~_|–—>-]+/, '').replace(/[\s|]+$/, '')
     if (value === '') return
     if (field === 'user') logins.user = { ...reading, value }
     else if (field === 'password') logins.password = { ...reading, value }
@@ -20,10 +23,17 @@ export function readText(lines: readonly Reading[]): Taken[] {
   }
   for (const reading of lines) {
     const found = captionsIn(reading.text)
-    bareValues({ ...reading, text: reading.text.slice(0, found[0]?.from ?? reading.text.length) }, found.length === 0 && waiting.length > 0 ? [] : taken)
+    bareValues(
+      { ...reading, text: reading.text.slice(0, found[0]?.from ?? reading.text.length) },
+      found.length === 0 && waiting.length > 0 ? [] : taken
+    )
     if (found.length === 0) {
-      const columns = reading.text.trim().split(waiting.length > 1 ? /\s{2,}|\t|\s(?=\S+$)/ : /\t/).filter(Boolean)
-      if (waiting.length && columns.length >= waiting.length) waiting.forEach((caption, at) => put(caption, columns[at]!, reading))
+      const columns = reading.text
+        .trim()
+        .split(waiting.length > 1 ? /\s{2,}|\t|\s(?=\S+$)/ : /\t/)
+        .filter(Boolean)
+      if (waiting.length && columns.length >= waiting.length)
+        waiting.forEach((caption, at) => put(caption, columns[at]!, reading))
       else if (waiting.length) bareValues(reading, taken)
       if (reading.text.trim()) waiting = []
       continue
@@ -45,10 +55,17 @@ function loginOf({ user, password }: { user?: Login; password?: Login }, taken: 
   const reading = password ?? user
   if (!reading) return null
   const has = (field: LabelField) => taken.some((one) => one.field === field)
-  if (!user && has('ssid') && !has('key')) return { field: 'key', raw: password!.value, reading: password!, named: true, just: false }
+  if (!user && has('ssid') && !has('key'))
+    return { field: 'key', raw: password!.value, reading: password!, named: true, just: false }
   if (!user && !has('address') && !has('key')) return null
   const words = [user, password].flatMap((one) => (one ? [firstWord(one)] : []))
-  return { field: 'login', raw: words.join(' / '), reading: { ...reading, sureness: Math.min(user?.sureness ?? 1, password?.sureness ?? 1) }, named: true, just: false }
+  return {
+    field: 'login',
+    raw: words.join(' / '),
+    reading: { ...reading, sureness: Math.min(user?.sureness ?? 1, password?.sureness ?? 1) },
+    named: true,
+    just: false
+  }
 }
 
 /** A user's name and a password have no blanks in print; what stands behind one is a stain or a code. */
@@ -65,27 +82,37 @@ function bareValues(reading: Reading, taken: Taken[]): void {
 }
 
 type CaptionField = LabelField | 'user' | 'password'
-interface FoundCaption { field: CaptionField; from: number; to: number; just: boolean }
+interface FoundCaption {
+  field: CaptionField
+  from: number
+  to: number
+  just: boolean
+}
 
 const allCaptions = (Object.entries(captions) as [CaptionField, readonly string[]][])
   .flatMap(([field, words]) => words.map((word) => ({ field, word })))
   .sort((a, b) => b.word.length - a.word.length)
 
 /** What may stand between a caption and its colon and leave it what it is: the band, the kind of security, another caption of the same thing. */
-const qualifier = /^\s*(?:\((?:[^()]{1,20})\)|(?:(?:2[.,]4|5|6)\s?G(?:Hz)?\s*[/&+,]?\s*)+|\/\s?(?:pin|key|passphrase|password|ssid))\s*(?=[:=])/i
+const qualifier =
+  /^\s*(?:\((?:[^()]{1,20})\)|(?:(?:2[.,]4|5|6)\s?G(?:Hz)?\s*[/&+,]?\s*)+|\/\s?(?:pin|key|passphrase|password|ssid))\s*(?=[:=])/i
 
 /** Captions of a line in the order they stand, none within another. */
 function captionsIn(line: string): FoundCaption[] {
   const found: (FoundCaption & { word: string })[] = []
   for (const { field, word } of allCaptions) {
-    const pattern = new RegExp(`(^|[\\s|:;,~(._-])(${word.replace(/[/-]/g, '[/\\-]?').replace(/ /g, '[\\s._-]{0,2}')})(?=$|[\\s:=.#~_|)/–—-])`, 'gi')
+    const pattern = new RegExp(
+      `(^|[\\s|:;,~(._-])(${word.replace(/[/-]/g, '[/\\-]?').replace(/ /g, '[\\s._-]{0,2}')})(?=$|[\\s:=.#~_|)/–—-])`,
+      'gi'
+    )
     for (const match of line.matchAll(pattern)) {
       const from = match.index + match[1]!.length
       const to = from + match[2]!.length
       if (found.some((other) => from < other.to && to > other.from)) continue
       if (!standsAsCaption(line, from, to)) continue
       // "User admin Password …" names a user called admin, not an admin password.
-      if (field === 'password' && /^admin\b/i.test(word) && /\buser(?:[ -]?name)?[\s:=]*$/i.test(line.slice(0, from))) continue
+      if (field === 'password' && /^admin\b/i.test(word) && /\buser(?:[ -]?name)?[\s:=]*$/i.test(line.slice(0, from)))
+        continue
       found.push({ field, from, to, just: false, word })
     }
   }
@@ -96,10 +123,22 @@ function captionsIn(line: string): FoundCaption[] {
     const between = line.slice(caption.to, kept[at + 1]?.from ?? line.length)
     const words = qualifier.exec(between)?.[0] ?? ''
     // More words before the colon: it names something else, as "Network mode" does.
-    if (/^[\s._-]+[A-Za-z][A-Za-z ._-]{0,24}\s*[:=](?!\/\/)/.test(between.slice(words.length)) || (words === '' && /^\/\s?[A-Za-z]/.test(between))) return []
+    if (
+      /^[\s._-]+[A-Za-z][A-Za-z ._-]{0,24}\s*[:=](?!\/\/)/.test(between.slice(words.length)) ||
+      (words === '' && /^\/\s?[A-Za-z]/.test(between))
+    )
+      return []
     const before = line.slice(kept[at - 1]?.to ?? 0, caption.from)
-    const stray = at === 0 ? /[A-Za-z]{2,}[\s._-]*$/.test(before) : /(?:^|\s{2,}|[|;,\t])\s*[A-Za-z]{2,}\s$/.test(before)
-    return [{ field: caption.field, from: caption.from, to: caption.to + words.length, just: !looseCaptions.has(caption.word) && !words.trimStart().startsWith('/') && !stray }]
+    const stray =
+      at === 0 ? /[A-Za-z]{2,}[\s._-]*$/.test(before) : /(?:^|\s{2,}|[|;,\t])\s*[A-Za-z]{2,}\s$/.test(before)
+    return [
+      {
+        field: caption.field,
+        from: caption.from,
+        to: caption.to + words.length,
+        just: !looseCaptions.has(caption.word) && !words.trimStart().startsWith('/') && !stray
+      }
+    ]
   })
 }
 
@@ -110,7 +149,10 @@ function standsAsCaption(line: string, from: number, to: number): boolean {
   if (/^\s*[:=]/.test(after)) return true
   if (before.trim() === '' || /^[\s|.,'~\-+*=[\]()}{!r]{0,12}$/.test(before)) return true
   if (/\buser(?:[ -]?name)?[\s:=]+\S+\s+$/i.test(before)) return true
-  return /\s{2,}$|[|;,\t]\s*$/.test(before) || (/\s$/.test(before) && to - from >= 4 && /^\s+\S/.test(after) && /\d/.test(before))
+  return (
+    /\s{2,}$|[|;,\t]\s*$/.test(before) ||
+    (/\s$/.test(before) && to - from >= 4 && /^\s+\S/.test(after) && /\d/.test(before))
+  )
 }
 
 /** A caption at the start of a line that was misread in a letter or two. */
@@ -120,7 +162,8 @@ function nearCaption(line: string): FoundCaption[] {
     if (word.length < 6) continue
     const piece = line.slice(start, start + word.length)
     const ends = /^[\s:=.#|]|^$/.test(line.slice(start + word.length))
-    if (ends && editDistance(piece.toLowerCase(), word) <= Math.floor(word.length / 5)) return [{ field, from: start, to: start + word.length, just: false }]
+    if (ends && editDistance(piece.toLowerCase(), word) <= Math.floor(word.length / 5))
+      return [{ field, from: start, to: start + word.length, just: false }]
   }
   return []
 }

@@ -28,7 +28,15 @@ export interface KnownModel {
   id: string
   maker: string
   name: string
-  masks?: { serial?: string | undefined; mac?: string | undefined; key?: string | undefined; setupCode?: string | undefined; password?: string | undefined } | undefined
+  masks?:
+    | {
+        serial?: string | undefined
+        mac?: string | undefined
+        key?: string | undefined
+        setupCode?: string | undefined
+        password?: string | undefined
+      }
+    | undefined
   ssidPrefix?: string | null
 }
 

@@ -26,7 +26,8 @@ export const followInput = z
     if (!known.has(input.start)) say(['start'], `no state is called ${input.start}`)
     input.seen.forEach((sighting, index) => {
       const before = input.seen[index - 1]
-      if (before && sighting.atMin < before.atMin) say(['seen', index, 'atMin'], 'is before the sighting above it; sightings come in order of time')
+      if (before && sighting.atMin < before.atMin)
+        say(['seen', index, 'atMin'], 'is before the sighting above it; sightings come in order of time')
     })
   })
 
@@ -60,7 +61,9 @@ export function followLamps(input: FollowInput): FollowOutput {
   const impossible: number[] = []
   for (const [index, sighting] of input.seen.entries()) {
     const reachable = reach(candidates, nextOf)
-    const fitting = input.states.filter((row, at) => reachable.has(row.state) && fits(looksOf[at]!, sighting.lamps)).map((row) => row.state)
+    const fitting = input.states
+      .filter((row, at) => reachable.has(row.state) && fits(looksOf[at]!, sighting.lamps))
+      .map((row) => row.state)
     if (fitting.length === 0) {
       impossible.push(index)
       continue

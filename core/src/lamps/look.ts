@@ -28,13 +28,17 @@ export const lampLook = z
 export type LampLook = z.infer<typeof lampLook>
 
 /** A set of lamps seen at one moment, or that make up one state; a lamp may be named once. */
-export const lampLooks = z.array(lampLook).max(24).superRefine((looks, context) => {
-  const names = new Set<string>()
-  looks.forEach((look, index) => {
-    if (names.has(look.lamp)) context.addIssue({ code: 'custom', path: [index, 'lamp'], message: `the lamp ${look.lamp} is named twice` })
-    names.add(look.lamp)
+export const lampLooks = z
+  .array(lampLook)
+  .max(24)
+  .superRefine((looks, context) => {
+    const names = new Set<string>()
+    looks.forEach((look, index) => {
+      if (names.has(look.lamp))
+        context.addIssue({ code: 'custom', path: [index, 'lamp'], message: `the lamp ${look.lamp} is named twice` })
+      names.add(look.lamp)
+    })
   })
-})
 
 /** A dark lamp looks like any other dark lamp, and the two colours of an alternating one have no order. */
 export function lookKey(look: { colour: string; pattern: LampPattern }): string {
@@ -43,7 +47,12 @@ export function lookKey(look: { colour: string; pattern: LampPattern }): string 
 }
 
 const PATTERN_WORDS: Record<LampPattern, string> = {
-  off: 'dark', solid: 'steady', blink: 'blinking', 'fast-blink': 'blinking fast', pulse: 'slow pulse', alternate: 'in turn'
+  off: 'dark',
+  solid: 'steady',
+  blink: 'blinking',
+  'fast-blink': 'blinking fast',
+  pulse: 'slow pulse',
+  alternate: 'in turn'
 }
 
 /** A look in words: "blue, slow pulse". */

@@ -7,7 +7,9 @@ import { lookKey } from './look'
 type Method = Model['methods'][number]
 
 /** Whether lamps as they were seen show a state: every lamp of it looks so. */
-const shows = (lamps: readonly LampLook[], { lamps: wanted }: Pick<ModelState, 'lamps'>) => wanted.length > 0 && wanted.every((look) => lamps.some((one) => one.lamp === look.lamp && lookKey(one) === lookKey(look)))
+const shows = (lamps: readonly LampLook[], { lamps: wanted }: Pick<ModelState, 'lamps'>) =>
+  wanted.length > 0 &&
+  wanted.every((look) => lamps.some((one) => one.lamp === look.lamp && lookKey(one) === lookKey(look)))
 
 /**
  * Which steps of a method are done since the unit's last reset: those that somebody said were seen; and in their order those whose
@@ -39,7 +41,12 @@ export function stepsDone(unit: Unit, model: Model, method: Method): boolean[] {
 /** The step that the two presses of a push-button pairing belong to: the one that speaks of them, else the last; -1 where the method has none. */
 export function pairingStep(model: Model, method: Method): number {
   if (method.kind !== 'push-button') return -1
-  const names = model.buttons.filter(({ presses }) => presses.some((press) => pressKind(press) === 'pairing')).map(({ name }) => name.split(' ')[0]!)
-  const speaks = method.steps.findIndex(({ do: words }) => /press/i.test(words) && (names.some((name) => words.includes(name)) || /two minutes|both/i.test(words)))
+  const names = model.buttons
+    .filter(({ presses }) => presses.some((press) => pressKind(press) === 'pairing'))
+    .map(({ name }) => name.split(' ')[0]!)
+  const speaks = method.steps.findIndex(
+    ({ do: words }) =>
+      /press/i.test(words) && (names.some((name) => words.includes(name)) || /two minutes|both/i.test(words))
+  )
   return speaks >= 0 ? speaks : method.steps.length - 1
 }

@@ -37,7 +37,10 @@ const readings = new WeakMap<Unit, { model: Model; reading: LampReading }>()
 /** What a unit's lamps said at one of its sightings, by what was seen and done until then: what happened later says nothing of it. */
 export function readLampsAt(unit: Unit, model: Model, index: number): LampReading {
   const { seq } = unit.sightings[index]!
-  return readAnew({ ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((one) => one.seq < seq) }, model)
+  return readAnew(
+    { ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((one) => one.seq < seq) },
+    model
+  )
 }
 
 function readAnew(unit: Unit, model: Model): LampReading {
@@ -49,9 +52,22 @@ function readAnew(unit: Unit, model: Model): LampReading {
     latest = Math.max(latest, Date.parse(one.at) / 60_000)
     return { atMin: latest, at: one.at, lamps: one.lamps }
   })
-  if (timed.length === 0) return { candidates: [], state: null, since: null, lastSeen: null, overdue: false, impossible: 0, lastImpossible: false }
+  if (timed.length === 0)
+    return {
+      candidates: [],
+      state: null,
+      since: null,
+      lastSeen: null,
+      overdue: false,
+      impossible: 0,
+      lastImpossible: false
+    }
   const followed = followLamps({
-    states: model.states.map(({ state, lamps, maxMin }) => ({ state, lamps, ...(maxMin === undefined ? {} : { maxMin }) })),
+    states: model.states.map(({ state, lamps, maxMin }) => ({
+      state,
+      lamps,
+      ...(maxMin === undefined ? {} : { maxMin })
+    })),
     moves: model.moves,
     start: model.start,
     seen: timed.map(({ atMin, lamps }) => ({ atMin, lamps }))
@@ -70,12 +86,21 @@ function readAnew(unit: Unit, model: Model): LampReading {
 }
 
 /** When the unbroken run of sightings that look like the present state began. */
-function sinceOf(possible: { at: string; lamps: Unit['sightings'][number]['lamps'] }[], model: Model, state: string | null): string | null {
+function sinceOf(
+  possible: { at: string; lamps: Unit['sightings'][number]['lamps'] }[],
+  model: Model,
+  state: string | null
+): string | null {
   const row = model.states.find((one) => one.state === state)
   if (!row) return possible.at(-1)!.at
   let since = possible.at(-1)!.at
   for (const one of possible.toReversed()) {
-    const alone = followLamps({ states: [{ state: row.state, lamps: row.lamps }], moves: [], start: row.state, seen: [{ atMin: 0, lamps: one.lamps }] })
+    const alone = followLamps({
+      states: [{ state: row.state, lamps: row.lamps }],
+      moves: [],
+      start: row.state,
+      seen: [{ atMin: 0, lamps: one.lamps }]
+    })
     if (alone.impossible.length) break
     since = one.at
   }

@@ -7,7 +7,11 @@ import { wallLoss, type Material } from '../radio/wall-loss'
 import { firstWalls, wallsOf, type PlanRoom, type PlanStretch, type PlanWall, type WallDefaults } from './walls'
 
 /** Bands as they are planned: the middle and what wall losses are averaged over, in MHz. */
-export const plannedBands = { '2.4': { middleMHz: 2442, overMHz: 83 }, '5': { middleMHz: 5500, overMHz: 700 }, '6': { middleMHz: 6535, overMHz: 1180 } } as const
+export const plannedBands = {
+  '2.4': { middleMHz: 2442, overMHz: 83 },
+  '5': { middleMHz: 5500, overMHz: 700 },
+  '6': { middleMHz: 6535, overMHz: 1180 }
+} as const
 export type Band = keyof typeof plannedBands
 
 /** Least signal a room is to have, in dBm. */
@@ -66,27 +70,72 @@ export function planOf(record: VisitRecord): HomePlan {
 function drawPlan(record: VisitRecord): HomePlan {
   const storeys = standing(thingsOf(record, 'storey'))
     .map(({ id, facts }): PlanStorey => ({
-      id, name: facts.name ?? 'Storey', floorM: facts.floorM ?? 0, heightM: facts.heightM ?? 2.5,
-      ceiling: { material: facts.ceilingMaterial ?? firstCeiling.material, thicknessMm: facts.ceilingMm ?? firstCeiling.thicknessMm }
+      id,
+      name: facts.name ?? 'Storey',
+      floorM: facts.floorM ?? 0,
+      heightM: facts.heightM ?? 2.5,
+      ceiling: {
+        material: facts.ceilingMaterial ?? firstCeiling.material,
+        thicknessMm: facts.ceilingMm ?? firstCeiling.thicknessMm
+      }
     }))
     .sort((a, b) => a.floorM - b.floorM)
   const known = new Set(storeys.map(({ id }) => id))
   const rooms = standing(thingsOf(record, 'room')).flatMap(({ id, facts }): NamedRoom[] => {
     const { name, storey, x, y, widthM, depthM, building, listed, complained } = facts
-    if (storey === undefined || !known.has(storey) || x === undefined || y === undefined || widthM === undefined || depthM === undefined) return []
-    return [{ id, name: name ?? 'Room', storey, x, y, widthM, depthM, building: building ?? '', listed: listed !== false, complained: complained === true }]
+    if (
+      storey === undefined ||
+      !known.has(storey) ||
+      x === undefined ||
+      y === undefined ||
+      widthM === undefined ||
+      depthM === undefined
+    )
+      return []
+    return [
+      {
+        id,
+        name: name ?? 'Room',
+        storey,
+        x,
+        y,
+        widthM,
+        depthM,
+        building: building ?? '',
+        listed: listed !== false,
+        complained: complained === true
+      }
+    ]
   })
   const { outerMaterial, outerMm, innerMaterial, innerMm } = record.brief.facts
   const defaults: WallDefaults = {
-    outer: { material: outerMaterial ?? firstWalls.outer.material, thicknessMm: outerMm ?? firstWalls.outer.thicknessMm },
-    inner: { material: innerMaterial ?? firstWalls.inner.material, thicknessMm: innerMm ?? firstWalls.inner.thicknessMm }
+    outer: {
+      material: outerMaterial ?? firstWalls.outer.material,
+      thicknessMm: outerMm ?? firstWalls.outer.thicknessMm
+    },
+    inner: {
+      material: innerMaterial ?? firstWalls.inner.material,
+      thicknessMm: innerMm ?? firstWalls.inner.thicknessMm
+    }
   }
-  const whole = <T extends object>(facts: Partial<T>, ...fields: (keyof T)[]): facts is T => fields.every((field) => facts[field] !== undefined)
-  const own = standing(thingsOf(record, 'wall')).flatMap(({ facts }) => (whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'material', 'thicknessMm') ? [facts as Required<typeof facts>] : []))
-  const openings = standing(thingsOf(record, 'opening')).flatMap(({ facts }) => (whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'kind') ? [facts as Required<typeof facts>] : []))
+  const whole = <T extends object>(facts: Partial<T>, ...fields: (keyof T)[]): facts is T =>
+    fields.every((field) => facts[field] !== undefined)
+  const own = standing(thingsOf(record, 'wall')).flatMap(({ facts }) =>
+    whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'material', 'thicknessMm') ? [facts as Required<typeof facts>] : []
+  )
+  const openings = standing(thingsOf(record, 'opening')).flatMap(({ facts }) =>
+    whole(facts, 'storey', 'x1', 'y1', 'x2', 'y2', 'kind') ? [facts as Required<typeof facts>] : []
+  )
   return {
-    storeys, rooms, stairs: openings.filter(({ kind }) => kind === 'stairs'),
-    walls: wallsOf(rooms, defaults, own, openings.flatMap(({ kind, ...one }) => (kind === 'stairs' ? [] : [{ ...one, kind }])))
+    storeys,
+    rooms,
+    stairs: openings.filter(({ kind }) => kind === 'stairs'),
+    walls: wallsOf(
+      rooms,
+      defaults,
+      own,
+      openings.flatMap(({ kind, ...one }) => (kind === 'stairs' ? [] : [{ ...one, kind }]))
+    )
   }
 }
 
@@ -118,19 +167,33 @@ export function obstaclesOf(plan: HomePlan, band: Band, wallFactor = 1): Obstacl
   return known
 }
 
-interface Obstacles { walls: NonNullable<PathLossInput['walls']>; floors: NonNullable<PathLossInput['floors']> }
+interface Obstacles {
+  walls: NonNullable<PathLossInput['walls']>
+  floors: NonNullable<PathLossInput['floors']>
+}
 const obstacles = new WeakMap<HomePlan, Map<string, Obstacles>>()
 const MOST_KEPT = 8
 
 function standInTheWay(plan: HomePlan, band: Band, wallFactor: number): Obstacles {
   const storeyOf = new Map(plan.storeys.map((one) => [one.id, one]))
   return {
-    walls: plan.walls.filter(({ thicknessMm }) => thicknessMm > 0).map((wall) => {
-      const { floorM, heightM } = storeyOf.get(wall.storey)!
-      return { from: { x: wall.x1, y: wall.y1 }, to: { x: wall.x2, y: wall.y2 }, zFrom: floorM, zTo: floorM + heightM, lossDb: wallFactor * bandLoss(wall.material, wall.thicknessMm, band) }
-    }),
+    walls: plan.walls
+      .filter(({ thicknessMm }) => thicknessMm > 0)
+      .map((wall) => {
+        const { floorM, heightM } = storeyOf.get(wall.storey)!
+        return {
+          from: { x: wall.x1, y: wall.y1 },
+          to: { x: wall.x2, y: wall.y2 },
+          zFrom: floorM,
+          zTo: floorM + heightM,
+          lossDb: wallFactor * bandLoss(wall.material, wall.thicknessMm, band)
+        }
+      }),
     // The uppermost ceiling has nothing over it.
-    floors: plan.storeys.slice(0, -1).map(({ floorM, heightM, ceiling }) => ({ z: floorM + heightM, lossDb: bandLoss(ceiling.material, ceiling.thicknessMm, band) }))
+    floors: plan.storeys.slice(0, -1).map(({ floorM, heightM, ceiling }) => ({
+      z: floorM + heightM,
+      lossDb: bandLoss(ceiling.material, ceiling.thicknessMm, band)
+    }))
   }
 }
 
@@ -151,12 +214,18 @@ export function placedUnits(record: VisitRecord, plan: HomePlan): PlacedUnit[] {
   return standing(record.units).flatMap((unit) => {
     const { storey, x, y, heightM } = unit.facts
     const on = plan.storeys.find(({ id }) => id === storey)
-    return on && x !== undefined && y !== undefined ? [{ id: unit.id, name: unitName(unit), unit, storey: on.id, x, y, z: on.floorM + (heightM ?? STANDS_AT_M) }] : []
+    return on && x !== undefined && y !== undefined
+      ? [{ id: unit.id, name: unitName(unit), unit, storey: on.id, x, y, z: on.floorM + (heightM ?? STANDS_AT_M) }]
+      : []
   })
 }
 
 /** The sender that a placed unit is on a band; null where its model sends nothing there. */
-export function senderOf({ unit, x, y, z }: Pick<PlacedUnit, 'unit' | 'x' | 'y' | 'z'>, catalogue: Catalogue, band: Band): Sender | null {
+export function senderOf(
+  { unit, x, y, z }: Pick<PlacedUnit, 'unit' | 'x' | 'y' | 'z'>,
+  catalogue: Catalogue,
+  band: Band
+): Sender | null {
   const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
   const powers = model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? []
   return powers.length ? { x, y, z, frequencyMHz: plannedBands[band].middleMHz, powerDbm: Math.max(...powers) } : null
@@ -168,8 +237,18 @@ export function gridOf(plan: HomePlan, storey: string, cellM: number): Grid | nu
   const on = plan.storeys.find(({ id }) => id === storey)
   if (!on || rooms.length === 0) return null
   const [left, top] = [Math.min(...rooms.map(({ x }) => x)), Math.min(...rooms.map(({ y }) => y))]
-  const [right, bottom] = [Math.max(...rooms.map(({ x, widthM }) => x + widthM)), Math.max(...rooms.map(({ y, depthM }) => y + depthM))]
-  return { x: left + cellM / 2, y: top + cellM / 2, columns: Math.max(1, Math.round((right - left) / cellM)), rows: Math.max(1, Math.round((bottom - top) / cellM)), cellM, z: on.floorM + HELD_AT_M }
+  const [right, bottom] = [
+    Math.max(...rooms.map(({ x, widthM }) => x + widthM)),
+    Math.max(...rooms.map(({ y, depthM }) => y + depthM))
+  ]
+  return {
+    x: left + cellM / 2,
+    y: top + cellM / 2,
+    columns: Math.max(1, Math.round((right - left) / cellM)),
+    rows: Math.max(1, Math.round((bottom - top) / cellM)),
+    cellM,
+    z: on.floorM + HELD_AT_M
+  }
 }
 
 /** Which unit serves each cell, and with what signal: the strongest. */
@@ -178,14 +257,25 @@ export function strongest(signals: readonly Float32Array[]): { signal: Float32Ar
   const signal = new Float32Array(cells).fill(-Infinity)
   const by = new Int16Array(cells).fill(-1)
   signals.forEach((one, index) => {
-    for (let at = 0; at < cells; at++) if (one[at]! > signal[at]!) { signal[at] = one[at]!; by[at] = index }
+    for (let at = 0; at < cells; at++)
+      if (one[at]! > signal[at]!) {
+        signal[at] = one[at]!
+        by[at] = index
+      }
   })
   return { signal, by }
 }
 
 /** The room that a point of a storey lies in; undefined where it lies in none. */
 export function roomAt(plan: HomePlan, at: { storey: string; x: number; y: number }): NamedRoom | undefined {
-  return plan.rooms.find((room) => room.storey === at.storey && at.x >= room.x && at.x <= room.x + room.widthM && at.y >= room.y && at.y <= room.y + room.depthM)
+  return plan.rooms.find(
+    (room) =>
+      room.storey === at.storey &&
+      at.x >= room.x &&
+      at.x <= room.x + room.widthM &&
+      at.y >= room.y &&
+      at.y <= room.y + room.depthM
+  )
 }
 
 /** How a room fares, in dBm, and the share of it at or above a floor. */
@@ -221,5 +311,9 @@ export function roomFigures(room: PlanRoom, grid: Grid, signal: Float32Array, fl
   const values = cellsOf(room, grid).map((cell) => signal[cell]!)
   if (values.length === 0) return null
   values.sort((a, b) => a - b)
-  return { worst: values[0]!, median: medianOf(values), share: values.filter((value) => value >= floorDbm).length / values.length }
+  return {
+    worst: values[0]!,
+    median: medianOf(values),
+    share: values.filter((value) => value >= floorDbm).length / values.length
+  }
 }

@@ -27,30 +27,68 @@ const HELD = { streams: 2, widthMHz: 80 } as const
  * @param units those that serve the home together; the first router among them, or else the first gateway, is the root
  * @param leastDbm the signal at which a link holds
  */
-export function joinsOf(plan: HomePlan, units: readonly { at: PlacedUnit; cabled: boolean }[], catalogue: Catalogue, leastDbm: number, calibration: { exponent?: number; wallFactor?: number } = {}): Map<string, Join> {
-  const root = units.find(({ at }) => at.unit.facts.role === 'router') ?? units.find(({ at }) => at.unit.facts.role === 'gateway')
+export function joinsOf(
+  plan: HomePlan,
+  units: readonly { at: PlacedUnit; cabled: boolean }[],
+  catalogue: Catalogue,
+  leastDbm: number,
+  calibration: { exponent?: number; wallFactor?: number } = {}
+): Map<string, Join> {
+  const root =
+    units.find(({ at }) => at.unit.facts.role === 'router') ?? units.find(({ at }) => at.unit.facts.role === 'gateway')
   const found = new Map<string, Join>()
   if (!root) return found
   found.set(root.at.id, 'root')
   for (const { cabled, at } of units) if (cabled && at.id !== root.at.id) found.set(at.id, 'cabled')
   const { walls, floors } = obstaclesOf(plan, BACKHAUL_BAND, calibration.wallFactor)
-  const hopsAt = (id: string) => { const one = found.get(id); return one === undefined ? Infinity : typeof one === 'string' ? 0 : one.hops }
-  for (let left = units.filter(({ at }) => !found.has(at.id)); left.length > 0; left = left.filter(({ at }) => !found.has(at.id))) {
-    const links = left.flatMap(({ at }) => units.filter((one) => found.has(one.at.id)).flatMap((one): { to: PlacedUnit; hop: Hop }[] => {
-      const sender = senderOf(one.at, catalogue, BACKHAUL_BAND)
-      if (!sender) return []
-      const loss = pathLoss({ frequencyMHz: sender.frequencyMHz, from: one.at, to: at, walls, floors, ...(calibration.exponent === undefined ? {} : { exponent: calibration.exponent }) })
-      return [{ to: at, hop: { from: one.at, metres: loss.distanceM, dbm: sender.powerDbm - loss.totalDb, hops: hopsAt(one.at.id) + 1 } }]
-    }))
+  const hopsAt = (id: string) => {
+    const one = found.get(id)
+    return one === undefined ? Infinity : typeof one === 'string' ? 0 : one.hops
+  }
+  for (
+    let left = units.filter(({ at }) => !found.has(at.id));
+    left.length > 0;
+    left = left.filter(({ at }) => !found.has(at.id))
+  ) {
+    const links = left.flatMap(({ at }) =>
+      units
+        .filter((one) => found.has(one.at.id))
+        .flatMap((one): { to: PlacedUnit; hop: Hop }[] => {
+          const sender = senderOf(one.at, catalogue, BACKHAUL_BAND)
+          if (!sender) return []
+          const loss = pathLoss({
+            frequencyMHz: sender.frequencyMHz,
+            from: one.at,
+            to: at,
+            walls,
+            floors,
+            ...(calibration.exponent === undefined ? {} : { exponent: calibration.exponent })
+          })
+          return [
+            {
+              to: at,
+              hop: {
+                from: one.at,
+                metres: loss.distanceM,
+                dbm: sender.powerDbm - loss.totalDb,
+                hops: hopsAt(one.at.id) + 1
+              }
+            }
+          ]
+        })
+    )
     const holding = links.filter(({ hop }) => hop.dbm >= leastDbm)
-    const best = holding.length ? holding.sort((a, b) => a.hop.hops - b.hop.hops || b.hop.dbm - a.hop.dbm)[0] : links.sort((a, b) => b.hop.dbm - a.hop.dbm)[0]
+    const best = holding.length
+      ? holding.sort((a, b) => a.hop.hops - b.hop.hops || b.hop.dbm - a.hop.dbm)[0]
+      : links.sort((a, b) => b.hop.dbm - a.hop.dbm)[0]
     if (!best) break
     found.set(best.to.id, best.hop)
   }
   return found
 }
 
-const modelOf = ({ unit }: PlacedUnit, catalogue: Catalogue): Model | undefined => catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+const modelOf = ({ unit }: PlacedUnit, catalogue: Catalogue): Model | undefined =>
+  catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
 
 /** Whether a unit's wireless hop takes air time from its clients: it does unless the model has a second radio on the band. */
 export function sharesRadio(unit: PlacedUnit, catalogue: Catalogue): boolean {
@@ -69,15 +107,35 @@ export interface ExpectedRate {
  * The rate to expect of a signal from a unit, in Mbit/s: 60 % of the slowest rate on its way, halved by each hop that shares
  * its radio with clients. A cable, or a radio of the hop's own, halves nothing.
  */
-export function expectedRate(dbm: number, by: PlacedUnit, joins: ReadonlyMap<string, Join>, catalogue: Catalogue, band: Band): ExpectedRate {
-  const widest = Math.max(20, ...(modelOf(by, catalogue)?.radios.filter((radio) => radio.band === band).flatMap(({ widthsMHz }) => widthsMHz) ?? []))
+export function expectedRate(
+  dbm: number,
+  by: PlacedUnit,
+  joins: ReadonlyMap<string, Join>,
+  catalogue: Catalogue,
+  band: Band
+): ExpectedRate {
+  const widest = Math.max(
+    20,
+    ...(modelOf(by, catalogue)
+      ?.radios.filter((radio) => radio.band === band)
+      .flatMap(({ widthsMHz }) => widthsMHz) ?? [])
+  )
   const widthMHz = ([20, 40, 80] as const).findLast((one) => one <= Math.min(widest, HELD.widthMHz))!
   let slowest = linkRate({ rssiDbm: dbm, streams: HELD.streams, widthMHz: band === '2.4' ? 20 : widthMHz }).phyMbps
   let [hops, halved] = [0, 0]
-  for (let at = by, join = joins.get(by.id); typeof join === 'object' && hops < joins.size; at = join.from, join = joins.get(join.from.id)) {
+  for (
+    let at = by, join = joins.get(by.id);
+    typeof join === 'object' && hops < joins.size;
+    at = join.from, join = joins.get(join.from.id)
+  ) {
     hops++
     if (sharesRadio(at, catalogue)) halved++
-    const streams = Math.max(1, ...(modelOf(at, catalogue)?.radios.filter((radio) => radio.band === BACKHAUL_BAND).map((radio) => radio.streams) ?? []))
+    const streams = Math.max(
+      1,
+      ...(modelOf(at, catalogue)
+        ?.radios.filter((radio) => radio.band === BACKHAUL_BAND)
+        .map((radio) => radio.streams) ?? [])
+    )
     slowest = Math.min(slowest, linkRate({ rssiDbm: join.dbm, streams, widthMHz: 80 }).phyMbps)
   }
   return { mbps: (ARRIVES * slowest) / 2 ** halved, hops, halved }

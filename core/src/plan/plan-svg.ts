@@ -29,22 +29,45 @@ const at = (value: number) => String(Math.round(value * 100) / 100)
  */
 export function planSvg(plan: HomePlan, { storey, title, units, outlets = [], coverage }: PlanPictureParts): string {
   const rooms = plan.rooms.filter((room) => room.storey === storey)
-  const [left, top] = [Math.min(0, ...rooms.map(({ x }) => x)) - MARGIN_M, Math.min(0, ...rooms.map(({ y }) => y)) - MARGIN_M - 0.6]
-  const [right, bottom] = [Math.max(1, ...rooms.map(({ x, widthM }) => x + widthM)) + MARGIN_M, Math.max(1, ...rooms.map(({ y, depthM }) => y + depthM)) + MARGIN_M + (coverage ? 0.8 : 0)]
-  const parts: string[] = [`<rect x="${at(left)}" y="${at(top)}" width="${at(right - left)}" height="${at(bottom - top)}" fill="${PAPER}"/>`]
-  parts.push(`<text x="${at(left + 0.3)}" y="${at(top + 0.7)}" font-size="0.5" font-weight="bold">${text(title)}</text>`)
+  const [left, top] = [
+    Math.min(0, ...rooms.map(({ x }) => x)) - MARGIN_M,
+    Math.min(0, ...rooms.map(({ y }) => y)) - MARGIN_M - 0.6
+  ]
+  const [right, bottom] = [
+    Math.max(1, ...rooms.map(({ x, widthM }) => x + widthM)) + MARGIN_M,
+    Math.max(1, ...rooms.map(({ y, depthM }) => y + depthM)) + MARGIN_M + (coverage ? 0.8 : 0)
+  ]
+  const parts: string[] = [
+    `<rect x="${at(left)}" y="${at(top)}" width="${at(right - left)}" height="${at(bottom - top)}" fill="${PAPER}"/>`
+  ]
+  parts.push(
+    `<text x="${at(left + 0.3)}" y="${at(top + 0.7)}" font-size="0.5" font-weight="bold">${text(title)}</text>`
+  )
   if (coverage) parts.push(...signalParts(coverage))
   for (const { x1, y1, x2, y2 } of plan.stairs.filter((one) => one.storey === storey)) {
     const steps = Array.from({ length: 7 }, (_, step) => `M${at(x1 + ((x2 - x1) * step) / 6)} ${at(y1)}V${at(y2)}`)
     parts.push(`<path d="${steps.join('')}" stroke="${INK}" stroke-width="0.03" fill="none"/>`)
   }
   for (const wall of plan.walls.filter((one) => one.storey === storey)) {
-    parts.push(`<path d="M${at(wall.x1)} ${at(wall.y1)}L${at(wall.x2)} ${at(wall.y2)}" stroke="${INK}" stroke-width="${at(drawnWallM(wall))}"${wall.opening ? ' stroke-dasharray="0.15 0.12"' : ''}/>`)
+    parts.push(
+      `<path d="M${at(wall.x1)} ${at(wall.y1)}L${at(wall.x2)} ${at(wall.y2)}" stroke="${INK}" stroke-width="${at(drawnWallM(wall))}"${wall.opening ? ' stroke-dasharray="0.15 0.12"' : ''}/>`
+    )
   }
-  for (const { x, y, widthM } of cornersOf(plan.walls.filter((one) => one.storey === storey))) parts.push(`<rect x="${at(x - widthM / 2)}" y="${at(y - widthM / 2)}" width="${at(widthM)}" height="${at(widthM)}"/>`)
-  for (const { x, y, name, complained } of rooms) parts.push(label(x + 0.3, y + 0.65, `${name}${complained ? ' ✗' : ''}`, 0.38))
-  for (const { x, y } of outlets.filter((one) => one.storey === storey)) parts.push(`<rect x="${at(x - 0.12)}" y="${at(y - 0.12)}" width="0.24" height="0.24" fill="${PAPER}" stroke="${INK}" stroke-width="0.05"/>`)
-  for (const { x, y, name } of units.filter((one) => one.storey === storey)) parts.push(`<circle cx="${at(x)}" cy="${at(y)}" r="0.28" fill="${INK}" stroke="${PAPER}" stroke-width="0.08"/>`, label(inside(x, name, left, right), y + 0.68, name, UNIT_TYPE_M, 'middle'))
+  for (const { x, y, widthM } of cornersOf(plan.walls.filter((one) => one.storey === storey)))
+    parts.push(
+      `<rect x="${at(x - widthM / 2)}" y="${at(y - widthM / 2)}" width="${at(widthM)}" height="${at(widthM)}"/>`
+    )
+  for (const { x, y, name, complained } of rooms)
+    parts.push(label(x + 0.3, y + 0.65, `${name}${complained ? ' ✗' : ''}`, 0.38))
+  for (const { x, y } of outlets.filter((one) => one.storey === storey))
+    parts.push(
+      `<rect x="${at(x - 0.12)}" y="${at(y - 0.12)}" width="0.24" height="0.24" fill="${PAPER}" stroke="${INK}" stroke-width="0.05"/>`
+    )
+  for (const { x, y, name } of units.filter((one) => one.storey === storey))
+    parts.push(
+      `<circle cx="${at(x)}" cy="${at(y)}" r="0.28" fill="${INK}" stroke="${PAPER}" stroke-width="0.08"/>`,
+      label(inside(x, name, left, right), y + 0.68, name, UNIT_TYPE_M, 'middle')
+    )
   if (coverage) parts.push(legend(left + 0.3, bottom - 0.75, coverage.band))
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${at(left)} ${at(top)} ${at(right - left)} ${at(bottom - top)}" width="${Math.round((right - left) * PIXELS_A_METRE)}" height="${Math.round((bottom - top) * PIXELS_A_METRE)}" font-family="'Atkinson Hyperlegible Next', sans-serif" fill="${INK}">${parts.join('')}</svg>\n`
 }
@@ -69,17 +92,30 @@ function signalParts({ grid, signal }: NonNullable<PlanPictureParts['coverage']>
     for (let column = 0, from = 0; column < columns; column++) {
       const step = stepOf(signal[row * columns + column]!)
       if (column + 1 < columns && stepOf(signal[row * columns + column + 1]!) === step) continue
-      paths[step]!.push(`M${at(grid.x + (from - 0.5) * cellM)} ${at(grid.y + (row - 0.5) * cellM)}h${at((column - from + 1) * cellM)}v${at(cellM)}h${at(-(column - from + 1) * cellM)}z`)
+      paths[step]!.push(
+        `M${at(grid.x + (from - 0.5) * cellM)} ${at(grid.y + (row - 0.5) * cellM)}h${at((column - from + 1) * cellM)}v${at(cellM)}h${at(-(column - from + 1) * cellM)}z`
+      )
       from = column + 1
     }
   }
   return [
-    ...signalSteps.flatMap(({ dark }, step) => (dark > 0 && paths[step]!.length ? [`<path d="${paths[step]!.join('')}" fill-opacity="${dark}"/>`] : [])),
-    ...contoursOf(grid, signal).flatMap(({ d, dashes }) => (d ? [`<path d="${d}" fill="none" stroke="${INK}" stroke-width="0.04"${dashes ? ` stroke-dasharray="${dashes}"` : ''}/>`] : []))
+    ...signalSteps.flatMap(({ dark }, step) =>
+      dark > 0 && paths[step]!.length ? [`<path d="${paths[step]!.join('')}" fill-opacity="${dark}"/>`] : []
+    ),
+    ...contoursOf(grid, signal).flatMap(({ d, dashes }) =>
+      d
+        ? [
+            `<path d="${d}" fill="none" stroke="${INK}" stroke-width="0.04"${dashes ? ` stroke-dasharray="${dashes}"` : ''}/>`
+          ]
+        : []
+    )
   ]
 }
 
 function legend(x: number, y: number, band: string): string {
-  const boxes = signalSteps.map(({ fromDbm, dark }, step) => `<rect x="${at(x + step * 1.9)}" y="${at(y)}" width="0.5" height="0.35" fill-opacity="${dark}" stroke="${INK}" stroke-width="0.02"/><text x="${at(x + step * 1.9 + 0.58)}" y="${at(y + 0.29)}" font-size="0.28">${fromDbm === -Infinity ? 'weaker' : fromDbm}</text>`)
+  const boxes = signalSteps.map(
+    ({ fromDbm, dark }, step) =>
+      `<rect x="${at(x + step * 1.9)}" y="${at(y)}" width="0.5" height="0.35" fill-opacity="${dark}" stroke="${INK}" stroke-width="0.02"/><text x="${at(x + step * 1.9 + 0.58)}" y="${at(y + 0.29)}" font-size="0.28">${fromDbm === -Infinity ? 'weaker' : fromDbm}</text>`
+  )
   return `${boxes.join('')}<text x="${at(x)}" y="${at(y - 0.12)}" font-size="0.28">Calculated signal, ${text(band)} GHz, dBm</text>`
 }

@@ -21,7 +21,10 @@ export const MOST_LINES = 5000
 
 /** Readings as CSV: a header, a decimal point. */
 export function readingsToCsv(readings: readonly ReadingLine[]): string {
-  return writeTable(readingColumns, readings.map(({ room, unit, band, dbm, x, y }) => [room, unit, band, dbm, x ?? '', y ?? '']))
+  return writeTable(
+    readingColumns,
+    readings.map(({ room, unit, band, dbm, x, y }) => [room, unit, band, dbm, x ?? '', y ?? ''])
+  )
 }
 
 /**
@@ -29,35 +32,72 @@ export function readingsToCsv(readings: readonly ReadingLine[]): string {
  * @param known the rooms and units that readings may name
  * @returns the lines that are right, and what is wrong with the others; a missing column leaves no line
  */
-export function readingsFromCsv(text: string, known: { rooms: readonly string[]; units: readonly string[] }): { readings: ReadingLine[]; problems: LineProblem[] } {
+export function readingsFromCsv(
+  text: string,
+  known: { rooms: readonly string[]; units: readonly string[] }
+): { readings: ReadingLine[]; problems: LineProblem[] } {
   const { header, rows, problems } = readTable(text, { known: readingColumns, needed })
-  if (rows.length > MOST_LINES) return { readings: [], problems: [{ line: rows[MOST_LINES]!.line, problem: `at most ${MOST_LINES} readings in one file: split it` }] }
+  if (rows.length > MOST_LINES)
+    return {
+      readings: [],
+      problems: [{ line: rows[MOST_LINES]!.line, problem: `at most ${MOST_LINES} readings in one file: split it` }]
+    }
   const readings: ReadingLine[] = []
   for (const { line, at } of rows) {
     const wrong = (problem: string) => problems.push({ line, problem })
     const [room, unit] = [match(known.rooms, at('room')), match(known.units, at('unit'))]
-    if (room === undefined) { wrong(`room: the plan has no ${at('room') || 'room without a name'}`); continue }
-    if (unit === undefined) { wrong(`unit: no unit is called ${at('unit') || 'nothing'}`); continue }
+    if (room === undefined) {
+      wrong(`room: the plan has no ${at('room') || 'room without a name'}`)
+      continue
+    }
+    if (unit === undefined) {
+      wrong(`unit: no unit is called ${at('unit') || 'nothing'}`)
+      continue
+    }
     const band = at('band_ghz').replace(',', '.').replace(/\.0$/, '')
-    if (band !== '2.4' && band !== '5' && band !== '6') { wrong('band_ghz: must be 2.4, 5 or 6'); continue }
+    if (band !== '2.4' && band !== '5' && band !== '6') {
+      wrong('band_ghz: must be 2.4, 5 or 6')
+      continue
+    }
     const dbm = readListed(at('signal_dbm'))
-    const checked = typeof dbm === 'number' ? checkField('reading', 'dbm', dbm) : { problem: `must be a number of dBm, such as -64; ${dbm.problem}` }
-    if ('problem' in checked) { wrong(`signal_dbm: ${checked.problem}`); continue }
+    const checked =
+      typeof dbm === 'number'
+        ? checkField('reading', 'dbm', dbm)
+        : { problem: `must be a number of dBm, such as -64; ${dbm.problem}` }
+    if ('problem' in checked) {
+      wrong(`signal_dbm: ${checked.problem}`)
+      continue
+    }
     const point = pointOf(header, at)
-    if ('problem' in point) { wrong(point.problem); continue }
-    if ((point.x === undefined) !== (point.y === undefined)) { wrong('x_m and y_m: give both or neither'); continue }
+    if ('problem' in point) {
+      wrong(point.problem)
+      continue
+    }
+    if ((point.x === undefined) !== (point.y === undefined)) {
+      wrong('x_m and y_m: give both or neither')
+      continue
+    }
     readings.push({ room, unit, band, dbm: dbm as number, ...point })
   }
   return { readings, problems }
 }
 
 /** The point that a line names, or what is wrong with it. */
-function pointOf(header: readonly string[], at: (column: string) => string): { x?: number; y?: number } | { problem: string } {
+function pointOf(
+  header: readonly string[],
+  at: (column: string) => string
+): { x?: number; y?: number } | { problem: string } {
   const point: { x?: number; y?: number } = {}
-  for (const [column, field] of [['x_m', 'x'], ['y_m', 'y']] as const) {
+  for (const [column, field] of [
+    ['x_m', 'x'],
+    ['y_m', 'y']
+  ] as const) {
     if (!header.includes(column) || at(column) === '') continue
     const value = readListed(at(column))
-    const found = typeof value === 'number' ? checkField('reading', field, value) : { problem: `must be a number of metres; ${value.problem}` }
+    const found =
+      typeof value === 'number'
+        ? checkField('reading', field, value)
+        : { problem: `must be a number of metres; ${value.problem}` }
     if ('problem' in found) return { problem: `${column}: ${found.problem}` }
     point[field] = value as number
   }

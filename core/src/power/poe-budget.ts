@@ -14,14 +14,21 @@ export const poeBudgetInput = z
       z.strictObject({
         port: z.int().min(1),
         limitW: watts.optional(),
-        load: z.strictObject({ device: z.string().min(1), class: z.int().min(1, 'must be 1 to 8; enter 3 for class 0').max(8), drawW: watts.optional() }).optional()
+        load: z
+          .strictObject({
+            device: z.string().min(1),
+            class: z.int().min(1, 'must be 1 to 8; enter 3 for class 0').max(8),
+            drawW: watts.optional()
+          })
+          .optional()
       })
     )
   })
   .superRefine(({ ports }, context) => {
     const seen = new Set<number>()
     ports.forEach(({ port }, index) => {
-      if (seen.has(port)) context.addIssue({ code: 'custom', path: ['ports', index, 'port'], message: `port ${port} is listed twice` })
+      if (seen.has(port))
+        context.addIssue({ code: 'custom', path: ['ports', index, 'port'], message: `port ${port} is listed twice` })
       seen.add(port)
     })
   })
@@ -30,7 +37,9 @@ export type PoeBudgetInput = z.infer<typeof poeBudgetInput>
 const codes = ['draw-above-class', 'no-poe', 'over-budget', 'over-port-limit'] as const
 
 export const poeBudgetOutput = z.strictObject({
-  reservedW: z.number(), drawW: z.number(), headroomW: z.number(),
+  reservedW: z.number(),
+  drawW: z.number(),
+  headroomW: z.number(),
   findings: z.array(z.strictObject({ code: z.enum(codes), port: z.number().nullable() }))
 })
 export type PoeBudget = z.infer<typeof poeBudgetOutput>

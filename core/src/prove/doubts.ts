@@ -27,16 +27,45 @@ const FAR = 0.2
  */
 export function doubtsOf(run: MeasuredRun, expected: Expected): Doubt[] {
   const doubts: Doubt[] = []
-  for (const [figure, paid, way] of [['downMbps', expected.paidDownMbps, 'down'], ['upMbps', expected.paidUpMbps, 'up']] as const) {
+  for (const [figure, paid, way] of [
+    ['downMbps', expected.paidDownMbps, 'down'],
+    ['upMbps', expected.paidUpMbps, 'up']
+  ] as const) {
     const value = run[figure]
     if (value === undefined) continue
-    if (expected.mostMbps !== undefined && value > expected.mostMbps) doubts.push({ figure, asks: `${value} Mbit/s ${way} is more than the ${expected.mostMbps} Mbit/s that the port can carry. A digit too many?`, instead: value / 10 <= expected.mostMbps ? value / 10 : null })
-    else if (paid !== undefined && value > 0 && value < paid * FAR && value * OCTET_BITS >= paid * NEAR_LOW && value * OCTET_BITS <= paid * NEAR_HIGH) doubts.push({ figure, asks: `${value} ${way} is about an eighth of the ${paid} Mbit/s paid for. Are these MB/s? Then it is ${Math.round(value * OCTET_BITS * 10) / 10} Mbit/s.`, instead: Math.round(value * OCTET_BITS * 10) / 10 })
+    if (expected.mostMbps !== undefined && value > expected.mostMbps)
+      doubts.push({
+        figure,
+        asks: `${value} Mbit/s ${way} is more than the ${expected.mostMbps} Mbit/s that the port can carry. A digit too many?`,
+        instead: value / 10 <= expected.mostMbps ? value / 10 : null
+      })
+    else if (
+      paid !== undefined &&
+      value > 0 &&
+      value < paid * FAR &&
+      value * OCTET_BITS >= paid * NEAR_LOW &&
+      value * OCTET_BITS <= paid * NEAR_HIGH
+    )
+      doubts.push({
+        figure,
+        asks: `${value} ${way} is about an eighth of the ${paid} Mbit/s paid for. Are these MB/s? Then it is ${Math.round(value * OCTET_BITS * 10) / 10} Mbit/s.`,
+        instead: Math.round(value * OCTET_BITS * 10) / 10
+      })
   }
   for (const figure of ['idleMs', 'loadedMs'] as const) {
     const value = run[figure]
-    if (value !== undefined && value > 0 && value < 0.5) doubts.push({ figure, asks: `A latency of ${value} ms is less than any home has. Seconds? Then it is ${Math.round(value * 1000)} ms.`, instead: Math.round(value * 1000) })
+    if (value !== undefined && value > 0 && value < 0.5)
+      doubts.push({
+        figure,
+        asks: `A latency of ${value} ms is less than any home has. Seconds? Then it is ${Math.round(value * 1000)} ms.`,
+        instead: Math.round(value * 1000)
+      })
   }
-  if (run.idleMs !== undefined && run.loadedMs !== undefined && run.loadedMs < run.idleMs * 0.5) doubts.push({ figure: 'loadedMs', asks: `Loaded ${run.loadedMs} ms is far below idle ${run.idleMs} ms. Are the two exchanged?`, instead: null })
+  if (run.idleMs !== undefined && run.loadedMs !== undefined && run.loadedMs < run.idleMs * 0.5)
+    doubts.push({
+      figure: 'loadedMs',
+      asks: `Loaded ${run.loadedMs} ms is far below idle ${run.idleMs} ms. Are the two exchanged?`,
+      instead: null
+    })
   return doubts
 }

@@ -2,7 +2,13 @@ import type { MeasuredRun } from '../record/facts'
 import { medianOf } from '../text/median'
 
 /** The figures that a run may hold, with their units. */
-export const runFigures = { downMbps: { name: 'Down', unit: 'Mbit/s' }, upMbps: { name: 'Up', unit: 'Mbit/s' }, idleMs: { name: 'Latency idle', unit: 'ms' }, loadedMs: { name: 'Latency loaded', unit: 'ms' }, lossPercent: { name: 'Loss', unit: '%' } } as const
+export const runFigures = {
+  downMbps: { name: 'Down', unit: 'Mbit/s' },
+  upMbps: { name: 'Up', unit: 'Mbit/s' },
+  idleMs: { name: 'Latency idle', unit: 'ms' },
+  loadedMs: { name: 'Latency loaded', unit: 'ms' },
+  lossPercent: { name: 'Loss', unit: '%' }
+} as const
 export type RunFigure = keyof typeof runFigures
 
 /** Several runs of one figure: their median, how far they spread, and which stand out. */
@@ -26,7 +32,13 @@ export function summarise(runs: readonly MeasuredRun[], figure: RunFigure): Summ
   if (held.length === 0) return null
   const values = held.map(({ value }) => value)
   const median = medianOf(values)
-  const deviation = Math.max(medianOf(values.map((value) => Math.abs(value - median))), LEAST_DEVIATION * Math.abs(median))
-  const outliers = held.length < 3 || deviation === 0 ? [] : held.filter(({ value }) => (0.6745 * Math.abs(value - median)) / deviation > APART).map(({ at }) => at)
+  const deviation = Math.max(
+    medianOf(values.map((value) => Math.abs(value - median))),
+    LEAST_DEVIATION * Math.abs(median)
+  )
+  const outliers =
+    held.length < 3 || deviation === 0
+      ? []
+      : held.filter(({ value }) => (0.6745 * Math.abs(value - median)) / deviation > APART).map(({ at }) => at)
   return { median, least: Math.min(...values), most: Math.max(...values), count: held.length, outliers }
 }

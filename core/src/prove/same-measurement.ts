@@ -15,10 +15,24 @@ export type Spot = Pick<Facts<'measurement'>, 'at' | 'room' | 'unit' | 'band' | 
  * ago, or what was measured through was moved, reset, updated or set otherwise since. Runs from before and after a change
  * are never drawn together.
  */
-export function measurementOf(record: VisitRecord, catalogue: Catalogue, spot: Spot, runs: number, nowMs: number): Measurement | undefined {
+export function measurementOf(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  spot: Spot,
+  runs: number,
+  nowMs: number
+): Measurement | undefined {
   return standing(thingsOf(record, 'measurement')).findLast(({ facts, meta }) => {
     const last = meta.runs
-    if (!last || facts.at !== spot.at || facts.room !== spot.room || facts.unit !== spot.unit || facts.band !== spot.band || facts.how !== spot.how) return false
+    if (
+      !last ||
+      facts.at !== spot.at ||
+      facts.room !== spot.room ||
+      facts.unit !== spot.unit ||
+      facts.band !== spot.band ||
+      facts.how !== spot.how
+    )
+      return false
     if (nowMs - Date.parse(last.at) >= TOGETHER_MS || (facts.runs?.length ?? 0) + runs > MOST_RUNS) return false
     return staleReason(record, last.seq, spot.unit, catalogue) === null
   })

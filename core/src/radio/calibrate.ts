@@ -30,8 +30,17 @@ const FAITH = 3
 const [LEAST_EXPONENT, MOST_EXPONENT, LEAST_FACTOR, MOST_FACTOR] = [1.4, 4.5, 0.3, 2.5]
 
 /** What a way loses on the prediction of the book, or of a calibration. */
-export function predictedDbm(reading: Omit<ComparedReading, 'readDbm'>, { exponent, wallFactor }: Pick<Calibration, 'exponent' | 'wallFactor'> = PRIOR): number {
-  return reading.powerDbm - reading.firstMetreDb - exponent * reading.tenLogM - wallFactor * reading.wallsDb - reading.floorsDb
+export function predictedDbm(
+  reading: Omit<ComparedReading, 'readDbm'>,
+  { exponent, wallFactor }: Pick<Calibration, 'exponent' | 'wallFactor'> = PRIOR
+): number {
+  return (
+    reading.powerDbm -
+    reading.firstMetreDb -
+    exponent * reading.tenLogM -
+    wallFactor * reading.wallsDb -
+    reading.floorsDb
+  )
 }
 
 /**
@@ -55,18 +64,30 @@ export function calibrate(readings: readonly ComparedReading[]): Calibration {
   const within = (value: number, least: number, most: number) => Math.min(most, Math.max(least, value))
   const exponent = within((ny * kk - ky * nk) / whole, LEAST_EXPONENT, MOST_EXPONENT)
   const wallFactor = within((ky * nn - ny * nk) / whole, LEAST_FACTOR, MOST_FACTOR)
-  const squares = (of: Pick<Calibration, 'exponent' | 'wallFactor'>) => readings.reduce((sum, reading) => sum + (reading.readDbm - predictedDbm(reading, of)) ** 2, 0)
+  const squares = (of: Pick<Calibration, 'exponent' | 'wallFactor'>) =>
+    readings.reduce((sum, reading) => sum + (reading.readDbm - predictedDbm(reading, of)) ** 2, 0)
   const spread = (sum: number) => (readings.length ? Math.sqrt(sum / readings.length) : 0)
   const after = squares({ exponent, wallFactor })
-  return { exponent, wallFactor, beforeDb: spread(squares(PRIOR)), afterDb: spread(after), bandDb: Math.sqrt((after + FAITH * READ_SPREAD_DB ** 2) / (readings.length + FAITH)) }
+  return {
+    exponent,
+    wallFactor,
+    beforeDb: spread(squares(PRIOR)),
+    afterDb: spread(after),
+    bandDb: Math.sqrt((after + FAITH * READ_SPREAD_DB ** 2) / (readings.length + FAITH))
+  }
 }
 
 /** A reading is asked about where it is this far from what any home gives. */
 const ASKED_ABOUT_DB = 25
 
 /** Why a reading is doubtful, in words; null where it is plausible. */
-export function doubtAbout(reading: ComparedReading, calibration: Pick<Calibration, 'exponent' | 'wallFactor'>): string | null {
+export function doubtAbout(
+  reading: ComparedReading,
+  calibration: Pick<Calibration, 'exponent' | 'wallFactor'>
+): string | null {
   const off = reading.readDbm - predictedDbm(reading, calibration)
   if (Math.abs(off) < ASKED_ABOUT_DB) return null
-  return off > 0 ? 'much stronger than any wall lets through: another unit, or another room?' : 'much weaker than the way explains: another unit, another room, or something large between?'
+  return off > 0
+    ? 'much stronger than any wall lets through: another unit, or another room?'
+    : 'much weaker than the way explains: another unit, another room, or something large between?'
 }

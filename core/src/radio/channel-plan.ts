@@ -66,21 +66,30 @@ const RADAR_COST = 0.03
 
 /** How much of what another sends counts here: all of it when heard, less as it fades. */
 export const weightOf = (dbm: number): number => Math.min(1, Math.max(0, (dbm - FAINT_DBM) / (HEARD_DBM - FAINT_DBM)))
-const shared = (a: Spectrum, b: Spectrum) => Math.max(0, Math.min(a.toMHz, b.toMHz) - Math.max(a.fromMHz, b.fromMHz)) / (a.toMHz - a.fromMHz)
+const shared = (a: Spectrum, b: Spectrum) =>
+  Math.max(0, Math.min(a.toMHz, b.toMHz) - Math.max(a.fromMHz, b.fromMHz)) / (a.toMHz - a.fromMHz)
 
-interface Option extends ChannelChoice { spectrum: Spectrum; free: number[] }
+interface Option extends ChannelChoice {
+  spectrum: Spectrum
+  free: number[]
+}
 
 /** Every channel that a radio may take: one for each block, 2.4 GHz ones of the set that does not overlap, 20 MHz wide. */
-export function choicesFor({ country, set24 = [1, 6, 11], radar = true }: Pick<ChannelQuestion, 'country' | 'set24' | 'radar'>, { band, widthsMHz }: Pick<PlannedRadio, 'band' | 'widthsMHz'>): ChannelChoice[] {
+export function choicesFor(
+  { country, set24 = [1, 6, 11], radar = true }: Pick<ChannelQuestion, 'country' | 'set24' | 'radar'>,
+  { band, widthsMHz }: Pick<PlannedRadio, 'band' | 'widthsMHz'>
+): ChannelChoice[] {
   const permitted = new Set(domainOf(country).channels[band])
   const widths = band === '2.4' ? ([20] as const) : [...widthsMHz].sort((a, b) => b - a)
   const firsts = band === '2.4' ? set24.filter((one) => permitted.has(one)) : domainOf(country).channels[band]
-  return widths.flatMap((widthMHz) => firsts.flatMap((channel): ChannelChoice[] => {
-    const parts = partsOf(band, channel, widthMHz)
-    if (parts[0] !== channel && band !== '2.4') return []
-    if (parts.length === 0 || parts.some((one) => !permitted.has(one))) return []
-    return !radar && needsRadarWatch(country, band, channel, widthMHz) ? [] : [{ channel, widthMHz }]
-  }))
+  return widths.flatMap((widthMHz) =>
+    firsts.flatMap((channel): ChannelChoice[] => {
+      const parts = partsOf(band, channel, widthMHz)
+      if (parts[0] !== channel && band !== '2.4') return []
+      if (parts.length === 0 || parts.some((one) => !permitted.has(one))) return []
+      return !radar && needsRadarWatch(country, band, channel, widthMHz) ? [] : [{ channel, widthMHz }]
+    })
+  )
 }
 
 /** What each radio loses on a choice of channels, the expected share of its best rate; and the cost in all, with what sharing among our own costs beside. */
@@ -102,14 +111,22 @@ export function costOf(question: ChannelQuestion, choices: readonly ChannelChoic
 }
 
 /** What is kept of a radio's best rate without regard to our own other radios. */
-function keptOf(radio: PlannedRadio, { channel, widthMHz }: ChannelChoice, spectrum: Spectrum, neighbours: readonly Neighbour[], country: string | undefined): number {
+function keptOf(
+  radio: PlannedRadio,
+  { channel, widthMHz }: ChannelChoice,
+  spectrum: Spectrum,
+  neighbours: readonly Neighbour[],
+  country: string | undefined
+): number {
   const widest = radio.band === '2.4' ? 20 : Math.max(...radio.widthsMHz)
   let kept = TONES[widthMHz] / TONES[widest as WidthMHz]
   for (const one of neighbours) {
     if (one.band !== radio.band) continue
     const theirs = spectrumOf(one.band, one.channel, one.widthMHz)
     // A wide channel waits for anybody in any part of it; what lies beside it is not waited for but disturbs as far as it reaches in.
-    if (theirs) kept *= 1 - (shared(spectrum, theirs) > 0 ? Math.max(shared(spectrum, theirs), 0.5) : 0) * one.busy * weightOf(one.dbm)
+    if (theirs)
+      kept *=
+        1 - (shared(spectrum, theirs) > 0 ? Math.max(shared(spectrum, theirs), 0.5) : 0) * one.busy * weightOf(one.dbm)
   }
   return needsRadarWatch(country, radio.band, channel, widthMHz) ? kept * (1 - RADAR_COST) : kept
 }
@@ -126,8 +143,14 @@ export function planChannels(question: ChannelQuestion): ChannelPlan {
   let proven = true
   for (const band of new Set(question.radios.map((radio) => radio.band))) {
     const at = question.radios.flatMap((radio, index) => (radio.band === band ? [index] : []))
-    const plan = planBand({ ...question, radios: at.map((index) => question.radios[index]!), hears: (a, b) => question.hears(at[a]!, at[b]!) })
-    plan.choices.forEach((choice, index) => { choices[at[index]!] = choice })
+    const plan = planBand({
+      ...question,
+      radios: at.map((index) => question.radios[index]!),
+      hears: (a, b) => question.hears(at[a]!, at[b]!)
+    })
+    plan.choices.forEach((choice, index) => {
+      choices[at[index]!] = choice
+    })
     bound += plan.bound
     proven &&= plan.proven
   }
@@ -141,57 +164,89 @@ function planBand(question: ChannelQuestion): ChannelPlan {
   if (radios.length === 0) return { choices: [], lost: [], cost: 0, bound: 0, proven: true }
   const groups: number[][] = []
   radios.forEach((radio, at) => {
-    const known = radio.group === undefined ? undefined : groups.find(([first]) => radios[first!]!.group === radio.group && radios[first!]!.band === radio.band)
-    if (known) known.push(at); else groups.push([at])
+    const known =
+      radio.group === undefined
+        ? undefined
+        : groups.find(([first]) => radios[first!]!.group === radio.group && radios[first!]!.band === radio.band)
+    if (known) known.push(at)
+    else groups.push([at])
   })
   const options = groups.map((members): Option[] => {
     const [first] = members
-    const widths = radios[first!]!.widthsMHz.filter((width) => members.every((at) => radios[at]!.widthsMHz.includes(width)))
+    const widths = radios[first!]!.widthsMHz.filter((width) =>
+      members.every((at) => radios[at]!.widthsMHz.includes(width))
+    )
     return choicesFor(question, { band: radios[first!]!.band, widthsMHz: widths }).map((choice) => {
       const spectrum = spectrumOf(radios[first!]!.band, choice.channel, choice.widthMHz)!
-      return { ...choice, spectrum, free: members.map((at) => keptOf(radios[at]!, choice, spectrum, neighbours, country)) }
+      return {
+        ...choice,
+        spectrum,
+        free: members.map((at) => keptOf(radios[at]!, choice, spectrum, neighbours, country))
+      }
     })
   })
   const empty = options.findIndex((list) => list.length === 0)
-  if (empty >= 0) throw new RangeError(`no channel is permitted for ${radios[groups[empty]![0]!]!.id} at a width that it can do`)
+  if (empty >= 0)
+    throw new RangeError(`no channel is permitted for ${radios[groups[empty]![0]!]!.id} at a width that it can do`)
   // Those that hear most others come first: what they take decides most.
   const order = groups.map((_, at) => at).sort((a, b) => ties(b) - ties(a) || options[a]!.length - options[b]!.length)
-  function ties(at: number): number { return groups.reduce((sum, other, index) => sum + (index !== at && couples(groups[at]!, other) ? 1 : 0), 0) }
-  function couples(a: readonly number[], b: readonly number[]): boolean { return a.some((x) => b.some((y) => radios[x]!.band === radios[y]!.band && (weightOf(hears(x, y)) > 0 || weightOf(hears(y, x)) > 0))) }
+  function ties(at: number): number {
+    return groups.reduce((sum, other, index) => sum + (index !== at && couples(groups[at]!, other) ? 1 : 0), 0)
+  }
+  function couples(a: readonly number[], b: readonly number[]): boolean {
+    return a.some((x) =>
+      b.some((y) => radios[x]!.band === radios[y]!.band && (weightOf(hears(x, y)) > 0 || weightOf(hears(y, x)) > 0))
+    )
+  }
 
   // What members of one group keep beside another group, for every pair of options: reckoned once.
-  const beside = groups.map((members, index) => groups.map((others, from): { factors: Float64Array; costs: Float64Array } | null => {
-    if (index === from || !couples(members, others)) return null
-    const [mine, theirs] = [options[index]!, options[from]!]
-    const factors = new Float64Array(mine.length * theirs.length * members.length)
-    const costs = new Float64Array(mine.length * theirs.length)
-    mine.forEach((one, o) => theirs.forEach((two, t) => members.forEach((at, place) => {
-      let kept = 1
-      for (const other of others) {
-        kept *= 1 - shared(one.spectrum, two.spectrum) * OWN_BUSY * weightOf(hears(other, at))
-        if (shared(one.spectrum, two.spectrum) > 0 && hears(other, at) >= HEARD_DBM) costs[o * theirs.length + t]! += SHARED_COST
-      }
-      factors[(o * theirs.length + t) * members.length + place] = kept
-    })))
-    return { factors, costs }
-  }))
+  const beside = groups.map((members, index) =>
+    groups.map((others, from): { factors: Float64Array; costs: Float64Array } | null => {
+      if (index === from || !couples(members, others)) return null
+      const [mine, theirs] = [options[index]!, options[from]!]
+      const factors = new Float64Array(mine.length * theirs.length * members.length)
+      const costs = new Float64Array(mine.length * theirs.length)
+      mine.forEach((one, o) =>
+        theirs.forEach((two, t) =>
+          members.forEach((at, place) => {
+            let kept = 1
+            for (const other of others) {
+              kept *= 1 - shared(one.spectrum, two.spectrum) * OWN_BUSY * weightOf(hears(other, at))
+              if (shared(one.spectrum, two.spectrum) > 0 && hears(other, at) >= HEARD_DBM)
+                costs[o * theirs.length + t]! += SHARED_COST
+            }
+            factors[(o * theirs.length + t) * members.length + place] = kept
+          })
+        )
+      )
+      return { factors, costs }
+    })
+  )
   /** What each member of each group keeps on each option, beside all that are placed so far. */
-  interface State { kept: Float64Array; cost: Float64Array }
+  interface State {
+    kept: Float64Array
+    cost: Float64Array
+  }
   type Kept = State[]
-  const first: Kept = options.map((list, index) => ({ kept: Float64Array.from(list.flatMap(({ free }) => free.slice(0, groups[index]!.length))), cost: new Float64Array(list.length) }))
-  const place = (kept: Kept, index: number, option: number): Kept => kept.map((state, other) => {
-    const pair = beside[other]![index]
-    if (!pair) return state
-    const many = groups[other]!.length
-    const width = options[index]!.length
-    const next = new Float64Array(state.kept.length)
-    const cost = new Float64Array(state.cost.length)
-    for (let o = 0; o < options[other]!.length; o++) {
-      cost[o] = state.cost[o]! + pair.costs[o * width + option]!
-      for (let m = 0; m < many; m++) next[o * many + m] = state.kept[o * many + m]! * pair.factors[(o * width + option) * many + m]!
-    }
-    return { kept: next, cost }
-  })
+  const first: Kept = options.map((list, index) => ({
+    kept: Float64Array.from(list.flatMap(({ free }) => free.slice(0, groups[index]!.length))),
+    cost: new Float64Array(list.length)
+  }))
+  const place = (kept: Kept, index: number, option: number): Kept =>
+    kept.map((state, other) => {
+      const pair = beside[other]![index]
+      if (!pair) return state
+      const many = groups[other]!.length
+      const width = options[index]!.length
+      const next = new Float64Array(state.kept.length)
+      const cost = new Float64Array(state.cost.length)
+      for (let o = 0; o < options[other]!.length; o++) {
+        cost[o] = state.cost[o]! + pair.costs[o * width + option]!
+        for (let m = 0; m < many; m++)
+          next[o * many + m] = state.kept[o * many + m]! * pair.factors[(o * width + option) * many + m]!
+      }
+      return { kept: next, cost }
+    })
   const lossOf = (kept: Kept, index: number, option: number): number => {
     const many = groups[index]!.length
     let loss = kept[index]!.cost[option]!
@@ -203,9 +258,13 @@ function planBand(question: ChannelQuestion): ChannelPlan {
   const boundOf = (kept: Kept): number => {
     let bound = 0
     for (let index = 0; index < groups.length; index++) {
-      if (taken[index]! >= 0) { bound += lossOf(kept, index, taken[index]!); continue }
+      if (taken[index]! >= 0) {
+        bound += lossOf(kept, index, taken[index]!)
+        continue
+      }
       let least = Infinity
-      for (let option = 0; option < options[index]!.length; option++) least = Math.min(least, lossOf(kept, index, option))
+      for (let option = 0; option < options[index]!.length; option++)
+        least = Math.min(least, lossOf(kept, index, option))
       bound += least
     }
     return bound
@@ -218,7 +277,10 @@ function planBand(question: ChannelQuestion): ChannelPlan {
   const search = (depth: number, kept: Kept): void => {
     if (depth === order.length) {
       const cost = boundOf(kept)
-      if (cost < bestCost - 1e-12) { bestCost = cost; best = [...taken] }
+      if (cost < bestCost - 1e-12) {
+        bestCost = cost
+        best = [...taken]
+      }
       return
     }
     const index = order[depth]!
@@ -239,7 +301,13 @@ function planBand(question: ChannelQuestion): ChannelPlan {
   search(0, first)
   const proven = steps <= mostSteps
   const choices: ChannelChoice[] = radios.map(() => ({ channel: 0, widthMHz: 20 }))
-  groups.forEach((members, index) => { for (const at of members) choices[at] = { channel: options[index]![best[index]!]!.channel, widthMHz: options[index]![best[index]!]!.widthMHz } })
+  groups.forEach((members, index) => {
+    for (const at of members)
+      choices[at] = {
+        channel: options[index]![best[index]!]!.channel,
+        widthMHz: options[index]![best[index]!]!.widthMHz
+      }
+  })
   const { lost, cost } = costOf(question, choices)
   rootBound = Math.min(rootBound, cost)
   return { choices, lost, cost, bound: proven ? cost : rootBound, proven }

@@ -5,7 +5,10 @@ export const bands = ['2.4', '5', '6'] as const
 export type Band = (typeof bands)[number]
 export type WidthMHz = 20 | 40 | 80 | 160
 
-const channelAt = z.strictObject({ channel: z.int(), widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)], 'must be 20, 40, 80 or 160') })
+const channelAt = z.strictObject({
+  channel: z.int(),
+  widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)], 'must be 20, 40, 80 or 160')
+})
 
 /** Input of `channel-overlap`. */
 export const channelOverlapInput = z.strictObject({ band: z.enum(bands), a: channelAt, b: channelAt })
@@ -19,10 +22,14 @@ export interface Spectrum {
   toMHz: number
 }
 
-const run = (first: number, last: number, step: number) => Array.from({ length: (last - first) / step + 1 }, (_, at) => first + at * step)
+const run = (first: number, last: number, step: number) =>
+  Array.from({ length: (last - first) / step + 1 }, (_, at) => first + at * step)
 
 /** Unbroken runs of 20 MHz channels; wider blocks are cut from the start of each run, and what is left over has none. */
-const RUNS: Record<Exclude<Band, '2.4'>, number[][]> = { 5: [run(36, 64, 4), run(100, 144, 4), run(149, 177, 4)], 6: [run(1, 233, 4)] }
+const RUNS: Record<Exclude<Band, '2.4'>, number[][]> = {
+  5: [run(36, 64, 4), run(100, 144, 4), run(149, 177, 4)],
+  6: [run(1, 233, 4)]
+}
 const BASE_MHZ = { 5: 5000, 6: 5950 } as const
 
 /**
@@ -45,7 +52,8 @@ export function spectrumOf(band: Band, primary: number, widthMHz: WidthMHz): Spe
 }
 
 function narrowBand(channel: number, widthMHz: WidthMHz): Spectrum | null {
-  if (!Number.isInteger(channel) || channel < 1 || channel > 14 || widthMHz > 40 || (channel === 14 && widthMHz !== 20)) return null
+  if (!Number.isInteger(channel) || channel < 1 || channel > 14 || widthMHz > 40 || (channel === 14 && widthMHz !== 20))
+    return null
   const centre = channel === 14 ? 2484 : 2407 + 5 * channel
   const fromMHz = widthMHz === 40 && channel > 7 ? centre - 30 : centre - 10
   return { fromMHz, toMHz: fromMHz + widthMHz }
@@ -61,7 +69,11 @@ export function channelOverlap({ band, a, b }: ChannelOverlapInput): { overlapMH
   const [one, other] = (['a', 'b'] as const).map((name) => {
     const { channel, widthMHz } = { a, b }[name]
     const spectrum = spectrumOf(band, channel, widthMHz)
-    if (!spectrum) problems.push({ path: [name, 'channel'], message: `${channel} does not exist at ${band} GHz and ${widthMHz} MHz` })
+    if (!spectrum)
+      problems.push({
+        path: [name, 'channel'],
+        message: `${channel} does not exist at ${band} GHz and ${widthMHz} MHz`
+      })
     return spectrum
   })
   if (problems.length) refuse(problems)

@@ -31,13 +31,21 @@ const RIM_M = 1e-6
  * The signal of a sender in every cell, in dBm, row by row: the same as `pathLoss` for each cell, many times faster. A wall
  * throws a shadow; a shadow is convex, so that it covers one stretch of each row, found at once and summed up in one go.
  */
-export function coverage(sender: Sender, grid: Grid, walls: readonly Wall[], floors: readonly Floor[], exponent = 2): Float32Array {
+export function coverage(
+  sender: Sender,
+  grid: Grid,
+  walls: readonly Wall[],
+  floors: readonly Floor[],
+  exponent = 2
+): Float32Array {
   const { columns, rows, cellM } = grid
   const losses = new Float64Array(columns * rows)
   const steps = new Float64Array(columns + 1)
   const shadows = walls.map((wall) => shadowOf(wall, sender, grid.z))
   const rim = RIM_M / cellM
-  const between = floorLoss(floors.filter(({ z }) => sender.z - z > 1e-9 !== grid.z - z > 1e-9).map(({ lossDb }) => lossDb))
+  const between = floorLoss(
+    floors.filter(({ z }) => sender.z - z > 1e-9 !== grid.z - z > 1e-9).map(({ lossDb }) => lossDb)
+  )
   for (let row = 0; row < rows; row++) {
     const y = grid.y + row * cellM
     steps.fill(0)
@@ -46,14 +54,20 @@ export function coverage(sender: Sender, grid: Grid, walls: readonly Wall[], flo
       if (!shadow) continue
       const wall = walls[at]!
       if (shadow === 'each') {
-        for (let column = 0; column < columns; column++) if (crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })) add(steps, column, column, wall.lossDb)
+        for (let column = 0; column < columns; column++)
+          if (crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z }))
+            add(steps, column, column, wall.lossDb)
         continue
       }
       let [from, to] = [-Infinity, Infinity]
       for (let plane = 0; plane < shadow.length; plane += 3) {
         const across = shadow[plane]!
         const rest = shadow[plane + 2]! - shadow[plane + 1]! * y
-        if (across > 1e-12) { if (rest / across > from) from = rest / across } else if (across < -1e-12) { if (rest / across < to) to = rest / across } else if (rest > 1e-9) to = -Infinity
+        if (across > 1e-12) {
+          if (rest / across > from) from = rest / across
+        } else if (across < -1e-12) {
+          if (rest / across < to) to = rest / across
+        } else if (rest > 1e-9) to = -Infinity
       }
       if (from > to + 2 * RIM_M) continue
       const first = (from - grid.x) / cellM
@@ -66,7 +80,14 @@ export function coverage(sender: Sender, grid: Grid, walls: readonly Wall[], flo
       const atLast = Math.round(last)
       for (let column = atFirst; ; column = atLast) {
         const onRim = Math.abs(column - first) <= rim || Math.abs(column - last) <= rim
-        if (onRim && column >= 0 && column < columns && (column < inFrom || column > inTo) && crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })) add(steps, column, column, wall.lossDb)
+        if (
+          onRim &&
+          column >= 0 &&
+          column < columns &&
+          (column < inFrom || column > inTo) &&
+          crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })
+        )
+          add(steps, column, column, wall.lossDb)
         if (column === atLast) break
       }
     }
@@ -86,7 +107,8 @@ export function coverage(sender: Sender, grid: Grid, walls: readonly Wall[], flo
     for (let column = 0; column < columns; column++) {
       const dx = grid.x + column * cellM - sender.x
       const square = dx * dx + dy * dy + rise
-      signal[row * columns + column] = atOneMetre - losses[row * columns + column]! - (square > 1 ? fall * Math.log(square) : 0)
+      signal[row * columns + column] =
+        atOneMetre - losses[row * columns + column]! - (square > 1 ? fall * Math.log(square) : 0)
     }
   }
   return signal

@@ -24,7 +24,10 @@ const SYMBOL_US = 12.8
  * The rate that a signal holds, by IEEE 802.11ax: the highest scheme whose least signal is reached.
  * @returns the scheme and the rate on the air in Mbit/s; null and 0 where no rate holds
  */
-export function linkRate({ rssiDbm, widthMHz, streams = 2, guardIntervalUs = 0.8 }: LinkRateInput): { mcs: number | null; phyMbps: number } {
+export function linkRate({ rssiDbm, widthMHz, streams = 2, guardIntervalUs = 0.8 }: LinkRateInput): {
+  mcs: number | null
+  phyMbps: number
+} {
   const more = DB_A_DOUBLING * Math.log2(widthMHz / 20)
   const mcs = LEAST_DBM.findLastIndex((least) => rssiDbm >= least + more)
   if (mcs < 0) return { mcs: null, phyMbps: 0 }

@@ -9,7 +9,10 @@ const WALL_TO_M = 2.6
 
 const wall = z
   .strictObject({ from: point2, to: point2, zFrom: z.number().optional(), zTo: z.number().optional(), lossDb: loss })
-  .refine(({ zFrom = WALL_FROM_M, zTo = WALL_TO_M }) => zTo >= zFrom, { path: ['zTo'], message: 'must be at or above zFrom' })
+  .refine(({ zFrom = WALL_FROM_M, zTo = WALL_TO_M }) => zTo >= zFrom, {
+    path: ['zTo'],
+    message: 'must be at or above zFrom'
+  })
 
 /** Input of `path-loss`; metres. */
 export const pathLossInput = z.strictObject({
@@ -24,7 +27,13 @@ export type PathLossInput = z.infer<typeof pathLossInput>
 type Wall = NonNullable<PathLossInput['walls']>[number]
 
 export const pathLossOutput = z.strictObject({
-  distanceM: z.number(), distanceDb: z.number(), wallsDb: z.number(), wallsCrossed: z.number(), floorsDb: z.number(), floorsCrossed: z.number(), totalDb: z.number()
+  distanceM: z.number(),
+  distanceDb: z.number(),
+  wallsDb: z.number(),
+  wallsCrossed: z.number(),
+  floorsDb: z.number(),
+  floorsCrossed: z.number(),
+  totalDb: z.number()
 })
 export type PathLoss = z.infer<typeof pathLossOutput>
 
@@ -43,12 +52,22 @@ export function pathLoss({ frequencyMHz, from, to, exponent = 2, walls = [], flo
   const wallsDb = crossed.reduce((sum, one) => sum + one.lossDb, 0)
   const between = floors.filter(({ z: height }) => isAbove(from.z, height) !== isAbove(to.z, height))
   const floorsDb = floorLoss(between.map(({ lossDb }) => lossDb))
-  return { distanceM, distanceDb, wallsDb, wallsCrossed: crossed.length, floorsDb, floorsCrossed: between.length, totalDb: distanceDb + wallsDb + floorsDb }
+  return {
+    distanceM,
+    distanceDb,
+    wallsDb,
+    wallsCrossed: crossed.length,
+    floorsDb,
+    floorsCrossed: between.length,
+    totalDb: distanceDb + wallsDb + floorsDb
+  }
 }
 
 /** Loss by distance alone, in decibels. */
 export function distanceLoss(frequencyMHz: number, distanceM: number, exponent: number): number {
-  return 20 * Math.log10((4 * Math.PI * frequencyMHz * 1e6) / LIGHT_M_S) + 10 * exponent * Math.log10(Math.max(distanceM, 1))
+  return (
+    20 * Math.log10((4 * Math.PI * frequencyMHz * 1e6) / LIGHT_M_S) + 10 * exponent * Math.log10(Math.max(distanceM, 1))
+  )
 }
 
 const isAbove = (z0: number, height: number) => z0 - height > JUDGED_TO
@@ -75,7 +94,8 @@ export function crossesWall(wall: Wall, from: PathLossInput['from'], to: PathLos
   const gap = { x: wall.from.x - from.x, y: wall.from.y - from.y }
   const onLinkM = (gap.x * side.y - gap.y * side.x) / sine
   const onWallM = (gap.x * unit.y - gap.y * unit.x) / sine
-  if (onLinkM < -JUDGED_TO || onLinkM > linkM + JUDGED_TO || onWallM < -JUDGED_TO || onWallM > wallM + JUDGED_TO) return false
+  if (onLinkM < -JUDGED_TO || onLinkM > linkM + JUDGED_TO || onWallM < -JUDGED_TO || onWallM > wallM + JUDGED_TO)
+    return false
   const share = Math.min(1, Math.max(0, onLinkM / linkM))
   const height = from.z + share * (to.z - from.z)
   const { zFrom = WALL_FROM_M, zTo = WALL_TO_M } = wall

@@ -8,13 +8,30 @@ interface Domain {
   radar: ReadonlySet<number>
 }
 
-const run = (first: number, last: number, step: number) => Array.from({ length: Math.floor((last - first) / step) + 1 }, (_, at) => first + at * step)
+const run = (first: number, last: number, step: number) =>
+  Array.from({ length: Math.floor((last - first) / step) + 1 }, (_, at) => first + at * step)
 
 /** Domains by their rules for unlicensed use indoors; when in doubt the country's authority has the last word. */
 const domains: Record<'etsi' | 'fcc' | 'japan', Domain> = {
-  etsi: { name: 'as in most of Europe', channels: { '2.4': run(1, 13, 1), '5': [...run(36, 64, 4), ...run(100, 140, 4)], '6': run(1, 93, 4) }, radar: new Set([...run(52, 64, 4), ...run(100, 140, 4)]) },
-  fcc: { name: 'as in North America', channels: { '2.4': run(1, 11, 1), '5': [...run(36, 64, 4), ...run(100, 144, 4), ...run(149, 165, 4)], '6': run(1, 233, 4) }, radar: new Set([...run(52, 64, 4), ...run(100, 144, 4)]) },
-  japan: { name: 'as in Japan', channels: { '2.4': run(1, 14, 1), '5': [...run(36, 64, 4), ...run(100, 144, 4)], '6': run(1, 93, 4) }, radar: new Set([...run(52, 64, 4), ...run(100, 144, 4)]) }
+  etsi: {
+    name: 'as in most of Europe',
+    channels: { '2.4': run(1, 13, 1), '5': [...run(36, 64, 4), ...run(100, 140, 4)], '6': run(1, 93, 4) },
+    radar: new Set([...run(52, 64, 4), ...run(100, 140, 4)])
+  },
+  fcc: {
+    name: 'as in North America',
+    channels: {
+      '2.4': run(1, 11, 1),
+      '5': [...run(36, 64, 4), ...run(100, 144, 4), ...run(149, 165, 4)],
+      '6': run(1, 233, 4)
+    },
+    radar: new Set([...run(52, 64, 4), ...run(100, 144, 4)])
+  },
+  japan: {
+    name: 'as in Japan',
+    channels: { '2.4': run(1, 14, 1), '5': [...run(36, 64, 4), ...run(100, 144, 4)], '6': run(1, 93, 4) },
+    radar: new Set([...run(52, 64, 4), ...run(100, 144, 4)])
+  }
 }
 const fcc = new Set(['US', 'CA', 'MX', 'CO', 'PE', 'EC', 'PA', 'CR', 'DO', 'PR', 'TW'])
 
@@ -33,12 +50,19 @@ export function partsOf(band: Band, channel: number, widthMHz: WidthMHz): number
 }
 
 /** What is wrong with a channel in a country, in words with the mend; null where it is permitted. */
-export function channelProblem(country: string | undefined, band: Band, channel: number, widthMHz: WidthMHz): string | null {
+export function channelProblem(
+  country: string | undefined,
+  band: Band,
+  channel: number,
+  widthMHz: WidthMHz
+): string | null {
   const { channels, name } = domainOf(country)
   const parts = partsOf(band, channel, widthMHz)
   if (parts.length === 0) return `there is no channel ${channel} at ${band} GHz that is ${widthMHz} MHz wide`
   const first = parts.find((one) => !channels[band].includes(one))
-  return first === undefined ? null : `channel ${first} is not permitted here (${name}): take one of ${channels[band].length > 12 ? `${channels[band][0]} to ${channels[band].at(-1)}` : channels[band].join(', ')}`
+  return first === undefined
+    ? null
+    : `channel ${first} is not permitted here (${name}): take one of ${channels[band].length > 12 ? `${channels[band][0]} to ${channels[band].at(-1)}` : channels[band].join(', ')}`
 }
 
 /** Whether a radio on this channel has to listen for radar. */

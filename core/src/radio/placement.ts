@@ -49,7 +49,8 @@ export function bestPlacements(candidates: readonly Candidate[], wanted: Wanted)
         if (placement) keepBest(found, placement)
         return
       }
-      for (let next = from; next <= candidates.length - (size - chosen.length); next++) if (next !== router) choose([...chosen, next], next + 1)
+      for (let next = from; next <= candidates.length - (size - chosen.length); next++)
+        if (next !== router) choose([...chosen, next], next + 1)
     }
     choose([router], 0)
     const holding = found.filter(({ holds }) => holds)
@@ -68,21 +69,32 @@ function keepBest(found: Placement[], placement: Placement): void {
 const sum = (values: readonly number[]) => values.reduce((total, value) => total + value, 0)
 
 /** What some places give together; null where one of them cannot be joined to the router. */
-export function judgePlacement(candidates: readonly Candidate[], chosen: readonly number[], wanted: Wanted): Placement | null {
+export function judgePlacement(
+  candidates: readonly Candidate[],
+  chosen: readonly number[],
+  wanted: Wanted
+): Placement | null {
   const hops = hopsFrom(candidates, chosen, wanted)
   if (!hops) return null
-  const rooms = candidates[chosen[0]!]!.rooms.map((_, room) => Math.max(...chosen.map((at) => candidates[at]!.rooms[room]!)))
+  const rooms = candidates[chosen[0]!]!.rooms.map((_, room) =>
+    Math.max(...chosen.map((at) => candidates[at]!.rooms[room]!))
+  )
   const marginDb = rooms.length ? Math.min(...rooms) - wanted.roomFloorDbm : 0
   return { candidates: [...chosen], rooms, hops, marginDb, holds: marginDb >= 0 }
 }
 
 /** Wireless hops of each from the router, the fewest; null where one is out of reach or too many hops away. */
-function hopsFrom(candidates: readonly Candidate[], chosen: readonly number[], { router, backhaulFloorDbm, mostHops }: Wanted): number[] | null {
+function hopsFrom(
+  candidates: readonly Candidate[],
+  chosen: readonly number[],
+  { router, backhaulFloorDbm, mostHops }: Wanted
+): number[] | null {
   const hops = chosen.map((at) => (at === router || candidates[at]!.cabled ? 0 : Infinity))
   for (let hop = 0; hop < mostHops; hop++) {
     chosen.forEach((to, at) => {
       if (hops[at] !== Infinity) return
-      if (chosen.some((from, other) => hops[other] === hop && candidates[from]!.links[to]! >= backhaulFloorDbm)) hops[at] = hop + 1
+      if (chosen.some((from, other) => hops[other] === hop && candidates[from]!.links[to]! >= backhaulFloorDbm))
+        hops[at] = hop + 1
     })
   }
   return hops.every(Number.isFinite) ? hops : null

@@ -35,7 +35,10 @@ export const wallLossInput = z
     incidenceDeg: z.number().min(0).lt(90, 'must be below 90').optional(),
     averageOverMHz: z.number().min(0).optional()
   })
-  .refine(({ frequencyMHz, averageOverMHz = 0 }) => averageOverMHz < 2 * frequencyMHz, { path: ['averageOverMHz'], message: 'must be below twice frequencyMHz' })
+  .refine(({ frequencyMHz, averageOverMHz = 0 }) => averageOverMHz < 2 * frequencyMHz, {
+    path: ['averageOverMHz'],
+    message: 'must be below twice frequencyMHz'
+  })
 export type WallLossInput = z.infer<typeof wallLossInput>
 
 export const wallLossOutput = z.strictObject({ lossDb: z.number() })
@@ -44,13 +47,21 @@ export const wallLossOutput = z.strictObject({ lossDb: z.number() })
  * Power lost through one slab in air, TE polarisation: ITU-R P.2040-1, equations for a single slab.
  * @returns decibels, at most 120; averaged over a band where `averageOverMHz` is above 0
  */
-export function wallLoss({ material, thicknessMm, frequencyMHz, incidenceDeg = 0, averageOverMHz = 0 }: WallLossInput): { lossDb: number } {
+export function wallLoss({
+  material,
+  thicknessMm,
+  frequencyMHz,
+  incidenceDeg = 0,
+  averageOverMHz = 0
+}: WallLossInput): { lossDb: number } {
   if (material === FOIL) return { lossDb: FOIL_DB }
-  const powerAt = (fMHz: number) => squared(transmission(materials[material], thicknessMm / 1000, fMHz, (incidenceDeg * Math.PI) / 180))
+  const powerAt = (fMHz: number) =>
+    squared(transmission(materials[material], thicknessMm / 1000, fMHz, (incidenceDeg * Math.PI) / 180))
   let power = powerAt(frequencyMHz)
   if (averageOverMHz > 0) {
     power = 0
-    for (let at = 0; at < AVERAGED_OVER; at++) power += powerAt(frequencyMHz - averageOverMHz / 2 + (at * averageOverMHz) / (AVERAGED_OVER - 1)) / AVERAGED_OVER
+    for (let at = 0; at < AVERAGED_OVER; at++)
+      power += powerAt(frequencyMHz - averageOverMHz / 2 + (at * averageOverMHz) / (AVERAGED_OVER - 1)) / AVERAGED_OVER
   }
   return { lossDb: Math.min(CAP_DB, power > 0 ? -10 * Math.log10(power) : CAP_DB) }
 }
@@ -85,7 +96,12 @@ function damped(q: Complex): Complex {
   return size === 0 ? { re: 0, im: 0 } : { re: size * Math.cos(q.re), im: -size * Math.sin(q.re) }
 }
 
-function transmission({ a, b, c, d }: { a: number; b: number; c: number; d: number }, thicknessM: number, frequencyMHz: number, angle: number): Complex {
+function transmission(
+  { a, b, c, d }: { a: number; b: number; c: number; d: number },
+  thicknessM: number,
+  frequencyMHz: number,
+  angle: number
+): Complex {
   const fGHz = frequencyMHz / 1000
   const permittivity = { re: a * fGHz ** b, im: (-SIGMA_FACTOR * c * fGHz ** d) / fGHz }
   const s = root(minus(permittivity, { re: Math.sin(angle) ** 2, im: 0 }))

@@ -24,9 +24,23 @@ export const choiceAnswers: Record<Choice, readonly string[]> = {
 export const custodies = ['erase-after-30-days', 'customer-only-now', 'company-keeps'] as const
 
 /** Reasons for showing a secret, one of which is logged with each showing. */
-export const revealReasons = ['typing it into a unit', 'joining a device', 'telling the customer', 'making the pack', 'checking it'] as const
+export const revealReasons = [
+  'typing it into a unit',
+  'joining a device',
+  'telling the customer',
+  'making the pack',
+  'checking it'
+] as const
 
-export const secretPurposes = ['wifi-passphrase', 'admin-password', 'label-key', 'label-login', 'setup-code', 'provider-login', 'recovery-answers'] as const
+export const secretPurposes = [
+  'wifi-passphrase',
+  'admin-password',
+  'label-key',
+  'label-login',
+  'setup-code',
+  'provider-login',
+  'recovery-answers'
+] as const
 export type SecretPurpose = (typeof secretPurposes)[number]
 
 /** What is known about a secret without knowing it. Made by the server when the secret is put into the vault. */
@@ -51,9 +65,24 @@ export const itemStates = ['present', 'missing', 'damaged', 'extra', 'open'] as 
 export const photoAbout = z.strictObject({ thing: z.enum(['unit', 'stage', 'rule']), id: z.string().max(60) })
 
 /** Another home where a unit of this serial or MAC address stands. */
-export const elsewhere = z.strictObject({ by: z.enum(['serial', 'mac']), home: z.uuid(), visit: z.uuid(), since: z.iso.datetime(), sealed: z.boolean() })
+export const elsewhere = z.strictObject({
+  by: z.enum(['serial', 'mac']),
+  home: z.uuid(),
+  visit: z.uuid(),
+  since: z.iso.datetime(),
+  sealed: z.boolean()
+})
 export type Elsewhere = z.infer<typeof elsewhere>
 
 /** What happens to a unit, and the maker's own mesh or link test of it, passed or not. */
-export const unitEvents = ['powered', 'restarted', 'moved', 'updated', 'reset', 'settings-changed', 'tested-good', 'tested-bad'] as const
+export const unitEvents = [
+  'powered',
+  'restarted',
+  'moved',
+  'updated',
+  'reset',
+  'settings-changed',
+  'tested-good',
+  'tested-bad'
+] as const
 export type UnitEvent = (typeof unitEvents)[number]

@@ -18,10 +18,12 @@ export function chained(before: string, placed: Placed): Entry {
 export function chainProblem(entries: readonly Entry[]): string | null {
   let before = chainStart
   for (const [index, one] of entries.entries()) {
-    if (one.seq !== index + 1) return `line ${index + 1} of the logbook says it is line ${one.seq}: lines are missing or out of order`
+    if (one.seq !== index + 1)
+      return `line ${index + 1} of the logbook says it is line ${one.seq}: lines are missing or out of order`
     if (one.visit !== entries[0]!.visit) return `line ${one.seq} belongs to another visit`
     const { hash, ...placed } = one
-    if (linkOf(before, placed as Placed) !== hash) return `line ${one.seq} (${one.kind}) was altered, or a line before it was`
+    if (linkOf(before, placed as Placed) !== hash)
+      return `line ${one.seq} (${one.kind}) was altered, or a line before it was`
     before = hash
   }
   return null

@@ -10,10 +10,13 @@ import { ssidProblem } from '../wifi/qr'
 
 /** A check of Zod's from a function that tells what is wrong in words. */
 function checked(problem: (text: string) => string | null, most = 200) {
-  return z.string().max(most).superRefine((text, context) => {
-    const message = problem(text)
-    if (message) context.addIssue({ code: 'custom', message })
-  })
+  return z
+    .string()
+    .max(most)
+    .superRefine((text, context) => {
+      const message = problem(text)
+      if (message) context.addIssue({ code: 'custom', message })
+    })
 }
 
 /** A line of text a person types: well formed, without control characters, of limited length. */
@@ -28,7 +31,8 @@ export function textLine(most: number) {
 export const id = z.uuid()
 const yes = z.boolean()
 
-const metres = (least: number, most: number) => z.number().min(least, `must be ${least} m or more`).max(most, `must be at most ${most} m`)
+const metres = (least: number, most: number) =>
+  z.number().min(least, `must be ${least} m or more`).max(most, `must be at most ${most} m`)
 const thickness = z.number().positive('must be above 0').max(3000, 'must be at most 3000 mm: enter millimetres')
 /** A place in the plan: metres from its upper left corner. A home with its outbuildings fits into 300 m. */
 const across = metres(-300, 300)
@@ -78,7 +82,13 @@ export const unitFacts = z.strictObject({
   model: z.string().max(60),
   modelVersion: z.int().min(1),
   role: z.enum(roles),
-  serial: checked((text) => (/^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(text) ? null : 'must be 2 to 40 letters, digits, dots, slashes or hyphens, as on the label'), 40),
+  serial: checked(
+    (text) =>
+      /^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(text)
+        ? null
+        : 'must be 2 to 40 letters, digits, dots, slashes or hyphens, as on the label',
+    40
+  ),
   mac: checked(unitMacProblem, 40).transform((text) => readMac({ text }).mac),
   defaultSsid: checked(ssidProblem, 64),
   /** The address of its own page, as the label tells it. */
@@ -126,18 +136,34 @@ export const unitFacts = z.strictObject({
 })
 
 /** A box that goes out: a kit of a model. */
-export const boxFacts = z.strictObject({ model: z.string().max(60), modelVersion: z.int().min(1), kit: z.string().max(60) })
+export const boxFacts = z.strictObject({
+  model: z.string().max(60),
+  modelVersion: z.int().min(1),
+  kit: z.string().max(60)
+})
 
 /** A storey: its floor's height above the ground floor's, and the ceiling over it. */
 export const storeyFacts = z.strictObject({
-  name: textLine(40), floorM: metres(-20, 60), heightM: metres(1.5, 12), ceilingMaterial: z.enum(materialNames), ceilingMm: thickness,
+  name: textLine(40),
+  floorM: metres(-20, 60),
+  heightM: metres(1.5, 12),
+  ceilingMaterial: z.enum(materialNames),
+  ceilingMm: thickness,
   /** A photo of a paper plan that lies under the drawing, where its upper left corner lies and how wide it is. */
-  paper: id, paperX: across, paperY: across, paperWidthM: metres(1, 300)
+  paper: id,
+  paperX: across,
+  paperY: across,
+  paperWidthM: metres(1, 300)
 })
 
 /** A room: a rectangle of a storey. Its walls are where its edges are. */
 export const roomFacts = z.strictObject({
-  name: textLine(60), storey: id, x: across, y: across, widthM: metres(0.5, 60), depthM: metres(0.5, 60),
+  name: textLine(60),
+  storey: id,
+  x: across,
+  y: across,
+  widthM: metres(0.5, 60),
+  depthM: metres(0.5, 60),
   /** The building it is in, where it is not the main one. */
   building: textLine(60),
   /** Whether it is to have signal, and whether the customer complained about it. */
@@ -146,76 +172,169 @@ export const roomFacts = z.strictObject({
 })
 
 /** A stretch of wall that is of something else than the others. */
-export const wallFacts = z.strictObject({ storey: id, x1: across, y1: across, x2: across, y2: across, material: z.enum(materialNames), thicknessMm: thickness })
+export const wallFacts = z.strictObject({
+  storey: id,
+  x1: across,
+  y1: across,
+  x2: across,
+  y2: across,
+  material: z.enum(materialNames),
+  thicknessMm: thickness
+})
 
 export const openingKinds = ['door', 'window', 'open', 'stairs'] as const
 /** A door, a window or a gap in a wall; stairs lie between two corners of a room, and are a way for a cable. */
-export const openingFacts = z.strictObject({ storey: id, kind: z.enum(openingKinds), x1: across, y1: across, x2: across, y2: across })
+export const openingFacts = z.strictObject({
+  storey: id,
+  kind: z.enum(openingKinds),
+  x1: across,
+  y1: across,
+  x2: across,
+  y2: across
+})
 
 export const outletKinds = ['mains', 'line', 'network'] as const
 /** A mains outlet, the outlet of the line, or a network socket. */
 export const outletFacts = z.strictObject({
-  storey: id, kind: z.enum(outletKinds), x: across, y: across, circuit: textLine(20), strip: yes, cabinet: yes,
+  storey: id,
+  kind: z.enum(outletKinds),
+  x: across,
+  y: across,
+  circuit: textLine(20),
+  strip: yes,
+  cabinet: yes,
   /** The network socket at the other end of its cable. */
   cableTo: id
 })
 
-export const troubleKinds = ['fish-tank', 'metal-appliance', 'microwave-oven', 'cordless-phone', 'mirror', 'boiler', 'large-furniture'] as const
+export const troubleKinds = [
+  'fish-tank',
+  'metal-appliance',
+  'microwave-oven',
+  'cordless-phone',
+  'mirror',
+  'boiler',
+  'large-furniture'
+] as const
 /** Something that a unit had better keep away from. */
 export const troubleFacts = z.strictObject({ storey: id, kind: z.enum(troubleKinds), x: across, y: across })
 
 /** A signal as it was read in a room, or at a point of it, from one unit. */
 export const readingFacts = z.strictObject({
-  room: id, unit: id, x: across, y: across, band: z.enum(['2.4', '5', '6']), dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero')
+  room: id,
+  unit: id,
+  x: across,
+  y: across,
+  band: z.enum(['2.4', '5', '6']),
+  dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero')
 })
 
 export const cableKinds = ['network', 'telephone', 'coax', 'fibre'] as const
 export const cableCategories = ['cat5', 'cat5e', 'cat6', 'cat6a'] as const
 /** One end of a cable: a port of a unit, of an outlet or of something else that stands there. */
-export const cableEnd = z.strictObject({ thing: z.enum(['unit', 'outlet', 'fitting']), id, port: z.string().min(1).max(40) })
+export const cableEnd = z.strictObject({
+  thing: z.enum(['unit', 'outlet', 'fitting']),
+  id,
+  port: z.string().min(1).max(40)
+})
 export type CableEnd = z.infer<typeof cableEnd>
 /** A cable from port to port. */
-export const cableFacts = z.strictObject({ a: cableEnd, b: cableEnd, kind: z.enum(cableKinds), category: z.enum(cableCategories), lengthM: metres(0.1, 300), /** The speed the link came up at. */ linkMbps: z.number().positive('must be above 0').max(100_000, 'must be at most 100000 Mbit/s') })
+export const cableFacts = z.strictObject({
+  a: cableEnd,
+  b: cableEnd,
+  kind: z.enum(cableKinds),
+  category: z.enum(cableCategories),
+  lengthM: metres(0.1, 300),
+  /** The speed the link came up at. */ linkMbps: z
+    .number()
+    .positive('must be above 0')
+    .max(100_000, 'must be at most 100000 Mbit/s')
+})
 
-export const fittingKinds = ['splitter', 'telephone', 'alarm', 'provider-box', 'computer', 'television', 'old-modem', 'old-router', 'old-other'] as const
+export const fittingKinds = [
+  'splitter',
+  'telephone',
+  'alarm',
+  'provider-box',
+  'computer',
+  'television',
+  'old-modem',
+  'old-router',
+  'old-other'
+] as const
 /** Something a cable leads to that is no unit of ours: a splitter, a telephone, the customer's computer, old equipment. */
-export const fittingFacts = z.strictObject({ kind: z.enum(fittingKinds), name: textLine(60), disconnected: yes, returns: z.enum(['provider', 'customer', 'recycled']) })
+export const fittingFacts = z.strictObject({
+  kind: z.enum(fittingKinds),
+  name: textLine(60),
+  disconnected: yes,
+  returns: z.enum(['provider', 'customer', 'recycled'])
+})
 
 /** An IPv4 network of the home. */
 export const segmentFacts = z.strictObject({
   name: textLine(40),
   use: z.enum(['home', 'guests', 'office', 'equipment', 'provider']),
-  cidr: z.string().max(40).superRefine((text, context) => {
-    const range = parseCidr(text)
-    if ('problem' in range) context.addIssue({ code: 'custom', message: range.problem })
-  }),
-  gateway: checked((text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null), 40),
+  cidr: z
+    .string()
+    .max(40)
+    .superRefine((text, context) => {
+      const range = parseCidr(text)
+      if ('problem' in range) context.addIssue({ code: 'custom', message: range.problem })
+    }),
+  gateway: checked(
+    (text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null),
+    40
+  ),
   /** The segment on the outer side of this one's translation, if it has one. */
   behind: id,
   /** How long an address is lent. */
   leaseHours: z.number().min(0.1, 'must be 0.1 h or more').max(8760, 'must be at most 8760 h, a year'),
   dns: z.enum(['provider', 'by-hand']),
-  dnsServers: checked((text) => { const read = readDnsServers(text); return 'problem' in read ? read.problem : null }, 80)
+  dnsServers: checked((text) => {
+    const read = readDnsServers(text)
+    return 'problem' in read ? read.problem : null
+  }, 80)
 })
 
-const poolEnd = checked((text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null), 40)
+const poolEnd = checked(
+  (text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null),
+  40
+)
 
 /** A DHCP pool: who serves which stretch of a segment. */
 export const poolFacts = z.strictObject({ segment: id, unit: id, from: poolEnd, to: poolEnd })
 
 /** A fixed address: one of our units', or a device of the customer's. What was typed is kept, and audited. */
-export const hostFacts = z.strictObject({ name: textLine(60), unit: id, segment: id, address: z.string().min(1).max(64), reserved: yes })
+export const hostFacts = z.strictObject({
+  name: textLine(60),
+  unit: id,
+  segment: id,
+  address: z.string().min(1).max(64),
+  reserved: yes
+})
 
 const mbps = z.number().min(0, 'must be 0 or more').max(100_000, 'must be at most 100000 Mbit/s')
-const milliseconds = z.number().min(0, 'must be 0 or more: a latency is never negative').max(60_000, 'must be at most 60000 ms')
+const milliseconds = z
+  .number()
+  .min(0, 'must be 0 or more: a latency is never negative')
+  .max(60_000, 'must be at most 60000 ms')
 /** One run of a measurement; latency when nothing else runs, and while it is loaded. */
-export const measuredRun = z.strictObject({ downMbps: mbps.optional(), upMbps: mbps.optional(), idleMs: milliseconds.optional(), loadedMs: milliseconds.optional(), lossPercent: z.number().min(0, 'must be 0 or more').max(100, 'must be at most 100 %').optional() })
+export const measuredRun = z.strictObject({
+  downMbps: mbps.optional(),
+  upMbps: mbps.optional(),
+  idleMs: milliseconds.optional(),
+  loadedMs: milliseconds.optional(),
+  lossPercent: z.number().min(0, 'must be 0 or more').max(100, 'must be at most 100 %').optional()
+})
 export type MeasuredRun = z.infer<typeof measuredRun>
 
 export const measuredAt = ['source', 'room', 'port'] as const
 /** A measurement: at the source by cable, in a room over the air, or at a wired port of a unit. */
 export const measurementFacts = z.strictObject({
-  at: z.enum(measuredAt), room: id, unit: id, band: z.enum(['2.4', '5', '6']),
+  at: z.enum(measuredAt),
+  room: id,
+  unit: id,
+  band: z.enum(['2.4', '5', '6']),
   dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero'),
   runs: z.array(measuredRun).min(1, 'must hold at least one run').max(20, 'must hold at most 20 runs'),
   by: z.enum(['phone', 'tablet', 'laptop']),
@@ -230,7 +349,15 @@ export const measurementFacts = z.strictObject({
 export const deviceSecurities = ['wep', 'wpa-tkip', 'wpa2-aes', 'wpa3'] as const
 
 /** A device of the customer's that is to join: what it can do at best, and whether it has rejoined. */
-export const deviceFacts = z.strictObject({ name: textLine(60), security: z.enum(deviceSecurities), bands: z.array(z.enum(['2.4', '5', '6'])).min(1).max(3), rejoined: yes })
+export const deviceFacts = z.strictObject({
+  name: textLine(60),
+  security: z.enum(deviceSecurities),
+  bands: z
+    .array(z.enum(['2.4', '5', '6']))
+    .min(1)
+    .max(3),
+  rejoined: yes
+})
 
 export const securities = ['open', 'wep', 'wpa-tkip', 'wpa2-aes', 'wpa2-wpa3', 'wpa3'] as const
 
@@ -240,7 +367,10 @@ export const networkFacts = z.strictObject({
   /** How the name is said, in letters that paper can show, where it is in others. */
   transcription: textLine(64),
   use: z.enum(['main', 'guest', 'office', 'equipment']),
-  bands: z.array(z.enum(['2.4', '5', '6'])).min(1).max(3),
+  bands: z
+    .array(z.enum(['2.4', '5', '6']))
+    .min(1)
+    .max(3),
   security: z.enum(securities),
   segment: id,
   isolated: yes,
@@ -251,19 +381,46 @@ export const networkFacts = z.strictObject({
 
 /** A radio of one of our units, and the channel it is set to. */
 export const radioFacts = z.strictObject({
-  unit: id, band: z.enum(['2.4', '5', '6']), channel: z.int().min(1).max(233), widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)], 'must be 20, 40, 80 or 160 MHz'),
+  unit: id,
+  band: z.enum(['2.4', '5', '6']),
+  channel: z.int().min(1).max(233),
+  widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)], 'must be 20, 40, 80 or 160 MHz'),
   /** Whether members of the mesh talk to each other on it. */
   backhaul: yes
 })
 
 /** A network of somebody else, as it is heard in this home. */
-export const neighbourNetwork = z.strictObject({ ssid: z.string().max(32).optional(), band: z.enum(['2.4', '5', '6']), channel: z.int().min(1).max(233), widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)]), dbm: z.number().min(-110).max(-10), /** Share of the air that it takes. */ busy: z.number().min(0).max(1) })
+export const neighbourNetwork = z.strictObject({
+  ssid: z.string().max(32).optional(),
+  band: z.enum(['2.4', '5', '6']),
+  channel: z.int().min(1).max(233),
+  widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)]),
+  dbm: z.number().min(-110).max(-10),
+  /** Share of the air that it takes. */ busy: z.number().min(0).max(1)
+})
 export type NeighbourNetwork = z.infer<typeof neighbourNetwork>
 
 /** The things of a record whose facts are set one by one, with the schema of each. */
 export const things = {
-  brief: briefFacts, box: boxFacts, unit: unitFacts, storey: storeyFacts, room: roomFacts, wall: wallFacts, opening: openingFacts, outlet: outletFacts, trouble: troubleFacts, reading: readingFacts, cable: cableFacts, fitting: fittingFacts,
-  segment: segmentFacts, pool: poolFacts, host: hostFacts, network: networkFacts, radio: radioFacts, device: deviceFacts, measurement: measurementFacts
+  brief: briefFacts,
+  box: boxFacts,
+  unit: unitFacts,
+  storey: storeyFacts,
+  room: roomFacts,
+  wall: wallFacts,
+  opening: openingFacts,
+  outlet: outletFacts,
+  trouble: troubleFacts,
+  reading: readingFacts,
+  cable: cableFacts,
+  fitting: fittingFacts,
+  segment: segmentFacts,
+  pool: poolFacts,
+  host: hostFacts,
+  network: networkFacts,
+  radio: radioFacts,
+  device: deviceFacts,
+  measurement: measurementFacts
 } as const
 export type ThingKind = keyof typeof things
 export type Facts<K extends ThingKind> = Partial<z.infer<(typeof things)[K]>>
@@ -276,12 +433,21 @@ export type Origin = (typeof origins)[number]
  * Checks one value of one field as the server will.
  * @returns the value as it is kept, or what is wrong with it
  */
-export function checkField<K extends ThingKind>(kind: K, field: string, value: unknown): { value: unknown } | { problem: string } {
+export function checkField<K extends ThingKind>(
+  kind: K,
+  field: string,
+  value: unknown
+): { value: unknown } | { problem: string } {
   const shape = things[kind].shape as Record<string, z.ZodType>
   const schema = shape[field]
   if (!schema) return { problem: 'is not a field that is known here' }
   const result = schema.safeParse(value)
   if (result.success) return { value: result.data }
   const issue = result.error.issues[0]!
-  return { problem: issue.code === 'too_big' && /^Too/.test(issue.message) ? `is too long; at most ${issue.maximum} characters` : issue.message.replace(/^Invalid .*/, 'is not acceptable here; choose or type it again') }
+  return {
+    problem:
+      issue.code === 'too_big' && /^Too/.test(issue.message)
+        ? `is too long; at most ${issue.maximum} characters`
+        : issue.message.replace(/^Invalid .*/, 'is not acceptable here; choose or type it again')
+  }
 }

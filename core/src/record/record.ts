@@ -2,7 +2,30 @@ import { z } from 'zod'
 import { lampLooks } from '../lamps/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
-import { boxFacts, briefFacts, cableFacts, deviceFacts, fittingFacts, hostFacts, measurementFacts, neighbourNetwork, networkFacts, openingFacts, origins, outletFacts, poolFacts, radioFacts, readingFacts, roomFacts, segmentFacts, storeyFacts, troubleFacts, unitFacts, wallFacts, type ThingKind } from './facts'
+import {
+  boxFacts,
+  briefFacts,
+  cableFacts,
+  deviceFacts,
+  fittingFacts,
+  hostFacts,
+  measurementFacts,
+  neighbourNetwork,
+  networkFacts,
+  openingFacts,
+  origins,
+  outletFacts,
+  poolFacts,
+  radioFacts,
+  readingFacts,
+  roomFacts,
+  segmentFacts,
+  storeyFacts,
+  troubleFacts,
+  unitFacts,
+  wallFacts,
+  type ThingKind
+} from './facts'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
@@ -26,12 +49,21 @@ function thingOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
 const sighting = z.strictObject({ ...said, lamps: lampLooks })
 const unitEvent = z.strictObject({ ...said, what: z.string() })
 const answered = z.strictObject({ ...said, answer: z.string(), note: z.string().optional() })
-const granted = z.strictObject({ ...said, rule: z.string(), subject: z.string().nullable(), reason: z.string(), until: z.string().optional() })
+const granted = z.strictObject({
+  ...said,
+  rule: z.string(),
+  subject: z.string().nullable(),
+  reason: z.string(),
+  until: z.string().optional()
+})
 
 const unitThing = thingOf(unitFacts).extend({
   sightings: z.array(sighting),
   events: z.array(unitEvent),
-  prompts: z.record(z.string(), z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) })),
+  prompts: z.record(
+    z.string(),
+    z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) })
+  ),
   elsewhere: z.array(elsewhere).optional(),
   transfer: z.strictObject({ ...said, from: z.string(), reason: z.string() }).optional(),
   /** Steps of methods by method and number, what was pressed to pair it, and what its own page told last. */
@@ -40,7 +72,16 @@ const unitThing = thingOf(unitFacts).extend({
   presses: z.array(z.strictObject({ ...said, button: z.string(), seconds: z.number() })).optional(),
   read: z.strictObject({ ...said, values: z.record(z.string(), z.string()) }).optional(),
   /** That somebody was really on its air, seen last. */
-  path: z.strictObject({ ...said, before: z.int().optional(), after: z.int().optional(), address: z.string(), server: z.string().optional(), network: z.string().optional() }).optional()
+  path: z
+    .strictObject({
+      ...said,
+      before: z.int().optional(),
+      after: z.int().optional(),
+      address: z.string(),
+      server: z.string().optional(),
+      network: z.string().optional()
+    })
+    .optional()
 })
 
 const boxThing = thingOf(boxFacts).extend({
@@ -48,8 +89,16 @@ const boxThing = thingOf(boxFacts).extend({
 })
 
 const photo = z.strictObject({
-  ...said, ref: z.string(), about: photoAbout, caption: z.string().nullable(), label: z.boolean(),
-  width: z.int(), height: z.int(), octets: z.int(), sha256: hash, removedSeq: z.int().nullable()
+  ...said,
+  ref: z.string(),
+  about: photoAbout,
+  caption: z.string().nullable(),
+  label: z.boolean(),
+  width: z.int(),
+  height: z.int(),
+  octets: z.int(),
+  sha256: hash,
+  removedSeq: z.int().nullable()
 })
 
 const conflict = z.strictObject({
@@ -63,9 +112,18 @@ export type Conflict = z.infer<typeof conflict>
 
 /** A search for a fault: what was observed, in the order it was, and how it ended. */
 const faultSearch = z.strictObject({
-  ...said, id: z.string(), about: z.strictObject({ unit: z.string().optional(), room: z.string().optional() }),
+  ...said,
+  id: z.string(),
+  about: z.strictObject({ unit: z.string().optional(), room: z.string().optional() }),
   observed: z.record(z.string(), z.strictObject({ ...said, answer: z.string() })),
-  found: z.strictObject({ ...said, cause: z.string(), end: z.enum(['mended', 'provider', 'maker', 'left']), probability: z.number() }).nullable()
+  found: z
+    .strictObject({
+      ...said,
+      cause: z.string(),
+      end: z.enum(['mended', 'provider', 'maker', 'left']),
+      probability: z.number()
+    })
+    .nullable()
 })
 
 const signature = z.strictObject({ ...said, name: z.string(), strokes: z.string(), digest: hash })
@@ -107,7 +165,12 @@ export const visitRecord = z.strictObject({
   radios: z.record(z.string(), thingOf(radioFacts)).optional(),
   devices: z.record(z.string(), thingOf(deviceFacts)).optional(),
   measurements: z.record(z.string(), thingOf(measurementFacts)).optional(),
-  checks: z.record(z.string(), z.strictObject({ ...said, id: z.string(), from: z.string(), to: z.string(), cancelled: z.boolean() })).optional(),
+  checks: z
+    .record(
+      z.string(),
+      z.strictObject({ ...said, id: z.string(), from: z.string(), to: z.string(), cancelled: z.boolean() })
+    )
+    .optional(),
   searches: z.record(z.string(), faultSearch).optional(),
   neighbours: z.strictObject({ ...said, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
@@ -126,20 +189,60 @@ export const visitRecord = z.strictObject({
   ),
   secretsErased: z.boolean(),
   choices: z.partialRecord(z.enum(choiceNames), answered),
-  custody: z.strictObject({ ...said, custody: z.enum(custodies), keeps: z.array(z.enum(secretPurposes)).optional(), until: z.string().optional() }).nullable(),
+  custody: z
+    .strictObject({
+      ...said,
+      custody: z.enum(custodies),
+      keeps: z.array(z.enum(secretPurposes)).optional(),
+      until: z.string().optional()
+    })
+    .nullable(),
   answers: z.record(z.string(), answered),
   acknowledged: z.record(z.string(), granted),
   waivers: z.record(z.string(), granted),
   waits: z.record(
     z.string(),
-    z.strictObject({ ...said, id: z.string(), what: z.string(), unit: z.string().nullable(), task: z.string().optional(), usualMin: z.number(), mostMin: z.number(), endedAt: z.string().nullable() })
+    z.strictObject({
+      ...said,
+      id: z.string(),
+      what: z.string(),
+      unit: z.string().nullable(),
+      task: z.string().optional(),
+      usualMin: z.number(),
+      mostMin: z.number(),
+      endedAt: z.string().nullable()
+    })
   ),
   notes: z.array(z.strictObject({ ...said, text: z.string(), stage: z.string().nullable() })),
   conflicts: z.array(conflict),
-  review: z.strictObject({ ...said, state: z.enum(['asked', 'returned', 'approved']), remark: z.string(), digest: hash.optional() }).nullable(),
-  pack: z.strictObject({ madeDigest: hash.nullable(), madeAt: z.string().nullable(), givenDigest: hash.nullable(), givenAt: z.string().nullable(), how: z.string().nullable() }),
+  review: z
+    .strictObject({
+      ...said,
+      state: z.enum(['asked', 'returned', 'approved']),
+      remark: z.string(),
+      digest: hash.optional()
+    })
+    .nullable(),
+  pack: z.strictObject({
+    madeDigest: hash.nullable(),
+    madeAt: z.string().nullable(),
+    givenDigest: hash.nullable(),
+    givenAt: z.string().nullable(),
+    how: z.string().nullable()
+  }),
   signatures: z.strictObject({ customer: signature.nullable(), technician: signature.nullable() }),
-  seal: z.strictObject({ ...said, chain: hash, record: hash, standard: hash, catalogue: hash, verdicts: hash.optional(), key: z.string(), signature: z.string() }).nullable(),
+  seal: z
+    .strictObject({
+      ...said,
+      chain: hash,
+      record: hash,
+      standard: hash,
+      catalogue: hash,
+      verdicts: hash.optional(),
+      key: z.string(),
+      signature: z.string()
+    })
+    .nullable(),
   lastSeq: z.int()
 })
 
@@ -168,12 +271,31 @@ export type Sighting = z.infer<typeof sighting>
 
 /** The table that things of a kind stand in. */
 export const tableOf = {
-  box: 'boxes', unit: 'units', storey: 'storeys', room: 'rooms', wall: 'walls', opening: 'openings', outlet: 'outlets', trouble: 'troubles', reading: 'readings', cable: 'cables', fitting: 'fittings',
-  segment: 'segments', pool: 'pools', host: 'hosts', network: 'networks', radio: 'radios', device: 'devices', measurement: 'measurements'
+  box: 'boxes',
+  unit: 'units',
+  storey: 'storeys',
+  room: 'rooms',
+  wall: 'walls',
+  opening: 'openings',
+  outlet: 'outlets',
+  trouble: 'troubles',
+  reading: 'readings',
+  cable: 'cables',
+  fitting: 'fittings',
+  segment: 'segments',
+  pool: 'pools',
+  host: 'hosts',
+  network: 'networks',
+  radio: 'radios',
+  device: 'devices',
+  measurement: 'measurements'
 } as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
 
 /** Every thing of a kind, those taken out as well, by id. */
-export function thingsOf<K extends keyof typeof tableOf>(record: VisitRecord, kind: K): NonNullable<VisitRecord[(typeof tableOf)[K]]> {
+export function thingsOf<K extends keyof typeof tableOf>(
+  record: VisitRecord,
+  kind: K
+): NonNullable<VisitRecord[(typeof tableOf)[K]]> {
   return (record[tableOf[kind]] ?? {}) as NonNullable<VisitRecord[(typeof tableOf)[K]]>
 }
 
@@ -182,11 +304,15 @@ export const stepKey = (method: string, step: number): string => `${method} ${st
 
 /** Photos that stand, oldest first. */
 export function photosOf(record: VisitRecord): Photo[] {
-  return Object.values(record.photos ?? {}).filter(({ removedSeq }) => removedSeq === null).sort((a, b) => a.seq - b.seq)
+  return Object.values(record.photos ?? {})
+    .filter(({ removedSeq }) => removedSeq === null)
+    .sort((a, b) => a.seq - b.seq)
 }
 
 /** Things that still stand, in the order they were added. */
-export function standing<T extends { addedSeq: number; removedSeq: number | null; id: string }>(table: Readonly<Record<string, T>>): T[] {
+export function standing<T extends { addedSeq: number; removedSeq: number | null; id: string }>(
+  table: Readonly<Record<string, T>>
+): T[] {
   return Object.values(table)
     .filter((thing) => thing.removedSeq === null)
     .sort((a, b) => a.addedSeq - b.addedSeq || (a.id < b.id ? -1 : 1))
@@ -208,7 +334,18 @@ export function hasHeld({ visit }: Pick<VisitRecord, 'visit'>, person: string): 
  */
 export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
   const { thing, id, field, later } = conflict
-  const holder = (thing === 'brief' ? record.brief : Object.hasOwn(tableOf, thing) ? (thingsOf(record, thing as keyof typeof tableOf) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>)[id] : undefined) as { facts: Record<string, unknown>; meta: Record<string, FieldMeta> } | undefined
+  const holder = (
+    thing === 'brief'
+      ? record.brief
+      : Object.hasOwn(tableOf, thing)
+        ? (
+            thingsOf(record, thing as keyof typeof tableOf) as Record<
+              string,
+              { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }
+            >
+          )[id]
+        : undefined
+  ) as { facts: Record<string, unknown>; meta: Record<string, FieldMeta> } | undefined
   const meta = holder?.meta[field]
   if (!meta || meta.seq <= later.seq) return conflict
   return { ...conflict, later: { seq: meta.seq, at: meta.at, by: meta.by, value: holder.facts[field] ?? null } }

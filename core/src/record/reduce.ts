@@ -1,15 +1,44 @@
 import type { Body, Entry, EntryKind, Placed } from './entry'
 import type { ThingKind } from './facts'
-import { ruleKey, stepKey, tableOf, thingsOf, type Conflict, type FaultSearch, type FieldMeta, type VisitRecord } from './record'
+import {
+  ruleKey,
+  stepKey,
+  tableOf,
+  thingsOf,
+  type Conflict,
+  type FaultSearch,
+  type FieldMeta,
+  type VisitRecord
+} from './record'
 
 /** A record before its first entry. */
 export const emptyRecord: VisitRecord = {
   format: 'pasado.state/1',
-  visit: { id: '', home: '', customer: '', technician: { id: '', name: '' }, standard: { id: '', version: 1 }, startedFrom: null, openedAt: '' },
+  visit: {
+    id: '',
+    home: '',
+    customer: '',
+    technician: { id: '', name: '' },
+    standard: { id: '', version: 1 },
+    startedFrom: null,
+    openedAt: ''
+  },
   brief: { id: 'brief', facts: {}, meta: {}, addedSeq: 0, removedSeq: null },
-  units: {}, segments: {}, pools: {}, hosts: {}, networks: {},
-  secrets: {}, secretsErased: false,
-  choices: {}, custody: null, answers: {}, acknowledged: {}, waivers: {}, waits: {}, notes: [], conflicts: [],
+  units: {},
+  segments: {},
+  pools: {},
+  hosts: {},
+  networks: {},
+  secrets: {},
+  secretsErased: false,
+  choices: {},
+  custody: null,
+  answers: {},
+  acknowledged: {},
+  waivers: {},
+  waits: {},
+  notes: [],
+  conflicts: [],
   review: null,
   pack: { madeDigest: null, madeAt: null, givenDigest: null, givenAt: null, how: null },
   signatures: { customer: null, technician: null },
@@ -18,7 +47,13 @@ export const emptyRecord: VisitRecord = {
 }
 
 type Handler<K extends EntryKind> = (record: VisitRecord, entry: Placed<K>) => Partial<VisitRecord>
-type AnyThing = { id: string; facts: Record<string, unknown>; meta: Record<string, FieldMeta>; addedSeq: number; removedSeq: number | null }
+type AnyThing = {
+  id: string
+  facts: Record<string, unknown>
+  meta: Record<string, FieldMeta>
+  addedSeq: number
+  removedSeq: number | null
+}
 
 /**
  * The record after one more entry. Pure: the record given is not changed.
@@ -59,7 +94,14 @@ function newThing(kind: ThingKind, id: string, seq: number): AnyThing {
  * Sets fields, later over earlier. Where another device set the same field to another value after the author
  * last looked (`base`), the two are a conflict; a value set in knowledge of both settles it.
  */
-function setFields(kind: ThingKind, before: AnyThing, set: Record<string, unknown>, origin: Body<'unit.set'>['origin'], entry: Placed, open: Conflict[]) {
+function setFields(
+  kind: ThingKind,
+  before: AnyThing,
+  set: Record<string, unknown>,
+  origin: Body<'unit.set'>['origin'],
+  entry: Placed,
+  open: Conflict[]
+) {
   const facts = { ...before.facts }
   const meta = { ...before.meta }
   let conflicts = open
@@ -69,7 +111,10 @@ function setFields(kind: ThingKind, before: AnyThing, set: Record<string, unknow
     const here = (one: Conflict) => one.thing === kind && one.id === before.id && one.field === field
     if (unseen && !same(facts[field] ?? null, value)) {
       const earlier = { seq: last.seq, at: last.at, by: last.by, value: facts[field] ?? null }
-      conflicts = [...conflicts.filter((one) => !here(one)), { thing: kind, id: before.id, field, earlier, later: { ...said(entry), value } }]
+      conflicts = [
+        ...conflicts.filter((one) => !here(one)),
+        { thing: kind, id: before.id, field, earlier, later: { ...said(entry), value } }
+      ]
     } else if (conflicts.length) {
       conflicts = conflicts.filter((one) => !(here(one) && entry.base >= one.later.seq))
     }
@@ -84,17 +129,29 @@ function same(a: unknown, b: unknown): boolean {
   return a === b || (typeof a === 'object' && JSON.stringify(a) === JSON.stringify(b))
 }
 
-function withUnit(record: VisitRecord, id: string, change: (unit: VisitRecord['units'][string]) => Partial<VisitRecord['units'][string]>): Partial<VisitRecord> {
+function withUnit(
+  record: VisitRecord,
+  id: string,
+  change: (unit: VisitRecord['units'][string]) => Partial<VisitRecord['units'][string]>
+): Partial<VisitRecord> {
   const unit = record.units[id]
   return unit ? { units: { ...record.units, [id]: { ...unit, ...change(unit) } } } : {}
 }
 
-function withSearch(record: VisitRecord, id: string, change: (search: FaultSearch) => Partial<FaultSearch>): Partial<VisitRecord> {
+function withSearch(
+  record: VisitRecord,
+  id: string,
+  change: (search: FaultSearch) => Partial<FaultSearch>
+): Partial<VisitRecord> {
   const search = record.searches?.[id]
   return search ? { searches: { ...record.searches, [id]: { ...search, ...change(search) } } } : {}
 }
 
-function withPhoto(record: VisitRecord, ref: string, change: Partial<NonNullable<VisitRecord['photos']>[string]>): Partial<VisitRecord> {
+function withPhoto(
+  record: VisitRecord,
+  ref: string,
+  change: Partial<NonNullable<VisitRecord['photos']>[string]>
+): Partial<VisitRecord> {
   const photo = record.photos?.[ref]
   return photo ? { photos: { ...record.photos, [ref]: { ...photo, ...change } } } : {}
 }
@@ -114,7 +171,14 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     }
   },
   'brief.set': (record, entry) => {
-    const { thing, conflicts } = setFields('brief', record.brief, entry.body.set, entry.body.origin, entry as Placed, record.conflicts)
+    const { thing, conflicts } = setFields(
+      'brief',
+      record.brief,
+      entry.body.set,
+      entry.body.origin,
+      entry as Placed,
+      record.conflicts
+    )
     return { brief: thing as VisitRecord['brief'], conflicts }
   },
   'box.set': setFacts('box'),
@@ -130,8 +194,13 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     return { boxes: { ...record.boxes, [id]: { ...box, items: kept } } }
   },
   'unit.elsewhere': (record, entry) => withUnit(record, entry.body.unit, () => ({ elsewhere: entry.body.found })),
-  'unit.transferred': (record, entry) => withUnit(record, entry.body.unit, () => ({ transfer: { ...said(entry), from: entry.body.from, reason: entry.body.reason } })),
-  'photo.added': (record, entry) => ({ photos: { ...record.photos, [entry.body.ref]: { ...said(entry), ...entry.body, removedSeq: null } } }),
+  'unit.transferred': (record, entry) =>
+    withUnit(record, entry.body.unit, () => ({
+      transfer: { ...said(entry), from: entry.body.from, reason: entry.body.reason }
+    })),
+  'photo.added': (record, entry) => ({
+    photos: { ...record.photos, [entry.body.ref]: { ...said(entry), ...entry.body, removedSeq: null } }
+  }),
   'photo.captioned': (record, { body }) => withPhoto(record, body.ref, { caption: body.caption }),
   'photo.removed': (record, { body, seq }) => withPhoto(record, body.ref, { removedSeq: seq }),
   'photo.restored': (record, { body }) => withPhoto(record, body.ref, { removedSeq: null }),
@@ -152,30 +221,71 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'radio.set': setFacts('radio'),
   'device.set': setFacts('device'),
   'measurement.set': setFacts('measurement'),
-  'path.seen': (record, entry) => withUnit(record, entry.body.unit, () => { const { unit: _, ...seen } = entry.body; return { path: { ...said(entry), ...seen } } }),
-  'check.booked': (record, entry) => ({ checks: { ...record.checks, [entry.body.id]: { ...said(entry), ...entry.body, cancelled: false } } }),
-  'check.cancelled': (record, { body }) => { const check = record.checks?.[body.id]; return check ? { checks: { ...record.checks, [body.id]: { ...check, cancelled: true } } } : {} },
-  'fault.search': (record, entry) => ({ searches: { ...record.searches, [entry.body.search]: { ...said(entry), id: entry.body.search, about: entry.body.about, observed: {}, found: null } } }),
-  'fault.observed': (record, entry) => withSearch(record, entry.body.search, (search) => {
-    const { observation, answer } = entry.body
-    return { observed: answer === null ? without(search.observed, observation) : { ...without(search.observed, observation), [observation]: { ...said(entry), answer } } }
+  'path.seen': (record, entry) =>
+    withUnit(record, entry.body.unit, () => {
+      const { unit: _, ...seen } = entry.body
+      return { path: { ...said(entry), ...seen } }
+    }),
+  'check.booked': (record, entry) => ({
+    checks: { ...record.checks, [entry.body.id]: { ...said(entry), ...entry.body, cancelled: false } }
   }),
-  'fault.found': (record, entry) => withSearch(record, entry.body.search, () => { const { search: _, ...found } = entry.body; return { found: { ...said(entry), ...found } } }),
+  'check.cancelled': (record, { body }) => {
+    const check = record.checks?.[body.id]
+    return check ? { checks: { ...record.checks, [body.id]: { ...check, cancelled: true } } } : {}
+  },
+  'fault.search': (record, entry) => ({
+    searches: {
+      ...record.searches,
+      [entry.body.search]: { ...said(entry), id: entry.body.search, about: entry.body.about, observed: {}, found: null }
+    }
+  }),
+  'fault.observed': (record, entry) =>
+    withSearch(record, entry.body.search, (search) => {
+      const { observation, answer } = entry.body
+      return {
+        observed:
+          answer === null
+            ? without(search.observed, observation)
+            : { ...without(search.observed, observation), [observation]: { ...said(entry), answer } }
+      }
+    }),
+  'fault.found': (record, entry) =>
+    withSearch(record, entry.body.search, () => {
+      const { search: _, ...found } = entry.body
+      return { found: { ...said(entry), ...found } }
+    }),
   'neighbours.noted': (_, entry) => ({ neighbours: { ...said(entry), networks: entry.body.networks } }),
   'thing.removed': (record, { body, seq }) => markRemoved(record, body, seq),
   'thing.restored': (record, { body }) => markRemoved(record, body, null),
   'lamp.seen': (record, entry) =>
-    withUnit(record, entry.body.unit, (unit) => ({ sightings: [...unit.sightings, { ...said(entry), lamps: entry.body.lamps }] })),
+    withUnit(record, entry.body.unit, (unit) => ({
+      sightings: [...unit.sightings, { ...said(entry), lamps: entry.body.lamps }]
+    })),
   'unit.event': (record, entry) =>
-    withUnit(record, entry.body.unit, (unit) => ({ events: [...unit.events, { ...said(entry), what: entry.body.what }] })),
-  'method.step': (record, entry) => withUnit(record, entry.body.unit, (unit) => ({ steps: { ...unit.steps, [stepKey(entry.body.method, entry.body.step)]: { ...said(entry), seen: entry.body.seen } } })),
-  'pairing.pressed': (record, entry) => withUnit(record, entry.body.unit, (unit) => ({ pairing: [...(unit.pairing ?? []), { ...said(entry), which: entry.body.which, on: entry.body.on }] })),
-  'button.pressed': (record, entry) => withUnit(record, entry.body.unit, (unit) => ({ presses: [...(unit.presses ?? []), { ...said(entry), button: entry.body.button, seconds: entry.body.seconds }] })),
-  'unit.read': (record, entry) => withUnit(record, entry.body.unit, () => ({ read: { ...said(entry), values: entry.body.values } })),
+    withUnit(record, entry.body.unit, (unit) => ({
+      events: [...unit.events, { ...said(entry), what: entry.body.what }]
+    })),
+  'method.step': (record, entry) =>
+    withUnit(record, entry.body.unit, (unit) => ({
+      steps: { ...unit.steps, [stepKey(entry.body.method, entry.body.step)]: { ...said(entry), seen: entry.body.seen } }
+    })),
+  'pairing.pressed': (record, entry) =>
+    withUnit(record, entry.body.unit, (unit) => ({
+      pairing: [...(unit.pairing ?? []), { ...said(entry), which: entry.body.which, on: entry.body.on }]
+    })),
+  'button.pressed': (record, entry) =>
+    withUnit(record, entry.body.unit, (unit) => ({
+      presses: [...(unit.presses ?? []), { ...said(entry), button: entry.body.button, seconds: entry.body.seconds }]
+    })),
+  'unit.read': (record, entry) =>
+    withUnit(record, entry.body.unit, () => ({ read: { ...said(entry), values: entry.body.values } })),
   'house.bound': (_, { body }) => ({ house: body.house }),
   'prompt.answered': (record, entry) =>
     withUnit(record, entry.body.unit, (unit) => ({
-      prompts: { ...unit.prompts, [entry.body.prompt]: { ...said(entry), answer: entry.body.answer, from: entry.body.by } }
+      prompts: {
+        ...unit.prompts,
+        [entry.body.prompt]: { ...said(entry), answer: entry.body.answer, from: entry.body.by }
+      }
     })),
   'choice.answered': (record, entry) => ({
     choices: { ...record.choices, [entry.body.choice]: { ...said(entry), answer: entry.body.answer } }
@@ -183,7 +293,12 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'custody.answered': (_, entry) => ({ custody: { ...said(entry), ...entry.body } }),
   'rule.answered': (record, entry) => {
     const { rule, subject, answer, note } = entry.body
-    return { answers: { ...record.answers, [ruleKey(rule, subject)]: { ...said(entry), answer, ...(note === undefined ? {} : { note }) } } }
+    return {
+      answers: {
+        ...record.answers,
+        [ruleKey(rule, subject)]: { ...said(entry), answer, ...(note === undefined ? {} : { note }) }
+      }
+    }
   },
   'rule.acknowledged': (record, entry) => ({ acknowledged: { ...record.acknowledged, ...grant(entry) } }),
   'waiver.granted': (record, entry) => ({ waivers: { ...record.waivers, ...grant(entry) } }),
@@ -194,22 +309,49 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     if (!settled) return {}
     const conflicts = record.conflicts.filter((one) => one !== settled)
     if (keep === 'later') return { conflicts }
-    const holder = (thing === 'brief' ? record.brief : (thingsOf(record, thing as keyof typeof tableOf) as Record<string, AnyThing>)[id]) as AnyThing
+    const holder = (
+      thing === 'brief'
+        ? record.brief
+        : (thingsOf(record, thing as keyof typeof tableOf) as Record<string, AnyThing>)[id]
+    ) as AnyThing
     const origin = holder.meta[field]?.origin
-    const back = setFields(thing as ThingKind, holder, { [field]: settled.earlier.value }, origin, { ...entry, base: entry.seq } as Placed, conflicts)
+    const back = setFields(
+      thing as ThingKind,
+      holder,
+      { [field]: settled.earlier.value },
+      origin,
+      { ...entry, base: entry.seq } as Placed,
+      conflicts
+    )
     if (thing === 'brief') return { brief: back.thing as VisitRecord['brief'], conflicts }
     const table = tableOf[thing as keyof typeof tableOf]
     return { [table]: { ...record[table], [id]: back.thing }, conflicts } as Partial<VisitRecord>
   },
   'wait.started': (record, entry) => {
     const { id, what, unit, task, usualMin, mostMin } = entry.body
-    return { waits: { ...record.waits, [id]: { ...said(entry), id, what, unit: unit ?? null, ...(task === undefined ? {} : { task }), usualMin, mostMin, endedAt: null } } }
+    return {
+      waits: {
+        ...record.waits,
+        [id]: {
+          ...said(entry),
+          id,
+          what,
+          unit: unit ?? null,
+          ...(task === undefined ? {} : { task }),
+          usualMin,
+          mostMin,
+          endedAt: null
+        }
+      }
+    }
   },
   'wait.ended': (record, entry) => {
     const wait = record.waits[entry.body.id]
     return wait ? { waits: { ...record.waits, [wait.id]: { ...wait, endedAt: entry.at } } } : {}
   },
-  'note.written': (record, entry) => ({ notes: [...record.notes, { ...said(entry), text: entry.body.text, stage: entry.body.stage ?? null }] }),
+  'note.written': (record, entry) => ({
+    notes: [...record.notes, { ...said(entry), text: entry.body.text, stage: entry.body.stage ?? null }]
+  }),
   'review.asked': (_, entry) => ({ review: { ...said(entry), state: 'asked', remark: entry.body.remark } }),
   'review.returned': (_, entry) => ({ review: { ...said(entry), state: 'returned', remark: entry.body.remark } }),
   'visit.handed': (record, { body: { technician } }) => {
@@ -217,8 +359,12 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
     return { visit: { ...record.visit, technician, before: had } }
   },
   'standard.moved': (record, { body }) => ({ visit: { ...record.visit, standard: body.standard } }),
-  'review.approved': (_, entry) => ({ review: { ...said(entry), state: 'approved', remark: entry.body.remark, digest: entry.body.digest } }),
-  'secret.kept': (record, entry) => ({ secrets: { ...record.secrets, [entry.body.ref]: { ...said(entry), ...entry.body } } }),
+  'review.approved': (_, entry) => ({
+    review: { ...said(entry), state: 'approved', remark: entry.body.remark, digest: entry.body.digest }
+  }),
+  'secret.kept': (record, entry) => ({
+    secrets: { ...record.secrets, [entry.body.ref]: { ...said(entry), ...entry.body } }
+  }),
   'secret.assessed': (record, entry) => {
     const secret = record.secrets[entry.body.ref]
     return secret ? { secrets: { ...record.secrets, [secret.ref]: { ...secret, assessed: entry.body.assessed } } } : {}
@@ -227,11 +373,27 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
   'secrets.erased': (record, entry) => {
     const { refs, kept } = entry.body
     if (!kept?.length) return { secretsErased: true }
-    return { secrets: Object.fromEntries(Object.entries(record.secrets).map(([ref, secret]) => [ref, refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret])) }
+    return {
+      secrets: Object.fromEntries(
+        Object.entries(record.secrets).map(([ref, secret]) => [
+          ref,
+          refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret
+        ])
+      )
+    }
   },
-  'copies.erased': (record, entry) => ({ secrets: Object.fromEntries(Object.entries(record.secrets).map(([ref, secret]) => [ref, entry.body.refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret])) }),
+  'copies.erased': (record, entry) => ({
+    secrets: Object.fromEntries(
+      Object.entries(record.secrets).map(([ref, secret]) => [
+        ref,
+        entry.body.refs.includes(ref) ? { ...secret, erasedAt: entry.at } : secret
+      ])
+    )
+  }),
   'pack.made': (record, entry) => ({ pack: { ...record.pack, madeDigest: entry.body.digest, madeAt: entry.at } }),
-  'pack.given': (record, entry) => ({ pack: { ...record.pack, givenDigest: record.pack.madeDigest, givenAt: entry.at, how: entry.body.how } }),
+  'pack.given': (record, entry) => ({
+    pack: { ...record.pack, givenDigest: record.pack.madeDigest, givenAt: entry.at, how: entry.body.how }
+  }),
   'signature.given': (record, entry) => {
     const { who, name, strokes, digest } = entry.body
     return { signatures: { ...record.signatures, [who]: { ...said(entry), name, strokes, digest } } }
@@ -242,10 +404,22 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
 function grant(entry: Placed<'rule.acknowledged'> | Placed<'waiver.granted'>) {
   const { rule, subject, reason } = entry.body
   const until = 'until' in entry.body ? entry.body.until : undefined
-  return { [ruleKey(rule, subject)]: { ...said(entry), rule, subject: subject ?? null, reason, ...(until === undefined ? {} : { until }) } }
+  return {
+    [ruleKey(rule, subject)]: {
+      ...said(entry),
+      rule,
+      subject: subject ?? null,
+      reason,
+      ...(until === undefined ? {} : { until })
+    }
+  }
 }
 
-function markRemoved(record: VisitRecord, { thing, id }: Body<'thing.removed'>, removedSeq: number | null): Partial<VisitRecord> {
+function markRemoved(
+  record: VisitRecord,
+  { thing, id }: Body<'thing.removed'>,
+  removedSeq: number | null
+): Partial<VisitRecord> {
   const table = tableOf[thing]
   const held = (thingsOf(record, thing) as Record<string, AnyThing>)[id]
   return held ? ({ [table]: { ...record[table], [id]: { ...held, removedSeq } } } as Partial<VisitRecord>) : {}

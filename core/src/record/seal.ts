@@ -16,8 +16,22 @@ export function sealText(visit: string, parts: SealedParts): string {
 }
 
 /** What a seal vouches for: the chain's last link, the record, the standard and the models that were used, and what the rules said. */
-export function sealParts(last: Entry, record: VisitRecord, standard: Standard, models: readonly Model[], verdicts: readonly Finding[], key: string): SealedParts {
-  return { chain: last.hash, record: digestOf(record), standard: digestOf(standard), catalogue: digestOf(models), verdicts: digestOf(verdicts), key }
+export function sealParts(
+  last: Entry,
+  record: VisitRecord,
+  standard: Standard,
+  models: readonly Model[],
+  verdicts: readonly Finding[],
+  key: string
+): SealedParts {
+  return {
+    chain: last.hash,
+    record: digestOf(record),
+    standard: digestOf(standard),
+    catalogue: digestOf(models),
+    verdicts: digestOf(verdicts),
+    key
+  }
 }
 
 /** True where the signature over a seal is that of the public key (32 octets, hexadecimal). */
@@ -46,7 +60,10 @@ export function readSealCode(text: string): { visit: string; seal: Body<'sealed'
   const [code = '', visit = '', ...parts] = text.trim().split(':')
   const partNames = Object.hasOwn(CODES, code.toUpperCase()) ? CODES[code.toUpperCase()]! : null
   if (!partNames || parts.length !== partNames.length || !parts.every((part) => /^[0-9a-f]+$/i.test(part))) return null
-  return { visit: visit.toLowerCase(), seal: Object.fromEntries(partNames.map((name, at) => [name, parts[at]!.toLowerCase()])) as Body<'sealed'> }
+  return {
+    visit: visit.toLowerCase(),
+    seal: Object.fromEntries(partNames.map((name, at) => [name, parts[at]!.toLowerCase()])) as Body<'sealed'>
+  }
 }
 
 /** The name of a public key: the first 16 digits of its SHA-256. */
@@ -73,7 +90,9 @@ export function packDigest(record: VisitRecord): string {
     brief: record.brief.facts,
     units: plain(standing(record.units)),
     networks: plain(standing(record.networks)),
-    secrets: Object.values(record.secrets).map(({ ref, purpose, id }) => ({ ref, purpose, id })).sort((a, b) => (a.ref < b.ref ? -1 : 1)),
+    secrets: Object.values(record.secrets)
+      .map(({ ref, purpose, id }) => ({ ref, purpose, id }))
+      .sort((a, b) => (a.ref < b.ref ? -1 : 1)),
     choices: Object.fromEntries(Object.entries(record.choices).map(([choice, { answer }]) => [choice, answer])),
     custody: record.custody?.custody ?? null,
     // Which secrets we keep decides which logins are the customer's.

@@ -6,17 +6,32 @@ import { reduce } from '../record/reduce'
 export const moments = ['planned', 'found', 'left'] as const
 export type Moment = (typeof moments)[number]
 
-export const momentWords: Readonly<Record<Moment, string>> = { planned: 'as planned', found: 'as found', left: 'as left' }
+export const momentWords: Readonly<Record<Moment, string>> = {
+  planned: 'as planned',
+  found: 'as found',
+  left: 'as left'
+}
 
 /** Kinds that only somebody at the home, or with its boxes open, can write: they look at what is there. */
-const looking = new Set<EntryKind>(['items.checked', 'lamp.seen', 'unit.read', 'measurement.set', 'path.seen', 'fault.search', 'neighbours.noted'])
+const looking = new Set<EntryKind>([
+  'items.checked',
+  'lamp.seen',
+  'unit.read',
+  'measurement.set',
+  'path.seen',
+  'fault.search',
+  'neighbours.noted'
+])
 /** Kinds with which the home is changed. */
 const doing = new Set<EntryKind>(['wait.started', 'unit.event', 'method.step', 'button.pressed', 'pairing.pressed'])
 /** What of a unit is read off its label, and what is set on it. */
 const [lookedAt, done] = [['serial', 'mac', 'defaultSsid', 'firmwareBefore'], ['firmwareAfter']]
 
 function setsOneOf(entry: Placed, fields: readonly string[]): boolean {
-  return entry.kind === 'unit.set' && fields.some((field) => (entry.body.set as Record<string, unknown>)[field] !== undefined)
+  return (
+    entry.kind === 'unit.set' &&
+    fields.some((field) => (entry.body.set as Record<string, unknown>)[field] !== undefined)
+  )
 }
 
 /**
@@ -28,7 +43,12 @@ export function lineOf(entries: readonly Placed[], moment: Moment): number {
   if (moment === 'left') return last
   const opened = entries[0]
   const own = entries.filter(({ received, kind }) => kind !== 'visit.opened' && received !== opened?.received)
-  const begins = own.find((entry) => doing.has(entry.kind) || setsOneOf(entry, done) || (moment === 'planned' && (looking.has(entry.kind) || setsOneOf(entry, lookedAt))))
+  const begins = own.find(
+    (entry) =>
+      doing.has(entry.kind) ||
+      setsOneOf(entry, done) ||
+      (moment === 'planned' && (looking.has(entry.kind) || setsOneOf(entry, lookedAt)))
+  )
   return begins ? begins.seq - 1 : last
 }
 

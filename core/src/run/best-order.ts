@@ -8,7 +8,8 @@ const ROUNDS = 40
 export function bestOrder(tasks: readonly Task[]): number[] {
   const search = new Search(tasks)
   let best = orderGiven(tasks)
-  for (const order of [search.byTail(), improve(tasks, best), improve(tasks, search.byTail())]) if (endOf(tasks, order) < endOf(tasks, best)) best = order
+  for (const order of [search.byTail(), improve(tasks, best), improve(tasks, search.byTail())])
+    if (endOf(tasks, order) < endOf(tasks, best)) best = order
   return tasks.length <= PROVEN_TO ? search.prove(best) : best
 }
 
@@ -62,7 +63,11 @@ class Search {
   constructor(readonly tasks: readonly Task[]) {
     this.#followers = tasks.map((_, at) => tasks.flatMap((task, other) => (task.after.includes(at) ? [other] : [])))
     this.#tails = new Array<number>(tasks.length).fill(0)
-    for (const at of orderGiven(tasks).reverse()) this.#tails[at] = tasks[at]!.handsOnMin + tasks[at]!.waitMin + Math.max(0, ...this.#followers[at]!.map((next) => this.#tails[next]!))
+    for (const at of orderGiven(tasks).reverse())
+      this.#tails[at] =
+        tasks[at]!.handsOnMin +
+        tasks[at]!.waitMin +
+        Math.max(0, ...this.#followers[at]!.map((next) => this.#tails[next]!))
   }
 
   /** Of the tasks that may come next, always the one with the most that must follow it. */
@@ -70,7 +75,9 @@ class Search {
     const order: number[] = []
     const taken = new Set<number>()
     while (order.length < this.tasks.length) {
-      const ready = this.tasks.flatMap((task, at) => (!taken.has(at) && task.after.every((before) => taken.has(before)) ? [at] : []))
+      const ready = this.tasks.flatMap((task, at) =>
+        !taken.has(at) && task.after.every((before) => taken.has(before)) ? [at] : []
+      )
       const next = ready.reduce((best, at) => (this.#tails[at]! > this.#tails[best]! ? at : best))
       order.push(next)
       taken.add(next)
@@ -148,7 +155,13 @@ class Search {
   /** Keeps a way to take a set of tasks, unless another is at least as early in all that matters later; drops those it beats. */
   #keep(layer: Map<number, Partial[]>, set: number, partial: Partial): void {
     const matters = this.tasks.flatMap((_, at) => (set & (1 << at) ? [at] : []))
-    const noLater = (a: Partial, b: Partial) => a.free <= b.free && matters.every((at) => a.ends[at]! <= b.ends[at]! || (a.ends[at]! <= a.free && this.#followers[at]!.every((next) => this.tasks[next]!.handsOnMin > 0)))
+    const noLater = (a: Partial, b: Partial) =>
+      a.free <= b.free &&
+      matters.every(
+        (at) =>
+          a.ends[at]! <= b.ends[at]! ||
+          (a.ends[at]! <= a.free && this.#followers[at]!.every((next) => this.tasks[next]!.handsOnMin > 0))
+      )
     const kept = layer.get(set) ?? []
     if (kept.some((one) => noLater(one, partial))) return
     layer.set(set, [...kept.filter((one) => !noLater(partial, one)), partial])

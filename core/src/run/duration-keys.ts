@@ -10,7 +10,10 @@ export function durationKeys(record: Pick<VisitRecord, 'units'>, catalogue: Cata
   for (const { facts } of Object.values(record.units)) {
     const model = catalogue.get(`${facts.model ?? ''}@${facts.modelVersion ?? 1}`)
     if (!model) continue
-    for (const method of model.methods) method.steps.forEach((step, at) => { if (step.wait) wanted.add(durationKey(model.id, `step:x:${method.id}:${at}`)) })
+    for (const method of model.methods)
+      method.steps.forEach((step, at) => {
+        if (step.wait) wanted.add(durationKey(model.id, `step:x:${method.id}:${at}`))
+      })
     if (model.firmware.installMin) wanted.add(durationKey(model.id, 'update:x'))
   }
   return [...wanted].sort().slice(0, MOST_KEYS)

@@ -16,7 +16,11 @@ export const runPlanInput = z.strictObject({
 })
 export type RunPlanInput = z.infer<typeof runPlanInput>
 
-export const runPlanOutput = z.strictObject({ makespanMin: z.number(), criticalPath: z.array(z.string()), start: z.record(z.string(), z.number()) })
+export const runPlanOutput = z.strictObject({
+  makespanMin: z.number(),
+  criticalPath: z.array(z.string()),
+  start: z.record(z.string(), z.number())
+})
 export type RunPlan = z.infer<typeof runPlanOutput>
 
 /**
@@ -49,17 +53,28 @@ function numberTasks(tasks: RunPlanInput['tasks']): Task[] {
   tasks.forEach(({ after = [] }, at) => {
     after.forEach((id, place) => {
       if (!numbers.has(id)) problems.push({ path: ['tasks', at, 'after', place], message: `no task is called ${id}` })
-      else if (after.indexOf(id) !== place) problems.push({ path: ['tasks', at, 'after', place], message: `${id} is listed twice` })
+      else if (after.indexOf(id) !== place)
+        problems.push({ path: ['tasks', at, 'after', place], message: `${id} is listed twice` })
     })
   })
   if (problems.length) refuse(problems)
-  const numbered = tasks.map(({ handsOnMin, waitMin = 0, after = [] }) => ({ handsOnMin, waitMin, after: after.map((id) => numbers.get(id)!) }))
-  if (orderGiven(numbered).length < tasks.length) refuse([{ path: ['tasks'], message: 'come after each other in a circle' }])
+  const numbered = tasks.map(({ handsOnMin, waitMin = 0, after = [] }) => ({
+    handsOnMin,
+    waitMin,
+    after: after.map((id) => numbers.get(id)!)
+  }))
+  if (orderGiven(numbered).length < tasks.length)
+    refuse([{ path: ['tasks'], message: 'come after each other in a circle' }])
   return numbered
 }
 
 /** From a task that starts at 0 to one that is over last, each starting at the very minute the one before lets it. */
-function criticalPath(tasks: readonly Task[], starts: readonly number[], ends: readonly number[], makespan: number): number[] {
+function criticalPath(
+  tasks: readonly Task[],
+  starts: readonly number[],
+  ends: readonly number[],
+  makespan: number
+): number[] {
   if (tasks.length === 0) return []
   let at = ends.findIndex((end) => end === makespan)
   const path = [at]
@@ -67,7 +82,12 @@ function criticalPath(tasks: readonly Task[], starts: readonly number[], ends: r
   while (starts[at]! > 0) {
     const task = tasks[at]!
     const waited = task.after.find((one) => ends[one] === starts[at] && !on.has(one))
-    const busy = task.handsOnMin > 0 ? tasks.findIndex((one, other) => !on.has(other) && one.handsOnMin > 0 && starts[other]! + one.handsOnMin === starts[at]) : -1
+    const busy =
+      task.handsOnMin > 0
+        ? tasks.findIndex(
+            (one, other) => !on.has(other) && one.handsOnMin > 0 && starts[other]! + one.handsOnMin === starts[at]
+          )
+        : -1
     at = waited ?? busy
     path.unshift(at)
     on.add(at)

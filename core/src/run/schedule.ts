@@ -22,7 +22,8 @@ export function schedule(tasks: readonly Task[], order: readonly number[]): numb
   for (const at of order) {
     const task = tasks[at]!
     let start = task.handsOnMin > 0 ? technicianFree : 0
-    for (const before of task.after) start = Math.max(start, starts[before]! + tasks[before]!.handsOnMin + tasks[before]!.waitMin)
+    for (const before of task.after)
+      start = Math.max(start, starts[before]! + tasks[before]!.handsOnMin + tasks[before]!.waitMin)
     starts[at] = start
     if (task.handsOnMin > 0) technicianFree = start + task.handsOnMin
   }

@@ -1,7 +1,11 @@
 import type { Secret, VisitRecord } from '../record/record'
 
 /** What is to be erased of a sealed visit's secrets next: when, which, and which stay. */
-export interface ErasureStep { at: string; refs: string[]; kept: string[] }
+export interface ErasureStep {
+  at: string
+  refs: string[]
+  kept: string[]
+}
 
 const DAY_MS = 24 * 3_600_000
 
@@ -40,5 +44,9 @@ export function nextErasure(record: VisitRecord, eraseAfterDays: number): Erasur
 
 function step(at: number, left: readonly Secret[], gone: readonly Secret[]): ErasureStep {
   const refs = (list: readonly Secret[]) => list.map(({ ref }) => ref).sort()
-  return { at: new Date(at).toISOString(), refs: refs(gone), kept: refs(left.filter((secret) => !gone.includes(secret))) }
+  return {
+    at: new Date(at).toISOString(),
+    refs: refs(gone),
+    kept: refs(left.filter((secret) => !gone.includes(secret)))
+  }
 }

@@ -31,8 +31,17 @@ const YEAR = 365.25 * DAY
 /** A time as people say it: at once, minutes, days, years. */
 export function timeInWords(seconds: number): string {
   if (seconds < 1) return 'at once'
-  for (const [unit, one, many, upTo] of [[1, 'second', 'seconds', MINUTE], [MINUTE, 'minute', 'minutes', HOUR], [HOUR, 'hour', 'hours', 2 * DAY], [DAY, 'day', 'days', YEAR], [YEAR, 'year', 'years', 1000 * YEAR]] as const) {
-    if (seconds < upTo) { const count = Math.max(1, Math.round(seconds / unit)); return `${count} ${count === 1 ? one : many}` }
+  for (const [unit, one, many, upTo] of [
+    [1, 'second', 'seconds', MINUTE],
+    [MINUTE, 'minute', 'minutes', HOUR],
+    [HOUR, 'hour', 'hours', 2 * DAY],
+    [DAY, 'day', 'days', YEAR],
+    [YEAR, 'year', 'years', 1000 * YEAR]
+  ] as const) {
+    if (seconds < upTo) {
+      const count = Math.max(1, Math.round(seconds / unit))
+      return `${count} ${count === 1 ? one : many}`
+    }
   }
   if (seconds < 1e6 * YEAR) return `${Math.round(seconds / YEAR / 1000)} thousand years`
   return 'more than a million years'

@@ -15,7 +15,11 @@ const lookAlikes = new Set([...'0O1lI|5S2Z8B'])
 const rows = ['1234567890', 'qwertyuiop', 'asdfghjkl-', 'zxcvbnm.@_']
 const signs = ['!"#$%&\'()*', '+,/:;<=>?[', '\\]^`{|}~  ']
 
-interface Key { page: 'small' | 'capital' | 'signs'; row: number; column: number }
+interface Key {
+  page: 'small' | 'capital' | 'signs'
+  row: number
+  column: number
+}
 
 function keyOf(character: string): Key {
   const lower = character.toLowerCase()
@@ -33,23 +37,40 @@ function keyOf(character: string): Key {
 /** Judges how a passphrase is read aloud and how it is typed on a television. Arrows do not go round the edge; a change of page is two presses. */
 export function judgeHandling(passphrase: string): Handling {
   const characters = [...passphrase]
-  const kind = (one: string) => (/\d/.test(one) ? 'digit' : /[a-z]/.test(one) ? 'small' : /[A-Z]/.test(one) ? 'capital' : 'sign')
+  const kind = (one: string) =>
+    /\d/.test(one) ? 'digit' : /[a-z]/.test(one) ? 'small' : /[A-Z]/.test(one) ? 'capital' : 'sign'
   let [changes, remotePresses] = [0, 0]
   let at: Key = { page: 'small', row: 0, column: 0 }
   for (const [index, character] of characters.entries()) {
     // A hyphen between words is said as a pause and costs nobody anything.
-    if (index > 0 && character !== '-' && characters[index - 1] !== '-' && kind(character) !== kind(characters[index - 1]!)) changes++
+    if (
+      index > 0 &&
+      character !== '-' &&
+      characters[index - 1] !== '-' &&
+      kind(character) !== kind(characters[index - 1]!)
+    )
+      changes++
     const key = keyOf(character)
     remotePresses += Math.abs(key.row - at.row) + Math.abs(key.column - at.column) + 1 + (key.page === at.page ? 0 : 2)
     at = key
   }
   // In a word of small letters nobody takes an l for a 1; alone among digits and capitals they do.
-  const confused = characters.filter((one, index) => lookAlikes.has(one) && !(kind(one) === 'small' && inWord(characters, index)) && !(kind(one) === 'digit' && !characters.some((other) => /[A-Z]/.test(other))))
+  const confused = characters.filter(
+    (one, index) =>
+      lookAlikes.has(one) &&
+      !(kind(one) === 'small' && inWord(characters, index)) &&
+      !(kind(one) === 'digit' && !characters.some((other) => /[A-Z]/.test(other)))
+  )
   const says: string[] = []
-  if (confused.length) says.push(`${[...new Set(confused)].join(' ')} ${confused.length === 1 ? 'is' : 'are'} taken for something else: spell it`)
+  if (confused.length)
+    says.push(
+      `${[...new Set(confused)].join(' ')} ${confused.length === 1 ? 'is' : 'are'} taken for something else: spell it`
+    )
   if (changes > 3) says.push(`it changes ${changes} times between small letters, capitals, digits and signs`)
-  if (remotePresses > 200) says.push(`about ${remotePresses} presses of a remote control: words with hyphens are shorter to type`)
+  if (remotePresses > 200)
+    says.push(`about ${remotePresses} presses of a remote control: words with hyphens are shorter to type`)
   return { confused, changes, remotePresses, says }
 }
 
-const inWord = (characters: readonly string[], index: number) => /[a-z]/.test(characters[index - 1] ?? '') || /[a-z]/.test(characters[index + 1] ?? '')
+const inWord = (characters: readonly string[], index: number) =>
+  /[a-z]/.test(characters[index - 1] ?? '') || /[a-z]/.test(characters[index + 1] ?? '')

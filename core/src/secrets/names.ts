@@ -5,7 +5,9 @@
 export function isPrivateName(text: string, names: readonly (string | undefined)[]): string | null {
   const flat = plain(text)
   for (const name of names) {
-    const words = (name ?? '').split(/[^\p{L}\p{N}]+/u).filter((word) => [...word].length >= 4 && !commonWords.has(plain(word)))
+    const words = (name ?? '')
+      .split(/[^\p{L}\p{N}]+/u)
+      .filter((word) => [...word].length >= 4 && !commonWords.has(plain(word)))
     const told = words.find((word) => flat.includes(plain(word)))
     if (told) return told
   }
@@ -13,9 +15,38 @@ export function isPrivateName(text: string, names: readonly (string | undefined)
 }
 
 /** Words of addresses that say nothing about where or who. */
-const commonWords = new Set(['street', 'road', 'lane', 'rise', 'quay', 'house', 'cottage', 'terrace', 'harbour', 'north', 'south', 'east', 'west', 'upper', 'lower', 'flat', 'place', 'the', 'hill', 'court', 'close', 'walk', 'view', 'steps', 'yard'])
+const commonWords = new Set([
+  'street',
+  'road',
+  'lane',
+  'rise',
+  'quay',
+  'house',
+  'cottage',
+  'terrace',
+  'harbour',
+  'north',
+  'south',
+  'east',
+  'west',
+  'upper',
+  'lower',
+  'flat',
+  'place',
+  'the',
+  'hill',
+  'court',
+  'close',
+  'walk',
+  'view',
+  'steps',
+  'yard'
+])
 
 /** Letters and digits only, lower case, without accents. */
 export function plain(text: string): string {
-  return text.normalize('NFKD').replace(/[^\p{L}\p{N}]/gu, '').toLowerCase()
+  return text
+    .normalize('NFKD')
+    .replace(/[^\p{L}\p{N}]/gu, '')
+    .toLowerCase()
 }

@@ -7,7 +7,11 @@ const MOST_READINGS = 20
 /** The library's work grows with the cube of the length: a longer text is judged by its beginning and by its end, whichever is the stronger. */
 const MOST_AT_ONCE = 40
 
-zxcvbnOptions.setOptions({ dictionary: { ...common, ...english }, graphs: adjacencyGraphs, l33tMaxSubstitutions: MOST_READINGS })
+zxcvbnOptions.setOptions({
+  dictionary: { ...common, ...english },
+  graphs: adjacencyGraphs,
+  l33tMaxSubstitutions: MOST_READINGS
+})
 
 /** How strong a passphrase is. */
 export interface Strength {
@@ -25,12 +29,19 @@ export interface Strength {
  */
 export function judgeStrength(passphrase: string, hints: readonly string[] = []): Strength {
   const words = hints.flatMap((hint) => [hint, ...hint.split(/\s+/)]).filter((word) => word.length >= 3)
-  const pieces = passphrase.length > MOST_AT_ONCE ? [passphrase.slice(0, MOST_AT_ONCE), passphrase.slice(-MOST_AT_ONCE)] : [passphrase]
-  const [result] = pieces.map((piece) => zxcvbn(piece, words)).sort((a, b) => b.guessesLog10 - a.guessesLog10) as [ReturnType<typeof zxcvbn>]
+  const pieces =
+    passphrase.length > MOST_AT_ONCE
+      ? [passphrase.slice(0, MOST_AT_ONCE), passphrase.slice(-MOST_AT_ONCE)]
+      : [passphrase]
+  const [result] = pieces.map((piece) => zxcvbn(piece, words)).sort((a, b) => b.guessesLog10 - a.guessesLog10) as [
+    ReturnType<typeof zxcvbn>
+  ]
   return {
     score: result.score,
     bits: Math.max(0, result.guessesLog10 * Math.log2(10)),
-    warning: warnings[result.feedback.warning ?? ''] ?? (result.score < 3 ? 'It would be guessed too soon: use more words.' : '')
+    warning:
+      warnings[result.feedback.warning ?? ''] ??
+      (result.score < 3 ? 'It would be guessed too soon: use more words.' : '')
   }
 }
 

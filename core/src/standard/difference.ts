@@ -4,7 +4,14 @@ import { ruleNames } from './rule-names'
 import { laterFigures, type Policy, type Standard } from './standard'
 
 /** What a figure of the standard is called, with its unit and the range it may be in. */
-export interface FigureWords { name: string; unit: string; least: number; most: number; step: number; of: string }
+export interface FigureWords {
+  name: string
+  unit: string
+  least: number
+  most: number
+  step: number
+  of: string
+}
 
 /** The figures that are numbers, in the order of the stages. */
 export const figureWords = {
@@ -16,9 +23,30 @@ export const figureWords = {
   mostMembers: { name: 'Most mesh members', unit: '', least: 1, most: 64, step: 1, of: 'place-count' },
   mostHopM: { name: 'Longest wireless hop', unit: 'm', least: 1, most: 100, step: 0.5, of: 'place-spacing' },
   leastHopDbm: { name: 'Weakest wireless hop', unit: 'dBm', least: -95, most: -30, step: 1, of: 'place-spacing' },
-  pairWindowS: { name: 'Between the two presses', unit: 's', least: 10, most: 600, step: 10, of: 'start-method-window' },
-  leastStrength: { name: 'Least strength of passphrases', unit: 'of 4', least: 0, most: 4, step: 1, of: 'wifi-passphrase' },
-  sourceShare: { name: 'Source, share of what is paid for', unit: '', least: 0, most: 1, step: 0.05, of: 'prove-source' },
+  pairWindowS: {
+    name: 'Between the two presses',
+    unit: 's',
+    least: 10,
+    most: 600,
+    step: 10,
+    of: 'start-method-window'
+  },
+  leastStrength: {
+    name: 'Least strength of passphrases',
+    unit: 'of 4',
+    least: 0,
+    most: 4,
+    step: 1,
+    of: 'wifi-passphrase'
+  },
+  sourceShare: {
+    name: 'Source, share of what is paid for',
+    unit: '',
+    least: 0,
+    most: 1,
+    step: 0.05,
+    of: 'prove-source'
+  },
   roomDbm: { name: 'Weakest signal in a room', unit: 'dBm', least: -95, most: -30, step: 1, of: 'prove-rooms' },
   roomMbps: { name: 'Slowest speed in a room', unit: 'Mbit/s', least: 0, most: 10_000, step: 10, of: 'prove-rooms' },
   roomShare: { name: 'or this share of the source', unit: '', least: 0, most: 1, step: 0.05, of: 'prove-rooms' },
@@ -30,10 +58,19 @@ export type FigureName = keyof typeof figureWords
 
 /** The schools, each with what it may be. */
 export const schoolWords = {
-  poolSchool: { name: 'Fixed addresses', options: { outside: 'outside the pool, or reserved in it', inside: 'inside the pool' } },
-  leastSecurity: { name: 'Weakest security', options: { 'wpa2-aes': 'WPA2-AES', 'wpa2-wpa3': 'WPA2 and WPA3', wpa3: 'WPA3' } },
+  poolSchool: {
+    name: 'Fixed addresses',
+    options: { outside: 'outside the pool, or reserved in it', inside: 'inside the pool' }
+  },
+  leastSecurity: {
+    name: 'Weakest security',
+    options: { 'wpa2-aes': 'WPA2-AES', 'wpa2-wpa3': 'WPA2 and WPA3', wpa3: 'WPA3' }
+  },
   bandNames: { name: 'Bands', options: { 'one-name': 'one name', 'one-a-band': 'one name a band' } },
-  extenderNames: { name: 'Extenders', options: { same: 'the router’s name', suffix: 'the router’s name with a suffix' } },
+  extenderNames: {
+    name: 'Extenders',
+    options: { same: 'the router’s name', suffix: 'the router’s name with a suffix' }
+  },
   updates: { name: 'Updates', options: { automatic: 'automatic', managed: 'managed by us' } },
   channelSet: { name: 'Channels at 2.4 GHz', options: { '1-6-11': '1, 6 and 11', '1-5-9-13': '1, 5, 9 and 13' } }
 } as const
@@ -47,10 +84,14 @@ export function figureOf(policy: Policy, name: FigureName): number {
 /** What changes from one standard to another, a sentence each, in the order of the stages. */
 export function standardDifferences(before: Standard, after: Standard): string[] {
   const said: string[] = []
-  const level = (standard: Standard, id: string, own: string) => (standard.rules && !standard.rules.includes(id) ? 'not known' : (standard.levels[id] ?? own))
+  const level = (standard: Standard, id: string, own: string) =>
+    standard.rules && !standard.rules.includes(id) ? 'not known' : (standard.levels[id] ?? own)
   for (const rule of allRules) {
     const [was, is] = [level(before, rule.id, rule.level), level(after, rule.id, rule.level)]
-    if (was !== is) said.push(`${ruleNames[rule.id] ?? rule.id}: ${was === 'off' ? 'not in force' : was} → ${is === 'off' ? 'not in force' : is}`)
+    if (was !== is)
+      said.push(
+        `${ruleNames[rule.id] ?? rule.id}: ${was === 'off' ? 'not in force' : was} → ${is === 'off' ? 'not in force' : is}`
+      )
   }
   for (const name of Object.keys(figureWords) as FigureName[]) {
     const [was, is] = [figureOf(before.policy, name), figureOf(after.policy, name)]
@@ -59,17 +100,27 @@ export function standardDifferences(before: Standard, after: Standard): string[]
   for (const name of Object.keys(schoolWords) as SchoolName[]) {
     const options = schoolWords[name].options as Record<string, string>
     const [was, is] = [before.policy[name], after.policy[name]]
-    if (was !== is) said.push(`${schoolWords[name].name}: ${was === undefined ? 'not set' : options[was]} → ${is === undefined ? 'not set' : options[is]}`)
+    if (was !== is)
+      said.push(
+        `${schoolWords[name].name}: ${was === undefined ? 'not set' : options[was]} → ${is === undefined ? 'not set' : options[is]}`
+      )
   }
-  if ((before.policy.fourEyes ?? false) !== (after.policy.fourEyes ?? false)) said.push(after.policy.fourEyes ? 'A lead has to approve each visit before it is sealed' : 'Visits are sealed without a lead’s approval')
+  if ((before.policy.fourEyes ?? false) !== (after.policy.fourEyes ?? false))
+    said.push(
+      after.policy.fourEyes
+        ? 'A lead has to approve each visit before it is sealed'
+        : 'Visits are sealed without a lead’s approval'
+    )
   const own = new Map((before.own ?? []).map((one) => [one.id, one]))
   for (const one of after.own ?? []) {
     const was = own.get(one.id)
     if (!was) said.push(`New rule of ours: ${one.asks}`)
-    else if (!sameJson(was, one)) said.push(`Rule of ours changed: ${one.asks} (${one.level}${one.photo ? ', with a photo' : ''})`)
+    else if (!sameJson(was, one))
+      said.push(`Rule of ours changed: ${one.asks} (${one.level}${one.photo ? ', with a photo' : ''})`)
     own.delete(one.id)
   }
   for (const one of own.values()) said.push(`Rule of ours taken out: ${one.asks}`)
-  if (!sameJson(before.policy.dnsChoices ?? [], after.policy.dnsChoices ?? [])) said.push('Name servers to choose from changed')
+  if (!sameJson(before.policy.dnsChoices ?? [], after.policy.dnsChoices ?? []))
+    said.push('Name servers to choose from changed')
   return said
 }

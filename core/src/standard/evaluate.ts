@@ -25,7 +25,19 @@ export type { Finding } from './finding'
 
 /** Every rule, in the order of the stages. */
 export const allRules: readonly Rule[] = [
-  ...briefRules, ...kitRules, ...placeRules, ...planRules, ...connectRules, ...startRules, ...addressRules, ...wifiRules, ...radioRules, ...credentialRules, ...firmwareRules, ...proveRules, ...handoverRules
+  ...briefRules,
+  ...kitRules,
+  ...placeRules,
+  ...planRules,
+  ...connectRules,
+  ...startRules,
+  ...addressRules,
+  ...wifiRules,
+  ...radioRules,
+  ...credentialRules,
+  ...firmwareRules,
+  ...proveRules,
+  ...handoverRules
 ]
 
 /** Told of a rule that could not judge a record. */
@@ -37,7 +49,12 @@ export type OnFault = (rule: string, error: unknown) => void
  * @param onFault is told where a rule failed
  * @returns one finding for each rule in force and subject, in the order of the rules; a rule with nothing to say is not here
  */
-export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: Standard, onFault: OnFault = () => undefined): Finding[] {
+export function evaluate(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  standard: Standard,
+  onFault: OnFault = () => undefined
+): Finding[] {
   const home = homeOf(record, catalogue, standard.policy)
   const known = new Set(standard.rules ?? firstRules)
   const own = (standard.own ?? []).map(asRule)
@@ -45,9 +62,26 @@ export function evaluate(record: VisitRecord, catalogue: Catalogue, standard: St
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
     const verdicts = judged(rule, home, onFault)
-    const common = { rule: rule.id, name: ruleNames[rule.id] ?? (rule.asks && rule.id.startsWith('own-') ? rule.asks : rule.id), stage: rule.stage, says: rule.says, asks: rule.asks ?? null }
+    const common = {
+      rule: rule.id,
+      name: ruleNames[rule.id] ?? (rule.asks && rule.id.startsWith('own-') ? rule.asks : rule.id),
+      stage: rule.stage,
+      says: rule.says,
+      asks: rule.asks ?? null
+    }
     if (verdicts.length === 0) {
-      return [{ ...common, level, outcome: 'not-here' as const, subject: null, evidence: 'Nothing of this kind is here.', mend: '', place: null, granted: null }]
+      return [
+        {
+          ...common,
+          level,
+          outcome: 'not-here' as const,
+          subject: null,
+          evidence: 'Nothing of this kind is here.',
+          mend: '',
+          place: null,
+          granted: null
+        }
+      ]
     }
     return verdicts.map((verdict): Finding => {
       const finding = { ...common, ...verdict, level: verdict.level ?? level, granted: null }
@@ -61,7 +95,15 @@ function judged(rule: Rule, home: Parameters<Rule['judge']>[0], onFault: OnFault
     return rule.judge(home)
   } catch (error) {
     onFault(rule.id, error)
-    return [{ outcome: 'unproven', subject: null, evidence: 'This rule could not judge the record: something in it is not as it expects.', mend: 'Look at what was entered last at this stage; then tell the lead.', place: { stage: rule.stage, kind: 'answer', id: rule.id, field: 'answer' } }]
+    return [
+      {
+        outcome: 'unproven',
+        subject: null,
+        evidence: 'This rule could not judge the record: something in it is not as it expects.',
+        mend: 'Look at what was entered last at this stage; then tell the lead.',
+        place: { stage: rule.stage, kind: 'answer', id: rule.id, field: 'answer' }
+      }
+    ]
   }
 }
 
@@ -69,7 +111,17 @@ function withGrants(finding: Finding, record: VisitRecord): Finding {
   if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
   const key = ruleKey(finding.rule, finding.subject?.id)
   const waiver = record.waivers[key] ?? record.waivers[finding.rule]
-  if (waiver) return { ...finding, outcome: 'waived', granted: { by: waiver.by.name, reason: waiver.reason, kind: 'waived', ...(waiver.until === undefined ? {} : { until: waiver.until }) } }
+  if (waiver)
+    return {
+      ...finding,
+      outcome: 'waived',
+      granted: {
+        by: waiver.by.name,
+        reason: waiver.reason,
+        kind: 'waived',
+        ...(waiver.until === undefined ? {} : { until: waiver.until })
+      }
+    }
   const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
   return noted ? { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } } : finding
 }
@@ -87,11 +139,13 @@ const levelWeight: Record<Level, number> = { must: 0, should: 1, note: 2 }
 export function heaviestFirst(findings: readonly Finding[]): Finding[] {
   return findings
     .map((finding, index) => ({ finding, index }))
-    .sort((a, b) =>
-      Number(blocks(b.finding)) - Number(blocks(a.finding)) ||
-      weightOf[a.finding.outcome] - weightOf[b.finding.outcome] ||
-      levelWeight[a.finding.level] - levelWeight[b.finding.level] ||
-      a.index - b.index)
+    .sort(
+      (a, b) =>
+        Number(blocks(b.finding)) - Number(blocks(a.finding)) ||
+        weightOf[a.finding.outcome] - weightOf[b.finding.outcome] ||
+        levelWeight[a.finding.level] - levelWeight[b.finding.level] ||
+        a.index - b.index
+    )
     .map(({ finding }) => finding)
 }
 
@@ -115,17 +169,30 @@ export function countOutcomes(findings: readonly Finding[]): Record<Outcome, num
  * What stands between a record and its seal, in words; empty where it can be sealed.
  * Signatures must be under the very record that is sealed.
  */
-export function sealHindrances(record: VisitRecord, findings: readonly Finding[], digest: string, fourEyes = false): string[] {
+export function sealHindrances(
+  record: VisitRecord,
+  findings: readonly Finding[],
+  digest: string,
+  fourEyes = false
+): string[] {
   const hindrances: string[] = []
   const nothing = nothingDone(record)
   if (nothing) hindrances.push(nothing)
   const open = findings.filter(blocks)
-  if (open.length) hindrances.push(`${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`)
-  if (record.conflicts.length) hindrances.push(`${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`)
+  if (open.length)
+    hindrances.push(
+      `${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`
+    )
+  if (record.conflicts.length)
+    hindrances.push(
+      `${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`
+    )
   if (fourEyes) {
     const { review } = record
-    if (review?.state !== 'approved' || hasHeld(record, review.by.id)) hindrances.push('somebody else has to approve it: ask a lead to look')
-    else if (review.digest !== digest) hindrances.push('the record changed after it was approved: ask a lead to look again')
+    if (review?.state !== 'approved' || hasHeld(record, review.by.id))
+      hindrances.push('somebody else has to approve it: ask a lead to look')
+    else if (review.digest !== digest)
+      hindrances.push('the record changed after it was approved: ask a lead to look again')
   }
   for (const who of ['customer', 'technician'] as const) {
     const signature = record.signatures[who]

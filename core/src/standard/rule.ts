@@ -1,6 +1,17 @@
 import { modelKey, type Catalogue, type Model } from '../catalogue/model'
 import type { ThingKind } from '../record/facts'
-import { ruleKey, standing, unitName, type Host, type KitInVisit, type Network, type Pool, type Segment, type Unit, type VisitRecord } from '../record/record'
+import {
+  ruleKey,
+  standing,
+  unitName,
+  type Host,
+  type KitInVisit,
+  type Network,
+  type Pool,
+  type Segment,
+  type Unit,
+  type VisitRecord
+} from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Level, Policy } from './standard'
 
@@ -83,7 +94,10 @@ export function homeOf(record: VisitRecord, catalogue: Catalogue, policy: Policy
     boxes: standing(record.boxes ?? {}),
     units: standing(record.units).map((unit) => ({
       unit,
-      model: unit.facts.model === undefined ? null : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null),
+      model:
+        unit.facts.model === undefined
+          ? null
+          : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null),
       name: unitName(unit)
     })),
     segments: standing(record.segments),
@@ -124,10 +138,21 @@ export function atBrief(field: string): Place {
 }
 
 /** A rule that a person answers: holds on yes, breaks on no, unproven while nobody answered. */
-export function askedRule(id: string, stage: Stage, level: Level, says: string, asks: string, applies: (home: Home) => boolean): Rule {
+export function askedRule(
+  id: string,
+  stage: Stage,
+  level: Level,
+  says: string,
+  asks: string,
+  applies: (home: Home) => boolean
+): Rule {
   const place: Place = { stage, kind: 'answer', id, field: 'answer' }
   return {
-    id, stage, level, says, asks,
+    id,
+    stage,
+    level,
+    says,
+    asks,
     judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null)] : [])
   }
 }

@@ -30,7 +30,10 @@ export const policy = z.strictObject({
   leastHopDbm: z.number().min(-95).max(-30).optional(),
   mostHops: z.int().min(1).max(8).optional(),
   /** Name servers that the company sets by hand, for the provider's own that fail. */
-  dnsChoices: z.array(z.strictObject({ name: z.string().min(1).max(40), servers: z.string().min(7).max(80) })).max(6).optional(),
+  dnsChoices: z
+    .array(z.strictObject({ name: z.string().min(1).max(40), servers: z.string().min(7).max(80) }))
+    .max(6)
+    .optional(),
   /** Channels of 2.4 GHz that do not overlap. */
   channelSet: z.enum(['1-6-11', '1-5-9-13']).optional(),
   /** Most seconds between the two presses of a push-button pairing. */
@@ -50,7 +53,20 @@ export const policy = z.strictObject({
 export type Policy = z.infer<typeof policy>
 
 /** Figures that came later, as they are where a version of the standard does not name them. */
-export const laterFigures = { clearM: 1, mostHopM: 12, outletWithinM: 2, leastHopDbm: -67, mostHops: 2, pairWindowS: 120, sourceShare: 0.9, roomDbm: -67, roomMbps: 100, roomShare: 0.8, addedMs: 20, settleH: 24 } as const
+export const laterFigures = {
+  clearM: 1,
+  mostHopM: 12,
+  outletWithinM: 2,
+  leastHopDbm: -67,
+  mostHops: 2,
+  pairWindowS: 120,
+  sourceShare: 0.9,
+  roomDbm: -67,
+  roomMbps: 100,
+  roomShare: 0.8,
+  addedMs: 20,
+  settleH: 24
+} as const
 
 /** The company's standard: its figures, and the level of each rule where it differs from the rule's own; off: not in force. */
 export const standard = z.strictObject({

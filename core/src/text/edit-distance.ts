@@ -4,7 +4,11 @@ export function editDistance(a: string, b: string): number {
   for (let row = 1; row <= a.length; row++) {
     const here = [row]
     for (let column = 1; column <= b.length; column++) {
-      here[column] = Math.min(above[column]! + 1, here[column - 1]! + 1, above[column - 1]! + (a[row - 1] === b[column - 1] ? 0 : 1))
+      here[column] = Math.min(
+        above[column]! + 1,
+        here[column - 1]! + 1,
+        above[column - 1]! + (a[row - 1] === b[column - 1] ? 0 : 1)
+      )
     }
     above = here
   }

@@ -13,7 +13,15 @@ const formats = new Map<string, Intl.DateTimeFormat>()
 function formatIn(zone: string | undefined): Intl.DateTimeFormat {
   const known = formats.get(zone ?? '')
   if (known) return known
-  const made = new Intl.DateTimeFormat('en-GB', { ...(zone === undefined ? {} : { timeZone: zone }), day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' })
+  const made = new Intl.DateTimeFormat('en-GB', {
+    ...(zone === undefined ? {} : { timeZone: zone }),
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+    hourCycle: 'h23'
+  })
   formats.set(zone ?? '', made)
   return made
 }
@@ -26,6 +34,10 @@ function formatIn(zone: string | undefined): Intl.DateTimeFormat {
 export function formatMoment(iso: string, zone?: string): string {
   const date = new Date(iso)
   if (Number.isNaN(date.getTime())) return iso
-  const parts = Object.fromEntries(formatIn(zone).formatToParts(date).map(({ type, value }) => [type, value]))
+  const parts = Object.fromEntries(
+    formatIn(zone)
+      .formatToParts(date)
+      .map(({ type, value }) => [type, value])
+  )
   return `${parts.day} ${parts.month} ${parts.year}, ${parts.hour}:${parts.minute}`
 }

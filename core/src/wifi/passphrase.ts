@@ -6,7 +6,9 @@ import { secretFor, standing, type Network, type Secret, type VisitRecord } from
  */
 export function takesPassphraseFrom(record: VisitRecord, network: Network | undefined): string | null {
   if (!network || (network.facts.use ?? 'main') !== 'main') return null
-  const first = standing(record.networks).find(({ facts }) => (facts.use ?? 'main') === 'main' && facts.extender === undefined)
+  const first = standing(record.networks).find(
+    ({ facts }) => (facts.use ?? 'main') === 'main' && facts.extender === undefined
+  )
   return first && first.id !== network.id ? first.id : null
 }
 

@@ -17,7 +17,8 @@ export function wpaPassphraseProblem(passphrase: string): string | null {
   if (/^[0-9a-fA-F]{64}$/.test(passphrase)) return null
   if (!PRINTABLE.test(passphrase)) return 'may hold printable ASCII characters only: no accents, no line ends'
   if (passphrase.length < 8) return `has ${passphrase.length} characters; a WPA passphrase has at least 8`
-  if (passphrase.length > 63) return `has ${passphrase.length} characters; a WPA passphrase has at most 63, or is 64 hexadecimal digits`
+  if (passphrase.length > 63)
+    return `has ${passphrase.length} characters; a WPA passphrase has at most 63, or is 64 hexadecimal digits`
   return null
 }
 

@@ -24,7 +24,12 @@ export function demoLabels(): DemoLabel[] {
     for (const { name, model, mac } of named.values()) {
       const known = demoModels.find((one) => one.id === model)
       if (!known || mac === undefined) continue
-      labels.set(mac, { visit: visit.id, street: visit.brief.street ?? '', unit: name ?? known.name, values: labelValues(known, parseInt(mac.slice(-2), 16)) })
+      labels.set(mac, {
+        visit: visit.id,
+        street: visit.brief.street ?? '',
+        unit: name ?? known.name,
+        values: labelValues(known, parseInt(mac.slice(-2), 16))
+      })
     }
   }
   return [...labels.values()]

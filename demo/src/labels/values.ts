@@ -17,7 +17,11 @@ export interface LabelValues {
   password?: string
 }
 
-const pageAddress: Record<string, string> = { Brackwater: '192.168.0.1', Quillet: '192.168.1.240', Oldmere: '192.168.1.1' }
+const pageAddress: Record<string, string> = {
+  Brackwater: '192.168.0.1',
+  Quillet: '192.168.1.240',
+  Oldmere: '192.168.1.1'
+}
 
 /**
  * The label of a made-up unit: the same for the same model and number at every load.
@@ -30,7 +34,8 @@ export function labelValues(model: Model, number: number): LabelValues {
   const octet = number.toString(16).padStart(2, '0')
   const has = new Set(model.label)
   return {
-    maker: model.maker, model: model.name,
+    maker: model.maker,
+    model: model.name,
     serial: fillMask(masks.serial ?? 'AA9-9999-XXXX', pick),
     mac: `00:00:5e:00:53:${octet}`,
     ...(has.has('ssid') ? { ssid: `${model.defaultSsidPrefix ?? ''}53${octet.toUpperCase()}` } : {}),

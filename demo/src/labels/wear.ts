@@ -40,22 +40,41 @@ export function photograph(label: Canvas, condition: Condition, seed: number): C
   const fit = Math.min((WIDTH * 0.8) / label.width, (HEIGHT * 0.8) / label.height) * wear.scale
   const [half, tall] = [(label.width * fit) / 2, (label.height * fit) / 2]
   const angle = (within(wear.turn) * Math.PI) / 180
-  const corners = [[-half, -tall], [half, -tall], [half, tall], [-half, tall]].map(([x, y]) => {
+  const corners = [
+    [-half, -tall],
+    [half, -tall],
+    [half, tall],
+    [-half, tall]
+  ].map(([x, y]) => {
     const [sx, sy] = [x! + within(wear.slant) * half, y! + within(wear.slant) * tall]
-    return [WIDTH / 2 + sx * Math.cos(angle) - sy * Math.sin(angle), HEIGHT / 2 + sx * Math.sin(angle) + sy * Math.cos(angle)] as const
+    return [
+      WIDTH / 2 + sx * Math.cos(angle) - sy * Math.sin(angle),
+      HEIGHT / 2 + sx * Math.sin(angle) + sy * Math.cos(angle)
+    ] as const
   })
   const source = label.getContext('2d').getImageData(0, 0, label.width, label.height).data
-  const toLabel = homography(corners as unknown as Quad, [[0, 0], [label.width, 0], [label.width, label.height], [0, label.height]])
-  const glare = { x: WIDTH * (0.3 + random() * 0.4), y: HEIGHT * (0.3 + random() * 0.4), radius: 120 + random() * 160, power: wear.glare * 255 }
+  const toLabel = homography(corners as unknown as Quad, [
+    [0, 0],
+    [label.width, 0],
+    [label.width, label.height],
+    [0, label.height]
+  ])
+  const glare = {
+    x: WIDTH * (0.3 + random() * 0.4),
+    y: HEIGHT * (0.3 + random() * 0.4),
+    radius: 120 + random() * 160,
+    power: wear.glare * 255
+  }
   const waves = [random() * 6, random() * 6, 90 + random() * 60, 110 + random() * 60]
   const base = 52 + random() * 24
   const light = new Float32Array(WIDTH * HEIGHT)
   for (let y = 0; y < HEIGHT; y++) {
     for (let x = 0; x < WIDTH; x++) {
-      const bentX = x + wear.crumple * Math.sin(y / waves[2]! * 2 + waves[0]!)
-      const bentY = y + wear.crumple * Math.sin(x / waves[3]! * 2 + waves[1]!)
+      const bentX = x + wear.crumple * Math.sin((y / waves[2]!) * 2 + waves[0]!)
+      const bentY = y + wear.crumple * Math.sin((x / waves[3]!) * 2 + waves[1]!)
       const [u, v] = mapped(toLabel, [bentX, bentY])
-      let value = u >= 0 && v >= 0 && u < labelWidth - 1 && v < labelHeight - 1 ? sample(source, labelWidth, u, v) : base
+      let value =
+        u >= 0 && v >= 0 && u < labelWidth - 1 && v < labelHeight - 1 ? sample(source, labelWidth, u, v) : base
       value = 128 + (value - 128) * wear.contrast
       if (glare.power) {
         const distance = Math.hypot(x - glare.x, y - glare.y) / glare.radius

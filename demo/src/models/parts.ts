@@ -2,12 +2,25 @@ import type { Model, ModelState } from '@pasado/core/catalogue/model'
 import type { LampColour, LampPattern } from '@pasado/core/lamps/look'
 
 /** A row of a lamp table for a unit with one lamp called status. */
-export function status(state: string, colour: string, pattern: LampPattern, meaning: string, action: string, more: Partial<ModelState> = {}): ModelState {
+export function status(
+  state: string,
+  colour: string,
+  pattern: LampPattern,
+  meaning: string,
+  action: string,
+  more: Partial<ModelState> = {}
+): ModelState {
   return { state, lamps: [{ lamp: 'status', colour, pattern }], meaning, action, good: false, ...more }
 }
 
 /** A row of a lamp table for a unit with several lamps, each written `lamp: colour pattern`. */
-export function row(state: string, looks: Record<string, [LampColour | `${LampColour}/${LampColour}`, LampPattern]>, meaning: string, action: string, more: Partial<ModelState> = {}): ModelState {
+export function row(
+  state: string,
+  looks: Record<string, [LampColour | `${LampColour}/${LampColour}`, LampPattern]>,
+  meaning: string,
+  action: string,
+  more: Partial<ModelState> = {}
+): ModelState {
   const lamps = Object.entries(looks).map(([lamp, [colour, pattern]]) => ({ lamp, colour, pattern }))
   return { state, lamps, meaning, action, good: false, ...more }
 }
@@ -16,19 +29,31 @@ export const dark: [LampColour, LampPattern] = ['off', 'off']
 
 /** Moves written `from > to, to` one a line. */
 export function movesOf(text: string): Model['moves'] {
-  return text.trim().split('\n').flatMap((line) => {
-    const [from, targets] = line.split('>').map((part) => part.trim())
-    return targets!.split(',').map((to) => ({ from: from!, to: to.trim() }))
-  })
+  return text
+    .trim()
+    .split('\n')
+    .flatMap((line) => {
+      const [from, targets] = line.split('>').map((part) => part.trim())
+      return targets!.split(',').map((to) => ({ from: from!, to: to.trim() }))
+    })
 }
 
 /** Releases written `version date flags`; the flags are `needs:x`, `hole` (fixes a hole) and `withdrawn`. */
 export function releasesOf(text: string): Model['firmware']['releases'] {
-  return text.trim().split('\n').map((line) => {
-    const [version, date, ...flags] = line.trim().split(/\s+/)
-    const needs = flags.find((flag) => flag.startsWith('needs:'))?.slice(6)
-    return { version: version!, date: date!, ...(needs ? { needs } : {}), fixesHole: flags.includes('hole'), withdrawn: flags.includes('withdrawn') }
-  })
+  return text
+    .trim()
+    .split('\n')
+    .map((line) => {
+      const [version, date, ...flags] = line.trim().split(/\s+/)
+      const needs = flags.find((flag) => flag.startsWith('needs:'))?.slice(6)
+      return {
+        version: version!,
+        date: date!,
+        ...(needs ? { needs } : {}),
+        fixesHole: flags.includes('hole'),
+        withdrawn: flags.includes('withdrawn')
+      }
+    })
 }
 
 export const countries = ['XS']

@@ -17,7 +17,8 @@ export interface CheckRow {
 
 const columns = `checks.check_id AS id, checks.visit_id AS visit, checks.home_id AS home, homes.street, homes.customer, visits.technician_name AS technician, checks.due_from AS \`from\`, checks.due_to AS \`to\`,
   check_results.done_at AS done, check_results.by_name AS \`by\`, check_results.result`
-const joined = 'JOIN visits ON visits.id = checks.visit_id JOIN homes ON homes.id = checks.home_id LEFT JOIN check_results ON check_results.check_id = checks.check_id'
+const joined =
+  'JOIN visits ON visits.id = checks.visit_id JOIN homes ON homes.id = checks.home_id LEFT JOIN check_results ON check_results.check_id = checks.check_id'
 
 /** So far ahead checks stand in the day. */
 const AHEAD_MS = 2 * 86_400_000
@@ -29,15 +30,26 @@ const MOST_LISTED = 100
  */
 export async function dueChecks(db: Connection, technician: string | null, now: Date): Promise<CheckRow[]> {
   const mine = technician === null ? '' : 'AND visits.technician_id = ?'
-  const found = await rows<CheckRow>(db, `SELECT ${columns} FROM checks ${joined} WHERE checks.due_from < ? AND check_results.check_id IS NULL ${mine} ORDER BY checks.due_from DESC, checks.check_id DESC LIMIT ${MOST_LISTED}`,
-    [new Date(now.getTime() + AHEAD_MS), ...(technician === null ? [] : [technician])])
+  const found = await rows<CheckRow>(
+    db,
+    `SELECT ${columns} FROM checks ${joined} WHERE checks.due_from < ? AND check_results.check_id IS NULL ${mine} ORDER BY checks.due_from DESC, checks.check_id DESC LIMIT ${MOST_LISTED}`,
+    [new Date(now.getTime() + AHEAD_MS), ...(technician === null ? [] : [technician])]
+  )
   return found.reverse()
 }
 
 /** One check. */
-export const readCheck = (db: Connection, id: string): Promise<CheckRow | null> => row<CheckRow>(db, `SELECT ${columns} FROM checks ${joined} WHERE checks.check_id = ?`, [id])
+export const readCheck = (db: Connection, id: string): Promise<CheckRow | null> =>
+  row<CheckRow>(db, `SELECT ${columns} FROM checks ${joined} WHERE checks.check_id = ?`, [id])
 
 /** Keeps what a check came to; the first result stands. */
-export async function insertResult(db: Connection, one: { check: string; visit: string; by: { id: string; name: string }; at: Date; result: string }): Promise<void> {
-  await run(db, 'INSERT IGNORE INTO check_results (check_id, visit_id, by_id, by_name, done_at, result) VALUES (?, ?, ?, ?, ?, ?)', [one.check, one.visit, one.by.id, one.by.name, one.at, one.result])
+export async function insertResult(
+  db: Connection,
+  one: { check: string; visit: string; by: { id: string; name: string }; at: Date; result: string }
+): Promise<void> {
+  await run(
+    db,
+    'INSERT IGNORE INTO check_results (check_id, visit_id, by_id, by_name, done_at, result) VALUES (?, ?, ?, ?, ?, ?)',
+    [one.check, one.visit, one.by.id, one.by.name, one.at, one.result]
+  )
 }

@@ -3,18 +3,28 @@ import { rows, type Connection, type Statement } from './pool'
 
 /** Entries of a visit after a line, in order. */
 export async function entriesAfter(db: Connection, visit: string, seq: number): Promise<Entry[]> {
-  const found = await rows<{ doc: string }>(db, 'SELECT doc FROM entries WHERE visit_id = ? AND seq > ? ORDER BY seq', [visit, seq])
+  const found = await rows<{ doc: string }>(db, 'SELECT doc FROM entries WHERE visit_id = ? AND seq > ? ORDER BY seq', [
+    visit,
+    seq
+  ])
   return found.map(({ doc }) => JSON.parse(doc) as Entry)
 }
 
 /** Those of these entries that the logbook holds already, by id, of whatever visit. */
 export async function entriesById(db: Connection, ids: string[]): Promise<Map<string, Entry>> {
   if (ids.length === 0) return new Map()
-  const found = await rows<{ doc: string }>(db, `SELECT doc FROM entries WHERE id IN (${ids.map(() => '?').join(', ')})`, ids)
+  const found = await rows<{ doc: string }>(
+    db,
+    `SELECT doc FROM entries WHERE id IN (${ids.map(() => '?').join(', ')})`,
+    ids
+  )
   return new Map(found.map(({ doc }) => JSON.parse(doc) as Entry).map((one) => [one.id, one]))
 }
 
 /** Writes entries; each with its seq and hash already. */
 export function insertEntries(entries: readonly Entry[]): Statement {
-  return { sql: 'INSERT INTO entries (visit_id, seq, id, doc) VALUES ?', params: [entries.map((one) => [one.visit, one.seq, one.id, JSON.stringify(one)])] }
+  return {
+    sql: 'INSERT INTO entries (visit_id, seq, id, doc) VALUES ?',
+    params: [entries.map((one) => [one.visit, one.seq, one.id, JSON.stringify(one)])]
+  }
 }

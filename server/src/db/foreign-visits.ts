@@ -15,13 +15,40 @@ export interface ForeignVisit {
 }
 
 /** Marks a visit as taken in. */
-export async function insertForeign(db: Connection, visit: string, { by, at, standard, models, publicKey }: ForeignVisit): Promise<void> {
-  await run(db, 'INSERT INTO foreign_visits (visit_id, by_id, by_name, taken_at, standard, models, public_key) VALUES (?, ?, ?, ?, ?, ?, ?)', [visit, by.id, by.name, at, standard && JSON.stringify(standard), JSON.stringify(models), publicKey])
+export async function insertForeign(
+  db: Connection,
+  visit: string,
+  { by, at, standard, models, publicKey }: ForeignVisit
+): Promise<void> {
+  await run(
+    db,
+    'INSERT INTO foreign_visits (visit_id, by_id, by_name, taken_at, standard, models, public_key) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [visit, by.id, by.name, at, standard && JSON.stringify(standard), JSON.stringify(models), publicKey]
+  )
   await run(db, 'UPDATE visits SET is_foreign = TRUE WHERE id = ?', [visit])
 }
 
 /** What is known of a visit that was taken in; null of our own. */
 export async function readForeign(db: Connection, visit: string): Promise<ForeignVisit | null> {
-  const found = await row<{ id: string; name: string; at: Date; standard: string | null; models: string; publicKey: string | null }>(db, 'SELECT by_id AS id, by_name AS name, taken_at AS at, standard, models, public_key AS publicKey FROM foreign_visits WHERE visit_id = ?', [visit])
-  return found && { by: { id: found.id, name: found.name }, at: found.at, standard: found.standard === null ? null : (JSON.parse(found.standard) as Standard), models: JSON.parse(found.models) as Model[], publicKey: found.publicKey }
+  const found = await row<{
+    id: string
+    name: string
+    at: Date
+    standard: string | null
+    models: string
+    publicKey: string | null
+  }>(
+    db,
+    'SELECT by_id AS id, by_name AS name, taken_at AS at, standard, models, public_key AS publicKey FROM foreign_visits WHERE visit_id = ?',
+    [visit]
+  )
+  return (
+    found && {
+      by: { id: found.id, name: found.name },
+      at: found.at,
+      standard: found.standard === null ? null : (JSON.parse(found.standard) as Standard),
+      models: JSON.parse(found.models) as Model[],
+      publicKey: found.publicKey
+    }
+  )
 }

@@ -21,14 +21,20 @@ export interface HomeQuery {
 export type FoundHome = ListedHome & { foundBy?: string[] }
 
 /** A page of homes, and where the next one begins; null where this is the last. */
-export interface HomePage { homes: FoundHome[]; next: string | null }
+export interface HomePage {
+  homes: FoundHome[]
+  next: string | null
+}
 
 export const HOMES_A_PAGE = 50
 
 const LISTED = 'h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit'
 const like = (word: string) => `${word.replace(/[\\%_]/g, '\\$&')}%`
 
-interface Part { sql: string; params: Param[] }
+interface Part {
+  sql: string
+  params: Param[]
+}
 
 /**
  * Homes that fit, a page at a time in the order of the index that leads to them: by rule, else by model, else by the rarest word,
@@ -36,12 +42,18 @@ interface Part { sql: string; params: Param[] }
  * @param after where the page before ended, as it told
  */
 export async function findHomes(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage> {
-  if (query.rule !== undefined) return page(await rows(db, ...byRule(query, after)), ({ visit }) => ({ key: '', id: visit! }))
-  if (query.model !== undefined) return page(await rows(db, ...byModel(query, after)), ({ visit }) => ({ key: '', id: visit! }))
+  if (query.rule !== undefined)
+    return page(await rows(db, ...byRule(query, after)), ({ visit }) => ({ key: '', id: visit! }))
+  if (query.model !== undefined)
+    return page(await rows(db, ...byModel(query, after)), ({ visit }) => ({ key: '', id: visit! }))
   if (query.words.length > 0) {
     // The next pages go on by the word that the first was led by, whatever is estimated by then.
     const word = query.words.find((one) => one === after?.word) ?? (await rarest(db, query.words))
-    const found = page(await rows(db, ...byWord(query, word, after?.word === word ? after : null)), ({ term, id }) => ({ word, key: term!, id }))
+    const found = page(await rows(db, ...byWord(query, word, after?.word === word ? after : null)), ({ term, id }) => ({
+      word,
+      key: term!,
+      id
+    }))
     // All that there is on one page is put in the order people look for a street in.
     return after === null && found.next === null ? { ...found, homes: found.homes.sort(byStreetAndNumber) } : found
   }
@@ -50,7 +62,10 @@ export async function findHomes(db: Connection, query: HomeQuery, after: PageCur
 
 /** By the street's name, then by the number in it. */
 function byStreetAndNumber(a: ListedHome, b: ListedHome): number {
-  const parts = ({ street }: ListedHome) => ({ name: street.replace(/^\d+\w?\s+/, ''), number: Number.parseInt(street, 10) || 0 })
+  const parts = ({ street }: ListedHome) => ({
+    name: street.replace(/^\d+\w?\s+/, ''),
+    number: Number.parseInt(street, 10) || 0
+  })
   const [one, other] = [parts(a), parts(b)]
   return one.name.localeCompare(other.name) || one.number - other.number || (a.id < b.id ? -1 : 1)
 }
@@ -75,8 +90,15 @@ function page(found: FoundRow[], ends: (row: FoundRow) => PageCursor): HomePage 
  * is not even read.
  */
 function alsoFits({ words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>, home: string): Part {
-  const parts: Part[] = words.map((word) => ({ sql: `(SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = ${home} AND o.term LIKE ? LIMIT 1) = 1`, params: [like(word)] }))
-  if (model !== undefined) parts.push({ sql: `(SELECT 1 FROM visits wv FORCE INDEX (by_home) JOIN units w FORCE INDEX (PRIMARY) ON w.visit_id = wv.id WHERE wv.home_id = ${home} AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware_key = ?'} AND ${standsNow('w', 'wv')} LIMIT 1) = 1`, params: firmware === undefined ? [model] : [model, versionKey(firmware)] })
+  const parts: Part[] = words.map((word) => ({
+    sql: `(SELECT 1 FROM home_terms o FORCE INDEX (by_home) WHERE o.home_id = ${home} AND o.term LIKE ? LIMIT 1) = 1`,
+    params: [like(word)]
+  }))
+  if (model !== undefined)
+    parts.push({
+      sql: `(SELECT 1 FROM visits wv FORCE INDEX (by_home) JOIN units w FORCE INDEX (PRIMARY) ON w.visit_id = wv.id WHERE wv.home_id = ${home} AND w.model = ?${firmware === undefined ? '' : ' AND w.firmware_key = ?'} AND ${standsNow('w', 'wv')} LIMIT 1) = 1`,
+      params: firmware === undefined ? [model] : [model, versionKey(firmware)]
+    })
   return { sql: parts.map(({ sql }) => `AND ${sql}`).join(' '), params: parts.flatMap(({ params }) => params) }
 }
 
@@ -86,37 +108,57 @@ const MORE = HOMES_A_PAGE + 1
 /** From the index of the rule and its outcome, visit by visit; a home counts by its last sealed visit, or by its latest where none is sealed. */
 export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: PageCursor | null): Query {
   const also = alsoFits(rest, 'v.home_id')
-  return [`SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id
-    WHERE ${JUDGED_BY} AND f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`, [rule!, outcome, ...(after ? [after.id] : []), ...also.params]]
+  return [
+    `SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id
+    WHERE ${JUDGED_BY} AND f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`,
+    [rule!, outcome, ...(after ? [after.id] : []), ...also.params]
+  ]
 }
 
 /** From the index of the model, or of the model and the version, visit by visit. */
 export function byModel({ model, firmware, words }: HomeQuery, after: PageCursor | null): Query {
   const also = alsoFits({ words }, 'u.home_id')
   const version = firmware === undefined ? '' : 'AND u.firmware_key = ?'
-  return [`SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_version'}) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = u.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id
-    WHERE ${STANDS_NOW} AND u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`, [model!, ...(firmware === undefined ? [] : [versionKey(firmware)]), ...(after ? [after.id] : []), ...also.params]]
+  return [
+    `SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_version'}) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = u.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id
+    WHERE ${STANDS_NOW} AND u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`,
+    [model!, ...(firmware === undefined ? [] : [versionKey(firmware)]), ...(after ? [after.id] : []), ...also.params]
+  ]
 }
 
 /** From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a subquery for each. */
 export function byWord({ words }: HomeQuery, first: string, after: PageCursor | null): Query {
   const others = words.filter((word) => word !== first)
   // The page is found among the terms alone; only its homes are read.
-  return [`SELECT STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term FROM (
+  return [
+    `SELECT STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term FROM (
       SELECT STRAIGHT_JOIN t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy FROM home_terms t FORCE INDEX (PRIMARY)
       ${others.map((_, at) => `JOIN home_terms o${at} FORCE INDEX (by_home) ON o${at}.home_id = t.home_id AND o${at}.term LIKE ?`).join(' ')}
       WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}
-    ) f JOIN homes h FORCE INDEX (PRIMARY) ON h.id = f.home_id ORDER BY f.term, f.home_id`, [...others.map(like), like(first), ...(after ? [after.key, after.key, after.id] : [])]]
+    ) f JOIN homes h FORCE INDEX (PRIMARY) ON h.id = f.home_id ORDER BY f.term, f.home_id`,
+    [...others.map(like), like(first), ...(after ? [after.key, after.key, after.id] : [])]
+  ]
 }
 
 /** Every home, street by street. */
 export function byStreet(after: PageCursor | null): Query {
-  return [`SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${after ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`, after ? [after.key, after.key, after.id] : []]
+  return [
+    `SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${after ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`,
+    after ? [after.key, after.key, after.id] : []
+  ]
 }
 
 /** The word that the fewest terms begin with, as the database estimates by a dive into the index: the others are looked up for its homes only. */
 async function rarest(db: Connection, words: string[]): Promise<string> {
   if (words.length === 1) return words[0]!
-  const estimates = await Promise.all(words.map((word) => rows<{ rows: string | number }>(db, 'EXPLAIN SELECT 1 FROM home_terms FORCE INDEX (PRIMARY) WHERE term LIKE ?', [like(word)])))
-  return words.map((word, at) => ({ word, count: Number(estimates[at]![0]?.rows ?? 0) })).sort((a, b) => a.count - b.count)[0]!.word
+  const estimates = await Promise.all(
+    words.map((word) =>
+      rows<{ rows: string | number }>(db, 'EXPLAIN SELECT 1 FROM home_terms FORCE INDEX (PRIMARY) WHERE term LIKE ?', [
+        like(word)
+      ])
+    )
+  )
+  return words
+    .map((word, at) => ({ word, count: Number(estimates[at]![0]?.rows ?? 0) }))
+    .sort((a, b) => a.count - b.count)[0]!.word
 }

@@ -1,7 +1,8 @@
 import type { ListedHome } from '@pasado/core/formats/listed-home'
 import { row, type Connection, type Statement } from './pool'
 
-const LISTED = 'SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit FROM homes h'
+const LISTED =
+  'SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit FROM homes h'
 
 /** Writes a home's facts, as its latest visit knows them. */
 export function putHome(home: ListedHome & { phone: string | null }): Statement {

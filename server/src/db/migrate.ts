@@ -33,35 +33,60 @@ export interface Migrated {
  */
 export async function migrate(url: string): Promise<Migrated> {
   return underLock(url, async (connection) => {
-    await connection.query('CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(100) NOT NULL PRIMARY KEY, ran_at DATETIME(3) NOT NULL) ENGINE=InnoDB')
-    await connection.query('ALTER TABLE migrations ADD COLUMN IF NOT EXISTS oldest SMALLINT UNSIGNED NOT NULL DEFAULT 0, ADD COLUMN IF NOT EXISTS rebuild_due BOOLEAN NOT NULL DEFAULT FALSE')
-    await connection.query('CREATE TABLE IF NOT EXISTS migration_statements (name VARCHAR(100) NOT NULL, number SMALLINT UNSIGNED NOT NULL, checksum CHAR(64) CHARACTER SET ascii NOT NULL, ran_at DATETIME(3) NOT NULL, PRIMARY KEY (name, number)) ENGINE=InnoDB')
+    await connection.query(
+      'CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(100) NOT NULL PRIMARY KEY, ran_at DATETIME(3) NOT NULL) ENGINE=InnoDB'
+    )
+    await connection.query(
+      'ALTER TABLE migrations ADD COLUMN IF NOT EXISTS oldest SMALLINT UNSIGNED NOT NULL DEFAULT 0, ADD COLUMN IF NOT EXISTS rebuild_due BOOLEAN NOT NULL DEFAULT FALSE'
+    )
+    await connection.query(
+      'CREATE TABLE IF NOT EXISTS migration_statements (name VARCHAR(100) NOT NULL, number SMALLINT UNSIGNED NOT NULL, checksum CHAR(64) CHARACTER SET ascii NOT NULL, ran_at DATETIME(3) NOT NULL, PRIMARY KEY (name, number)) ENGINE=InnoDB'
+    )
     const [done] = await connection.query<RowDataPacket[]>('SELECT name, oldest, rebuild_due FROM migrations')
     const all = await allMigrations()
-    mustBeNewEnough(all.at(-1)!.number, done.map((one) => Number(one.oldest)))
+    mustBeNewEnough(
+      all.at(-1)!.number,
+      done.map((one) => Number(one.oldest))
+    )
     const known = new Set(done.map((one) => String(one.name)))
     const fresh = known.size === 0
     const ran = all.filter(({ name }) => !known.has(name))
     for (const one of ran) {
       await carryOut(connection, one)
       // A database that begins now has nothing to make anew.
-      await connection.query('INSERT INTO migrations (name, ran_at, oldest, rebuild_due) VALUES (?, ?, ?, ?)', [one.name, new Date(), one.oldest, one.rebuild && !fresh])
+      await connection.query('INSERT INTO migrations (name, ran_at, oldest, rebuild_due) VALUES (?, ?, ?, ?)', [
+        one.name,
+        new Date(),
+        one.oldest,
+        one.rebuild && !fresh
+      ])
     }
-    return { ran: ran.map(({ name }) => name), rebuild: done.some((one) => Boolean(one.rebuild_due)) || (!fresh && ran.some(({ rebuild }) => rebuild)) }
+    return {
+      ran: ran.map(({ name }) => name),
+      rebuild: done.some((one) => Boolean(one.rebuild_due)) || (!fresh && ran.some(({ rebuild }) => rebuild))
+    }
   })
 }
 
 /** Notes that projections were made anew after the migrations that wanted it. */
 export async function noteRebuilt(url: string): Promise<void> {
-  await underLock(url, async (connection) => { await connection.query('UPDATE migrations SET rebuild_due = FALSE') })
+  await underLock(url, async (connection) => {
+    await connection.query('UPDATE migrations SET rebuild_due = FALSE')
+  })
 }
 
 /** Does something that one process at a time does. @throws Error where another has been at it for a minute */
-export async function underLock<T>(url: string, work: (connection: Connection) => Promise<T>, lock = LOCK, waitS = LOCK_S): Promise<T> {
+export async function underLock<T>(
+  url: string,
+  work: (connection: Connection) => Promise<T>,
+  lock = LOCK,
+  waitS = LOCK_S
+): Promise<T> {
   const connection = await mysql.createConnection({ uri: url, timezone: 'Z', charset: 'utf8mb4' })
   try {
     const [locked] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [lock, waitS])
-    if (locked[0]!.got !== 1) throw new Error('another process has been setting up the database for a minute; try again when it has ended')
+    if (locked[0]!.got !== 1)
+      throw new Error('another process has been setting up the database for a minute; try again when it has ended')
     await connection.query(`SET SESSION lock_wait_timeout = ${TABLE_WAIT_S}`)
     return await work(connection)
   } finally {
@@ -81,45 +106,82 @@ let read: Promise<Migration[]> | null = null
 function allMigrations(): Promise<Migration[]> {
   return (read ??= (async () => {
     const names = (await readdir(FOLDER)).filter((name) => /^\d{3}_.*\.sql$/.test(name)).sort()
-    return Promise.all(names.map(async (name): Promise<Migration> => {
-      const text = await readFile(join(FOLDER, name), 'utf8')
-      const number = Number(name.slice(0, 3))
-      return { name, number, statements: statementsOf(text), oldest: Number(/^-- oldest program: (\d+)$/m.exec(text)?.[1] ?? 0), rebuild: /^-- rebuild$/m.test(text) }
-    }))
+    return Promise.all(
+      names.map(async (name): Promise<Migration> => {
+        const text = await readFile(join(FOLDER, name), 'utf8')
+        const number = Number(name.slice(0, 3))
+        return {
+          name,
+          number,
+          statements: statementsOf(text),
+          oldest: Number(/^-- oldest program: (\d+)$/m.exec(text)?.[1] ?? 0),
+          rebuild: /^-- rebuild$/m.test(text)
+        }
+      })
+    )
   })())
 }
 
 /** The statements of a migration: each ends with a semicolon at the end of its line; lines that are remarks are left out. */
 export function statementsOf(text: string): string[] {
-  return text.split('\n').filter((line) => !/^\s*--/.test(line)).join('\n').split(/;[ \t]*(?:\n|$)/).map((one) => one.trim()).filter(Boolean)
+  return text
+    .split('\n')
+    .filter((line) => !/^\s*--/.test(line))
+    .join('\n')
+    .split(/;[ \t]*(?:\n|$)/)
+    .map((one) => one.trim())
+    .filter(Boolean)
 }
 
 function mustBeNewEnough(newest: number, oldest: readonly number[]): void {
   const wanted = Math.max(0, ...oldest)
-  if (newest < wanted) throw new Error(`this database has been set up by a later Pasado, beside which this one (with ${newest} migrations) cannot run; it needs one that knows migration ${wanted}. Start the later version.`)
+  if (newest < wanted)
+    throw new Error(
+      `this database has been set up by a later Pasado, beside which this one (with ${newest} migrations) cannot run; it needs one that knows migration ${wanted}. Start the later version.`
+    )
 }
 
 /** What the database says where a statement that was interrupted had been carried out all the same. */
-const alreadyThere = new Set(['ER_TABLE_EXISTS_ERROR', 'ER_DUP_FIELDNAME', 'ER_DUP_KEYNAME', 'ER_CANT_DROP_FIELD_OR_KEY', 'ER_DUP_ENTRY'])
+const alreadyThere = new Set([
+  'ER_TABLE_EXISTS_ERROR',
+  'ER_DUP_FIELDNAME',
+  'ER_DUP_KEYNAME',
+  'ER_CANT_DROP_FIELD_OR_KEY',
+  'ER_DUP_ENTRY'
+])
 
 async function carryOut(connection: Connection, { name, statements }: Migration): Promise<void> {
-  const [noted] = await connection.query<RowDataPacket[]>('SELECT number, checksum FROM migration_statements WHERE name = ?', [name])
+  const [noted] = await connection.query<RowDataPacket[]>(
+    'SELECT number, checksum FROM migration_statements WHERE name = ?',
+    [name]
+  )
   const known = new Map(noted.map((one) => [Number(one.number), String(one.checksum)]))
   for (const [at, statement] of statements.entries()) {
     const checksum = createHash('sha256').update(statement).digest('hex')
     const before = known.get(at + 1)
     if (before === checksum) continue
-    if (before !== undefined) throw new Error(`${name}: statement ${at + 1} ran as another one than it is now; go on with the version of Pasado that began this migration`)
+    if (before !== undefined)
+      throw new Error(
+        `${name}: statement ${at + 1} ran as another one than it is now; go on with the version of Pasado that began this migration`
+      )
     try {
       // What changes rows goes together with its note; what changes tables ends a transaction by itself.
       await connection.query('START TRANSACTION')
       await connection.query(statement)
     } catch (error) {
       const { code = '', message } = error as { code?: string; message: string }
-      if (code === 'ER_LOCK_WAIT_TIMEOUT') throw new Error(`${name}: a table is in use by another program, a dump for one; try again when it has ended`, { cause: error })
+      if (code === 'ER_LOCK_WAIT_TIMEOUT')
+        throw new Error(`${name}: a table is in use by another program, a dump for one; try again when it has ended`, {
+          cause: error
+        })
       if (!alreadyThere.has(code)) throw new Error(`${name}: statement ${at + 1} failed: ${message}`, { cause: error })
     }
-    await connection.query('INSERT INTO migration_statements (name, number, checksum, ran_at) VALUES (?, ?, ?, ?)', [name, at + 1, checksum, new Date()])
+    await connection.query('INSERT INTO migration_statements (name, number, checksum, ran_at) VALUES (?, ?, ?, ?)', [
+      name,
+      at + 1,
+      checksum,
+      new Date()
+    ])
     await connection.query('COMMIT')
   }
 }

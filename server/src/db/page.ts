@@ -1,25 +1,37 @@
 import { z } from 'zod'
 
-const parts = z.strictObject({ /** The word that led to the page, where words did. */ word: z.string().optional(), key: z.string(), id: z.string() })
+const parts = z.strictObject({
+  /** The word that led to the page, where words did. */ word: z.string().optional(),
+  key: z.string(),
+  id: z.string()
+})
 
 /** Where a page of a list ended: the value that it is ordered by, and the id for those that are alike. */
 export type PageCursor = z.infer<typeof parts>
 
 /** Where a page ended, as a list tells it in `next` and takes it in `after`. */
-export const pageCursor = z.string().max(600).transform((text, context): PageCursor => {
-  try {
-    return parts.parse(JSON.parse(Buffer.from(text, 'base64url').toString('utf8')))
-  } catch {
-    context.addIssue({ code: 'custom', message: 'is not where a page ended; begin with the first page' })
-    return z.NEVER
-  }
-})
+export const pageCursor = z
+  .string()
+  .max(600)
+  .transform((text, context): PageCursor => {
+    try {
+      return parts.parse(JSON.parse(Buffer.from(text, 'base64url').toString('utf8')))
+    } catch {
+      context.addIssue({ code: 'custom', message: 'is not where a page ended; begin with the first page' })
+      return z.NEVER
+    }
+  })
 
 /** The text that `pageCursor` reads. */
-export const cursorText = (cursor: PageCursor): string => Buffer.from(JSON.stringify(cursor), 'utf8').toString('base64url')
+export const cursorText = (cursor: PageCursor): string =>
+  Buffer.from(JSON.stringify(cursor), 'utf8').toString('base64url')
 
 /** A page out of what was found with one more than it holds, and where the next one begins; null where this is the last. */
-export function pageOf<T>(found: readonly T[], most: number, ends: (last: T) => PageCursor): { here: T[]; next: string | null } {
+export function pageOf<T>(
+  found: readonly T[],
+  most: number,
+  ends: (last: T) => PageCursor
+): { here: T[]; next: string | null } {
   const here = found.slice(0, most)
   return { here, next: found.length > most ? cursorText(ends(here.at(-1)!)) : null }
 }

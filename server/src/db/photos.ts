@@ -9,12 +9,22 @@ export interface StoredPhoto {
 
 /** Puts a photo away. */
 export async function insertPhoto(db: Connection, photo: StoredPhoto & { ref: string; visit: string }): Promise<void> {
-  await run(db, 'INSERT INTO photos (ref, visit_id, label, picture, small) VALUES (?, ?, ?, ?, ?)', [photo.ref, photo.visit, photo.label ? 1 : 0, photo.picture, photo.small])
+  await run(db, 'INSERT INTO photos (ref, visit_id, label, picture, small) VALUES (?, ?, ?, ?, ?)', [
+    photo.ref,
+    photo.visit,
+    photo.label ? 1 : 0,
+    photo.picture,
+    photo.small
+  ])
 }
 
 /** One photo of a visit; null where it has none of this reference. */
 export async function readPhoto(db: Connection, visit: string, ref: string): Promise<StoredPhoto | null> {
-  const found = await row<{ label: number; picture: Buffer; small: Buffer | null }>(db, 'SELECT label, picture, small FROM photos WHERE ref = ? AND visit_id = ?', [ref, visit])
+  const found = await row<{ label: number; picture: Buffer; small: Buffer | null }>(
+    db,
+    'SELECT label, picture, small FROM photos WHERE ref = ? AND visit_id = ?',
+    [ref, visit]
+  )
   return found ? { ...found, label: found.label === 1 } : null
 }
 

@@ -9,13 +9,20 @@ const LOCK_WAIT_S = 3
 /** Opens a pool of connections: UTC, strict mode, utf8mb4, dates as Date. */
 export function openPool(url: string, connections = 10): Db {
   const pool = mysql.createPool({
-    uri: url, connectionLimit: connections, timezone: 'Z', charset: 'utf8mb4', supportBigNumbers: true, enableKeepAlive: true,
+    uri: url,
+    connectionLimit: connections,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    supportBigNumbers: true,
+    enableKeepAlive: true,
     connectTimeout: 5_000,
     // One statement at a time: where several go in one text, the end of a transaction between two of them goes unnoticed.
     multipleStatements: false
   })
   pool.on('connection', (connection) => {
-    connection.query(`SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`)
+    connection.query(
+      `SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`
+    )
   })
   return pool
 }
@@ -66,7 +73,11 @@ class NotTouched extends Error {
  * @param lock the query that locks, or null
  * @param work is given the rows of the lock and a way to keep statements for last
  */
-export async function transactionOn<R, T>(db: Db, lock: Statement | null, work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>): Promise<T> {
+export async function transactionOn<R, T>(
+  db: Db,
+  lock: Statement | null,
+  work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>
+): Promise<T> {
   const began = Date.now()
   for (let attempt = 1; ; attempt++) {
     const connection = await db.getConnection()
@@ -91,11 +102,19 @@ export async function transactionOn<R, T>(db: Db, lock: Statement | null, work: 
 
 async function carryOut(connection: PoolConnection, { sql, params, touches }: Statement): Promise<void> {
   const [{ affectedRows }] = await connection.query<ResultSetHeader>(sql, params)
-  if (touches !== undefined && affectedRows !== touches) throw new NotTouched(`${affectedRows} rows were found, not ${touches}`)
+  if (touches !== undefined && affectedRows !== touches)
+    throw new NotTouched(`${affectedRows} rows were found, not ${touches}`)
 }
 
 /** What the database answers where it takes nothing for the moment: no quorum, too many locks, no room on its disk. */
-const inTrouble = new Set([...RETRIED, 'ER_UNKNOWN_COM_ERROR', 'ER_RECORD_FILE_FULL', 'ER_DISK_FULL', 'ER_GET_ERRNO', 'ER_STATEMENT_TIMEOUT'])
+const inTrouble = new Set([
+  ...RETRIED,
+  'ER_UNKNOWN_COM_ERROR',
+  'ER_RECORD_FILE_FULL',
+  'ER_DISK_FULL',
+  'ER_GET_ERRNO',
+  'ER_STATEMENT_TIMEOUT'
+])
 
 /** True where the error means that the database takes nothing just now, and the same may go through later. */
 export function isInTrouble(error: unknown): boolean {
@@ -105,6 +124,18 @@ export function isInTrouble(error: unknown): boolean {
 /** True where the error means that the database cannot be reached, rather than that it refused something. */
 export function isAway(error: unknown): boolean {
   const code = (error as { code?: string } | null)?.code ?? ''
-  return ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN', 'ER_CONNECTION_KILLED', 'ER_CON_COUNT_ERROR'].includes(code) ||
+  return (
+    [
+      'ECONNREFUSED',
+      'ECONNRESET',
+      'EPIPE',
+      'ETIMEDOUT',
+      'ENOENT',
+      'PROTOCOL_CONNECTION_LOST',
+      'ER_SERVER_SHUTDOWN',
+      'ER_CONNECTION_KILLED',
+      'ER_CON_COUNT_ERROR'
+    ].includes(code) ||
     /Can't add new command when connection is in closed state/.test(String((error as Error | null)?.message))
+  )
 }

@@ -2,12 +2,19 @@ import { row, rows, run, type Connection } from './pool'
 
 /** Keeps a public key of this company under its name. */
 export async function addSealKey(db: Connection, name: string, publicKey: string): Promise<void> {
-  await run(db, 'INSERT INTO seal_keys (name, public_key, ours) VALUES (?, ?, TRUE) ON DUPLICATE KEY UPDATE ours = TRUE', [name, publicKey])
+  await run(
+    db,
+    'INSERT INTO seal_keys (name, public_key, ours) VALUES (?, ?, TRUE) ON DUPLICATE KEY UPDATE ours = TRUE',
+    [name, publicKey]
+  )
 }
 
 /** The public key of this name, or null. */
 export async function sealKey(db: Connection, name: string): Promise<string | null> {
-  return (await row<{ public_key: string }>(db, 'SELECT public_key FROM seal_keys WHERE name = ?', [name]))?.public_key ?? null
+  return (
+    (await row<{ public_key: string }>(db, 'SELECT public_key FROM seal_keys WHERE name = ?', [name]))?.public_key ??
+    null
+  )
 }
 
 /** Whether a key of this name was ever this company's. */

@@ -8,7 +8,10 @@ export class Sparing {
   readonly #waiting: (() => void)[] = []
   #running = 0
 
-  constructor(private readonly atOnce = 2, private readonly mostWaiting = 30) {}
+  constructor(
+    private readonly atOnce = 2,
+    private readonly mostWaiting = 30
+  ) {}
 
   /**
    * The answer to a question; shared with whoever asks it while it is being found.
@@ -17,7 +20,8 @@ export class Sparing {
   ask<T>(question: string, find: () => Promise<T>): Promise<T> {
     const known = this.#asked.get(question)
     if (known) return known as Promise<T>
-    if (this.#waiting.length >= this.mostWaiting) return Promise.reject(new HttpProblem(503, 'busy', 'Too many figures are being counted just now; ask again.'))
+    if (this.#waiting.length >= this.mostWaiting)
+      return Promise.reject(new HttpProblem(503, 'busy', 'Too many figures are being counted just now; ask again.'))
     const answer = this.#inTurn(find).finally(() => this.#asked.delete(question))
     this.#asked.set(question, answer)
     return answer

@@ -1,9 +1,11 @@
 /** That no row fits, looked up by key for each row that asks: as NOT EXISTS the database may gather a whole table first. */
 const none = (from: string): string => `(SELECT 1 FROM ${from} LIMIT 1) IS NULL`
 
-const sealedAtHome = (v: string) => `visits s FORCE INDEX (by_home) WHERE s.home_id = ${v}.home_id AND s.sealed_at IS NOT NULL`
+const sealedAtHome = (v: string) =>
+  `visits s FORCE INDEX (by_home) WHERE s.home_id = ${v}.home_id AND s.sealed_at IS NOT NULL`
 /** A visit that was sealed later; what came as a file comes before all of ours. */
-const sealedLater = (v: string) => `${sealedAtHome(v)} AND (s.is_foreign < ${v}.is_foreign OR (s.is_foreign = ${v}.is_foreign AND (s.sealed_at > ${v}.sealed_at OR (s.sealed_at = ${v}.sealed_at AND s.id > ${v}.id))))`
+const sealedLater = (v: string) =>
+  `${sealedAtHome(v)} AND (s.is_foreign < ${v}.is_foreign OR (s.is_foreign = ${v}.is_foreign AND (s.sealed_at > ${v}.sealed_at OR (s.sealed_at = ${v}.sealed_at AND s.id > ${v}.id))))`
 
 /**
  * Which rows of `units` tell what stands at a home now: those of its last sealed visit, and of every visit that is open

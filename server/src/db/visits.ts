@@ -22,14 +22,35 @@ export function readVisitHead(db: Connection, id: string): Promise<VisitHead | n
 }
 
 /** Inserts a visit that has no entry yet. */
-export async function insertVisit(db: Connection, visit: { id: string; home: string; technician: { id: string; name: string }; plannedAt: Date | null; openedAt: Date; hash: string }): Promise<void> {
-  await run(db, `INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, last_seq, last_hash, summary) VALUES (?, ?, ?, ?, ?, ?, 0, ?, '{}')`,
-    [visit.id, visit.home, visit.technician.id, visit.technician.name, visit.plannedAt, visit.openedAt, visit.hash])
+export async function insertVisit(
+  db: Connection,
+  visit: {
+    id: string
+    home: string
+    technician: { id: string; name: string }
+    plannedAt: Date | null
+    openedAt: Date
+    hash: string
+  }
+): Promise<void> {
+  await run(
+    db,
+    `INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, last_seq, last_hash, summary) VALUES (?, ?, ?, ?, ?, ?, 0, ?, '{}')`,
+    [visit.id, visit.home, visit.technician.id, visit.technician.name, visit.plannedAt, visit.openedAt, visit.hash]
+  )
 }
 
 /** Whose visit it is, from here on. */
-export async function setTechnician(db: Connection, id: string, technician: { id: string; name: string }): Promise<void> {
-  await run(db, 'UPDATE visits SET technician_id = ?, technician_name = ? WHERE id = ?', [technician.id, technician.name, id])
+export async function setTechnician(
+  db: Connection,
+  id: string,
+  technician: { id: string; name: string }
+): Promise<void> {
+  await run(db, 'UPDATE visits SET technician_id = ?, technician_name = ? WHERE id = ?', [
+    technician.id,
+    technician.name,
+    id
+  ])
 }
 
 /** What lists show of a visit that its entries may change. */
@@ -42,10 +63,16 @@ export interface ShownOfVisit {
 
 /** Moves a visit's head forward from the line it was locked at, and where it changed, what is shown of the visit in lists. */
 export function moveHead(id: string, from: number, seq: number, hash: string, shown: ShownOfVisit | null): Statement {
-  if (!shown) return { sql: 'UPDATE visits SET last_seq = ?, last_hash = ? WHERE id = ? AND last_seq = ?', params: [seq, hash, id, from], touches: 1 }
+  if (!shown)
+    return {
+      sql: 'UPDATE visits SET last_seq = ?, last_hash = ? WHERE id = ? AND last_seq = ?',
+      params: [seq, hash, id, from],
+      touches: 1
+    }
   return {
     sql: 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ? AND last_seq = ?',
-    params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id, from], touches: 1
+    params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id, from],
+    touches: 1
   }
 }
 
@@ -72,7 +99,11 @@ const LISTED = `SELECT v.id, v.home_id AS home, v.technician_id AS technician, v
   FROM visits v`
 
 async function list(db: Connection, rest: string, params: Param[], index = ''): Promise<ListedVisit[]> {
-  const found = await rows<Omit<ListedVisit, 'summary'> & { summary: string }>(db, `${LISTED} ${index} JOIN homes h ON h.id = v.home_id ${rest}`, params)
+  const found = await rows<Omit<ListedVisit, 'summary'> & { summary: string }>(
+    db,
+    `${LISTED} ${index} JOIN homes h ON h.id = v.home_id ${rest}`,
+    params
+  )
   return found.map((one) => ({ ...one, summary: JSON.parse(one.summary) as VisitSummary }))
 }
 
@@ -87,26 +118,62 @@ export const VISITS_A_PAGE = 200
  * one that is to come.
  * @param pivot from here on a visit is upcoming
  */
-export async function openVisits(db: Connection, technician: string | null, part: OpenPart, pivot: Date, after: PageCursor | null = null): Promise<{ visits: ListedVisit[]; next: string | null }> {
+export async function openVisits(
+  db: Connection,
+  technician: string | null,
+  part: OpenPart,
+  pivot: Date,
+  after: PageCursor | null = null
+): Promise<{ visits: ListedVisit[]; next: string | null }> {
   const mine = technician === null ? '' : 'AND v.technician_id = ?'
   const by = technician === null ? 'by_plan' : 'by_technician'
-  const [range, order] = { upcoming: ['v.planned_at >= ?', 'ASC'], overdue: ['v.planned_at < ?', 'DESC'], unplanned: ['v.planned_at IS NULL', 'ASC'] }[part] as [string, string]
-  const beyond = after === null ? '' : part === 'unplanned' ? 'AND v.id > ?' : `AND (v.planned_at, v.id) ${part === 'upcoming' ? '>' : '<'} (?, ?)`
-  const found = await list(db, `WHERE v.sealed_at IS NULL ${mine} AND ${range} ${beyond} ORDER BY v.planned_at ${order}, v.id ${order} LIMIT ${VISITS_A_PAGE + 1}`,
-    [...(technician === null ? [] : [technician]), ...(part === 'unplanned' ? [] : [pivot]), ...(after === null ? [] : part === 'unplanned' ? [after.id] : [new Date(after.key), after.id])], `FORCE INDEX (${by})`)
-  const { here, next } = pageOf(found, VISITS_A_PAGE, ({ plannedAt, id }) => ({ key: plannedAt?.toISOString() ?? '', id }))
+  const [range, order] = {
+    upcoming: ['v.planned_at >= ?', 'ASC'],
+    overdue: ['v.planned_at < ?', 'DESC'],
+    unplanned: ['v.planned_at IS NULL', 'ASC']
+  }[part] as [string, string]
+  const beyond =
+    after === null
+      ? ''
+      : part === 'unplanned'
+        ? 'AND v.id > ?'
+        : `AND (v.planned_at, v.id) ${part === 'upcoming' ? '>' : '<'} (?, ?)`
+  const found = await list(
+    db,
+    `WHERE v.sealed_at IS NULL ${mine} AND ${range} ${beyond} ORDER BY v.planned_at ${order}, v.id ${order} LIMIT ${VISITS_A_PAGE + 1}`,
+    [
+      ...(technician === null ? [] : [technician]),
+      ...(part === 'unplanned' ? [] : [pivot]),
+      ...(after === null ? [] : part === 'unplanned' ? [after.id] : [new Date(after.key), after.id])
+    ],
+    `FORCE INDEX (${by})`
+  )
+  const { here, next } = pageOf(found, VISITS_A_PAGE, ({ plannedAt, id }) => ({
+    key: plannedAt?.toISOString() ?? '',
+    id
+  }))
   return { visits: here, next }
 }
 
 /** Some visits that are not sealed, by their ids. */
 export function openVisitsById(db: Connection, ids: readonly string[]): Promise<ListedVisit[]> {
-  return ids.length ? list(db, `WHERE v.id IN (${ids.map(() => '?').join(', ')}) AND v.sealed_at IS NULL`, [...ids]) : Promise.resolve([])
+  return ids.length
+    ? list(db, `WHERE v.id IN (${ids.map(() => '?').join(', ')}) AND v.sealed_at IS NULL`, [...ids])
+    : Promise.resolve([])
 }
 
 /** Visits that wait for this lead: the one that waits longest first, and of those that wait alike long the one with the most in the way. Their own wait for another. */
 export async function visitsInReview(db: Connection, lead: string): Promise<ListedVisit[]> {
-  const found = await list(db, "WHERE v.review = 'asked' AND v.sealed_at IS NULL AND v.technician_id <> ? ORDER BY v.planned_at, v.id LIMIT 1000", [lead])
-  return found.sort((a, b) => (Date.parse(a.summary.reviewAskedAt ?? '') || 0) - (Date.parse(b.summary.reviewAskedAt ?? '') || 0) || b.summary.open - a.summary.open)
+  const found = await list(
+    db,
+    "WHERE v.review = 'asked' AND v.sealed_at IS NULL AND v.technician_id <> ? ORDER BY v.planned_at, v.id LIMIT 1000",
+    [lead]
+  )
+  return found.sort(
+    (a, b) =>
+      (Date.parse(a.summary.reviewAskedAt ?? '') || 0) - (Date.parse(b.summary.reviewAskedAt ?? '') || 0) ||
+      b.summary.open - a.summary.open
+  )
 }
 
 /** Every visit of a home, newest first. */
@@ -116,23 +183,45 @@ export function visitsOfHome(db: Connection, home: string): Promise<ListedVisit[
 
 /** Visits of a home that are not sealed. */
 export async function openVisitsOfHome(db: Connection, home: string): Promise<string[]> {
-  return (await rows<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NULL ORDER BY opened_at, id', [home])).map(({ id }) => id)
+  return (
+    await rows<{ id: string }>(
+      db,
+      'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NULL ORDER BY opened_at, id',
+      [home]
+    )
+  ).map(({ id }) => id)
 }
 
 /** The visit of a home that was sealed last; one that came as a file only where there is none of our own. */
 export async function latestSealed(db: Connection, home: string): Promise<string | null> {
-  const found = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NOT NULL ORDER BY is_foreign, sealed_at DESC, id DESC LIMIT 1', [home])
+  const found = await row<{ id: string }>(
+    db,
+    'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NOT NULL ORDER BY is_foreign, sealed_at DESC, id DESC LIMIT 1',
+    [home]
+  )
   return found?.id ?? null
 }
 
 /** Sealed visits, the latest first, so many from a moment on back. */
-export function sealedBefore(db: Connection, before: Date, count: number): Promise<{ id: string; street: string; sealedAt: Date }[]> {
-  return rows(db, `SELECT v.id, h.street, v.sealed_at AS sealedAt FROM visits v JOIN homes h ON h.id = v.home_id WHERE v.sealed_at < ? ORDER BY v.sealed_at DESC LIMIT ${count}`, [before])
+export function sealedBefore(
+  db: Connection,
+  before: Date,
+  count: number
+): Promise<{ id: string; street: string; sealedAt: Date }[]> {
+  return rows(
+    db,
+    `SELECT v.id, h.street, v.sealed_at AS sealedAt FROM visits v JOIN homes h ON h.id = v.home_id WHERE v.sealed_at < ? ORDER BY v.sealed_at DESC LIMIT ${count}`,
+    [before]
+  )
 }
 
 /** The last line of each of these visits' logbooks. */
 export async function headsOf(db: Connection, ids: string[]): Promise<Map<string, number>> {
   if (ids.length === 0) return new Map()
-  const found = await rows<{ id: string; last_seq: number }>(db, `SELECT id, last_seq FROM visits WHERE id IN (${ids.map(() => '?').join(', ')})`, ids)
+  const found = await rows<{ id: string; last_seq: number }>(
+    db,
+    `SELECT id, last_seq FROM visits WHERE id IN (${ids.map(() => '?').join(', ')})`,
+    ids
+  )
   return new Map(found.map((one) => [one.id, one.last_seq]))
 }

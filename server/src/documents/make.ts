@@ -21,11 +21,19 @@ import type { SmallPhoto } from './record-proof'
  * What the customer's pack says. That its passphrases were shown is logged with why, and on an open visit that a pack was made
  * from the record as it is now.
  */
-export async function packOf({ logbook, vault, config, db }: Services, visit: string, by: Author, why: string): Promise<PackContent> {
+export async function packOf(
+  { logbook, vault, config, db }: Services,
+  visit: string,
+  by: Author,
+  why: string
+): Promise<PackContent> {
   const { record, values } = await logbook.write(visit, new Date(), async (open) => {
     const before = open.state.record
     try {
-      const wanted = new Set([...standing(before.networks).map((network) => passphraseOf(before, network)?.ref), ...customersLogins(before).map(({ ref }) => ref)])
+      const wanted = new Set([
+        ...standing(before.networks).map((network) => passphraseOf(before, network)?.ref),
+        ...customersLogins(before).map(({ ref }) => ref)
+      ])
       const opened = (await vault.openAll(open.connection, visit)).filter(({ ref }) => wanted.has(ref))
       for (const { ref } of opened) open.write('secret.shown', { ref, why }, by)
       if (!open.head.sealed_at) open.write('pack.made', { digest: packDigest(before) }, by)
@@ -34,7 +42,13 @@ export async function packOf({ logbook, vault, config, db }: Services, visit: st
       throw erasedProblem(error)
     }
   })
-  return packContentOf({ record, catalogue: await logbook.states.catalogueFor(db, record), values, company: { name: config.COMPANY_NAME, phone: config.COMPANY_PHONE }, zone: config.COMPANY_ZONE })
+  return packContentOf({
+    record,
+    catalogue: await logbook.states.catalogueFor(db, record),
+    values,
+    company: { name: config.COMPANY_NAME, phone: config.COMPANY_PHONE },
+    zone: config.COMPANY_ZONE
+  })
 }
 
 /** Refuses the pack of an open visit to the office: it is the technician's to make. @throws HttpProblem, also where there is no such visit */
@@ -54,23 +68,52 @@ export async function makeRecordPdf({ logbook, db, config }: Services, visit: st
   const { entries, record, findings } = await readVisit(logbook, visit)
   const left = { ...(await revisionOf(logbook, db, record)), zone: config.COMPANY_ZONE }
   const changes: NonNullable<RecordParts['changes']>[number][] = []
-  for (const [moment, title] of [['planned', 'Different from the plan'], ['found', 'As found, as left']] as const) {
+  for (const [moment, title] of [
+    ['planned', 'Different from the plan'],
+    ['found', 'As found, as left']
+  ] as const) {
     const then = recordAt(entries, moment)
     // Where nothing was planned or found, everything is new: that is the record itself.
-    if (standing(then.units).length) changes.push({ title, changes: differing(changesBetween({ ...left, record: then }, left)) })
+    if (standing(then.units).length)
+      changes.push({ title, changes: differing(changesBetween({ ...left, record: then }, left)) })
   }
   if (record.visit.startedFrom !== null) {
     const before = await readVisit(logbook, record.visit.startedFrom)
-    changes.push({ title: 'Since the visit before', changes: changesBetween(await revisionOf(logbook, db, before.record), left) })
+    changes.push({
+      title: 'Since the visit before',
+      changes: changesBetween(await revisionOf(logbook, db, before.record), left)
+    })
   }
-  return recordPdf({ ...left, findings, changes, photos: await smallPhotos(db, record), foreign: await toldOfForeign(logbook, visit, record) })
+  return recordPdf({
+    ...left,
+    findings,
+    changes,
+    photos: await smallPhotos(db, record),
+    foreign: await toldOfForeign(logbook, visit, record)
+  })
 }
 
 async function revisionOf(logbook: Services['logbook'], db: Services['db'], record: VisitRecord): Promise<Revision> {
-  return { record, catalogue: await logbook.states.catalogueFor(db, record), standard: await logbook.states.standardOf(db, record) }
+  return {
+    record,
+    catalogue: await logbook.states.catalogueFor(db, record),
+    standard: await logbook.states.standardOf(db, record)
+  }
 }
 
 async function smallPhotos(db: Services['db'], record: VisitRecord): Promise<SmallPhoto[]> {
-  const nameOf = (about: Photo['about']) => (about.thing === 'unit' && record.units[about.id] ? unitName(record.units[about.id]!) : about.thing === 'stage' ? nameOfStage(about.id) : about.id)
-  return Promise.all(photosOf(record).map(async (photo) => ({ about: nameOf(photo.about), caption: photo.caption, at: photo.at, jpeg: photo.label ? null : ((await readPhoto(db, record.visit.id, photo.ref))?.small ?? null) })))
+  const nameOf = (about: Photo['about']) =>
+    about.thing === 'unit' && record.units[about.id]
+      ? unitName(record.units[about.id]!)
+      : about.thing === 'stage'
+        ? nameOfStage(about.id)
+        : about.id
+  return Promise.all(
+    photosOf(record).map(async (photo) => ({
+      about: nameOf(photo.about),
+      caption: photo.caption,
+      at: photo.at,
+      jpeg: photo.label ? null : ((await readPhoto(db, record.visit.id, photo.ref))?.small ?? null)
+    }))
+  )
 }

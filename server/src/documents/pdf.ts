@@ -3,7 +3,10 @@ import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { faces, inFaces } from './faces'
 
 pdfmake.setFonts(faces)
-const policies = pdfmake as unknown as { setUrlAccessPolicy: (allow: () => boolean) => void; setLocalAccessPolicy: (allow: (path: string) => boolean) => void }
+const policies = pdfmake as unknown as {
+  setUrlAccessPolicy: (allow: () => boolean) => void
+  setLocalAccessPolicy: (allow: (path: string) => boolean) => void
+}
 policies.setUrlAccessPolicy(() => false)
 policies.setLocalAccessPolicy((path) => path.includes('@fontsource') || path.includes('dejavu-fonts-ttf'))
 
@@ -13,13 +16,25 @@ export const soft = '#5A5263'
 export const rule = '#8A8093'
 
 /** Renders a document definition, with our fonts and foot line, to the octets of a PDF. */
-export async function renderPdf(title: string, foot: string, content: Content[], more: Partial<TDocumentDefinitions> = {}, of = 'of'): Promise<Buffer> {
+export async function renderPdf(
+  title: string,
+  foot: string,
+  content: Content[],
+  more: Partial<TDocumentDefinitions> = {},
+  of = 'of'
+): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
     info: { title, creator: 'Pasado' },
     pageSize: 'A4',
     pageMargins: [48, 48, 48, 56],
     defaultStyle: { font: 'Sans', fontSize: 11, color: ink, lineHeight: 1.15 },
-    footer: (page, pages) => ({ margin: [48, 14, 48, 0], columns: [inFaces({ text: foot, fontSize: 8.5, color: soft } as Content), { text: `${page} ${of} ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }] }),
+    footer: (page, pages) => ({
+      margin: [48, 14, 48, 0],
+      columns: [
+        inFaces({ text: foot, fontSize: 8.5, color: soft } as Content),
+        { text: `${page} ${of} ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }
+      ]
+    }),
     content: inFaces(content),
     ...more
   }
@@ -35,5 +50,13 @@ export function lensSvg(colour: string, size = 26): string {
 }
 
 const GLASS: Record<string, string> = {
-  off: '#3B3542', white: '#F4F2EE', blue: '#2B62E0', cyan: '#2BB8D6', green: '#2AA84A', amber: '#F2A900', orange: '#EE6A1F', red: '#D92B2B', purple: '#8A3BD1'
+  off: '#3B3542',
+  white: '#F4F2EE',
+  blue: '#2B62E0',
+  cyan: '#2BB8D6',
+  green: '#2AA84A',
+  amber: '#F2A900',
+  orange: '#EE6A1F',
+  red: '#D92B2B',
+  purple: '#8A3BD1'
 }

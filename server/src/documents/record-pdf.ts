@@ -34,14 +34,37 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
   const cautions = cautionsOf(record, catalogue)
   const content: Content[] = [
     { text: 'Record of the visit', fontSize: 22, bold: true },
-    { text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.nameOnPaper ?? facts.customerName ?? ''}`, margin: [0, 2, 0, 2] },
-    { text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`, fontSize: 9 },
-    { text: `Times are those of ${parts.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone}.`, fontSize: 9, color: soft },
-    ...(parts.foreign ? [{ text: foreignWords(parts.foreign, time), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }] : []),
+    {
+      text: `${facts.street ?? ''}, ${facts.town ?? ''} · ${facts.nameOnPaper ?? facts.customerName ?? ''}`,
+      margin: [0, 2, 0, 2]
+    },
+    {
+      text: `Visit ${record.visit.id} · opened ${time(record.visit.openedAt)} · ${record.visit.technician.name} · standard ${record.visit.standard.id}, version ${record.visit.standard.version}`,
+      fontSize: 9
+    },
+    {
+      text: `Times are those of ${parts.zone ?? new Intl.DateTimeFormat().resolvedOptions().timeZone}.`,
+      fontSize: 9,
+      color: soft
+    },
+    ...(parts.foreign
+      ? [{ text: foreignWords(parts.foreign, time), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }]
+      : []),
     heading('Brief'),
     factsTable([
-      ['Reason', facts.reason], ['Access line', facts.accessLine], ['Speed paid for', facts.speedDownMbps === undefined ? undefined : `${facts.speedDownMbps} Mbit/s down, ${facts.speedUpMbps ?? '?'} Mbit/s up`],
-      ['Provider’s settings', facts.providerSettings], ['Provider’s reference', facts.providerReference ?? '–'], ['Telephone', facts.phone], ['Second contact', facts.secondContact], ['Telephone through the modem', facts.telephone === undefined ? undefined : facts.telephone ? 'yes' : 'no']
+      ['Reason', facts.reason],
+      ['Access line', facts.accessLine],
+      [
+        'Speed paid for',
+        facts.speedDownMbps === undefined
+          ? undefined
+          : `${facts.speedDownMbps} Mbit/s down, ${facts.speedUpMbps ?? '?'} Mbit/s up`
+      ],
+      ['Provider’s settings', facts.providerSettings],
+      ['Provider’s reference', facts.providerReference ?? '–'],
+      ['Telephone', facts.phone],
+      ['Second contact', facts.secondContact],
+      ['Telephone through the modem', facts.telephone === undefined ? undefined : facts.telephone ? 'yes' : 'no']
     ]),
     heading('Units'),
     unitsTable(record, catalogue),
@@ -53,10 +76,17 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     heading('Choices'),
     factsTable([
       ...choiceNames.map((choice) => [choices[choice], record.choices[choice]?.answer] as const),
-      ['Who keeps the secrets', record.custody ? `${record.custody.custody.replaceAll('-', ' ')}${record.custody.keeps ? `: ${record.custody.keeps.join(', ').replaceAll('-', ' ')}` : ''}${record.custody.until ? `, until ${record.custody.until}` : ''}${record.secretsErased ? '; erased since' : ''}` : undefined],
+      [
+        'Who keeps the secrets',
+        record.custody
+          ? `${record.custody.custody.replaceAll('-', ' ')}${record.custody.keeps ? `: ${record.custody.keeps.join(', ').replaceAll('-', ' ')}` : ''}${record.custody.until ? `, until ${record.custody.until}` : ''}${record.secretsErased ? '; erased since' : ''}`
+          : undefined
+      ],
       ['Pack', record.pack.givenAt ? `given ${record.pack.how ?? ''}, ${time(record.pack.givenAt)}` : 'not given']
     ]),
-    ...(cautions.length ? [heading('Cautions that this visit called for'), { ul: cautions.map(({ text }) => text), fontSize: 9 }] : []),
+    ...(cautions.length
+      ? [heading('Cautions that this visit called for'), { ul: cautions.map(({ text }) => text), fontSize: 9 }]
+      : []),
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
     ...course(record, time),
@@ -64,13 +94,25 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     ...photographs(parts.photos ?? [], time),
     await signaturesAndSeal(record, time, whoElse(parts))
   ]
-  const foot = record.seal ? `Sealed ${time(record.seal.at)} · chain ${record.seal.chain.slice(0, 16)}… · key ${record.seal.key}` : 'Not sealed: this is a draft'
-  return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content, { version: '1.7', subset: 'PDF/A-2b', language: 'en', displayTitle: true, pageBreakBefore: beginsAnew } as never)
+  const foot = record.seal
+    ? `Sealed ${time(record.seal.at)} · chain ${record.seal.chain.slice(0, 16)}… · key ${record.seal.key}`
+    : 'Not sealed: this is a draft'
+  return renderPdf(`Record of the visit, ${facts.street ?? ''}`, foot, content, {
+    version: '1.7',
+    subset: 'PDF/A-2b',
+    language: 'en',
+    displayTitle: true,
+    pageBreakBefore: beginsAnew
+  } as never)
 }
 
 /** That a visit came as a file, in one sentence. */
 function foreignWords({ by, at, standard, models, key }: ToldOfForeign, time: TellTime): string {
-  const others = [key && 'its seal is by a key that is not this company’s', standard && 'it was checked by a standard that is not in force here', models.length > 0 && `${models.length} of its models are not of this catalogue`].filter(Boolean)
+  const others = [
+    key && 'its seal is by a key that is not this company’s',
+    standard && 'it was checked by a standard that is not in force here',
+    models.length > 0 && `${models.length} of its models are not of this catalogue`
+  ].filter(Boolean)
   return `Taken in from a file by ${by}, ${time(at)}${others.length ? `: ${others.join('; ')}` : ''}.`
 }
 
@@ -78,8 +120,10 @@ function foreignWords({ by, at, standard, models, key }: ToldOfForeign, time: Te
 function whoElse({ record }: RecordParts): string[] {
   const { review, seal, visit } = record
   const notes: string[] = []
-  if (seal && seal.by.id !== visit.technician.id) notes.push(`Sealed by ${seal.by.name}; ${visit.technician.name} had the visit.`)
-  if (review?.state === 'approved' && Object.values(record.waivers).some(({ by }) => by.id === review.by.id)) notes.push(`${review.by.name} approved it, and had waived something in it: there was no other lead.`)
+  if (seal && seal.by.id !== visit.technician.id)
+    notes.push(`Sealed by ${seal.by.name}; ${visit.technician.name} had the visit.`)
+  if (review?.state === 'approved' && Object.values(record.waivers).some(({ by }) => by.id === review.by.id))
+    notes.push(`${review.by.name} approved it, and had waived something in it: there was no other lead.`)
   return notes
 }
 
@@ -88,14 +132,24 @@ function unitsTable(record: VisitRecord, catalogue: Catalogue): Content {
     const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
     const seen = unit.sightings.at(-1)
     return [
-      { text: unitName(unit), bold: true }, model ? `${model.maker} ${model.name}` : 'not recorded', unit.facts.role ?? '',
+      { text: unitName(unit), bold: true },
+      model ? `${model.maker} ${model.name}` : 'not recorded',
+      unit.facts.role ?? '',
       { text: `${unit.facts.serial ?? ''}\n${unit.facts.mac ?? ''}`, font: 'Mono', fontSize: 8 },
       `${unit.facts.firmwareBefore ?? '?'} to ${unit.facts.firmwareAfter ?? '?'}`,
       `${unit.facts.place ?? 'not recorded'}`,
       seen ? seen.lamps.map((look) => `${look.lamp} ${lookWords(look)}`).join('; ') : 'not seen'
     ]
   })
-  return table(['Unit', 'Model', 'Role', 'Serial, MAC', 'Firmware', 'Stands', 'Lamps last seen'], body, [60, 66, 50, 86, 56, 70, '*'])
+  return table(['Unit', 'Model', 'Role', 'Serial, MAC', 'Firmware', 'Stands', 'Lamps last seen'], body, [
+    60,
+    66,
+    50,
+    86,
+    56,
+    70,
+    '*'
+  ])
 }
 
 function addressTable(record: VisitRecord): Content {
@@ -103,16 +157,36 @@ function addressTable(record: VisitRecord): Content {
   const body = [
     ...standing(record.segments).map(({ id, facts }): TableCell[] => {
       const pools = standing(record.pools).filter((pool) => pool.facts.segment === id)
-      return [facts.name ?? '', { text: facts.cidr ?? '', font: 'Mono' }, { text: facts.gateway ?? '', font: 'Mono' }, pools.map((pool) => `${nameOf(pool.facts.unit) ?? 'provider'} ${pool.facts.from} to ${pool.facts.to}`).join('\n')]
+      return [
+        facts.name ?? '',
+        { text: facts.cidr ?? '', font: 'Mono' },
+        { text: facts.gateway ?? '', font: 'Mono' },
+        pools
+          .map((pool) => `${nameOf(pool.facts.unit) ?? 'provider'} ${pool.facts.from} to ${pool.facts.to}`)
+          .join('\n')
+      ]
     }),
-    ...standing(record.hosts).map(({ facts }): TableCell[] => [nameOf(facts.unit) ?? facts.name ?? '', { text: facts.address ?? '', font: 'Mono' }, '', facts.reserved ? 'reserved' : 'fixed'])
+    ...standing(record.hosts).map(({ facts }): TableCell[] => [
+      nameOf(facts.unit) ?? facts.name ?? '',
+      { text: facts.address ?? '', font: 'Mono' },
+      '',
+      facts.reserved ? 'reserved' : 'fixed'
+    ])
   ]
   return table(['Segment or device', 'Range or address', 'Gateway', 'DHCP pool'], body, [110, 110, 90, '*'])
 }
 
 function networksTable(record: VisitRecord): Content {
   const body = standing(record.networks).map(({ id, facts }): TableCell[] => [
-    { stack: [{ text: withBlanksShown(facts.ssid ?? ''), font: 'Mono', bold: true }, ...(facts.transcription === undefined ? [] : [{ text: facts.transcription }])] }, facts.use ?? '', (facts.bands ?? []).map((band) => `${band} GHz`).join(', '), facts.security ?? '',
+    {
+      stack: [
+        { text: withBlanksShown(facts.ssid ?? ''), font: 'Mono', bold: true },
+        ...(facts.transcription === undefined ? [] : [{ text: facts.transcription }])
+      ]
+    },
+    facts.use ?? '',
+    (facts.bands ?? []).map((band) => `${band} GHz`).join(', '),
+    facts.security ?? '',
     Object.values(record.secrets).some((secret) => secret.id === id) ? '••••••••' : 'none kept'
   ])
   return table(['Name', 'For', 'Bands', 'Security', 'Passphrase'], body, [150, 60, 100, 80, '*'])
@@ -122,8 +196,14 @@ function findingsOf(stage: (typeof stages)[number], findings: readonly Finding[]
   const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
   if (here.length === 0) return []
   const body = here.map((one): TableCell[] => [
-    { text: one.outcome, bold: one.outcome === 'breaks' }, one.level, one.rule, one.subject?.name ?? '',
+    { text: one.outcome, bold: one.outcome === 'breaks' },
+    one.level,
+    one.rule,
+    one.subject?.name ?? '',
     `${one.evidence}${one.granted ? ` ${one.granted.kind} by ${one.granted.by}: ${one.granted.reason}` : ''}`
   ])
-  return [{ text: stageNames[stage], bold: true, fontSize: 10.5, headlineLevel: 1, margin: [0, 6, 0, 2] as Margins }, table(['Outcome', 'Level', 'Rule', 'About', 'Evidence'], body, [50, 36, 92, 80, '*'])]
+  return [
+    { text: stageNames[stage], bold: true, fontSize: 10.5, headlineLevel: 1, margin: [0, 6, 0, 2] as Margins },
+    table(['Outcome', 'Level', 'Rule', 'About', 'Evidence'], body, [50, 36, 92, 80, '*'])
+  ]
 }

@@ -30,12 +30,29 @@ export function makeApp(services: Services): Koa {
   const app = new Koa({ proxy: services.config.TRUST_PROXY === '1', maxIpsCount: 1 })
   const secure = services.config.PUBLIC_URL?.startsWith('https:') ?? false
   const sessions = new Sessions(services.db, secure)
-  app.on('error', (error) => { if (!isCallerGone(error)) services.log.error({ problem: (error as Error).name }, 'a response could not be sent') })
-  app.use(helmet({
-    contentSecurityPolicy: { useDefaults: false, directives: { defaultSrc: ["'self'"], scriptSrc: ["'self'", "'wasm-unsafe-eval'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], workerSrc: ["'self'", 'blob:'], objectSrc: ["'none'"], frameAncestors: ["'none'"], baseUri: ["'self'"], formAction: ["'self'"] } },
-    hsts: secure ? { maxAge: 31_536_000 } : false,
-    referrerPolicy: { policy: 'no-referrer' }
-  }))
+  app.on('error', (error) => {
+    if (!isCallerGone(error)) services.log.error({ problem: (error as Error).name }, 'a response could not be sent')
+  })
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'data:', 'blob:'],
+          workerSrc: ["'self'", 'blob:'],
+          objectSrc: ["'none'"],
+          frameAncestors: ["'none'"],
+          baseUri: ["'self'"],
+          formAction: ["'self'"]
+        }
+      },
+      hsts: secure ? { maxAge: 31_536_000 } : false,
+      referrerPolicy: { policy: 'no-referrer' }
+    })
+  )
   app.use(async (context, next) => {
     // Behind a proxy with TLS that does not say so the cookie is Secure all the same.
     if (secure) context.cookies.secure = true
@@ -44,9 +61,12 @@ export function makeApp(services: Services): Koa {
   })
   app.use((context, next) => guarded(context, next, services))
   const router = new Router({ prefix: '/api' })
-  for (const one of allRoutes) router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
+  for (const one of allRoutes)
+    router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
   const description = openApi(allRoutes)
-  router.get('/openapi.json', (context: Context) => { context.body = description })
+  router.get('/openapi.json', (context: Context) => {
+    context.body = description
+  })
   app.use(router.routes())
   app.use(devicePages(services))
   app.use(speedSource(sessions))
@@ -65,45 +85,77 @@ async function guarded(context: Context, next: Next, { log }: Services): Promise
     if (context.method !== 'GET' && context.method !== 'HEAD') mustBeOurs(context)
     await next()
   } catch (error) {
-    const problem = isCallerGone(error) && context.req.socket.destroyed ? new HttpProblem(400, 'broken-off', 'What was sent was broken off; send it again.') : problemOf(error)
-    if (problem.status >= 500) log.error({ problem: (error as Error).name, code: (error as { code?: string }).code, stack: stackWithoutMessage(error) }, problem.title)
+    const problem =
+      isCallerGone(error) && context.req.socket.destroyed
+        ? new HttpProblem(400, 'broken-off', 'What was sent was broken off; send it again.')
+        : problemOf(error)
+    if (problem.status >= 500)
+      log.error(
+        { problem: (error as Error).name, code: (error as { code?: string }).code, stack: stackWithoutMessage(error) },
+        problem.title
+      )
     context.status = problem.status
     context.type = 'application/problem+json'
     if (problem.status === 503) context.set('Retry-After', '2')
-    if (typeof problem.extra.retryAfterSeconds === 'number') context.set('Retry-After', String(problem.extra.retryAfterSeconds))
+    if (typeof problem.extra.retryAfterSeconds === 'number')
+      context.set('Retry-After', String(problem.extra.retryAfterSeconds))
     context.body = JSON.stringify(problem.toDocument())
   }
   if (context.path.startsWith('/api')) {
     context.set('Cache-Control', 'no-store')
-    log.debug({ method: context.method, path: context.path, status: context.status, ms: Math.round(performance.now() - began) }, 'call')
+    log.debug(
+      { method: context.method, path: context.path, status: context.status, ms: Math.round(performance.now() - began) },
+      'call'
+    )
   }
 }
 
 /** The frames of an error without its message, which may quote what was sent. */
 function stackWithoutMessage(error: unknown): string | undefined {
-  return (error as Error).stack?.split('\n').filter((line) => /^\s+at /.test(line)).slice(0, 6).join('\n')
+  return (error as Error).stack
+    ?.split('\n')
+    .filter((line) => /^\s+at /.test(line))
+    .slice(0, 6)
+    .join('\n')
 }
 
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof Refusal) return refused(error.problems)
-  if (isAway(error)) return new HttpProblem(503, 'database-away', 'The database cannot be reached just now. Nothing was half written; send it again.')
-  if (isInTrouble(error)) return new HttpProblem(503, 'database-in-trouble', 'The database takes nothing just now. Nothing was half written; send it again.')
+  if (isAway(error))
+    return new HttpProblem(
+      503,
+      'database-away',
+      'The database cannot be reached just now. Nothing was half written; send it again.'
+    )
+  if (isInTrouble(error))
+    return new HttpProblem(
+      503,
+      'database-in-trouble',
+      'The database takes nothing just now. Nothing was half written; send it again.'
+    )
   const { status, expose } = error as { status?: number; expose?: boolean }
   if (status === 413) return new HttpProblem(413, 'too-large', 'This is larger than 1 MB; send it in parts.')
   if (status && status < 500 && expose) return new HttpProblem(status, 'refused', 'This request cannot be read.')
-  return new HttpProblem(500, 'fault', 'Something went wrong here. Nothing was half written; try again, then tell the lead.')
+  return new HttpProblem(
+    500,
+    'fault',
+    'Something went wrong here. Nothing was half written; try again, then tell the lead.'
+  )
 }
 
 /** A browser that left, or broke off what it sent, is no fault of ours; a database that did so says the same, which only the caller's own line tells apart. */
 function isCallerGone(error: unknown): boolean {
-  return ['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED'].includes((error as { code?: string } | null)?.code ?? '')
+  return ['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE', 'ECANCELED'].includes(
+    (error as { code?: string } | null)?.code ?? ''
+  )
 }
 
 /** A browser tells where a request comes from: a page of somebody else's may not write in a person's name. */
 function mustBeOurs(context: Context): void {
   const origin = context.get('Origin')
-  if (origin && (!URL.canParse(origin) || new URL(origin).host !== context.host)) throw forbidden('This request comes from another site.')
+  if (origin && (!URL.canParse(origin) || new URL(origin).host !== context.host))
+    throw forbidden('This request comes from another site.')
 }
 
 /** What may be asked with a password that somebody else gave. */
@@ -115,36 +167,64 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   const person = await sessions.personOf(context)
   if (route.roles !== 'anyone') {
     if (!person) throw new HttpProblem(401, 'log-in', 'Log in first.')
-    if (person.mustChoose && !beforeChoosing.has(route.path)) throw new HttpProblem(403, 'choose-password', 'Choose a password of your own first.')
+    if (person.mustChoose && !beforeChoosing.has(route.path))
+      throw new HttpProblem(403, 'choose-password', 'Choose a password of your own first.')
     if (!route.roles.includes(person.role)) throw forbidden(`The role ${person.role} may not do this.`)
   }
   if (route.upload) await receiveFile(context, route.upload)
-  else if (route.body && !context.is('application/json')) throw new HttpProblem(415, 'json-wanted', 'Send JSON, with content-type application/json.')
+  else if (route.body && !context.is('application/json'))
+    throw new HttpProblem(415, 'json-wanted', 'Send JSON, with content-type application/json.')
   const problems: Problem[] = []
   const read = (schema: z.ZodType | undefined, value: unknown, above: (string | number)[]) => {
     if (!schema) return undefined
     const checked = schema.safeParse(value, { reportInput: true })
-    if (!checked.success) problems.push(...problemsOf(checked.error).map((one) => ({ ...one, path: [...above, ...one.path] })))
+    if (!checked.success)
+      problems.push(...problemsOf(checked.error).map((one) => ({ ...one, path: [...above, ...one.path] })))
     return checked.data
   }
   const params = read(route.params, context.params, ['path'])
   const query = read(route.query, { ...context.query }, ['query'])
-  const sent = route.upload ? (context.request as { body?: unknown }).body : route.body ? await readJson(context, bodyLimits[route.takes ?? (route.roles === 'anyone' ? 'stranger' : 'usual')]) : undefined
+  const sent = route.upload
+    ? (context.request as { body?: unknown }).body
+    : route.body
+      ? await readJson(context, bodyLimits[route.takes ?? (route.roles === 'anyone' ? 'stranger' : 'usual')])
+      : undefined
   const body = read(route.body, sent, [])
-  if (problems.length) throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
-  send(context, await route.run({ services, person, params, query, body, context, file: (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null } as unknown as Call<never, never, never>))
+  if (problems.length)
+    throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
+  send(
+    context,
+    await route.run({
+      services,
+      person,
+      params,
+      query,
+      body,
+      context,
+      file: (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null
+    } as unknown as Call<never, never, never>)
+  )
 }
 
-const receiver = multer({ storage: multer.memoryStorage(), limits: { fileSize: MOST_PHOTO_OCTETS, files: 1, fields: 12, fieldSize: 4_000, parts: 14 } })
+const receiver = multer({
+  storage: multer.memoryStorage(),
+  limits: { fileSize: MOST_PHOTO_OCTETS, files: 1, fields: 12, fieldSize: 4_000, parts: 14 }
+})
 
 /** Takes a file in, after it is known that this person may send one. */
 async function receiveFile(context: Context, field: string): Promise<void> {
-  if (!context.is('multipart/form-data')) throw new HttpProblem(415, 'form-wanted', 'Send multipart/form-data, the picture as its file.')
+  if (!context.is('multipart/form-data'))
+    throw new HttpProblem(415, 'form-wanted', 'Send multipart/form-data, the picture as its file.')
   try {
     await receiver.single(field)(context, () => Promise.resolve())
   } catch (error) {
-    if ((error as { code?: string }).code === 'LIMIT_FILE_SIZE') throw new HttpProblem(413, 'too-large', 'This picture is larger than 12 MB; take it at a lower resolution.', [{ pointer: `/${field}`, field, detail: 'is larger than 12 MB; take it at a lower resolution' }])
-    throw new HttpProblem(400, 'malformed', 'The form cannot be read.', [{ pointer: '', field: 'form', detail: 'cannot be read; it may have been cut short' }])
+    if ((error as { code?: string }).code === 'LIMIT_FILE_SIZE')
+      throw new HttpProblem(413, 'too-large', 'This picture is larger than 12 MB; take it at a lower resolution.', [
+        { pointer: `/${field}`, field, detail: 'is larger than 12 MB; take it at a lower resolution' }
+      ])
+    throw new HttpProblem(400, 'malformed', 'The form cannot be read.', [
+      { pointer: '', field: 'form', detail: 'cannot be read; it may have been cut short' }
+    ])
   }
 }
 
@@ -162,9 +242,19 @@ function serveInterface(app: Koa, root: string | undefined): void {
   if (!root || !existsSync(root)) return
   // The API is not compressed: its answers may hold a secret beside what a caller chose.
   app.use(compress({ threshold: 2048, br: { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } } }))
-  app.use(serve(root, { maxage: 365 * 24 * 3600 * 1000, immutable: true, index: false, setHeaders: (response, path) => { if (!path.includes('/assets/')) response.setHeader('Cache-Control', 'no-cache') } }))
+  app.use(
+    serve(root, {
+      maxage: 365 * 24 * 3600 * 1000,
+      immutable: true,
+      index: false,
+      setHeaders: (response, path) => {
+        if (!path.includes('/assets/')) response.setHeader('Cache-Control', 'no-cache')
+      }
+    })
+  )
   app.use(async (context) => {
-    if (context.method !== 'GET' || /\.\w+$/.test(context.path)) throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')
+    if (context.method !== 'GET' || /\.\w+$/.test(context.path))
+      throw new HttpProblem(404, 'not-found', 'There is nothing at this address.')
     context.type = 'html'
     context.set('Cache-Control', 'no-cache')
     context.body = await readFile(join(root, 'index.html'))

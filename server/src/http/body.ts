@@ -25,13 +25,16 @@ const inWords = (octets: number) => (octets >= 1_000_000 ? `${octets / 1_000_000
  * @throws HttpProblem
  */
 export async function readJson(context: Context, limit: BodyLimit): Promise<unknown> {
-  if (context.get('Content-Encoding') && context.get('Content-Encoding') !== 'identity') throw new HttpProblem(415, 'encoding', 'Send JSON as it is, without Content-Encoding.')
+  if (context.get('Content-Encoding') && context.get('Content-Encoding') !== 'identity')
+    throw new HttpProblem(415, 'encoding', 'Send JSON as it is, without Content-Encoding.')
   const text = await readText(context, limit.octets)
   mustBeShallow(text, limit)
   try {
     return JSON.parse(text) as unknown
   } catch {
-    throw new HttpProblem(400, 'malformed', 'The body is not well-formed JSON.', [{ pointer: '', field: 'body', detail: 'is not well-formed JSON; it may have been cut short' }])
+    throw new HttpProblem(400, 'malformed', 'The body is not well-formed JSON.', [
+      { pointer: '', field: 'body', detail: 'is not well-formed JSON; it may have been cut short' }
+    ])
   }
 }
 
@@ -55,7 +58,9 @@ async function readText(context: Context, octets: number): Promise<string> {
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks))
   } catch {
-    throw new HttpProblem(400, 'malformed', 'The body is not UTF-8.', [{ pointer: '', field: 'body', detail: 'is not UTF-8' }])
+    throw new HttpProblem(400, 'malformed', 'The body is not UTF-8.', [
+      { pointer: '', field: 'body', detail: 'is not UTF-8' }
+    ])
   }
 }
 
@@ -71,9 +76,14 @@ function mustBeShallow(text: string, { depth, brackets }: BodyLimit): void {
     else if (code === OPEN_LIST || code === OPEN_OBJECT) {
       now++
       count++
-      if (now > depth || count > brackets) throw new HttpProblem(400, 'malformed', 'The body nests too deep or holds too many parts.', [{ pointer: '', field: 'body', detail: 'nests too deep or holds too many objects and lists' }])
+      if (now > depth || count > brackets)
+        throw new HttpProblem(400, 'malformed', 'The body nests too deep or holds too many parts.', [
+          { pointer: '', field: 'body', detail: 'nests too deep or holds too many objects and lists' }
+        ])
     } else if (code === CLOSE_LIST || code === CLOSE_OBJECT) now--
   }
 }
 
-const [BACKSLASH, QUOTE, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'\\"[]{}'].map((sign) => sign.charCodeAt(0)) as [number, number, number, number, number, number]
+const [BACKSLASH, QUOTE, OPEN_LIST, CLOSE_LIST, OPEN_OBJECT, CLOSE_OBJECT] = [...'\\"[]{}'].map((sign) =>
+  sign.charCodeAt(0)
+) as [number, number, number, number, number, number]

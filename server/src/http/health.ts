@@ -22,12 +22,23 @@ export async function tellHealth(context: Context, services: Services): Promise<
 const PATIENCE_MS = 2_000
 
 async function readiness({ db, keys, stopping }: Services): Promise<Record<string, string>> {
-  const checks: Record<string, string> = { process: stopping ? 'stopping' : 'ok', database: 'away', migrations: 'unknown', key: 'unknown' }
+  const checks: Record<string, string> = {
+    process: stopping ? 'stopping' : 'ok',
+    database: 'away',
+    migrations: 'unknown',
+    key: 'unknown'
+  }
   const look = async () => {
     const migrated = await isMigrated(db)
     const print = await companyFact(db, 'key-print')
-    Object.assign(checks, { database: 'ok', migrations: migrated ? 'ok' : 'behind', key: print === keys.check ? 'ok' : 'another company’s' })
+    Object.assign(checks, {
+      database: 'ok',
+      migrations: migrated ? 'ok' : 'behind',
+      key: print === keys.check ? 'ok' : 'another company’s'
+    })
   }
-  await Promise.race([look(), new Promise((resolve) => setTimeout(resolve, PATIENCE_MS).unref())]).catch(() => undefined)
+  await Promise.race([look(), new Promise((resolve) => setTimeout(resolve, PATIENCE_MS).unref())]).catch(
+    () => undefined
+  )
   return { ...checks }
 }

@@ -9,7 +9,16 @@ const WINDOW_S = 15 * 60
 
 /** So many tries in a quarter of an hour, or in another time, counted in the database for all servers together. */
 export function limiter(db: Db, keyPrefix: string, points: number, duration = WINDOW_S): RateLimiterMySQL {
-  return new RateLimiterMySQL({ storeClient: (db as unknown as { pool: CallbackPool }).pool, storeType: 'pool', dbName: databaseName(db), tableName: 'login_limits', tableCreated: true, duration, keyPrefix, points })
+  return new RateLimiterMySQL({
+    storeClient: (db as unknown as { pool: CallbackPool }).pool,
+    storeType: 'pool',
+    dbName: databaseName(db),
+    tableName: 'login_limits',
+    tableCreated: true,
+    duration,
+    keyPrefix,
+    points
+  })
 }
 
 /** Where a caller is, to count tries by: what a proxy says where one is trusted and it is an address, else the other end of the line. */
@@ -24,7 +33,13 @@ export async function spend(limit: RateLimiterMySQL, key: string): Promise<void>
   } catch (error) {
     if (!(error instanceof RateLimiterRes)) throw error
     const seconds = Math.ceil(error.msBeforeNext / 1000)
-    throw new HttpProblem(429, 'too-many-tries', `Too many tries. Wait ${Math.ceil(seconds / 60)} min, then try again.`, [], { retryAfterSeconds: seconds })
+    throw new HttpProblem(
+      429,
+      'too-many-tries',
+      `Too many tries. Wait ${Math.ceil(seconds / 60)} min, then try again.`,
+      [],
+      { retryAfterSeconds: seconds }
+    )
   }
 }
 
@@ -53,5 +68,6 @@ async function consume(limit: RateLimiterMySQL, key: string): Promise<void> {
 }
 
 function databaseName(db: Db): string {
-  return (db as unknown as { pool: { config: { connectionConfig: { database: string } } } }).pool.config.connectionConfig.database
+  return (db as unknown as { pool: { config: { connectionConfig: { database: string } } } }).pool.config
+    .connectionConfig.database
 }

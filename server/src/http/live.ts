@@ -24,7 +24,11 @@ export class LiveFeed {
   #beat: NodeJS.Timeout | null = null
   #busy: Promise<void> | null = null
 
-  constructor(private readonly db: Db, private readonly onError: (error: unknown) => void, private readonly lastsMs = LASTS_MS) {}
+  constructor(
+    private readonly db: Db,
+    private readonly onError: (error: unknown) => void,
+    private readonly lastsMs = LASTS_MS
+  ) {}
 
   /** A stream of a visit's entries after a line. */
   listen(visit: string, seq: number): PassThrough {
@@ -32,17 +36,26 @@ export class LiveFeed {
     const listener: Listener = { visit, seq, stream }
     this.#listeners.add(listener)
     const end = setTimeout(() => stream.end(), this.lastsMs)
-    stream.on('close', () => { clearTimeout(end); this.#leave(listener) })
+    stream.on('close', () => {
+      clearTimeout(end)
+      this.#leave(listener)
+    })
     stream.write('retry: 1000\n\n')
     this.#timer ??= setInterval(() => void this.poll(), POLL_MS)
-    this.#beat ??= setInterval(() => { for (const one of this.#listeners) one.stream.write(': still here\n\n') }, HEARTBEAT_MS)
+    this.#beat ??= setInterval(() => {
+      for (const one of this.#listeners) one.stream.write(': still here\n\n')
+    }, HEARTBEAT_MS)
     void this.poll()
     return stream
   }
 
   /** Looks for news now. */
   poll(): Promise<void> {
-    this.#busy ??= this.#look().catch(this.onError).finally(() => { this.#busy = null })
+    this.#busy ??= this.#look()
+      .catch(this.onError)
+      .finally(() => {
+        this.#busy = null
+      })
     return this.#busy
   }
 

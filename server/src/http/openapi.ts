@@ -3,7 +3,19 @@ import type { Route } from './route'
 
 const problem = {
   description: 'A problem document (RFC 9457); `errors` names each field by JSON Pointer, with the mend.',
-  content: { 'application/problem+json': { schema: { type: 'object', properties: { type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, errors: { type: 'array' } } } } }
+  content: {
+    'application/problem+json': {
+      schema: {
+        type: 'object',
+        properties: {
+          type: { type: 'string' },
+          title: { type: 'string' },
+          status: { type: 'integer' },
+          errors: { type: 'array' }
+        }
+      }
+    }
+  }
 }
 
 /** Describes the routes as an OpenAPI 3.1 document, from the very schemas that check each call. */
@@ -18,7 +30,18 @@ export function openApi(routes: readonly Route[]): unknown {
         summary: one.does,
         ...(one.roles === 'anyone' ? { security: [] } : { description: `Roles: ${one.roles.join(', ')}.` }),
         ...(parameters.length ? { parameters } : {}),
-        ...(one.body ? { requestBody: { required: true, content: { [one.upload ? 'multipart/form-data' : 'application/json']: { schema: z.toJSONSchema(one.body, { io: 'input', unrepresentable: 'any' }) } } } } : {}),
+        ...(one.body
+          ? {
+              requestBody: {
+                required: true,
+                content: {
+                  [one.upload ? 'multipart/form-data' : 'application/json']: {
+                    schema: z.toJSONSchema(one.body, { io: 'input', unrepresentable: 'any' })
+                  }
+                }
+              }
+            }
+          : {}),
         responses: { '200': { description: 'Done.' }, default: problem }
       }
     }
@@ -35,6 +58,9 @@ export function openApi(routes: readonly Route[]): unknown {
 function parametersOf(schema: z.ZodType | undefined, place: 'path' | 'query'): unknown[] {
   if (!(schema instanceof z.ZodObject)) return []
   return Object.entries(schema.shape as Record<string, z.ZodType>).map(([name, one]) => ({
-    name, in: place, required: place === 'path' || !one.safeParse(undefined).success, schema: z.toJSONSchema(one, { io: 'input', unrepresentable: 'any' })
+    name,
+    in: place,
+    required: place === 'path' || !one.safeParse(undefined).success,
+    schema: z.toJSONSchema(one, { io: 'input', unrepresentable: 'any' })
   }))
 }

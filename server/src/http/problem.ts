@@ -10,15 +10,26 @@ export interface FieldError {
 
 /** An error that is the caller's to know, sent as a problem document (RFC 9457). */
 export class HttpProblem extends Error {
-  constructor(readonly status: number, readonly type: string, readonly title: string, readonly errors: FieldError[] = [], readonly extra: Record<string, unknown> = {}) {
+  constructor(
+    readonly status: number,
+    readonly type: string,
+    readonly title: string,
+    readonly errors: FieldError[] = [],
+    readonly extra: Record<string, unknown> = {}
+  ) {
     super(title)
   }
 
   /** The document's members. */
   toDocument(): Record<string, unknown> {
     return {
-      type: `urn:pasado:problem:${this.type}`, title: this.title, status: this.status, ...this.extra,
-      ...(this.errors.length ? { detail: this.errors.map((one) => `${one.field}: ${one.detail}`).join('; '), errors: this.errors } : {})
+      type: `urn:pasado:problem:${this.type}`,
+      title: this.title,
+      status: this.status,
+      ...this.extra,
+      ...(this.errors.length
+        ? { detail: this.errors.map((one) => `${one.field}: ${one.detail}`).join('; '), errors: this.errors }
+        : {})
     }
   }
 }

@@ -35,7 +35,10 @@ export class Sessions {
   readonly #shown: RateLimiterMySQL
   #dummyHash: Promise<string> | null = null
 
-  constructor(private readonly db: Db, private readonly secure: boolean) {
+  constructor(
+    private readonly db: Db,
+    private readonly secure: boolean
+  ) {
     this.#byLogin = limiter(db, 'login', TRIES_A_LOGIN)
     this.#byAddress = limiter(db, 'address', TRIES_AN_ADDRESS)
     this.#shown = limiter(db, 'shown', SHOWN_AN_HOUR, HOUR_S)
@@ -57,13 +60,23 @@ export class Sessions {
     this.#dummyHash ??= hashPassword(randomBytes(16).toString('hex'))
     const right = await argon2.verify(person?.passwordHash ?? (await this.#dummyHash), password)
     if (!person || !right) {
-      throw new HttpProblem(401, 'wrong-login', 'Login or password are not right.', [{ pointer: '/password', field: 'password', detail: 'does not go with this login; type both again' }])
+      throw new HttpProblem(401, 'wrong-login', 'Login or password are not right.', [
+        { pointer: '/password', field: 'password', detail: 'does not go with this login; type both again' }
+      ])
     }
     await this.#byLogin.delete(loginKey)
     await this.#byAddress.reward(address)
     const token = randomBytes(32)
     await addSession(this.db, hashOf(token), person.id, now, new Date(now.getTime() + LASTS_MS))
-    context.cookies.set(COOKIE, token.toString('base64url'), { httpOnly: true, sameSite: 'lax', secure: this.secure || context.secure, path: '/', maxAge: LASTS_MS, overwrite: true, signed: false })
+    context.cookies.set(COOKIE, token.toString('base64url'), {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: this.secure || context.secure,
+      path: '/',
+      maxAge: LASTS_MS,
+      overwrite: true,
+      signed: false
+    })
     const { passwordHash: _, ...rest } = person
     return rest
   }
@@ -75,12 +88,15 @@ export class Sessions {
   async choosePassword(context: Context, { id, login, name }: Person, current: string, wanted: string): Promise<void> {
     await spend(this.#byLogin, keyOf(login))
     const person = await personByLogin(this.db, login)
-    if (!person || !(await argon2.verify(person.passwordHash, current))) throw refused([{ path: ['current'], message: 'is not your password so far; type it again' }])
+    if (!person || !(await argon2.verify(person.passwordHash, current)))
+      throw refused([{ path: ['current'], message: 'is not your password so far; type it again' }])
     await this.#byLogin.delete(keyOf(login))
     const fault = await passwordFault(wanted, current, [login, name])
     if (fault) throw refused([{ path: ['wanted'], message: fault }])
     const hash = await hashPassword(wanted)
-    await transactionOn<never, void>(this.db, null, (connection) => setPassword(connection, id, hash, false, this.tokenHash(context)))
+    await transactionOn<never, void>(this.db, null, (connection) =>
+      setPassword(connection, id, hash, false, this.tokenHash(context))
+    )
   }
 
   /**
@@ -91,7 +107,11 @@ export class Sessions {
   async mayShow({ id, name }: Person, now = new Date()): Promise<void> {
     if (await takeOne(this.#shown, id)) return
     await noteManyShown(this.db, { id, name }, new Date(Math.floor(now.getTime() / 60_000) * 60_000))
-    throw new HttpProblem(403, 'password-again', `You have looked at ${SHOWN_AN_HOUR} secrets within the hour. Type your password again to go on; the leads are told.`)
+    throw new HttpProblem(
+      403,
+      'password-again',
+      `You have looked at ${SHOWN_AN_HOUR} secrets within the hour. Type your password again to go on; the leads are told.`
+    )
   }
 
   /**
@@ -101,7 +121,8 @@ export class Sessions {
   async again({ id, login }: Person, password: string): Promise<void> {
     await spend(this.#byLogin, keyOf(login))
     const person = await personByLogin(this.db, login)
-    if (!person || !(await argon2.verify(person.passwordHash, password))) throw refused([{ path: ['password'], message: 'is not your password; type it again' }])
+    if (!person || !(await argon2.verify(person.passwordHash, password)))
+      throw refused([{ path: ['password'], message: 'is not your password; type it again' }])
     await this.#byLogin.delete(keyOf(login))
     await this.#shown.delete(id)
   }
@@ -120,16 +141,26 @@ export class Sessions {
 
   /** Takes the cookie back. */
   forget(context: Context): void {
-    context.cookies.set(COOKIE, null, { httpOnly: true, sameSite: 'lax', secure: this.secure || context.secure, path: '/', overwrite: true, signed: false })
+    context.cookies.set(COOKIE, null, {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: this.secure || context.secure,
+      path: '/',
+      overwrite: true,
+      signed: false
+    })
   }
 }
 
 /** What is wrong with a password that somebody wants, and what to do; null where nothing is. */
 export async function passwordFault(wanted: string, current: string, hints: readonly string[]): Promise<string | null> {
-  if (wanted.length < LEAST_CHARACTERS) return `has ${wanted.length} characters; use at least ${LEAST_CHARACTERS}, a few words for one`
+  if (wanted.length < LEAST_CHARACTERS)
+    return `has ${wanted.length} characters; use at least ${LEAST_CHARACTERS}, a few words for one`
   if (wanted === current) return 'is the one you have; choose another'
   const { score, warning } = await strengthOf(wanted, [...hints, 'pasado'])
-  return score >= LEAST_SCORE ? null : `would be guessed too soon; use more words${warning ? `. ${warning.replace(/\.$/, '')}` : ''}`
+  return score >= LEAST_SCORE
+    ? null
+    : `would be guessed too soon; use more words${warning ? `. ${warning.replace(/\.$/, '')}` : ''}`
 }
 
 /** How a login is written: the same letters that a database compares one by one. */

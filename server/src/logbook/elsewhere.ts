@@ -7,7 +7,11 @@ const identity = ['serial', 'mac', 'model'] as const
 
 /** Looks at every other home for units whose serial or MAC address these entries set, and writes down what is found. */
 export async function markElsewhere(open: OpenVisit, drafts: readonly Draft[], by: Author): Promise<void> {
-  const touched = new Set(drafts.flatMap((draft) => (draft.kind === 'unit.set' && identity.some((field) => field in draft.body.set) ? [draft.body.id] : [])))
+  const touched = new Set(
+    drafts.flatMap((draft) =>
+      draft.kind === 'unit.set' && identity.some((field) => field in draft.body.set) ? [draft.body.id] : []
+    )
+  )
   for (const id of touched) {
     const unit = open.state.record.units[id]
     if (!unit) continue

@@ -8,7 +8,12 @@ import { rows, run } from '../db/pool'
 import type { Logbook } from './logbook'
 
 /** How long what is left of a visit takes, and what goes out for it. */
-export interface Estimate { visit: string; likelyMin: number; cautiousMin: number; load: string[] }
+export interface Estimate {
+  visit: string
+  likelyMin: number
+  cautiousMin: number
+  load: string[]
+}
 
 /**
  * Estimates of visits by their run plans; kept in the database as of the line they were reckoned at. A plan takes tens of milliseconds,
@@ -17,25 +22,48 @@ export interface Estimate { visit: string; likelyMin: number; cautiousMin: numbe
 export async function estimatesOf({ db, states }: Logbook, visits: readonly string[]): Promise<Estimate[]> {
   if (visits.length === 0) return []
   const marks = visits.map(() => '?').join(', ')
-  const heads = new Map((await rows<{ id: string; seq: number }>(db, `SELECT id, last_seq AS seq FROM visits WHERE id IN (${marks})`, [...visits])).map(({ id, seq }) => [id, seq]))
-  const known = new Map((await rows<{ visit: string; seq: number; likelyMin: number; cautiousMin: number }>(db, `SELECT visit_id AS visit, seq, likely_min AS likelyMin, cautious_min AS cautiousMin FROM estimates WHERE visit_id IN (${marks})`, [...visits])).map((one) => [one.visit, one]))
+  const heads = new Map(
+    (
+      await rows<{ id: string; seq: number }>(db, `SELECT id, last_seq AS seq FROM visits WHERE id IN (${marks})`, [
+        ...visits
+      ])
+    ).map(({ id, seq }) => [id, seq])
+  )
+  const known = new Map(
+    (
+      await rows<{ visit: string; seq: number; likelyMin: number; cautiousMin: number }>(
+        db,
+        `SELECT visit_id AS visit, seq, likely_min AS likelyMin, cautious_min AS cautiousMin FROM estimates WHERE visit_id IN (${marks})`,
+        [...visits]
+      )
+    ).map((one) => [one.visit, one])
+  )
   const found: Estimate[] = []
   for (const visit of visits) {
     const seq = heads.get(visit)
     if (seq === undefined) continue
     const { record } = await states.at(db, visit, seq)
     const catalogue = await states.catalogueFor(db, record)
-    const load = standing(record.boxes ?? {}).map(({ facts }) => { const model = catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1)); return model ? `${model.maker} ${model.name}${facts.kit ? `, ${facts.kit}` : ''}` : 'a box' })
+    const load = standing(record.boxes ?? {}).map(({ facts }) => {
+      const model = catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1))
+      return model ? `${model.maker} ${model.name}${facts.kit ? `, ${facts.kit}` : ''}` : 'a box'
+    })
     const kept = known.get(visit)
     if (kept?.seq === seq) {
       found.push({ visit, likelyMin: kept.likelyMin, cautiousMin: kept.cautiousMin, load })
       continue
     }
     await new Promise((resolve) => setImmediate(resolve))
-    const durations: Durations = new Map((await pastDurations(db, durationKeys(record, catalogue))).map(({ of, ...rest }) => [of, rest]))
+    const durations: Durations = new Map(
+      (await pastDurations(db, durationKeys(record, catalogue))).map(({ of, ...rest }) => [of, rest])
+    )
     const plan = planVisit(visitTasks(record, catalogue, Date.now(), durations))
     const [likelyMin, cautiousMin] = [Math.round(plan.likelyMin), Math.round(plan.cautiousMin)]
-    await run(db, 'INSERT INTO estimates (visit_id, seq, likely_min, cautious_min) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE seq = VALUES(seq), likely_min = VALUES(likely_min), cautious_min = VALUES(cautious_min)', [visit, seq, likelyMin, cautiousMin])
+    await run(
+      db,
+      'INSERT INTO estimates (visit_id, seq, likely_min, cautious_min) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE seq = VALUES(seq), likely_min = VALUES(likely_min), cautious_min = VALUES(cautious_min)',
+      [visit, seq, likelyMin, cautiousMin]
+    )
     found.push({ visit, likelyMin, cautiousMin, load })
   }
   return found

@@ -13,17 +13,36 @@ const ruleIds = new Set(allRules.map(({ id }) => id))
  * Checks entries against the record they go on: things they speak of must be there.
  * @throws HttpProblem naming each entry and field
  */
-export function mustFit(drafts: readonly Draft[], { record, lines: before }: Pick<VisitState, 'record' | 'lines'>, author: Author, knowsModel: (key: string) => boolean): void {
+export function mustFit(
+  drafts: readonly Draft[],
+  { record, lines: before }: Pick<VisitState, 'record' | 'lines'>,
+  author: Author,
+  knowsModel: (key: string) => boolean
+): void {
   const problems: Problem[] = []
   let now = record
   let lines = before
   // What a request sets itself may be spoken of in the same request, in whatever order.
-  const coming = new Set(drafts.flatMap((draft) => (/\.set$/.test(draft.kind) && 'id' in draft.body ? [`${draft.kind.slice(0, -4)} ${draft.body.id}`] : [])))
-  const isThere = (kind: keyof typeof tableOf, id: string) => Object.hasOwn(thingsOf(now, kind), id) || coming.has(`${kind} ${id}`)
+  const coming = new Set(
+    drafts.flatMap((draft) =>
+      /\.set$/.test(draft.kind) && 'id' in draft.body ? [`${draft.kind.slice(0, -4)} ${draft.body.id}`] : []
+    )
+  )
+  const isThere = (kind: keyof typeof tableOf, id: string) =>
+    Object.hasOwn(thingsOf(now, kind), id) || coming.has(`${kind} ${id}`)
   drafts.forEach((draft, index) => {
-    const say = (field: (string | number)[], message: string) => problems.push({ path: ['entries', index, 'body', ...field], message })
-    if (draft.base > record.lastSeq) problems.push({ path: ['entries', index, 'base'], message: `is ${draft.base}, but the logbook ends at line ${record.lastSeq}` })
-    if ((draft.own ?? 0) > (lines[draft.from] ?? 0)) problems.push({ path: ['entries', index, 'own'], message: `is ${draft.own}, but this outbox has ${lines[draft.from] ?? 0} lines before it` })
+    const say = (field: (string | number)[], message: string) =>
+      problems.push({ path: ['entries', index, 'body', ...field], message })
+    if (draft.base > record.lastSeq)
+      problems.push({
+        path: ['entries', index, 'base'],
+        message: `is ${draft.base}, but the logbook ends at line ${record.lastSeq}`
+      })
+    if ((draft.own ?? 0) > (lines[draft.from] ?? 0))
+      problems.push({
+        path: ['entries', index, 'own'],
+        message: `is ${draft.own}, but this outbox has ${lines[draft.from] ?? 0} lines before it`
+      })
     lines = withLine(lines, draft.from)
     checkReferences(draft, isThere, say)
     checkFit(draft, now, knowsModel, say)
@@ -42,7 +61,16 @@ export function modelsNamed(drafts: readonly Draft[]): string[] {
 }
 
 /** Fields of things that name another thing of the visit. */
-const referring: Record<string, keyof typeof tableOf> = { box: 'box', storey: 'storey', segment: 'segment', unit: 'unit', room: 'room', cableTo: 'outlet', extender: 'unit', behind: 'segment' }
+const referring: Record<string, keyof typeof tableOf> = {
+  box: 'box',
+  storey: 'storey',
+  segment: 'segment',
+  unit: 'unit',
+  room: 'room',
+  cableTo: 'outlet',
+  extender: 'unit',
+  behind: 'segment'
+}
 
 type IsThere = (kind: keyof typeof tableOf, id: string) => boolean
 type Say = (field: (string | number)[], message: string) => void
@@ -52,9 +80,17 @@ function checkReferences(draft: Draft, isThere: IsThere, say: Say): void {
   if (!/\.set$/.test(draft.kind) || !('set' in draft.body)) return
   for (const [field, value] of Object.entries(draft.body.set as Record<string, unknown>)) {
     const kind = Object.hasOwn(referring, field) ? referring[field] : undefined
-    if (kind && typeof value === 'string' && !isThere(kind, value)) say(['set', field], `names a ${kind} that this visit does not have`)
+    if (kind && typeof value === 'string' && !isThere(kind, value))
+      say(['set', field], `names a ${kind} that this visit does not have`)
     const end = value as { thing?: unknown; id?: unknown } | null
-    if (draft.kind === 'cable.set' && end && typeof end === 'object' && typeof end.id === 'string' && !isThere(end.thing as 'unit', end.id)) say(['set', field], `leads to a ${String(end.thing)} that this visit does not have`)
+    if (
+      draft.kind === 'cable.set' &&
+      end &&
+      typeof end === 'object' &&
+      typeof end.id === 'string' &&
+      !isThere(end.thing as 'unit', end.id)
+    )
+      say(['set', field], `leads to a ${String(end.thing)} that this visit does not have`)
   }
 }
 
@@ -63,7 +99,8 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
     case 'box.set':
     case 'unit.set': {
       const [key] = modelsNamed([draft])
-      if (key !== undefined && !knowsModel(key)) say(['set', 'model'], `no model ${key.replace('@', ' of version ')} is in the catalogue`)
+      if (key !== undefined && !knowsModel(key))
+        say(['set', 'model'], `no model ${key.replace('@', ' of version ')} is in the catalogue`)
       return
     }
     case 'lamp.seen':
@@ -76,8 +113,10 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
       return
     case 'path.seen':
       if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
-      if (draft.body.server !== undefined && !record.units[draft.body.server]) say(['server'], 'no unit of this visit has this id')
-      if (draft.body.network !== undefined && !record.networks[draft.body.network]) say(['network'], 'no network of this visit has this id')
+      if (draft.body.server !== undefined && !record.units[draft.body.server])
+        say(['server'], 'no unit of this visit has this id')
+      if (draft.body.network !== undefined && !record.networks[draft.body.network])
+        say(['network'], 'no network of this visit has this id')
       return
     case 'pairing.pressed':
       if (!record.units[draft.body.unit]) say(['unit'], 'no unit of this visit has this id')
@@ -92,15 +131,18 @@ function checkFit(draft: Draft, record: VisitRecord, knowsModel: (key: string) =
       return
     case 'thing.removed':
     case 'thing.restored': {
-      if (!Object.hasOwn(thingsOf(record, draft.body.thing), draft.body.id)) say(['id'], `no ${draft.body.thing} of this visit has this id`)
+      if (!Object.hasOwn(thingsOf(record, draft.body.thing), draft.body.id))
+        say(['id'], `no ${draft.body.thing} of this visit has this id`)
       return
     }
     case 'rule.answered':
     case 'rule.acknowledged':
     case 'waiver.granted':
-      if (!(ruleIds.has(draft.body.rule) || draft.body.rule.startsWith('own-'))) say(['rule'], `the standard has no rule ${draft.body.rule}`)
+      if (!(ruleIds.has(draft.body.rule) || draft.body.rule.startsWith('own-')))
+        say(['rule'], `the standard has no rule ${draft.body.rule}`)
       // By the author's own day: one that has passed would be a waiver of nothing.
-      if (draft.kind === 'waiver.granted' && draft.body.until !== undefined && draft.body.until < draft.at.slice(0, 10)) say(['until'], 'is a day that has passed; choose the day of today or a later one')
+      if (draft.kind === 'waiver.granted' && draft.body.until !== undefined && draft.body.until < draft.at.slice(0, 10))
+        say(['until'], 'is a day that has passed; choose the day of today or a later one')
       return
     case 'items.checked':
       if (!record.boxes?.[draft.body.box]) say(['box'], 'no box of this visit has this id')
@@ -138,7 +180,8 @@ export function leaksIn(body: unknown, secrets: readonly string[]): (string | nu
     if (typeof value === 'string') {
       if (looked.some((secret) => value.includes(secret))) found.push(path)
     } else if (Array.isArray(value)) value.forEach((one, index) => walk(one, [...path, index]))
-    else if (value && typeof value === 'object') for (const [key, one] of Object.entries(value)) if (!onTheLabel.has(key)) walk(one, [...path, key])
+    else if (value && typeof value === 'object')
+      for (const [key, one] of Object.entries(value)) if (!onTheLabel.has(key)) walk(one, [...path, key])
   }
   if (looked.length) walk(body, [])
   return found
@@ -149,8 +192,11 @@ export function leaksIn(body: unknown, secrets: readonly string[]): (string | nu
  * @throws HttpProblem naming the entry and field that holds one, never its value
  */
 export function mustNotLeak(drafts: readonly Draft[], secrets: readonly string[]): void {
-  const problems = drafts.flatMap((draft, index): Problem[] => leaksIn(draft.body, secrets).map((path) => ({
-    path: ['entries', index, 'body', ...path], message: 'holds a secret of this visit; take it out: secrets belong in the vault only'
-  })))
+  const problems = drafts.flatMap((draft, index): Problem[] =>
+    leaksIn(draft.body, secrets).map((path) => ({
+      path: ['entries', index, 'body', ...path],
+      message: 'holds a secret of this visit; take it out: secrets belong in the vault only'
+    }))
+  )
   if (problems.length) throw refused(problems)
 }

@@ -23,7 +23,14 @@ import { keepVerdicts } from './verdicts'
 
 const bundle = z.strictObject({
   dataKey: z.base64(),
-  secrets: z.array(z.strictObject({ ref: z.uuid(), thing: z.string().max(40), purpose: z.enum(secretPurposes), value: z.string().max(128) }))
+  secrets: z.array(
+    z.strictObject({
+      ref: z.uuid(),
+      thing: z.string().max(40),
+      purpose: z.enum(secretPurposes),
+      value: z.string().max(128)
+    })
+  )
 })
 
 /**
@@ -31,7 +38,13 @@ const bundle = z.strictObject({
  * did it. What it brings along (a standard, models, a key) serves for reading this visit and is in force nowhere.
  * @throws Refusal where the file was altered or cut short; HttpProblem where another visit stands under its id
  */
-export async function importFile(services: Services, text: string, passphrase: string | null, by: Author, now = new Date()): Promise<{ visit: string; entries: number; known: boolean }> {
+export async function importFile(
+  services: Services,
+  text: string,
+  passphrase: string | null,
+  by: Author,
+  now = new Date()
+): Promise<{ visit: string; entries: number; known: boolean }> {
   const file = readRecordFile(text)
   const problems = integrityProblems(file, text)
   if (problems.length) refuse(problems)
@@ -45,16 +58,35 @@ export async function importFile(services: Services, text: string, passphrase: s
   }
   await transactionOn(db, null, async (connection, _, last) => {
     const { record } = file
-    const findings = file.verdicts ?? evaluate(record, catalogueOf(file.models), file.standard, (rule) => log.error({ rule }, 'a rule could not judge a visit that was taken in'))
+    const findings =
+      file.verdicts ??
+      evaluate(record, catalogueOf(file.models), file.standard, (rule) =>
+        log.error({ rule }, 'a rule could not judge a visit that was taken in')
+      )
     await insertVisit(connection, {
-      id: file.visit, home: record.visit.home, technician: record.visit.technician,
-      plannedAt: dateOf(record.brief.facts.plannedAt), openedAt: new Date(record.visit.openedAt), hash: chainStart
+      id: file.visit,
+      home: record.visit.home,
+      technician: record.visit.technician,
+      plannedAt: dateOf(record.brief.facts.plannedAt),
+      openedAt: new Date(record.visit.openedAt),
+      hash: chainStart
     })
-    await insertForeign(connection, file.visit, { by: { id: by.id, name: by.name }, at: now, ...(await broughtAlong(connection, file)) })
+    await insertForeign(connection, file.visit, {
+      by: { id: by.id, name: by.name },
+      at: now,
+      ...(await broughtAlong(connection, file))
+    })
     if (record.seal) await keepVerdicts(connection, file.visit, findings, 'import', now)
     last(insertEntries(entries))
     last(moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
-    await project(connection, file.visit, record.visit.home, null, { record, findings, eraseAfterDays: file.standard.policy.eraseAfterDays }, last)
+    await project(
+      connection,
+      file.visit,
+      record.visit.home,
+      null,
+      { record, findings, eraseAfterDays: file.standard.policy.eraseAfterDays },
+      last
+    )
     if (secrets) await vault.takeIn(connection, file.visit, Buffer.from(secrets.dataKey, 'base64'), secrets.secrets)
   })
   log.warn({ visit: file.visit, by: by.id }, 'a visit was taken in from a file')
@@ -72,7 +104,10 @@ async function openBundle(file: RecordFile, passphrase: string) {
 }
 
 /** Of what a file brings along, what is not ours by the letter. */
-async function broughtAlong(connection: Connection, file: RecordFile): Promise<Pick<ForeignVisit, 'standard' | 'models' | 'publicKey'>> {
+async function broughtAlong(
+  connection: Connection,
+  file: RecordFile
+): Promise<Pick<ForeignVisit, 'standard' | 'models' | 'publicKey'>> {
   const here = await readStandard(connection, file.standard.id, file.standard.version)
   const models = new Map((await allModels(connection)).map((one) => [`${one.id}@${one.version}`, canonicalJson(one)]))
   return {

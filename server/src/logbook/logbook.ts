@@ -40,7 +40,12 @@ export class Logbook {
   onWritten: (visit: string) => void = () => undefined
 
   /** @param onFault is told of rules that fail on a record */
-  constructor(readonly db: Db, readonly vault: Vault, readonly keys: CompanyKeys, onFault?: OnFault) {
+  constructor(
+    readonly db: Db,
+    readonly vault: Vault,
+    readonly keys: CompanyKeys,
+    onFault?: OnFault
+  ) {
     this.states = new VisitStates(onFault)
   }
 
@@ -56,13 +61,22 @@ export class Logbook {
     } catch (error) {
       // Most entries come once. Where one came before, the index of ids says so, and it is looked up.
       if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' && !(error instanceof HttpProblem)) throw error
-      const known = await entriesById(this.db, drafts.map(({ id }) => id))
+      const known = await entriesById(
+        this.db,
+        drafts.map(({ id }) => id)
+      )
       if (known.size === 0) throw error
       return this.#append(visit, drafts, author, now, known)
     }
   }
 
-  #append(visit: string, drafts: readonly Draft[], author: Author, now: Date, before: ReadonlyMap<string, Entry>): Promise<Receipt[]> {
+  #append(
+    visit: string,
+    drafts: readonly Draft[],
+    author: Author,
+    now: Date,
+    before: ReadonlyMap<string, Entry>
+  ): Promise<Receipt[]> {
     return this.write(visit, now, async (open) => {
       // Begun anew with every try: what a try that was rolled back had placed is not in the logbook.
       const known = new Map(before)
@@ -89,11 +103,22 @@ export class Logbook {
    */
   async mustBeOwn(open: OpenVisit, outbox: string, author: Author): Promise<void> {
     const owner = (await ownerOfOutbox(open.connection, outbox)) ?? (await this.#claim(open, outbox, author))
-    if (owner !== author.id) throw new HttpProblem(409, 'outbox-of-another', 'This was written on a device by somebody else; it is sent when they log in there.', [{ pointer: '/from', field: 'from', detail: 'is another person’s outbox' }])
+    if (owner !== author.id)
+      throw new HttpProblem(
+        409,
+        'outbox-of-another',
+        'This was written on a device by somebody else; it is sent when they log in there.',
+        [{ pointer: '/from', field: 'from', detail: 'is another person’s outbox' }]
+      )
   }
 
   async #claim(open: OpenVisit, outbox: string, author: Author): Promise<string> {
-    const before = outbox === serverDevice ? serverAuthor.id : (open.state.lines[outbox] ? (await entriesAfter(open.connection, open.head.id, 0)).find(({ from }) => from === outbox)!.by.id : author.id)
+    const before =
+      outbox === serverDevice
+        ? serverAuthor.id
+        : open.state.lines[outbox]
+          ? (await entriesAfter(open.connection, open.head.id, 0)).find(({ from }) => from === outbox)!.by.id
+          : author.id
     return before === author.id ? claimOutbox(open.connection, outbox, author.id, open.now) : before
   }
 
@@ -101,27 +126,48 @@ export class Logbook {
    * Locks a visit, lets `work` add entries, and writes them with the projections they change.
    * Everything that `work` does on the connection belongs to the same transaction, and so does `prepare`, which comes before the lock.
    */
-  async write<T>(visit: string, now: Date, work: (open: OpenVisit) => Promise<T>, prepare?: (connection: PoolConnection) => Promise<void>): Promise<T> {
+  async write<T>(
+    visit: string,
+    now: Date,
+    work: (open: OpenVisit) => Promise<T>,
+    prepare?: (connection: PoolConnection) => Promise<void>
+  ): Promise<T> {
     try {
       const lock = lockVisit(visit)
-      const result = await transactionOn<VisitHead, { value: T; state: VisitState; wrote: boolean }>(this.db, prepare ? null : lock, async (connection, locked, last) => {
-        await prepare?.(connection)
-        const [head] = prepare ? await rows<VisitHead>(connection, lock.sql, [visit]) : locked
-        if (!head) throw notFound('visit')
-        const before = await this.states.at(connection, visit, head.last_seq)
-        const added: Entry[] = []
-        const open: OpenVisit = {
-          connection, head, state: before, now,
-          write: (kind, body, by, look) => {
-            const draft = { id: uuidv7(), visit, at: open.now.toISOString(), from: serverDevice, base: open.state.seq, ...look, kind, body } as Draft
-            return this.#place(open, draft, by)
+      const result = await transactionOn<VisitHead, { value: T; state: VisitState; wrote: boolean }>(
+        this.db,
+        prepare ? null : lock,
+        async (connection, locked, last) => {
+          await prepare?.(connection)
+          const [head] = prepare ? await rows<VisitHead>(connection, lock.sql, [visit]) : locked
+          if (!head) throw notFound('visit')
+          const before = await this.states.at(connection, visit, head.last_seq)
+          const added: Entry[] = []
+          const open: OpenVisit = {
+            connection,
+            head,
+            state: before,
+            now,
+            write: (kind, body, by, look) => {
+              const draft = {
+                id: uuidv7(),
+                visit,
+                at: open.now.toISOString(),
+                from: serverDevice,
+                base: open.state.seq,
+                ...look,
+                kind,
+                body
+              } as Draft
+              return this.#place(open, draft, by)
+            }
           }
+          this.#added.set(open, added)
+          const value = await work(open)
+          if (added.length) await this.#store(open, before, added, last)
+          return { value, state: open.state, wrote: added.length > 0 }
         }
-        this.#added.set(open, added)
-        const value = await work(open)
-        if (added.length) await this.#store(open, before, added, last)
-        return { value, state: open.state, wrote: added.length > 0 }
-      })
+      )
       this.states.keep(visit, result.state)
       if (result.wrote) this.onWritten(visit)
       return result.value
@@ -135,15 +181,30 @@ export class Logbook {
 
   #place(open: OpenVisit, draft: Draft, by: Author): Entry {
     const { id, name, role } = by
-    const placed = { ...draft, by: { id, name, role }, seq: open.state.seq + 1, received: open.now.toISOString() } as Placed
+    const placed = {
+      ...draft,
+      by: { id, name, role },
+      seq: open.state.seq + 1,
+      received: open.now.toISOString()
+    } as Placed
     const before = this.#added.get(open)!.at(-1)?.hash ?? (open.head.last_seq ? open.head.last_hash : chainStart)
     const entry = chained(before, placed)
     this.#added.get(open)!.push(entry)
-    open.state = { seq: entry.seq, record: apply(open.state.record, placed), findings: open.state.findings, lines: withLine(open.state.lines, entry.from) }
+    open.state = {
+      seq: entry.seq,
+      record: apply(open.state.record, placed),
+      findings: open.state.findings,
+      lines: withLine(open.state.lines, entry.from)
+    }
     return entry
   }
 
-  async #store(open: OpenVisit, before: VisitState, added: readonly Entry[], last: (statement: Statement) => void): Promise<void> {
+  async #store(
+    open: OpenVisit,
+    before: VisitState,
+    added: readonly Entry[],
+    last: (statement: Statement) => void
+  ): Promise<void> {
     const { connection, head, state } = open
     const { record } = state
     last(insertEntries(added))
@@ -156,7 +217,14 @@ export class Logbook {
     const findings = await this.states.judge(connection, record)
     last(moveHead(head.id, before.seq, state.seq, hash, shownOf(record, findings)))
     const { policy } = await this.states.standardOf(connection, record)
-    await project(connection, head.id, head.home_id, before.seq ? before : null, { record, findings, eraseAfterDays: policy.eraseAfterDays }, last)
+    await project(
+      connection,
+      head.id,
+      head.home_id,
+      before.seq ? before : null,
+      { record, findings, eraseAfterDays: policy.eraseAfterDays },
+      last
+    )
     open.state = { ...state, findings }
   }
 
@@ -178,7 +246,8 @@ export class Logbook {
       for (const secret of await this.vault.openAll(open.connection, open.head.id)) {
         const assessed = await this.vault.assess(open.connection, open.head.id, secret, nearNames(record))
         const held = record.secrets[secret.ref]
-        if (held && !isDeepStrictEqual(held.assessed, assessed)) open.write('secret.assessed', { ref: secret.ref, assessed }, serverAuthor)
+        if (held && !isDeepStrictEqual(held.assessed, assessed))
+          open.write('secret.assessed', { ref: secret.ref, assessed }, serverAuthor)
       }
     } catch (error) {
       if (!(error instanceof SecretsErased)) throw error
@@ -189,13 +258,20 @@ export class Logbook {
 /** What lists show of a record with its findings. */
 export function shownOf(record: VisitRecord, findings: VisitState['findings']): ShownOfVisit {
   const dateOf = (text: string | undefined) => (text === undefined ? null : new Date(text))
-  return { sealedAt: dateOf(record.seal?.at), plannedAt: dateOf(record.brief.facts.plannedAt), review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none', summary: summarise(record, findings) }
+  return {
+    sealedAt: dateOf(record.seal?.at),
+    plannedAt: dateOf(record.brief.facts.plannedAt),
+    review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none',
+    summary: summarise(record, findings)
+  }
 }
 
 /** The names that a guesser near this home would try first. */
 export function nearNames(record: VisitRecord): NearNames {
   return {
-    ssids: Object.values(record.networks).flatMap(({ facts, removedSeq }) => (facts.ssid && removedSeq === null ? [facts.ssid] : [])),
+    ssids: Object.values(record.networks).flatMap(({ facts, removedSeq }) =>
+      facts.ssid && removedSeq === null ? [facts.ssid] : []
+    ),
     customer: record.brief.facts.customerName,
     street: record.brief.facts.street
   }
@@ -209,7 +285,8 @@ function touchesNames(draft: Draft): boolean {
 /** @throws HttpProblem where nothing can be written in the visit any more, or not here */
 export function mustBeOpen({ head, state }: Pick<OpenVisit, 'head' | 'state'>): void {
   // The record has the last word: what lists show of a visit is made from it.
-  if (head.sealed_at || state.record.seal) throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
+  if (head.sealed_at || state.record.seal)
+    throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
 }
 
 /** @throws HttpProblem where one id stands for two entries */
@@ -218,7 +295,9 @@ function mustDiffer(drafts: readonly Draft[]): void {
   const twice = drafts.flatMap((draft, index) => {
     const other = first.get(draft.id)
     first.set(draft.id, other ?? draft)
-    return other ? [{ path: ['entries', index, 'id'], message: 'is the id of an entry before it in this request; send each once' }] : []
+    return other
+      ? [{ path: ['entries', index, 'id'], message: 'is the id of an entry before it in this request; send each once' }]
+      : []
   })
   if (twice.length) throw refused(twice)
 }
@@ -227,11 +306,16 @@ function refuseOther(draft: Draft, held: Entry | undefined): void {
   if (!held) return
   const { by: _b, seq: _s, received: _r, hash: _h, ...sent } = held
   if (!isDeepStrictEqual(sent, JSON.parse(JSON.stringify(draft)))) {
-    throw new HttpProblem(409, 'id-taken', 'The logbook holds another entry under this id; give the new one an id of its own.', [], { entry: draft.id })
+    throw new HttpProblem(
+      409,
+      'id-taken',
+      'The logbook holds another entry under this id; give the new one an id of its own.',
+      [],
+      { entry: draft.id }
+    )
   }
 }
 
 function receiptOf({ id, seq, received, hash }: Entry): Receipt {
   return { id, seq, received, hash }
 }
-

@@ -23,28 +23,58 @@ export interface NewPhoto {
  * the visit's key, as the secrets on it do.
  * @throws HttpProblem where it is no photo, the visit is sealed, or the caption holds a secret
  */
-export async function keepPhoto(logbook: Logbook, visit: string, photo: NewPhoto, by: Author, now = new Date(), look?: Look): Promise<void> {
+export async function keepPhoto(
+  logbook: Logbook,
+  visit: string,
+  photo: NewPhoto,
+  by: Author,
+  now = new Date(),
+  look?: Look
+): Promise<void> {
   const prepared = await preparePhoto(photo.octets)
   await logbook.write(visit, now, async (open) => {
     const { record } = open.state
     if (record.photos?.[photo.ref]) return
     mustBeOpen(open)
     if (look) await logbook.mustBeOwn(open, look.from, by)
-    if (photo.about.thing === 'unit' && !record.units[photo.about.id]) throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])
+    if (photo.about.thing === 'unit' && !record.units[photo.about.id])
+      throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])
     try {
       if (photo.caption !== null && leaksIn({ caption: photo.caption }, await logbook.secretsOf(open)).length) {
-        throw refused([{ path: ['caption'], message: 'holds a secret of this visit; take it out: secrets belong in the vault only' }])
+        throw refused([
+          { path: ['caption'], message: 'holds a secret of this visit; take it out: secrets belong in the vault only' }
+        ])
       }
-      const picture = photo.label ? await logbook.vault.sealOctets(open.connection, visit, photo.ref, prepared.picture) : prepared.picture
-      await insertPhoto(open.connection, { ref: photo.ref, visit, label: photo.label, picture, small: photo.label ? null : prepared.small })
+      const picture = photo.label
+        ? await logbook.vault.sealOctets(open.connection, visit, photo.ref, prepared.picture)
+        : prepared.picture
+      await insertPhoto(open.connection, {
+        ref: photo.ref,
+        visit,
+        label: photo.label,
+        picture,
+        small: photo.label ? null : prepared.small
+      })
     } catch (error) {
-      if ((error as { code?: string }).code === 'ER_DUP_ENTRY') throw refused([{ path: ['ref'], message: 'is that of a photo of another visit; give it a new one' }])
+      if ((error as { code?: string }).code === 'ER_DUP_ENTRY')
+        throw refused([{ path: ['ref'], message: 'is that of a photo of another visit; give it a new one' }])
       throw erasedProblem(error)
     }
-    open.write('photo.added', {
-      ref: photo.ref, about: photo.about, caption: photo.caption, label: photo.label,
-      width: prepared.width, height: prepared.height, octets: prepared.picture.length, sha256: prepared.sha256
-    }, by, look)
+    open.write(
+      'photo.added',
+      {
+        ref: photo.ref,
+        about: photo.about,
+        caption: photo.caption,
+        label: photo.label,
+        width: prepared.width,
+        height: prepared.height,
+        octets: prepared.picture.length,
+        sha256: prepared.sha256
+      },
+      by,
+      look
+    )
   })
 }
 
@@ -59,7 +89,14 @@ export async function photoOf(logbook: Logbook, visit: string, ref: string, smal
  * Shows the photo of a label, and logs who saw it and why.
  * @throws HttpProblem where there is none or the visit's secrets were erased
  */
-export async function showLabelPhoto(logbook: Logbook, visit: string, ref: string, why: string, by: Author, now = new Date()): Promise<Buffer> {
+export async function showLabelPhoto(
+  logbook: Logbook,
+  visit: string,
+  ref: string,
+  why: string,
+  by: Author,
+  now = new Date()
+): Promise<Buffer> {
   return logbook.write(visit, now, async (open) => {
     const found = await readPhoto(open.connection, visit, ref)
     if (!found?.label) throw notFound('photo of a label')

@@ -25,7 +25,14 @@ type Last = (statement: Statement) => void
  * What changed from one state of a visit to the next, as statements on the tables that things are found by.
  * They belong to the transaction that writes the entries. `before` is null where all is to be written.
  */
-export async function project(db: Connection, visit: string, home: string, before: Judged | null, after: Projected, last: Last): Promise<void> {
+export async function project(
+  db: Connection,
+  visit: string,
+  home: string,
+  before: Judged | null,
+  after: Projected,
+  last: Last
+): Promise<void> {
   const { record } = after
   const was = before?.record ?? null
   if (was?.brief !== record.brief) await projectHome(db, visit, home, record, last)
@@ -34,27 +41,53 @@ export async function project(db: Connection, visit: string, home: string, befor
   if (was?.checks !== record.checks) projectChecks(visit, home, was, record, last)
   if (was?.waits !== record.waits) projectDurations(visit, was, record, last)
   if (was?.brief !== record.brief || was?.units !== record.units) projectTerms(visit, home, was, record, last)
-  if (record.seal && (was?.seal !== record.seal || was.secrets !== record.secrets || was.secretsErased !== record.secretsErased)) projectErasure(visit, home, after, last)
+  if (
+    record.seal &&
+    (was?.seal !== record.seal || was.secrets !== record.secrets || was.secretsErased !== record.secretsErased)
+  )
+    projectErasure(visit, home, after, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
 }
 
 /** Takes everything projected from a visit away, to write it anew. */
 export async function clearProjections(db: Connection, visit: string): Promise<void> {
-  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'erasures']) await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
+  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'erasures'])
+    await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
 }
 
-async function projectHome(db: Connection, visit: string, home: string, record: VisitRecord, last: Last): Promise<void> {
+async function projectHome(
+  db: Connection,
+  visit: string,
+  home: string,
+  record: VisitRecord,
+  last: Last
+): Promise<void> {
   // What came as a file tells how a home of ours is called only where nothing else does.
-  const latest = await row<{ id: string }>(db, 'SELECT id FROM visits WHERE home_id = ? ORDER BY is_foreign, opened_at DESC, id DESC LIMIT 1', [home])
+  const latest = await row<{ id: string }>(
+    db,
+    'SELECT id FROM visits WHERE home_id = ? ORDER BY is_foreign, opened_at DESC, id DESC LIMIT 1',
+    [home]
+  )
   if (latest && latest.id !== visit) return
   const { customerName = '', street = '', town = '', phone = null } = record.brief.facts
-  last(putHome({ id: home, customerId: record.visit.customer, customer: customerName, street, town, phone, latestVisit: visit }))
+  last(
+    putHome({
+      id: home,
+      customerId: record.visit.customer,
+      customer: customerName,
+      street,
+      town,
+      phone,
+      latestVisit: visit
+    })
+  )
 }
 
 function projectUnits(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
   for (const unit of Object.values(after.units)) {
     const was = before?.units[unit.id]
-    if (was && was.facts === unit.facts && was.removedSeq === unit.removedSeq && was.transfer === unit.transfer) continue
+    if (was && was.facts === unit.facts && was.removedSeq === unit.removedSeq && was.transfer === unit.transfer)
+      continue
     if (unit.removedSeq !== null) {
       last({ sql: 'DELETE FROM units WHERE visit_id = ? AND unit_id = ?', params: [visit, unit.id] })
       continue
@@ -64,7 +97,19 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
     last({
       sql: `INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, firmware_key, moved_from) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
         ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role), serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware), firmware_key = VALUES(firmware_key), moved_from = VALUES(moved_from)`,
-      params: [visit, unit.id, home, name ?? null, model ?? null, role ?? null, serial ?? null, mac ?? null, firmware, firmware === null ? null : versionKey(firmware), unit.transfer?.from ?? null]
+      params: [
+        visit,
+        unit.id,
+        home,
+        name ?? null,
+        model ?? null,
+        role ?? null,
+        serial ?? null,
+        mac ?? null,
+        firmware,
+        firmware === null ? null : versionKey(firmware),
+        unit.transfer?.from ?? null
+      ]
     })
   }
 }
@@ -88,15 +133,24 @@ function projectNetworks(visit: string, before: VisitRecord | null, after: Visit
 function projectChecks(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
   for (const check of Object.values(after.checks ?? {})) {
     if (before?.checks?.[check.id] === check) continue
-    if (check.cancelled) last({ sql: 'DELETE FROM checks WHERE check_id = ? AND visit_id = ?', params: [check.id, visit] })
-    else last({ sql: 'INSERT INTO checks (check_id, visit_id, home_id, due_from, due_to) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE due_from = IF(visit_id = VALUES(visit_id), VALUES(due_from), due_from), due_to = IF(visit_id = VALUES(visit_id), VALUES(due_to), due_to)', params: [check.id, visit, home, new Date(check.from), new Date(check.to)] })
+    if (check.cancelled)
+      last({ sql: 'DELETE FROM checks WHERE check_id = ? AND visit_id = ?', params: [check.id, visit] })
+    else
+      last({
+        sql: 'INSERT INTO checks (check_id, visit_id, home_id, due_from, due_to) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE due_from = IF(visit_id = VALUES(visit_id), VALUES(due_from), due_from), due_to = IF(visit_id = VALUES(visit_id), VALUES(due_to), due_to)',
+        params: [check.id, visit, home, new Date(check.from), new Date(check.to)]
+      })
   }
 }
 
 /** When secrets of a sealed visit are erased next. */
 function projectErasure(visit: string, home: string, { record, eraseAfterDays }: Projected, last: Last): void {
   const next = nextErasure(record, eraseAfterDays)
-  if (next) last({ sql: 'INSERT INTO erasures (visit_id, home_id, due_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE due_at = VALUES(due_at)', params: [visit, home, new Date(next.at)] })
+  if (next)
+    last({
+      sql: 'INSERT INTO erasures (visit_id, home_id, due_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE due_at = VALUES(due_at)',
+      params: [visit, home, new Date(next.at)]
+    })
   else last({ sql: 'DELETE FROM erasures WHERE visit_id = ?', params: [visit] })
 }
 
@@ -105,20 +159,37 @@ function projectDurations(visit: string, before: VisitRecord | null, after: Visi
   if (after.house) return
   for (const wait of Object.values(after.waits)) {
     const model = wait.unit === null ? undefined : after.units[wait.unit]?.facts.model
-    if (wait.endedAt === null || wait.task === undefined || model === undefined || before?.waits[wait.id]?.endedAt === wait.endedAt) continue
+    if (
+      wait.endedAt === null ||
+      wait.task === undefined ||
+      model === undefined ||
+      before?.waits[wait.id]?.endedAt === wait.endedAt
+    )
+      continue
     const minutes = Math.round((Date.parse(wait.endedAt) - Date.parse(wait.at)) / 600) / 100
     // A clock that was set meanwhile tells nothing.
     if (minutes <= 0 || minutes > wait.mostMin * 3) continue
-    last({ sql: 'INSERT INTO durations (visit_id, wait_id, of_what, minutes, ended_at) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), ended_at = VALUES(ended_at)', params: [visit, wait.id, durationKey(model, wait.task), minutes, new Date(wait.endedAt)] })
+    last({
+      sql: 'INSERT INTO durations (visit_id, wait_id, of_what, minutes, ended_at) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), ended_at = VALUES(ended_at)',
+      params: [visit, wait.id, durationKey(model, wait.task), minutes, new Date(wait.endedAt)]
+    })
   }
 }
 
 function projectTerms(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
   const terms = termsOf(after)
-  const key = (list: typeof terms) => list.map(({ term, what }) => `${what} ${term}`).sort().join('\n')
+  const key = (list: typeof terms) =>
+    list
+      .map(({ term, what }) => `${what} ${term}`)
+      .sort()
+      .join('\n')
   if (before && key(termsOf(before)) === key(terms)) return
   last({ sql: 'DELETE FROM home_terms WHERE visit_id = ?', params: [visit] })
-  if (terms.length) last({ sql: 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES ?', params: [terms.map(({ term, what }) => [term, home, visit, what])] })
+  if (terms.length)
+    last({
+      sql: 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES ?',
+      params: [terms.map(({ term, what }) => [term, home, visit, what])]
+    })
 }
 
 function projectFindings(visit: string, before: readonly Finding[], after: readonly Finding[], last: Last): void {
@@ -132,6 +203,14 @@ function projectFindings(visit: string, before: readonly Finding[], after: reado
     if (old?.outcome === finding.outcome && old.level === finding.level) continue
     changed.push([visit, finding.rule, finding.subject?.id ?? '', finding.outcome, finding.level])
   }
-  for (const gone of was.values()) last({ sql: 'DELETE FROM findings WHERE visit_id = ? AND rule = ? AND subject = ?', params: [visit, gone.rule, gone.subject?.id ?? ''] })
-  if (changed.length) last({ sql: 'INSERT INTO findings (visit_id, rule, subject, outcome, level) VALUES ? ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), level = VALUES(level)', params: [changed] })
+  for (const gone of was.values())
+    last({
+      sql: 'DELETE FROM findings WHERE visit_id = ? AND rule = ? AND subject = ?',
+      params: [visit, gone.rule, gone.subject?.id ?? '']
+    })
+  if (changed.length)
+    last({
+      sql: 'INSERT INTO findings (visit_id, rule, subject, outcome, level) VALUES ? ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), level = VALUES(level)',
+      params: [changed]
+    })
 }

@@ -17,15 +17,30 @@ export async function visitForBrowser(logbook: Logbook, visit: string) {
   const { entries, record } = await readVisit(logbook, visit)
   const catalogue = await logbook.states.catalogueFor(logbook.db, record)
   return {
-    entries, standard: await logbook.states.standardOf(logbook.db, record), models: modelsUsed(record, catalogue),
-    verdicts: record.seal ? ((await keptVerdicts(logbook.db, visit))?.findings ?? null) : null, foreign: await toldOfForeign(logbook, visit, record)
+    entries,
+    standard: await logbook.states.standardOf(logbook.db, record),
+    models: modelsUsed(record, catalogue),
+    verdicts: record.seal ? ((await keptVerdicts(logbook.db, visit))?.findings ?? null) : null,
+    foreign: await toldOfForeign(logbook, visit, record)
   }
 }
 
 /** What is to be told of a visit that came as a file; null of our own. */
-export async function toldOfForeign({ db, states }: Logbook, visit: string, record: VisitRecord): Promise<ToldOfForeign | null> {
+export async function toldOfForeign(
+  { db, states }: Logbook,
+  visit: string,
+  record: VisitRecord
+): Promise<ToldOfForeign | null> {
   const foreign = await states.foreignOf(db, visit)
-  return foreign && { by: foreign.by.name, at: foreign.at.toISOString(), standard: foreign.standard !== null, models: foreign.models.map(({ id, version }) => `${id}, version ${version}`), key: record.seal !== null && !(await isOurKey(db, record.seal.key)) }
+  return (
+    foreign && {
+      by: foreign.by.name,
+      at: foreign.at.toISOString(),
+      standard: foreign.standard !== null,
+      models: foreign.models.map(({ id, version }) => `${id}, version ${version}`),
+      key: record.seal !== null && !(await isOurKey(db, record.seal.key))
+    }
+  )
 }
 
 /** A visit's logbook and the record it amounts to. */
@@ -41,7 +56,11 @@ export async function readVisit(logbook: Logbook, visit: string) {
  * A visit as the text of a pasado.record/1 file.
  * @param lock where given, the secrets go with it, encrypted to this passphrase; that is logged as their showing
  */
-export async function visitFile(services: Services, visit: string, lock: { passphrase: string; by: Author } | null): Promise<string> {
+export async function visitFile(
+  services: Services,
+  visit: string,
+  lock: { passphrase: string; by: Author } | null
+): Promise<string> {
   const { db, logbook, vault } = services
   let bundle: unknown = null
   if (lock) {
@@ -61,7 +80,11 @@ export async function visitFile(services: Services, visit: string, lock: { passp
   const secrets: LockedSecrets | null = lock && bundle ? await lockSecrets(lock.passphrase, visit, bundle) : null
   const { entries, record } = await readVisit(logbook, visit)
   const catalogue = await logbook.states.catalogueFor(db, record)
-  const key = record.seal ? ((await logbook.states.foreignOf(db, visit))?.publicKey ?? (await sealKey(db, record.seal.key))) : null
+  const key = record.seal
+    ? ((await logbook.states.foreignOf(db, visit))?.publicKey ?? (await sealKey(db, record.seal.key)))
+    : null
   const verdicts = record.seal?.verdicts ? ((await keptVerdicts(db, visit))?.findings ?? null) : null
-  return printRecordFile(makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, key, secrets, verdicts))
+  return printRecordFile(
+    makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, key, secrets, verdicts)
+  )
 }

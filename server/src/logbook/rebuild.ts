@@ -11,7 +11,10 @@ import { clearProjections, project } from './project'
  * cleared.
  * @returns how many visits were gone through
  */
-export async function rebuildProjections(logbook: Logbook, onProgress: (done: number, of: number) => void = () => undefined): Promise<number> {
+export async function rebuildProjections(
+  logbook: Logbook,
+  onProgress: (done: number, of: number) => void = () => undefined
+): Promise<number> {
   const states = new VisitStates()
   let done = 0
   const visits = await rows<{ id: string }>(logbook.db, 'SELECT id FROM visits ORDER BY opened_at, id')
@@ -22,7 +25,10 @@ export async function rebuildProjections(logbook: Logbook, onProgress: (done: nu
       await clearProjections(connection, id)
       const { policy } = await states.standardOf(connection, state.record)
       await project(connection, id, head.home_id, null, { ...state, eraseAfterDays: policy.eraseAfterDays }, last)
-      await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summarise(state.record, state.findings)), id])
+      await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [
+        JSON.stringify(summarise(state.record, state.findings)),
+        id
+      ])
     })
     states.forget(id)
     onProgress(++done, visits.length)

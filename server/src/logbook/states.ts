@@ -42,7 +42,12 @@ export class VisitStates {
     const from = held && held.seq < seq ? held : { seq: 0, record: emptyRecord, findings: [], lines: {} }
     const news = (await entriesAfter(db, visit, from.seq)).filter((one) => one.seq <= seq)
     const record = reduce(news, from.record)
-    const state = { seq, record, findings: await this.judge(db, record), lines: news.reduce<VisitState['lines']>((lines, { from: outbox }) => withLine(lines, outbox), from.lines) }
+    const state = {
+      seq,
+      record,
+      findings: await this.judge(db, record),
+      lines: news.reduce<VisitState['lines']>((lines, { from: outbox }) => withLine(lines, outbox), from.lines)
+    }
     this.keep(visit, state)
     return state
   }
@@ -93,8 +98,14 @@ export class VisitStates {
    * @param named models that are about to be recorded, as `id@version`
    */
   async catalogueFor(db: Connection, record: VisitRecord, named: readonly string[] = []): Promise<Catalogue> {
-    const wanted = () => [...named, ...[...Object.values(record.units), ...Object.values(record.boxes ?? {})].flatMap(({ facts }) => (facts.model ? [modelKey(facts.model, facts.modelVersion ?? 1)] : []))]
-    if (!this.#catalogue || wanted().some((key) => !this.#catalogue!.has(key))) this.#catalogue = catalogueOf(await allModels(db))
+    const wanted = () => [
+      ...named,
+      ...[...Object.values(record.units), ...Object.values(record.boxes ?? {})].flatMap(({ facts }) =>
+        facts.model ? [modelKey(facts.model, facts.modelVersion ?? 1)] : []
+      )
+    ]
+    if (!this.#catalogue || wanted().some((key) => !this.#catalogue!.has(key)))
+      this.#catalogue = catalogueOf(await allModels(db))
     const foreign = await this.foreignOf(db, record.visit.id)
     return foreign?.models.length ? new Map([...this.#catalogue, ...catalogueOf(foreign.models)]) : this.#catalogue
   }

@@ -10,12 +10,21 @@ const MOST = 60
 
 /** Words as they are searched: lower case, without accents, split where people put blanks or signs. */
 export function wordsOf(text: string): string[] {
-  return text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().split(/[^\p{L}\p{N}]+/u).filter(Boolean).map((word) => word.slice(0, MOST))
+  return text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}]+/u)
+    .filter(Boolean)
+    .map((word) => word.slice(0, MOST))
 }
 
 /** A serial or MAC address without its separators, as it is searched. */
 export function bare(text: string): string {
-  return text.toLowerCase().replace(/[^a-z0-9]/g, '').slice(0, MOST)
+  return text
+    .toLowerCase()
+    .replace(/[^a-z0-9]/g, '')
+    .slice(0, MOST)
 }
 
 /**
@@ -23,11 +32,16 @@ export function bare(text: string): string {
  * MAC addresses are recognised whole or from their first two pairs on.
  */
 export function searchWords(query: string): string[] {
-  return query.trim().split(/\s+/).flatMap((piece) => {
-    if (/^(?:[0-9a-f]{2}[:-]){2,5}[0-9a-f]{0,2}$/i.test(piece)) return [bare(piece)]
-    if (/\d/.test(piece) && /[-/.]/.test(piece)) return [bare(piece)]
-    return wordsOf(piece)
-  }).filter(Boolean).slice(0, 6)
+  return query
+    .trim()
+    .split(/\s+/)
+    .flatMap((piece) => {
+      if (/^(?:[0-9a-f]{2}[:-]){2,5}[0-9a-f]{0,2}$/i.test(piece)) return [bare(piece)]
+      if (/\d/.test(piece) && /[-/.]/.test(piece)) return [bare(piece)]
+      return wordsOf(piece)
+    })
+    .filter(Boolean)
+    .slice(0, 6)
 }
 
 /** Every term under which a record's home is found. */

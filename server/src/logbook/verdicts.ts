@@ -6,7 +6,13 @@ import type { Connection } from '../db/pool'
 import { insertVerdicts, listedFindings, readVerdicts, type KeptBy } from '../db/sealed-verdicts'
 
 /** Keeps what the rules said of a visit when it was sealed, for good. */
-export async function keepVerdicts(db: Connection, visit: string, findings: readonly Finding[], by: KeptBy, at: Date): Promise<void> {
+export async function keepVerdicts(
+  db: Connection,
+  visit: string,
+  findings: readonly Finding[],
+  by: KeptBy,
+  at: Date
+): Promise<void> {
   await insertVerdicts(db, visit, { ...packedVerdicts(findings), by, at })
 }
 
@@ -34,6 +40,15 @@ export async function verdictsOfThen(db: Connection, visit: string, today: reado
     if (!then) return []
     const level = then.level as Finding['level']
     if (then.outcome === finding.outcome) return [{ ...finding, level }]
-    return [{ ...finding, level, outcome: then.outcome as Finding['outcome'], evidence: 'So it came out when the visit was sealed; in which words was not kept.', mend: '', granted: null }]
+    return [
+      {
+        ...finding,
+        level,
+        outcome: then.outcome as Finding['outcome'],
+        evidence: 'So it came out when the visit was sealed; in which words was not kept.',
+        mend: '',
+        granted: null
+      }
+    ]
   })
 }

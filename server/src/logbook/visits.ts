@@ -39,18 +39,35 @@ export interface NewVisit {
 export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, now = new Date()): Promise<void> {
   const from = await latestSealed(logbook.db, visit.home)
   const standard = await currentStandard(logbook.db)
-  const opening = logbook.write(visit.id, now, async (open) => {
-    open.write('visit.opened', {
-      home: visit.home, customer: visit.customer, technician: visit.technician,
-      standard: { id: standard.id, version: standard.version }, startedFrom: from, brief: visit.brief
-    }, by)
-    if (from) await carryOver(logbook, open, from, by)
-  }, async (connection) => {
-    await insertVisit(connection, {
-      id: visit.id, home: visit.home, technician: visit.technician,
-      plannedAt: visit.brief.plannedAt ? new Date(visit.brief.plannedAt) : null, openedAt: now, hash: chainStart
-    })
-  })
+  const opening = logbook.write(
+    visit.id,
+    now,
+    async (open) => {
+      open.write(
+        'visit.opened',
+        {
+          home: visit.home,
+          customer: visit.customer,
+          technician: visit.technician,
+          standard: { id: standard.id, version: standard.version },
+          startedFrom: from,
+          brief: visit.brief
+        },
+        by
+      )
+      if (from) await carryOver(logbook, open, from, by)
+    },
+    async (connection) => {
+      await insertVisit(connection, {
+        id: visit.id,
+        home: visit.home,
+        technician: visit.technician,
+        plannedAt: visit.brief.plannedAt ? new Date(visit.brief.plannedAt) : null,
+        openedAt: now,
+        hash: chainStart
+      })
+    }
+  )
   try {
     await opening
   } catch (error) {
@@ -63,15 +80,39 @@ export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, n
 async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Author): Promise<void> {
   const lines = await entriesAfter(open.connection, from, 0)
   const { record } = await logbook.states.at(open.connection, from, lines.at(-1)!.seq)
-  const { customerName: _n, plannedAt: _p, reason: _r, street: _s, town: _t, noUnitReason: _w, ...rest } = record.brief.facts
+  const {
+    customerName: _n,
+    plannedAt: _p,
+    reason: _r,
+    street: _s,
+    town: _t,
+    noUnitReason: _w,
+    ...rest
+  } = record.brief.facts
   const known = open.state.record.brief.facts
   const brief = Object.fromEntries(Object.entries(rest).filter(([field]) => !(field in known)))
   if (Object.keys(brief).length) open.write('brief.set', { set: brief }, by)
   const tables = {
-    storey: record.storeys ?? {}, room: record.rooms ?? {}, wall: record.walls ?? {}, opening: record.openings ?? {}, outlet: record.outlets ?? {}, trouble: record.troubles ?? {}, fitting: record.fittings ?? {}, cable: record.cables ?? {},
-    unit: record.units, segment: record.segments, pool: record.pools, host: record.hosts, network: record.networks, radio: record.radios ?? {}, device: record.devices ?? {}
+    storey: record.storeys ?? {},
+    room: record.rooms ?? {},
+    wall: record.walls ?? {},
+    opening: record.openings ?? {},
+    outlet: record.outlets ?? {},
+    trouble: record.troubles ?? {},
+    fitting: record.fittings ?? {},
+    cable: record.cables ?? {},
+    unit: record.units,
+    segment: record.segments,
+    pool: record.pools,
+    host: record.hosts,
+    network: record.networks,
+    radio: record.radios ?? {},
+    device: record.devices ?? {}
   } as const
-  for (const [kind, table] of Object.entries(tables) as [keyof typeof tables, Record<string, { id: string; facts: Record<string, unknown>; addedSeq: number; removedSeq: number | null }>][]) {
+  for (const [kind, table] of Object.entries(tables) as [
+    keyof typeof tables,
+    Record<string, { id: string; facts: Record<string, unknown>; addedSeq: number; removedSeq: number | null }>
+  ][]) {
     for (const { id, facts } of standing(table)) {
       const { wasReset: _w, moveRecorded: _m, setUpPlace: _u, rejoined: _j, firmwareAfter, ...kept } = facts
       // Photos stay with their visit.
@@ -88,7 +129,20 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
   // Where it is told later that they are gone there, these are copies of them.
   for (const secret of await logbook.vault.openAll(open.connection, from)) {
     const held = record.secrets[secret.ref]
-    if (held) await keep(logbook, open, { ref: uuidv7(), purpose: secret.purpose, thing: held.thing, id: held.id, origin: held.origin, value: secret.value }, by)
+    if (held)
+      await keep(
+        logbook,
+        open,
+        {
+          ref: uuidv7(),
+          purpose: secret.purpose,
+          thing: held.thing,
+          id: held.id,
+          origin: held.origin,
+          value: secret.value
+        },
+        by
+      )
   }
 }
 
@@ -104,7 +158,11 @@ export interface NewSecret {
 
 async function keep(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Author, look?: Look) {
   const { ref, purpose, thing, id, origin, value } = secret
-  const assessed = await logbook.vault.keep(open.connection, { ref, visit: open.head.id, thing: id, purpose, value }, nearNames(open.state.record))
+  const assessed = await logbook.vault.keep(
+    open.connection,
+    { ref, visit: open.head.id, thing: id, purpose, value },
+    nearNames(open.state.record)
+  )
   open.write('secret.kept', { ref, purpose, thing, id, origin, assessed }, by, look)
   return assessed
 }
@@ -113,7 +171,14 @@ async function keep(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Au
  * Puts a secret into the vault and says so in the logbook. Sent twice under one reference, it is kept once.
  * @throws HttpProblem where the visit is sealed, its secrets erased, or the value stands in the logbook already
  */
-export async function keepSecret(logbook: Logbook, visit: string, secret: NewSecret, by: Author, now = new Date(), look?: Look) {
+export async function keepSecret(
+  logbook: Logbook,
+  visit: string,
+  secret: NewSecret,
+  by: Author,
+  now = new Date(),
+  look?: Look
+) {
   return logbook.write(visit, now, async (open) => {
     const held = open.state.record.secrets[secret.ref]
     if (held) return held.assessed
@@ -124,7 +189,8 @@ export async function keepSecret(logbook: Logbook, visit: string, secret: NewSec
     try {
       return await keep(logbook, open, secret, by, look)
     } catch (error) {
-      if ((error as { code?: string }).code === 'ER_DUP_ENTRY') throw refused([{ path: ['ref'], message: 'is that of a secret of another visit; give it a new one' }])
+      if ((error as { code?: string }).code === 'ER_DUP_ENTRY')
+        throw refused([{ path: ['ref'], message: 'is that of a secret of another visit; give it a new one' }])
       throw erasedProblem(error)
     }
   })
@@ -136,7 +202,12 @@ async function mustNotStandInLogbook(open: OpenVisit, value: string): Promise<vo
   const line = lines.find(({ body }) => leaksIn(body, [value]).length > 0)
   if (line) {
     throw new HttpProblem(422, 'refused', 'This value stands in the logbook already, where many can read it.', [
-      { pointer: '/value', field: 'value', detail: `stands in line ${line.seq} of the logbook already; make another one` }])
+      {
+        pointer: '/value',
+        field: 'value',
+        detail: `stands in line ${line.seq} of the logbook already; make another one`
+      }
+    ])
   }
 }
 
@@ -144,7 +215,14 @@ async function mustNotStandInLogbook(open: OpenVisit, value: string): Promise<vo
  * Shows one secret, and logs who saw it and why.
  * @throws HttpProblem where there is none or it was erased
  */
-export async function showSecret(logbook: Logbook, visit: string, ref: string, why: string, by: Author, now = new Date()): Promise<string> {
+export async function showSecret(
+  logbook: Logbook,
+  visit: string,
+  ref: string,
+  why: string,
+  by: Author,
+  now = new Date()
+): Promise<string> {
   return logbook.write(visit, now, async (open) => {
     let secret
     try {
@@ -160,7 +238,9 @@ export async function showSecret(logbook: Logbook, visit: string, ref: string, w
 
 /** The problem that a person is told where a visit's secrets are gone. */
 export function erasedProblem(error: unknown): unknown {
-  return error instanceof SecretsErased ? new HttpProblem(410, 'secrets-erased', "This visit's secrets were erased; make new ones in a new visit.") : error
+  return error instanceof SecretsErased
+    ? new HttpProblem(410, 'secrets-erased', "This visit's secrets were erased; make new ones in a new visit.")
+    : error
 }
 
 /**
@@ -168,14 +248,33 @@ export function erasedProblem(error: unknown): unknown {
  * home began with go as well.
  * @throws HttpProblem where there is nothing to erase: of an open visit in which none was kept yet, later ones would be lost
  */
-export async function eraseSecrets(logbook: Logbook, visit: string, why: string, by: Author, now = new Date()): Promise<void> {
+export async function eraseSecrets(
+  logbook: Logbook,
+  visit: string,
+  why: string,
+  by: Author,
+  now = new Date()
+): Promise<void> {
   await eraseCopies(logbook, visit, null, by, now)
   await logbook.write(visit, now, async (open) => {
     const { record } = open.state
     if (record.secretsErased) return
-    if (!(await logbook.vault.hasKey(open.connection, visit))) throw conflictingState('nothing-kept', 'No secret of this visit is kept here, so there is nothing to erase.')
-    if (leaksIn(why, await logbook.secretsOf(open)).length > 0) throw refused([{ path: ['why'], message: 'holds a secret of this visit; say it without' }])
-    await eraseNow(logbook, open, { refs: secretsLeft(record).map(({ ref }) => ref).sort(), kept: [] }, { because: 'asked', why }, by)
+    if (!(await logbook.vault.hasKey(open.connection, visit)))
+      throw conflictingState('nothing-kept', 'No secret of this visit is kept here, so there is nothing to erase.')
+    if (leaksIn(why, await logbook.secretsOf(open)).length > 0)
+      throw refused([{ path: ['why'], message: 'holds a secret of this visit; say it without' }])
+    await eraseNow(
+      logbook,
+      open,
+      {
+        refs: secretsLeft(record)
+          .map(({ ref }) => ref)
+          .sort(),
+        kept: []
+      },
+      { because: 'asked', why },
+      by
+    )
   })
 }
 
@@ -189,7 +288,9 @@ export async function eraseAsAnswered(logbook: Logbook, visit: string, by: Autho
   return logbook.write(visit, now, async (open) => {
     const { record } = open.state
     // Of a visit that was taken in without its secrets there is nothing to erase here; its logbook stays as it came.
-    const step = !(await logbook.vault.hasKey(open.connection, visit)) ? null : nextErasure(record, (await logbook.states.standardOf(open.connection, record)).policy.eraseAfterDays)
+    const step = !(await logbook.vault.hasKey(open.connection, visit))
+      ? null
+      : nextErasure(record, (await logbook.states.standardOf(open.connection, record)).policy.eraseAfterDays)
     if (!step || Date.parse(step.at) > now.getTime()) {
       // It stood under another day than was answered: it is put where it belongs.
       await setErasure(open.connection, visit, step ? new Date(step.at) : null)
@@ -208,12 +309,22 @@ async function dueStep({ db, states }: Logbook, visit: string, now: Date): Promi
   return step && Date.parse(step.at) <= now.getTime() ? step : null
 }
 
-async function eraseNow(logbook: Logbook, open: OpenVisit, { refs, kept }: { refs: string[]; kept: string[] }, said: Pick<Body<'secrets.erased'>, 'because' | 'why'>, by: Author): Promise<void> {
+async function eraseNow(
+  logbook: Logbook,
+  open: OpenVisit,
+  { refs, kept }: { refs: string[]; kept: string[] },
+  said: Pick<Body<'secrets.erased'>, 'because' | 'why'>,
+  by: Author
+): Promise<void> {
   const key = await logbook.vault.erase(open.connection, open.head.id, open.now, kept)
   // Photos of labels are under the key that is gone, whatever is kept.
   await eraseLabelPhotos(open.connection, open.head.id)
   await endPackLinks(open.connection, open.head.id)
-  open.write('secrets.erased', { refs, ...(kept.length ? { kept } : {}), ...(key === null ? {} : { key }), ...said }, by)
+  open.write(
+    'secrets.erased',
+    { refs, ...(kept.length ? { kept } : {}), ...(key === null ? {} : { key }), ...said },
+    by
+  )
 }
 
 /**
@@ -221,7 +332,13 @@ async function eraseNow(logbook: Logbook, open: OpenVisit, { refs, kept }: { ref
  * about anew there, and what was kept since, stays.
  * @param refs which secrets of the visit go; null for all
  */
-async function eraseCopies(logbook: Logbook, visit: string, refs: readonly string[] | null, by: Author, now: Date): Promise<void> {
+async function eraseCopies(
+  logbook: Logbook,
+  visit: string,
+  refs: readonly string[] | null,
+  by: Author,
+  now: Date
+): Promise<void> {
   const head = await readVisitHead(logbook.db, visit)
   if (!head) return
   const gone = await logbook.vault.printsOf(logbook.db, visit, refs)
@@ -232,7 +349,10 @@ async function eraseCopies(logbook: Logbook, visit: string, refs: readonly strin
       const { record } = open.state
       if (record.visit.startedFrom !== visit || record.custody !== null || record.secretsErased) return
       const left = new Set(secretsLeft(record).map(({ ref }) => ref))
-      const copies = [...(await logbook.vault.printsOf(open.connection, later, null))].filter(([ref, print]) => left.has(ref) && [...gone.values()].includes(print)).map(([ref]) => ref).sort()
+      const copies = [...(await logbook.vault.printsOf(open.connection, later, null))]
+        .filter(([ref, print]) => left.has(ref) && [...gone.values()].includes(print))
+        .map(([ref]) => ref)
+        .sort()
       if (copies.length === 0) return
       const key = await logbook.vault.eraseSome(open.connection, later, copies)
       await endPackLinks(open.connection, later)
@@ -242,28 +362,47 @@ async function eraseCopies(logbook: Logbook, visit: string, refs: readonly strin
 }
 
 /** Hands an open visit to another technician, who stands in its record from here on; to the same one again changes nothing. */
-export async function handVisit(logbook: Logbook, visit: string, technician: { id: string; name: string }, reason: string, by: Author, now = new Date()): Promise<void> {
+export async function handVisit(
+  logbook: Logbook,
+  visit: string,
+  technician: { id: string; name: string },
+  reason: string,
+  by: Author,
+  now = new Date()
+): Promise<void> {
   await logbook.write(visit, now, async (open) => {
     if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; it stays with who sealed it.')
     const has = open.state.record.visit.technician.id
-    if (by.role === 'technician' && by.id !== has && by.id !== technician.id) throw forbidden('A technician hands on a visit of their own, or takes one over; ask a lead or the office.')
+    if (by.role === 'technician' && by.id !== has && by.id !== technician.id)
+      throw forbidden('A technician hands on a visit of their own, or takes one over; ask a lead or the office.')
     if (has === technician.id) return
-    if (leaksIn(reason, await logbook.secretsOf(open)).length > 0) throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
+    if (leaksIn(reason, await logbook.secretsOf(open)).length > 0)
+      throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
     open.write('visit.handed', { technician, reason }, by)
     await setTechnician(open.connection, visit, technician)
   })
 }
 
 /** Checks an open visit by another version; the same one again changes nothing. An older one is a lead's to choose, with why. */
-export async function moveStandard(logbook: Logbook, visit: string, standard: { id: string; version: number }, by: Author, now = new Date(), reason?: string, look?: Look): Promise<void> {
+export async function moveStandard(
+  logbook: Logbook,
+  visit: string,
+  standard: { id: string; version: number },
+  by: Author,
+  now = new Date(),
+  reason?: string,
+  look?: Look
+): Promise<void> {
   await logbook.write(visit, now, async (open) => {
-    if (open.head.sealed_at) throw conflictingState('sealed', 'This visit is sealed; it stays with the version it was checked by.')
+    if (open.head.sealed_at)
+      throw conflictingState('sealed', 'This visit is sealed; it stays with the version it was checked by.')
     const { record } = open.state
     const isForeign = (await logbook.states.foreignOf(open.connection, visit))?.standard
     if (!isForeign && record.visit.standard.version === standard.version) return
     mayMoveStandard(record, standard.version, reason, by)
     if (look) await logbook.mustBeOwn(open, look.from, by)
-    if (reason && leaksIn(reason, await logbook.secretsOf(open)).length > 0) throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
+    if (reason && leaksIn(reason, await logbook.secretsOf(open)).length > 0)
+      throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
     open.write('standard.moved', { standard, ...(reason ? { reason } : {}) }, by, look)
   })
 }
@@ -273,15 +412,28 @@ export async function moveStandard(logbook: Logbook, visit: string, standard: { 
  * @param digest of the record that was on the screen; another one means that something changed meanwhile
  * @throws HttpProblem where something still stands in the way
  */
-export async function sealVisit(logbook: Logbook, visit: string, digest: string, by: Author, now = new Date()): Promise<void> {
+export async function sealVisit(
+  logbook: Logbook,
+  visit: string,
+  digest: string,
+  by: Author,
+  now = new Date()
+): Promise<void> {
   await logbook.write(visit, now, async (open) => {
     const { record, findings, seq } = open.state
     if (open.head.sealed_at || record.seal) throw conflictingState('sealed', 'This visit was sealed already.')
     maySeal(record, by)
     const current = signedDigest(record)
-    if (current !== digest) throw conflictingState('changed', 'The record changed while you were about to seal it. Look at it again.')
-    const hindrances = sealHindrances(record, findings, current, (await logbook.states.standardOf(open.connection, record)).policy.fourEyes)
-    if (hindrances.length) throw new HttpProblem(409, 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], { hindrances })
+    if (current !== digest)
+      throw conflictingState('changed', 'The record changed while you were about to seal it. Look at it again.')
+    const hindrances = sealHindrances(
+      record,
+      findings,
+      current,
+      (await logbook.states.standardOf(open.connection, record)).policy.fourEyes
+    )
+    if (hindrances.length)
+      throw new HttpProblem(409, 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], { hindrances })
     const entries = await entriesAfter(open.connection, visit, seq - 1)
     const standard = await logbook.states.standardOf(open.connection, record)
     const models = modelsUsed(record, await logbook.states.catalogueFor(open.connection, record))
@@ -290,4 +442,3 @@ export async function sealVisit(logbook: Logbook, visit: string, digest: string,
     open.write('sealed', { ...parts, signature: signText(logbook.keys, sealText(visit, parts)) }, by)
   })
 }
-

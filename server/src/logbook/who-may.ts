@@ -12,40 +12,79 @@ import { serverDevice } from './server-author'
 import type { VisitStates } from './states'
 
 /** What the office writes: the booking. When, who, whom to call, why. */
-const booking = new Set<string>(['customerName', 'street', 'town', 'phone', 'secondContact', 'plannedAt', 'reason', 'language'] satisfies (keyof typeof briefFacts.shape)[])
+const booking = new Set<string>([
+  'customerName',
+  'street',
+  'town',
+  'phone',
+  'secondContact',
+  'plannedAt',
+  'reason',
+  'language'
+] satisfies (keyof typeof briefFacts.shape)[])
 const leadsOnly = new Set<EntryKind>(['waiver.granted', 'waiver.withdrawn', 'review.returned', 'review.approved'])
 /** What a lead does without having recorded, answered or measured anything. */
-const noRecording = new Set<EntryKind>(['visit.opened', 'visit.handed', 'standard.moved', 'review.asked', 'review.returned', 'review.approved', 'waiver.granted', 'waiver.withdrawn', 'note.written', 'secret.shown', 'secrets.erased', 'copies.erased', 'pack.made', 'conflict.settled', 'rule.acknowledged', 'sealed'])
+const noRecording = new Set<EntryKind>([
+  'visit.opened',
+  'visit.handed',
+  'standard.moved',
+  'review.asked',
+  'review.returned',
+  'review.approved',
+  'waiver.granted',
+  'waiver.withdrawn',
+  'note.written',
+  'secret.shown',
+  'secrets.erased',
+  'copies.erased',
+  'pack.made',
+  'conflict.settled',
+  'rule.acknowledged',
+  'sealed'
+])
 
 /** @throws HttpProblem where this person may not write these entries in this visit */
-export async function mayWrite(states: VisitStates, open: OpenVisit, author: Author, drafts: readonly Draft[]): Promise<void> {
+export async function mayWrite(
+  states: VisitStates,
+  open: OpenVisit,
+  author: Author,
+  drafts: readonly Draft[]
+): Promise<void> {
   const { record } = open.state
   await mustBeGoneOnWith(states, open)
   for (const draft of drafts) {
     if (author.role === 'office') officeMay(draft)
-    if (leadsOnly.has(draft.kind) && author.role !== 'lead') throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
+    if (leadsOnly.has(draft.kind) && author.role !== 'lead')
+      throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
     if (draft.kind === 'signature.given') maySign(record, author, draft as Draft<'signature.given'>)
-    if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn') await mayWaive(states, open, author, draft.body.rule)
+    if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn')
+      await mayWaive(states, open, author, draft.body.rule)
     if (draft.kind === 'review.approved') await mayApprove(states, open, author)
   }
 }
 
 function officeMay(draft: Draft): void {
   if (draft.kind === 'note.written') return
-  if (draft.kind !== 'brief.set' || !Object.keys(draft.body.set).every((field) => booking.has(field))) throw forbidden('The office writes the booking and notes, and reads the rest; ask the technician.')
+  if (draft.kind !== 'brief.set' || !Object.keys(draft.body.set).every((field) => booking.has(field)))
+    throw forbidden('The office writes the booking and notes, and reads the rest; ask the technician.')
 }
 
 /** A visit that was taken in is gone on with by a standard of ours only. */
 async function mustBeGoneOnWith(states: VisitStates, open: OpenVisit): Promise<void> {
   const foreign = await states.foreignOf(open.connection, open.head.id)
   const { id, version } = open.state.record.visit.standard
-  if (foreign?.standard?.id === id && foreign.standard.version === version) throw conflictingState('foreign', 'This visit came as a file with a standard that is not in force here; a lead moves it to ours first.')
+  if (foreign?.standard?.id === id && foreign.standard.version === version)
+    throw conflictingState(
+      'foreign',
+      'This visit came as a file with a standard that is not in force here; a lead moves it to ours first.'
+    )
 }
 
 function maySign(record: VisitRecord, author: Author, { body }: Draft<'signature.given'>): void {
   const why = whyNotSign(record, author)
   if (why) throw forbidden(why)
-  if (body.who === 'technician' && body.name !== author.name) throw forbidden(`You are logged in as ${author.name}: a technician signs with the name of the account.`)
+  if (body.who === 'technician' && body.name !== author.name)
+    throw forbidden(`You are logged in as ${author.name}: a technician signs with the name of the account.`)
 }
 
 async function mayWaive(states: VisitStates, open: OpenVisit, author: Author, rule: string): Promise<void> {
@@ -56,7 +95,10 @@ async function mayWaive(states: VisitStates, open: OpenVisit, author: Author, ru
 }
 
 function isMust(standard: Standard, rule: string): boolean {
-  const level = standard.levels[rule] ?? allRules.find(({ id }) => id === rule)?.level ?? standard.own?.find(({ id }) => id === rule)?.level
+  const level =
+    standard.levels[rule] ??
+    allRules.find(({ id }) => id === rule)?.level ??
+    standard.own?.find(({ id }) => id === rule)?.level
   return level === 'must'
 }
 
@@ -64,12 +106,18 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
   const { record, findings } = open.state
   if (hasHeld(record, author.id)) throw forbidden(whyNotApprove(record, 0, author)!)
   const lines = await entriesAfter(open.connection, open.head.id, 0)
-  const recorded = lines.find((line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!))
-  if (recorded) throw forbidden(`You recorded something in this visit yourself (line ${recorded.seq}); ask another lead to approve it.`)
+  const recorded = lines.find(
+    (line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!)
+  )
+  if (recorded)
+    throw forbidden(
+      `You recorded something in this visit yourself (line ${recorded.seq}); ask another lead to approve it.`
+    )
   if (Object.values(record.waivers).some(({ by }) => by.id === author.id)) {
     const { policy } = await states.standardOf(open.connection, record)
     const others = (await leadsWorking(open.connection)).filter((id) => id !== author.id && !hasHeld(record, id))
-    if (policy.fourEyes && others.length > 0) throw forbidden('You waived something in this visit; another lead approves it.')
+    if (policy.fourEyes && others.length > 0)
+      throw forbidden('You waived something in this visit; another lead approves it.')
   }
   const why = whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, author)
   if (why) throw conflictingState('not-ready', why)
@@ -90,5 +138,6 @@ export function maySeal(record: VisitRecord, by: Author): void {
 export function mayMoveStandard(record: VisitRecord, version: number, reason: string | undefined, by: Author): void {
   const why = whyNotMoveStandard(record, version, by)
   if (why) throw forbidden(why)
-  if (version < record.visit.standard.version && !reason) throw conflictingState('reason-wanted', 'Say why this visit is to be checked by an older version of the standard.')
+  if (version < record.visit.standard.version && !reason)
+    throw conflictingState('reason-wanted', 'Say why this visit is to be checked by an older version of the standard.')
 }

@@ -27,14 +27,37 @@ export interface PreparedPhoto {
  */
 export async function preparePhoto(octets: Buffer): Promise<PreparedPhoto> {
   const kind = await fileTypeFromBuffer(octets)
-  if (!kind || !taken.has(kind.mime)) throw notAPhoto(kind ? `is ${kind.ext.toUpperCase()}, not a photo; send JPEG, PNG or WebP` : 'is not a photo that can be read; send JPEG, PNG or WebP')
+  if (!kind || !taken.has(kind.mime))
+    throw notAPhoto(
+      kind
+        ? `is ${kind.ext.toUpperCase()}, not a photo; send JPEG, PNG or WebP`
+        : 'is not a photo that can be read; send JPEG, PNG or WebP'
+    )
   const open = () => sharp(octets, { limitInputPixels: MOST_PIXELS, failOn: 'error', animated: false })
-  const { width = 0, height = 0 } = await open().metadata().catch((error: unknown) => { throw tooManyPixels(error) ?? notAPhoto('is damaged or cut short; take it again') })
+  const { width = 0, height = 0 } = await open()
+    .metadata()
+    .catch((error: unknown) => {
+      throw tooManyPixels(error) ?? notAPhoto('is damaged or cut short; take it again')
+    })
   if (width * height > MOST_PIXELS) throw manyPixels()
   try {
-    const { data, info } = await open().rotate().resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true }).flatten({ background: '#ffffff' }).jpeg({ quality: 84 }).toBuffer({ resolveWithObject: true })
-    const small = await sharp(data).resize({ width: SMALL_SIDE, height: SMALL_SIDE, fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 76 }).toBuffer()
-    return { picture: data, small, width: info.width, height: info.height, sha256: createHash('sha256').update(data).digest('hex') }
+    const { data, info } = await open()
+      .rotate()
+      .resize({ width: LONGEST_SIDE, height: LONGEST_SIDE, fit: 'inside', withoutEnlargement: true })
+      .flatten({ background: '#ffffff' })
+      .jpeg({ quality: 84 })
+      .toBuffer({ resolveWithObject: true })
+    const small = await sharp(data)
+      .resize({ width: SMALL_SIDE, height: SMALL_SIDE, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 76 })
+      .toBuffer()
+    return {
+      picture: data,
+      small,
+      width: info.width,
+      height: info.height,
+      sha256: createHash('sha256').update(data).digest('hex')
+    }
   } catch (error) {
     throw tooManyPixels(error) ?? notAPhoto('is damaged or cut short; take it again')
   }

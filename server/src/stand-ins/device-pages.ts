@@ -20,21 +20,35 @@ export function devicePages(services: Services) {
     context.set('Cache-Control', 'no-store')
     const stored = await readHouse(services.db, found[1]!)
     const unit = stored?.definition.units.find(({ id }) => id === found[2])
-    if (!stored || !unit) { context.status = 404; return }
+    if (!stored || !unit) {
+      context.status = 404
+      return
+    }
     if (unit.login && !isLogin(context.get('authorization'), unit.login)) {
       context.status = 401
       context.set('WWW-Authenticate', 'Basic realm="unit", charset="UTF-8"')
       return
     }
-    const values = readingOf(playHouse(stored.definition, stored.actions, catalogueOf(await allModels(services.db))), unit.id)
+    const values = readingOf(
+      playHouse(stored.definition, stored.actions, catalogueOf(await allModels(services.db))),
+      unit.id
+    )
     // Nothing answers where it is switched off or still starting.
-    if (!values) { context.status = 504; return }
+    if (!values) {
+      context.status = 504
+      return
+    }
     context.type = 'text/plain; charset=utf-8'
-    context.body = `${Object.entries(values).map(([name, value]) => `${name}=${value}`).join('\n')}\n`
+    context.body = `${Object.entries(values)
+      .map(([name, value]) => `${name}=${value}`)
+      .join('\n')}\n`
   }
 }
 
 function isLogin(header: string, { user, password }: { user: string; password: string }): boolean {
   const digest = (text: string) => createHash('sha256').update(text).digest()
-  return timingSafeEqual(digest(header), digest(`Basic ${Buffer.from(`${user}:${password}`, 'utf8').toString('base64')}`))
+  return timingSafeEqual(
+    digest(header),
+    digest(`Basic ${Buffer.from(`${user}:${password}`, 'utf8').toString('base64')}`)
+  )
 }

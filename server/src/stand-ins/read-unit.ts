@@ -2,7 +2,9 @@ import { readDotted } from '@pasado/core/formats/dotted'
 
 /** Why a unit could not be read. */
 export class UnitSilent extends Error {
-  constructor(readonly why: 'login' | 'silent' | 'unreadable') { super(why) }
+  constructor(readonly why: 'login' | 'silent' | 'unreadable') {
+    super(why)
+  }
 }
 
 const WAIT_MS = 5000
@@ -12,10 +14,19 @@ const MOST_OCTETS = 256_000
  * Reads what a unit's own page tells, over HTTP with Basic login.
  * @throws UnitSilent where nothing answers in five seconds, the login is refused or the answer cannot be read
  */
-export async function readUnit(address: string, login: { user: string; password: string } | null): Promise<Record<string, string>> {
+export async function readUnit(
+  address: string,
+  login: { user: string; password: string } | null
+): Promise<Record<string, string>> {
   let response: Response
   try {
-    response = await fetch(address, { signal: AbortSignal.timeout(WAIT_MS), redirect: 'error', headers: login ? { authorization: `Basic ${Buffer.from(`${login.user}:${login.password}`, 'utf8').toString('base64')}` } : {} })
+    response = await fetch(address, {
+      signal: AbortSignal.timeout(WAIT_MS),
+      redirect: 'error',
+      headers: login
+        ? { authorization: `Basic ${Buffer.from(`${login.user}:${login.password}`, 'utf8').toString('base64')}` }
+        : {}
+    })
   } catch {
     throw new UnitSilent('silent')
   }

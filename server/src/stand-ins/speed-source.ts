@@ -18,10 +18,14 @@ export function speedSource(sessions: Sessions) {
     if (!way) return next()
     if (!(await sessions.personOf(context))) throw new HttpProblem(401, 'log-in', 'Log in first.')
     context.set('Cache-Control', 'no-store, no-transform')
-    if (way === 'ping') { context.status = 204; return }
+    if (way === 'ping') {
+      context.status = 204
+      return
+    }
     if (way === 'down') {
       const octets = Number(context.query.octets ?? 0)
-      if (!Number.isInteger(octets) || octets < 1 || octets > MOST_OCTETS) throw new HttpProblem(422, 'refused', `octets must be a whole number from 1 to ${MOST_OCTETS}.`)
+      if (!Number.isInteger(octets) || octets < 1 || octets > MOST_OCTETS)
+        throw new HttpProblem(422, 'refused', `octets must be a whole number from 1 to ${MOST_OCTETS}.`)
       context.type = 'application/octet-stream'
       context.length = octets
       context.body = Readable.from(blocksOf(octets))
@@ -31,7 +35,8 @@ export function speedSource(sessions: Sessions) {
     let octets = 0
     for await (const part of context.req as AsyncIterable<Buffer>) {
       octets += part.length
-      if (octets > MOST_OCTETS) throw new HttpProblem(413, 'too-large', `At most ${MOST_OCTETS} octets are taken at once.`)
+      if (octets > MOST_OCTETS)
+        throw new HttpProblem(413, 'too-large', `At most ${MOST_OCTETS} octets are taken at once.`)
     }
     context.body = { octets }
   }

@@ -21,7 +21,8 @@ const waiting = new Map<number, Asked>()
  * @throws HttpProblem where too many are being judged already
  */
 export function strengthOf(value: string, hints: readonly string[]): Promise<Strength> {
-  if (waiting.size >= MOST_WAITING) return Promise.reject(new HttpProblem(503, 'busy', 'Too many passwords are being judged just now; send it again.'))
+  if (waiting.size >= MOST_WAITING)
+    return Promise.reject(new HttpProblem(503, 'busy', 'Too many passwords are being judged just now; send it again.'))
   return new Promise((done, failed) => {
     const id = ++asked
     waiting.set(id, { value, hints, done, failed })

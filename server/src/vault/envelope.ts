@@ -36,7 +36,9 @@ const SCRYPT = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
 
 /** A key from a passphrase, made beside the thread that serves. */
 function keyFrom(passphrase: string, salt: Buffer): Promise<Buffer> {
-  return new Promise((resolve, reject) => scrypt(passphrase, salt, 32, SCRYPT, (error, key) => (error ? reject(error) : resolve(key))))
+  return new Promise((resolve, reject) =>
+    scrypt(passphrase, salt, 32, SCRYPT, (error, key) => (error ? reject(error) : resolve(key)))
+  )
 }
 
 /** Encrypts an export's secrets to a passphrase. */
@@ -45,8 +47,12 @@ export async function lockSecrets(passphrase: string, visit: string, secrets: un
   const sealed = sealValue(await keyFrom(passphrase, salt), Buffer.from(JSON.stringify(secrets)), visit)
   const data = sealed.subarray(IV_OCTETS + TAG_OCTETS).toString('base64')
   return {
-    kdf: 'scrypt-32768-8-1', salt: salt.toString('base64'), iv: sealed.subarray(0, IV_OCTETS).toString('base64'),
-    tag: sealed.subarray(IV_OCTETS, IV_OCTETS + TAG_OCTETS).toString('base64'), data, digest: digestOf(data)
+    kdf: 'scrypt-32768-8-1',
+    salt: salt.toString('base64'),
+    iv: sealed.subarray(0, IV_OCTETS).toString('base64'),
+    tag: sealed.subarray(IV_OCTETS, IV_OCTETS + TAG_OCTETS).toString('base64'),
+    data,
+    digest: digestOf(data)
   }
 }
 

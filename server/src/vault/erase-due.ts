@@ -27,7 +27,10 @@ export async function eraseDue(services: Services, now = new Date()): Promise<nu
       } catch (error) {
         if (isAway(error)) throw error
         failed.add(visit)
-        services.log.error({ visit, problem: (error as Error).name, code: (error as { code?: string }).code }, 'secrets that are due could not be erased; it is tried again')
+        services.log.error(
+          { visit, problem: (error as Error).name, code: (error as { code?: string }).code },
+          'secrets that are due could not be erased; it is tried again'
+        )
       }
     }
   }
@@ -35,7 +38,17 @@ export async function eraseDue(services: Services, now = new Date()): Promise<nu
 
 /** Erases what is due now and every ten minutes from here on. @returns a function that ends it */
 export function keepErasing(services: Services): () => void {
-  const sweep = () => eraseDue(services).then((erased) => { if (erased) services.log.info({ visits: erased }, 'secrets erased as was agreed') }, (error: unknown) => services.log.error({ problem: (error as Error).name, code: (error as { code?: string }).code }, 'secrets that are due could not be erased; it is tried again'))
+  const sweep = () =>
+    eraseDue(services).then(
+      (erased) => {
+        if (erased) services.log.info({ visits: erased }, 'secrets erased as was agreed')
+      },
+      (error: unknown) =>
+        services.log.error(
+          { problem: (error as Error).name, code: (error as { code?: string }).code },
+          'secrets that are due could not be erased; it is tried again'
+        )
+    )
   void sweep()
   const timer = setInterval(() => void sweep(), EVERY_MS)
   timer.unref()

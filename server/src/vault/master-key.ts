@@ -24,7 +24,14 @@ export function companyKeys(master: Buffer): CompanyKeys {
   const derive = (name: string) => Buffer.from(hkdfSync('sha256', master, Buffer.alloc(0), `pasado ${name} 1`, 32))
   const seal = createPrivateKey({ key: Buffer.concat([PKCS8_HEAD, derive('seal')]), format: 'der', type: 'pkcs8' })
   const publicKey = Buffer.from(createPublicKey(seal).export({ format: 'jwk' }).x!, 'base64url').toString('hex')
-  return { wrap: derive('wrap'), print: derive('print'), check: derive('check').toString('hex'), seal, publicKey, keyName: keyName(publicKey) }
+  return {
+    wrap: derive('wrap'),
+    print: derive('print'),
+    check: derive('check').toString('hex'),
+    seal,
+    publicKey,
+    keyName: keyName(publicKey)
+  }
 }
 
 /** Signs a text with the sealing key; hexadecimal. */
@@ -52,6 +59,7 @@ export async function masterKeyFrom(file: string): Promise<Buffer> {
   const { mode } = await stat(file)
   if (mode & 0o077) throw new Error(`the key file ${file} can be read by others; run: chmod 600 ${file}`)
   const text = (await readFile(file, 'utf8')).trim()
-  if (!/^[0-9a-f]{64}$/.test(text)) throw new Error(`the key file ${file} must hold 64 hexadecimal digits; restore it from your backup`)
+  if (!/^[0-9a-f]{64}$/.test(text))
+    throw new Error(`the key file ${file} must hold 64 hexadecimal digits; restore it from your backup`)
   return Buffer.from(text, 'hex')
 }

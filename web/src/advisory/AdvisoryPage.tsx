@@ -7,8 +7,22 @@ import { ApiProblem, ask } from '../app/api'
 import { saveFile } from '../app/save-file'
 import { useModels } from '../catalogue/models'
 
-interface InUse { firmware: string | null; units: number; homes: number }
-interface Affected { home: string; visit: string; unit: string; name: string | null; serial: string | null; customer: string; street: string; town: string; phone: string | null }
+interface InUse {
+  firmware: string | null
+  units: number
+  homes: number
+}
+interface Affected {
+  home: string
+  visit: string
+  unit: string
+  name: string | null
+  serial: string | null
+  customer: string
+  street: string
+  town: string
+  phone: string | null
+}
 
 /** Stands for units whose version nobody recorded; no version holds a blank. */
 const UNKNOWN = '?'
@@ -40,11 +54,29 @@ export function AdvisoryPage() {
   useEffect(() => {
     document.title = 'Advisory · Pasado'
     let here = true
-    ask<{ versions: InUse[] }>('GET', `/advisory/${id}`).then(({ versions }) => { if (here) setInUse(versions) }, (error: unknown) => { if (here) setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.') })
-    return () => { here = false }
+    ask<{ versions: InUse[] }>('GET', `/advisory/${id}`).then(
+      ({ versions }) => {
+        if (here) setInUse(versions)
+      },
+      (error: unknown) => {
+        if (here)
+          setProblem(
+            error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.'
+          )
+      }
+    )
+    return () => {
+      here = false
+    }
   }, [id])
   const versions = inUse ?? []
-  const wanted = chosen ?? (model ? versions.map(({ firmware }) => firmware ?? UNKNOWN).filter((one) => troubled(one === UNKNOWN ? null : one) !== null) : [])
+  const wanted =
+    chosen ??
+    (model
+      ? versions
+          .map(({ firmware }) => firmware ?? UNKNOWN)
+          .filter((one) => troubled(one === UNKNOWN ? null : one) !== null)
+      : [])
   const key = wanted.join(' ')
   useEffect(() => {
     if (!inUse || !model) return
@@ -54,7 +86,10 @@ export function AdvisoryPage() {
       const all: (Affected & { firmware: string })[] = []
       for (const firmware of key === '' ? [] : key.split(' ')) {
         for (let last: Affected | undefined, more = true; more && here;) {
-          const page: { units: Affected[]; more: boolean } = await ask('GET', `/advisory/${id}/homes?${firmware === UNKNOWN ? 'unknown=true' : `version=${encodeURIComponent(firmware)}`}${last ? `&afterVisit=${last.visit}&afterUnit=${last.unit}` : ''}`)
+          const page: { units: Affected[]; more: boolean } = await ask(
+            'GET',
+            `/advisory/${id}/homes?${firmware === UNKNOWN ? 'unknown=true' : `version=${encodeURIComponent(firmware)}`}${last ? `&afterVisit=${last.visit}&afterUnit=${last.unit}` : ''}`
+          )
           all.push(...page.units.map((one) => ({ ...one, firmware: firmware === UNKNOWN ? 'not recorded' : firmware })))
           last = page.units.at(-1)
           more = page.more
@@ -62,36 +97,167 @@ export function AdvisoryPage() {
       }
       if (here) setList(all.sort((a, b) => (a.street < b.street ? -1 : a.street > b.street ? 1 : 0)))
     }
-    load().catch((error: unknown) => { if (here) setProblem(error instanceof ApiProblem ? error.document.title : 'The list could not be loaded; try again.') })
-    return () => { here = false }
+    load().catch((error: unknown) => {
+      if (here)
+        setProblem(error instanceof ApiProblem ? error.document.title : 'The list could not be loaded; try again.')
+    })
+    return () => {
+      here = false
+    }
   }, [id, key, inUse, model])
-  const csv = () => saveFile(`${id}-to-call.csv`, Papa.unparse((list ?? []).map(({ street, town, customer, phone, name, serial, firmware }) => ({ street, town, customer, phone: phone ?? '', unit: name ?? '', serial: serial ?? '', firmware })), { escapeFormulae: true }), 'text/csv')
+  const csv = () =>
+    saveFile(
+      `${id}-to-call.csv`,
+      Papa.unparse(
+        (list ?? []).map(({ street, town, customer, phone, name, serial, firmware }) => ({
+          street,
+          town,
+          customer,
+          phone: phone ?? '',
+          unit: name ?? '',
+          serial: serial ?? '',
+          firmware
+        })),
+        { escapeFormulae: true }
+      ),
+      'text/csv'
+    )
   const homes = new Set((list ?? []).map(({ home }) => home)).size
-  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
-  if (!models || !inUse) return <p className="p-6 text-soft" role="status">Loading …</p>
-  if (!model) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
+  if (problem)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+      </main>
+    )
+  if (!models || !inUse)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Loading …
+      </p>
+    )
+  if (!model)
+    return (
+      <main className="p-6">
+        <p>
+          The catalogue has no such model.{' '}
+          <Link className="underline" to="/catalogue">
+            Back to the catalogue
+          </Link>
+        </p>
+      </main>
+    )
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
-      <h1 className="text-2xl">Who runs what: {model.maker} {model.name}</h1>
-      <p className="text-soft">As the last sealed visit of each home and every open one know it. A version is marked withdrawn, or as mending a hole, in <Link className="underline" to={`/catalogue/${id}`}>the catalogue</Link>.</p>
+      <h1 className="text-2xl">
+        Who runs what: {model.maker} {model.name}
+      </h1>
+      <p className="text-soft">
+        As the last sealed visit of each home and every open one know it. A version is marked withdrawn, or as mending a
+        hole, in{' '}
+        <Link className="underline" to={`/catalogue/${id}`}>
+          the catalogue
+        </Link>
+        .
+      </p>
       {versions.length === 0 && <p className="mt-4">No home has one.</p>}
       <ul className="paper mt-4 divide-y divide-rule" aria-label="Versions in use">
-        {versions.toSorted((a, b) => (a.firmware === null ? -1 : b.firmware === null ? 1 : inKnownOrder(model.firmware.releases)(a.firmware, b.firmware))).map(({ firmware: said, units, homes: count }) => {
-          const firmware = said ?? UNKNOWN
-          const why = troubled(said)
-          return <li key={firmware}><label className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2"><input type="checkbox" className="size-5 accent-plum" checked={wanted.includes(firmware)} onChange={(event) => setChosen(event.target.checked ? [...wanted, firmware] : wanted.filter((one) => one !== firmware))} /><b className={said === null ? 'w-28' : 'exact w-28'}>{said ?? 'not recorded'}</b><span className="grow">{units} {units === 1 ? 'unit' : 'units'} at {count} {count === 1 ? 'home' : 'homes'}</span>{why && <b>{why}</b>}</label></li>
-        })}
+        {versions
+          .toSorted((a, b) =>
+            a.firmware === null
+              ? -1
+              : b.firmware === null
+                ? 1
+                : inKnownOrder(model.firmware.releases)(a.firmware, b.firmware)
+          )
+          .map(({ firmware: said, units, homes: count }) => {
+            const firmware = said ?? UNKNOWN
+            const why = troubled(said)
+            return (
+              <li key={firmware}>
+                <label className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-plum"
+                    checked={wanted.includes(firmware)}
+                    onChange={(event) =>
+                      setChosen(event.target.checked ? [...wanted, firmware] : wanted.filter((one) => one !== firmware))
+                    }
+                  />
+                  <b className={said === null ? 'w-28' : 'exact w-28'}>{said ?? 'not recorded'}</b>
+                  <span className="grow">
+                    {units} {units === 1 ? 'unit' : 'units'} at {count} {count === 1 ? 'home' : 'homes'}
+                  </span>
+                  {why && <b>{why}</b>}
+                </label>
+              </li>
+            )
+          })}
       </ul>
       {list && wanted.length > 0 && (
         <section aria-label="To call" className="mt-5">
-          <div className="flex flex-wrap items-center gap-3"><h2 className="grow text-lg">{homes} {homes === 1 ? 'home' : 'homes'} to call</h2><button type="button" className="btn" disabled={list.length === 0} onClick={csv}>As CSV</button></div>
+          <div className="flex flex-wrap items-center gap-3">
+            <h2 className="grow text-lg">
+              {homes} {homes === 1 ? 'home' : 'homes'} to call
+            </h2>
+            <button type="button" className="btn" disabled={list.length === 0} onClick={csv}>
+              As CSV
+            </button>
+          </div>
           <ul className="paper mt-2 divide-y divide-rule">
-            {list.slice(0, shown).map((one) => <li key={`${one.visit} ${one.unit}`} className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_7rem_auto]"><span><Link className="font-bold underline" to={`/homes/${one.home}`}>{one.street}</Link> <span className="text-soft">{one.town}</span></span><span>{one.customer} <span className="fine block">{one.name}{one.serial ? <>, <span className="exact">{one.serial}</span></> : ''}, <span className={one.firmware === 'not recorded' ? '' : 'exact'}>{one.firmware === 'not recorded' ? 'version not recorded' : one.firmware}</span></span></span><span className="exact">{one.phone ?? 'no number'}</span><Link className="btn" to={`/visit/new?home=${one.home}`} aria-label={`Book a visit at ${one.street}`}>Book a visit</Link></li>)}
+            {list.slice(0, shown).map((one) => (
+              <li
+                key={`${one.visit} ${one.unit}`}
+                className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_7rem_auto]"
+              >
+                <span>
+                  <Link className="font-bold underline" to={`/homes/${one.home}`}>
+                    {one.street}
+                  </Link>{' '}
+                  <span className="text-soft">{one.town}</span>
+                </span>
+                <span>
+                  {one.customer}{' '}
+                  <span className="fine block">
+                    {one.name}
+                    {one.serial ? (
+                      <>
+                        , <span className="exact">{one.serial}</span>
+                      </>
+                    ) : (
+                      ''
+                    )}
+                    ,{' '}
+                    <span className={one.firmware === 'not recorded' ? '' : 'exact'}>
+                      {one.firmware === 'not recorded' ? 'version not recorded' : one.firmware}
+                    </span>
+                  </span>
+                </span>
+                <span className="exact">{one.phone ?? 'no number'}</span>
+                <Link className="btn" to={`/visit/new?home=${one.home}`} aria-label={`Book a visit at ${one.street}`}>
+                  Book a visit
+                </Link>
+              </li>
+            ))}
           </ul>
-          {list.length > shown && <p className="mt-2"><button type="button" className="btn" onClick={() => setShown(shown + SHOWN)}>More of them</button> <span className="fine">{shown} of {list.length} units shown; the CSV has all</span></p>}
+          {list.length > shown && (
+            <p className="mt-2">
+              <button type="button" className="btn" onClick={() => setShown(shown + SHOWN)}>
+                More of them
+              </button>{' '}
+              <span className="fine">
+                {shown} of {list.length} units shown; the CSV has all
+              </span>
+            </p>
+          )}
         </section>
       )}
-      {!list && <p className="mt-4 text-soft" role="status">Looking …</p>}
+      {!list && (
+        <p className="mt-4 text-soft" role="status">
+          Looking …
+        </p>
+      )}
     </main>
   )
 }

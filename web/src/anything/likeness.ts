@@ -8,7 +8,21 @@ import type { OfferGroup } from './offers'
 export function likeness(keywords: readonly string[], typed: string): number {
   const [words = '', ...rest] = keywords.map((one) => one.toLowerCase())
   const all = [words, ...rest].join(' ')
-  const scores = typed.toLowerCase().split(/\s+/).filter(Boolean).map((one): number => (words.startsWith(one) ? 1 : ` ${words}`.includes(` ${one}`) ? 0.8 : ` ${all}`.includes(` ${one}`) ? 0.6 : all.includes(one) ? 0.3 : 0))
+  const scores = typed
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((one): number =>
+      words.startsWith(one)
+        ? 1
+        : ` ${words}`.includes(` ${one}`)
+          ? 0.8
+          : ` ${all}`.includes(` ${one}`)
+            ? 0.6
+            : all.includes(one)
+              ? 0.3
+              : 0
+    )
   return scores.includes(0) ? 0 : scores.reduce((sum, one) => sum + one, 0) / (scores.length || 1)
 }
 
@@ -16,7 +30,13 @@ export function likeness(keywords: readonly string[], typed: string): number {
 export function likeliest(groups: readonly OfferGroup[], typed: string): OfferGroup[] {
   return groups
     .map((group) => {
-      const scored = group.offers.map((offer) => ({ offer, score: likeness([offer.words, offer.hint ?? '', group.name, offer.also ?? ''], typed) })).filter(({ score }) => score > 0).sort((a, b) => b.score - a.score)
+      const scored = group.offers
+        .map((offer) => ({
+          offer,
+          score: likeness([offer.words, offer.hint ?? '', group.name, offer.also ?? ''], typed)
+        }))
+        .filter(({ score }) => score > 0)
+        .sort((a, b) => b.score - a.score)
       return { name: group.name, offers: scored.map(({ offer }) => offer), best: scored[0]?.score ?? 0 }
     })
     .sort((a, b) => b.best - a.best)

@@ -7,37 +7,73 @@ import { strengthOf } from '../workers/strength'
 import { ApiProblem, ask } from './api'
 import { useSession } from './session'
 
-interface Fields { current: string; wanted: string; again: string }
+interface Fields {
+  current: string
+  wanted: string
+  again: string
+}
 const labels = { current: 'Password so far', wanted: 'New password', again: 'New password once more' } as const
 
 /** Another password of one's own, judged as it is typed. */
 export function ChoosePassword({ onDone }: { onDone: () => void }) {
   const me = useSession((state) => state.me)
-  const { register, handleSubmit, watch, setError, formState: { errors, isSubmitting } } = useForm<Fields>({ defaultValues: { current: '', wanted: '', again: '' } })
+  const {
+    register,
+    handleSubmit,
+    watch,
+    setError,
+    formState: { errors, isSubmitting }
+  } = useForm<Fields>({ defaultValues: { current: '', wanted: '', again: '' } })
   const [strength, setStrength] = useState<Strength | null>(null)
   const wanted = watch('wanted')
   useEffect(() => {
     let here = true
     setStrength(null)
-    if (wanted) void strengthOf(wanted, [me?.login ?? '', me?.name ?? '']).then((found) => { if (here) setStrength(found) })
-    return () => { here = false }
+    if (wanted)
+      void strengthOf(wanted, [me?.login ?? '', me?.name ?? '']).then((found) => {
+        if (here) setStrength(found)
+      })
+    return () => {
+      here = false
+    }
   }, [wanted, me])
   const submit = handleSubmit(async ({ current, wanted: chosen, again }) => {
-    if (chosen !== again) { setError('again', { message: 'It is not the same as above; type both again.' }); return }
+    if (chosen !== again) {
+      setError('again', { message: 'It is not the same as above; type both again.' })
+      return
+    }
     try {
       await ask('POST', '/session/password', { current, wanted: chosen })
       onDone()
     } catch (error) {
       const fields = error instanceof ApiProblem ? (error.document.errors ?? []) : []
-      for (const { field, detail } of fields) if (field in labels) setError(field as keyof Fields, { message: `It ${detail}.` })
-      if (fields.length === 0) setError('root', { message: error instanceof ApiProblem ? error.document.title : 'It could not be changed; try again.' })
+      for (const { field, detail } of fields)
+        if (field in labels) setError(field as keyof Fields, { message: `It ${detail}.` })
+      if (fields.length === 0)
+        setError('root', {
+          message: error instanceof ApiProblem ? error.document.title : 'It could not be changed; try again.'
+        })
     }
   })
   const field = (name: keyof Fields, complete: string) => (
     <div>
-      <label className="label" htmlFor={`password-${name}`}>{labels[name]}</label>
-      <input id={`password-${name}`} type="password" className="box mt-1" autoComplete={complete} aria-invalid={!!errors[name]} aria-describedby={errors[name] ? `password-${name}-wrong` : name === 'wanted' ? 'password-strength' : undefined} {...register(name, { required: 'It is missing.' })} />
-      {errors[name] && <p id={`password-${name}-wrong`} role="alert" className="mt-1 font-bold">{errors[name].message}</p>}
+      <label className="label" htmlFor={`password-${name}`}>
+        {labels[name]}
+      </label>
+      <input
+        id={`password-${name}`}
+        type="password"
+        className="box mt-1"
+        autoComplete={complete}
+        aria-invalid={!!errors[name]}
+        aria-describedby={errors[name] ? `password-${name}-wrong` : name === 'wanted' ? 'password-strength' : undefined}
+        {...register(name, { required: 'It is missing.' })}
+      />
+      {errors[name] && (
+        <p id={`password-${name}-wrong`} role="alert" className="mt-1 font-bold">
+          {errors[name].message}
+        </p>
+      )}
     </div>
   )
   return (
@@ -45,11 +81,30 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
       {field('current', 'current-password')}
       <div>
         {field('wanted', 'new-password')}
-        <p id="password-strength" className="fine mt-1" aria-live="polite">{strength ? <><b>{scoreWords[strength.score]}: {strength.score} of 4</b>; 3 are wanted. {strength.warning}</> : 'At least ten characters. A few words that do not go together are easily kept in mind.'}</p>
+        <p id="password-strength" className="fine mt-1" aria-live="polite">
+          {strength ? (
+            <>
+              <b>
+                {scoreWords[strength.score]}: {strength.score} of 4
+              </b>
+              ; 3 are wanted. {strength.warning}
+            </>
+          ) : (
+            'At least ten characters. A few words that do not go together are easily kept in mind.'
+          )}
+        </p>
       </div>
       {field('again', 'new-password')}
-      {errors.root && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">{errors.root.message}</p>}
-      <p><button type="submit" className="btn btn-plum" disabled={isSubmitting}>Change it</button></p>
+      {errors.root && (
+        <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">
+          {errors.root.message}
+        </p>
+      )}
+      <p>
+        <button type="submit" className="btn btn-plum" disabled={isSubmitting}>
+          Change it
+        </button>
+      </p>
     </form>
   )
 }
@@ -58,8 +113,22 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
 export function OwnPasswordSheet({ onClose }: { onClose: () => void }) {
   const [done, setDone] = useState(false)
   return (
-    <Sheet open onClose={onClose} title="Change my password" says="Everywhere else where you are logged in you are logged out.">
-      {done ? <p role="status">Changed. <button type="button" className="btn ml-2" onClick={onClose}>Good</button></p> : <ChoosePassword onDone={() => setDone(true)} />}
+    <Sheet
+      open
+      onClose={onClose}
+      title="Change my password"
+      says="Everywhere else where you are logged in you are logged out."
+    >
+      {done ? (
+        <p role="status">
+          Changed.{' '}
+          <button type="button" className="btn ml-2" onClick={onClose}>
+            Good
+          </button>
+        </p>
+      ) : (
+        <ChoosePassword onDone={() => setDone(true)} />
+      )}
     </Sheet>
   )
 }

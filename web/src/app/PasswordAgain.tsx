@@ -19,12 +19,42 @@ export function PasswordAgain() {
     if (!wrong) asking.end(true)
   }
   return (
-    <Sheet open onClose={() => { setPassword(''); setProblem(null); asking.end(false) }} title="Your password again" says={asking.says}>
+    <Sheet
+      open
+      onClose={() => {
+        setPassword('')
+        setProblem(null)
+        asking.end(false)
+      }}
+      title="Your password again"
+      says={asking.says}
+    >
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
-        <label className="label" htmlFor="password-again">Password</label>
-        <input id="password-again" type="password" className="box" autoComplete="current-password" required value={password} aria-invalid={problem !== null} aria-describedby={problem ? 'password-again-wrong' : undefined} onChange={(event) => { setPassword(event.target.value); setProblem(null) }} />
-        {problem && <p id="password-again-wrong" role="alert" className="font-bold">{problem}</p>}
-        <button type="submit" className="btn btn-plum" disabled={busy}>Go on</button>
+        <label className="label" htmlFor="password-again">
+          Password
+        </label>
+        <input
+          id="password-again"
+          type="password"
+          className="box"
+          autoComplete="current-password"
+          required
+          value={password}
+          aria-invalid={problem !== null}
+          aria-describedby={problem ? 'password-again-wrong' : undefined}
+          onChange={(event) => {
+            setPassword(event.target.value)
+            setProblem(null)
+          }}
+        />
+        {problem && (
+          <p id="password-again-wrong" role="alert" className="font-bold">
+            {problem}
+          </p>
+        )}
+        <button type="submit" className="btn btn-plum" disabled={busy}>
+          Go on
+        </button>
       </form>
     </Sheet>
   )

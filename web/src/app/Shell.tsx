@@ -33,13 +33,36 @@ export function Shell() {
     if (me !== undefined && !unasked) return
     let again: ReturnType<typeof setTimeout> | undefined
     let left = false
-    const tryLook = () => look().catch((error: unknown) => { if (!left && error instanceof ApiProblem && error.passing) again = setTimeout(tryLook, LOOK_AGAIN_MS) })
+    const tryLook = () =>
+      look().catch((error: unknown) => {
+        if (!left && error instanceof ApiProblem && error.passing) again = setTimeout(tryLook, LOOK_AGAIN_MS)
+      })
     void tryLook()
-    return () => { left = true; clearTimeout(again) }
+    return () => {
+      left = true
+      clearTimeout(again)
+    }
   }, [me, unasked, look])
-  if (me === undefined) return <p className="p-6 text-soft" role="status">Looking who is here …</p>
-  if (me === null) return <Navigate to={`/login?to=${encodeURIComponent(location.pathname + location.search)}`} replace />
-  if (me.mustChoose) return <main className="mx-auto max-w-xl p-4 lg:p-6"><h1 className="text-2xl">Welcome, {me.name}</h1><p className="mt-1">The password you came in with was given to you. Choose one that only you know.</p><div className="paper mt-4 p-4"><Suspense fallback={<p role="status">Loading …</p>}><ChoosePassword onDone={() => void look()} /></Suspense></div></main>
+  if (me === undefined)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Looking who is here …
+      </p>
+    )
+  if (me === null)
+    return <Navigate to={`/login?to=${encodeURIComponent(location.pathname + location.search)}`} replace />
+  if (me.mustChoose)
+    return (
+      <main className="mx-auto max-w-xl p-4 lg:p-6">
+        <h1 className="text-2xl">Welcome, {me.name}</h1>
+        <p className="mt-1">The password you came in with was given to you. Choose one that only you know.</p>
+        <div className="paper mt-4 p-4">
+          <Suspense fallback={<p role="status">Loading …</p>}>
+            <ChoosePassword onDone={() => void look()} />
+          </Suspense>
+        </div>
+      </main>
+    )
   const ownHead = /^\/visit\/(?!new)/.test(location.pathname)
   return (
     <>
@@ -56,17 +79,33 @@ export function Shell() {
 function NotOnTheServer() {
   const some = useOutbox((state) => state.rows.length > 0)
   const wrong = useClock((state) => state.aheadMs !== null)
-  return some || wrong ? <Suspense><OutboxBar /></Suspense> : null
+  return some || wrong ? (
+    <Suspense>
+      <OutboxBar />
+    </Suspense>
+  ) : null
 }
 
 /** Tells of a newer version of the program, and takes it when asked to. */
 function NewerProgram() {
   const load = useNewerProgram((state) => state.load)
   useEffect(() => {
-    const timer = setTimeout(() => void import('./keep-program').then(({ keepProgram }) => keepProgram()), KEEP_AFTER_MS)
+    const timer = setTimeout(
+      () => void import('./keep-program').then(({ keepProgram }) => keepProgram()),
+      KEEP_AFTER_MS
+    )
     return () => clearTimeout(timer)
   }, [])
-  return load && <p role="status" className="flex flex-wrap items-center gap-3 border-b-2 border-ink bg-plumwash px-4 py-1"><span className="grow">A newer Pasado is on this device. Finish what is half typed, then load it.</span><button type="button" className="btn" onClick={load}>Load it</button></p>
+  return (
+    load && (
+      <p role="status" className="flex flex-wrap items-center gap-3 border-b-2 border-ink bg-plumwash px-4 py-1">
+        <span className="grow">A newer Pasado is on this device. Finish what is half typed, then load it.</span>
+        <button type="button" className="btn" onClick={load}>
+          Load it
+        </button>
+      </p>
+    )
+  )
 }
 
 /** What can be called up over every view. */
@@ -85,17 +124,30 @@ function CalledUpAnywhere({ inVisit }: { inVisit: boolean }) {
 }
 
 function Head() {
-  const place = 'min-h-11 inline-flex items-center px-3 text-onband aria-[current=page]:font-bold aria-[current=page]:underline underline-offset-4 decoration-2'
+  const place =
+    'min-h-11 inline-flex items-center px-3 text-onband aria-[current=page]:font-bold aria-[current=page]:underline underline-offset-4 decoration-2'
   return (
     <header className="on-band flex items-center gap-1 bg-band px-4 text-onband">
       <span className="mr-3 text-lg font-bold">Pasado</span>
       <nav aria-label="Views" className="flex grow overflow-x-auto">
-        <NavLink to="/" end className={place}>Day</NavLink>
-        <NavLink to="/homes" className={place}>Homes</NavLink>
-        <NavLink to="/catalogue" className={place}>Catalogue</NavLink>
-        <NavLink to="/standard" className={place}>Standard</NavLink>
-        <NavLink to="/bench" className={place}>Bench</NavLink>
-        <NavLink to="/practice" className={place}>Practice</NavLink>
+        <NavLink to="/" end className={place}>
+          Day
+        </NavLink>
+        <NavLink to="/homes" className={place}>
+          Homes
+        </NavLink>
+        <NavLink to="/catalogue" className={place}>
+          Catalogue
+        </NavLink>
+        <NavLink to="/standard" className={place}>
+          Standard
+        </NavLink>
+        <NavLink to="/bench" className={place}>
+          Bench
+        </NavLink>
+        <NavLink to="/practice" className={place}>
+          Practice
+        </NavLink>
       </nav>
       <PersonMenu />
     </header>
@@ -113,25 +165,70 @@ export function PersonMenu() {
     await logOut(everywhere)
     await navigate('/login')
   }
-  const ask = (everywhere: boolean) => { if (unsent.length > 0) setAsking(everywhere ? 'everywhere' : 'here'); else void leave(everywhere) }
+  const ask = (everywhere: boolean) => {
+    if (unsent.length > 0) setAsking(everywhere ? 'everywhere' : 'here')
+    else void leave(everywhere)
+  }
   const item = 'flex min-h-11 items-center gap-3 px-4 outline-none data-[highlighted]:bg-plumwash cursor-pointer'
   return (
     <>
-    {asking && <Suspense><LogOutSheet unsent={unsent} onStay={() => setAsking(null)} onLeave={() => void leave(asking === 'everywhere')} /></Suspense>}
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband"><span className="hidden max-w-40 truncate sm:inline">{me?.name}</span><span className="sm:hidden" aria-label={me?.name} role="img">{me?.name.split(' ').map((part) => part[0]).join('')}</span><span aria-hidden>▾</span></DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content align="end" className="z-50 min-w-60 border-2 border-ink bg-sheet py-1 text-ink">
-          <DropdownMenu.Label className="fine px-4 py-2">{me?.name}, {me?.role}</DropdownMenu.Label>
-          <DropdownMenu.Item className={item} onSelect={() => callUp('anything')}><Keyboard aria-hidden size={18} />Do anything <span aria-hidden className="key ml-auto">Ctrl K</span></DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={turn}><SunMoon aria-hidden size={18} />Daylight or Cupboard</DropdownMenu.Item>
-          {me?.role === 'lead' && <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}><Users aria-hidden size={18} />People</DropdownMenu.Item>}
-          <DropdownMenu.Item className={item} onSelect={() => callUp('password')}><KeyRound aria-hidden size={18} />Change my password</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => ask(false)}><LogOut aria-hidden size={18} />Log out</DropdownMenu.Item>
-          <DropdownMenu.Item className={item} onSelect={() => ask(true)}><LogOut aria-hidden size={18} />Log out everywhere</DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+      {asking && (
+        <Suspense>
+          <LogOutSheet
+            unsent={unsent}
+            onStay={() => setAsking(null)}
+            onLeave={() => void leave(asking === 'everywhere')}
+          />
+        </Suspense>
+      )}
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband">
+          <span className="hidden max-w-40 truncate sm:inline">{me?.name}</span>
+          <span className="sm:hidden" aria-label={me?.name} role="img">
+            {me?.name
+              .split(' ')
+              .map((part) => part[0])
+              .join('')}
+          </span>
+          <span aria-hidden>▾</span>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content align="end" className="z-50 min-w-60 border-2 border-ink bg-sheet py-1 text-ink">
+            <DropdownMenu.Label className="fine px-4 py-2">
+              {me?.name}, {me?.role}
+            </DropdownMenu.Label>
+            <DropdownMenu.Item className={item} onSelect={() => callUp('anything')}>
+              <Keyboard aria-hidden size={18} />
+              Do anything{' '}
+              <span aria-hidden className="key ml-auto">
+                Ctrl K
+              </span>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={turn}>
+              <SunMoon aria-hidden size={18} />
+              Daylight or Cupboard
+            </DropdownMenu.Item>
+            {me?.role === 'lead' && (
+              <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}>
+                <Users aria-hidden size={18} />
+                People
+              </DropdownMenu.Item>
+            )}
+            <DropdownMenu.Item className={item} onSelect={() => callUp('password')}>
+              <KeyRound aria-hidden size={18} />
+              Change my password
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => ask(false)}>
+              <LogOut aria-hidden size={18} />
+              Log out
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={item} onSelect={() => ask(true)}>
+              <LogOut aria-hidden size={18} />
+              Log out everywhere
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
     </>
   )
 }

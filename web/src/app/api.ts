@@ -37,7 +37,8 @@ async function request(method: string, path: string, body?: unknown): Promise<Re
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
-      method, credentials: 'same-origin',
+      method,
+      credentials: 'same-origin',
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
     })
   } catch {
@@ -66,7 +67,9 @@ export function sendForm(path: string, form: FormData, onProgress: (share: numbe
     // fetch cannot tell how much of what it sends has gone.
     const request = new XMLHttpRequest()
     request.open('POST', `/api${path}`)
-    request.upload.addEventListener('progress', (event) => { if (event.lengthComputable) onProgress(event.loaded / event.total) })
+    request.upload.addEventListener('progress', (event) => {
+      if (event.lengthComputable) onProgress(event.loaded / event.total)
+    })
     request.addEventListener('error', () => reject(new ApiProblem(away)))
     request.addEventListener('load', () => {
       let said: unknown
@@ -76,7 +79,14 @@ export function sendForm(path: string, form: FormData, onProgress: (share: numbe
         said = undefined
       }
       if (request.status >= 200 && request.status < 300) resolve(said)
-      else reject(new ApiProblem(said && typeof said === 'object' ? (said as ProblemDocument) : { ...away, status: request.status >= 500 ? 0 : request.status }))
+      else
+        reject(
+          new ApiProblem(
+            said && typeof said === 'object'
+              ? (said as ProblemDocument)
+              : { ...away, status: request.status >= 500 ? 0 : request.status }
+          )
+        )
     })
     request.send(form)
   })

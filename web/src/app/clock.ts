@@ -12,12 +12,18 @@ export function holdClockAgainst(date: string | null, now = Date.now()): void {
   if (Number.isNaN(there)) return
   const aheadMs = Math.abs(now - there) > TOLERATED_MS ? now - there : null
   const known = useClock.getState().aheadMs
-  if ((known === null) !== (aheadMs === null) || Math.abs((known ?? 0) - (aheadMs ?? 0)) > TOLERATED_MS) useClock.setState({ aheadMs })
+  if ((known === null) !== (aheadMs === null) || Math.abs((known ?? 0) - (aheadMs ?? 0)) > TOLERATED_MS)
+    useClock.setState({ aheadMs })
 }
 
 /** How far a clock is off, as people say it. */
 export function offWords(aheadMs: number): string {
   const minutes = Math.round(Math.abs(aheadMs) / 60_000)
-  const [count, unit] = minutes < 120 ? [minutes, 'minute'] : minutes < 48 * 60 ? [Math.round(minutes / 60), 'hour'] : [Math.round(minutes / 1440), 'day']
+  const [count, unit] =
+    minutes < 120
+      ? [minutes, 'minute']
+      : minutes < 48 * 60
+        ? [Math.round(minutes / 60), 'hour']
+        : [Math.round(minutes / 1440), 'day']
   return `${count} ${unit}${count === 1 ? '' : 's'} ${aheadMs > 0 ? 'fast' : 'slow'}`
 }

@@ -16,7 +16,9 @@ function keep(key: string, value: unknown, otherwise: unknown): void {
   try {
     if (JSON.stringify(value) === JSON.stringify(otherwise)) sessionStorage.removeItem(PREFIX + key)
     else sessionStorage.setItem(PREFIX + key, JSON.stringify(value))
-  } catch { /* Where the browser keeps nothing, what is typed lives as long as the page. */ }
+  } catch {
+    /* Where the browser keeps nothing, what is typed lives as long as the page. */
+  }
 }
 
 /**
@@ -43,5 +45,7 @@ export const draftOf = { read, keep }
 export function forgetDrafts(): void {
   try {
     for (const key of Object.keys(sessionStorage)) if (key.startsWith(PREFIX)) sessionStorage.removeItem(key)
-  } catch { /* nothing is kept here */ }
+  } catch {
+    /* nothing is kept here */
+  }
 }

@@ -11,12 +11,14 @@ export function keepProgram(): void {
   if (begun || !import.meta.env.PROD || !('serviceWorker' in navigator)) return
   begun = true
   const workbox = new Workbox('/program-keeper.js')
-  workbox.addEventListener('waiting', () => useNewerProgram.setState({
-    load: () => {
-      workbox.addEventListener('controlling', () => location.reload())
-      workbox.messageSkipWaiting()
-    }
-  }))
+  workbox.addEventListener('waiting', () =>
+    useNewerProgram.setState({
+      load: () => {
+        workbox.addEventListener('controlling', () => location.reload())
+        workbox.messageSkipWaiting()
+      }
+    })
+  )
   // A browser that keeps nothing, in a private window for one, goes on without.
   workbox.register().catch(() => undefined)
 }

@@ -4,14 +4,20 @@ import { callUp, useCalledUp } from './called-up'
 import { useLight } from './light'
 
 /** The keys that work in every view, as the list of keys shows them. */
-export const everywhereKeys: readonly [string, string][] = [['Ctrl K', 'do anything, also while typing'], ['/', 'find a home'], ['t', 'Daylight or Cupboard'], ['?', 'these keys']]
+export const everywhereKeys: readonly [string, string][] = [
+  ['Ctrl K', 'do anything, also while typing'],
+  ['/', 'find a home'],
+  ['t', 'Daylight or Cupboard'],
+  ['?', 'these keys']
+]
 
 function isTyping(target: EventTarget | null): boolean {
   return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
 }
 
 // What is called up for the first time may still be on its way.
-const somethingCalledUp = () => useCalledUp.getState().what !== null || document.querySelector('[role="dialog"]') !== null
+const somethingCalledUp = () =>
+  useCalledUp.getState().what !== null || document.querySelector('[role="dialog"]') !== null
 
 /** Whether a key is meant as a key of the program: nobody is typing, and nothing lies over the view. */
 export function isPlainKey(event: KeyboardEvent): boolean {

@@ -2,7 +2,9 @@ import { create } from 'zustand'
 import { ApiProblem, ask } from './api'
 
 /** Somebody who waits for the password to be typed again: what is to be said, and how it ends. */
-export const usePasswordAgain = create<{ asking: { says: string; end: (typed: boolean) => void } | null }>(() => ({ asking: null }))
+export const usePasswordAgain = create<{ asking: { says: string; end: (typed: boolean) => void } | null }>(() => ({
+  asking: null
+}))
 
 /**
  * Does something that the server may want the password for again: then it is asked for, and the thing is done once more.
@@ -13,7 +15,9 @@ export async function withPassword<T>(work: () => Promise<T>): Promise<T> {
     return await work()
   } catch (error) {
     if (!(error instanceof ApiProblem) || !/:password-again$/.test(error.document.type)) throw error
-    const typed = await new Promise<boolean>((end) => usePasswordAgain.setState({ asking: { says: error.document.title, end } }))
+    const typed = await new Promise<boolean>((end) =>
+      usePasswordAgain.setState({ asking: { says: error.document.title, end } })
+    )
     usePasswordAgain.setState({ asking: null })
     if (!typed) throw error
     return work()
@@ -26,6 +30,10 @@ export async function typeAgain(password: string): Promise<string | null> {
     await ask('POST', '/session/again', { password })
     return null
   } catch (error) {
-    return error instanceof ApiProblem ? (error.status === 422 ? 'That is not your password; type it again.' : error.document.title) : 'The server cannot be reached just now.'
+    return error instanceof ApiProblem
+      ? error.status === 422
+        ? 'That is not your password; type it again.'
+        : error.document.title
+      : 'The server cannot be reached just now.'
   }
 }

@@ -2,7 +2,18 @@ import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
 import { Shell } from './Shell'
 
 function Lost() {
-  return <main className="mx-auto max-w-xl p-6"><h1 className="text-2xl">There is nothing at this address</h1><p className="mt-2">Go back to <a className="underline" href="/">your day</a>.</p></main>
+  return (
+    <main className="mx-auto max-w-xl p-6">
+      <h1 className="text-2xl">There is nothing at this address</h1>
+      <p className="mt-2">
+        Go back to{' '}
+        <a className="underline" href="/">
+          your day
+        </a>
+        .
+      </p>
+    </main>
+  )
 }
 
 function Fault() {
@@ -12,17 +23,31 @@ function Fault() {
       <h1 className="text-2xl">This page stopped working</h1>
       <p className="mt-2">What was typed is kept. Load the page again; if it happens twice, tell your lead.</p>
       <p className="fine mt-2">{error instanceof Error ? error.name : 'Unknown fault'}</p>
-      <button type="button" className="btn btn-plum mt-4" onClick={() => location.reload()}>Load again</button>
+      <button type="button" className="btn btn-plum mt-4" onClick={() => location.reload()}>
+        Load again
+      </button>
     </main>
   )
 }
 
 /** Every view, each loaded when it is first gone to. */
 export const router = createBrowserRouter([
-  { path: '/login', lazy: async () => ({ Component: (await import('./LogIn')).LogIn }), errorElement: <Fault />, HydrateFallback: () => null },
-  { path: '/pack', lazy: async () => ({ Component: (await import('../pack/PackPage')).PackPage }), errorElement: <Fault />, HydrateFallback: () => null },
   {
-    element: <Shell />, errorElement: <Fault />, HydrateFallback: () => null,
+    path: '/login',
+    lazy: async () => ({ Component: (await import('./LogIn')).LogIn }),
+    errorElement: <Fault />,
+    HydrateFallback: () => null
+  },
+  {
+    path: '/pack',
+    lazy: async () => ({ Component: (await import('../pack/PackPage')).PackPage }),
+    errorElement: <Fault />,
+    HydrateFallback: () => null
+  },
+  {
+    element: <Shell />,
+    errorElement: <Fault />,
+    HydrateFallback: () => null,
     children: [
       { path: '/', lazy: async () => ({ Component: (await import('../day/Day')).Day }) },
       { path: '/visit/new', lazy: async () => ({ Component: (await import('../day/NewVisit')).NewVisit }) },
@@ -32,18 +57,36 @@ export const router = createBrowserRouter([
       { path: '/check/:id', lazy: async () => ({ Component: (await import('../day/CheckPage')).CheckPage }) },
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
       { path: '/homes/:id', lazy: async () => ({ Component: (await import('../homes/Home')).Home }) },
-      { path: '/homes/:id/compare', lazy: async () => ({ Component: (await import('../homes/CompareVisits')).CompareVisits }) },
+      {
+        path: '/homes/:id/compare',
+        lazy: async () => ({ Component: (await import('../homes/CompareVisits')).CompareVisits })
+      },
       { path: '/people', lazy: async () => ({ Component: (await import('../people/PeoplePage')).PeoplePage }) },
       { path: '/review/:id', lazy: async () => ({ Component: (await import('../review/ReviewPage')).ReviewPage }) },
       { path: '/standard', lazy: async () => ({ Component: (await import('../standard/StandardView')).StandardView }) },
-      { path: '/standard/figures', lazy: async () => ({ Component: (await import('../standard/FiguresPage')).FiguresPage }) },
+      {
+        path: '/standard/figures',
+        lazy: async () => ({ Component: (await import('../standard/FiguresPage')).FiguresPage })
+      },
       { path: '/catalogue', lazy: async () => ({ Component: (await import('../catalogue/Catalogue')).Catalogue }) },
-      { path: '/catalogue/new/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
-      { path: '/catalogue/:id/edit', lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor }) },
-      { path: '/catalogue/:id/homes', lazy: async () => ({ Component: (await import('../advisory/AdvisoryPage')).AdvisoryPage }) },
+      {
+        path: '/catalogue/new/edit',
+        lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor })
+      },
+      {
+        path: '/catalogue/:id/edit',
+        lazy: async () => ({ Component: (await import('../catalogue/edit/ModelEditor')).ModelEditor })
+      },
+      {
+        path: '/catalogue/:id/homes',
+        lazy: async () => ({ Component: (await import('../advisory/AdvisoryPage')).AdvisoryPage })
+      },
       { path: '/catalogue/:id', lazy: async () => ({ Component: (await import('../catalogue/ModelView')).ModelView }) },
       { path: '/practice', lazy: async () => ({ Component: (await import('../practice/Practice')).Practice }) },
-      { path: '/practice/:house', lazy: async () => ({ Component: (await import('../practice/PracticeHouse')).PracticeHouse }) },
+      {
+        path: '/practice/:house',
+        lazy: async () => ({ Component: (await import('../practice/PracticeHouse')).PracticeHouse })
+      },
       { path: '/bench', lazy: async () => ({ Component: (await import('../bench/Bench')).Bench }) },
       { path: '/bench/:page', lazy: async () => ({ Component: (await import('../bench/Bench')).Bench }) },
       { path: '*', element: <Lost /> }

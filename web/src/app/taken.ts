@@ -41,6 +41,7 @@ export async function takenKeys(): Promise<string[]> {
 /** Puts away what is older than two weeks, or all of it. */
 export async function putAway(which: 'old' | 'all'): Promise<void> {
   await inStore(async (store) => {
-    for (const [key, copy] of await entries<string, Copy<unknown>>(store)) if (which === 'all' || copy.at < Date.now() - KEPT_MS) await del(key, store)
+    for (const [key, copy] of await entries<string, Copy<unknown>>(store))
+      if (which === 'all' || copy.at < Date.now() - KEPT_MS) await del(key, store)
   })
 }

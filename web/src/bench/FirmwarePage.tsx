@@ -10,23 +10,106 @@ export function FirmwarePage() {
   const { models } = useModels()
   const [id, setId] = useState('')
   const [current, setCurrent] = useState('')
-  const newest = [...new Map((models ?? []).map((model) => [model.id, model])).values()].filter(({ firmware }) => firmware.releases.length > 0)
+  const newest = [...new Map((models ?? []).map((model) => [model.id, model])).values()].filter(
+    ({ firmware }) => firmware.releases.length > 0
+  )
   const model = newest.find((one) => one.id === id) ?? newest[0]
   const version = current || model?.firmware.releases[0]?.version || ''
   let found: ReturnType<typeof firmwarePath> | null = null
   let problem: string | null = versionProblem(version)
-  try { if (model && !problem) found = firmwarePath({ current: version, minimum: model.firmware.minimum, releases: model.firmware.releases.map(({ version: one, needs, withdrawn }) => ({ version: one, withdrawn, ...(needs === undefined ? {} : { needs }) })) }) } catch (error) { problem = error instanceof Refusal ? error.problems.map(({ message }) => message).join('; ') : 'is no version' }
+  try {
+    if (model && !problem)
+      found = firmwarePath({
+        current: version,
+        minimum: model.firmware.minimum,
+        releases: model.firmware.releases.map(({ version: one, needs, withdrawn }) => ({
+          version: one,
+          withdrawn,
+          ...(needs === undefined ? {} : { needs })
+        }))
+      })
+  } catch (error) {
+    problem = error instanceof Refusal ? error.problems.map(({ message }) => message).join('; ') : 'is no version'
+  }
   const { installMin } = model?.firmware ?? {}
   return (
-    <BenchPage title="Firmware path" source="The fewest installs to the newest release that is not withdrawn; an install never goes back, and a release installs from the version it needs or a newer one. Versions are compared part by part."
-      inputs={<>
-        <label className="label">Model<select className="box mt-1 font-normal" value={model?.id ?? ''} onChange={(event) => { setId(event.target.value); setCurrent('') }}>{newest.map((one) => <option key={one.id} value={one.id}>{one.maker} {one.name}</option>)}</select></label>
-        <label className="label">Runs now<input className="box exact mt-1 font-normal" autoComplete="off" value={version} onChange={(event) => setCurrent(event.target.value)} />{problem && <span role="alert" className="block">Runs now: {problem}</span>}</label>
-      </>}
-      result={found && model ? <>
-        <BigFigure value={String(found.path.length)} unit={found.path.length === 1 ? 'install' : 'installs'} words={found.path.length ? `${version} → ${found.path.join(' → ')}${installMin ? `, usually ${installMin.usual * found.path.length} min, at most ${installMin.most * found.path.length} min` : ''}` : 'It runs the newest that it can come to.'} />
-        <p className="mt-2 font-bold">{found.reachesMinimum ? `At or above the approved minimum ${model.firmware.minimum}.` : `It does not come to the approved minimum ${model.firmware.minimum}: no path leads there.`}</p>
-        <ul className="mt-3 divide-y divide-rule border-y border-rule text-sm">{model.firmware.releases.map((release) => <li key={release.version} className="flex flex-wrap gap-x-4 py-1.5"><b className="exact w-24">{release.version}</b><span>{release.date}</span><span className="text-soft">{[release.needs ? `from ${release.needs} on` : '', release.withdrawn ? 'withdrawn' : '', release.fixesHole ? 'fixes a hole' : ''].filter(Boolean).join(', ')}</span></li>)}</ul>
-      </> : <p className="text-soft">{models ? '' : 'Loading the catalogue …'}</p>} />
+    <BenchPage
+      title="Firmware path"
+      source="The fewest installs to the newest release that is not withdrawn; an install never goes back, and a release installs from the version it needs or a newer one. Versions are compared part by part."
+      inputs={
+        <>
+          <label className="label">
+            Model
+            <select
+              className="box mt-1 font-normal"
+              value={model?.id ?? ''}
+              onChange={(event) => {
+                setId(event.target.value)
+                setCurrent('')
+              }}
+            >
+              {newest.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.maker} {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <label className="label">
+            Runs now
+            <input
+              className="box exact mt-1 font-normal"
+              autoComplete="off"
+              value={version}
+              onChange={(event) => setCurrent(event.target.value)}
+            />
+            {problem && (
+              <span role="alert" className="block">
+                Runs now: {problem}
+              </span>
+            )}
+          </label>
+        </>
+      }
+      result={
+        found && model ? (
+          <>
+            <BigFigure
+              value={String(found.path.length)}
+              unit={found.path.length === 1 ? 'install' : 'installs'}
+              words={
+                found.path.length
+                  ? `${version} → ${found.path.join(' → ')}${installMin ? `, usually ${installMin.usual * found.path.length} min, at most ${installMin.most * found.path.length} min` : ''}`
+                  : 'It runs the newest that it can come to.'
+              }
+            />
+            <p className="mt-2 font-bold">
+              {found.reachesMinimum
+                ? `At or above the approved minimum ${model.firmware.minimum}.`
+                : `It does not come to the approved minimum ${model.firmware.minimum}: no path leads there.`}
+            </p>
+            <ul className="mt-3 divide-y divide-rule border-y border-rule text-sm">
+              {model.firmware.releases.map((release) => (
+                <li key={release.version} className="flex flex-wrap gap-x-4 py-1.5">
+                  <b className="exact w-24">{release.version}</b>
+                  <span>{release.date}</span>
+                  <span className="text-soft">
+                    {[
+                      release.needs ? `from ${release.needs} on` : '',
+                      release.withdrawn ? 'withdrawn' : '',
+                      release.fixesHole ? 'fixes a hole' : ''
+                    ]
+                      .filter(Boolean)
+                      .join(', ')}
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </>
+        ) : (
+          <p className="text-soft">{models ? '' : 'Loading the catalogue …'}</p>
+        )
+      }
+    />
   )
 }

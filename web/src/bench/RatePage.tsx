@@ -17,22 +17,75 @@ export function RatePage() {
   const [dbm, many] = [readNumber(typed), readNumber(streams)]
   const wrongDbm = dbm >= -110 && dbm <= 0 ? null : 'must be from -110 to 0 dBm: signals are below zero'
   const wrongStreams = Number.isInteger(many) && many >= 1 && many <= 8 ? null : 'must be a whole number from 1 to 8'
-  const at = (widthMHz: (typeof widths)[number]) => linkRate({ rssiDbm: dbm, widthMHz, streams: many, guardIntervalUs: Number(guard) as 0.8 })
+  const at = (widthMHz: (typeof widths)[number]) =>
+    linkRate({ rssiDbm: dbm, widthMHz, streams: many, guardIntervalUs: Number(guard) as 0.8 })
   const right = !wrongDbm && !wrongStreams
   const most = right ? Math.max(1, ...widths.map((one) => at(one).phyMbps)) : 1
   const chosen = right ? at(Number(width) as 20) : null
   return (
-    <BenchPage title="What a signal carries" source="IEEE 802.11ax: the highest scheme whose least signal is reached, 3 dB more for each doubling of the width. About 60 % of the rate on the air arrives."
-      inputs={<>
-        <NumberBox label="Signal" unit="dBm" value={typed} onChange={setTyped} problem={wrongDbm} />
-        <SelectBox label="Width" value={width} options={widths.map((one) => ({ value: `${one}` as Width, words: `${one} MHz` }))} onChange={setWidth} />
-        <NumberBox label="Streams" unit="" value={streams} onChange={setStreams} problem={wrongStreams} />
-        <SelectBox label="Guard interval" value={guard} options={guards.map((value) => ({ value, words: `${value} µs` }))} onChange={setGuard} />
-      </>}
-      result={chosen ? <BigFigure value={chosen.phyMbps.toFixed(0)} unit="Mbit/s on the air" words={chosen.mcs === null ? 'No rate holds: nearer, or a narrower channel.' : `scheme ${chosen.mcs}; about ${(chosen.phyMbps * ARRIVES).toFixed(0)} Mbit/s arrive.`} /> : <p className="text-soft">Mend what is wrong on the left.</p>}>
+    <BenchPage
+      title="What a signal carries"
+      source="IEEE 802.11ax: the highest scheme whose least signal is reached, 3 dB more for each doubling of the width. About 60 % of the rate on the air arrives."
+      inputs={
+        <>
+          <NumberBox label="Signal" unit="dBm" value={typed} onChange={setTyped} problem={wrongDbm} />
+          <SelectBox
+            label="Width"
+            value={width}
+            options={widths.map((one) => ({ value: `${one}` as Width, words: `${one} MHz` }))}
+            onChange={setWidth}
+          />
+          <NumberBox label="Streams" unit="" value={streams} onChange={setStreams} problem={wrongStreams} />
+          <SelectBox
+            label="Guard interval"
+            value={guard}
+            options={guards.map((value) => ({ value, words: `${value} µs` }))}
+            onChange={setGuard}
+          />
+        </>
+      }
+      result={
+        chosen ? (
+          <BigFigure
+            value={chosen.phyMbps.toFixed(0)}
+            unit="Mbit/s on the air"
+            words={
+              chosen.mcs === null
+                ? 'No rate holds: nearer, or a narrower channel.'
+                : `scheme ${chosen.mcs}; about ${(chosen.phyMbps * ARRIVES).toFixed(0)} Mbit/s arrive.`
+            }
+          />
+        ) : (
+          <p className="text-soft">Mend what is wrong on the left.</p>
+        )
+      }
+    >
       {right && (
-        <table className="mt-4 w-full text-sm"><caption className="label pb-1 text-left">Wider is faster only while the signal lasts</caption>
-          <tbody>{widths.map((one) => { const rate = at(one); return <tr key={one} className="border-t border-rule"><th scope="row" className="w-24 py-1.5 text-left font-normal">{one} MHz</th><td className="exact w-32 text-right">{rate.mcs === null ? 'none holds' : `${rate.phyMbps.toFixed(0)} Mbit/s`}</td><td className="pl-3"><span aria-hidden className="block h-4 bg-well"><span className={`block h-4 ${String(one) === width ? 'bg-plum' : 'bg-soft'}`} style={{ width: `${(rate.phyMbps / most) * 100}%` }} /></span></td></tr> })}</tbody>
+        <table className="mt-4 w-full text-sm">
+          <caption className="label pb-1 text-left">Wider is faster only while the signal lasts</caption>
+          <tbody>
+            {widths.map((one) => {
+              const rate = at(one)
+              return (
+                <tr key={one} className="border-t border-rule">
+                  <th scope="row" className="w-24 py-1.5 text-left font-normal">
+                    {one} MHz
+                  </th>
+                  <td className="exact w-32 text-right">
+                    {rate.mcs === null ? 'none holds' : `${rate.phyMbps.toFixed(0)} Mbit/s`}
+                  </td>
+                  <td className="pl-3">
+                    <span aria-hidden className="block h-4 bg-well">
+                      <span
+                        className={`block h-4 ${String(one) === width ? 'bg-plum' : 'bg-soft'}`}
+                        style={{ width: `${(rate.phyMbps / most) * 100}%` }}
+                      />
+                    </span>
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
         </table>
       )}
     </BenchPage>

@@ -15,35 +15,109 @@ export function Catalogue() {
   const role = search.get('role') ?? ''
   const lead = useSession((state) => state.me?.role === 'lead')
   const [importing, setImporting] = useState(false)
-  useEffect(() => { document.title = 'Catalogue · Pasado' }, [])
+  useEffect(() => {
+    document.title = 'Catalogue · Pasado'
+  }, [])
   const newest = [...newestModels(models ?? []).values()].sort(byMaker)
-  const found = newest.filter((model) => `${model.maker} ${model.name} ${model.family ?? ''}`.toLowerCase().includes(wanted.toLowerCase()) && (role === '' || model.roles.some((one) => one === role)))
-  const set = (key: string, value: string) => setSearch((before) => { if (value) before.set(key, value); else before.delete(key); return before }, { replace: true })
+  const found = newest.filter(
+    (model) =>
+      `${model.maker} ${model.name} ${model.family ?? ''}`.toLowerCase().includes(wanted.toLowerCase()) &&
+      (role === '' || model.roles.some((one) => one === role))
+  )
+  const set = (key: string, value: string) =>
+    setSearch(
+      (before) => {
+        if (value) before.set(key, value)
+        else before.delete(key)
+        return before
+      },
+      { replace: true }
+    )
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-2xl">Catalogue</h1>
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn" disabled={!models} onClick={() => saveJson('pasado-catalogue.json', { format: 'pasado.catalogue/1', models })}>Save all as JSON</button>
+          <button
+            type="button"
+            className="btn"
+            disabled={!models}
+            onClick={() => saveJson('pasado-catalogue.json', { format: 'pasado.catalogue/1', models })}
+          >
+            Save all as JSON
+          </button>
           <ImportModel open={importing} onOpen={setImporting} onDone={reload} />
-          {lead && <Link className="btn" to="/catalogue/new/edit">New model</Link>}
+          {lead && (
+            <Link className="btn" to="/catalogue/new/edit">
+              New model
+            </Link>
+          )}
         </div>
       </div>
       <div className="mt-3 grid gap-3 sm:grid-cols-[2fr_1fr]">
-        <div><label className="label" htmlFor="model">Find a model</label><input id="model" type="search" className="box mt-1" placeholder="maker, name or family" value={wanted} onChange={(event) => set('q', event.target.value)} /></div>
-        <div><label className="label" htmlFor="role">Can be</label><select id="role" className="box mt-1" value={role} onChange={(event) => set('role', event.target.value)}><option value="">anything</option>{roles.map((one) => <option key={one} value={one}>{one.replace('-', ' ')}</option>)}</select></div>
+        <div>
+          <label className="label" htmlFor="model">
+            Find a model
+          </label>
+          <input
+            id="model"
+            type="search"
+            className="box mt-1"
+            placeholder="maker, name or family"
+            value={wanted}
+            onChange={(event) => set('q', event.target.value)}
+          />
+        </div>
+        <div>
+          <label className="label" htmlFor="role">
+            Can be
+          </label>
+          <select id="role" className="box mt-1" value={role} onChange={(event) => set('role', event.target.value)}>
+            <option value="">anything</option>
+            {roles.map((one) => (
+              <option key={one} value={one}>
+                {one.replace('-', ' ')}
+              </option>
+            ))}
+          </select>
+        </div>
       </div>
-      {problem && <p role="alert" className="mt-3 font-bold">{problem}</p>}
-      {models === null && !problem && <p className="mt-3 text-soft" role="status">Loading the catalogue …</p>}
+      {problem && (
+        <p role="alert" className="mt-3 font-bold">
+          {problem}
+        </p>
+      )}
+      {models === null && !problem && (
+        <p className="mt-3 text-soft" role="status">
+          Loading the catalogue …
+        </p>
+      )}
       <ul className="mt-4 grid gap-3 sm:grid-cols-2 xl:grid-cols-3" aria-label="Models">
         {found.map((model) => {
           const good = model.states.find((state) => state.good)
           return (
             <li key={model.id}>
               <Link to={`/catalogue/${model.id}`} className="paper flex h-full flex-col gap-2 p-4 hover:bg-well">
-                <span className="flex items-baseline justify-between gap-2"><b className="text-lg">{model.maker} {model.name}</b><span className="fine">{retired.has(model.id) ? <b>no longer offered</b> : `version ${model.version}`}</span></span>
-                <span className="fine">{model.roles.map((one) => one.replace('-', ' ')).join(', ')}{model.mesh ? ` · mesh of ${model.mesh.members ?? 'any number'}` : ''}</span>
-                {good && <span className="mt-auto flex flex-wrap items-center gap-2">{good.lamps.map((look) => <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={24} />)}<span className="text-sm">{good.meaning}</span></span>}
+                <span className="flex items-baseline justify-between gap-2">
+                  <b className="text-lg">
+                    {model.maker} {model.name}
+                  </b>
+                  <span className="fine">
+                    {retired.has(model.id) ? <b>no longer offered</b> : `version ${model.version}`}
+                  </span>
+                </span>
+                <span className="fine">
+                  {model.roles.map((one) => one.replace('-', ' ')).join(', ')}
+                  {model.mesh ? ` · mesh of ${model.mesh.members ?? 'any number'}` : ''}
+                </span>
+                {good && (
+                  <span className="mt-auto flex flex-wrap items-center gap-2">
+                    {good.lamps.map((look) => (
+                      <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={24} />
+                    ))}
+                    <span className="text-sm">{good.meaning}</span>
+                  </span>
+                )}
               </Link>
             </li>
           )

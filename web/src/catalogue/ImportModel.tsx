@@ -16,17 +16,30 @@ export function modelsInText(text: string): { models: Model[]; faults: string[] 
     return { models: [], faults: ['It is not well-formed JSON; it may have been cut short.'] }
   }
   const many = String((raw as { format?: unknown } | null)?.format ?? '').startsWith('pasado.catalogue/')
-  const checked = many ? catalogueFile.safeParse(raw, { reportInput: true }) : modelSchema.safeParse(raw, { reportInput: true })
-  if (!checked.success) return { models: [], faults: problemsOf(checked.error).map(({ path, message }) => `${pathText(path)} ${message}`) }
+  const checked = many
+    ? catalogueFile.safeParse(raw, { reportInput: true })
+    : modelSchema.safeParse(raw, { reportInput: true })
+  if (!checked.success)
+    return { models: [], faults: problemsOf(checked.error).map(({ path, message }) => `${pathText(path)} ${message}`) }
   const models = 'models' in checked.data ? checked.data.models : [checked.data]
-  const faults = models.flatMap((model, at) => modelFaultsOf(model).map(({ path, message }) => `${pathText(many ? ['models', at, ...path] : path)}: ${message}`))
+  const faults = models.flatMap((model, at) =>
+    modelFaultsOf(model).map(({ path, message }) => `${pathText(many ? ['models', at, ...path] : path)}: ${message}`)
+  )
   return { models, faults }
 }
 
 const MOST_SHOWN = 12
 
 /** A lead takes models in from JSON, with the validator's findings at once. */
-export function ImportModel({ open, onOpen, onDone }: { open: boolean; onOpen: (open: boolean) => void; onDone: () => void }) {
+export function ImportModel({
+  open,
+  onOpen,
+  onDone
+}: {
+  open: boolean
+  onOpen: (open: boolean) => void
+  onDone: () => void
+}) {
   const lead = useSession((state) => state.me?.role === 'lead')
   const [text, setText] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
@@ -34,13 +47,21 @@ export function ImportModel({ open, onOpen, onDone }: { open: boolean; onOpen: (
   const inputId = useId()
   if (!lead) return null
   const { models, faults } = text.trim() ? modelsInText(text) : { models: [], faults: [] }
-  const change = (to: string) => { setText(to); setProblem(null); setSaid(null) }
+  const change = (to: string) => {
+    setText(to)
+    setProblem(null)
+    setSaid(null)
+  }
   const publish = async (event: React.FormEvent) => {
     event.preventDefault()
     try {
-      const { published, known } = await ask<{ published: string[]; known: number }>('POST', '/models/import', { catalogue: { format: 'pasado.catalogue/1', models } })
+      const { published, known } = await ask<{ published: string[]; known: number }>('POST', '/models/import', {
+        catalogue: { format: 'pasado.catalogue/1', models }
+      })
       setText('')
-      setSaid(`${published.length ? `Published: ${published.map((one) => one.replace('@', ', version ')).join('; ')}.` : 'Nothing new in it.'}${known ? ` ${known} ${known === 1 ? 'was' : 'were'} here already.` : ''}`)
+      setSaid(
+        `${published.length ? `Published: ${published.map((one) => one.replace('@', ', version ')).join('; ')}.` : 'Nothing new in it.'}${known ? ` ${known} ${known === 1 ? 'was' : 'were'} here already.` : ''}`
+      )
       onDone()
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be published; try again.')
@@ -48,18 +69,66 @@ export function ImportModel({ open, onOpen, onDone }: { open: boolean; onOpen: (
   }
   return (
     <>
-      <button type="button" className="btn" onClick={() => onOpen(true)}>Take in models</button>
-      <Sheet open={open} onClose={() => onOpen(false)} title="Take in models" says="From JSON: one, pasado.model/1, or many, pasado.catalogue/1. Versions that are here already are left as they are; open visits keep theirs." wide>
+      <button type="button" className="btn" onClick={() => onOpen(true)}>
+        Take in models
+      </button>
+      <Sheet
+        open={open}
+        onClose={() => onOpen(false)}
+        title="Take in models"
+        says="From JSON: one, pasado.model/1, or many, pasado.catalogue/1. Versions that are here already are left as they are; open visits keep theirs."
+        wide
+      >
         <form onSubmit={(event) => void publish(event)} className="flex flex-col gap-3">
-          <div><label className="label" htmlFor={inputId}>The models as JSON</label><textarea id={inputId} className="box exact mt-1 min-h-72 text-sm" spellCheck={false} value={text} onChange={(event) => change(event.target.value)} /></div>
-          <input type="file" accept="application/json,.json" aria-label="Or choose a file" onChange={(event) => void event.target.files?.[0]?.text().then(change)} />
-          <div aria-live="polite">
-            {faults.length > 0 && <ul className="bg-inv p-3 text-sm text-oninv">{faults.slice(0, MOST_SHOWN).map((one) => <li key={one}>{one}</li>)}{faults.length > MOST_SHOWN && <li>… and {faults.length - MOST_SHOWN} more</li>}</ul>}
-            {models.length > 0 && faults.length === 0 && <p>{models.length === 1 ? `${models[0]!.maker} ${models[0]!.name}, version ${models[0]!.version}` : `${models.length} models`}: nothing is wrong with {models.length === 1 ? 'it' : 'them'}.</p>}
-            {said && <p role="status" className="font-bold">{said}</p>}
+          <div>
+            <label className="label" htmlFor={inputId}>
+              The models as JSON
+            </label>
+            <textarea
+              id={inputId}
+              className="box exact mt-1 min-h-72 text-sm"
+              spellCheck={false}
+              value={text}
+              onChange={(event) => change(event.target.value)}
+            />
           </div>
-          {problem && <p role="alert" className="font-bold">{problem}</p>}
-          <button type="submit" className="btn btn-plum" disabled={models.length === 0 || faults.length > 0}>Publish {models.length > 1 ? 'them' : 'it'}</button>
+          <input
+            type="file"
+            accept="application/json,.json"
+            aria-label="Or choose a file"
+            onChange={(event) => void event.target.files?.[0]?.text().then(change)}
+          />
+          <div aria-live="polite">
+            {faults.length > 0 && (
+              <ul className="bg-inv p-3 text-sm text-oninv">
+                {faults.slice(0, MOST_SHOWN).map((one) => (
+                  <li key={one}>{one}</li>
+                ))}
+                {faults.length > MOST_SHOWN && <li>… and {faults.length - MOST_SHOWN} more</li>}
+              </ul>
+            )}
+            {models.length > 0 && faults.length === 0 && (
+              <p>
+                {models.length === 1
+                  ? `${models[0]!.maker} ${models[0]!.name}, version ${models[0]!.version}`
+                  : `${models.length} models`}
+                : nothing is wrong with {models.length === 1 ? 'it' : 'them'}.
+              </p>
+            )}
+            {said && (
+              <p role="status" className="font-bold">
+                {said}
+              </p>
+            )}
+          </div>
+          {problem && (
+            <p role="alert" className="font-bold">
+              {problem}
+            </p>
+          )}
+          <button type="submit" className="btn btn-plum" disabled={models.length === 0 || faults.length > 0}>
+            Publish {models.length > 1 ? 'them' : 'it'}
+          </button>
         </form>
       </Sheet>
     </>

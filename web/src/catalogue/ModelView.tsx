@@ -20,30 +20,109 @@ export function ModelView() {
   const versions = (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)
   const [version, setVersion] = useState<number | null>(null)
   const model = versions.find((one) => one.version === version) ?? versions[0]
-  useEffect(() => { if (model) document.title = `${model.maker} ${model.name} · Pasado` }, [model])
+  useEffect(() => {
+    if (model) document.title = `${model.maker} ${model.name} · Pasado`
+  }, [model])
   const offer = async (of: string, offered: boolean) => {
-    try { await ask('POST', `/models/${of}/offered`, { offered }); setRefused(null); reload() } catch (error) { setRefused(error instanceof ApiProblem ? error.words : 'It could not be changed; try again.') }
+    try {
+      await ask('POST', `/models/${of}/offered`, { offered })
+      setRefused(null)
+      reload()
+    } catch (error) {
+      setRefused(error instanceof ApiProblem ? error.words : 'It could not be changed; try again.')
+    }
   }
-  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
-  if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
-  if (!model) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
+  if (problem)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+      </main>
+    )
+  if (models === null)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Loading the model …
+      </p>
+    )
+  if (!model)
+    return (
+      <main className="p-6">
+        <p>
+          The catalogue has no such model.{' '}
+          <Link className="underline" to="/catalogue">
+            Back to the catalogue
+          </Link>
+        </p>
+      </main>
+    )
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <div><h1 className="text-2xl">{model.maker} {model.name}</h1><p className="text-soft">{model.roles.map((one) => one.replace('-', ' ')).join(', ')}{model.family ? ` · family ${model.family}` : ''}{model.mesh ? ` · at most ${model.mesh.members ?? 'any number of'} members, ${model.mesh.hops} hops` : ''}</p></div>
+        <div>
+          <h1 className="text-2xl">
+            {model.maker} {model.name}
+          </h1>
+          <p className="text-soft">
+            {model.roles.map((one) => one.replace('-', ' ')).join(', ')}
+            {model.family ? ` · family ${model.family}` : ''}
+            {model.mesh ? ` · at most ${model.mesh.members ?? 'any number of'} members, ${model.mesh.hops} hops` : ''}
+          </p>
+        </div>
         <div className="flex flex-wrap items-end gap-2">
-          {versions.length > 1 && <div><label className="label" htmlFor="version">Version</label><select id="version" className="box mt-1" value={model.version} onChange={(event) => setVersion(Number(event.target.value))}>{versions.map((one) => <option key={one.version} value={one.version}>{one.version}</option>)}</select></div>}
-          <button type="button" className="btn" onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>Save as JSON</button>
-          {lead && <button type="button" className="btn" onClick={() => void offer(model.id, retired.has(model.id))}>{retired.has(model.id) ? 'Offer it again' : 'Offer it no longer'}</button>}
-          {lead && <Link className="btn" to={`/catalogue/${model.id}/edit`}>Edit</Link>}
+          {versions.length > 1 && (
+            <div>
+              <label className="label" htmlFor="version">
+                Version
+              </label>
+              <select
+                id="version"
+                className="box mt-1"
+                value={model.version}
+                onChange={(event) => setVersion(Number(event.target.value))}
+              >
+                {versions.map((one) => (
+                  <option key={one.version} value={one.version}>
+                    {one.version}
+                  </option>
+                ))}
+              </select>
+            </div>
+          )}
+          <button type="button" className="btn" onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>
+            Save as JSON
+          </button>
+          {lead && (
+            <button type="button" className="btn" onClick={() => void offer(model.id, retired.has(model.id))}>
+              {retired.has(model.id) ? 'Offer it again' : 'Offer it no longer'}
+            </button>
+          )}
+          {lead && (
+            <Link className="btn" to={`/catalogue/${model.id}/edit`}>
+              Edit
+            </Link>
+          )}
         </div>
       </div>
-      {retired.has(model.id) && <p role="note" className="mt-3 border-l-4 border-plum bg-well p-3"><b>No longer offered.</b> Nobody chooses it for a visit any more; homes that have one keep it, with all that is known of it.</p>}
-      {refused && <p role="alert" className="mt-3 font-bold">{refused}</p>}
+      {retired.has(model.id) && (
+        <p role="note" className="mt-3 border-l-4 border-plum bg-well p-3">
+          <b>No longer offered.</b> Nobody chooses it for a visit any more; homes that have one keep it, with all that
+          is known of it.
+        </p>
+      )}
+      {refused && (
+        <p role="alert" className="mt-3 font-bold">
+          {refused}
+        </p>
+      )}
       <Acting key={`${model.id}@${model.version}`} model={model} />
       <div className="mt-6 grid gap-6 lg:grid-cols-2">
         <Methods model={model} />
-        <div className="flex flex-col gap-6"><Contents model={model} /><Firmware model={model} /></div>
+        <div className="flex flex-col gap-6">
+          <Contents model={model} />
+          <Firmware model={model} />
+        </div>
       </div>
     </main>
   )
@@ -58,8 +137,13 @@ function Acting({ model }: { model: Model }) {
         <UnitFront model={model} state={state} />
         <UnitBack model={model} />
         <div className="mt-3" aria-live="polite">
-          <p><b>{state.meaning}.</b> {sightingWords(state.lamps, model.lamps.length > 1)}</p>
-          <p className="mt-1">{state.action}.{state.usualMin !== undefined && ` Usually ${state.usualMin} min.`}{state.maxMin !== undefined && ` At most ${state.maxMin} min.`}</p>
+          <p>
+            <b>{state.meaning}.</b> {sightingWords(state.lamps, model.lamps.length > 1)}
+          </p>
+          <p className="mt-1">
+            {state.action}.{state.usualMin !== undefined && ` Usually ${state.usualMin} min.`}
+            {state.maxMin !== undefined && ` At most ${state.maxMin} min.`}
+          </p>
           <p className="fine mt-1">{state.good ? 'A good state: it can stay like this.' : 'Not a good state.'}</p>
         </div>
       </div>
@@ -75,11 +159,41 @@ function Methods({ model }: { model: Model }) {
       {model.methods.map((method) => (
         <details key={method.id} className="mt-2 border-t border-rule pt-2" open={model.methods.length === 1}>
           <summary className="min-h-11 py-1 font-bold">{method.name}</summary>
-          {method.needs.length > 0 && <p className="fine">Needs {method.needs.map((need) => methodNeeds[need as MethodNeed]).join('; ')}.</p>}
-          <ol className="mt-1 list-decimal pl-6">{method.steps.map((step, at) => <li key={at} className="py-1">{step.do}{step.expect && <span className="fine"> → {model.states.find(({ state }) => state === step.expect)?.meaning}</span>}{step.wait && <span className="fine">, {step.wait.leastMin} to {step.wait.mostMin} min</span>}</li>)}</ol>
+          {method.needs.length > 0 && (
+            <p className="fine">Needs {method.needs.map((need) => methodNeeds[need as MethodNeed]).join('; ')}.</p>
+          )}
+          <ol className="mt-1 list-decimal pl-6">
+            {method.steps.map((step, at) => (
+              <li key={at} className="py-1">
+                {step.do}
+                {step.expect && (
+                  <span className="fine"> → {model.states.find(({ state }) => state === step.expect)?.meaning}</span>
+                )}
+                {step.wait && (
+                  <span className="fine">
+                    , {step.wait.leastMin} to {step.wait.mostMin} min
+                  </span>
+                )}
+              </li>
+            ))}
+          </ol>
         </details>
       ))}
-      {model.buttons.length > 0 && <><h2 className="mt-5 text-lg">Buttons</h2><ul className="mt-1">{model.buttons.flatMap((button) => button.presses.map((press) => <li key={button.id + press.leastS} className="py-0.5"><b>{button.name}</b>, {press.leastS}{press.mostS === null ? ' s or longer' : ` to ${press.mostS} s`}: {press.does}</li>))}</ul></>}
+      {model.buttons.length > 0 && (
+        <>
+          <h2 className="mt-5 text-lg">Buttons</h2>
+          <ul className="mt-1">
+            {model.buttons.flatMap((button) =>
+              button.presses.map((press) => (
+                <li key={button.id + press.leastS} className="py-0.5">
+                  <b>{button.name}</b>, {press.leastS}
+                  {press.mostS === null ? ' s or longer' : ` to ${press.mostS} s`}: {press.does}
+                </li>
+              ))
+            )}
+          </ul>
+        </>
+      )}
     </section>
   )
 }
@@ -88,11 +202,35 @@ function Contents({ model }: { model: Model }) {
   return (
     <section aria-label="Contents of the box">
       <h2 className="text-lg">In the box</h2>
-      {boxesOf(model).map((box) => <div key={box.id}>{(model.kits?.length ?? 0) > 0 && <h3 className="label mt-1">{box.id === singleBox ? 'Single' : box.name}</h3>}<ul className="mt-1 list-disc pl-5">{box.items.map(({ item, count }) => <li key={item}>{count} × {item}</li>)}</ul></div>)}
-      {model.power && <p className="mt-1">Adapter: {model.power.plug}, {model.power.volts} V, {model.power.amps} A.</p>}
+      {boxesOf(model).map((box) => (
+        <div key={box.id}>
+          {(model.kits?.length ?? 0) > 0 && (
+            <h3 className="label mt-1">{box.id === singleBox ? 'Single' : box.name}</h3>
+          )}
+          <ul className="mt-1 list-disc pl-5">
+            {box.items.map(({ item, count }) => (
+              <li key={item}>
+                {count} × {item}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
+      {model.power && (
+        <p className="mt-1">
+          Adapter: {model.power.plug}, {model.power.volts} V, {model.power.amps} A.
+        </p>
+      )}
       {model.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
-      <p className="fine mt-2">On its label: {model.label.map((one) => labelFieldWords[one].toLowerCase()).join(', ')}.</p>
-      {model.masks?.serial && <p className="fine">Its serial looks like <span className="exact">{model.masks.serial}</span> (9 a digit, A a capital, X either, C either without look-alikes).</p>}
+      <p className="fine mt-2">
+        On its label: {model.label.map((one) => labelFieldWords[one].toLowerCase()).join(', ')}.
+      </p>
+      {model.masks?.serial && (
+        <p className="fine">
+          Its serial looks like <span className="exact">{model.masks.serial}</span> (9 a digit, A a capital, X either, C
+          either without look-alikes).
+        </p>
+      )}
       {model.powerBudgetW !== undefined && <p className="mt-1">All powered ports together: {model.powerBudgetW} W.</p>}
     </section>
   )
@@ -100,17 +238,49 @@ function Contents({ model }: { model: Model }) {
 
 function Firmware({ model }: { model: Model }) {
   const { minimum, releases } = model.firmware
-  if (releases.length === 0) return <section aria-label="Firmware"><h2 className="text-lg">Firmware</h2><p>It has none to update.</p></section>
+  if (releases.length === 0)
+    return (
+      <section aria-label="Firmware">
+        <h2 className="text-lg">Firmware</h2>
+        <p>It has none to update.</p>
+      </section>
+    )
   return (
     <section aria-label="Firmware">
       <h2 className="text-lg">Firmware</h2>
       <table className="mt-1 w-full text-left">
-        <thead className="fine"><tr><th className="py-1 font-normal">Version</th><th className="font-normal">Of</th><th className="font-normal">Installs from</th><th className="font-normal">Remarks</th></tr></thead>
-        <tbody>{releases.toReversed().map((release) => (
-          <tr key={release.version} className="border-t border-rule"><td className="exact py-1">{release.version}</td><td>{release.date}</td><td className="exact">{release.needs ?? 'any'}</td><td>{[release.withdrawn ? 'withdrawn' : '', release.fixesHole ? 'fixes a hole' : '', release.version === minimum ? 'least approved' : ''].filter(Boolean).join(', ')}</td></tr>
-        ))}</tbody>
+        <thead className="fine">
+          <tr>
+            <th className="py-1 font-normal">Version</th>
+            <th className="font-normal">Of</th>
+            <th className="font-normal">Installs from</th>
+            <th className="font-normal">Remarks</th>
+          </tr>
+        </thead>
+        <tbody>
+          {releases.toReversed().map((release) => (
+            <tr key={release.version} className="border-t border-rule">
+              <td className="exact py-1">{release.version}</td>
+              <td>{release.date}</td>
+              <td className="exact">{release.needs ?? 'any'}</td>
+              <td>
+                {[
+                  release.withdrawn ? 'withdrawn' : '',
+                  release.fixesHole ? 'fixes a hole' : '',
+                  release.version === minimum ? 'least approved' : ''
+                ]
+                  .filter(Boolean)
+                  .join(', ')}
+              </td>
+            </tr>
+          ))}
+        </tbody>
       </table>
-      <p className="mt-2"><Link className="underline" to={`/catalogue/${model.id}/homes`}>Which homes run which version</Link></p>
+      <p className="mt-2">
+        <Link className="underline" to={`/catalogue/${model.id}/homes`}>
+          Which homes run which version
+        </Link>
+      </p>
     </section>
   )
 }

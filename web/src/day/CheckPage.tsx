@@ -9,9 +9,25 @@ import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
 
 /** A check as the day lists it. */
-export interface ListedCheck { id: string; visit: string; street: string; customer: string; technician: string; from: string; to: string; done: string | null; by: string | null }
+export interface ListedCheck {
+  id: string
+  visit: string
+  street: string
+  customer: string
+  technician: string
+  from: string
+  to: string
+  done: string | null
+  by: string | null
+}
 
-interface WholeCheck { check: ListedCheck; rooms: CheckRoom[]; floor: RoomFloor; sourceMbps: number | null; result: CheckResult | null }
+interface WholeCheck {
+  check: ListedCheck
+  rooms: CheckRoom[]
+  floor: RoomFloor
+  sourceMbps: number | null
+  result: CheckResult | null
+}
 type Typed = Partial<Record<string, { dbm: string; down: string; idle: string }>>
 
 /** A look at a home that has settled: each room as it was, as it is now, and what moved. */
@@ -21,9 +37,30 @@ export function CheckPage() {
   const [whole, setWhole] = useState<WholeCheck | null>(null)
   const [typed, setTyped] = useState<Typed>({})
   const [problem, setProblem] = useState<string | null>(null)
-  const load = (check: string) => ask<WholeCheck>('GET', `/checks/${check}`).then(setWhole, (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'The check could not be loaded; load the page again.'))
-  useEffect(() => { document.title = 'Check · Pasado'; void load(id) }, [id])
-  if (!whole) return <main className="p-6">{problem ? <p role="alert" className="font-bold">{problem}</p> : <p role="status" className="text-soft">Loading the check …</p>}</main>
+  const load = (check: string) =>
+    ask<WholeCheck>('GET', `/checks/${check}`).then(setWhole, (error: unknown) =>
+      setProblem(
+        error instanceof ApiProblem ? error.document.title : 'The check could not be loaded; load the page again.'
+      )
+    )
+  useEffect(() => {
+    document.title = 'Check · Pasado'
+    void load(id)
+  }, [id])
+  if (!whole)
+    return (
+      <main className="p-6">
+        {problem ? (
+          <p role="alert" className="font-bold">
+            {problem}
+          </p>
+        ) : (
+          <p role="status" className="text-soft">
+            Loading the check …
+          </p>
+        )}
+      </main>
+    )
   const { check, rooms, floor, result } = whole
   const measuredNow = (room: CheckRoom): CheckResult['rooms'][number] | undefined => {
     if (result) return result.rooms.find((one) => one.room === room.room)
@@ -31,36 +68,129 @@ export function CheckPage() {
     if (!one || (one.dbm === '' && one.down === '' && one.idle === '')) return undefined
     const number = (text: string) => (text.trim() === '' ? undefined : readNumber(text.replace('−', '-')))
     const [dbm, downMbps, idleMs] = [number(one.dbm), number(one.down), number(one.idle)]
-    return { room: room.room, ...(dbm === undefined ? {} : { dbm }), run: { ...(downMbps === undefined ? {} : { downMbps }), ...(idleMs === undefined ? {} : { idleMs }) } }
+    return {
+      room: room.room,
+      ...(dbm === undefined ? {} : { dbm }),
+      run: { ...(downMbps === undefined ? {} : { downMbps }), ...(idleMs === undefined ? {} : { idleMs }) }
+    }
   }
   const send = async () => {
     const now = rooms.flatMap((room) => measuredNow(room) ?? [])
-    const wrong = now.find(({ dbm, run }) => [dbm, run.downMbps, run.idleMs].some((value) => value !== undefined && Number.isNaN(value)))
-    if (wrong) { setProblem(`${rooms.find(({ room }) => room === wrong.room)!.name}: what was entered must be numbers.`); return }
-    try { await ask('POST', `/checks/${check.id}/result`, { rooms: now }); setProblem(null); await load(check.id) } catch (error) { setProblem(error instanceof ApiProblem ? (error.document.errors?.[0]?.detail ?? error.document.title) : 'It could not be sent; it is kept on this page, send it again.') }
+    const wrong = now.find(({ dbm, run }) =>
+      [dbm, run.downMbps, run.idleMs].some((value) => value !== undefined && Number.isNaN(value))
+    )
+    if (wrong) {
+      setProblem(`${rooms.find(({ room }) => room === wrong.room)!.name}: what was entered must be numbers.`)
+      return
+    }
+    try {
+      await ask('POST', `/checks/${check.id}/result`, { rooms: now })
+      setProblem(null)
+      await load(check.id)
+    } catch (error) {
+      setProblem(
+        error instanceof ApiProblem
+          ? (error.document.errors?.[0]?.detail ?? error.document.title)
+          : 'It could not be sent; it is kept on this page, send it again.'
+      )
+    }
   }
   return (
     <main className="mx-auto max-w-4xl p-4 lg:p-6">
       <h1 className="text-2xl">Check at {check.street}</h1>
-      <p className="text-soft">{check.customer}. {format(new Date(check.from), 'EEEE, d MMMM HH:mm')} to {format(new Date(check.to), 'HH:mm')}. {check.done ? `Done ${format(new Date(check.done), 'd MMM HH:mm')} by ${check.by}.` : `Booked by ${check.technician}.`} <Link className="underline" to={`/visit/${check.visit}/prove`}>The visit</Link></p>
-      <p className="mt-2">Each room at least {floor.dbm} dBm and {Math.round(floor.mbps)} Mbit/s down: {floor.says}. Measure where it was measured then.</p>
+      <p className="text-soft">
+        {check.customer}. {format(new Date(check.from), 'EEEE, d MMMM HH:mm')} to {format(new Date(check.to), 'HH:mm')}.{' '}
+        {check.done
+          ? `Done ${format(new Date(check.done), 'd MMM HH:mm')} by ${check.by}.`
+          : `Booked by ${check.technician}.`}{' '}
+        <Link className="underline" to={`/visit/${check.visit}/prove`}>
+          The visit
+        </Link>
+      </p>
+      <p className="mt-2">
+        Each room at least {floor.dbm} dBm and {Math.round(floor.mbps)} Mbit/s down: {floor.says}. Measure where it was
+        measured then.
+      </p>
       {rooms.length === 0 && <p className="mt-4 font-bold">No room was measured at that visit.</p>}
       <ul className="paper mt-4 divide-y divide-rule">
         {rooms.map((room) => {
           const now = measuredNow(room)
           const verdict = compareCheck(room, now, floor)
-          const set = (field: 'dbm' | 'down' | 'idle', value: string) => setTyped({ ...typed, [room.room]: { ...(typed[room.room] ?? { dbm: '', down: '', idle: '' }), [field]: value } })
+          const set = (field: 'dbm' | 'down' | 'idle', value: string) =>
+            setTyped({
+              ...typed,
+              [room.room]: { ...(typed[room.room] ?? { dbm: '', down: '', idle: '' }), [field]: value }
+            })
           return (
             <li key={room.room} aria-label={`Room ${room.name}`} className="p-4">
-              <div className="flex flex-wrap items-center gap-3"><Mark outcome={verdict.outcome} /><b className="grow">{room.name}</b><span className="text-sm text-soft">then {room.dbm === null ? 'no signal noted' : `${room.dbm} dBm`}, {room.downMbps === null ? 'no speed' : `${Math.round(room.downMbps)} Mbit/s`}{room.idleMs === null ? '' : `, ${Math.round(room.idleMs)} ms`}{room.band ? `, ${room.band} GHz` : ''}</span></div>
-              {!result && mayWrite && <div className="mt-2 grid grid-cols-3 gap-2">{([['dbm', 'Signal, dBm'], ['down', 'Down, Mbit/s'], ['idle', 'Latency, ms']] as const).map(([field, label]) => <label key={field} className="label">{label}<input className="box exact mt-1 text-lg font-normal" inputMode="text" autoComplete="off" aria-label={`${label} in ${room.name} now`} value={typed[room.room]?.[field] ?? ''} onChange={(event) => set(field, event.target.value)} /></label>)}</div>}
-              <p className={`mt-1 ${verdict.outcome === 'breaks' ? 'font-bold' : ''}`}>{verdict.says}{result && now ? <span className="text-soft"> Now {now.dbm === undefined ? '' : `${now.dbm} dBm, `}{now.run.downMbps === undefined ? 'no speed' : `${now.run.downMbps} Mbit/s`}{now.run.idleMs === undefined ? '' : `, ${now.run.idleMs} ms`}.</span> : ''}</p>
+              <div className="flex flex-wrap items-center gap-3">
+                <Mark outcome={verdict.outcome} />
+                <b className="grow">{room.name}</b>
+                <span className="text-sm text-soft">
+                  then {room.dbm === null ? 'no signal noted' : `${room.dbm} dBm`},{' '}
+                  {room.downMbps === null ? 'no speed' : `${Math.round(room.downMbps)} Mbit/s`}
+                  {room.idleMs === null ? '' : `, ${Math.round(room.idleMs)} ms`}
+                  {room.band ? `, ${room.band} GHz` : ''}
+                </span>
+              </div>
+              {!result && mayWrite && (
+                <div className="mt-2 grid grid-cols-3 gap-2">
+                  {(
+                    [
+                      ['dbm', 'Signal, dBm'],
+                      ['down', 'Down, Mbit/s'],
+                      ['idle', 'Latency, ms']
+                    ] as const
+                  ).map(([field, label]) => (
+                    <label key={field} className="label">
+                      {label}
+                      <input
+                        className="box exact mt-1 text-lg font-normal"
+                        inputMode="text"
+                        autoComplete="off"
+                        aria-label={`${label} in ${room.name} now`}
+                        value={typed[room.room]?.[field] ?? ''}
+                        onChange={(event) => set(field, event.target.value)}
+                      />
+                    </label>
+                  ))}
+                </div>
+              )}
+              <p className={`mt-1 ${verdict.outcome === 'breaks' ? 'font-bold' : ''}`}>
+                {verdict.says}
+                {result && now ? (
+                  <span className="text-soft">
+                    {' '}
+                    Now {now.dbm === undefined ? '' : `${now.dbm} dBm, `}
+                    {now.run.downMbps === undefined ? 'no speed' : `${now.run.downMbps} Mbit/s`}
+                    {now.run.idleMs === undefined ? '' : `, ${now.run.idleMs} ms`}.
+                  </span>
+                ) : (
+                  ''
+                )}
+              </p>
             </li>
           )
         })}
       </ul>
-      {problem && <p role="alert" className="mt-3 font-bold">{problem}</p>}
-      {!result && mayWrite && rooms.length > 0 && <p className="mt-4 flex flex-wrap items-center gap-3"><button type="button" className="btn btn-plum" disabled={rooms.every((room) => measuredNow(room) === undefined)} onClick={() => void send()}>The check is done</button><span className="fine">A room that falls short is worth a fault visit: book it under New visit.</span></p>}
+      {problem && (
+        <p role="alert" className="mt-3 font-bold">
+          {problem}
+        </p>
+      )}
+      {!result && mayWrite && rooms.length > 0 && (
+        <p className="mt-4 flex flex-wrap items-center gap-3">
+          <button
+            type="button"
+            className="btn btn-plum"
+            disabled={rooms.every((room) => measuredNow(room) === undefined)}
+            onClick={() => void send()}
+          >
+            The check is done
+          </button>
+          <span className="fine">A room that falls short is worth a fault visit: book it under New visit.</span>
+        </p>
+      )}
     </main>
   )
 }

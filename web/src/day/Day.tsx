@@ -28,7 +28,10 @@ const MOST_TAKEN = 12
 /** What may have to be opened without a connection: what is nearest to now of the visits until tomorrow evening, and of the overdue ones. */
 function nearest(visits: readonly ListedVisit[]): ListedVisit[] {
   const awayMs = ({ plannedAt }: ListedVisit) => Math.abs(new Date(plannedAt!).getTime() - Date.now())
-  return visits.filter(({ plannedAt }) => plannedAt !== null && isBefore(new Date(plannedAt), endOfDay(addDays(new Date(), 1)))).sort((a, b) => awayMs(a) - awayMs(b)).slice(0, MOST_TAKEN)
+  return visits
+    .filter(({ plannedAt }) => plannedAt !== null && isBefore(new Date(plannedAt), endOfDay(addDays(new Date(), 1))))
+    .sort((a, b) => awayMs(a) - awayMs(b))
+    .slice(0, MOST_TAKEN)
 }
 
 /** Day: my visits in order, with what each still lacks. */
@@ -67,80 +70,257 @@ export function Day() {
       }
     }
     void load()
-    return () => { left = true; clearTimeout(timer) }
+    return () => {
+      left = true
+      clearTimeout(timer)
+    }
   }, [whose, again])
   const further = async (part: Part) => {
     try {
-      const page = await ask<{ visits: ListedVisit[]; next: string | null }>('GET', `/day/visits?whose=${whose}&part=${part}&after=${list!.more![part]!}`)
+      const page = await ask<{ visits: ListedVisit[]; next: string | null }>(
+        'GET',
+        `/day/visits?whose=${whose}&part=${part}&after=${list!.more![part]!}`
+      )
       setList({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more!, [part]: page.next } })
-    } catch (error) { setProblem(error instanceof ApiProblem ? error.document.title : 'The further visits could not be loaded.') }
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The further visits could not be loaded.')
+    }
   }
   const today = new Date()
-  const groups = list ? [
-    ['Overdue', list.visits.filter((one) => one.plannedAt && isBefore(new Date(one.plannedAt), startOfDay(today)))],
-    ['Today', list.visits.filter((one) => one.plannedAt && isSameDay(new Date(one.plannedAt), today))],
-    ['Later', list.visits.filter((one) => !one.plannedAt || (!isBefore(new Date(one.plannedAt), startOfDay(today)) && !isSameDay(new Date(one.plannedAt), today)))]
-  ] as const : []
+  const groups = list
+    ? ([
+        ['Overdue', list.visits.filter((one) => one.plannedAt && isBefore(new Date(one.plannedAt), startOfDay(today)))],
+        ['Today', list.visits.filter((one) => one.plannedAt && isSameDay(new Date(one.plannedAt), today))],
+        [
+          'Later',
+          list.visits.filter(
+            (one) =>
+              !one.plannedAt ||
+              (!isBefore(new Date(one.plannedAt), startOfDay(today)) && !isSameDay(new Date(one.plannedAt), today))
+          )
+        ]
+      ] as const)
+    : []
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-2xl">{format(today, 'EEEE, d MMMM')}</h1>
         <div className="flex flex-wrap gap-2">
           <div role="group" aria-label="Whose visits" className="flex">
-            {(['mine', 'all'] as const).map((one) => <button key={one} type="button" className="chip" aria-pressed={whose === one} data-state={whose === one ? 'on' : 'off'} onClick={() => setWhose(one)}>{one === 'mine' ? 'Mine' : 'Everybody’s'}</button>)}
+            {(['mine', 'all'] as const).map((one) => (
+              <button
+                key={one}
+                type="button"
+                className="chip"
+                aria-pressed={whose === one}
+                data-state={whose === one ? 'on' : 'off'}
+                onClick={() => setWhose(one)}
+              >
+                {one === 'mine' ? 'Mine' : 'Everybody’s'}
+              </button>
+            ))}
           </div>
-          <button type="button" className="btn" onClick={() => void download('GET', `/day/calendar?whose=${whose}`).catch(() => setProblem('The calendar could not be fetched; try again.'))}>As calendar</button>
-          <Link to="/visit/new" className="btn btn-plum">New visit</Link>
+          <button
+            type="button"
+            className="btn"
+            onClick={() =>
+              void download('GET', `/day/calendar?whose=${whose}`).catch(() =>
+                setProblem('The calendar could not be fetched; try again.')
+              )
+            }
+          >
+            As calendar
+          </button>
+          <Link to="/visit/new" className="btn btn-plum">
+            New visit
+          </Link>
         </div>
       </div>
-      {problem && <p role="alert" className="mt-4 font-bold">{problem} It is tried again.{taken && ` This is the day as of ${format(taken.at, isSameDay(taken.at, today) ? 'HH:mm' : 'd MMM HH:mm')}; ${taken.visits} of its ${list?.visits.length ?? 0} visits are on this device and can be worked on.`}</p>}
-      {!list && !problem && <p className="mt-4 text-soft" role="status">Loading the day …</p>}
-      {(list?.shown ?? []).map(({ person, name, at }) => <p key={`${person} ${at}`} role="note" className="mt-4 border-l-4 border-plum bg-well p-3"><b>{name}</b> looked at more than ten secrets within an hour, {format(new Date(at), 'EEEE HH:mm')}, and was asked for the password again.</p>)}
-      {list && list.review.length > 0 && <Group title="Waits for your review" visits={list.review} showTechnician review />}
+      {problem && (
+        <p role="alert" className="mt-4 font-bold">
+          {problem} It is tried again.
+          {taken &&
+            ` This is the day as of ${format(taken.at, isSameDay(taken.at, today) ? 'HH:mm' : 'd MMM HH:mm')}; ${taken.visits} of its ${list?.visits.length ?? 0} visits are on this device and can be worked on.`}
+        </p>
+      )}
+      {!list && !problem && (
+        <p className="mt-4 text-soft" role="status">
+          Loading the day …
+        </p>
+      )}
+      {(list?.shown ?? []).map(({ person, name, at }) => (
+        <p key={`${person} ${at}`} role="note" className="mt-4 border-l-4 border-plum bg-well p-3">
+          <b>{name}</b> looked at more than ten secrets within an hour, {format(new Date(at), 'EEEE HH:mm')}, and was
+          asked for the password again.
+        </p>
+      ))}
+      {list && list.review.length > 0 && (
+        <Group title="Waits for your review" visits={list.review} showTechnician review />
+      )}
       {list?.checks && list.checks.length > 0 && (
         <section aria-label="Checks due" className="mt-5">
           <h2 className="text-base text-soft">Checks of homes that have settled</h2>
           <ul className="paper mt-1 divide-y divide-rule">
             {list.checks.map((check) => (
-              <li key={check.id}><Link to={`/check/${check.id}`} className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2 hover:bg-well"><b className="exact w-24 shrink-0">{format(new Date(check.from), isSameDay(new Date(check.from), today) ? 'HH:mm' : isBefore(new Date(check.to), today) ? 'd MMM' : 'EEE HH:mm')}</b><span className="grow"><b>{check.street}</b> <span className="text-soft">{check.customer}{whose === 'all' ? `, ${check.technician}` : ''}</span></span><span className={isBefore(new Date(check.to), today) ? 'font-bold' : 'text-soft'}>{isBefore(new Date(check.to), today) ? 'overdue' : `until ${format(new Date(check.to), 'HH:mm')}`}</span></Link></li>
+              <li key={check.id}>
+                <Link
+                  to={`/check/${check.id}`}
+                  className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2 hover:bg-well"
+                >
+                  <b className="exact w-24 shrink-0">
+                    {format(
+                      new Date(check.from),
+                      isSameDay(new Date(check.from), today)
+                        ? 'HH:mm'
+                        : isBefore(new Date(check.to), today)
+                          ? 'd MMM'
+                          : 'EEE HH:mm'
+                    )}
+                  </b>
+                  <span className="grow">
+                    <b>{check.street}</b>{' '}
+                    <span className="text-soft">
+                      {check.customer}
+                      {whose === 'all' ? `, ${check.technician}` : ''}
+                    </span>
+                  </span>
+                  <span className={isBefore(new Date(check.to), today) ? 'font-bold' : 'text-soft'}>
+                    {isBefore(new Date(check.to), today) ? 'overdue' : `until ${format(new Date(check.to), 'HH:mm')}`}
+                  </span>
+                </Link>
+              </li>
             ))}
           </ul>
         </section>
       )}
-      {groups.map(([title, visits]) => visits.length > 0 && (
-        <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'}>
-          {!taken && list?.more && ({ Overdue: ['overdue'], Today: [], Later: ['upcoming', 'unplanned'] } as const)[title].map((part) => list.more![part] !== null && <p key={part} className="mt-1"><button type="button" className="btn" onClick={() => void further(part)}>More of them</button></p>)}
-          {title === 'Today' && !taken && <TheWay visits={visits} chosen={way} onChoose={setWay} mayMove={me?.role !== 'office'} onMoved={() => setAgain(again + 1)} />}
-        </Group>
-      ))}
+      {groups.map(
+        ([title, visits]) =>
+          visits.length > 0 && (
+            <Group key={title} title={title} visits={[...visits]} showTechnician={whose === 'all'}>
+              {!taken &&
+                list?.more &&
+                ({ Overdue: ['overdue'], Today: [], Later: ['upcoming', 'unplanned'] } as const)[title].map(
+                  (part) =>
+                    list.more![part] !== null && (
+                      <p key={part} className="mt-1">
+                        <button type="button" className="btn" onClick={() => void further(part)}>
+                          More of them
+                        </button>
+                      </p>
+                    )
+                )}
+              {title === 'Today' && !taken && (
+                <TheWay
+                  visits={visits}
+                  chosen={way}
+                  onChoose={setWay}
+                  mayMove={me?.role !== 'office'}
+                  onMoved={() => setAgain(again + 1)}
+                />
+              )}
+            </Group>
+          )
+      )}
       {list?.erasures && list.erasures.length > 0 && (
         <section aria-label="Erasures" className="mt-5">
           <h2 className="text-base text-soft">Secrets that are erased by themselves within a week</h2>
-          <ul className="paper mt-1 divide-y divide-rule">{list.erasures.map((one) => <li key={one.visit}><Link to={`/homes/${one.home}`} className="flex min-h-11 flex-wrap items-center gap-x-4 px-4 py-1 hover:bg-well"><b className="exact w-32 shrink-0">{format(new Date(one.dueAt), 'EEE d MMM')}</b><span className="grow"><b>{one.street}</b> <span className="text-soft">{one.customer}</span></span></Link></li>)}</ul>
+          <ul className="paper mt-1 divide-y divide-rule">
+            {list.erasures.map((one) => (
+              <li key={one.visit}>
+                <Link
+                  to={`/homes/${one.home}`}
+                  className="flex min-h-11 flex-wrap items-center gap-x-4 px-4 py-1 hover:bg-well"
+                >
+                  <b className="exact w-32 shrink-0">{format(new Date(one.dueAt), 'EEE d MMM')}</b>
+                  <span className="grow">
+                    <b>{one.street}</b> <span className="text-soft">{one.customer}</span>
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
         </section>
       )}
-      {list && list.visits.length === 0 && <p className="mt-6">No open visit{whose === 'mine' ? ' of yours' : ''}. Book one with <Link className="underline" to="/visit/new">New visit</Link>.</p>}
+      {list && list.visits.length === 0 && (
+        <p className="mt-6">
+          No open visit{whose === 'mine' ? ' of yours' : ''}. Book one with{' '}
+          <Link className="underline" to="/visit/new">
+            New visit
+          </Link>
+          .
+        </p>
+      )}
     </main>
   )
 }
 
 /** The way through today of one technician: the only one there is, or the one that is chosen. */
-function TheWay({ visits, chosen, onChoose, mayMove, onMoved }: { visits: readonly ListedVisit[]; chosen: string | null; onChoose: (technician: string | null) => void; mayMove: boolean; onMoved: () => void }) {
+function TheWay({
+  visits,
+  chosen,
+  onChoose,
+  mayMove,
+  onMoved
+}: {
+  visits: readonly ListedVisit[]
+  chosen: string | null
+  onChoose: (technician: string | null) => void
+  mayMove: boolean
+  onMoved: () => void
+}) {
   const people = [...new Map(visits.map((one) => [one.technician, one.technicianName])).entries()]
   const whose = people.length === 1 ? people[0]![0] : chosen
   return (
     <>
-      {people.length > 1 && <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Whose way">{people.map(([id, name]) => <button key={id} type="button" className="chip" aria-pressed={whose === id} data-state={whose === id ? 'on' : 'off'} onClick={() => onChoose(whose === id ? null : id)}>The way of {name}</button>)}</div>}
-      {whose !== null && <DayWay visits={visits.filter(({ technician }) => technician === whose)} day={new Date()} mayMove={mayMove} onMoved={onMoved} />}
+      {people.length > 1 && (
+        <div className="mt-2 flex flex-wrap items-center gap-2" role="group" aria-label="Whose way">
+          {people.map(([id, name]) => (
+            <button
+              key={id}
+              type="button"
+              className="chip"
+              aria-pressed={whose === id}
+              data-state={whose === id ? 'on' : 'off'}
+              onClick={() => onChoose(whose === id ? null : id)}
+            >
+              The way of {name}
+            </button>
+          ))}
+        </div>
+      )}
+      {whose !== null && (
+        <DayWay
+          visits={visits.filter(({ technician }) => technician === whose)}
+          day={new Date()}
+          mayMove={mayMove}
+          onMoved={onMoved}
+        />
+      )}
     </>
   )
 }
 
-function Group({ title, visits, showTechnician, review = false, children }: { title: string; visits: ListedVisit[]; showTechnician: boolean; review?: boolean; children?: React.ReactNode }) {
+function Group({
+  title,
+  visits,
+  showTechnician,
+  review = false,
+  children
+}: {
+  title: string
+  visits: ListedVisit[]
+  showTechnician: boolean
+  review?: boolean
+  children?: React.ReactNode
+}) {
   return (
     <section aria-label={title} className="mt-5">
       <h2 className="text-base text-soft">{title}</h2>
-      <ul className="paper mt-1 divide-y divide-rule">{visits.map((visit) => <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} review={review} />)}</ul>
+      <ul className="paper mt-1 divide-y divide-rule">
+        {visits.map((visit) => (
+          <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} review={review} />
+        ))}
+      </ul>
       {children}
     </section>
   )

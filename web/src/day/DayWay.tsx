@@ -11,10 +11,23 @@ import { useDayPlan, type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from './VisitLine'
 
 const LEAVE = 'pasado-leave'
-const minutesOf = (time: string) => { const [hours = '0', minutes = '0'] = time.split(':'); return Number(hours) * 60 + Number(minutes) }
+const minutesOf = (time: string) => {
+  const [hours = '0', minutes = '0'] = time.split(':')
+  return Number(hours) * 60 + Number(minutes)
+}
 
 /** The way through a day: from home to home, how long each is likely to take, ferries, what cannot be, and a better order. */
-export function DayWay({ visits, day, mayMove, onMoved }: { visits: readonly ListedVisit[]; day: Date; mayMove: boolean; onMoved: () => void }) {
+export function DayWay({
+  visits,
+  day,
+  mayMove,
+  onMoved
+}: {
+  visits: readonly ListedVisit[]
+  day: Date
+  mayMove: boolean
+  onMoved: () => void
+}) {
   const [leave, setLeave] = useState(() => localStorage.getItem(LEAVE) ?? '08:00')
   const { planned, problem, setTravel } = useDayPlan(visits, day, minutesOf(leave))
   if (visits.length === 0) return null
@@ -22,21 +35,75 @@ export function DayWay({ visits, day, mayMove, onMoved }: { visits: readonly Lis
   return (
     <section aria-label="The way through the day" className="paper mt-2 p-4">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <label className="label flex flex-col">Set out at<input type="time" className="box mt-1 w-32 font-normal" value={leave} onChange={(event) => { if (!event.target.value) return; setLeave(event.target.value); localStorage.setItem(LEAVE, event.target.value) }} /></label>
-        {planned && <p className="text-soft">Back <b className="exact text-ink">{clock(planned.plan.endMin)}</b>, {Math.round(planned.plan.travelMin)} min on the way{planned.plan.unknownWays > 0 ? `, without ${planned.plan.unknownWays === 1 ? 'one way that' : `${planned.plan.unknownWays} ways that`} nobody typed: not before that` : ''}. <Link className="underline" to="/day/ways">Ways and ferries</Link></p>}
+        <label className="label flex flex-col">
+          Set out at
+          <input
+            type="time"
+            className="box mt-1 w-32 font-normal"
+            value={leave}
+            onChange={(event) => {
+              if (!event.target.value) return
+              setLeave(event.target.value)
+              localStorage.setItem(LEAVE, event.target.value)
+            }}
+          />
+        </label>
+        {planned && (
+          <p className="text-soft">
+            Back <b className="exact text-ink">{clock(planned.plan.endMin)}</b>, {Math.round(planned.plan.travelMin)}{' '}
+            min on the way
+            {planned.plan.unknownWays > 0
+              ? `, without ${planned.plan.unknownWays === 1 ? 'one way that' : `${planned.plan.unknownWays} ways that`} nobody typed: not before that`
+              : ''}
+            .{' '}
+            <Link className="underline" to="/day/ways">
+              Ways and ferries
+            </Link>
+          </p>
+        )}
       </div>
-      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
-      {!planned && !problem && <p className="mt-2 text-soft" role="status">Planning the day …</p>}
-      {planned && !planned.plan.possible && <p className="mt-3 border-l-4 border-ink pl-2 font-bold">{planned.doable ? 'As it is planned, this day cannot be done.' : 'In no order can this day be done: a visit has to move to another day, or begin earlier.'}</p>}
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+      {!planned && !problem && (
+        <p className="mt-2 text-soft" role="status">
+          Planning the day …
+        </p>
+      )}
+      {planned && !planned.plan.possible && (
+        <p className="mt-3 border-l-4 border-ink pl-2 font-bold">
+          {planned.doable
+            ? 'As it is planned, this day cannot be done.'
+            : 'In no order can this day be done: a visit has to move to another day, or begin earlier.'}
+        </p>
+      )}
       {planned && <Stops planned={planned} of={of} leaveMin={minutesOf(leave)} setTravel={setTravel} />}
-      {planned && planned.load.length > 0 && <p className="mt-3"><b>Into the van:</b> {[...new Set(planned.load)].map((one) => { const count = planned.load.filter((other) => other === one).length; return count > 1 ? `${count} × ${one}` : one }).join('; ')}.</p>}
+      {planned && planned.load.length > 0 && (
+        <p className="mt-3">
+          <b>Into the van:</b>{' '}
+          {[...new Set(planned.load)]
+            .map((one) => {
+              const count = planned.load.filter((other) => other === one).length
+              return count > 1 ? `${count} × ${one}` : one
+            })
+            .join('; ')}
+          .
+        </p>
+      )}
       <PutBack visits={visits} onMoved={onMoved} />
       {planned?.suggestion && <Suggestion planned={planned} of={of} day={day} mayMove={mayMove} onMoved={onMoved} />}
     </section>
   )
 }
 
-interface StopsProps { planned: DayPlanned; of: Map<string, ListedVisit>; leaveMin: number; setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void> }
+interface StopsProps {
+  planned: DayPlanned
+  of: Map<string, ListedVisit>
+  leaveMin: number
+  setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void>
+}
 
 function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: StopsProps) {
   const first = Math.floor(Math.min(leaveMin, ...plan.stops.map(({ startMin }) => startMin)) / 60) * 60
@@ -48,12 +115,41 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
         const visit = of.get(stop.id)!
         const before = at === 0 ? null : stops[at - 1]!
         return (
-          <li key={stop.id} className="grid grid-cols-[4.6rem_minmax(0,1fr)] gap-x-4 gap-y-1 py-2 md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]">
+          <li
+            key={stop.id}
+            className="grid grid-cols-[4.6rem_minmax(0,1fr)] gap-x-4 gap-y-1 py-2 md:grid-cols-[4.6rem_minmax(0,17rem)_minmax(0,1fr)]"
+          >
             <b className="exact text-xl">{clock(stop.startMin)}</b>
-            <span className="min-w-0"><b className="block truncate">{visit.street}</b><span className="fine block">{visit.town} · until {clock(stop.endMin)}, or {clock(stop.cautiousEndMin)}</span>
-              <span className="mt-1 flex flex-wrap items-center gap-2 text-sm"><MinutesField key={String(stop.travelMin)} narrow label={`Minutes from ${before ? of.get(before.id)!.street : 'the depot'} to ${visit.street}`} minutes={stop.travelMin} onSet={(minutes) => void setTravel(before, stops[at]!, minutes)} /><span className="text-soft">min from {before ? of.get(before.id)!.street : 'the depot'}{stop.travelMin === null ? ': not known yet' : ''}</span></span></span>
-            <span className="col-span-2 min-w-0 md:col-span-1"><Track stop={stop} scale={scale} windows={ways.windows(visit.town)} />
-              {stop.problems.map(({ kind, says }) => <span key={kind} className={`mt-1 block text-sm ${kind === 'perhaps-late' || kind === 'stranded' ? '' : 'border-l-4 border-ink pl-2 font-bold'}`}>{says}</span>)}</span>
+            <span className="min-w-0">
+              <b className="block truncate">{visit.street}</b>
+              <span className="fine block">
+                {visit.town} · until {clock(stop.endMin)}, or {clock(stop.cautiousEndMin)}
+              </span>
+              <span className="mt-1 flex flex-wrap items-center gap-2 text-sm">
+                <MinutesField
+                  key={String(stop.travelMin)}
+                  narrow
+                  label={`Minutes from ${before ? of.get(before.id)!.street : 'the depot'} to ${visit.street}`}
+                  minutes={stop.travelMin}
+                  onSet={(minutes) => void setTravel(before, stops[at]!, minutes)}
+                />
+                <span className="text-soft">
+                  min from {before ? of.get(before.id)!.street : 'the depot'}
+                  {stop.travelMin === null ? ': not known yet' : ''}
+                </span>
+              </span>
+            </span>
+            <span className="col-span-2 min-w-0 md:col-span-1">
+              <Track stop={stop} scale={scale} windows={ways.windows(visit.town)} />
+              {stop.problems.map(({ kind, says }) => (
+                <span
+                  key={kind}
+                  className={`mt-1 block text-sm ${kind === 'perhaps-late' || kind === 'stranded' ? '' : 'border-l-4 border-ink pl-2 font-bold'}`}
+                >
+                  {says}
+                </span>
+              ))}
+            </span>
           </li>
         )
       })}
@@ -62,7 +158,15 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
 }
 
 /** A stop on the line of the day: the way there, the likely work, what it takes if it takes long, and when the home can be reached. */
-function Track({ stop, scale: { first, last }, windows }: { stop: PlannedStop; scale: { first: number; last: number }; windows: readonly Window[] }) {
+function Track({
+  stop,
+  scale: { first, last },
+  windows
+}: {
+  stop: PlannedStop
+  scale: { first: number; last: number }
+  windows: readonly Window[]
+}) {
   const x = (minute: number) => `${(100 * (Math.min(last, Math.max(first, minute)) - first)) / (last - first)}%`
   const part = (from: number, to: number) => ({ left: x(from), width: `calc(${x(to)} - ${x(from)})` })
   const hours = Array.from({ length: Math.floor((last - first) / 60) + 1 }, (_, at) => first + at * 60)
@@ -71,17 +175,62 @@ function Track({ stop, scale: { first, last }, windows }: { stop: PlannedStop; s
   return (
     <span role="img" aria-label={says} className="relative block h-9">
       <span className="absolute inset-x-0 top-0 h-6 bg-well" />
-      {windows.length > 0 && <span className="absolute inset-x-0 top-0 h-6" style={{ background: 'repeating-linear-gradient(135deg, var(--rule) 0 2px, transparent 2px 6px)' }} />}
-      {windows.map((one) => <span key={one.fromMin} className="absolute top-0 h-6 border-x-2 border-edge bg-sheet" style={part(one.fromMin, one.toMin)} />)}
-      {stop.travelMin !== null && <span className="absolute top-[0.66rem] h-0.5 bg-ink" style={part(stop.arriveMin - stop.travelMin, stop.arriveMin)} />}
-      <span className="absolute top-1 h-4 border-2 border-ink" style={{ ...part(stop.startMin, stop.cautiousEndMin), background: 'repeating-linear-gradient(135deg, var(--edge) 0 1px, transparent 1px 5px)' }} />
+      {windows.length > 0 && (
+        <span
+          className="absolute inset-x-0 top-0 h-6"
+          style={{ background: 'repeating-linear-gradient(135deg, var(--rule) 0 2px, transparent 2px 6px)' }}
+        />
+      )}
+      {windows.map((one) => (
+        <span
+          key={one.fromMin}
+          className="absolute top-0 h-6 border-x-2 border-edge bg-sheet"
+          style={part(one.fromMin, one.toMin)}
+        />
+      ))}
+      {stop.travelMin !== null && (
+        <span
+          className="absolute top-[0.66rem] h-0.5 bg-ink"
+          style={part(stop.arriveMin - stop.travelMin, stop.arriveMin)}
+        />
+      )}
+      <span
+        className="absolute top-1 h-4 border-2 border-ink"
+        style={{
+          ...part(stop.startMin, stop.cautiousEndMin),
+          background: 'repeating-linear-gradient(135deg, var(--edge) 0 1px, transparent 1px 5px)'
+        }}
+      />
       <span className="absolute top-1 h-4 bg-ink" style={part(stop.startMin, stop.endMin)} />
-      {hours.map((hour, at) => at % step === 0 && <span key={hour} className="exact absolute top-6 -translate-x-1/2 text-xs text-soft first:translate-x-0" style={{ left: x(hour) }}>{at === 0 || at + step >= hours.length ? '' : Math.floor(hour / 60) % 24}</span>)}
+      {hours.map(
+        (hour, at) =>
+          at % step === 0 && (
+            <span
+              key={hour}
+              className="exact absolute top-6 -translate-x-1/2 text-xs text-soft first:translate-x-0"
+              style={{ left: x(hour) }}
+            >
+              {at === 0 || at + step >= hours.length ? '' : Math.floor(hour / 60) % 24}
+            </span>
+          )
+      )}
     </span>
   )
 }
 
-function Suggestion({ planned, of, day, mayMove, onMoved }: { planned: DayPlanned; of: Map<string, ListedVisit>; day: Date; mayMove: boolean; onMoved: () => void }) {
+function Suggestion({
+  planned,
+  of,
+  day,
+  mayMove,
+  onMoved
+}: {
+  planned: DayPlanned
+  of: Map<string, ListedVisit>
+  day: Date
+  mayMove: boolean
+  onMoved: () => void
+}) {
   const me = useSession((state) => state.me)
   const [asking, setAsking] = useState(false)
   const [busy, setBusy] = useState(false)
@@ -89,7 +238,14 @@ function Suggestion({ planned, of, day, mayMove, onMoved }: { planned: DayPlanne
   const { order, plan, savesMin } = planned.suggestion!
   const beforeOf = (id: string) => planned.stops.find((stop) => stop.id === id)?.plannedMin ?? null
   const moved = order.filter((stop) => stop.plannedMin !== beforeOf(stop.id))
-  const others = [...new Set(moved.map(({ id }) => of.get(id)!).filter(({ technician }) => technician !== me?.id).map(({ technicianName }) => technicianName))]
+  const others = [
+    ...new Set(
+      moved
+        .map(({ id }) => of.get(id)!)
+        .filter(({ technician }) => technician !== me?.id)
+        .map(({ technicianName }) => technicianName)
+    )
+  ]
   const take = async () => {
     setBusy(true)
     setProblem(null)
@@ -106,30 +262,85 @@ function Suggestion({ planned, of, day, mayMove, onMoved }: { planned: DayPlanne
   }
   return (
     <section aria-label="A better order" className="mt-4 border-l-4 border-plum bg-well p-3">
-      <h3>{savesMin >= 10 ? `Another order gets back ${spanWords(savesMin)} sooner, at ${clock(plan.endMin)}` : 'In this order every home can be reached'}</h3>
-      <ol className="mt-1">{order.map((stop) => { const before = beforeOf(stop.id); return <li key={stop.id}><b className="exact">{clock(stop.plannedMin!)}</b> {of.get(stop.id)!.street} <span className="text-soft">{of.get(stop.id)!.town}{before === null ? ', without a time so far' : before === stop.plannedMin ? ', as it is' : `, instead of ${clock(before)}`}</span></li> })}</ol>
-      <p className="fine mt-1">Based on likely times; what was to begin by now stays as it is. Ask the customers before you set it.</p>
-      {mayMove && !asking && <button type="button" className="btn mt-2" disabled={busy} onClick={() => setAsking(true)}>Set these times</button>}
+      <h3>
+        {savesMin >= 10
+          ? `Another order gets back ${spanWords(savesMin)} sooner, at ${clock(plan.endMin)}`
+          : 'In this order every home can be reached'}
+      </h3>
+      <ol className="mt-1">
+        {order.map((stop) => {
+          const before = beforeOf(stop.id)
+          return (
+            <li key={stop.id}>
+              <b className="exact">{clock(stop.plannedMin!)}</b> {of.get(stop.id)!.street}{' '}
+              <span className="text-soft">
+                {of.get(stop.id)!.town}
+                {before === null
+                  ? ', without a time so far'
+                  : before === stop.plannedMin
+                    ? ', as it is'
+                    : `, instead of ${clock(before)}`}
+              </span>
+            </li>
+          )
+        })}
+      </ol>
+      <p className="fine mt-1">
+        Based on likely times; what was to begin by now stays as it is. Ask the customers before you set it.
+      </p>
+      {mayMove && !asking && (
+        <button type="button" className="btn mt-2" disabled={busy} onClick={() => setAsking(true)}>
+          Set these times
+        </button>
+      )}
       {asking && (
         <div role="group" aria-label="Move these visits?" className="mt-2 border-2 border-ink p-3">
-          <p><b>{moved.length === 1 ? 'One visit moves' : `${moved.length} visits move`}{others.length ? ` of ${others.join(', ')}` : ''}.</b> Have {moved.length === 1 ? 'this customer' : 'these customers'} said yes to the new {moved.length === 1 ? 'time' : 'times'}?</p>
-          <p className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" disabled={busy} onClick={() => void take()}>{busy ? 'Setting …' : 'Yes: move them'}</button><button type="button" className="btn" disabled={busy} onClick={() => setAsking(false)}>Leave them as they are</button></p>
+          <p>
+            <b>
+              {moved.length === 1 ? 'One visit moves' : `${moved.length} visits move`}
+              {others.length ? ` of ${others.join(', ')}` : ''}.
+            </b>{' '}
+            Have {moved.length === 1 ? 'this customer' : 'these customers'} said yes to the new{' '}
+            {moved.length === 1 ? 'time' : 'times'}?
+          </p>
+          <p className="mt-2 flex flex-wrap gap-2">
+            <button type="button" className="btn btn-plum" disabled={busy} onClick={() => void take()}>
+              {busy ? 'Setting …' : 'Yes: move them'}
+            </button>
+            <button type="button" className="btn" disabled={busy} onClick={() => setAsking(false)}>
+              Leave them as they are
+            </button>
+          </p>
         </div>
       )}
-      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
     </section>
   )
 }
 
 /** Writes a visit's time, or that it has none, as the last that is known of it was. */
 async function setTime(visit: ListedVisit, plannedAt: Date | null): Promise<void> {
-  const draft = { id: uuidv7(), visit: visit.id, at: localTime(new Date()), from: useOutbox.getState().id, base: visit.seq, kind: 'brief.set', body: { set: { plannedAt: plannedAt === null ? null : localTime(plannedAt) }, origin: 'calculated' } }
+  const draft = {
+    id: uuidv7(),
+    visit: visit.id,
+    at: localTime(new Date()),
+    from: useOutbox.getState().id,
+    base: visit.seq,
+    kind: 'brief.set',
+    body: { set: { plannedAt: plannedAt === null ? null : localTime(plannedAt) }, origin: 'calculated' }
+  }
   await ask('POST', `/visits/${visit.id}/entries`, { entries: [draft] })
 }
 
 /** What was moved last, to put it back: kept while the page is open. */
 let movedLast: { visit: ListedVisit; plannedAt: string | null }[] = []
-const keepForUndo = (moved: typeof movedLast) => { movedLast = moved }
+const keepForUndo = (moved: typeof movedLast) => {
+  movedLast = moved
+}
 
 /** Puts the times back that were set last, as long as nobody set them again. */
 export function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; onMoved: () => void }) {
@@ -147,16 +358,28 @@ export function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; o
       onMoved()
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'Not every time could be put back; look at the visits.')
-    } finally { setBusy(false) }
+    } finally {
+      setBusy(false)
+    }
   }
   return (
     <div role="status" className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-plum bg-well p-3">
-      <p className="grow">{movedLast.length === 1 ? 'One visit was moved' : `${movedLast.length} visits were moved`}; each stands in its logbook, and marked in the day of whoever has it.</p>
-      <button type="button" className="btn" disabled={busy} onClick={() => void back()}>Put the times back</button>
-      {problem && <p role="alert" className="basis-full font-bold">{problem}</p>}
+      <p className="grow">
+        {movedLast.length === 1 ? 'One visit was moved' : `${movedLast.length} visits were moved`}; each stands in its
+        logbook, and marked in the day of whoever has it.
+      </p>
+      <button type="button" className="btn" disabled={busy} onClick={() => void back()}>
+        Put the times back
+      </button>
+      {problem && (
+        <p role="alert" className="basis-full font-bold">
+          {problem}
+        </p>
+      )}
     </div>
   )
 }
 
 /** A stretch of minutes as people say it. */
-const spanWords = (minutes: number) => (minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 30) / 2} h`)
+const spanWords = (minutes: number) =>
+  minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 30) / 2} h`

@@ -35,8 +35,25 @@ export function NewVisit() {
   const [ids] = useState(() => ({ visit: uuidv7(), home: uuidv7(), customer: uuidv7() }))
   const navigate = useNavigate()
   const draftKey = `new visit ${homeId ?? ''}`
-  const { register, handleSubmit, reset, setError, watch, formState: { errors, isSubmitting } } = useForm<Fields>({
-    defaultValues: { customerName: '', street: '', town: '', phone: '', reason: 'new', date: format(new Date(), 'yyyy-MM-dd'), time: format(new Date(), 'HH:mm'), technician: me?.id ?? '', ...draftOf.read<Partial<Fields>>(draftKey, {}) }
+  const {
+    register,
+    handleSubmit,
+    reset,
+    setError,
+    watch,
+    formState: { errors, isSubmitting }
+  } = useForm<Fields>({
+    defaultValues: {
+      customerName: '',
+      street: '',
+      town: '',
+      phone: '',
+      reason: 'new',
+      date: format(new Date(), 'yyyy-MM-dd'),
+      time: format(new Date(), 'HH:mm'),
+      technician: me?.id ?? '',
+      ...draftOf.read<Partial<Fields>>(draftKey, {})
+    }
   })
   useEffect(() => {
     const watching = watch((typed) => draftOf.keep(draftKey, typed, {}))
@@ -44,13 +61,25 @@ export function NewVisit() {
   }, [watch, draftKey])
   useEffect(() => {
     document.title = 'New visit · Pasado'
-    void ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then((found) => setTechnicians(found.technicians), () => setProblem('The technicians could not be loaded; load the page again.'))
+    void ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then(
+      (found) => setTechnicians(found.technicians),
+      () => setProblem('The technicians could not be loaded; load the page again.')
+    )
     if (homeId) {
-      void ask<{ home: ListedHome; now: unknown }>('GET', `/homes/${homeId}`).then((found) => {
-        setHome(found.home)
-        setSealed(found.now !== null)
-        reset((before) => ({ ...before, customerName: found.home.customer, street: found.home.street, town: found.home.town, reason: draftOf.read<Partial<Fields>>(draftKey, {}).reason ?? 'fault' }))
-      }, () => setProblem('This home is not known; open the visit from the list of homes.'))
+      void ask<{ home: ListedHome; now: unknown }>('GET', `/homes/${homeId}`).then(
+        (found) => {
+          setHome(found.home)
+          setSealed(found.now !== null)
+          reset((before) => ({
+            ...before,
+            customerName: found.home.customer,
+            street: found.home.street,
+            town: found.home.town,
+            reason: draftOf.read<Partial<Fields>>(draftKey, {}).reason ?? 'fault'
+          }))
+        },
+        () => setProblem('This home is not known; open the visit from the list of homes.')
+      )
     }
   }, [homeId, reset])
   const submit = handleSubmit(async (fields) => {
@@ -59,7 +88,10 @@ export function NewVisit() {
     const plannedAt = date && time ? localTime(new Date(`${date}T${time}`)) : undefined
     try {
       await ask('POST', '/visits', {
-        id: ids.visit, home: home?.id ?? ids.home, customer: home?.customerId ?? ids.customer, technician,
+        id: ids.visit,
+        home: home?.id ?? ids.home,
+        customer: home?.customerId ?? ids.customer,
+        technician,
         brief: { ...brief, ...(phone.trim() ? { phone } : {}), ...(plannedAt ? { plannedAt } : {}), country: 'XS' }
       })
       draftOf.keep(draftKey, {}, {})
@@ -75,26 +107,100 @@ export function NewVisit() {
   })
   const text = (field: 'customerName' | 'street' | 'town' | 'phone', label: string, needed: string | false) => (
     <div>
-      <label className="label" htmlFor={field}>{label}</label>
-      <input id={field} className={`box mt-1 ${field === 'phone' ? 'exact' : ''}`} autoComplete="off" readOnly={home !== null && field !== 'phone'} aria-invalid={!!errors[field]} aria-describedby={errors[field] ? `${field}-wrong` : undefined} {...register(field, { ...(needed ? { validate: (value: string) => value.trim() !== '' || needed } : {}), maxLength: { value: field === 'phone' ? 40 : field === 'town' ? 80 : 120, message: 'is too long' } })} />
-      {errors[field] && <p id={`${field}-wrong`} role="alert" className="mt-1 font-bold">{errors[field].message}</p>}
+      <label className="label" htmlFor={field}>
+        {label}
+      </label>
+      <input
+        id={field}
+        className={`box mt-1 ${field === 'phone' ? 'exact' : ''}`}
+        autoComplete="off"
+        readOnly={home !== null && field !== 'phone'}
+        aria-invalid={!!errors[field]}
+        aria-describedby={errors[field] ? `${field}-wrong` : undefined}
+        {...register(field, {
+          ...(needed ? { validate: (value: string) => value.trim() !== '' || needed } : {}),
+          maxLength: { value: field === 'phone' ? 40 : field === 'town' ? 80 : 120, message: 'is too long' }
+        })}
+      />
+      {errors[field] && (
+        <p id={`${field}-wrong`} role="alert" className="mt-1 font-bold">
+          {errors[field].message}
+        </p>
+      )}
     </div>
   )
   return (
     <main className="mx-auto max-w-3xl p-4 lg:p-6">
       <h1 className="text-2xl">{home ? `New visit at ${home.street}` : 'New customer, home and visit'}</h1>
-      {home && <p className="mt-1 text-soft">{sealed ? 'It starts from the last sealed visit: units, ranges and networks are taken over, and those of its secrets that are still kept.' : 'No visit was sealed here yet: nothing is taken over.'}</p>}
+      {home && (
+        <p className="mt-1 text-soft">
+          {sealed
+            ? 'It starts from the last sealed visit: units, ranges and networks are taken over, and those of its secrets that are still kept.'
+            : 'No visit was sealed here yet: nothing is taken over.'}
+        </p>
+      )}
       <form className="paper mt-4 grid gap-4 p-4 sm:grid-cols-2" onSubmit={(event) => void submit(event)} noValidate>
         {text('customerName', 'Customer', 'Enter the customer’s name.')}
         {text('phone', 'Telephone', false)}
         {text('street', 'Street', 'Enter the street and number.')}
         {text('town', 'Town or island', 'Enter the town or island.')}
-        <div><label className="label" htmlFor="reason">Why</label><select id="reason" className="box mt-1" {...register('reason')}>{reasons.map((value) => <option key={value} value={value}>{reasonWords[value]}</option>)}</select></div>
-        <div><label className="label" htmlFor="technician">Technician</label><select id="technician" className="box mt-1" aria-invalid={!!errors.technician} {...register('technician', { required: 'Choose who goes.' })} key={technicians.length}>{technicians.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select>{errors.technician && <p role="alert" className="mt-1 font-bold">{errors.technician.message}</p>}</div>
-        <div><label className="label" htmlFor="date">Day</label><input id="date" type="date" className="box mt-1" {...register('date')} /></div>
-        <div><label className="label" htmlFor="time">Time</label><input id="time" type="time" className="box mt-1" {...register('time')} /></div>
-        {problem && <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold sm:col-span-2">{problem}</p>}
-        <p className="sm:col-span-2"><button type="submit" className="btn btn-plum" disabled={isSubmitting}>Open the visit</button></p>
+        <div>
+          <label className="label" htmlFor="reason">
+            Why
+          </label>
+          <select id="reason" className="box mt-1" {...register('reason')}>
+            {reasons.map((value) => (
+              <option key={value} value={value}>
+                {reasonWords[value]}
+              </option>
+            ))}
+          </select>
+        </div>
+        <div>
+          <label className="label" htmlFor="technician">
+            Technician
+          </label>
+          <select
+            id="technician"
+            className="box mt-1"
+            aria-invalid={!!errors.technician}
+            {...register('technician', { required: 'Choose who goes.' })}
+            key={technicians.length}
+          >
+            {technicians.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+          {errors.technician && (
+            <p role="alert" className="mt-1 font-bold">
+              {errors.technician.message}
+            </p>
+          )}
+        </div>
+        <div>
+          <label className="label" htmlFor="date">
+            Day
+          </label>
+          <input id="date" type="date" className="box mt-1" {...register('date')} />
+        </div>
+        <div>
+          <label className="label" htmlFor="time">
+            Time
+          </label>
+          <input id="time" type="time" className="box mt-1" {...register('time')} />
+        </div>
+        {problem && (
+          <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold sm:col-span-2">
+            {problem}
+          </p>
+        )}
+        <p className="sm:col-span-2">
+          <button type="submit" className="btn btn-plum" disabled={isSubmitting}>
+            Open the visit
+          </button>
+        </p>
       </form>
     </main>
   )

@@ -5,17 +5,42 @@ import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { MinutesField } from './MinutesField'
 
-interface Window { fromMin: number; toMin: number }
-interface Ways { towns: string[]; travel: { a: string; b: string; minutes: number }[]; windows: (Window & { town: string })[] }
-const minutesOf = (time: string) => { const [hours = '0', minutes = '0'] = time.split(':'); return Number(hours) * 60 + Number(minutes) }
+interface Window {
+  fromMin: number
+  toMin: number
+}
+interface Ways {
+  towns: string[]
+  travel: { a: string; b: string; minutes: number }[]
+  windows: (Window & { town: string })[]
+}
+const minutesOf = (time: string) => {
+  const [hours = '0', minutes = '0'] = time.split(':')
+  return Number(hours) * 60 + Number(minutes)
+}
 
 /** How far towns are from each other, and when their ferries go: typed once, used by every day. */
 export function WaysPage() {
   const role = useSession((state) => state.me?.role)
   const [ways, setWays] = useState<Ways | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
-  const load = useCallback(() => ask<Ways>('GET', '/ways').then((found) => { setWays(found) }, (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.')), [])
-  useEffect(() => { document.title = 'Ways and ferries · Pasado'; void load() }, [load])
+  const load = useCallback(
+    () =>
+      ask<Ways>('GET', '/ways').then(
+        (found) => {
+          setWays(found)
+        },
+        (error: unknown) =>
+          setProblem(
+            error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.'
+          )
+      ),
+    []
+  )
+  useEffect(() => {
+    document.title = 'Ways and ferries · Pasado'
+    void load()
+  }, [load])
   const send = async (path: string, body: unknown) => {
     try {
       await ask('POST', path, body)
@@ -25,23 +50,70 @@ export function WaysPage() {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
     }
   }
-  if (!ways) return <p className="p-6 text-soft" role="status">{problem ?? 'Loading …'}</p>
+  if (!ways)
+    return (
+      <p className="p-6 text-soft" role="status">
+        {problem ?? 'Loading …'}
+      </p>
+    )
   const places = ['depot', ...ways.towns.map((town) => `town ${town}`)]
   const nameOf = (place: string) => (place === 'depot' ? 'the depot' : place.slice(5))
-  const minutes = (a: string, b: string) => ways.travel.find((one) => (one.a === a && one.b === b) || (one.a === b && one.b === a))?.minutes
-  const pairs = places.flatMap((a, at) => places.slice(at).filter((b) => a !== 'depot' || b !== 'depot').map((b) => [a, b] as const))
+  const minutes = (a: string, b: string) =>
+    ways.travel.find((one) => (one.a === a && one.b === b) || (one.a === b && one.b === a))?.minutes
+  const pairs = places.flatMap((a, at) =>
+    places
+      .slice(at)
+      .filter((b) => a !== 'depot' || b !== 'depot')
+      .map((b) => [a, b] as const)
+  )
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">Ways and ferries</h1>
-      <p className="text-soft">Minutes door to door, either way. Between two homes of one town a day’s own way counts first. <Link className="underline" to="/">Back to the day</Link></p>
-      {problem && <p role="alert" className="mt-3 font-bold">{problem}</p>}
+      <p className="text-soft">
+        Minutes door to door, either way. Between two homes of one town a day’s own way counts first.{' '}
+        <Link className="underline" to="/">
+          Back to the day
+        </Link>
+      </p>
+      {problem && (
+        <p role="alert" className="mt-3 font-bold">
+          {problem}
+        </p>
+      )}
       {ways.towns.length === 0 && <p className="paper mt-4 p-4">No home yet: towns come with the first visits.</p>}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
-        <section aria-label="How far it is" className="paper p-4"><h2 className="text-lg">How far it is</h2>
-          <ul className="mt-1 divide-y divide-rule">{pairs.map(([a, b]) => <li key={`${a} ${b}`} className="grid grid-cols-[minmax(0,1fr)_7.5rem] items-center gap-3 py-1"><span>{a === b ? `Within ${nameOf(a)}` : `${nameOf(a).replace(/^t/, 'T')} – ${nameOf(b)}`}</span><span className="flex flex-wrap items-center gap-2"><MinutesField key={String(minutes(a, b))} label={a === b ? `Minutes within ${nameOf(a)}` : `Minutes between ${nameOf(a)} and ${nameOf(b)}`} minutes={minutes(a, b) ?? null} onSet={(value) => void send('/ways/travel', { a, b, minutes: value })} />min</span></li>)}</ul>
+        <section aria-label="How far it is" className="paper p-4">
+          <h2 className="text-lg">How far it is</h2>
+          <ul className="mt-1 divide-y divide-rule">
+            {pairs.map(([a, b]) => (
+              <li key={`${a} ${b}`} className="grid grid-cols-[minmax(0,1fr)_7.5rem] items-center gap-3 py-1">
+                <span>{a === b ? `Within ${nameOf(a)}` : `${nameOf(a).replace(/^t/, 'T')} – ${nameOf(b)}`}</span>
+                <span className="flex flex-wrap items-center gap-2">
+                  <MinutesField
+                    key={String(minutes(a, b))}
+                    label={a === b ? `Minutes within ${nameOf(a)}` : `Minutes between ${nameOf(a)} and ${nameOf(b)}`}
+                    minutes={minutes(a, b) ?? null}
+                    onSet={(value) => void send('/ways/travel', { a, b, minutes: value })}
+                  />
+                  min
+                </span>
+              </li>
+            ))}
+          </ul>
         </section>
-        <section aria-label="When it is reached" className="paper p-4"><h2 className="text-lg">When it can be reached and left</h2>
-          <ul className="mt-1 divide-y divide-rule">{ways.towns.map((town) => <Ferries key={`${town} ${JSON.stringify(ways.windows.filter((one) => one.town === town))}`} town={town} windows={ways.windows.filter((one) => one.town === town)} mayWrite={role !== 'technician'} onSet={(windows) => send('/ways/windows', { town, windows })} />)}</ul>
+        <section aria-label="When it is reached" className="paper p-4">
+          <h2 className="text-lg">When it can be reached and left</h2>
+          <ul className="mt-1 divide-y divide-rule">
+            {ways.towns.map((town) => (
+              <Ferries
+                key={`${town} ${JSON.stringify(ways.windows.filter((one) => one.town === town))}`}
+                town={town}
+                windows={ways.windows.filter((one) => one.town === town)}
+                mayWrite={role !== 'technician'}
+                onSet={(windows) => send('/ways/windows', { town, windows })}
+              />
+            ))}
+          </ul>
           {role === 'technician' && <p className="fine mt-2">A lead or the office changes these.</p>}
         </section>
       </div>
@@ -49,18 +121,92 @@ export function WaysPage() {
   )
 }
 
-function Ferries({ town, windows, mayWrite, onSet }: { town: string; windows: Window[]; mayWrite: boolean; onSet: (windows: Window[]) => Promise<void> }) {
+function Ferries({
+  town,
+  windows,
+  mayWrite,
+  onSet
+}: {
+  town: string
+  windows: Window[]
+  mayWrite: boolean
+  onSet: (windows: Window[]) => Promise<void>
+}) {
   const [adding, setAdding] = useState<{ from: string; to: string } | null>(null)
   const plain = windows.map(({ fromMin, toMin }) => ({ fromMin, toMin }))
   const add = (event: React.FormEvent) => {
     event.preventDefault()
-    void onSet([...plain, { fromMin: minutesOf(adding!.from), toMin: minutesOf(adding!.to) }].sort((a, b) => a.fromMin - b.fromMin))
+    void onSet(
+      [...plain, { fromMin: minutesOf(adding!.from), toMin: minutesOf(adding!.to) }].sort(
+        (a, b) => a.fromMin - b.fromMin
+      )
+    )
   }
   return (
     <li className="py-2">
-      <div className="flex flex-wrap items-center justify-between gap-2"><b>{town}</b>{windows.length === 0 && <span className="text-soft">at any time</span>}{mayWrite && !adding && <button type="button" className="btn btn-quiet" aria-label={`Add hours for ${town}`} onClick={() => setAdding({ from: '08:00', to: '12:00' })}>Add hours</button>}</div>
-      <ul>{plain.map((one, at) => <li key={one.fromMin} className="flex items-center justify-between gap-3"><span className="exact">{clock(one.fromMin)} to {clock(one.toMin)}</span>{mayWrite && <button type="button" className="btn btn-quiet" aria-label={`Take ${clock(one.fromMin)} to ${clock(one.toMin)} of ${town} out`} onClick={() => void onSet(plain.filter((_, other) => other !== at))}>Take out</button>}</li>)}</ul>
-      {adding && <form onSubmit={add} className="mt-1 flex flex-wrap items-end gap-2"><label className="label">From<input type="time" required className="box mt-1 w-32 font-normal" value={adding.from} onChange={(event) => setAdding({ ...adding, from: event.target.value })} /></label><label className="label">To<input type="time" required className="box mt-1 w-32 font-normal" value={adding.to} onChange={(event) => setAdding({ ...adding, to: event.target.value })} /></label><button type="submit" className="btn btn-plum">Add</button><button type="button" className="btn" onClick={() => setAdding(null)}>Not now</button></form>}
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <b>{town}</b>
+        {windows.length === 0 && <span className="text-soft">at any time</span>}
+        {mayWrite && !adding && (
+          <button
+            type="button"
+            className="btn btn-quiet"
+            aria-label={`Add hours for ${town}`}
+            onClick={() => setAdding({ from: '08:00', to: '12:00' })}
+          >
+            Add hours
+          </button>
+        )}
+      </div>
+      <ul>
+        {plain.map((one, at) => (
+          <li key={one.fromMin} className="flex items-center justify-between gap-3">
+            <span className="exact">
+              {clock(one.fromMin)} to {clock(one.toMin)}
+            </span>
+            {mayWrite && (
+              <button
+                type="button"
+                className="btn btn-quiet"
+                aria-label={`Take ${clock(one.fromMin)} to ${clock(one.toMin)} of ${town} out`}
+                onClick={() => void onSet(plain.filter((_, other) => other !== at))}
+              >
+                Take out
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {adding && (
+        <form onSubmit={add} className="mt-1 flex flex-wrap items-end gap-2">
+          <label className="label">
+            From
+            <input
+              type="time"
+              required
+              className="box mt-1 w-32 font-normal"
+              value={adding.from}
+              onChange={(event) => setAdding({ ...adding, from: event.target.value })}
+            />
+          </label>
+          <label className="label">
+            To
+            <input
+              type="time"
+              required
+              className="box mt-1 w-32 font-normal"
+              value={adding.to}
+              onChange={(event) => setAdding({ ...adding, to: event.target.value })}
+            />
+          </label>
+          <button type="submit" className="btn btn-plum">
+            Add
+          </button>
+          <button type="button" className="btn" onClick={() => setAdding(null)}>
+            Not now
+          </button>
+        </form>
+      )}
     </li>
   )
 }

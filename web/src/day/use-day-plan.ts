@@ -5,10 +5,15 @@ import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways
 import { ApiProblem, ask } from '../app/api'
 import type { ListedVisit } from './VisitLine'
 
-interface Given { estimates: { visit: string; likelyMin: number; cautiousMin: number; load: string[] }[]; travel: { a: string; b: string; minutes: number }[]; windows: { town: string; fromMin: number; toMin: number }[] }
+interface Given {
+  estimates: { visit: string; likelyMin: number; cautiousMin: number; load: string[] }[]
+  travel: { a: string; b: string; minutes: number }[]
+  windows: { town: string; fromMin: number; toMin: number }[]
+}
 
 /** A place as travel times know it. */
-export const placesOf = (stop: Stop | null): string[] => (stop === null ? ['depot'] : [`home ${stop.place}`, `town ${stop.town}`])
+export const placesOf = (stop: Stop | null): string[] =>
+  stop === null ? ['depot'] : [`home ${stop.place}`, `town ${stop.town}`]
 
 /** Travel times looked up from the nearest to the widest: home to home, home to town, town to town. */
 export function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>): Ways {
@@ -17,17 +22,36 @@ export function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>)
   return {
     minutes: (from, to) => {
       if (from && to && from.place === to.place) return 0
-      for (const a of placesOf(from)) for (const b of placesOf(to)) { const found = between(a, b); if (found !== undefined) return found }
+      for (const a of placesOf(from))
+        for (const b of placesOf(to)) {
+          const found = between(a, b)
+          if (found !== undefined) return found
+        }
       return null
     },
     windows: (town) => windows.filter((one) => one.town === town)
   }
 }
 
-export interface DayPlanned { stops: Stop[]; ways: Ways; plan: DayPlan; suggestion: DaySuggestion | null; /** False where in no order every home is reached within its hours. */ doable: boolean; load: string[] }
+export interface DayPlanned {
+  stops: Stop[]
+  ways: Ways
+  plan: DayPlan
+  suggestion: DaySuggestion | null
+  /** False where in no order every home is reached within its hours. */ doable: boolean
+  load: string[]
+}
 
 /** The plan of one technician's visits on a day, and a way to type how far it is. */
-export function useDayPlan(visits: readonly ListedVisit[], day: Date, leaveMin: number): { planned: DayPlanned | null; problem: string | null; setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void> } {
+export function useDayPlan(
+  visits: readonly ListedVisit[],
+  day: Date,
+  leaveMin: number
+): {
+  planned: DayPlanned | null
+  problem: string | null
+  setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void>
+} {
   const [given, setGiven] = useState<Given | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const key = visits.map(({ id, seq }) => `${id} ${seq}`).join(',')
@@ -40,22 +64,47 @@ export function useDayPlan(visits: readonly ListedVisit[], day: Date, leaveMin: 
       setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be planned.')
     }
   }, [key])
-  useEffect(() => { void load() }, [load])
+  useEffect(() => {
+    void load()
+  }, [load])
   const midnight = startOfDay(day).getTime()
   const planned = useMemo(() => {
     if (!given) return null
     const estimates = new Map(given.estimates.map((one) => [one.visit, one]))
-    const stops = inPlannedOrder(visits.map(({ id, home, town, plannedAt }): Stop => ({ id, place: home, town, plannedMin: plannedAt ? wallMinute(new Date(plannedAt), new Date(midnight)) : null, likelyMin: estimates.get(id)?.likelyMin ?? 0, cautiousMin: estimates.get(id)?.cautiousMin ?? 0 })))
+    const stops = inPlannedOrder(
+      visits.map(({ id, home, town, plannedAt }): Stop => ({
+        id,
+        place: home,
+        town,
+        plannedMin: plannedAt ? wallMinute(new Date(plannedAt), new Date(midnight)) : null,
+        likelyMin: estimates.get(id)?.likelyMin ?? 0,
+        cautiousMin: estimates.get(id)?.cautiousMin ?? 0
+      }))
+    )
     const ways = waysFrom(given)
     // What was to begin by now stays as it is; nothing is planned into the past.
     const now = new Date()
-    const { rest, from, leaveMin: goesOn } = splitDay(stops, ways, leaveMin, isSameDay(now, new Date(midnight)) ? wallMinute(now, now) : null)
-    return { stops, ways, plan: planDay(stops, ways, leaveMin), suggestion: suggestDay(rest, ways, goesOn, from), doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null, load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? []) }
-  // What of the visits counts is in their key.
+    const {
+      rest,
+      from,
+      leaveMin: goesOn
+    } = splitDay(stops, ways, leaveMin, isSameDay(now, new Date(midnight)) ? wallMinute(now, now) : null)
+    return {
+      stops,
+      ways,
+      plan: planDay(stops, ways, leaveMin),
+      suggestion: suggestDay(rest, ways, goesOn, from),
+      doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null,
+      load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? [])
+    }
+    // What of the visits counts is in their key.
   }, [given, key, midnight, leaveMin])
   const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {
     // Typed once for the towns, it is known for every home in them; within a town it is from home to home.
-    const [a, b] = from && to && from.town === to.town ? [placesOf(from)[0]!, placesOf(to)[0]!] : [placesOf(from).at(-1)!, placesOf(to).at(-1)!]
+    const [a, b] =
+      from && to && from.town === to.town
+        ? [placesOf(from)[0]!, placesOf(to)[0]!]
+        : [placesOf(from).at(-1)!, placesOf(to).at(-1)!]
     try {
       await ask('POST', '/ways/travel', { a, b, minutes })
       await load()

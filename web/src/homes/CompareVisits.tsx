@@ -12,21 +12,37 @@ import { PlansCompared } from '../revisions/PlansCompared'
 import { reasonWords } from '../visit/reason-words'
 
 /** A visit at a moment, as an address holds it. */
-interface Side { visit: string; moment: Moment }
+interface Side {
+  visit: string
+  moment: Moment
+}
 const sideText = ({ visit, moment }: Side) => `${visit}.${moment}`
 const sideOf = (text: string | null, visits: readonly ListedVisit[]): Side | null => {
   const [visit, moment] = (text ?? '').split('.')
-  return visits.some(({ id }) => id === visit) && moments.some((one) => one === moment) ? { visit: visit!, moment: moment as Moment } : null
+  return visits.some(({ id }) => id === visit) && moments.some((one) => one === moment)
+    ? { visit: visit!, moment: moment as Moment }
+    : null
 }
 
 /** When it was, and which moment of it. */
-const sideWords = ({ visit, moment }: Side, visits: readonly ListedVisit[]) => { const one = visits.find(({ id }) => id === visit)!; return `${format(new Date(one.sealedAt ?? one.plannedAt ?? one.openedAt), 'd MMM yyyy')}, ${momentWords[moment]}` }
+const sideWords = ({ visit, moment }: Side, visits: readonly ListedVisit[]) => {
+  const one = visits.find(({ id }) => id === visit)!
+  return `${format(new Date(one.sealedAt ?? one.plannedAt ?? one.openedAt), 'd MMM yyyy')}, ${momentWords[moment]}`
+}
 
 /** What is compared at first: the last visit with this one where there are two, else the plan with what was left. */
 function usual(visits: readonly ListedVisit[]): [Side, Side] {
   const sealed = visits.filter(({ sealedAt }) => sealedAt !== null)
   const [latest, before] = sealed.length >= 2 ? sealed : visits
-  return before ? [{ visit: before.id, moment: 'left' }, { visit: latest!.id, moment: 'left' }] : [{ visit: latest!.id, moment: 'planned' }, { visit: latest!.id, moment: 'left' }]
+  return before
+    ? [
+        { visit: before.id, moment: 'left' },
+        { visit: latest!.id, moment: 'left' }
+      ]
+    : [
+        { visit: latest!.id, moment: 'planned' },
+        { visit: latest!.id, moment: 'left' }
+      ]
 }
 
 /** Two revisions of a home side by side: as planned, as found, as left, of one visit or of two. */
@@ -36,8 +52,12 @@ export function CompareVisits() {
   const [found, setFound] = useState<{ home: ListedHome; visits: ListedVisit[] } | null>(null)
   const [whole, setWhole] = useState<Record<string, WholeVisit>>({})
   const [problem, setProblem] = useState<string | null>(null)
-  const fail = (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.')
-  useEffect(() => { document.title = 'What changed · Pasado'; void ask<{ home: ListedHome; visits: ListedVisit[] }>('GET', `/homes/${id}`).then(setFound, fail) }, [id])
+  const fail = (error: unknown) =>
+    setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.')
+  useEffect(() => {
+    document.title = 'What changed · Pasado'
+    void ask<{ home: ListedHome; visits: ListedVisit[] }>('GET', `/homes/${id}`).then(setFound, fail)
+  }, [id])
   const sides = useMemo(() => {
     if (!found?.visits.length) return null
     const [a, b] = usual(found.visits)
@@ -46,8 +66,18 @@ export function CompareVisits() {
   const wanted = sides ? [...new Set([sides.from.visit, sides.to.visit])].join(' ') : ''
   useEffect(() => {
     let here = true
-    for (const visit of wanted === '' ? [] : wanted.split(' ')) loadWhole(visit).then((one) => { if (here) setWhole((known) => ({ ...known, [visit]: one })) }, (error: unknown) => { if (here) fail(error) })
-    return () => { here = false }
+    for (const visit of wanted === '' ? [] : wanted.split(' '))
+      loadWhole(visit).then(
+        (one) => {
+          if (here) setWhole((known) => ({ ...known, [visit]: one }))
+        },
+        (error: unknown) => {
+          if (here) fail(error)
+        }
+      )
+    return () => {
+      here = false
+    }
   }, [wanted])
   const compared = useMemo(() => {
     const [from, to] = sides ? [whole[sides.from.visit], whole[sides.to.visit]] : []
@@ -55,32 +85,97 @@ export function CompareVisits() {
     const [a, b] = [revisionAt(from, sides.from.moment), revisionAt(to, sides.to.moment)]
     return { a, b, changes: changesBetween(a, b) }
   }, [sides, whole])
-  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem} <Link className="underline" to="/homes">Back to the homes</Link></p></main>
-  if (!found || !sides) return <p className="p-6 text-soft" role="status">{found ? 'This home has no visit yet.' : 'Loading …'}</p>
-  const choose = (which: 'from' | 'to', value: string) => setSearch({ from: sideText(sides.from), to: sideText(sides.to), [which]: value }, { replace: true })
+  if (problem)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}{' '}
+          <Link className="underline" to="/homes">
+            Back to the homes
+          </Link>
+        </p>
+      </main>
+    )
+  if (!found || !sides)
+    return (
+      <p className="p-6 text-soft" role="status">
+        {found ? 'This home has no visit yet.' : 'Loading …'}
+      </p>
+    )
+  const choose = (which: 'from' | 'to', value: string) =>
+    setSearch({ from: sideText(sides.from), to: sideText(sides.to), [which]: value }, { replace: true })
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <h1 className="text-2xl">What changed at {found.home.street}</h1>
-      <p className="text-soft">{found.home.town} · {found.home.customer} · <Link className="underline" to={`/homes/${id}`}>the home</Link></p>
+      <p className="text-soft">
+        {found.home.town} · {found.home.customer} ·{' '}
+        <Link className="underline" to={`/homes/${id}`}>
+          the home
+        </Link>
+      </p>
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] sm:items-end">
         <SideSelect label="From" value={sides.from} visits={found.visits} onChoose={(value) => choose('from', value)} />
-        <button type="button" className="btn" onClick={() => setSearch({ from: sideText(sides.to), to: sideText(sides.from) }, { replace: true })}>Exchange</button>
+        <button
+          type="button"
+          className="btn"
+          onClick={() => setSearch({ from: sideText(sides.to), to: sideText(sides.from) }, { replace: true })}
+        >
+          Exchange
+        </button>
         <SideSelect label="To" value={sides.to} visits={found.visits} onChoose={(value) => choose('to', value)} />
       </div>
-      {!compared && <p className="mt-4 text-soft" role="status">Comparing …</p>}
-      {compared && <div className="mt-4"><PlansCompared before={compared.a.record} after={compared.b.record} says={[sideWords(sides.from, found.visits), sideWords(sides.to, found.visits)]} /></div>}
-      {compared && <div className="mt-4"><ChangesView changes={compared.changes} /></div>}
+      {!compared && (
+        <p className="mt-4 text-soft" role="status">
+          Comparing …
+        </p>
+      )}
+      {compared && (
+        <div className="mt-4">
+          <PlansCompared
+            before={compared.a.record}
+            after={compared.b.record}
+            says={[sideWords(sides.from, found.visits), sideWords(sides.to, found.visits)]}
+          />
+        </div>
+      )}
+      {compared && (
+        <div className="mt-4">
+          <ChangesView changes={compared.changes} />
+        </div>
+      )}
     </main>
   )
 }
 
-function SideSelect({ label, value, visits, onChoose }: { label: string; value: Side; visits: readonly ListedVisit[]; onChoose: (value: string) => void }) {
+function SideSelect({
+  label,
+  value,
+  visits,
+  onChoose
+}: {
+  label: string
+  value: Side
+  visits: readonly ListedVisit[]
+  onChoose: (value: string) => void
+}) {
   return (
-    <label className="label min-w-0">{label}
-      <select className="box mt-1 font-normal" value={sideText(value)} onChange={(event) => onChoose(event.target.value)}>
+    <label className="label min-w-0">
+      {label}
+      <select
+        className="box mt-1 font-normal"
+        value={sideText(value)}
+        onChange={(event) => onChoose(event.target.value)}
+      >
         {visits.map((visit) => (
-          <optgroup key={visit.id} label={`${format(new Date(visit.sealedAt ?? visit.plannedAt ?? visit.openedAt), 'd MMM yyyy')}, ${visit.summary.reason ? reasonWords[visit.summary.reason as keyof typeof reasonWords] : 'visit'}${visit.sealedAt ? '' : ', not sealed'}`}>
-            {moments.map((moment) => <option key={moment} value={sideText({ visit: visit.id, moment })}>{sideWords({ visit: visit.id, moment }, visits)}</option>)}
+          <optgroup
+            key={visit.id}
+            label={`${format(new Date(visit.sealedAt ?? visit.plannedAt ?? visit.openedAt), 'd MMM yyyy')}, ${visit.summary.reason ? reasonWords[visit.summary.reason as keyof typeof reasonWords] : 'visit'}${visit.sealedAt ? '' : ', not sealed'}`}
+          >
+            {moments.map((moment) => (
+              <option key={moment} value={sideText({ visit: visit.id, moment })}>
+                {sideWords({ visit: visit.id, moment }, visits)}
+              </option>
+            ))}
           </optgroup>
         ))}
       </select>

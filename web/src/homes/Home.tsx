@@ -12,19 +12,59 @@ export function Home() {
   const [found, setFound] = useState<{ home: ListedHome; visits: ListedVisit[]; now: Now | null } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   useEffect(() => {
-    void ask<{ home: ListedHome; visits: ListedVisit[]; now: Now | null }>('GET', `/homes/${id}`).then((home) => { setFound(home); document.title = `${home.home.street} · Pasado` }, (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'The home could not be loaded.'))
+    void ask<{ home: ListedHome; visits: ListedVisit[]; now: Now | null }>('GET', `/homes/${id}`).then(
+      (home) => {
+        setFound(home)
+        document.title = `${home.home.street} · Pasado`
+      },
+      (error: unknown) =>
+        setProblem(error instanceof ApiProblem ? error.document.title : 'The home could not be loaded.')
+    )
   }, [id])
-  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem} <Link className="underline" to="/homes">Back to the homes</Link></p></main>
-  if (!found) return <p className="p-6 text-soft" role="status">Loading the home …</p>
+  if (problem)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}{' '}
+          <Link className="underline" to="/homes">
+            Back to the homes
+          </Link>
+        </p>
+      </main>
+    )
+  if (!found)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Loading the home …
+      </p>
+    )
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <div><h1 className="text-2xl">{found.home.street}</h1><p className="text-soft">{found.home.town} · {found.home.customer}</p></div>
-        <div className="flex flex-wrap gap-2">{found.visits.length > 0 && <Link to={`/homes/${found.home.id}/compare`} className="btn">What changed</Link>}<Link to={`/visit/new?home=${found.home.id}`} className="btn btn-plum">New visit here</Link></div>
+        <div>
+          <h1 className="text-2xl">{found.home.street}</h1>
+          <p className="text-soft">
+            {found.home.town} · {found.home.customer}
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          {found.visits.length > 0 && (
+            <Link to={`/homes/${found.home.id}/compare`} className="btn">
+              What changed
+            </Link>
+          )}
+          <Link to={`/visit/new?home=${found.home.id}`} className="btn btn-plum">
+            New visit here
+          </Link>
+        </div>
       </div>
       {found.now && <HomeNow now={found.now} />}
       <h2 className="mt-5 text-base text-soft">Visits</h2>
-      <ul className="paper mt-1 divide-y divide-rule">{found.visits.map((visit) => <VisitLine key={visit.id} visit={visit} atHome />)}</ul>
+      <ul className="paper mt-1 divide-y divide-rule">
+        {found.visits.map((visit) => (
+          <VisitLine key={visit.id} visit={visit} atHome />
+        ))}
+      </ul>
     </main>
   )
 }

@@ -11,16 +11,43 @@ const useWords: Record<string, string> = { main: 'home', guest: 'guests', office
 export function HomeNow({ now }: { now: Now }) {
   return (
     <section aria-label="What stands there now" className="mt-5">
-      <h2 className="text-base text-soft">What stands there now, by the visit sealed on <Link className="underline" to={`/visit/${now.visit}/signoff`}>{format(new Date(now.sealedAt), 'd MMM yyyy')}</Link></h2>
+      <h2 className="text-base text-soft">
+        What stands there now, by the visit sealed on{' '}
+        <Link className="underline" to={`/visit/${now.visit}/signoff`}>
+          {format(new Date(now.sealedAt), 'd MMM yyyy')}
+        </Link>
+      </h2>
       <div className="mt-1 grid grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
         <ul className="paper divide-y divide-rule" aria-label="Units">
           {now.units.map((unit) => (
             <li key={unit.id} className="grid gap-x-4 px-4 py-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
-              <div className="min-w-0"><b>{unit.name}</b> <span className="text-soft">{unit.place}</span><span className="fine block">{unit.model ? <Link className="underline" to={`/catalogue/${unit.model}`}>{unit.modelName ?? unit.model}</Link> : 'no model'}{unit.role ? `, ${unit.role}` : ''} · <span className="exact">{unit.firmware ?? 'no version'}</span></span></div>
               <div className="min-w-0">
-                {unit.lamps.map((look) => <span key={look.lamp} className="mr-3 inline-flex items-center gap-2"><Lens colour={look.colour} pattern={look.pattern} size={22} /><span className="text-sm">{unit.lamps.length > 1 ? `${look.lamp} ` : ''}{lookWords(look)}</span></span>)}
+                <b>{unit.name}</b> <span className="text-soft">{unit.place}</span>
+                <span className="fine block">
+                  {unit.model ? (
+                    <Link className="underline" to={`/catalogue/${unit.model}`}>
+                      {unit.modelName ?? unit.model}
+                    </Link>
+                  ) : (
+                    'no model'
+                  )}
+                  {unit.role ? `, ${unit.role}` : ''} · <span className="exact">{unit.firmware ?? 'no version'}</span>
+                </span>
+              </div>
+              <div className="min-w-0">
+                {unit.lamps.map((look) => (
+                  <span key={look.lamp} className="mr-3 inline-flex items-center gap-2">
+                    <Lens colour={look.colour} pattern={look.pattern} size={22} />
+                    <span className="text-sm">
+                      {unit.lamps.length > 1 ? `${look.lamp} ` : ''}
+                      {lookWords(look)}
+                    </span>
+                  </span>
+                ))}
                 <span className="fine block">{unit.means ?? ''}</span>
-                <span className="exact block text-sm [overflow-wrap:anywhere]">{[unit.serial, unit.mac].filter(Boolean).join(' · ')}</span>
+                <span className="exact block text-sm [overflow-wrap:anywhere]">
+                  {[unit.serial, unit.mac].filter(Boolean).join(' · ')}
+                </span>
               </div>
             </li>
           ))}
@@ -28,11 +55,49 @@ export function HomeNow({ now }: { now: Now }) {
         <div className="flex min-w-0 flex-col gap-4">
           <div className="paper p-4">
             <h3>Names</h3>
-            <ul>{now.networks.map(({ id, ssid, use, bands }) => <li key={id} className="mt-1"><b className="exact">{ssid}</b> <span className="fine">{use ? `for ${useWords[use] ?? use}` : ''}{bands.length ? `, ${bands.join(' and ')} GHz` : ''}</span></li>)}</ul>
-            <p className="fine mt-2">{now.secretsErased ? 'The passphrases were erased; nobody can look them up.' : 'Passphrases are in the vault: open the visit to see one, with a reason.'}</p>
-            {now.choices.length > 0 && <p className="mt-2 text-sm">{now.choices.map(({ choice, answer }) => `${choice}: ${answer}`).join(' · ')}</p>}
+            <ul>
+              {now.networks.map(({ id, ssid, use, bands }) => (
+                <li key={id} className="mt-1">
+                  <b className="exact">{ssid}</b>{' '}
+                  <span className="fine">
+                    {use ? `for ${useWords[use] ?? use}` : ''}
+                    {bands.length ? `, ${bands.join(' and ')} GHz` : ''}
+                  </span>
+                </li>
+              ))}
+            </ul>
+            <p className="fine mt-2">
+              {now.secretsErased
+                ? 'The passphrases were erased; nobody can look them up.'
+                : 'Passphrases are in the vault: open the visit to see one, with a reason.'}
+            </p>
+            {now.choices.length > 0 && (
+              <p className="mt-2 text-sm">
+                {now.choices.map(({ choice, answer }) => `${choice}: ${answer}`).join(' · ')}
+              </p>
+            )}
           </div>
-          {now.left.length > 0 && <div className="paper p-4"><h3>Left with a reason</h3><ul>{now.left.map((one) => <li key={`${one.rule} ${one.about}`} className="mt-1 grid grid-cols-[34px_minmax(0,1fr)] gap-x-3"><span className="pt-1"><Mark outcome={one.kind === 'waived' ? 'waived' : 'breaks'} /></span><span><b>{one.about}</b><span className="block text-sm text-soft">{one.kind}{one.until ? ` until ${one.until}` : ''}: {one.reason}</span></span></li>)}</ul></div>}
+          {now.left.length > 0 && (
+            <div className="paper p-4">
+              <h3>Left with a reason</h3>
+              <ul>
+                {now.left.map((one) => (
+                  <li key={`${one.rule} ${one.about}`} className="mt-1 grid grid-cols-[34px_minmax(0,1fr)] gap-x-3">
+                    <span className="pt-1">
+                      <Mark outcome={one.kind === 'waived' ? 'waived' : 'breaks'} />
+                    </span>
+                    <span>
+                      <b>{one.about}</b>
+                      <span className="block text-sm text-soft">
+                        {one.kind}
+                        {one.until ? ` until ${one.until}` : ''}: {one.reason}
+                      </span>
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          )}
         </div>
       </div>
     </section>

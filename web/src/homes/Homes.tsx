@@ -8,10 +8,19 @@ import { useModels } from '../catalogue/models'
 
 /** A home that was found, and by what. */
 type FoundHome = ListedHome & { foundBy?: string[] }
-interface Page { homes: FoundHome[]; next: string | null }
+interface Page {
+  homes: FoundHome[]
+  next: string | null
+}
 
 const PAUSE_MS = 200
-const foundWords: Record<string, string> = { customer: 'name', street: 'street', town: 'town', serial: 'serial', mac: 'MAC address' }
+const foundWords: Record<string, string> = {
+  customer: 'name',
+  street: 'street',
+  town: 'town',
+  serial: 'serial',
+  mac: 'MAC address'
+}
 const outcomes = { breaks: 'broken', waived: 'waived', unproven: 'unproven' } as const
 const fields = ['q', 'model', 'firmware', 'rule', 'outcome'] as const
 
@@ -23,13 +32,28 @@ export function Homes() {
   const [loading, setLoading] = useState(false)
   const get = (name: (typeof fields)[number]) => search.get(name) ?? ''
   const query = new URLSearchParams(fields.flatMap((name) => (get(name) ? [[name, get(name)]] : []))).toString()
-  useEffect(() => { document.title = 'Homes · Pasado' }, [])
+  useEffect(() => {
+    document.title = 'Homes · Pasado'
+  }, [])
   useEffect(() => {
     let left = false
     const timer = setTimeout(() => {
-      ask<Page>('GET', `/homes${query ? `?${query}` : ''}`).then((page) => { if (!left) { setFound(page); setProblem(null) } }, (error: unknown) => { if (!left) setProblem(error instanceof ApiProblem ? error.words : 'The homes could not be loaded.') })
+      ask<Page>('GET', `/homes${query ? `?${query}` : ''}`).then(
+        (page) => {
+          if (!left) {
+            setFound(page)
+            setProblem(null)
+          }
+        },
+        (error: unknown) => {
+          if (!left) setProblem(error instanceof ApiProblem ? error.words : 'The homes could not be loaded.')
+        }
+      )
     }, PAUSE_MS)
-    return () => { left = true; clearTimeout(timer) }
+    return () => {
+      left = true
+      clearTimeout(timer)
+    }
   }, [query])
   const loadMore = async () => {
     setLoading(true)
@@ -45,53 +69,146 @@ export function Homes() {
   }
   const set = (changed: Record<string, string>) => {
     const next = new URLSearchParams(search)
-    for (const [name, value] of Object.entries(changed)) if (value) next.set(name, value); else next.delete(name)
+    for (const [name, value] of Object.entries(changed))
+      if (value) next.set(name, value)
+      else next.delete(name)
     setSearch(next, { replace: true })
   }
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">Homes</h1>
       <div className="mt-3">
-        <label className="label" htmlFor="wanted">Find a home</label>
-        <input id="wanted" type="search" className="box mt-1" autoFocus placeholder="name, street, serial or MAC address" value={get('q')} onChange={(event) => set({ q: event.target.value })} />
+        <label className="label" htmlFor="wanted">
+          Find a home
+        </label>
+        <input
+          id="wanted"
+          type="search"
+          className="box mt-1"
+          autoFocus
+          placeholder="name, street, serial or MAC address"
+          value={get('q')}
+          onChange={(event) => set({ q: event.target.value })}
+        />
       </div>
       <Narrow get={get} set={set} />
-      {problem && <p role="alert" className="mt-3 font-bold">{problem}</p>}
-      {found === null && !problem && <p className="mt-3 text-soft" role="status">Looking …</p>}
+      {problem && (
+        <p role="alert" className="mt-3 font-bold">
+          {problem}
+        </p>
+      )}
+      {found === null && !problem && (
+        <p className="mt-3 text-soft" role="status">
+          Looking …
+        </p>
+      )}
       {found && found.homes.length > 0 && (
         <ul className="paper mt-4 divide-y divide-rule" aria-label="Homes found">
           {found.homes.map((home) => (
             <li key={home.id}>
-              <Link to={`/homes/${home.id}`} className="flex min-h-14 flex-wrap items-center justify-between gap-x-6 px-4 py-2 hover:bg-well">
-                <span><b>{home.street}</b> <span className="text-soft">{home.town}</span></span>
-                <span className="text-soft">{home.customer}{home.foundBy ? ` · by ${home.foundBy.map((what) => foundWords[what]).join(', ')}` : ''}</span>
+              <Link
+                to={`/homes/${home.id}`}
+                className="flex min-h-14 flex-wrap items-center justify-between gap-x-6 px-4 py-2 hover:bg-well"
+              >
+                <span>
+                  <b>{home.street}</b> <span className="text-soft">{home.town}</span>
+                </span>
+                <span className="text-soft">
+                  {home.customer}
+                  {home.foundBy ? ` · by ${home.foundBy.map((what) => foundWords[what]).join(', ')}` : ''}
+                </span>
               </Link>
             </li>
           ))}
         </ul>
       )}
-      {found?.homes.length === 0 && <p className="mt-4">{query ? 'No home is found by that. Try the first letters of the name or street, or a serial without its hyphens; or take a model or rule away.' : 'No home yet. Open the first visit from Day.'}</p>}
-      {found?.next && <p className="mt-3"><button type="button" className="btn" disabled={loading} onClick={() => void loadMore()}>{loading ? 'Loading …' : 'More homes'}</button> <span className="fine">{found.homes.length} shown</span></p>}
+      {found?.homes.length === 0 && (
+        <p className="mt-4">
+          {query
+            ? 'No home is found by that. Try the first letters of the name or street, or a serial without its hyphens; or take a model or rule away.'
+            : 'No home yet. Open the first visit from Day.'}
+        </p>
+      )}
+      {found?.next && (
+        <p className="mt-3">
+          <button type="button" className="btn" disabled={loading} onClick={() => void loadMore()}>
+            {loading ? 'Loading …' : 'More homes'}
+          </button>{' '}
+          <span className="fine">{found.homes.length} shown</span>
+        </p>
+      )}
     </main>
   )
 }
 
 /** Narrows by what stands in a home and by what a rule said of it. */
-function Narrow({ get, set }: { get: (name: (typeof fields)[number]) => string; set: (changed: Record<string, string>) => void }) {
+function Narrow({
+  get,
+  set
+}: {
+  get: (name: (typeof fields)[number]) => string
+  set: (changed: Record<string, string>) => void
+}) {
   const { models } = useModels()
   const newest = [...newestModels(models ?? []).values()].sort(byMaker)
   const versions = newest.find(({ id }) => id === get('model'))?.firmware.releases ?? []
-  const select = (label: string, value: string, none: string, options: readonly (readonly [string, string])[], choose: (value: string) => void, disabled = false) => (
-    <label className="label min-w-0">{label}
-      <select className="box mt-1 font-normal" value={value} disabled={disabled} onChange={(event) => choose(event.target.value)}><option value="">{none}</option>{options.map(([key, words]) => <option key={key} value={key}>{words}</option>)}</select>
+  const select = (
+    label: string,
+    value: string,
+    none: string,
+    options: readonly (readonly [string, string])[],
+    choose: (value: string) => void,
+    disabled = false
+  ) => (
+    <label className="label min-w-0">
+      {label}
+      <select
+        className="box mt-1 font-normal"
+        value={value}
+        disabled={disabled}
+        onChange={(event) => choose(event.target.value)}
+      >
+        <option value="">{none}</option>
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
     </label>
   )
   return (
-    <div role="group" aria-label="Narrow" className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2 lg:grid-cols-[1.2fr_0.8fr_1.4fr_0.8fr]">
-      {select('Model that stands there', get('model'), 'any', newest.map(({ id, maker, name }) => [id, `${maker} ${name}`] as const), (model) => set({ model, firmware: '' }))}
-      {select('It runs', get('firmware'), 'any version', versions.map(({ version, withdrawn }) => [version, `${version}${withdrawn ? ', withdrawn' : ''}`] as const), (firmware) => set({ firmware }), get('model') === '')}
-      {select('Rule', get('rule'), 'any', Object.entries(ruleNames), (rule) => set({ rule, outcome: rule ? get('outcome') || 'waived' : '' }))}
-      {select('It came out', get('rule') ? get('outcome') || 'breaks' : '', '–', Object.entries(outcomes), (outcome) => set({ outcome }), get('rule') === '')}
+    <div
+      role="group"
+      aria-label="Narrow"
+      className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-2 lg:grid-cols-[1.2fr_0.8fr_1.4fr_0.8fr]"
+    >
+      {select(
+        'Model that stands there',
+        get('model'),
+        'any',
+        newest.map(({ id, maker, name }) => [id, `${maker} ${name}`] as const),
+        (model) => set({ model, firmware: '' })
+      )}
+      {select(
+        'It runs',
+        get('firmware'),
+        'any version',
+        versions.map(({ version, withdrawn }) => [version, `${version}${withdrawn ? ', withdrawn' : ''}`] as const),
+        (firmware) => set({ firmware }),
+        get('model') === ''
+      )}
+      {select('Rule', get('rule'), 'any', Object.entries(ruleNames), (rule) =>
+        set({ rule, outcome: rule ? get('outcome') || 'waived' : '' })
+      )}
+      {select(
+        'It came out',
+        get('rule') ? get('outcome') || 'breaks' : '',
+        '–',
+        Object.entries(outcomes),
+        (outcome) => set({ outcome }),
+        get('rule') === ''
+      )}
     </div>
   )
 }

@@ -1,5 +1,12 @@
 import {
-  BarcodeFormat, BinaryBitmap, DecodeHintType, GlobalHistogramBinarizer, HybridBinarizer, MultiFormatReader, RGBLuminanceSource, type Result
+  BarcodeFormat,
+  BinaryBitmap,
+  DecodeHintType,
+  GlobalHistogramBinarizer,
+  HybridBinarizer,
+  MultiFormatReader,
+  RGBLuminanceSource,
+  type Result
 } from '@zxing/library'
 import type { Gray } from '@pasado/core/labels/picture/gray'
 import type { Piece } from '@pasado/core/labels/reading'
@@ -20,10 +27,22 @@ const MOST_CODES = 5
 export function codesIn(picture: Gray, kinds: 'square' | 'bars'): FoundCode[] {
   const left: Gray = { ...picture, data: new Uint8ClampedArray(picture.data) }
   const reader = new MultiFormatReader()
-  reader.setHints(new Map<DecodeHintType, unknown>([[DecodeHintType.POSSIBLE_FORMATS, kinds === 'square' ? square : bars], [DecodeHintType.TRY_HARDER, true]]))
+  reader.setHints(
+    new Map<DecodeHintType, unknown>([
+      [DecodeHintType.POSSIBLE_FORMATS, kinds === 'square' ? square : bars],
+      [DecodeHintType.TRY_HARDER, true]
+    ])
+  )
   const found: FoundCode[] = []
   // Bars that stand side by side are told apart in stripes of the picture.
-  const stripes = kinds === 'square' ? [[0, 1]] : [[0, 1], [0, 0.55], [0.45, 1]]
+  const stripes =
+    kinds === 'square'
+      ? [[0, 1]]
+      : [
+          [0, 1],
+          [0, 0.55],
+          [0.45, 1]
+        ]
   for (const [from, to] of stripes as [number, number][]) {
     for (let tries = 0; tries < MOST_CODES; tries++) {
       const x = Math.floor(from * picture.width)
@@ -42,7 +61,8 @@ export function codesIn(picture: Gray, kinds: 'square' | 'bars'): FoundCode[] {
 function cut(picture: Gray, x: number, width: number): Gray {
   if (width === picture.width) return picture
   const data = new Uint8ClampedArray(width * picture.height)
-  for (let row = 0; row < picture.height; row++) data.set(picture.data.subarray(row * picture.width + x, row * picture.width + x + width), row * width)
+  for (let row = 0; row < picture.height; row++)
+    data.set(picture.data.subarray(row * picture.width + x, row * picture.width + x + width), row * width)
   return { width, height: picture.height, data }
 }
 
@@ -68,11 +88,22 @@ function pieceOf(result: Result, { width, height }: Gray, kinds: 'square' | 'bar
   const tall = kinds === 'square' ? room : Math.max(60, (right - left) * 0.25)
   const x = Math.max(0, Math.floor(left - room - 4))
   const y = Math.max(0, Math.floor(top - tall))
-  return { x, y, width: Math.min(width, Math.ceil(right + room + 4)) - x, height: Math.min(height, Math.ceil(bottom + tall)) - y }
+  return {
+    x,
+    y,
+    width: Math.min(width, Math.ceil(right + room + 4)) - x,
+    height: Math.min(height, Math.ceil(bottom + tall)) - y
+  }
 }
 
 /** Paints a piece of a picture white. */
 export function paintOver(picture: Gray, { x, y, width, height }: Piece): void {
-  const [top, bottom, left, right] = [Math.max(0, Math.floor(y)), Math.min(picture.height, Math.ceil(y + height)), Math.max(0, Math.floor(x)), Math.min(picture.width, Math.ceil(x + width))]
-  for (let row = top; row < bottom; row++) picture.data.fill(255, row * picture.width + left, row * picture.width + right)
+  const [top, bottom, left, right] = [
+    Math.max(0, Math.floor(y)),
+    Math.min(picture.height, Math.ceil(y + height)),
+    Math.max(0, Math.floor(x)),
+    Math.min(picture.width, Math.ceil(x + width))
+  ]
+  for (let row = top; row < bottom; row++)
+    picture.data.fill(255, row * picture.width + left, row * picture.width + right)
 }

@@ -12,7 +12,10 @@ export class PictureProblem extends Error {}
  * @throws PictureProblem where it is too large or no picture
  */
 export async function readyToSend(file: Blob): Promise<Blob> {
-  if (file.size > MOST_OCTETS) throw new PictureProblem(`is larger than 12 MB (${(file.size / 1024 / 1024).toFixed(1)} MB); take it at a lower resolution`)
+  if (file.size > MOST_OCTETS)
+    throw new PictureProblem(
+      `is larger than 12 MB (${(file.size / 1024 / 1024).toFixed(1)} MB); take it at a lower resolution`
+    )
   if (file.type === 'image/svg+xml') throw new PictureProblem('is a drawing, not a photo; take a JPEG, PNG or WebP')
   let bitmap: ImageBitmap
   try {

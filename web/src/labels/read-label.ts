@@ -28,7 +28,12 @@ export type ReadingStep = 'codes' | 'print' | 'again'
  * @param models that it may be of
  * @param own the unit's model, where it is known, with the fields that its label has
  */
-export async function readLabel(eyes: Eyes, models: readonly KnownModel[], own: { model: KnownModel; fields: readonly LabelField[] } | null, onStep: (step: ReadingStep) => void = () => undefined): Promise<ParsedLabel> {
+export async function readLabel(
+  eyes: Eyes,
+  models: readonly KnownModel[],
+  own: { model: KnownModel; fields: readonly LabelField[] } | null,
+  onStep: (step: ReadingStep) => void = () => undefined
+): Promise<ParsedLabel> {
   const parse = (readings: readonly Reading[]) => parseLabel(readings, models, own?.model ?? null)
   const expected = own?.fields ?? []
   onStep('codes')
@@ -45,10 +50,15 @@ export async function readLabel(eyes: Eyes, models: readonly KnownModel[], own: 
 }
 
 function missing({ proposals }: ParsedLabel, expected: readonly LabelField[]): LabelField[] {
-  return expected.filter((field) => field !== 'model' && !proposals.some((one) => one.field === field && one.trust === 'certain'))
+  return expected.filter(
+    (field) => field !== 'model' && !proposals.some((one) => one.field === field && one.trust === 'certain')
+  )
 }
 
 function inDoubt({ proposals }: ParsedLabel, expected: readonly LabelField[]): boolean {
   const wanted: readonly LabelField[] = expected.length ? expected : ['serial', 'mac']
-  return proposals.some(({ trust }) => trust !== 'certain') || wanted.some((field) => !proposals.some((one) => one.field === field))
+  return (
+    proposals.some(({ trust }) => trust !== 'certain') ||
+    wanted.some((field) => !proposals.some((one) => one.field === field))
+  )
 }

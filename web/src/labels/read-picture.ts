@@ -27,7 +27,10 @@ export function readyPicture(photo: Gray): ReadyPicture {
     // What is left of a code would be read as letters.
     if (kind === 'qr') paintOver(print.picture, piece)
   }
-  if (!codes.some(({ source }) => source === 'qr')) codes.push(...codesIn(photo, 'square').map(({ text, piece }): Reading => ({ source: 'qr', text, sureness: 1, piece })))
+  if (!codes.some(({ source }) => source === 'qr'))
+    codes.push(
+      ...codesIn(photo, 'square').map(({ text, piece }): Reading => ({ source: 'qr', text, sureness: 1, piece }))
+    )
   return { codes, print }
 }
 
@@ -35,21 +38,37 @@ export function readyPicture(photo: Gray): ReadyPicture {
 export function secondPrint(photo: Gray, codes: readonly Reading[]): Print {
   const print = preparePrint(photo, likedHeights[1])
   const toPrint = inverse(print.toPhoto)
-  for (const { source, piece } of codes) if (source === 'qr' && piece) paintOver(print.picture, pieceOnPhoto(piece, { toPhoto: toPrint }))
+  for (const { source, piece } of codes)
+    if (source === 'qr' && piece) paintOver(print.picture, pieceOnPhoto(piece, { toPhoto: toPrint }))
   return print
 }
 
 /** Lines of print as readings, their pieces on the photograph. */
 export function printReadings(lines: readonly TextLine[], print: Pick<Print, 'toPhoto'>): Reading[] {
-  return lines.map(({ text, sureness, piece }) => ({ source: 'print', text: text.replace(/\s+$/, ''), sureness, piece: pieceOnPhoto(piece, print) }))
+  return lines.map(({ text, sureness, piece }) => ({
+    source: 'print',
+    text: text.replace(/\s+$/, ''),
+    sureness,
+    piece: pieceOnPhoto(piece, print)
+  }))
 }
 
 /** Where a rectangle of the prepared picture stands on the photograph: the rectangle round its turned corners. */
 export function pieceOnPhoto({ x, y, width, height }: Piece, { toPhoto }: Pick<Print, 'toPhoto'>): Piece {
-  const corners: Point[] = [[x, y], [x + width, y], [x + width, y + height], [x, y + height]]
+  const corners: Point[] = [
+    [x, y],
+    [x + width, y],
+    [x + width, y + height],
+    [x, y + height]
+  ]
   const points = corners.map((corner) => mapped(toPhoto, corner))
   const [left, top] = [Math.min(...points.map(([px]) => px)), Math.min(...points.map(([, py]) => py))]
-  return { x: left, y: top, width: Math.max(...points.map(([px]) => px)) - left, height: Math.max(...points.map(([, py]) => py)) - top }
+  return {
+    x: left,
+    y: top,
+    width: Math.max(...points.map(([px]) => px)) - left,
+    height: Math.max(...points.map(([, py]) => py)) - top
+  }
 }
 
 /** A grey picture as a portable graymap (PGM), which the reader of text takes as it is. */

@@ -4,7 +4,9 @@ import { copyOf } from '../app/taken'
 import { keepRow, keepSealedRow, type OutboxItem, type Owner } from './rows'
 
 interface BoxedBefore {
-  meta: { kind: 'secret'; visit: string; ref: string; body: Extract<OutboxItem, { kind: 'secret' }>['body'] } | { kind: 'photo'; visit: string; ref: string; fields: Extract<OutboxItem, { kind: 'photo' }>['fields'] }
+  meta:
+    | { kind: 'secret'; visit: string; ref: string; body: Extract<OutboxItem, { kind: 'secret' }>['body'] }
+    | { kind: 'photo'; visit: string; ref: string; fields: Extract<OutboxItem, { kind: 'photo' }>['fields'] }
   iv: Uint8Array<ArrayBuffer> | null
   data: ArrayBuffer
 }
@@ -31,14 +33,28 @@ async function adopt(): Promise<void> {
     const visit = QUEUE.exec(String(name))?.[1]
     if (!visit || !Array.isArray(queue)) continue
     for (const draft of queue as Draft[]) {
-      await keepRow({ key: `${keyOf()} ${draft.id}`, owner, outbox: draft.from, visit, street: '', item: { kind: 'line', draft }, refused: null })
+      await keepRow({
+        key: `${keyOf()} ${draft.id}`,
+        owner,
+        outbox: draft.from,
+        visit,
+        street: '',
+        item: { kind: 'line', draft },
+        refused: null
+      })
     }
     await del(name)
   }
   const box = createStore('pasado-box', 'items')
   for (const [ref, { meta, iv, data }] of await entries<string, BoxedBefore>(box)) {
-    const item: OutboxItem = meta.kind === 'secret' ? { kind: 'secret', ref: meta.ref, look: { base: 0 }, body: meta.body } : { kind: 'photo', ref: meta.ref, look: { base: 0 }, fields: meta.fields }
-    await keepSealedRow({ key: `${keyOf()} ${meta.ref}`, owner, outbox: '', visit: meta.visit, street: '', item, refused: null }, { iv, data })
+    const item: OutboxItem =
+      meta.kind === 'secret'
+        ? { kind: 'secret', ref: meta.ref, look: { base: 0 }, body: meta.body }
+        : { kind: 'photo', ref: meta.ref, look: { base: 0 }, fields: meta.fields }
+    await keepSealedRow(
+      { key: `${keyOf()} ${meta.ref}`, owner, outbox: '', visit: meta.visit, street: '', item, refused: null },
+      { iv, data }
+    )
     await del(ref, box)
   }
 }

@@ -2,7 +2,17 @@ import { create } from 'zustand'
 import type { Draft } from '@pasado/core/record/entry'
 import { useSession } from '../app/session'
 import { adopted } from './adopt'
-import { dropRow, holdContents, keepRow, outboxIdOf, readRows, type Look, type OutboxItem, type OutboxRow, type Owner } from './rows'
+import {
+  dropRow,
+  holdContents,
+  keepRow,
+  outboxIdOf,
+  readRows,
+  type Look,
+  type OutboxItem,
+  type OutboxRow,
+  type Owner
+} from './rows'
 
 export type { Look, OutboxItem, OutboxRow } from './rows'
 
@@ -21,7 +31,14 @@ interface OutboxState {
 }
 
 /** What is written on this device and not on the server yet: one outbox a person, the same for all tabs and after a restart. */
-export const useOutbox = create<OutboxState>(() => ({ owner: null, id: '', rows: [], progress: {}, stuckSince: null, keeps: true }))
+export const useOutbox = create<OutboxState>(() => ({
+  owner: null,
+  id: '',
+  rows: [],
+  progress: {},
+  stuckSince: null,
+  keeps: true
+}))
 
 /** What tabs tell each other: that rows changed, or since when nothing can be sent. */
 type Heard = 'changed' | { stuckSince: number | null }
@@ -54,13 +71,20 @@ export async function toldOf(visit: string): Promise<ReadonlySet<string> | null>
   return known
 }
 
-const tell = () => { for (const listener of listeners) listener() }
+const tell = () => {
+  for (const listener of listeners) listener()
+}
 
 /** Waits until it is known who writes here, and into which outbox. */
 export function outboxOwned(): Promise<void> {
   if (useOutbox.getState().owner) return Promise.resolve()
   return new Promise((resolve) => {
-    const stop = useOutbox.subscribe(({ owner }) => { if (owner) { stop(); resolve() } })
+    const stop = useOutbox.subscribe(({ owner }) => {
+      if (owner) {
+        stop()
+        resolve()
+      }
+    })
   })
 }
 
@@ -90,7 +114,11 @@ async function begin(): Promise<void> {
     tell()
   }
   useSession.subscribe(() => void follow())
-  if (useSession.getState().me === undefined) await useSession.getState().look().catch(() => undefined)
+  if (useSession.getState().me === undefined)
+    await useSession
+      .getState()
+      .look()
+      .catch(() => undefined)
   await follow()
 }
 
@@ -100,22 +128,39 @@ async function reread(): Promise<void> {
     const kept = (await readRows()).filter(({ key }) => !going.has(key))
     const known = new Set(kept.map(({ key }) => key))
     // What another tab has sent is fetched before it leaves what is shown here.
-    for (const visit of new Set(useOutbox.getState().rows.flatMap((row) => (known.has(row.key) || unwritten.has(row.key) ? [] : [row.visit])))) await toldOf(visit)
-    useOutbox.setState(({ rows }) => ({ rows: [...kept, ...rows.filter(({ key }) => unwritten.has(key) && !known.has(key))].sort((a, b) => (a.key < b.key ? -1 : 1)) }))
+    for (const visit of new Set(
+      useOutbox.getState().rows.flatMap((row) => (known.has(row.key) || unwritten.has(row.key) ? [] : [row.visit]))
+    ))
+      await toldOf(visit)
+    useOutbox.setState(({ rows }) => ({
+      rows: [...kept, ...rows.filter(({ key }) => unwritten.has(key) && !known.has(key))].sort((a, b) =>
+        a.key < b.key ? -1 : 1
+      )
+    }))
   } catch {
     useOutbox.setState({ keeps: false })
   }
 }
 
 function change(write: () => Promise<unknown>): void {
-  writing = writing.then(write, write).then(() => channel?.postMessage('changed'), () => undefined)
+  writing = writing.then(write, write).then(
+    () => channel?.postMessage('changed'),
+    () => undefined
+  )
 }
 
 let last = Date.now()
 
 /** A place behind everything that is here. */
 function nextKey(): string {
-  last = Math.max(last + 1, Date.now(), ...useOutbox.getState().rows.slice(-1).map(({ key }) => Number(key.slice(4, 18)) + 1))
+  last = Math.max(
+    last + 1,
+    Date.now(),
+    ...useOutbox
+      .getState()
+      .rows.slice(-1)
+      .map(({ key }) => Number(key.slice(4, 18)) + 1)
+  )
   // Two tabs may have the same moment.
   return `row ${String(last).padStart(14, '0')} ${Math.random().toString(36).slice(2, 10)}`
 }
@@ -126,11 +171,22 @@ function nextKey(): string {
  */
 export function putIn(visit: string, street: string, item: OutboxItem, contents?: Uint8Array<ArrayBuffer>): OutboxRow {
   const { owner, id } = useOutbox.getState()
-  const row: OutboxRow = { key: nextKey(), owner, outbox: item.kind === 'line' ? item.draft.from : id, visit, street, item, refused: null }
+  const row: OutboxRow = {
+    key: nextKey(),
+    owner,
+    outbox: item.kind === 'line' ? item.draft.from : id,
+    visit,
+    street,
+    item,
+    refused: null
+  }
   useOutbox.setState(({ rows }) => ({ rows: [...rows, row] }))
   unwritten.add(row.key)
   if (contents) holdContents(row.key, contents)
-  change(async () => { if (await keepRow(row, contents)) unwritten.delete(row.key); else useOutbox.setState({ keeps: false }) })
+  change(async () => {
+    if (await keepRow(row, contents)) unwritten.delete(row.key)
+    else useOutbox.setState({ keeps: false })
+  })
   tell()
   return row
 }
@@ -144,14 +200,23 @@ export function leaveOutbox(): void {
 }
 
 /** Whether a row is of who is here and still waits. */
-export const waits = (row: OutboxRow, owner: Owner | null): boolean => row.refused === null && row.owner !== null && row.owner.id === owner?.id
+export const waits = (row: OutboxRow, owner: Owner | null): boolean =>
+  row.refused === null && row.owner !== null && row.owner.id === owner?.id
 
 /** Takes rows out that the server has. */
 export function takeOut(keys: readonly string[]): void {
   const gone = new Set(keys)
-  for (const key of keys) { going.add(key); unwritten.delete(key) }
+  for (const key of keys) {
+    going.add(key)
+    unwritten.delete(key)
+  }
   useOutbox.setState(({ rows }) => ({ rows: rows.filter(({ key }) => !gone.has(key)) }))
-  change(async () => { for (const key of keys) { await dropRow(key); going.delete(key) } })
+  change(async () => {
+    for (const key of keys) {
+      await dropRow(key)
+      going.delete(key)
+    }
+  })
 }
 
 /**
@@ -165,17 +230,32 @@ export function refuse(key: string, why: string): void {
   const place = ownOf(refused)
   const changed = rows.map((row): OutboxRow => {
     if (row.key === key) return { ...row, refused: why }
-    if (place === undefined || row.visit !== refused.visit || row.outbox !== refused.outbox || row.key < key || (ownOf(row) ?? 0) <= place) return row
+    if (
+      place === undefined ||
+      row.visit !== refused.visit ||
+      row.outbox !== refused.outbox ||
+      row.key < key ||
+      (ownOf(row) ?? 0) <= place
+    )
+      return row
     return withOwn(row, ownOf(row)! - 1)
   })
   useOutbox.setState({ rows: changed })
-  change(async () => { for (const [at, row] of changed.entries()) if (row !== rows[at]) await keepRow(row) })
+  change(async () => {
+    for (const [at, row] of changed.entries()) if (row !== rows[at]) await keepRow(row)
+  })
 }
 
 const ownOf = ({ item }: OutboxRow) => (item.kind === 'line' ? item.draft.own : item.look.own)
 
 function withOwn(row: OutboxRow, own: number): OutboxRow {
-  return { ...row, item: row.item.kind === 'line' ? { ...row.item, draft: { ...row.item.draft, own } as Draft } : { ...row.item, look: { ...row.item.look, own } } }
+  return {
+    ...row,
+    item:
+      row.item.kind === 'line'
+        ? { ...row.item, draft: { ...row.item.draft, own } as Draft }
+        : { ...row.item, look: { ...row.item.look, own } }
+  }
 }
 
 /** Puts a refused row away, after the person has read why. */
@@ -198,12 +278,22 @@ export function claimRows(): void {
   if (!owner) return
   const changed = rows.map((row) => (row.owner === null ? { ...row, owner } : row))
   useOutbox.setState({ rows: changed })
-  change(async () => { for (const [at, row] of changed.entries()) if (row !== rows[at]) await keepRow(row) })
+  change(async () => {
+    for (const [at, row] of changed.entries()) if (row !== rows[at]) await keepRow(row)
+  })
   tell()
 }
 
 /** What has been seen in a visit now: its last confirmed line, and this outbox's lines in it, sent or not. */
-export function lookAt(visit: string, confirmed: { lastSeq: number }, ownConfirmed: number, isKnown: (row: OutboxRow) => boolean): Look {
+export function lookAt(
+  visit: string,
+  confirmed: { lastSeq: number },
+  ownConfirmed: number,
+  isKnown: (row: OutboxRow) => boolean
+): Look {
   const { owner, rows } = useOutbox.getState()
-  return { base: confirmed.lastSeq, own: ownConfirmed + rows.filter((row) => row.visit === visit && waits(row, owner) && !isKnown(row)).length }
+  return {
+    base: confirmed.lastSeq,
+    own: ownConfirmed + rows.filter((row) => row.visit === visit && waits(row, owner) && !isKnown(row)).length
+  }
 }

@@ -16,8 +16,18 @@ export interface Look {
 /** What waits to be sent: a line of a logbook, a secret for the vault, or a photo. */
 export type OutboxItem =
   | { kind: 'line'; draft: Draft }
-  | { kind: 'secret'; ref: string; look: Look; body: { purpose: string; thing: string; id: string; origin: string; security?: string } }
-  | { kind: 'photo'; ref: string; look: Look; fields: { thing: string; about: string; label: 'yes' | 'no'; caption?: string } }
+  | {
+      kind: 'secret'
+      ref: string
+      look: Look
+      body: { purpose: string; thing: string; id: string; origin: string; security?: string }
+    }
+  | {
+      kind: 'photo'
+      ref: string
+      look: Look
+      fields: { thing: string; about: string; label: 'yes' | 'no'; caption?: string }
+    }
 
 /** One row of the outbox; the contents of a secret or photo stand beside it on the device, sealed. */
 export interface OutboxRow {
@@ -62,7 +72,9 @@ async function sealingKey(): Promise<CryptoKey | null> {
 
 /** Every row on this device, in the order they are sent. @throws where the browser keeps nothing */
 export async function readRows(): Promise<OutboxRow[]> {
-  const found = (await entries<string, OutboxRow & Partial<Sealed>>(store())).map(([, { iv: _, data: __, ...row }]) => row)
+  const found = (await entries<string, OutboxRow & Partial<Sealed>>(store())).map(
+    ([, { iv: _, data: __, ...row }]) => row
+  )
   return found.sort((a, b) => (a.key < b.key ? -1 : 1))
 }
 

@@ -2,7 +2,17 @@ import type { Entry } from '@pasado/core/record/entry'
 import { ApiProblem, ask, sendForm } from '../app/api'
 import { useSession } from '../app/session'
 import { contentsOf } from './rows'
-import { noteStuck, onSomethingToSend, toldOf, outboxReady, refuse, takeOut, useOutbox, waits, type OutboxRow } from './outbox'
+import {
+  noteStuck,
+  onSomethingToSend,
+  toldOf,
+  outboxReady,
+  refuse,
+  takeOut,
+  useOutbox,
+  waits,
+  type OutboxRow
+} from './outbox'
 
 /** After how long what could not be sent is tried again. */
 export const pace = { retryMs: 2_000 }
@@ -21,14 +31,16 @@ export async function keepSending(): Promise<void> {
 /** Sends what waits of who is here, of every visit and in order, until the server has it. */
 export function sendNow(): Promise<void> {
   clearTimeout(again)
-  sending ??= alone(sendAll).catch((): Ended => 'later').then((ended) => {
-    sending = null
-    const { rows, owner } = useOutbox.getState()
-    if (!rows.some((row) => waits(row, owner))) return
-    // Written just as the last one went.
-    if (ended === 'empty') return sendNow()
-    again = setTimeout(() => void sendNow(), pace.retryMs)
-  })
+  sending ??= alone(sendAll)
+    .catch((): Ended => 'later')
+    .then((ended) => {
+      sending = null
+      const { rows, owner } = useOutbox.getState()
+      if (!rows.some((row) => waits(row, owner))) return
+      // Written just as the last one went.
+      if (ended === 'empty') return sendNow()
+      again = setTimeout(() => void sendNow(), pace.retryMs)
+    })
   return sending
 }
 
@@ -39,7 +51,9 @@ type Ended = 'empty' | 'later'
 async function alone(work: () => Promise<Ended>): Promise<Ended> {
   const { owner } = useOutbox.getState()
   if (!owner || typeof navigator === 'undefined' || !navigator.locks) return work()
-  return navigator.locks.request(`pasado-outbox ${owner.id}`, { ifAvailable: true }, (lock): Promise<Ended> => (lock ? work() : Promise.resolve('later')))
+  return navigator.locks.request(`pasado-outbox ${owner.id}`, { ifAvailable: true }, (lock): Promise<Ended> =>
+    lock ? work() : Promise.resolve('later')
+  )
 }
 
 async function sendAll(): Promise<Ended> {
@@ -47,11 +61,26 @@ async function sendAll(): Promise<Ended> {
     const { rows, owner } = useOutbox.getState()
     const { me, unasked } = useSession.getState()
     const mine = rows.filter((row) => waits(row, owner))
-    if (mine.length === 0) { noteStuck(false); return 'empty' }
+    if (mine.length === 0) {
+      noteStuck(false)
+      return 'empty'
+    }
     // In nobody else's name: who is here has to be known to be who wrote it.
     if (!me || me.id !== owner?.id) return 'later'
-    if (unasked) { await useSession.getState().look().catch(() => undefined); if (useSession.getState().unasked) { noteStuck(true); return 'later' } }
-    if (!(await sendNext(mine))) { noteStuck(true); return 'later' }
+    if (unasked) {
+      await useSession
+        .getState()
+        .look()
+        .catch(() => undefined)
+      if (useSession.getState().unasked) {
+        noteStuck(true)
+        return 'later'
+      }
+    }
+    if (!(await sendNext(mine))) {
+      noteStuck(true)
+      return 'later'
+    }
     noteStuck(false)
   }
 }
@@ -60,14 +89,19 @@ async function sendAll(): Promise<Ended> {
 async function sendNext(rows: readonly OutboxRow[]): Promise<boolean> {
   const first = rows[0]!
   const end = rows.findIndex((row, at) => at > 0 && (row.item.kind !== 'line' || row.visit !== first.visit))
-  const batch = first.item.kind === 'line' ? rows.slice(0, Math.min(end < 0 ? rows.length : end, MOST_AT_ONCE)) : [first]
+  const batch =
+    first.item.kind === 'line' ? rows.slice(0, Math.min(end < 0 ? rows.length : end, MOST_AT_ONCE)) : [first]
   try {
     await (first.item.kind === 'line' ? sendLines(first.visit, batch) : sendContents(first))
     return true
   } catch (error) {
     const passes = !(error instanceof ApiProblem) || error.passing || error.status === 401 || isOfAnother(error)
     // Somebody else may have logged in meanwhile, in another tab for one.
-    if (isOfAnother(error) || (error as ApiProblem).status === 401) await useSession.getState().look().catch(() => undefined)
+    if (isOfAnother(error) || (error as ApiProblem).status === 401)
+      await useSession
+        .getState()
+        .look()
+        .catch(() => undefined)
     if (passes && !isForgoneOutbox(error, first)) return false
     // A batch with a line that is refused goes line by line, so that the others are not held up.
     if (batch.length > 1) return sendOneByOne(first.visit, batch)
@@ -102,21 +136,41 @@ async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<vo
   const entries = batch.flatMap(({ item }) => (item.kind === 'line' ? [item.draft] : []))
   await ask('POST', `/visits/${visit}/entries`, { entries })
   // Not forgotten here before it is seen there: the logbook is read back.
-  const stored = (await toldOf(visit)) ?? new Set((await ask<{ entries: Entry[] }>('GET', `/visits/${visit}/entries?after=${Math.min(...entries.map(({ base }) => base))}`)).entries.map(({ id }) => id))
+  const stored =
+    (await toldOf(visit)) ??
+    new Set(
+      (
+        await ask<{ entries: Entry[] }>(
+          'GET',
+          `/visits/${visit}/entries?after=${Math.min(...entries.map(({ base }) => base))}`
+        )
+      ).entries.map(({ id }) => id)
+    )
   const arrived = batch.filter(({ item }) => item.kind === 'line' && stored.has(item.draft.id))
   takeOut(arrived.map(({ key }) => key))
-  if (arrived.length < batch.length) throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
+  if (arrived.length < batch.length)
+    throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
 }
 
 async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<void> {
   if (item.kind === 'line') return
   const contents = await contentsOf(key)
-  if (!contents) { refuse(key, 'What it held is no longer on this device: the browser has put it away. Take it or type it again.'); return }
+  if (!contents) {
+    refuse(key, 'What it held is no longer on this device: the browser has put it away. Take it or type it again.')
+    return
+  }
   const from = outbox || useOutbox.getState().id
-  const progress = (share: number) => useOutbox.setState(({ progress: known }) => ({ progress: { ...known, [item.ref]: share } }))
+  const progress = (share: number) =>
+    useOutbox.setState(({ progress: known }) => ({ progress: { ...known, [item.ref]: share } }))
   progress(0)
   try {
-    if (item.kind === 'secret') await ask('POST', `/visits/${visit}/secrets`, { ref: item.ref, ...item.body, value: new TextDecoder().decode(contents), outbox: { from, ...item.look } })
+    if (item.kind === 'secret')
+      await ask('POST', `/visits/${visit}/secrets`, {
+        ref: item.ref,
+        ...item.body,
+        value: new TextDecoder().decode(contents),
+        outbox: { from, ...item.look }
+      })
     else await sendForm(`/visits/${visit}/photos`, formOf(item, contents, { from, ...item.look }), progress)
     await toldOf(visit)
     takeOut([key])
@@ -125,9 +179,14 @@ async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<vo
   }
 }
 
-function formOf({ ref, fields }: Extract<OutboxRow['item'], { kind: 'photo' }>, contents: Uint8Array<ArrayBuffer>, outbox: object): FormData {
+function formOf(
+  { ref, fields }: Extract<OutboxRow['item'], { kind: 'photo' }>,
+  contents: Uint8Array<ArrayBuffer>,
+  outbox: object
+): FormData {
   const form = new FormData()
-  for (const [name, value] of Object.entries({ ref, ...fields, outbox: JSON.stringify(outbox) })) if (value !== undefined) form.append(name, value)
+  for (const [name, value] of Object.entries({ ref, ...fields, outbox: JSON.stringify(outbox) }))
+    if (value !== undefined) form.append(name, value)
   form.append('photo', new Blob([contents], { type: 'image/jpeg' }), 'photo.jpg')
   return form
 }

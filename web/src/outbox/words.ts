@@ -13,6 +13,10 @@ export function countWords(rows: readonly OutboxRow[]): string {
 /** Rows by the home they were written for: how many each. */
 export function homesWords(rows: readonly OutboxRow[]): string {
   const counts = new Map<string, number>()
-  for (const { street, visit } of rows) counts.set(street || `a visit (${visit.slice(-4)})`, (counts.get(street || `a visit (${visit.slice(-4)})`) ?? 0) + 1)
+  for (const { street, visit } of rows)
+    counts.set(
+      street || `a visit (${visit.slice(-4)})`,
+      (counts.get(street || `a visit (${visit.slice(-4)})`) ?? 0) + 1
+    )
   return [...counts].map(([street, count]) => `${street} (${count})`).join(', ')
 }

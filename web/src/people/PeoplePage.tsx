@@ -17,9 +17,32 @@ export function PeoplePage() {
   const [changing, setChanging] = useState<ListedPerson | null>(null)
   const [given, setGiven] = useState<Given | null>(null)
   const lead = me?.role === 'lead'
-  const load = useCallback(() => ask<{ people: ListedPerson[] }>('GET', '/people').then((found) => setPeople(found.people), (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'They could not be loaded; load the page again.')), [])
-  useEffect(() => { document.title = 'People · Pasado'; if (lead) void load() }, [lead, load])
-  if (!lead) return <main className="p-6"><p>Only a lead sees who works here. <Link className="underline" to="/">Back to your day</Link></p></main>
+  const load = useCallback(
+    () =>
+      ask<{ people: ListedPerson[] }>('GET', '/people').then(
+        (found) => setPeople(found.people),
+        (error: unknown) =>
+          setProblem(
+            error instanceof ApiProblem ? error.document.title : 'They could not be loaded; load the page again.'
+          )
+      ),
+    []
+  )
+  useEffect(() => {
+    document.title = 'People · Pasado'
+    if (lead) void load()
+  }, [lead, load])
+  if (!lead)
+    return (
+      <main className="p-6">
+        <p>
+          Only a lead sees who works here.{' '}
+          <Link className="underline" to="/">
+            Back to your day
+          </Link>
+        </p>
+      </main>
+    )
   const change = async (path: string, body: unknown): Promise<{ password?: string } | null> => {
     try {
       const answer = await ask<{ password?: string } | undefined>('POST', path, body)
@@ -40,25 +63,87 @@ export function PeoplePage() {
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-2xl">People</h1>
-        <button type="button" className="btn btn-plum" onClick={() => setAdding(true)}>Add a person</button>
+        <button type="button" className="btn btn-plum" onClick={() => setAdding(true)}>
+          Add a person
+        </button>
       </div>
-      {problem && !changing && <p role="alert" className="mt-3 font-bold">{problem}</p>}
-      {!people && !problem && <p className="mt-3 text-soft" role="status">Loading …</p>}
+      {problem && !changing && (
+        <p role="alert" className="mt-3 font-bold">
+          {problem}
+        </p>
+      )}
+      {!people && !problem && (
+        <p className="mt-3 text-soft" role="status">
+          Loading …
+        </p>
+      )}
       <ul aria-label="Everybody" className="paper mt-4 divide-y divide-rule">
         {people?.map((one) => (
-          <li key={one.id} className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_8rem_minmax(0,1fr)_auto]">
-            <span><b className="text-lg">{one.name}</b> <span className="exact text-soft">{one.login}</span></span>
+          <li
+            key={one.id}
+            className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_8rem_minmax(0,1fr)_auto]"
+          >
+            <span>
+              <b className="text-lg">{one.name}</b> <span className="exact text-soft">{one.login}</span>
+            </span>
             <span>{roleWords[one.role]}</span>
-            <span className="fine">{one.leftAt ? `left ${format(new Date(one.leftAt), 'd MMM yyyy')}` : one.mustChoose ? 'has still to choose a password' : one.sessions === 0 ? 'not logged in' : `open in ${one.sessions} ${one.sessions === 1 ? 'browser' : 'browsers'}`}{one.openVisits > 0 && <span className={one.leftAt ? 'block font-bold' : 'block'}>{one.openVisits} open {one.openVisits === 1 ? 'visit' : 'visits'}{one.leftAt ? ': hand them on, from Everybody’s day' : ''}</span>}</span>
-            <button type="button" className="btn" aria-label={`Change ${one.name}`} onClick={() => { setProblem(null); setChanging(one) }}>Change</button>
+            <span className="fine">
+              {one.leftAt
+                ? `left ${format(new Date(one.leftAt), 'd MMM yyyy')}`
+                : one.mustChoose
+                  ? 'has still to choose a password'
+                  : one.sessions === 0
+                    ? 'not logged in'
+                    : `open in ${one.sessions} ${one.sessions === 1 ? 'browser' : 'browsers'}`}
+              {one.openVisits > 0 && (
+                <span className={one.leftAt ? 'block font-bold' : 'block'}>
+                  {one.openVisits} open {one.openVisits === 1 ? 'visit' : 'visits'}
+                  {one.leftAt ? ': hand them on, from Everybody’s day' : ''}
+                </span>
+              )}
+            </span>
+            <button
+              type="button"
+              className="btn"
+              aria-label={`Change ${one.name}`}
+              onClick={() => {
+                setProblem(null)
+                setChanging(one)
+              }}
+            >
+              Change
+            </button>
           </li>
         ))}
       </ul>
       <p className="fine mt-3">Who has left logs in no more; their name stays in every logbook and under every seal.</p>
-      <AddPerson open={adding} onClose={() => setAdding(false)} onAdded={(one) => { setAdding(false); setGiven(one); void load() }} />
+      <AddPerson
+        open={adding}
+        onClose={() => setAdding(false)}
+        onAdded={(one) => {
+          setAdding(false)
+          setGiven(one)
+          void load()
+        }}
+      />
       {changing && (
-        <Sheet open onClose={() => { setChanging(null); setProblem(null) }} title={changing.name}>
-          <ChangePerson person={changing} self={changing.id === me.id} problem={problem} onChange={async (body) => { if (await change(`/people/${changing.id}`, body)) setChanging(null) }} onRenew={() => void renew(changing)} />
+        <Sheet
+          open
+          onClose={() => {
+            setChanging(null)
+            setProblem(null)
+          }}
+          title={changing.name}
+        >
+          <ChangePerson
+            person={changing}
+            self={changing.id === me.id}
+            problem={problem}
+            onChange={async (body) => {
+              if (await change(`/people/${changing.id}`, body)) setChanging(null)
+            }}
+            onRenew={() => void renew(changing)}
+          />
         </Sheet>
       )}
       <FirstPassword given={given} onClose={() => setGiven(null)} />
@@ -66,23 +151,95 @@ export function PeoplePage() {
   )
 }
 
-function ChangePerson({ person, self, problem, onChange, onRenew }: { person: ListedPerson; self: boolean; problem: string | null; onChange: (body: { name: string; role: Me['role']; left: boolean }) => Promise<void>; onRenew: () => void }) {
+function ChangePerson({
+  person,
+  self,
+  problem,
+  onChange,
+  onRenew
+}: {
+  person: ListedPerson
+  self: boolean
+  problem: string | null
+  onChange: (body: { name: string; role: Me['role']; left: boolean }) => Promise<void>
+  onRenew: () => void
+}) {
   const [name, setName] = useState(person.name)
   const [role, setRole] = useState(person.role)
   const left = person.leftAt !== null
   return (
     <div className="flex flex-col gap-4">
-      <form className="flex flex-col gap-4" onSubmit={(event) => { event.preventDefault(); void onChange({ name, role, left }) }}>
-        <label className="label">Name<input className="box mt-1 font-normal" value={name} autoComplete="off" onChange={(event) => setName(event.target.value)} /></label>
-        <label className="label">Role<select className="box mt-1 font-normal" value={role} onChange={(event) => setRole(event.target.value as Me['role'])}>{(Object.keys(roleWords) as Me['role'][]).map((one) => <option key={one} value={one}>{roleWords[one]}</option>)}</select></label>
-        {problem && <p role="alert" className="font-bold">{problem}</p>}
-        <p><button type="submit" className="btn btn-plum">Keep this</button></p>
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          void onChange({ name, role, left })
+        }}
+      >
+        <label className="label">
+          Name
+          <input
+            className="box mt-1 font-normal"
+            value={name}
+            autoComplete="off"
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <label className="label">
+          Role
+          <select
+            className="box mt-1 font-normal"
+            value={role}
+            onChange={(event) => setRole(event.target.value as Me['role'])}
+          >
+            {(Object.keys(roleWords) as Me['role'][]).map((one) => (
+              <option key={one} value={one}>
+                {roleWords[one]}
+              </option>
+            ))}
+          </select>
+        </label>
+        {problem && (
+          <p role="alert" className="font-bold">
+            {problem}
+          </p>
+        )}
+        <p>
+          <button type="submit" className="btn btn-plum">
+            Keep this
+          </button>
+        </p>
       </form>
       <div className="flex flex-wrap gap-2 border-t border-rule pt-4">
-        {!self && !left && <button type="button" className="btn" onClick={onRenew}>Give a new password</button>}
-        {left ? <button type="button" className="btn" onClick={() => void onChange({ name: person.name, role: person.role, left: false })}>Works here again</button> : <button type="button" className="btn" onClick={() => void onChange({ name: person.name, role: person.role, left: true })}>Has left</button>}
+        {!self && !left && (
+          <button type="button" className="btn" onClick={onRenew}>
+            Give a new password
+          </button>
+        )}
+        {left ? (
+          <button
+            type="button"
+            className="btn"
+            onClick={() => void onChange({ name: person.name, role: person.role, left: false })}
+          >
+            Works here again
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="btn"
+            onClick={() => void onChange({ name: person.name, role: person.role, left: true })}
+          >
+            Has left
+          </button>
+        )}
       </div>
-      {!left && <p className="fine">A new password and leaving both end the log-ins of {person.name} everywhere, and what a lost telephone has taken along is put away as soon as it reaches the server.</p>}
+      {!left && (
+        <p className="fine">
+          A new password and leaving both end the log-ins of {person.name} everywhere, and what a lost telephone has
+          taken along is put away as soon as it reaches the server.
+        </p>
+      )}
     </div>
   )
 }

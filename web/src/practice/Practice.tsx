@@ -4,39 +4,111 @@ import { v7 as uuidv7 } from 'uuid'
 import { houseFileProblem } from '@pasado/core/house/definition'
 import { ApiProblem, ask } from '../app/api'
 
-interface Listed { id: string; name: string; says: string; units: string[]; template: boolean; madeAt: string }
+interface Listed {
+  id: string
+  name: string
+  says: string
+  units: string[]
+  template: boolean
+  madeAt: string
+}
 
 /** Practice: houses to try a procedure in, and the ones that were begun. */
 export function Practice() {
   const [houses, setHouses] = useState<Listed[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const navigate = useNavigate()
-  const failed = (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
-  useEffect(() => { ask<{ houses: Listed[] }>('GET', '/houses').then((found) => setHouses(found.houses), failed) }, [])
+  const failed = (error: unknown) =>
+    setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+  useEffect(() => {
+    ask<{ houses: Listed[] }>('GET', '/houses').then((found) => setHouses(found.houses), failed)
+  }, [])
   const begin = async (body: object) => {
     const id = uuidv7()
-    try { await ask('POST', '/houses', { id, ...body }); await navigate(`/practice/${id}`) } catch (error) { failed(error) }
+    try {
+      await ask('POST', '/houses', { id, ...body })
+      await navigate(`/practice/${id}`)
+    } catch (error) {
+      failed(error)
+    }
   }
   const fromFile = async (file: File) => {
     let value: unknown
-    try { value = JSON.parse(await file.text()) } catch { setProblem(`${file.name} is not JSON: choose a file of a house.`); return }
+    try {
+      value = JSON.parse(await file.text())
+    } catch {
+      setProblem(`${file.name} is not JSON: choose a file of a house.`)
+      return
+    }
     const wrong = houseFileProblem(value)
-    if (wrong) { setProblem(`${file.name} was not taken. ${wrong}.`); return }
+    if (wrong) {
+      setProblem(`${file.name} was not taken. ${wrong}.`)
+      return
+    }
     await begin({ definition: (value as { definition?: unknown }).definition ?? value })
   }
   const own = houses?.filter(({ template }) => !template) ?? []
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">Practice</h1>
-      <p className="mt-1 max-w-2xl">Simulated houses with units that boot, pair, train and blink as the real ones do. Something may be wrong in one: find it by its lamps. Nothing here teaches the durations or touches a customer.</p>
-      {problem && <p role="alert" className="mt-3 bg-inv p-2 font-bold text-oninv">{problem}</p>}
+      <p className="mt-1 max-w-2xl">
+        Simulated houses with units that boot, pair, train and blink as the real ones do. Something may be wrong in one:
+        find it by its lamps. Nothing here teaches the durations or touches a customer.
+      </p>
+      {problem && (
+        <p role="alert" className="mt-3 bg-inv p-2 font-bold text-oninv">
+          {problem}
+        </p>
+      )}
       <ul className="mt-4 grid gap-4 md:grid-cols-2" aria-label="Houses">
-        {houses?.filter(({ template }) => template).map((house) => (
-          <li key={house.id} className="paper flex flex-col p-4"><h2 className="text-lg">{house.name}</h2><p className="grow">{house.says}</p><p className="fine mt-1">{house.units.join(', ')}</p><p className="mt-2"><button type="button" className="btn" onClick={() => void begin({ from: house.id })}>Go in</button></p></li>
-        ))}
+        {houses
+          ?.filter(({ template }) => template)
+          .map((house) => (
+            <li key={house.id} className="paper flex flex-col p-4">
+              <h2 className="text-lg">{house.name}</h2>
+              <p className="grow">{house.says}</p>
+              <p className="fine mt-1">{house.units.join(', ')}</p>
+              <p className="mt-2">
+                <button type="button" className="btn" onClick={() => void begin({ from: house.id })}>
+                  Go in
+                </button>
+              </p>
+            </li>
+          ))}
       </ul>
-      {own.length > 0 && <section aria-label="Begun"><h2 className="mt-6 text-lg">Begun by you</h2><ul className="mt-1 divide-y divide-rule border-y border-rule">{own.map((house) => <li key={house.id} className="flex items-center gap-3 py-1"><span className="grow">{house.name} <span className="fine">{new Date(house.madeAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}</span></span><button type="button" className="btn" onClick={() => void navigate(`/practice/${house.id}`)}>Go on</button></li>)}</ul></section>}
-      <label className="btn mt-4 focus-within:outline-3 focus-within:outline-plum">A house from a file<input type="file" className="sr-only" accept=".json,application/json" onChange={(event) => { const file = event.target.files?.[0]; if (file) void fromFile(file); event.target.value = '' }} /></label>
+      {own.length > 0 && (
+        <section aria-label="Begun">
+          <h2 className="mt-6 text-lg">Begun by you</h2>
+          <ul className="mt-1 divide-y divide-rule border-y border-rule">
+            {own.map((house) => (
+              <li key={house.id} className="flex items-center gap-3 py-1">
+                <span className="grow">
+                  {house.name}{' '}
+                  <span className="fine">
+                    {new Date(house.madeAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
+                  </span>
+                </span>
+                <button type="button" className="btn" onClick={() => void navigate(`/practice/${house.id}`)}>
+                  Go on
+                </button>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <label className="btn mt-4 focus-within:outline-3 focus-within:outline-plum">
+        A house from a file
+        <input
+          type="file"
+          className="sr-only"
+          accept=".json,application/json"
+          onChange={(event) => {
+            const file = event.target.files?.[0]
+            if (file) void fromFile(file)
+            event.target.value = ''
+          }}
+        />
+      </label>
     </main>
   )
 }

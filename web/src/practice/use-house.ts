@@ -23,16 +23,27 @@ export function useHouse(id: string) {
   const sent = useRef(0)
   const queue = useRef<HouseAction[]>([])
   const sending = useRef<Promise<void> | null>(null)
-  const catalogue: Catalogue | null = useMemo(() => (models ? new Map(models.map((one: Model) => [modelKey(one.id, one.version), one])) : null), [models])
+  const catalogue: Catalogue | null = useMemo(
+    () => (models ? new Map(models.map((one: Model) => [modelKey(one.id, one.version), one])) : null),
+    [models]
+  )
   useEffect(() => {
     if (!catalogue) return
     let here = true
-    ask<HouseFile>('GET', `/houses/${id}`).then((file) => {
-      if (!here) return
-      done.current = sent.current = file.actions.length
-      setHouse(playHouse(file.definition, file.actions, catalogue))
-    }, (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'The house could not be opened; load the page again.'))
-    return () => { here = false }
+    ask<HouseFile>('GET', `/houses/${id}`).then(
+      (file) => {
+        if (!here) return
+        done.current = sent.current = file.actions.length
+        setHouse(playHouse(file.definition, file.actions, catalogue))
+      },
+      (error: unknown) =>
+        setProblem(
+          error instanceof ApiProblem ? error.document.title : 'The house could not be opened; load the page again.'
+        )
+    )
+    return () => {
+      here = false
+    }
   }, [id, catalogue])
   useEffect(() => {
     if (!house || speed === 0) return
@@ -53,25 +64,44 @@ export function useHouse(id: string) {
         sent.current += actions.length
         queue.current = queue.current.slice(actions.length)
       }
-    })().catch((error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'What was done is kept here; the server is not in reach.')).finally(() => { sending.current = null })
+    })()
+      .catch((error: unknown) =>
+        setProblem(
+          error instanceof ApiProblem ? error.document.title : 'What was done is kept here; the server is not in reach.'
+        )
+      )
+      .finally(() => {
+        sending.current = null
+      })
     return sending.current
   }, [id])
-  const act = useCallback((deed: Deed) => {
-    if (!house) return
-    // To a hundredth of a second, so that the server's house is this very house.
-    const action = { at: Math.ceil(house.now * 100) / 100, ...deed } as HouseAction
-    house.act(action)
-    queue.current.push(action)
-    done.current++
-    look((count) => count + 1)
-    void flush()
-  }, [house, flush])
+  const act = useCallback(
+    (deed: Deed) => {
+      if (!house) return
+      // To a hundredth of a second, so that the server's house is this very house.
+      const action = { at: Math.ceil(house.now * 100) / 100, ...deed } as HouseAction
+      house.act(action)
+      queue.current.push(action)
+      done.current++
+      look((count) => count + 1)
+      void flush()
+    },
+    [house, flush]
+  )
   const toNext = useCallback(() => {
     if (!house || house.nextAt === null) return
     house.advanceTo(house.nextAt)
     act({ do: 'wait' })
   }, [house, act])
   // The server's house is at the same second when somebody leaves: what reads its units reads them as they are.
-  useEffect(() => () => { if (house) { queue.current.push({ at: Math.ceil(house.now * 100) / 100, do: 'wait' }); void flush() } }, [house, flush])
+  useEffect(
+    () => () => {
+      if (house) {
+        queue.current.push({ at: Math.ceil(house.now * 100) / 100, do: 'wait' })
+        void flush()
+      }
+    },
+    [house, flush]
+  )
   return { house, problem, speed, setSpeed, act, toNext, catalogue }
 }

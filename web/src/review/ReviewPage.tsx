@@ -27,10 +27,36 @@ export function ReviewPage() {
   const opened = useVisit((state) => state.id)
   const loaded = useVisit((state) => state.record.lastSeq > 0)
   const problem = useVisit((state) => state.problem)
-  useEffect(() => { document.title = 'Review · Pasado'; void openVisit(id); return closeVisit }, [id])
-  if (!lead) return <main className="p-6"><p>Only a lead reviews. <Link className="underline" to="/">Back to your day</Link></p></main>
-  if (problem && !loaded) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
-  if (opened !== id || !loaded) return <p className="p-6 text-soft" role="status">Opening the visit …</p>
+  useEffect(() => {
+    document.title = 'Review · Pasado'
+    void openVisit(id)
+    return closeVisit
+  }, [id])
+  if (!lead)
+    return (
+      <main className="p-6">
+        <p>
+          Only a lead reviews.{' '}
+          <Link className="underline" to="/">
+            Back to your day
+          </Link>
+        </p>
+      </main>
+    )
+  if (problem && !loaded)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+      </main>
+    )
+  if (opened !== id || !loaded)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Opening the visit …
+      </p>
+    )
   return <Judged />
 }
 
@@ -55,21 +81,99 @@ function Judged() {
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <h1 className="text-2xl">Review: {street}</h1>
-      <p className="text-soft">{town} · {customerName} · {reason?.replace('-', ' ')} · {record.visit.technician.name}. <Link className="underline" to={`/visit/${id}/brief`}>The visit</Link></p>
-      {review && <p className="mt-2 border-l-4 border-plum bg-well p-3"><b>{review.by.name} {review.state === 'asked' ? 'asked' : review.state === 'approved' ? 'approved it' : 'sent it back'}</b>, {format(new Date(review.at), 'd MMM HH:mm')}: {review.remark || 'no remark'}{unsent && <b className="block">Not sent yet: the server has not taken it. Leave this device on until it has.</b>}</p>}
+      <p className="text-soft">
+        {town} · {customerName} · {reason?.replace('-', ' ')} · {record.visit.technician.name}.{' '}
+        <Link className="underline" to={`/visit/${id}/brief`}>
+          The visit
+        </Link>
+      </p>
+      {review && (
+        <p className="mt-2 border-l-4 border-plum bg-well p-3">
+          <b>
+            {review.by.name}{' '}
+            {review.state === 'asked' ? 'asked' : review.state === 'approved' ? 'approved it' : 'sent it back'}
+          </b>
+          , {format(new Date(review.at), 'd MMM HH:mm')}: {review.remark || 'no remark'}
+          {unsent && (
+            <b className="block">Not sent yet: the server has not taken it. Leave this device on until it has.</b>
+          )}
+        </p>
+      )}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
-        <section aria-label="What stands in the way"><h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
-          <ul className="mt-1 divide-y divide-rule border-y border-rule">{open.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />)}</ul>
-          {settled.length > 0 && <><h2 className="mt-4 text-lg">Settled with a reason</h2><ul className="mt-1 divide-y divide-rule border-y border-rule">{settled.map((one) => <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />)}</ul></>}
-          <p className="fine mt-3">{stages.map((stage) => { const count = findings.filter((one) => one.stage === stage && one.outcome === 'holds').length; return count ? `${stageNames[stage]} ${count}` : null }).filter(Boolean).join(' · ')} hold.</p>
+        <section aria-label="What stands in the way">
+          <h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
+          <ul className="mt-1 divide-y divide-rule border-y border-rule">
+            {open.map((one) => (
+              <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />
+            ))}
+          </ul>
+          {settled.length > 0 && (
+            <>
+              <h2 className="mt-4 text-lg">Settled with a reason</h2>
+              <ul className="mt-1 divide-y divide-rule border-y border-rule">
+                {settled.map((one) => (
+                  <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />
+                ))}
+              </ul>
+            </>
+          )}
+          <p className="fine mt-3">
+            {stages
+              .map((stage) => {
+                const count = findings.filter((one) => one.stage === stage && one.outcome === 'holds').length
+                return count ? `${stageNames[stage]} ${count}` : null
+              })
+              .filter(Boolean)
+              .join(' · ')}{' '}
+            hold.
+          </p>
         </section>
         <div className="flex min-w-0 flex-col gap-4">
           <Decide />
-          <section aria-label="Measured" className="paper p-4"><h2 className="text-lg">Measured</h2>
-            <p>{source?.down ? `The source gives ${Math.round(source.down.median)} Mbit/s${record.brief.facts.speedDownMbps ? ` of ${record.brief.facts.speedDownMbps} paid for` : ''}.` : 'The source was not measured.'} Floor {Math.round(floor.mbps)} Mbit/s, {floor.dbm} dBm.</p>
-            <ul className="mt-1 divide-y divide-rule">{rooms.map(({ room, outcome, says, bands: [best] }) => { const way = best ? bottleneckOf(record, catalogue, best, source) : null; return <li key={room.id} className="grid grid-cols-[34px_1fr] gap-x-3 py-2"><span className="pt-1"><Mark outcome={outcome} /></span><span><b>{room.facts.name}</b> <span className="text-sm">{says}</span>{way?.finding && outcome !== 'holds' && <span className="block text-sm font-bold">{way.finding}</span>}</span></li> })}</ul>
+          <section aria-label="Measured" className="paper p-4">
+            <h2 className="text-lg">Measured</h2>
+            <p>
+              {source?.down
+                ? `The source gives ${Math.round(source.down.median)} Mbit/s${record.brief.facts.speedDownMbps ? ` of ${record.brief.facts.speedDownMbps} paid for` : ''}.`
+                : 'The source was not measured.'}{' '}
+              Floor {Math.round(floor.mbps)} Mbit/s, {floor.dbm} dBm.
+            </p>
+            <ul className="mt-1 divide-y divide-rule">
+              {rooms.map(({ room, outcome, says, bands: [best] }) => {
+                const way = best ? bottleneckOf(record, catalogue, best, source) : null
+                return (
+                  <li key={room.id} className="grid grid-cols-[34px_1fr] gap-x-3 py-2">
+                    <span className="pt-1">
+                      <Mark outcome={outcome} />
+                    </span>
+                    <span>
+                      <b>{room.facts.name}</b> <span className="text-sm">{says}</span>
+                      {way?.finding && outcome !== 'holds' && (
+                        <span className="block text-sm font-bold">{way.finding}</span>
+                      )}
+                    </span>
+                  </li>
+                )
+              })}
+            </ul>
           </section>
-          {about.length > 0 && <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">{about.map((one) => <Photos key={`${one.thing} ${one.id}`} about={one} label={one.thing === 'unit' ? (record.units[one.id]?.facts.name ?? 'A unit') : one.thing === 'stage' ? nameOfStage(one.id) : one.id} />)}</section>}
+          {about.length > 0 && (
+            <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">
+              {about.map((one) => (
+                <Photos
+                  key={`${one.thing} ${one.id}`}
+                  about={one}
+                  label={
+                    one.thing === 'unit'
+                      ? (record.units[one.id]?.facts.name ?? 'A unit')
+                      : one.thing === 'stage'
+                        ? nameOfStage(one.id)
+                        : one.id
+                  }
+                />
+              ))}
+            </section>
+          )}
         </div>
       </div>
       <FromPlan />
@@ -84,12 +188,59 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
   const title = finding.subject ? `${finding.subject.name}: ${finding.name.toLowerCase()}` : finding.name
   return (
     <li className="grid grid-cols-[34px_minmax(0,1fr)] gap-x-3 py-3">
-      <span className="pt-1"><Mark outcome={finding.outcome} /></span>
+      <span className="pt-1">
+        <Mark outcome={finding.outcome} />
+      </span>
       <div>
-        <b>{title}</b> <span className="fine">{finding.level}, {stageNames[finding.stage]}</span>
-        <p className="text-sm">{finding.evidence} {finding.granted ? <b>{finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by {finding.granted.by}{finding.granted.until ? ` until ${finding.granted.until}` : ''}: {finding.granted.reason}</b> : finding.mend}</p>
+        <b>{title}</b>{' '}
+        <span className="fine">
+          {finding.level}, {stageNames[finding.stage]}
+        </span>
+        <p className="text-sm">
+          {finding.evidence}{' '}
+          {finding.granted ? (
+            <b>
+              {finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by {finding.granted.by}
+              {finding.granted.until ? ` until ${finding.granted.until}` : ''}: {finding.granted.reason}
+            </b>
+          ) : (
+            finding.mend
+          )}
+        </p>
         <p className="text-sm text-soft">{finding.says}</p>
-        <div className="mt-2 flex flex-wrap gap-2">{blocks(finding) && !whyNot && <button type="button" className="btn" aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>Waive</button>}{finding.outcome === 'waived' && <button type="button" className="btn btn-quiet" aria-label={`Withdraw the waiver: ${title}`} onClick={() => onGrant({ kind: 'withdraw', finding })}>Withdraw the waiver</button>}{blocks(finding) && whyNot && <span className="fine">{whyNot}</span>}{finding.place && <button type="button" className="btn btn-quiet" aria-label={`Look at ${title}`} onClick={() => goTo(finding.place!)}>Look</button>}</div>
+        <div className="mt-2 flex flex-wrap gap-2">
+          {blocks(finding) && !whyNot && (
+            <button
+              type="button"
+              className="btn"
+              aria-label={`Waive: ${title}`}
+              onClick={() => onGrant({ kind: 'waive', finding })}
+            >
+              Waive
+            </button>
+          )}
+          {finding.outcome === 'waived' && (
+            <button
+              type="button"
+              className="btn btn-quiet"
+              aria-label={`Withdraw the waiver: ${title}`}
+              onClick={() => onGrant({ kind: 'withdraw', finding })}
+            >
+              Withdraw the waiver
+            </button>
+          )}
+          {blocks(finding) && whyNot && <span className="fine">{whyNot}</span>}
+          {finding.place && (
+            <button
+              type="button"
+              className="btn btn-quiet"
+              aria-label={`Look at ${title}`}
+              onClick={() => goTo(finding.place!)}
+            >
+              Look
+            </button>
+          )}
+        </div>
       </div>
     </li>
   )
@@ -107,9 +258,18 @@ function FromPlan() {
     return differing(changesBetween({ record: planned, catalogue, standard }, { record, catalogue, standard }))
   }, [entries, record, catalogue, standard])
   return (
-    <section aria-label="Differences from the plan" className="mt-6"><h2 className="mb-2 text-lg">Different from the plan</h2>
-      {changes ? <ChangesView changes={changes} /> : <p className="paper p-4">No unit was planned before the visit: there is nothing to differ from.</p>}
-      <p className="fine mt-2"><Link className="underline" to={`/homes/${record.visit.home}/compare`}>Compare with the visit before, or as found with as left</Link></p>
+    <section aria-label="Differences from the plan" className="mt-6">
+      <h2 className="mb-2 text-lg">Different from the plan</h2>
+      {changes ? (
+        <ChangesView changes={changes} />
+      ) : (
+        <p className="paper p-4">No unit was planned before the visit: there is nothing to differ from.</p>
+      )}
+      <p className="fine mt-2">
+        <Link className="underline" to={`/homes/${record.visit.home}/compare`}>
+          Compare with the visit before, or as found with as left
+        </Link>
+      </p>
     </section>
   )
 }
@@ -120,21 +280,57 @@ function Decide() {
   const pending = useVisit((state) => state.pending.length)
   const findings = useVisit((state) => state.findings)
   const me = useSession((state) => state.me)
-  const whyNot = me ? whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, me) : null
+  const whyNot = me
+    ? whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, me)
+    : null
   const [remark, setRemark] = useDraft(`remark ${record.visit.id}`, '')
   const [problem, setProblem] = useState<string | null>(null)
   if (record.seal) return <p className="paper p-4">Sealed: nobody changes it any more.</p>
   const back = () => {
-    if (!remark.trim()) { setProblem('A remark is missing: say what is to be done.'); return }
+    if (!remark.trim()) {
+      setProblem('A remark is missing: say what is to be done.')
+      return
+    }
     write('review.returned', { remark: remark.trim() })
     setRemark('')
     setProblem(null)
   }
   return (
     <section aria-label="Decide" className="paper p-4">
-      <label className="label">Remark<textarea className="box mt-1 min-h-20 font-normal" maxLength={600} value={remark} onChange={(event) => { setRemark(event.target.value.replace(/\n/g, ' ')); setProblem(null) }} /></label>
-      {problem && <p role="alert" className="mt-1 font-bold">{problem}</p>}
-      <div className="mt-2 flex flex-wrap gap-2"><button type="button" className="btn" onClick={back}>Send it back</button><button type="button" className="btn btn-plum" disabled={pending > 0 || whyNot !== null} onClick={() => { write('review.approved', { remark: remark.trim(), digest: signedDigest(record) }); setRemark(''); setProblem(null) }}>Approve what is here</button></div>
+      <label className="label">
+        Remark
+        <textarea
+          className="box mt-1 min-h-20 font-normal"
+          maxLength={600}
+          value={remark}
+          onChange={(event) => {
+            setRemark(event.target.value.replace(/\n/g, ' '))
+            setProblem(null)
+          }}
+        />
+      </label>
+      {problem && (
+        <p role="alert" className="mt-1 font-bold">
+          {problem}
+        </p>
+      )}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button type="button" className="btn" onClick={back}>
+          Send it back
+        </button>
+        <button
+          type="button"
+          className="btn btn-plum"
+          disabled={pending > 0 || whyNot !== null}
+          onClick={() => {
+            write('review.approved', { remark: remark.trim(), digest: signedDigest(record) })
+            setRemark('')
+            setProblem(null)
+          }}
+        >
+          Approve what is here
+        </button>
+      </div>
       {whyNot && <p className="fine mt-1">{whyNot}</p>}
     </section>
   )

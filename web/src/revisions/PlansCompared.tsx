@@ -7,23 +7,49 @@ function storeysOf(record: VisitRecord) {
   const plan = planOf(record)
   const placed = placedUnits(record, plan)
   return plan.storeys.map(({ id, name }) => {
-    const units = placed.filter(({ storey }) => storey === id).map(({ x, y, storey, unit }) => ({ x, y, storey, name: unitName(unit) }))
-    return { id, name, units: units.map((one) => one.name).join(', '), svg: planSvg(plan, { storey: id, title: name, units }) }
+    const units = placed
+      .filter(({ storey }) => storey === id)
+      .map(({ x, y, storey, unit }) => ({ x, y, storey, name: unitName(unit) }))
+    return {
+      id,
+      name,
+      units: units.map((one) => one.name).join(', '),
+      svg: planSvg(plan, { storey: id, title: name, units })
+    }
   })
 }
 
 /** Storeys that are drawn otherwise, or hold other units, before and after: side by side. */
-export function PlansCompared({ before, after, says }: { before: VisitRecord; after: VisitRecord; says: [string, string] }) {
+export function PlansCompared({
+  before,
+  after,
+  says
+}: {
+  before: VisitRecord
+  after: VisitRecord
+  says: [string, string]
+}) {
   const [old, now] = [storeysOf(before), storeysOf(after)]
-  const differing = [...new Set([...old, ...now].map(({ id }) => id))].map((id) => [old.find((one) => one.id === id), now.find((one) => one.id === id)] as const).filter(([a, b]) => a?.svg !== b?.svg)
+  const differing = [...new Set([...old, ...now].map(({ id }) => id))]
+    .map((id) => [old.find((one) => one.id === id), now.find((one) => one.id === id)] as const)
+    .filter(([a, b]) => a?.svg !== b?.svg)
   if (differing.length === 0) return null
   return (
     <ul aria-label="The plan before and after" className="flex flex-wrap gap-4">
       {differing.map((pair) => (
         <li key={(pair[1] ?? pair[0])!.id} className="paper flex max-w-full gap-3 p-3">
           {pair.map((storey, at) => (
-            <figure key={says[at]} className="m-0 min-w-0"><figcaption className="fine">{says[at]}</figcaption>
-              {storey ? <img alt={`${storey.name}, ${says[at]}: ${storey.units || 'no unit'}`} className="mt-1 max-h-72 max-w-full border border-rule bg-[#FBF8F1]" src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(storey.svg)}`} /> : <p className="mt-1 text-sm">not drawn</p>}
+            <figure key={says[at]} className="m-0 min-w-0">
+              <figcaption className="fine">{says[at]}</figcaption>
+              {storey ? (
+                <img
+                  alt={`${storey.name}, ${says[at]}: ${storey.units || 'no unit'}`}
+                  className="mt-1 max-h-72 max-w-full border border-rule bg-[#FBF8F1]"
+                  src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(storey.svg)}`}
+                />
+              ) : (
+                <p className="mt-1 text-sm">not drawn</p>
+              )}
             </figure>
           ))}
         </li>

@@ -6,7 +6,11 @@ import type { Standard } from '@pasado/core/standard/standard'
 import { ask } from '../app/api'
 
 /** A visit as the server holds it, to look at at any moment. */
-export interface WholeVisit { entries: Entry[]; standard: Standard; models: Model[] }
+export interface WholeVisit {
+  entries: Entry[]
+  standard: Standard
+  models: Model[]
+}
 
 /** Loads a visit whole. */
 export const loadWhole = (visit: string): Promise<WholeVisit> => ask<WholeVisit>('GET', `/visits/${visit}`)

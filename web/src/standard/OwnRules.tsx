@@ -3,10 +3,21 @@ import type { OwnRule } from '@pasado/core/standard/own-rule-schema'
 import type { Stage } from '@pasado/core/record/stages'
 
 /** Rules of the house at a stage: a question that a person answers, with a photo or without. */
-export function OwnRules({ stage, own, editing, onSet }: { stage: Stage; own: readonly OwnRule[]; editing: boolean; onSet: (own: OwnRule[]) => void }) {
+export function OwnRules({
+  stage,
+  own,
+  editing,
+  onSet
+}: {
+  stage: Stage
+  own: readonly OwnRule[]
+  editing: boolean
+  onSet: (own: OwnRule[]) => void
+}) {
   const here = own.filter((one) => one.stage === stage)
   if (here.length === 0 && !editing) return null
-  const change = (id: string, part: Partial<OwnRule>) => onSet(own.map((one) => (one.id === id ? { ...one, ...part } : one)))
+  const change = (id: string, part: Partial<OwnRule>) =>
+    onSet(own.map((one) => (one.id === id ? { ...one, ...part } : one)))
   const add = () => {
     const taken = new Set(own.map(({ id }) => id))
     let number = own.length + 1
@@ -21,16 +32,63 @@ export function OwnRules({ stage, own, editing, onSet }: { stage: Stage; own: re
           <li key={one.id} className="grid items-end gap-3 py-3 md:grid-cols-[minmax(0,1fr)_9.5rem_auto_auto]">
             {editing ? (
               <>
-                <label className="label">Question<input className="box mt-1 font-normal" maxLength={200} value={one.asks} placeholder="Is …?" onChange={(event) => change(one.id, { asks: event.target.value })} /></label>
-                <label className="label">Level<select className="box mt-1 font-normal" value={one.level} onChange={(event) => change(one.id, { level: event.target.value as OwnRule['level'] })}><option value="must">must</option><option value="should">should</option><option value="note">note</option></select></label>
-                <label className="inline-flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-plum" checked={one.photo} onChange={(event) => change(one.id, { photo: event.target.checked })} />with a photo</label>
-                <button type="button" className="btn btn-quiet justify-self-start px-2" aria-label={`Take out: ${one.asks || one.id}`} onClick={() => onSet(own.filter(({ id }) => id !== one.id))}><Trash2 aria-hidden size={18} /></button>
+                <label className="label">
+                  Question
+                  <input
+                    className="box mt-1 font-normal"
+                    maxLength={200}
+                    value={one.asks}
+                    placeholder="Is …?"
+                    onChange={(event) => change(one.id, { asks: event.target.value })}
+                  />
+                </label>
+                <label className="label">
+                  Level
+                  <select
+                    className="box mt-1 font-normal"
+                    value={one.level}
+                    onChange={(event) => change(one.id, { level: event.target.value as OwnRule['level'] })}
+                  >
+                    <option value="must">must</option>
+                    <option value="should">should</option>
+                    <option value="note">note</option>
+                  </select>
+                </label>
+                <label className="inline-flex min-h-11 items-center gap-2">
+                  <input
+                    type="checkbox"
+                    className="size-5 accent-plum"
+                    checked={one.photo}
+                    onChange={(event) => change(one.id, { photo: event.target.checked })}
+                  />
+                  with a photo
+                </label>
+                <button
+                  type="button"
+                  className="btn btn-quiet justify-self-start px-2"
+                  aria-label={`Take out: ${one.asks || one.id}`}
+                  onClick={() => onSet(own.filter(({ id }) => id !== one.id))}
+                >
+                  <Trash2 aria-hidden size={18} />
+                </button>
               </>
-            ) : <><p>{one.asks}{one.photo && <span className="fine"> with a photo</span>}</p><b className="md:text-right">{one.level}</b></>}
+            ) : (
+              <>
+                <p>
+                  {one.asks}
+                  {one.photo && <span className="fine"> with a photo</span>}
+                </p>
+                <b className="md:text-right">{one.level}</b>
+              </>
+            )}
           </li>
         ))}
       </ul>
-      {editing && <button type="button" className="btn mt-2" onClick={add}>Add a rule of the house</button>}
+      {editing && (
+        <button type="button" className="btn mt-2" onClick={add}>
+          Add a rule of the house
+        </button>
+      )}
     </section>
   )
 }

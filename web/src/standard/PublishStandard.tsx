@@ -4,13 +4,35 @@ import type { Standard } from '@pasado/core/standard/standard'
 import { ApiProblem, ask } from '../app/api'
 import { Sheet } from '../ui/Sheet'
 
-interface Change { rule: string; name: string; subject: string | null; visit: string; street: string; was: string; is: string }
-interface Part { looked: number; next: string | null; changes: Change[] }
+interface Change {
+  rule: string
+  name: string
+  subject: string | null
+  visit: string
+  street: string
+  was: string
+  is: string
+}
+interface Part {
+  looked: number
+  next: string | null
+  changes: Change[]
+}
 
 const MOST_VISITS = 200
 
 /** Before a version is published: what changes, and what it would have said differently of the last sealed visits, rule by rule. */
-export function PublishStandard({ draft, differences, onClose, onPublished }: { draft: Standard; differences: readonly string[]; onClose: () => void; onPublished: () => void }) {
+export function PublishStandard({
+  draft,
+  differences,
+  onClose,
+  onPublished
+}: {
+  draft: Standard
+  differences: readonly string[]
+  onClose: () => void
+  onPublished: () => void
+}) {
   const [note, setNote] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const [looked, setLooked] = useState(0)
@@ -21,7 +43,10 @@ export function PublishStandard({ draft, differences, onClose, onPublished }: { 
     const look = async () => {
       let [before, count] = [undefined as string | undefined, 0]
       while (here && count < MOST_VISITS) {
-        const part: Part = await ask<Part>('POST', '/standards/effect', { standard: draft, ...(before ? { before } : {}) })
+        const part: Part = await ask<Part>('POST', '/standards/effect', {
+          standard: draft,
+          ...(before ? { before } : {})
+        })
         if (!here) return
         count += part.looked
         setLooked(count)
@@ -31,25 +56,102 @@ export function PublishStandard({ draft, differences, onClose, onPublished }: { 
       }
       if (here) setDone(true)
     }
-    look().catch((error: unknown) => { if (here) setProblem(error instanceof ApiProblem ? error.document.title : 'What it would have changed could not be reckoned; try again.') })
-    return () => { here = false }
+    look().catch((error: unknown) => {
+      if (here)
+        setProblem(
+          error instanceof ApiProblem
+            ? error.document.title
+            : 'What it would have changed could not be reckoned; try again.'
+        )
+    })
+    return () => {
+      here = false
+    }
   }, [draft])
   const publish = () => {
-    if (!note.trim()) { setProblem('The note is missing: say why this version is made.'); return }
-    ask('POST', '/standards', { standard: { ...draft, note: note.trim() } }).then(onPublished, (error: unknown) => setProblem(error instanceof ApiProblem ? (error.document.errors?.[0]?.detail ?? error.document.title) : 'It could not be published; the draft is kept. Try again.'))
+    if (!note.trim()) {
+      setProblem('The note is missing: say why this version is made.')
+      return
+    }
+    ask('POST', '/standards', { standard: { ...draft, note: note.trim() } }).then(onPublished, (error: unknown) =>
+      setProblem(
+        error instanceof ApiProblem
+          ? (error.document.errors?.[0]?.detail ?? error.document.title)
+          : 'It could not be published; the draft is kept. Try again.'
+      )
+    )
   }
-  const byRule = [...new Map(changes.map((one) => [one.rule, one.name]))].map(([rule, name]) => ({ rule, name, all: changes.filter((one) => one.rule === rule) })).sort((a, b) => b.all.length - a.all.length)
+  const byRule = [...new Map(changes.map((one) => [one.rule, one.name]))]
+    .map(([rule, name]) => ({ rule, name, all: changes.filter((one) => one.rule === rule) }))
+    .sort((a, b) => b.all.length - a.all.length)
   return (
-    <Sheet open onClose={onClose} title={`Publish version ${draft.version}`} says="New visits are checked by it. Open ones stay with theirs until somebody moves them; sealed ones for good.">
+    <Sheet
+      open
+      onClose={onClose}
+      title={`Publish version ${draft.version}`}
+      says="New visits are checked by it. Open ones stay with theirs until somebody moves them; sealed ones for good."
+    >
       <h3>What changes</h3>
-      <ul className="mt-1 divide-y divide-rule border-y border-rule text-sm">{differences.map((one) => <li key={one} className="py-1.5">{one}</li>)}</ul>
+      <ul className="mt-1 divide-y divide-rule border-y border-rule text-sm">
+        {differences.map((one) => (
+          <li key={one} className="py-1.5">
+            {one}
+          </li>
+        ))}
+      </ul>
       <h3 className="mt-4">What would have been different</h3>
-      <p role="status">{done ? `Of the last ${looked} sealed visits ${new Set(changes.map(({ visit }) => visit)).size} would have been judged otherwise.` : `Looking at sealed visits: ${looked} so far …`}</p>
+      <p role="status">
+        {done
+          ? `Of the last ${looked} sealed visits ${new Set(changes.map(({ visit }) => visit)).size} would have been judged otherwise.`
+          : `Looking at sealed visits: ${looked} so far …`}
+      </p>
       {!done && <progress className="w-full" max={MOST_VISITS} value={looked} aria-label="Sealed visits looked at" />}
-      <ul className="mt-1 divide-y divide-rule border-y border-rule">{byRule.map(({ rule, name, all }) => <li key={rule} className="py-2"><details><summary className="min-h-11 py-2"><b>{name}</b> <span className="fine">{all.length} {all.length === 1 ? 'finding' : 'findings'}</span></summary><ul className="text-sm">{all.slice(0, 30).map((one, at) => <li key={at}><Link className="underline" to={`/visit/${one.visit}/signoff`}>{one.street}</Link>{one.subject ? `, ${one.subject}` : ''}: {one.was} → {one.is}</li>)}</ul></details></li>)}</ul>
-      <label className="label mt-4 block">Why this version<textarea className="box mt-1 min-h-20 font-normal" maxLength={600} value={note} onChange={(event) => setNote(event.target.value)} /></label>
-      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
-      <div className="mt-3 flex gap-2"><button type="button" className="btn btn-plum" disabled={!done} onClick={publish}>Publish version {draft.version}</button><button type="button" className="btn btn-quiet" onClick={onClose}>Not yet</button></div>
+      <ul className="mt-1 divide-y divide-rule border-y border-rule">
+        {byRule.map(({ rule, name, all }) => (
+          <li key={rule} className="py-2">
+            <details>
+              <summary className="min-h-11 py-2">
+                <b>{name}</b>{' '}
+                <span className="fine">
+                  {all.length} {all.length === 1 ? 'finding' : 'findings'}
+                </span>
+              </summary>
+              <ul className="text-sm">
+                {all.slice(0, 30).map((one, at) => (
+                  <li key={at}>
+                    <Link className="underline" to={`/visit/${one.visit}/signoff`}>
+                      {one.street}
+                    </Link>
+                    {one.subject ? `, ${one.subject}` : ''}: {one.was} → {one.is}
+                  </li>
+                ))}
+              </ul>
+            </details>
+          </li>
+        ))}
+      </ul>
+      <label className="label mt-4 block">
+        Why this version
+        <textarea
+          className="box mt-1 min-h-20 font-normal"
+          maxLength={600}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </label>
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+      <div className="mt-3 flex gap-2">
+        <button type="button" className="btn btn-plum" disabled={!done} onClick={publish}>
+          Publish version {draft.version}
+        </button>
+        <button type="button" className="btn btn-quiet" onClick={onClose}>
+          Not yet
+        </button>
+      </div>
     </Sheet>
   )
 }

@@ -7,7 +7,16 @@ export function useStandards(): { standards: Standard[] | null; problem: string 
   const [standards, setStandards] = useState<Standard[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const reload = useCallback(() => {
-    ask<{ standards: Standard[] }>('GET', '/standards').then((found) => { setStandards(found.standards); setProblem(null) }, (error: unknown) => setProblem(error instanceof ApiProblem ? error.document.title : 'The standard could not be loaded; load the page again.'))
+    ask<{ standards: Standard[] }>('GET', '/standards').then(
+      (found) => {
+        setStandards(found.standards)
+        setProblem(null)
+      },
+      (error: unknown) =>
+        setProblem(
+          error instanceof ApiProblem ? error.document.title : 'The standard could not be loaded; load the page again.'
+        )
+    )
   }, [])
   useEffect(reload, [reload])
   return { standards, problem, reload }

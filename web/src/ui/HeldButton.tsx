@@ -1,17 +1,40 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react'
 
 /** A button that counts how long it is held, by the screen or by the space bar. */
-export function HeldButton({ children, disabled = false, onBegin, onCount, onHeld }: { children: ReactNode; disabled?: boolean; onBegin?: () => void; onCount?: (seconds: number | null) => void; onHeld: (seconds: number) => void }) {
+export function HeldButton({
+  children,
+  disabled = false,
+  onBegin,
+  onCount,
+  onHeld
+}: {
+  children: ReactNode
+  disabled?: boolean
+  onBegin?: () => void
+  onCount?: (seconds: number | null) => void
+  onHeld: (seconds: number) => void
+}) {
   const [held, setHeld] = useState<number | null>(null)
   const began = useRef<number | null>(null)
   const counting = held !== null
-  const count = (seconds: number | null) => { setHeld(seconds); onCount?.(seconds) }
+  const count = (seconds: number | null) => {
+    setHeld(seconds)
+    onCount?.(seconds)
+  }
   useEffect(() => {
     if (!counting) return
-    const timer = setInterval(() => { if (began.current !== null) count((performance.now() - began.current) / 1000) }, 100)
+    const timer = setInterval(() => {
+      if (began.current !== null) count((performance.now() - began.current) / 1000)
+    }, 100)
     return () => clearInterval(timer)
   }, [counting])
-  const down = () => { if (began.current === null) { began.current = performance.now(); onBegin?.(); count(0) } }
+  const down = () => {
+    if (began.current === null) {
+      began.current = performance.now()
+      onBegin?.()
+      count(0)
+    }
+  }
   const up = () => {
     if (began.current === null) return
     const seconds = Math.round((performance.now() - began.current) / 100) / 10
@@ -20,9 +43,29 @@ export function HeldButton({ children, disabled = false, onBegin, onCount, onHel
     onHeld(seconds)
   }
   return (
-    <button type="button" disabled={disabled} className="btn min-w-40 touch-none select-none"
-      onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); down() }} onPointerUp={up} onPointerCancel={up}
-      onKeyDown={(event) => { if (event.key === ' ' && !event.repeat) { event.preventDefault(); down() } }} onKeyUp={(event) => { if (event.key === ' ') { event.preventDefault(); up() } }}>
+    <button
+      type="button"
+      disabled={disabled}
+      className="btn min-w-40 touch-none select-none"
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId)
+        down()
+      }}
+      onPointerUp={up}
+      onPointerCancel={up}
+      onKeyDown={(event) => {
+        if (event.key === ' ' && !event.repeat) {
+          event.preventDefault()
+          down()
+        }
+      }}
+      onKeyUp={(event) => {
+        if (event.key === ' ') {
+          event.preventDefault()
+          up()
+        }
+      }}
+    >
       {held === null ? children : `${held.toFixed(1)} s`}
     </button>
   )

@@ -9,12 +9,27 @@ export function PassphraseJudged({ value, strength }: { value: string; strength:
   const handling = judgeHandling(value)
   return (
     <div className="text-sm">
-      <p><b>{scoreWords[strength.score]}: {strength.score} of 4</b>, about {Math.round(strength.bits)} bits. {strength.warning}</p>
+      <p>
+        <b>
+          {scoreWords[strength.score]}: {strength.score} of 4
+        </b>
+        , about {Math.round(strength.bits)} bits. {strength.warning}
+      </p>
       <dl className="mt-1 grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
-        {guessTimes(strength.bits).map(({ id, says, words }) => <div key={id} className="contents"><dt className="text-soft">{says}</dt><dd className="text-right font-bold">{words}</dd></div>)}
-        <dt className="text-soft">typed on a television with its remote control</dt><dd className="text-right font-bold">{handling.remotePresses} presses</dd>
+        {guessTimes(strength.bits).map(({ id, says, words }) => (
+          <div key={id} className="contents">
+            <dt className="text-soft">{says}</dt>
+            <dd className="text-right font-bold">{words}</dd>
+          </div>
+        ))}
+        <dt className="text-soft">typed on a television with its remote control</dt>
+        <dd className="text-right font-bold">{handling.remotePresses} presses</dd>
       </dl>
-      <p className="mt-1">{handling.says.length === 0 ? 'Easy to read aloud.' : `${handling.says.join('; ').replace(/^./, (first) => first.toUpperCase())}.`}</p>
+      <p className="mt-1">
+        {handling.says.length === 0
+          ? 'Easy to read aloud.'
+          : `${handling.says.join('; ').replace(/^./, (first) => first.toUpperCase())}.`}
+      </p>
     </div>
   )
 }

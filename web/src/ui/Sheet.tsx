@@ -11,20 +11,47 @@ function toFirstField(event: Event): void {
 }
 
 /** A paper that was called up: over everything until it is put away. */
-export function Sheet({ open, onClose, title, says, children, wide = false }: { open: boolean; onClose: () => void; title: string; says?: string; children: ReactNode; wide?: boolean | 'most' }) {
+export function Sheet({
+  open,
+  onClose,
+  title,
+  says,
+  children,
+  wide = false
+}: {
+  open: boolean
+  onClose: () => void
+  title: string
+  says?: string
+  children: ReactNode
+  wide?: boolean | 'most'
+}) {
   return (
-    <Dialog.Root open={open} onOpenChange={(now) => { if (!now) onClose() }}>
+    <Dialog.Root
+      open={open}
+      onOpenChange={(now) => {
+        if (!now) onClose()
+      }}
+    >
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-band/70" />
-        <Dialog.Content className={`fixed left-1/2 top-1/2 z-50 flex max-h-[92dvh] w-[calc(100vw-1.5rem)] -translate-x-1/2 -translate-y-1/2 flex-col border-2 border-ink bg-sheet ${wide === 'most' ? 'max-w-6xl' : wide ? 'max-w-3xl' : 'max-w-xl'}`} {...(says ? {} : { 'aria-describedby': undefined })} onOpenAutoFocus={toFirstField}>
+        <Dialog.Content
+          className={`fixed left-1/2 top-1/2 z-50 flex max-h-[92dvh] w-[calc(100vw-1.5rem)] -translate-x-1/2 -translate-y-1/2 flex-col border-2 border-ink bg-sheet ${wide === 'most' ? 'max-w-6xl' : wide ? 'max-w-3xl' : 'max-w-xl'}`}
+          {...(says ? {} : { 'aria-describedby': undefined })}
+          onOpenAutoFocus={toFirstField}
+        >
           <div className="flex items-start gap-3 border-b border-rule p-4">
             <div className="grow">
               <Dialog.Title className="text-xl">{title}</Dialog.Title>
               {says && <Dialog.Description className="mt-1 text-soft">{says}</Dialog.Description>}
             </div>
-            <Dialog.Close className="btn btn-quiet -m-2 px-3" aria-label="Put away"><X aria-hidden size={20} /></Dialog.Close>
+            <Dialog.Close className="btn btn-quiet -m-2 px-3" aria-label="Put away">
+              <X aria-hidden size={20} />
+            </Dialog.Close>
           </div>
-          <div className="overflow-y-auto p-4" tabIndex={0} role="region" aria-label={title}>{children}</div>
+          <div className="overflow-y-auto p-4" tabIndex={0} role="region" aria-label={title}>
+            {children}
+          </div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -7,12 +7,19 @@ import { useVisit } from './store'
 export function Cautions({ stage }: { stage?: Stage }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
-  const cautions = useMemo(() => cautionsOf(record, catalogue).filter((one) => stage === undefined || one.stage === stage), [record, catalogue, stage])
+  const cautions = useMemo(
+    () => cautionsOf(record, catalogue).filter((one) => stage === undefined || one.stage === stage),
+    [record, catalogue, stage]
+  )
   if (cautions.length === 0) return null
   return (
     <aside aria-label="Cautions" className="mt-4 border-l-4 border-ink bg-well p-3">
       <b>{cautions.length === 1 ? 'Caution' : 'Cautions'}</b>
-      <ul className="mt-1 flex flex-col gap-1">{cautions.map(({ id, text }) => <li key={id}>{text}</li>)}</ul>
+      <ul className="mt-1 flex flex-col gap-1">
+        {cautions.map(({ id, text }) => (
+          <li key={id}>{text}</li>
+        ))}
+      </ul>
       <p className="fine mt-1">The local code and licensed trades have the last word.</p>
     </aside>
   )

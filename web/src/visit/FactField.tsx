@@ -15,19 +15,45 @@ interface Common {
   hint?: ReactNode
 }
 
-const originWords: Record<FieldMeta['origin'], string> = { typed: 'typed', label: 'from the label', catalogue: 'from the catalogue', calculated: 'calculated', measured: 'measured' }
+const originWords: Record<FieldMeta['origin'], string> = {
+  typed: 'typed',
+  label: 'from the label',
+  catalogue: 'from the catalogue',
+  calculated: 'calculated',
+  measured: 'measured'
+}
 
-function Frame({ common, inputId, meta, conflict, problem, children }: { common: Common; inputId: string | null; meta: FieldMeta | undefined; conflict: Conflict | undefined; problem: string | null; children: ReactNode }) {
+function Frame({
+  common,
+  inputId,
+  meta,
+  conflict,
+  problem,
+  children
+}: {
+  common: Common
+  inputId: string | null
+  meta: FieldMeta | undefined
+  conflict: Conflict | undefined
+  problem: string | null
+  children: ReactNode
+}) {
   const { kind, id, field, label, hint } = common
   const Label = inputId ? 'label' : 'span'
   return (
     <div data-place={placeKey({ kind, id, field })}>
       <div className="flex items-baseline justify-between gap-2">
-        <Label className="label" {...(inputId ? { htmlFor: inputId } : {})}>{label}</Label>
+        <Label className="label" {...(inputId ? { htmlFor: inputId } : {})}>
+          {label}
+        </Label>
         {meta && meta.origin !== 'typed' && <span className="fine">{originWords[meta.origin]}</span>}
       </div>
       <div className="mt-1">{children}</div>
-      {problem && <p id={`${inputId ?? field}-wrong`} role="alert" className="mt-1 font-bold">{label} {problem}</p>}
+      {problem && (
+        <p id={`${inputId ?? field}-wrong`} role="alert" className="mt-1 font-bold">
+          {label} {problem}
+        </p>
+      )}
       {hint && !problem && <div className="fine mt-1">{hint}</div>}
       {conflict && <ConflictNote conflict={conflict} label={label} />}
     </div>
@@ -36,22 +62,43 @@ function Frame({ common, inputId, meta, conflict, problem, children }: { common:
 
 /** Two people set the same field without having seen each other: the person here decides. */
 function ConflictNote({ conflict, label }: { conflict: Conflict; label: string }) {
-  const settle = (keep: 'earlier' | 'later') => write('conflict.settled', { thing: conflict.thing, id: conflict.id, field: conflict.field, keep })
-  const words = (value: unknown) => (value === null ? 'nothing' : Array.isArray(value) ? value.join(', ') : String(value))
+  const settle = (keep: 'earlier' | 'later') =>
+    write('conflict.settled', { thing: conflict.thing, id: conflict.id, field: conflict.field, keep })
+  const words = (value: unknown) =>
+    value === null ? 'nothing' : Array.isArray(value) ? value.join(', ') : String(value)
   return (
     <div role="group" aria-label={`Conflict: ${label}`} className="mt-2 bg-inv p-3 text-oninv">
       <p className="font-bold">Two people set this</p>
-      <p className="text-sm">{conflict.earlier.by.name} set <span className="exact">{words(conflict.earlier.value)}</span>, then {conflict.later.by.name}, not having seen it, <span className="exact">{words(conflict.later.value)}</span>. Which is right?</p>
+      <p className="text-sm">
+        {conflict.earlier.by.name} set <span className="exact">{words(conflict.earlier.value)}</span>, then{' '}
+        {conflict.later.by.name}, not having seen it, <span className="exact">{words(conflict.later.value)}</span>.
+        Which is right?
+      </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={() => settle('earlier')}>Keep {words(conflict.earlier.value)}</button>
-        <button type="button" className="btn" onClick={() => settle('later')}>Keep {words(conflict.later.value)}</button>
+        <button type="button" className="btn" onClick={() => settle('earlier')}>
+          Keep {words(conflict.earlier.value)}
+        </button>
+        <button type="button" className="btn" onClick={() => settle('later')}>
+          Keep {words(conflict.later.value)}
+        </button>
       </div>
     </div>
   )
 }
 
 /** A line of text. Checked while it is typed, written when it is left; what is not acceptable stays as typed. */
-export function TextFact({ exact = false, unit, mend, type = 'text', ...common }: Common & { exact?: boolean; unit?: string; type?: 'text' | 'number'; mend?: (typed: string) => { words: string; value: string } | null }) {
+export function TextFact({
+  exact = false,
+  unit,
+  mend,
+  type = 'text',
+  ...common
+}: Common & {
+  exact?: boolean
+  unit?: string
+  type?: 'text' | 'number'
+  mend?: (typed: string) => { words: string; value: string } | null
+}) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   const kept = value === undefined ? '' : String(value)
   const [typed, setTyped] = useState(kept)
@@ -59,11 +106,22 @@ export function TextFact({ exact = false, unit, mend, type = 'text', ...common }
   const inputId = useId()
   // What had been seen when the field was gone to: who changes it meanwhile is not overwritten unseen.
   const look = useRef<Look | undefined>(undefined)
-  const put = (value: unknown) => { const problem = set(value, look.current); look.current = takeLook(); return problem }
-  useEffect(() => { setTyped(kept); setProblem(null) }, [kept])
+  const put = (value: unknown) => {
+    const problem = set(value, look.current)
+    look.current = takeLook()
+    return problem
+  }
+  useEffect(() => {
+    setTyped(kept)
+    setProblem(null)
+  }, [kept])
   const leave = (text: string) => {
     const said = text.trim() === '' ? '' : text
-    if (said === kept) { setTyped(kept); setProblem(null); return }
+    if (said === kept) {
+      setTyped(kept)
+      setProblem(null)
+      return
+    }
     setProblem(said === '' ? put(null) : type === 'number' ? setNumber(said, put) : put(said))
   }
   const better = mend?.(typed) ?? null
@@ -71,17 +129,43 @@ export function TextFact({ exact = false, unit, mend, type = 'text', ...common }
     <Frame common={common} inputId={inputId} meta={meta} conflict={conflict} problem={problem}>
       <span className="flex items-center gap-2">
         <input
-          id={inputId} className={`box ${exact ? 'exact' : ''} ${unit ? 'max-w-36' : ''}`} value={typed} disabled={!mayWrite}
-          inputMode={type === 'number' ? 'decimal' : 'text'} spellCheck={!exact} autoCapitalize={exact ? 'none' : undefined} autoComplete="off"
-          aria-invalid={problem !== null} aria-describedby={problem ? `${inputId}-wrong` : undefined}
-          onFocus={() => { look.current = takeLook() }}
-          onChange={(event) => { setTyped(event.target.value); setProblem(null) }}
+          id={inputId}
+          className={`box ${exact ? 'exact' : ''} ${unit ? 'max-w-36' : ''}`}
+          value={typed}
+          disabled={!mayWrite}
+          inputMode={type === 'number' ? 'decimal' : 'text'}
+          spellCheck={!exact}
+          autoCapitalize={exact ? 'none' : undefined}
+          autoComplete="off"
+          aria-invalid={problem !== null}
+          aria-describedby={problem ? `${inputId}-wrong` : undefined}
+          onFocus={() => {
+            look.current = takeLook()
+          }}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            setProblem(null)
+          }}
           onBlur={(event) => leave(event.target.value)}
-          onKeyDown={(event) => { if (event.key === 'Enter') leave(event.currentTarget.value) }}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') leave(event.currentTarget.value)
+          }}
         />
         {unit && <span className="fine shrink-0">{unit}</span>}
       </span>
-      {better && mayWrite && <button type="button" className="btn mt-2" onMouseDown={(event) => event.preventDefault()} onClick={() => { setTyped(better.value); setProblem(set(better.value)) }}>{better.words}</button>}
+      {better && mayWrite && (
+        <button
+          type="button"
+          className="btn mt-2"
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={() => {
+            setTyped(better.value)
+            setProblem(set(better.value))
+          }}
+        >
+          {better.words}
+        </button>
+      )}
     </Frame>
   )
 }
@@ -92,11 +176,20 @@ function setNumber(text: string, set: (value: unknown) => string | null): string
 }
 
 /** One of a few. */
-export function ChoiceFact<T extends string>({ options, ...common }: Common & { options: readonly { value: T; words: ReactNode }[] }) {
+export function ChoiceFact<T extends string>({
+  options,
+  ...common
+}: Common & { options: readonly { value: T; words: ReactNode }[] }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   return (
     <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
-      <Chips label={common.label} value={value as T | undefined} options={options} disabled={!mayWrite} onChoose={(chosen) => set(chosen)} />
+      <Chips
+        label={common.label}
+        value={value as T | undefined}
+        options={options}
+        disabled={!mayWrite}
+        onChoose={(chosen) => set(chosen)}
+      />
     </Frame>
   )
 }
@@ -107,20 +200,43 @@ export function YesNoFact({ yes = 'Yes', no = 'No', ...common }: Common & { yes?
   const chosen = value === undefined ? undefined : value ? 'yes' : 'no'
   return (
     <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
-      <Chips label={common.label} value={chosen} options={[{ value: 'yes', words: yes }, { value: 'no', words: no }]} disabled={!mayWrite} onChoose={(answer) => set(answer === 'yes')} />
+      <Chips
+        label={common.label}
+        value={chosen}
+        options={[
+          { value: 'yes', words: yes },
+          { value: 'no', words: no }
+        ]}
+        disabled={!mayWrite}
+        onChoose={(answer) => set(answer === 'yes')}
+      />
     </Frame>
   )
 }
 
 /** One of a list that may be long. */
-export function SelectFact({ options, none, ...common }: Common & { options: readonly { value: string; words: string }[]; none: string }) {
+export function SelectFact({
+  options,
+  none,
+  ...common
+}: Common & { options: readonly { value: string; words: string }[]; none: string }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   const inputId = useId()
   return (
     <Frame common={common} inputId={inputId} meta={meta} conflict={conflict} problem={null}>
-      <select id={inputId} className="box" value={(value as string | undefined) ?? ''} disabled={!mayWrite} onChange={(event) => set(event.target.value === '' ? null : event.target.value)}>
+      <select
+        id={inputId}
+        className="box"
+        value={(value as string | undefined) ?? ''}
+        disabled={!mayWrite}
+        onChange={(event) => set(event.target.value === '' ? null : event.target.value)}
+      >
         <option value="">{none}</option>
-        {options.map((option) => <option key={option.value} value={option.value}>{option.words}</option>)}
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.words}
+          </option>
+        ))}
       </select>
     </Frame>
   )
@@ -135,8 +251,22 @@ export function SeveralFact({ options, ...common }: Common & { options: readonly
       <div role="group" aria-label={common.label} className="flex flex-wrap gap-2">
         {options.map((option) => {
           const on = chosen.includes(option.value)
-          const next = options.map((one) => one.value).filter((one) => (one === option.value ? !on : chosen.includes(one)))
-          return <button key={option.value} type="button" className="chip" aria-pressed={on} data-state={on ? 'on' : 'off'} disabled={!mayWrite} onClick={() => set(next.length ? next : null)}>{option.words}</button>
+          const next = options
+            .map((one) => one.value)
+            .filter((one) => (one === option.value ? !on : chosen.includes(one)))
+          return (
+            <button
+              key={option.value}
+              type="button"
+              className="chip"
+              aria-pressed={on}
+              data-state={on ? 'on' : 'off'}
+              disabled={!mayWrite}
+              onClick={() => set(next.length ? next : null)}
+            >
+              {option.words}
+            </button>
+          )
         })}
       </div>
     </Frame>

@@ -12,8 +12,16 @@ export function HandOn() {
   const sealed = useVisit((state) => state.record.seal !== null)
   const [open, setOpen] = useState(false)
   return (
-    <p className="flex items-center gap-2"><span className="text-soft">{technician.name}{before && before.length > 0 ? `, before ${before.map(({ name }) => name).join(', ')}` : ''}</span>
-      {!sealed && <button type="button" className="-my-2 min-h-11 underline" onClick={() => setOpen(true)}>{me?.role === 'technician' && me.id !== technician.id ? 'Take it over' : 'Hand it on'}</button>}
+    <p className="flex items-center gap-2">
+      <span className="text-soft">
+        {technician.name}
+        {before && before.length > 0 ? `, before ${before.map(({ name }) => name).join(', ')}` : ''}
+      </span>
+      {!sealed && (
+        <button type="button" className="-my-2 min-h-11 underline" onClick={() => setOpen(true)}>
+          {me?.role === 'technician' && me.id !== technician.id ? 'Take it over' : 'Hand it on'}
+        </button>
+      )}
       {open && <HandOnSheet onClose={() => setOpen(false)} />}
     </p>
   )
@@ -30,11 +38,21 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   useEffect(() => {
-    if (!takes) ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then((found) => setPeople(found.technicians.filter((one) => one.id !== has.id)), () => setProblem('The technicians could not be loaded; try again with a connection.'))
+    if (!takes)
+      ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then(
+        (found) => setPeople(found.technicians.filter((one) => one.id !== has.id)),
+        () => setProblem('The technicians could not be loaded; try again with a connection.')
+      )
   }, [takes, has.id])
   const hand = async () => {
-    if (!to) { setProblem('Choose who goes on.'); return }
-    if (!reason.trim()) { setProblem('The reason is missing: say why.'); return }
+    if (!to) {
+      setProblem('Choose who goes on.')
+      return
+    }
+    if (!reason.trim()) {
+      setProblem('The reason is missing: say why.')
+      return
+    }
     setBusy(true)
     try {
       await ask('POST', `/visits/${id}/technician`, { technician: to, reason: reason.trim() })
@@ -45,12 +63,53 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
     }
   }
   return (
-    <Sheet open onClose={onClose} title={takes ? 'Take this visit over' : 'Hand this visit on'} says="It moves to another’s day with all that is recorded; the logbook says since when and why. Whoever had it does not approve it, and who signed signs again.">
-      <form className="flex flex-col gap-4" onSubmit={(event) => { event.preventDefault(); void hand() }}>
-        {!takes && <label className="label">Who goes on<select className="box mt-1 font-normal" value={to} onChange={(event) => setTo(event.target.value)}><option value="">choose</option>{people.map((one) => <option key={one.id} value={one.id}>{one.name}</option>)}</select></label>}
-        <label className="label">Why<input className="box mt-1 font-normal" autoComplete="off" value={reason} maxLength={300} onChange={(event) => setReason(event.target.value)} placeholder="ill, another isle, the customer asked …" /></label>
-        {problem && <p role="alert" className="font-bold">{problem}</p>}
-        <p><button type="submit" className="btn btn-plum" disabled={busy}>{takes ? 'Take it over' : 'Hand it on'}</button></p>
+    <Sheet
+      open
+      onClose={onClose}
+      title={takes ? 'Take this visit over' : 'Hand this visit on'}
+      says="It moves to another’s day with all that is recorded; the logbook says since when and why. Whoever had it does not approve it, and who signed signs again."
+    >
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          void hand()
+        }}
+      >
+        {!takes && (
+          <label className="label">
+            Who goes on
+            <select className="box mt-1 font-normal" value={to} onChange={(event) => setTo(event.target.value)}>
+              <option value="">choose</option>
+              {people.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <label className="label">
+          Why
+          <input
+            className="box mt-1 font-normal"
+            autoComplete="off"
+            value={reason}
+            maxLength={300}
+            onChange={(event) => setReason(event.target.value)}
+            placeholder="ill, another isle, the customer asked …"
+          />
+        </label>
+        {problem && (
+          <p role="alert" className="font-bold">
+            {problem}
+          </p>
+        )}
+        <p>
+          <button type="submit" className="btn btn-plum" disabled={busy}>
+            {takes ? 'Take it over' : 'Hand it on'}
+          </button>
+        </p>
       </form>
     </Sheet>
   )

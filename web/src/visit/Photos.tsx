@@ -14,11 +14,26 @@ import { photoForVisit, takeLook, useVisit, write } from './store'
 const SHOWN_MS = 45_000
 
 /** Photos of a unit, a stage or a rule: those that are kept, those on their way, and one more. */
-export function Photos({ about, label = 'Photos', add = 'Add a photo' }: { about: Photo['about']; label?: string; add?: string }) {
+export function Photos({
+  about,
+  label = 'Photos',
+  add = 'Add a photo'
+}: {
+  about: Photo['about']
+  label?: string
+  add?: string
+}) {
   const record = useVisit((state) => state.record)
   const visit = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
-  const boxed = useOutbox((state) => state.rows).filter(({ visit: of, item }) => of === visit && item.kind === 'photo' && !Object.hasOwn(record.photos ?? {}, item.ref) && item.fields.thing === about.thing && item.fields.about === about.id)
+  const boxed = useOutbox((state) => state.rows).filter(
+    ({ visit: of, item }) =>
+      of === visit &&
+      item.kind === 'photo' &&
+      !Object.hasOwn(record.photos ?? {}, item.ref) &&
+      item.fields.thing === about.thing &&
+      item.fields.about === about.id
+  )
   const photos = photosOf(record).filter((one) => one.about.thing === about.thing && one.about.id === about.id)
   const [chosen, setChosen] = useState<{ photo: Blob; look: Look } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
@@ -27,7 +42,15 @@ export function Photos({ about, label = 'Photos', add = 'Add a photo' }: { about
   const choose = (file: File) => {
     setProblem(null)
     const look = takeLook()
-    readyToSend(file).then((photo) => setChosen({ photo, look }), (error: unknown) => setProblem(error instanceof PictureProblem ? `${file.name} ${error.message}.` : `${file.name} cannot be used; take it again.`))
+    readyToSend(file).then(
+      (photo) => setChosen({ photo, look }),
+      (error: unknown) =>
+        setProblem(
+          error instanceof PictureProblem
+            ? `${file.name} ${error.message}.`
+            : `${file.name} cannot be used; take it again.`
+        )
+    )
   }
   if (!mayWrite && photos.length === 0) return null
   return (
@@ -35,21 +58,69 @@ export function Photos({ about, label = 'Photos', add = 'Add a photo' }: { about
       <div className="flex flex-wrap items-center gap-3">
         <h3 className="label">{label}</h3>
         {mayWrite && (
-          <label htmlFor={fileId} className="btn focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum"><ImagePlus aria-hidden size={20} />{add}
-            <input id={fileId} type="file" className="sr-only" accept="image/*" onChange={(event) => { const file = event.target.files?.[0]; if (file) choose(file); event.target.value = '' }} />
+          <label
+            htmlFor={fileId}
+            className="btn focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum"
+          >
+            <ImagePlus aria-hidden size={20} />
+            {add}
+            <input
+              id={fileId}
+              type="file"
+              className="sr-only"
+              accept="image/*"
+              onChange={(event) => {
+                const file = event.target.files?.[0]
+                if (file) choose(file)
+                event.target.value = ''
+              }}
+            />
           </label>
         )}
       </div>
-      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
-      {chosen && visit && <Caption photo={chosen.photo} onLeave={() => setChosen(null)} onKeep={(caption) => { void photoForVisit({ thing: about.thing, about: about.id, label: 'no', ...(caption ? { caption } : {}) }, chosen.photo, chosen.look); setChosen(null) }} />}
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+      {chosen && visit && (
+        <Caption
+          photo={chosen.photo}
+          onLeave={() => setChosen(null)}
+          onKeep={(caption) => {
+            void photoForVisit(
+              { thing: about.thing, about: about.id, label: 'no', ...(caption ? { caption } : {}) },
+              chosen.photo,
+              chosen.look
+            )
+            setChosen(null)
+          }}
+        />
+      )}
       <ul className="mt-2 flex flex-wrap gap-3">
-        {boxed.map((one) => <OnItsWay key={one.key} row={one} />)}
+        {boxed.map((one) => (
+          <OnItsWay key={one.key} row={one} />
+        ))}
         {photos.map((photo) => (
           <li key={photo.ref} className="w-36">
-            <button type="button" className="block w-full text-left" aria-label={`Open: ${photo.label ? 'photo of the label' : photo.caption ?? 'photo'}`} onClick={() => setOpen(photo)}>
-              {photo.label
-                ? <span className="flex aspect-[4/3] items-center justify-center border-2 border-dashed border-edge bg-well p-2 text-center text-sm">Label, in the vault</span>
-                : <img className="aspect-[4/3] w-full border border-rule object-cover" alt={photo.caption ?? ''} loading="lazy" src={`/api/visits/${visit}/photos/${photo.ref}?size=small`} />}
+            <button
+              type="button"
+              className="block w-full text-left"
+              aria-label={`Open: ${photo.label ? 'photo of the label' : (photo.caption ?? 'photo')}`}
+              onClick={() => setOpen(photo)}
+            >
+              {photo.label ? (
+                <span className="flex aspect-[4/3] items-center justify-center border-2 border-dashed border-edge bg-well p-2 text-center text-sm">
+                  Label, in the vault
+                </span>
+              ) : (
+                <img
+                  className="aspect-[4/3] w-full border border-rule object-cover"
+                  alt={photo.caption ?? ''}
+                  loading="lazy"
+                  src={`/api/visits/${visit}/photos/${photo.ref}?size=small`}
+                />
+              )}
               <span className="fine line-clamp-2">{photo.caption ?? format(new Date(photo.at), 'd MMM HH:mm')}</span>
             </button>
           </li>
@@ -65,12 +136,35 @@ function Caption({ photo, onKeep, onLeave }: { photo: Blob; onKeep: (caption: st
   const [caption, setCaption] = useState('')
   const inputId = useId()
   return (
-    <form className="mt-2 flex flex-wrap items-start gap-3 border-l-4 border-plum bg-well p-3" onSubmit={(event) => { event.preventDefault(); onKeep(caption.trim()) }}>
+    <form
+      className="mt-2 flex flex-wrap items-start gap-3 border-l-4 border-plum bg-well p-3"
+      onSubmit={(event) => {
+        event.preventDefault()
+        onKeep(caption.trim())
+      }}
+    >
       {url && <img src={url} alt="The photo you chose" className="h-28 border border-rule object-contain" />}
       <div className="min-w-0 grow basis-56">
-        <label className="label" htmlFor={inputId}>What does it show?</label>
-        <input id={inputId} className="box mt-1" maxLength={200} autoFocus autoComplete="off" value={caption} onChange={(event) => setCaption(event.target.value)} />
-        <div className="mt-2 flex gap-2"><button type="submit" className="btn btn-plum">Keep it</button><button type="button" className="btn btn-quiet" onClick={onLeave}>Leave it</button></div>
+        <label className="label" htmlFor={inputId}>
+          What does it show?
+        </label>
+        <input
+          id={inputId}
+          className="box mt-1"
+          maxLength={200}
+          autoFocus
+          autoComplete="off"
+          value={caption}
+          onChange={(event) => setCaption(event.target.value)}
+        />
+        <div className="mt-2 flex gap-2">
+          <button type="submit" className="btn btn-plum">
+            Keep it
+          </button>
+          <button type="button" className="btn btn-quiet" onClick={onLeave}>
+            Leave it
+          </button>
+        </div>
       </div>
     </form>
   )
@@ -82,9 +176,25 @@ function OnItsWay({ row: { key, item, refused } }: { row: OutboxRow }) {
   return (
     <li className="w-36">
       <div className="flex aspect-[4/3] flex-col justify-end border-2 border-dotted border-edge bg-well p-2 text-sm">
-        {refused !== null ? <b>Not taken</b> : <><span>{sent !== undefined ? `Sending, ${percent} %` : 'Kept here, waits for the server'}</span><progress aria-label="Sent" className="mt-1 h-2 w-full accent-plum" max={100} value={percent} /></>}
+        {refused !== null ? (
+          <b>Not taken</b>
+        ) : (
+          <>
+            <span>{sent !== undefined ? `Sending, ${percent} %` : 'Kept here, waits for the server'}</span>
+            <progress aria-label="Sent" className="mt-1 h-2 w-full accent-plum" max={100} value={percent} />
+          </>
+        )}
       </div>
-      {refused !== null && <><p role="alert" className="mt-1 text-sm">{refused}</p><button type="button" className="min-h-11 underline" onClick={() => putRowAway(key)}>Put away</button></>}
+      {refused !== null && (
+        <>
+          <p role="alert" className="mt-1 text-sm">
+            {refused}
+          </p>
+          <button type="button" className="min-h-11 underline" onClick={() => putRowAway(key)}>
+            Put away
+          </button>
+        </>
+      )}
     </li>
   )
 }
@@ -108,18 +218,72 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
   }
   const source = photo.label ? url : `/api/visits/${visit}/photos/${photo.ref}`
   return (
-    <Sheet open onClose={onClose} title={photo.label ? 'Photo of the label' : photo.caption ?? 'Photo'} says={`${photo.by.name}, ${format(new Date(photo.at), 'd MMMM yyyy, HH:mm')}`} wide>
-      {source
-        ? <img src={source} alt={photo.caption ?? 'The photo'} className="max-h-[60dvh] w-full object-contain" data-secret={photo.label || undefined} />
-        : (
-          <div role="group" aria-label="Why do you look at it?"><p>It shows secrets. Why do you look at it? The logbook notes it.</p><p className="mt-2 flex flex-wrap gap-2">{revealReasons.map((why) => <button key={why} type="button" className="chip" onClick={() => void show(why)}>{why}</button>)}</p></div>
-          )}
-      {problem && <p role="alert" className="mt-2 font-bold">{problem}</p>}
+    <Sheet
+      open
+      onClose={onClose}
+      title={photo.label ? 'Photo of the label' : (photo.caption ?? 'Photo')}
+      says={`${photo.by.name}, ${format(new Date(photo.at), 'd MMMM yyyy, HH:mm')}`}
+      wide
+    >
+      {source ? (
+        <img
+          src={source}
+          alt={photo.caption ?? 'The photo'}
+          className="max-h-[60dvh] w-full object-contain"
+          data-secret={photo.label || undefined}
+        />
+      ) : (
+        <div role="group" aria-label="Why do you look at it?">
+          <p>It shows secrets. Why do you look at it? The logbook notes it.</p>
+          <p className="mt-2 flex flex-wrap gap-2">
+            {revealReasons.map((why) => (
+              <button key={why} type="button" className="chip" onClick={() => void show(why)}>
+                {why}
+              </button>
+            ))}
+          </p>
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
       {mayWrite && (
-        <form className="mt-3 flex flex-wrap items-end gap-2" onSubmit={(event) => { event.preventDefault(); write('photo.captioned', { ref: photo.ref, caption: caption.trim() || null }); onClose() }}>
-          <div className="grow basis-56"><label className="label" htmlFor={inputId}>What does it show?</label><input id={inputId} className="box mt-1" maxLength={200} autoComplete="off" value={caption} onChange={(event) => setCaption(event.target.value)} /></div>
-          <button type="submit" className="btn" disabled={(photo.caption ?? '') === caption.trim()}>Write it down</button>
-          <button type="button" className="btn btn-quiet" onClick={() => { write('photo.removed', { ref: photo.ref }); onClose() }}>Take it out</button>
+        <form
+          className="mt-3 flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault()
+            write('photo.captioned', { ref: photo.ref, caption: caption.trim() || null })
+            onClose()
+          }}
+        >
+          <div className="grow basis-56">
+            <label className="label" htmlFor={inputId}>
+              What does it show?
+            </label>
+            <input
+              id={inputId}
+              className="box mt-1"
+              maxLength={200}
+              autoComplete="off"
+              value={caption}
+              onChange={(event) => setCaption(event.target.value)}
+            />
+          </div>
+          <button type="submit" className="btn" disabled={(photo.caption ?? '') === caption.trim()}>
+            Write it down
+          </button>
+          <button
+            type="button"
+            className="btn btn-quiet"
+            onClick={() => {
+              write('photo.removed', { ref: photo.ref })
+              onClose()
+            }}
+          >
+            Take it out
+          </button>
         </form>
       )}
     </Sheet>
@@ -129,7 +293,10 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
 function useObjectUrl(blob: Blob | null): string | null {
   const [url, setUrl] = useState<string | null>(null)
   useEffect(() => {
-    if (!blob) { setUrl(null); return }
+    if (!blob) {
+      setUrl(null)
+      return
+    }
     const made = URL.createObjectURL(blob)
     setUrl(made)
     return () => URL.revokeObjectURL(made)

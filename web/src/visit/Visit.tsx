@@ -28,8 +28,15 @@ import { Connect } from './stages/Connect'
 import { Prove } from './stages/Prove'
 
 const work: Record<Stage, () => React.ReactNode> = {
-  brief: Brief, kit: Kit, place: PlaceStage, connect: Connect, start: StartUp,
-  configure: Configure, prove: Prove, handover: HandOver, signoff: SignOff
+  brief: Brief,
+  kit: Kit,
+  place: PlaceStage,
+  connect: Connect,
+  start: StartUp,
+  configure: Configure,
+  prove: Prove,
+  handover: HandOver,
+  signoff: SignOff
 }
 
 /** A visit: the strand above, the stage's work in the middle, the docket beside, the waits at the foot. */
@@ -43,22 +50,57 @@ export function Visit() {
   useEffect(() => {
     if (!id) return
     void openVisit(id)
-    return () => { closeVisit(); callUp(null) }
+    return () => {
+      closeVisit()
+      callUp(null)
+    }
   }, [id])
-  useEffect(() => { document.title = title ? `${title} · Pasado` : 'Pasado' }, [title])
+  useEffect(() => {
+    document.title = title ? `${title} · Pasado` : 'Pasado'
+  }, [title])
   useArriveAtPlace()
   useVisitKeys(id ?? '')
   if (!stages.includes(stage as Stage)) return <Navigate to={`/visit/${id}/brief`} replace />
-  if (problem && !loaded) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p><p className="mt-2"><Link className="underline" to="/">Back to your day</Link></p></main>
-  if (opened !== id || !loaded) return <p className="p-6 text-soft" role="status">Opening the visit …</p>
+  if (problem && !loaded)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+        <p className="mt-2">
+          <Link className="underline" to="/">
+            Back to your day
+          </Link>
+        </p>
+      </main>
+    )
+  if (opened !== id || !loaded)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Opening the visit …
+      </p>
+    )
   const Work = work[stage as Stage]
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
       <VisitHead />
       <Strand visit={id!} here={stage as Stage} />
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
-        <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}><OutboxBar visit={id!} /><ForeignNotice /><NewerStandard /><Work /><OwnRules stage={stage as Stage} />{stage !== 'signoff' && <div className="border-t border-rule p-4 lg:px-5"><Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" /></div>}</main>
-        <aside aria-label="Docket" className="relative hidden border-l border-rule bg-well lg:block lg:overflow-y-auto"><Docket /></aside>
+        <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}>
+          <OutboxBar visit={id!} />
+          <ForeignNotice />
+          <NewerStandard />
+          <Work />
+          <OwnRules stage={stage as Stage} />
+          {stage !== 'signoff' && (
+            <div className="border-t border-rule p-4 lg:px-5">
+              <Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" />
+            </div>
+          )}
+        </main>
+        <aside aria-label="Docket" className="relative hidden border-l border-rule bg-well lg:block lg:overflow-y-auto">
+          <Docket />
+        </aside>
       </div>
       <Foot />
       <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />
@@ -72,7 +114,11 @@ function OwnRules({ stage }: { stage: Stage }) {
   const own = useVisit((state) => state.standard.own)
   const ids = useMemo(() => (own ?? []).filter((one) => one.stage === stage).map(({ id }) => id), [own, stage])
   if (ids.length === 0) return null
-  return <section aria-label="Rules of the house" className="px-4 pb-4 lg:px-5"><AskedRules stage={stage} only={ids} /></section>
+  return (
+    <section aria-label="Rules of the house" className="px-4 pb-4 lg:px-5">
+      <AskedRules stage={stage} only={ids} />
+    </section>
+  )
 }
 
 /** The waits and the run plan, which is made anew by itself and so stands apart. */

@@ -30,7 +30,11 @@ export function doingsOf(visit: string, go: (path: string) => void): Doing[] {
     { key: 'd', words: 'docket', act: () => callUp('docket') },
     { key: 'b', words: 'logbook', act: () => callUp('logbook') },
     { key: 'r', words: 'run plan', act: () => callUp('plan') },
-    { key: 'l', words: 'log a lamp', act: () => go(`/visit/${visit}/start?at=lamp.now.log${unit() ? `&unit=${unit()}` : ''}`) },
+    {
+      key: 'l',
+      words: 'log a lamp',
+      act: () => go(`/visit/${visit}/start?at=lamp.now.log${unit() ? `&unit=${unit()}` : ''}`)
+    },
     { key: 'w', words: 'end the oldest wait', act: endOldestWait },
     { key: 'm', words: 'measure', act: () => go(`/visit/${visit}/prove?part=rooms`) },
     { key: 'n', words: 'write a note', act: () => go(`/visit/${visit}/brief?at=brief.brief.note`) },

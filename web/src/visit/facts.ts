@@ -17,7 +17,9 @@ export interface FactField {
 
 function thingIn(record: VisitRecord, kind: ThingKind, id: string) {
   if (kind === 'brief') return record.brief
-  return (thingsOf(record, kind) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>)[id]
+  return (
+    thingsOf(record, kind) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>
+  )[id]
 }
 
 /** Whether this person may write in the open visit. */

@@ -31,7 +31,10 @@ const visitKey = (id: string) => `visit ${id}`
 
 /** Asks the server for a visit, and takes it along. @throws ApiProblem */
 export async function fetchVisit(id: string): Promise<Loaded> {
-  const [visit, { models, retired = [] }] = await Promise.all([ask<LoadedVisit>('GET', `/visits/${id}`), ask<{ models: Model[]; retired?: string[] }>('GET', '/catalogue')])
+  const [visit, { models, retired = [] }] = await Promise.all([
+    ask<LoadedVisit>('GET', `/visits/${id}`),
+    ask<{ models: Model[]; retired?: string[] }>('GET', '/catalogue')
+  ])
   // What is no longer offered is not chosen any more; what the visit names comes with it.
   const all = models.filter((one) => !retired.includes(one.id))
   void takeVisit(id, visit)
@@ -62,8 +65,12 @@ export async function loadVisit(id: string): Promise<Loaded> {
 }
 
 /** Takes a visit along as it stands now; not where the session has ended meanwhile. */
-export async function takeVisit(id: string, { entries, standard, models, verdicts = null, foreign = null }: LoadedVisit): Promise<void> {
-  if (useSession.getState().me) await takeAlong(visitKey(id), { entries, standard, models, verdicts, foreign } satisfies LoadedVisit)
+export async function takeVisit(
+  id: string,
+  { entries, standard, models, verdicts = null, foreign = null }: LoadedVisit
+): Promise<void> {
+  if (useSession.getState().me)
+    await takeAlong(visitKey(id), { entries, standard, models, verdicts, foreign } satisfies LoadedVisit)
 }
 
 /** Takes visits along that are not on the device as they stand now; one after another, so that nothing else waits for it. */
@@ -72,7 +79,8 @@ export async function takeVisitsAlong(visits: readonly { id: string; seq: number
     if (visits.length > 0) await takeAlong('catalogue', (await ask<{ models: Model[] }>('GET', '/catalogue')).models)
     for (const { id, seq } of visits) {
       const copy = await copyOf<LoadedVisit>(visitKey(id))
-      if ((copy?.value.entries.at(-1)?.seq ?? -1) < seq) await takeVisit(id, await ask<LoadedVisit>('GET', `/visits/${id}`))
+      if ((copy?.value.entries.at(-1)?.seq ?? -1) < seq)
+        await takeVisit(id, await ask<LoadedVisit>('GET', `/visits/${id}`))
     }
   } catch {
     // The connection went, or the session: the next look at the day goes on with it.

@@ -12,7 +12,15 @@ const AGAIN_MS = 60
 
 /** Where in the program a place of a visit is: its stage, its unit or box, and the very field. */
 export function addressOf(visit: string, place: Place): string {
-  const unit = place.kind === 'unit' || place.kind === 'lamp' || place.kind === 'prompt' || (place.kind === 'secret' && place.stage === 'kit') ? `&unit=${place.id}` : place.kind === 'item' ? `&box=${place.id}` : ''
+  const unit =
+    place.kind === 'unit' ||
+    place.kind === 'lamp' ||
+    place.kind === 'prompt' ||
+    (place.kind === 'secret' && place.stage === 'kit')
+      ? `&unit=${place.id}`
+      : place.kind === 'item'
+        ? `&box=${place.id}`
+        : ''
   return `/visit/${visit}/${place.stage}?at=${encodeURIComponent(placeKey(place))}${unit}`
 }
 
@@ -40,14 +48,18 @@ export function useArriveAtPlace(): void {
       if (document.activeElement !== from && isField(document.activeElement)) return true
       const place = document.querySelector(`[data-place="${CSS.escape(wanted)}"]`)
       if (!place) return ++tries >= TRIES
-      const focusable = place.matches('input, select, textarea, button') ? place : place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]')
+      const focusable = place.matches('input, select, textarea, button')
+        ? place
+        : place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]')
       const folded = place.closest('details')
       if (folded) folded.open = true
       place.scrollIntoView({ block: 'center' })
       ;(focusable as HTMLElement | null)?.focus({ preventScroll: true })
       return true
     }
-    const timer = setInterval(() => { if (arrive()) clearInterval(timer) }, AGAIN_MS)
+    const timer = setInterval(() => {
+      if (arrive()) clearInterval(timer)
+    }, AGAIN_MS)
     return () => clearInterval(timer)
   }, [search, state])
 }

@@ -29,12 +29,25 @@ export function secretProblem(purpose: SecretPurpose, value: string, wep: boolea
 }
 
 /** Puts a secret into the vault. It goes straight to the server and is kept nowhere on the device. */
-export async function keepSecret(owner: SecretOwner, value: string, origin: 'typed' | 'label' | 'made', wep: boolean, ref: string): Promise<SecretAssessment> {
+export async function keepSecret(
+  owner: SecretOwner,
+  value: string,
+  origin: 'typed' | 'label' | 'made',
+  wep: boolean,
+  ref: string
+): Promise<SecretAssessment> {
   const { id: visit, pending } = useVisit.getState()
   const { id: from, rows } = useOutbox.getState()
   // Where nothing waits before it, it takes its place among the outbox's lines; else it would come before those that were written earlier.
   const inOrder = pending.length === 0 && !rows.some((row) => row.visit === visit && row.refused === null)
-  const { assessed } = await ask<{ assessed: SecretAssessment }>('POST', `/visits/${visit}/secrets`, { ref, ...owner, origin, value, ...(inOrder ? { outbox: { from, ...takeLook() } } : {}), ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {}) })
+  const { assessed } = await ask<{ assessed: SecretAssessment }>('POST', `/visits/${visit}/secrets`, {
+    ref,
+    ...owner,
+    origin,
+    value,
+    ...(inOrder ? { outbox: { from, ...takeLook() } } : {}),
+    ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {})
+  })
   return assessed
 }
 
@@ -44,5 +57,6 @@ export const newRef = () => uuidv7()
 /** Asks the vault for a secret; who and why is logged. */
 export async function showSecret(ref: string, why: string): Promise<string> {
   const { id: visit } = useVisit.getState()
-  return (await withPassword(() => ask<{ value: string }>('POST', `/visits/${visit}/secrets/${ref}/show`, { why }))).value
+  return (await withPassword(() => ask<{ value: string }>('POST', `/visits/${visit}/secrets/${ref}/show`, { why })))
+    .value
 }

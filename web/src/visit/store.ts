@@ -10,7 +10,17 @@ import { firstStandard, type Standard } from '@pasado/core/standard/standard'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
 import { useSession } from '../app/session'
-import { lookAt, onLinesSent, outboxOwned, outboxReady, putIn, useOutbox, waits, type Look, type OutboxRow } from '../outbox/outbox'
+import {
+  lookAt,
+  onLinesSent,
+  outboxOwned,
+  outboxReady,
+  putIn,
+  useOutbox,
+  waits,
+  type Look,
+  type OutboxRow
+} from '../outbox/outbox'
 import { sendNow } from '../outbox/send'
 import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
 import { inverseOf } from './undo'
@@ -46,8 +56,21 @@ export const useVisit = create<VisitState>(() => ({ ...nothing() }))
 
 function nothing(): VisitState {
   return {
-    id: null, entries: [], confirmed: emptyRecord, record: emptyRecord, findings: [], standard: firstStandard, catalogue: new Map(), models: [], asOf: null, verdicts: null, foreign: null,
-    pending: [], saving: 'saved', undoable: [], problem: null
+    id: null,
+    entries: [],
+    confirmed: emptyRecord,
+    record: emptyRecord,
+    findings: [],
+    standard: firstStandard,
+    catalogue: new Map(),
+    models: [],
+    asOf: null,
+    verdicts: null,
+    foreign: null,
+    pending: [],
+    saving: 'saved',
+    undoable: [],
+    problem: null
   }
 }
 
@@ -71,7 +94,9 @@ export async function openVisit(id: string): Promise<void> {
     void sendNow()
   } catch (error) {
     if (useVisit.getState().id !== id) return
-    useVisit.setState({ problem: error instanceof ApiProblem ? error.document.title : 'The visit could not be opened.' })
+    useVisit.setState({
+      problem: error instanceof ApiProblem ? error.document.title : 'The visit could not be opened.'
+    })
     if (error instanceof ApiProblem && error.passing) opening = setTimeout(() => void openVisit(id), RETRY_MS)
   }
 }
@@ -91,7 +116,17 @@ function show(id: string, { entries, standard, models, all, asOf, verdicts = nul
   if (now !== id) return
   // What was sent while this was on its way is known here already.
   const known = confirmed.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
-  useVisit.setState({ entries: known, confirmed: reduce(known as Placed[]), standard, models, catalogue: catalogueOf([...all, ...models]), asOf, verdicts, foreign, problem: null })
+  useVisit.setState({
+    entries: known,
+    confirmed: reduce(known as Placed[]),
+    standard,
+    models,
+    catalogue: catalogueOf([...all, ...models]),
+    asOf,
+    verdicts,
+    foreign,
+    problem: null
+  })
   reckon()
 }
 
@@ -99,14 +134,18 @@ function show(id: string, { entries, standard, models, all, asOf, verdicts = nul
 function isKnown({ item }: OutboxRow): boolean {
   const { entries, confirmed } = useVisit.getState()
   if (item.kind === 'line') return entries.some(({ id }) => id === item.draft.id)
-  return item.kind === 'secret' ? Object.hasOwn(confirmed.secrets, item.ref) : Object.hasOwn(confirmed.photos ?? {}, item.ref)
+  return item.kind === 'secret'
+    ? Object.hasOwn(confirmed.secrets, item.ref)
+    : Object.hasOwn(confirmed.photos ?? {}, item.ref)
 }
 
 /** The lines of the open visit that wait on this device, in order. */
 function waitingLines(): Draft[] {
   const { id } = useVisit.getState()
   const { rows, owner } = useOutbox.getState()
-  return rows.flatMap((row) => (row.visit === id && row.item.kind === 'line' && waits(row, owner) && !isKnown(row) ? [row.item.draft] : []))
+  return rows.flatMap((row) =>
+    row.visit === id && row.item.kind === 'line' && waits(row, owner) && !isKnown(row) ? [row.item.draft] : []
+  )
 }
 
 // Another tab may have written or sent something, and what is refused is shown no more.
@@ -115,7 +154,8 @@ useOutbox.subscribe(({ rows, owner, stuckSince }, before) => {
   const { pending } = useVisit.getState()
   const waiting = waitingLines()
   // A line that leaves the outbox was taken in from the logbook before: the record is what it was, and is not judged again.
-  if (waiting.length === pending.length && waiting.every(({ id }, at) => id === pending[at]!.id)) useVisit.setState({ saving: savingOf(pending.length) })
+  if (waiting.length === pending.length && waiting.every(({ id }, at) => id === pending[at]!.id))
+    useVisit.setState({ saving: savingOf(pending.length) })
   else reckon()
 })
 onLinesSent(async (visit) => {
@@ -168,9 +208,14 @@ function listen(id: string): void {
   // One that was refused does not come back by itself: the session may have ended, or the server was starting.
   events.addEventListener('error', () => {
     if (events?.readyState !== EventSource.CLOSED) return
-    void useSession.getState().look().catch(() => undefined)
+    void useSession
+      .getState()
+      .look()
+      .catch(() => undefined)
     clearTimeout(listening)
-    listening = setTimeout(() => { if (useVisit.getState().id === id) listen(id) }, RETRY_MS)
+    listening = setTimeout(() => {
+      if (useVisit.getState().id === id) listen(id)
+    }, RETRY_MS)
   })
 }
 
@@ -184,7 +229,10 @@ export function receive(news: Entry[]): void {
     return
   }
   // Another version of the standard judges otherwise: it is fetched with everything else.
-  if (fresh.some(({ kind }) => kind === 'standard.moved')) { void openVisit(id); return }
+  if (fresh.some(({ kind }) => kind === 'standard.moved')) {
+    void openVisit(id)
+    return
+  }
   useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed) })
   takeSoon()
   reckon()
@@ -211,9 +259,19 @@ function reckon(): void {
   const pending = waitingLines()
   let record = confirmed
   for (const draft of pending) {
-    record = apply(record, { ...draft, by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' }, seq: record.lastSeq + 1, received: draft.at } as Placed)
+    record = apply(record, {
+      ...draft,
+      by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' },
+      seq: record.lastSeq + 1,
+      received: draft.at
+    } as Placed)
   }
-  useVisit.setState({ pending, record, findings: record.seal && verdicts ? verdicts : evaluate(record, catalogue, standard), saving: savingOf(pending.length) })
+  useVisit.setState({
+    pending,
+    record,
+    findings: record.seal && verdicts ? verdicts : evaluate(record, catalogue, standard),
+    saving: savingOf(pending.length)
+  })
 }
 
 function savingOf(pending: number): Saving {
@@ -224,28 +282,56 @@ function savingOf(pending: number): Saving {
  * Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached.
  * @param options.look what had been seen when the look was taken that it tells of; left out: now
  */
-export function write<K extends EntryKind>(kind: K, body: Body<K>, options: { undoing?: boolean; look?: Look } = {}): void {
+export function write<K extends EntryKind>(
+  kind: K,
+  body: Body<K>,
+  options: { undoing?: boolean; look?: Look } = {}
+): void {
   const { id, record, undoable } = useVisit.getState()
   if (!id) return
   if (!useOutbox.getState().owner) {
     // For a moment after somebody logged in it is not known which outbox is theirs.
-    void outboxOwned().then(() => { if (useVisit.getState().id === id) write(kind, body, options) })
+    void outboxOwned().then(() => {
+      if (useVisit.getState().id === id) write(kind, body, options)
+    })
     return
   }
   const inverse = options.undoing ? null : inverseOf(kind, body, record)
-  const draft = { id: uuidv7(), visit: id, at: localTime(new Date()), from: useOutbox.getState().id, ...(options.look ?? takeLook()), kind, body } as Draft
+  const draft = {
+    id: uuidv7(),
+    visit: id,
+    at: localTime(new Date()),
+    from: useOutbox.getState().id,
+    ...(options.look ?? takeLook()),
+    kind,
+    body
+  } as Draft
   if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), inverse] })
   putIn(id, record.brief.facts.street ?? '', { kind: 'line', draft })
 }
 
 /** A secret that goes to the vault as soon as the server can be reached; until then it is sealed on this device. */
-export function secretForVault(body: Extract<OutboxRow['item'], { kind: 'secret' }>['body'], value: string, look = takeLook()): void {
+export function secretForVault(
+  body: Extract<OutboxRow['item'], { kind: 'secret' }>['body'],
+  value: string,
+  look = takeLook()
+): void {
   const { id, record } = useVisit.getState()
-  if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'secret', ref: uuidv7(), look, body }, new TextEncoder().encode(value))
+  if (id)
+    putIn(
+      id,
+      record.brief.facts.street ?? '',
+      { kind: 'secret', ref: uuidv7(), look, body },
+      new TextEncoder().encode(value)
+    )
 }
 
 /** A photo that is sent as soon as the server can be reached; until then it is sealed on this device. */
-export async function photoForVisit(fields: Extract<OutboxRow['item'], { kind: 'photo' }>['fields'], photo: Blob, look = takeLook()): Promise<void> {
+export async function photoForVisit(
+  fields: Extract<OutboxRow['item'], { kind: 'photo' }>['fields'],
+  photo: Blob,
+  look = takeLook()
+): Promise<void> {
   const { id, record } = useVisit.getState()
   const contents = new Uint8Array(await photo.arrayBuffer())
   if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'photo', ref: uuidv7(), look, fields }, contents)

@@ -2,12 +2,20 @@ import type { Body, EntryKind } from '@pasado/core/record/entry'
 import { ruleKey, tableOf, thingsOf, type VisitRecord } from '@pasado/core/record/record'
 
 /** The entry that takes another one back, as the record stands before it; null where it cannot be taken back. */
-export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): { kind: EntryKind; body: unknown } | null {
+export function inverseOf(
+  kind: EntryKind,
+  body: unknown,
+  record: VisitRecord
+): { kind: EntryKind; body: unknown } | null {
   const thing = kind.replace(/\.set$/, '')
   if (thing !== kind && thing in tableOf) {
     const { id, set } = body as Body<'unit.set'>
-    const held = (thingsOf(record, thing as keyof typeof tableOf) as Record<string, { facts: Record<string, unknown> }>)[id]
-    return held ? { kind, body: { id, set: valuesBefore(set, held.facts) } } : { kind: 'thing.removed', body: { thing, id } }
+    const held = (
+      thingsOf(record, thing as keyof typeof tableOf) as Record<string, { facts: Record<string, unknown> }>
+    )[id]
+    return held
+      ? { kind, body: { id, set: valuesBefore(set, held.facts) } }
+      : { kind: 'thing.removed', body: { thing, id } }
   }
   switch (kind) {
     case 'brief.set': {
@@ -24,7 +32,15 @@ export function inverseOf(kind: EntryKind, body: unknown, record: VisitRecord): 
       const before = held[items[0]!]
       // Items that stood differently before cannot all be put back by one entry; those like the first are.
       const alike = items.filter((item) => held[item]?.state === before?.state && held[item]?.done === before?.done)
-      return { kind, body: { box, items: alike, state: before?.state ?? 'open', ...(before?.done === undefined ? {} : { done: before.done }) } }
+      return {
+        kind,
+        body: {
+          box,
+          items: alike,
+          state: before?.state ?? 'open',
+          ...(before?.done === undefined ? {} : { done: before.done })
+        }
+      }
     }
     case 'photo.removed':
       return { kind: 'photo.restored', body }

@@ -36,9 +36,21 @@ function usePastDurations(): Durations {
   useEffect(() => {
     if (keys === '') return
     let here = true
-    ask<{ durations: { of: string; count: number; least: number; usual: number; most: number }[] }>('GET', `/durations?${keys.split('\n').map((key) => `of=${encodeURIComponent(key)}`).join('&')}`)
-      .then(({ durations: list }) => { if (here) setDurations(new Map(list.map(({ of, ...rest }) => [of, rest]))) }, () => undefined)
-    return () => { here = false }
+    ask<{ durations: { of: string; count: number; least: number; usual: number; most: number }[] }>(
+      'GET',
+      `/durations?${keys
+        .split('\n')
+        .map((key) => `of=${encodeURIComponent(key)}`)
+        .join('&')}`
+    ).then(
+      ({ durations: list }) => {
+        if (here) setDurations(new Map(list.map(({ of, ...rest }) => [of, rest])))
+      },
+      () => undefined
+    )
+    return () => {
+      here = false
+    }
   }, [keys])
   return durations
 }

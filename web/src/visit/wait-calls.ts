@@ -20,19 +20,26 @@ function sound(): void {
 }
 
 /** Calls out once for each wait that has reached its usual end or is over its longest: sound, vibration, a notification where allowed. */
-export function useWaitCalls(waits: readonly { id: string; what: string; at: string; usualMin: number; mostMin: number }[], now: number): void {
+export function useWaitCalls(
+  waits: readonly { id: string; what: string; at: string; usualMin: number; mostMin: number }[],
+  now: number
+): void {
   const called = useRef(new Set<string>())
   const began = useRef(Date.now())
   useEffect(() => {
     for (const { id, what, at, usualMin, mostMin } of waits) {
-      for (const [name, minutes] of [['usual', usualMin], ['most', mostMin]] as const) {
+      for (const [name, minutes] of [
+        ['usual', usualMin],
+        ['most', mostMin]
+      ] as const) {
         const end = Date.parse(at) + minutes * 60_000
         // What was over before this page was opened is shown, not called.
         if (now < end || end < began.current || called.current.has(`${id} ${name}`)) continue
         called.current.add(`${id} ${name}`)
         sound()
         navigator.vibrate?.([200, 100, 200])
-        if (typeof Notification !== 'undefined' && Notification.permission === 'granted') new Notification(name === 'usual' ? `Look: ${what}` : `Late: ${what}`, { tag: id })
+        if (typeof Notification !== 'undefined' && Notification.permission === 'granted')
+          new Notification(name === 'usual' ? `Look: ${what}` : `Late: ${what}`, { tag: id })
       }
     }
   }, [waits, now])

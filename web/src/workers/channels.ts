@@ -10,7 +10,9 @@ let heard: ((found: ChannelsFound) => void) | null = null
 function send(what: { home: HomeAsk } | { bare: BareAsk }, onFound: (found: ChannelsFound) => void): void {
   if (!worker) {
     worker = new Worker(new URL('./channels.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', (event: MessageEvent<{ id: number; found: ChannelsFound }>) => { if (event.data.id === asked) heard?.(event.data.found) })
+    worker.addEventListener('message', (event: MessageEvent<{ id: number; found: ChannelsFound }>) => {
+      if (event.data.id === asked) heard?.(event.data.found)
+    })
   }
   heard = onFound
   worker.postMessage({ id: ++asked, ...what } satisfies ChannelsAsk)

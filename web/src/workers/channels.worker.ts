@@ -30,6 +30,8 @@ addEventListener('message', (event: MessageEvent<ChannelsAsk>) => {
       const { hearDbm, ...question } = event.data.bare
       found = planChannels({ ...question, hears: () => hearDbm })
     }
-  } catch (error) { if (!(error instanceof RangeError)) throw error }
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+  }
   postMessage({ id, found })
 })

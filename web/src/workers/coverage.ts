@@ -8,7 +8,9 @@ let heard: ((answer: CoverageAnswer) => void) | null = null
 export function askCoverage(what: Omit<CoverageAsk, 'id'>, onAnswer: (answer: CoverageAnswer) => void): void {
   if (!worker) {
     worker = new Worker(new URL('./coverage.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', (event: MessageEvent<CoverageAnswer>) => { if (event.data.id === asked) heard?.(event.data) })
+    worker.addEventListener('message', (event: MessageEvent<CoverageAnswer>) => {
+      if (event.data.id === asked) heard?.(event.data)
+    })
   }
   heard = onAnswer
   worker.postMessage({ id: ++asked, ...what } satisfies CoverageAsk)

@@ -20,5 +20,12 @@ export interface CoverageAnswer {
 
 addEventListener('message', (event: MessageEvent<CoverageAsk>) => {
   const { id, senders, grids, walls, floors, exponent } = event.data
-  postMessage({ id, storeys: grids.map(({ storey, grid }) => ({ storey, grid, ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent))) })) } satisfies CoverageAnswer)
+  postMessage({
+    id,
+    storeys: grids.map(({ storey, grid }) => ({
+      storey,
+      grid,
+      ...strongest(senders.map((sender) => coverage(sender, grid, walls, floors, exponent)))
+    }))
+  } satisfies CoverageAnswer)
 })

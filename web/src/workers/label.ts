@@ -41,24 +41,38 @@ function textReader(): Promise<TextReader> {
 }
 
 async function loadReader(): Promise<TextReader> {
-  const [{ createWorker, OEM, PSM }, { default: workerPath }, { default: corePath }, { default: dataPath }] = await Promise.all([
-    import('tesseract.js'),
-    import('tesseract.js/dist/worker.min.js?url'),
-    import('tesseract.js-core/tesseract-core-simd-lstm.wasm.js?url'),
-    import('@tesseract.js-data/eng/4.0.0_best_int/eng.traineddata.gz?url')
-  ])
+  const [{ createWorker, OEM, PSM }, { default: workerPath }, { default: corePath }, { default: dataPath }] =
+    await Promise.all([
+      import('tesseract.js'),
+      import('tesseract.js/dist/worker.min.js?url'),
+      import('tesseract.js-core/tesseract-core-simd-lstm.wasm.js?url'),
+      import('@tesseract.js-data/eng/4.0.0_best_int/eng.traineddata.gz?url')
+    ])
   // The reader wants the folder of its data, in which the file keeps its name (see the build's settings).
   const langPath = new URL(dataPath, location.href).href.replace(/\/[^/]*$/, '')
   const tesseract = await createWorker('eng', OEM.LSTM_ONLY, {
     langPath,
-    workerPath: new URL(workerPath, location.href).href, corePath: new URL(corePath, location.href).href, workerBlobURL: false, cacheMethod: 'none', logger: () => undefined, errorHandler: () => undefined
+    workerPath: new URL(workerPath, location.href).href,
+    corePath: new URL(corePath, location.href).href,
+    workerBlobURL: false,
+    cacheMethod: 'none',
+    logger: () => undefined,
+    errorHandler: () => undefined
   })
   await tesseract.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_BLOCK, preserve_interword_spaces: '1' })
   return async (picture) => {
-    const { data: page } = await tesseract.recognize(new Blob([graymap(picture) as Uint8Array<ArrayBuffer>]), {}, { text: false, blocks: true })
-    return (page.blocks ?? []).flatMap(({ paragraphs }) => paragraphs.flatMap(({ lines }) => lines)).map(({ text, confidence, bbox }) => ({
-      text, sureness: confidence / 100, piece: { x: bbox.x0, y: bbox.y0, width: bbox.x1 - bbox.x0, height: bbox.y1 - bbox.y0 }
-    }))
+    const { data: page } = await tesseract.recognize(
+      new Blob([graymap(picture) as Uint8Array<ArrayBuffer>]),
+      {},
+      { text: false, blocks: true }
+    )
+    return (page.blocks ?? [])
+      .flatMap(({ paragraphs }) => paragraphs.flatMap(({ lines }) => lines))
+      .map(({ text, confidence, bbox }) => ({
+        text,
+        sureness: confidence / 100,
+        piece: { x: bbox.x0, y: bbox.y0, width: bbox.x1 - bbox.x0, height: bbox.y1 - bbox.y0 }
+      }))
   }
 }
 

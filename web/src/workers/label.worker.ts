@@ -51,4 +51,7 @@ async function answer(asked: LabelAsk): Promise<LabelAnswer> {
   return { id, codes: [], picture: print.picture, toPhoto: print.toPhoto, width: photo!.width, height: photo!.height }
 }
 
-addEventListener('message', (event: MessageEvent<LabelAsk>) => void answer(event.data).then((found) => postMessage(found)))
+addEventListener(
+  'message',
+  (event: MessageEvent<LabelAsk>) => void answer(event.data).then((found) => postMessage(found))
+)

@@ -9,7 +9,9 @@ let heard: ((plan: VisitPlan) => void) | null = null
 export function askRunPlan(tasks: VisitTask[], onPlan: (plan: VisitPlan) => void): void {
   if (!worker) {
     worker = new Worker(new URL('./run-plan.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', (event: MessageEvent<{ id: number; plan: VisitPlan }>) => { if (event.data.id === asked) heard?.(event.data.plan) })
+    worker.addEventListener('message', (event: MessageEvent<{ id: number; plan: VisitPlan }>) => {
+      if (event.data.id === asked) heard?.(event.data.plan)
+    })
   }
   heard = onPlan
   worker.postMessage({ id: ++asked, tasks })

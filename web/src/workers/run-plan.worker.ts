@@ -1,4 +1,6 @@
 import { planVisit } from '@pasado/core/run/visit-plan'
 import type { VisitTask } from '@pasado/core/run/visit-tasks'
 
-addEventListener('message', (event: MessageEvent<{ id: number; tasks: VisitTask[] }>) => postMessage({ id: event.data.id, plan: planVisit(event.data.tasks) }))
+addEventListener('message', (event: MessageEvent<{ id: number; tasks: VisitTask[] }>) =>
+  postMessage({ id: event.data.id, plan: planVisit(event.data.tasks) })
+)

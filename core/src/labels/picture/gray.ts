@@ -8,7 +8,8 @@ export interface Gray {
 /** Grey from red, green, blue and alpha octets, by the luma weights of ITU-R BT.601. */
 export function grayOf(rgba: Uint8ClampedArray, width: number, height: number): Gray {
   const data = new Uint8ClampedArray(width * height)
-  for (let at = 0, from = 0; at < data.length; at++, from += 4) data[at] = (rgba[from]! * 299 + rgba[from + 1]! * 587 + rgba[from + 2]! * 114) / 1000
+  for (let at = 0, from = 0; at < data.length; at++, from += 4)
+    data[at] = (rgba[from]! * 299 + rgba[from + 1]! * 587 + rgba[from + 2]! * 114) / 1000
   return { width, height, data }
 }
 
@@ -38,7 +39,9 @@ export function parting(picture: Gray): number {
   for (const value of picture.data) counts[value]!++
   const total = picture.data.length
   let sum = 0
-  counts.forEach((count, value) => { sum += value * count })
+  counts.forEach((count, value) => {
+    sum += value * count
+  })
   let [below, sumBelow, best, at] = [0, 0, -1, 128]
   for (let value = 0; value < 256; value++) {
     below += counts[value]!
@@ -79,7 +82,11 @@ export function evenLight(picture: Gray): Gray {
     const [top, bottom] = [Math.max(0, y - reach), Math.min(height, y + reach + 1)]
     for (let x = 0; x < width; x++) {
       const [left, right] = [Math.max(0, x - reach), Math.min(width, x + reach + 1)]
-      const sum = sums[bottom * (width + 1) + right]! - sums[top * (width + 1) + right]! - sums[bottom * (width + 1) + left]! + sums[top * (width + 1) + left]!
+      const sum =
+        sums[bottom * (width + 1) + right]! -
+        sums[top * (width + 1) + right]! -
+        sums[bottom * (width + 1) + left]! +
+        sums[top * (width + 1) + left]!
       const off = data[y * width + x]! - sum / ((bottom - top) * (right - left))
       difference[y * width + x] = off
       // Print is the minority that stands out most.

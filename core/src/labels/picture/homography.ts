@@ -16,7 +16,8 @@ export function homography(from: Quad, to: Quad): Homography {
   })
   for (let column = 0; column < 8; column++) {
     let best = column
-    for (let row = column + 1; row < 8; row++) if (Math.abs(rows[row]![column]!) > Math.abs(rows[best]![column]!)) best = row
+    for (let row = column + 1; row < 8; row++)
+      if (Math.abs(rows[row]![column]!) > Math.abs(rows[best]![column]!)) best = row
     ;[rows[column], rows[best]] = [rows[best]!, rows[column]!]
     for (let row = 0; row < 8; row++) {
       if (row === column) continue
@@ -37,12 +38,22 @@ export function mapped(h: Homography, [x, y]: Point): Point {
 export function inverse(h: Homography): Homography {
   const [a, b, c, d, e, f, g, k] = h as [number, number, number, number, number, number, number, number]
   const last = a * e - b * d
-  return [e - f * k, c * k - b, b * f - c * e, f * g - d, a - c * g, c * d - a * f, d * k - e * g, b * g - a * k].map((value) => value / last)
+  return [e - f * k, c * k - b, b * f - c * e, f * g - d, a - c * g, c * d - a * f, d * k - e * g, b * g - a * k].map(
+    (value) => value / last
+  )
 }
 
 /** A rectangle of its own out of a slanted four-cornered part of a picture. */
 export function straightened(picture: Gray, quad: Quad, width: number, height: number): Gray {
-  const h = homography([[0, 0], [width, 0], [width, height], [0, height]], quad)
+  const h = homography(
+    [
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height]
+    ],
+    quad
+  )
   const data = new Uint8ClampedArray(width * height)
   const [mostX, mostY] = [picture.width - 1.001, picture.height - 1.001]
   for (let y = 0; y < height; y++) {

@@ -42,9 +42,32 @@ export function preparePrint(photo: Gray, liked: number = likedHeights[0]): Prin
   const framed = straightened(photo, quad, width, height)
   const even = evenLight(softened(framed))
   const turn = leaning(even)
-  const toPhoto = homography([[0, 0], [width, 0], [width, height], [0, height]], quad)
+  const toPhoto = homography(
+    [
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height]
+    ],
+    quad
+  )
   if (!turn) return { picture: onlyLetters(even), plain: framed, toPhoto }
-  return { picture: onlyLetters(straightened(even, turn, width, height)), plain: straightened(framed, turn, width, height), toPhoto: composed(toPhoto, homography([[0, 0], [width, 0], [width, height], [0, height]], turn)) }
+  return {
+    picture: onlyLetters(straightened(even, turn, width, height)),
+    plain: straightened(framed, turn, width, height),
+    toPhoto: composed(
+      toPhoto,
+      homography(
+        [
+          [0, 0],
+          [width, 0],
+          [width, height],
+          [0, height]
+        ],
+        turn
+      )
+    )
+  }
 }
 
 /** Takes the grain out: each pixel the mean of three by three. */
@@ -53,7 +76,9 @@ export function softened({ width, height, data }: Gray): Gray {
   const soft = new Uint8ClampedArray(data.length)
   for (let y = 0; y < height; y++) {
     const row = y * width
-    for (let x = 0; x < width; x++) across[row + x] = (data[row + Math.max(0, x - 1)]! + 2 * data[row + x]! + data[row + Math.min(width - 1, x + 1)]!) / 4
+    for (let x = 0; x < width; x++)
+      across[row + x] =
+        (data[row + Math.max(0, x - 1)]! + 2 * data[row + x]! + data[row + Math.min(width - 1, x + 1)]!) / 4
   }
   for (let y = 0; y < height; y++) {
     const [row, above, below] = [y * width, Math.max(0, y - 1) * width, Math.min(height - 1, y + 1) * width]
@@ -105,7 +130,8 @@ function densityOf(picture: Gray, cell: number): (x: number, y: number) => numbe
   const dark = new Float32Array(columns * rows)
   for (let y = 0; y < picture.height; y++) {
     const row = Math.floor(y / cell) * columns
-    for (let x = 0; x < picture.width; x++) if (picture.data[y * picture.width + x]! < PRINT) dark[row + Math.floor(x / cell)]!++
+    for (let x = 0; x < picture.width; x++)
+      if (picture.data[y * picture.width + x]! < PRINT) dark[row + Math.floor(x / cell)]!++
   }
   return (x, y) => {
     const [column, row] = [Math.floor(x / cell), Math.floor(y / cell)]
@@ -125,7 +151,13 @@ const MOST_DENSITY = 0.42
 
 function isLetter(blob: Blob, picture: Gray, density: (x: number, y: number) => number): boolean {
   const { width, height, pixels } = blob
-  if (height < SMALLEST_LETTER_PX || height > picture.height * 0.16 || width > height * 5 || width > picture.width * 0.2) return false
+  if (
+    height < SMALLEST_LETTER_PX ||
+    height > picture.height * 0.16 ||
+    width > height * 5 ||
+    width > picture.width * 0.2
+  )
+    return false
   if (height > width * 7 && height > 60) return false
   if (pixels < (width * height) / 12) return false
   return density(blob.x + width / 2, blob.y + height / 2) < MOST_DENSITY
@@ -133,7 +165,9 @@ function isLetter(blob: Blob, picture: Gray, density: (x: number, y: number) => 
 
 function lettersOf(picture: Gray): Blob[] {
   const density = densityOf(picture, Math.max(16, Math.round(picture.width / 40)))
-  const letters = blobsOf(picture, new Int32Array(picture.data.length)).filter((blob) => isLetter(blob, picture, density))
+  const letters = blobsOf(picture, new Int32Array(picture.data.length)).filter((blob) =>
+    isLetter(blob, picture, density)
+  )
   // Specks of grain are many and smaller than any letter.
   const tall = medianOf(letters.map(({ height }) => height).filter((height) => height >= 12)) || 20
   return letters.filter(({ height }) => height > tall * 0.4 && height < tall * 3)
@@ -149,17 +183,34 @@ const centre = (box: Box): Point => [box.x + box.width / 2, box.y + box.height /
 function labelQuad(photo: Gray, letters: readonly Blob[]): Quad | null {
   const quad = findLabel(photo)
   if (!quad) return null
-  const toSquare = homography(quad, [[0, 0], [1, 0], [1, 1], [0, 1]])
-  const inside = letters.filter((letter) => { const [u, v] = mapped(toSquare, centre(letter)); return u > 0 && u < 1 && v > 0 && v < 1 }).length
+  const toSquare = homography(quad, [
+    [0, 0],
+    [1, 0],
+    [1, 1],
+    [0, 1]
+  ])
+  const inside = letters.filter((letter) => {
+    const [u, v] = mapped(toSquare, centre(letter))
+    return u > 0 && u < 1 && v > 0 && v < 1
+  }).length
   return inside >= letters.length * 0.75 ? quad : null
 }
 
 /** A frame round the letters, turned as their lines run. */
 function turnedFrame(photo: Gray, letters: readonly Blob[]): Quad {
-  if (letters.length < 8) return [[0, 0], [photo.width, 0], [photo.width, photo.height], [0, photo.height]]
+  if (letters.length < 8)
+    return [
+      [0, 0],
+      [photo.width, 0],
+      [photo.width, photo.height],
+      [0, photo.height]
+    ]
   const angle = lineAngle(letters, 25)
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
-  const [acrosses, downs] = [letters.map(centre).map(([x, y]) => x * cos + y * sin), letters.map(centre).map(([x, y]) => -x * sin + y * cos)]
+  const [acrosses, downs] = [
+    letters.map(centre).map(([x, y]) => x * cos + y * sin),
+    letters.map(centre).map(([x, y]) => -x * sin + y * cos)
+  ]
   const tall = medianOf(letters.map(({ height }) => height))
   const within = (values: number[]): [number, number] => {
     const sorted = [...values].sort((a, b) => a - b)
@@ -207,8 +258,18 @@ function leaning(picture: Gray): Quad | null {
   if (Math.abs(angle) < 0.004) return null
   const { width, height } = picture
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
-  const turned = ([x, y]: Point): Point => [width / 2 + (x - width / 2) * cos - (y - height / 2) * sin, height / 2 + (x - width / 2) * sin + (y - height / 2) * cos]
-  return ([[0, 0], [width, 0], [width, height], [0, height]] as Point[]).map(turned) as unknown as Quad
+  const turned = ([x, y]: Point): Point => [
+    width / 2 + (x - width / 2) * cos - (y - height / 2) * sin,
+    height / 2 + (x - width / 2) * sin + (y - height / 2) * cos
+  ]
+  return (
+    [
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height]
+    ] as Point[]
+  ).map(turned) as unknown as Quad
 }
 
 /** One projective map after another. */
@@ -231,7 +292,9 @@ function onlyLetters(picture: Gray): Gray {
   const large = blobs.filter((blob) => isLetter(blob, picture, density))
   const tall = medianOf(large.map((blob) => blob.height).filter((one) => one >= 12)) || 20
   const lines = new Set<number>()
-  for (const blob of large) if (blob.height > tall * 0.4) for (let y = blob.y - tall * 0.3; y < blob.y + blob.height + tall * 0.5; y += 4) lines.add(Math.round(y / 4))
+  for (const blob of large)
+    if (blob.height > tall * 0.4)
+      for (let y = blob.y - tall * 0.3; y < blob.y + blob.height + tall * 0.5; y += 4) lines.add(Math.round(y / 4))
   const keeps = blobs.map((blob) => {
     if (isLetter(blob, picture, density) && blob.height > tall * 0.35) return true
     const dot = blob.height <= tall * 0.5 && blob.width <= tall * 1.3 && blob.pixels >= Math.max(6, tall * tall * 0.008)

@@ -15,4 +15,19 @@ import { standardRoutes } from './standards'
 import { visitRoutes } from './visits'
 
 /** Every route of the API. */
-export const allRoutes: readonly Route[] = [...sessionRoutes, ...listRoutes, ...visitRoutes, ...importRoutes, ...modelRoutes, ...photoRoutes, ...houseRoutes, ...checkRoutes, ...standardRoutes, ...advisoryRoutes, ...packLinkRoutes, ...figureRoutes, ...dayRoutes, ...peopleRoutes]
+export const allRoutes: readonly Route[] = [
+  ...sessionRoutes,
+  ...listRoutes,
+  ...visitRoutes,
+  ...importRoutes,
+  ...modelRoutes,
+  ...photoRoutes,
+  ...houseRoutes,
+  ...checkRoutes,
+  ...standardRoutes,
+  ...advisoryRoutes,
+  ...packLinkRoutes,
+  ...figureRoutes,
+  ...dayRoutes,
+  ...peopleRoutes
+]

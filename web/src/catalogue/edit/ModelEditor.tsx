@@ -6,12 +6,37 @@ import { useSession } from '../../app/session'
 import { useModels } from '../models'
 import { bareModel, EditingContext, faultPlace, faultsOf, withChange, type DraftFault, type Path } from './draft'
 import { LampsSection, MovesSection } from './lamp-sections'
-import { BoxSection, ButtonsSection, FirmwareSection, IdentitySection, MethodsSection, PowerSection, PromptsSection, RadiosSection } from './plain-sections'
+import {
+  BoxSection,
+  ButtonsSection,
+  FirmwareSection,
+  IdentitySection,
+  MethodsSection,
+  PowerSection,
+  PromptsSection,
+  RadiosSection
+} from './plain-sections'
 import { PublishSheet } from './PublishSheet'
 
 /** The sections of a model, each with the parts of it that stand there. */
 const sections: readonly { id: string; name: string; parts: readonly string[] }[] = [
-  { id: 'identity', name: 'What it is', parts: ['id', 'maker', 'name', 'family', 'roles', 'twin', 'label', 'masks', 'defaultSsidPrefix', 'format', 'version'] },
+  {
+    id: 'identity',
+    name: 'What it is',
+    parts: [
+      'id',
+      'maker',
+      'name',
+      'family',
+      'roles',
+      'twin',
+      'label',
+      'masks',
+      'defaultSsidPrefix',
+      'format',
+      'version'
+    ]
+  },
   { id: 'box', name: 'Boxes', parts: ['box', 'kits'] },
   { id: 'power', name: 'Power and ports', parts: ['power', 'ports', 'powerBudgetW'] },
   { id: 'buttons', name: 'Buttons', parts: ['buttons'] },
@@ -22,7 +47,8 @@ const sections: readonly { id: string; name: string; parts: readonly string[] }[
   { id: 'radios', name: 'Radios and mesh', parts: ['radios', 'mesh'] },
   { id: 'firmware', name: 'Firmware', parts: ['firmware', 'updates'] }
 ]
-const sectionOf = ({ path }: DraftFault) => sections.find(({ parts }) => parts.includes(String(path[0])))?.id ?? 'identity'
+const sectionOf = ({ path }: DraftFault) =>
+  sections.find(({ parts }) => parts.includes(String(path[0])))?.id ?? 'identity'
 const draftKey = (id: string) => `pasado-model-draft-${id}`
 
 /** A lead edits a model: its parts at the left, one of them in the middle, what is wrong at the right, at once. */
@@ -31,14 +57,50 @@ export function ModelEditor() {
   const lead = useSession((state) => state.me?.role === 'lead')
   const { models, problem } = useModels()
   const newest = useMemo(() => newestModels(models ?? []).get(id ?? '') ?? null, [models, id])
-  if (problem) return <main className="p-6"><p role="alert" className="font-bold">{problem}</p></main>
-  if (models === null) return <p className="p-6 text-soft" role="status">Loading the model …</p>
-  if (!lead) return <main className="p-6"><p>Only a lead edits the catalogue. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
-  if (id !== 'new' && !newest) return <main className="p-6"><p>The catalogue has no such model. <Link className="underline" to="/catalogue">Back to the catalogue</Link></p></main>
+  if (problem)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+      </main>
+    )
+  if (models === null)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Loading the model …
+      </p>
+    )
+  if (!lead)
+    return (
+      <main className="p-6">
+        <p>
+          Only a lead edits the catalogue.{' '}
+          <Link className="underline" to="/catalogue">
+            Back to the catalogue
+          </Link>
+        </p>
+      </main>
+    )
+  if (id !== 'new' && !newest)
+    return (
+      <main className="p-6">
+        <p>
+          The catalogue has no such model.{' '}
+          <Link className="underline" to="/catalogue">
+            Back to the catalogue
+          </Link>
+        </p>
+      </main>
+    )
   return <FromDraft key={id} id={id} published={newest} models={[...newestModels(models).values()].sort(byMaker)} />
 }
 
-interface Edited { id: string; published: Model | null; models: readonly Model[] }
+interface Edited {
+  id: string
+  published: Model | null
+  models: readonly Model[]
+}
 
 /**
  * A draft is kept on this device until it is published, so that nothing is lost by leaving the page. It is fetched before the form
@@ -46,12 +108,25 @@ interface Edited { id: string; published: Model | null; models: readonly Model[]
  */
 function FromDraft(edited: Edited) {
   const { id, published } = edited
-  const begin = useMemo((): unknown => (published ? { ...published, version: published.version + 1 } : bareModel), [published])
+  const begin = useMemo(
+    (): unknown => (published ? { ...published, version: published.version + 1 } : bareModel),
+    [published]
+  )
   const [kept, setKept] = useState<{ draft: unknown } | null>(null)
   useEffect(() => {
-    void get<unknown>(draftKey(id)).catch(() => undefined).then((draft) => setKept({ draft: draft && (draft as Model).version === (begin as Model).version ? draft : begin }))
+    void get<unknown>(draftKey(id))
+      .catch(() => undefined)
+      .then((draft) =>
+        setKept({ draft: draft && (draft as Model).version === (begin as Model).version ? draft : begin })
+      )
   }, [id, begin])
-  return kept ? <Editor {...edited} begin={begin} kept={kept.draft} /> : <p className="p-6 text-soft" role="status">Loading the model …</p>
+  return kept ? (
+    <Editor {...edited} begin={begin} kept={kept.draft} />
+  ) : (
+    <p className="p-6 text-soft" role="status">
+      Loading the model …
+    </p>
+  )
 }
 
 function Editor({ id, published, models, begin, kept }: Edited & { begin: unknown; kept: unknown }) {
@@ -63,7 +138,9 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
   const navigate = useNavigate()
   const { model, faults } = useMemo(() => faultsOf(draft), [draft])
   const section = sections.find((one) => one.id === search.get('part')) ?? sections[0]!
-  useEffect(() => { document.title = `Edit ${published ? `${published.maker} ${published.name}` : 'a new model'} · Pasado` }, [published])
+  useEffect(() => {
+    document.title = `Edit ${published ? `${published.maker} ${published.name}` : 'a new model'} · Pasado`
+  }, [published])
   const set = (path: Path, value: unknown) => {
     setUndone((before) => [...before.slice(-99), draft])
     const next = withChange(draft, path, value)
@@ -78,41 +155,124 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
     setTurn((now) => now + 1)
     void keep(draftKey(id), last).catch(() => undefined)
   }
-  const leave = () => { void del(draftKey(id)); setDraft(begin); setUndone([]); setTurn((now) => now + 1) }
+  const leave = () => {
+    void del(draftKey(id))
+    setDraft(begin)
+    setUndone([])
+    setTurn((now) => now + 1)
+  }
   const { maker, name, version } = draft as Model
   return (
     <EditingContext value={{ draft, faults, set }}>
       <main className="mx-auto max-w-7xl p-4 lg:p-5">
         <div className="flex flex-wrap items-center justify-between gap-3">
-          <div><h1 className="text-2xl">{published ? `${maker} ${name}` : 'A new model'}</h1><p className="text-soft">Version {version}, not published. Kept on this device.</p></div>
-          <div className="flex flex-wrap gap-2"><button type="button" className="btn" disabled={undone.length === 0} onClick={back}>Undo</button><button type="button" className="btn btn-quiet" disabled={draft === begin} onClick={leave}>Begin again</button><button type="button" className="btn btn-plum" disabled={!model || faults.length > 0} onClick={() => setPublishing(true)}>Publish …</button></div>
+          <div>
+            <h1 className="text-2xl">{published ? `${maker} ${name}` : 'A new model'}</h1>
+            <p className="text-soft">Version {version}, not published. Kept on this device.</p>
+          </div>
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn" disabled={undone.length === 0} onClick={back}>
+              Undo
+            </button>
+            <button type="button" className="btn btn-quiet" disabled={draft === begin} onClick={leave}>
+              Begin again
+            </button>
+            <button
+              type="button"
+              className="btn btn-plum"
+              disabled={!model || faults.length > 0}
+              onClick={() => setPublishing(true)}
+            >
+              Publish …
+            </button>
+          </div>
         </div>
         <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[190px_minmax(0,1fr)_270px]">
-          <nav aria-label="Parts of the model"><ul className="flex overflow-x-auto lg:block">{sections.map((one) => { const count = faults.filter((fault) => sectionOf(fault) === one.id).length; return <li key={one.id}><button type="button" aria-current={one === section ? 'page' : undefined} className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${one === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`} onClick={() => setSearch({ part: one.id }, { replace: true })}>{one.name}{count > 0 && <span className="bg-inv px-1.5 text-sm text-oninv">{count}</span>}</button></li> })}</ul></nav>
-          <section aria-label={section.name} key={`${section.id} ${turn}`} className="paper min-w-0 p-4"><h2 className="mb-3 text-lg">{section.name}</h2><SectionOf id={section.id} fresh={published === null} models={models} /></section>
+          <nav aria-label="Parts of the model">
+            <ul className="flex overflow-x-auto lg:block">
+              {sections.map((one) => {
+                const count = faults.filter((fault) => sectionOf(fault) === one.id).length
+                return (
+                  <li key={one.id}>
+                    <button
+                      type="button"
+                      aria-current={one === section ? 'page' : undefined}
+                      className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${one === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`}
+                      onClick={() => setSearch({ part: one.id }, { replace: true })}
+                    >
+                      {one.name}
+                      {count > 0 && <span className="bg-inv px-1.5 text-sm text-oninv">{count}</span>}
+                    </button>
+                  </li>
+                )
+              })}
+            </ul>
+          </nav>
+          <section aria-label={section.name} key={`${section.id} ${turn}`} className="paper min-w-0 p-4">
+            <h2 className="mb-3 text-lg">{section.name}</h2>
+            <SectionOf id={section.id} fresh={published === null} models={models} />
+          </section>
           <aside aria-label="What is wrong" className="min-w-0" aria-live="polite">
             <h2 className="text-lg">{faults.length === 0 ? 'Nothing is wrong with it' : `${faults.length} to mend`}</h2>
-            <ul className="mt-2 divide-y divide-rule border-y border-rule">{faults.slice(0, 40).map((fault, at) => <li key={at}><button type="button" className="block min-h-11 w-full py-2 text-left hover:bg-well" onClick={() => setSearch({ part: sectionOf(fault) }, { replace: true })}><b className="exact break-all text-sm">{faultPlace(fault)}</b><span className="block text-sm">{fault.message}</span></button></li>)}</ul>
-            {faults.length === 0 && <p className="mt-2 text-soft">Every state can be reached and told apart, every step waits for a lamp it has, every firmware can be installed.</p>}
+            <ul className="mt-2 divide-y divide-rule border-y border-rule">
+              {faults.slice(0, 40).map((fault, at) => (
+                <li key={at}>
+                  <button
+                    type="button"
+                    className="block min-h-11 w-full py-2 text-left hover:bg-well"
+                    onClick={() => setSearch({ part: sectionOf(fault) }, { replace: true })}
+                  >
+                    <b className="exact break-all text-sm">{faultPlace(fault)}</b>
+                    <span className="block text-sm">{fault.message}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+            {faults.length === 0 && (
+              <p className="mt-2 text-soft">
+                Every state can be reached and told apart, every step waits for a lamp it has, every firmware can be
+                installed.
+              </p>
+            )}
           </aside>
         </div>
       </main>
-      {publishing && model && <PublishSheet model={model} published={published} onClose={() => setPublishing(false)} onPublished={() => { void del(draftKey(id)); void navigate(`/catalogue/${model.id}`) }} />}
+      {publishing && model && (
+        <PublishSheet
+          model={model}
+          published={published}
+          onClose={() => setPublishing(false)}
+          onPublished={() => {
+            void del(draftKey(id))
+            void navigate(`/catalogue/${model.id}`)
+          }}
+        />
+      )}
     </EditingContext>
   )
 }
 
 function SectionOf({ id, fresh, models }: { id: string; fresh: boolean; models: readonly Model[] }) {
   switch (id) {
-    case 'box': return <BoxSection models={models} />
-    case 'power': return <PowerSection />
-    case 'buttons': return <ButtonsSection />
-    case 'lamps': return <LampsSection />
-    case 'moves': return <MovesSection />
-    case 'methods': return <MethodsSection />
-    case 'prompts': return <PromptsSection />
-    case 'radios': return <RadiosSection />
-    case 'firmware': return <FirmwareSection />
-    default: return <IdentitySection fresh={fresh} />
+    case 'box':
+      return <BoxSection models={models} />
+    case 'power':
+      return <PowerSection />
+    case 'buttons':
+      return <ButtonsSection />
+    case 'lamps':
+      return <LampsSection />
+    case 'moves':
+      return <MovesSection />
+    case 'methods':
+      return <MethodsSection />
+    case 'prompts':
+      return <PromptsSection />
+    case 'radios':
+      return <RadiosSection />
+    case 'firmware':
+      return <FirmwareSection />
+    default:
+      return <IdentitySection fresh={fresh} />
   }
 }

@@ -15,13 +15,26 @@ interface Effect {
 }
 
 /** Before a version is published: what changes, and what it would mean to the visits that are open. */
-export function PublishSheet({ model, published, onClose, onPublished }: { model: Model; published: Model | null; onClose: () => void; onPublished: () => void }) {
+export function PublishSheet({
+  model,
+  published,
+  onClose,
+  onPublished
+}: {
+  model: Model
+  published: Model | null
+  onClose: () => void
+  onPublished: () => void
+}) {
   const [effect, setEffect] = useState<Effect[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const changes = published ? modelChanges(published, model) : []
   useEffect(() => {
-    ask<{ visits: Effect[] }>('POST', '/models/effect', { model }).then(({ visits }) => setEffect(visits), (error: unknown) => setProblem(error instanceof ApiProblem ? error.words : 'The effect could not be found out.'))
+    ask<{ visits: Effect[] }>('POST', '/models/effect', { model }).then(
+      ({ visits }) => setEffect(visits),
+      (error: unknown) => setProblem(error instanceof ApiProblem ? error.words : 'The effect could not be found out.')
+    )
   }, [model])
   const publish = async () => {
     setBusy(true)
@@ -35,20 +48,76 @@ export function PublishSheet({ model, published, onClose, onPublished }: { model
   }
   const broken = (effect ?? []).filter(({ units }) => units.some(({ breaks }) => breaks.length > 0))
   return (
-    <Sheet open onClose={onClose} title={`Publish ${model.maker} ${model.name}, version ${model.version}`} says="New visits use it. Open ones keep the version they began with, until somebody moves them." wide>
-      {published && <><h3>What changes</h3><div className="mt-1"><ChangeList changes={changes} /></div></>}
+    <Sheet
+      open
+      onClose={onClose}
+      title={`Publish ${model.maker} ${model.name}, version ${model.version}`}
+      says="New visits use it. Open ones keep the version they began with, until somebody moves them."
+      wide
+    >
+      {published && (
+        <>
+          <h3>What changes</h3>
+          <div className="mt-1">
+            <ChangeList changes={changes} />
+          </div>
+        </>
+      )}
       <h3 className="mt-4">Open visits with this model</h3>
-      {effect === null && !problem && <p className="text-soft" role="status">Looking …</p>}
+      {effect === null && !problem && (
+        <p className="text-soft" role="status">
+          Looking …
+        </p>
+      )}
       {effect?.length === 0 && <p>None.</p>}
-      {effect && effect.length > 0 && broken.length === 0 && <p>{effect.length} {effect.length === 1 ? 'visit has' : 'visits have'} units of it. Each can be moved to this version, and everything recorded still fits.</p>}
+      {effect && effect.length > 0 && broken.length === 0 && (
+        <p>
+          {effect.length} {effect.length === 1 ? 'visit has' : 'visits have'} units of it. Each can be moved to this
+          version, and everything recorded still fits.
+        </p>
+      )}
       {broken.length > 0 && (
         <div className="mt-1 bg-inv p-3 text-oninv">
-          <p className="font-bold">{broken.length} of {effect!.length} could not be moved without something to mend:</p>
-          <ul className="mt-1">{broken.map((one) => <li key={one.visit} className="py-1"><Link className="underline" to={`/visit/${one.visit}/kit`}>{one.street}</Link>, {one.technician}{one.units.filter(({ breaks }) => breaks.length).map((unit) => <span key={unit.name} className="block text-sm">{unit.name}: {unit.breaks.join('; ')}</span>)}</li>)}</ul>
+          <p className="font-bold">
+            {broken.length} of {effect!.length} could not be moved without something to mend:
+          </p>
+          <ul className="mt-1">
+            {broken.map((one) => (
+              <li key={one.visit} className="py-1">
+                <Link className="underline" to={`/visit/${one.visit}/kit`}>
+                  {one.street}
+                </Link>
+                , {one.technician}
+                {one.units
+                  .filter(({ breaks }) => breaks.length)
+                  .map((unit) => (
+                    <span key={unit.name} className="block text-sm">
+                      {unit.name}: {unit.breaks.join('; ')}
+                    </span>
+                  ))}
+              </li>
+            ))}
+          </ul>
         </div>
       )}
-      {problem && <p role="alert" className="mt-3 font-bold">{problem}</p>}
-      <div className="mt-4 flex flex-wrap gap-2"><button type="button" className="btn btn-plum" disabled={busy || (published !== null && changes.length === 0)} onClick={() => void publish()}>Publish version {model.version}</button><button type="button" className="btn btn-quiet" onClick={onClose}>Not yet</button></div>
+      {problem && (
+        <p role="alert" className="mt-3 font-bold">
+          {problem}
+        </p>
+      )}
+      <div className="mt-4 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="btn btn-plum"
+          disabled={busy || (published !== null && changes.length === 0)}
+          onClick={() => void publish()}
+        >
+          Publish version {model.version}
+        </button>
+        <button type="button" className="btn btn-quiet" onClick={onClose}>
+          Not yet
+        </button>
+      </div>
     </Sheet>
   )
 }

@@ -13,7 +13,11 @@ export interface DraftFault {
 
 /** The value at a path; undefined where it leads nowhere. */
 export function valueAt(draft: unknown, path: Path): unknown {
-  return path.reduce<unknown>((value, part) => (value === null || typeof value !== 'object' ? undefined : (value as Record<string | number, unknown>)[part]), draft)
+  return path.reduce<unknown>(
+    (value, part) =>
+      value === null || typeof value !== 'object' ? undefined : (value as Record<string | number, unknown>)[part],
+    draft
+  )
 }
 
 /** The draft with another value at a path; undefined takes the field away. The draft given is not changed. */
@@ -40,14 +44,27 @@ export function withChange(draft: unknown, path: Path, value: unknown): unknown 
   const renamed = <T extends string | undefined>(name: T) => (name === before ? (value as T) : name)
   if (part === 'states' && field === 'state' && !taken(model.states.map(({ state }) => state))) {
     return {
-      ...model, start: renamed(model.start),
+      ...model,
+      start: renamed(model.start),
       moves: model.moves.map(({ from, to }) => ({ from: renamed(from), to: renamed(to) })),
-      methods: model.methods.map((method) => ({ ...method, steps: method.steps.map((step) => (step.expect === before ? { ...step, expect: value } : step)) })),
-      buttons: model.buttons.map((button) => ({ ...button, presses: button.presses.map((press) => (press.confirms === before ? { ...press, confirms: value } : press)) }))
+      methods: model.methods.map((method) => ({
+        ...method,
+        steps: method.steps.map((step) => (step.expect === before ? { ...step, expect: value } : step))
+      })),
+      buttons: model.buttons.map((button) => ({
+        ...button,
+        presses: button.presses.map((press) => (press.confirms === before ? { ...press, confirms: value } : press))
+      }))
     }
   }
   if (part === 'lamps' && field === 'id' && !taken(model.lamps.map(({ id }) => id))) {
-    return { ...model, states: model.states.map((state) => ({ ...state, lamps: state.lamps.map((look) => ({ ...look, lamp: renamed(look.lamp) })) })) }
+    return {
+      ...model,
+      states: model.states.map((state) => ({
+        ...state,
+        lamps: state.lamps.map((look) => ({ ...look, lamp: renamed(look.lamp) }))
+      }))
+    }
   }
   return next
 }
@@ -55,7 +72,11 @@ export function withChange(draft: unknown, path: Path, value: unknown): unknown 
 /** Everything that is wrong with a draft: first what its schema says, and once that is right, what the validator finds. */
 export function faultsOf(draft: unknown): { model: Model | null; faults: DraftFault[] } {
   const checked = modelSchema.safeParse(draft, { reportInput: true })
-  if (!checked.success) return { model: null, faults: problemsOf(checked.error).map(({ path, message }) => ({ path: path as Path, message })) }
+  if (!checked.success)
+    return {
+      model: null,
+      faults: problemsOf(checked.error).map(({ path, message }) => ({ path: path as Path, message }))
+    }
   return { model: checked.data, faults: modelFaultsOf(checked.data) }
 }
 
@@ -81,13 +102,46 @@ export function useEditing(): Editing {
 
 /** A new model, as little as a model can be. */
 export const bareModel: Model = {
-  format: 'pasado.model/1', id: 'maker-model', version: 1, maker: 'Maker', name: 'Model', family: null, roles: ['router'], box: [], power: null, ports: [], buttons: [],
+  format: 'pasado.model/1',
+  id: 'maker-model',
+  version: 1,
+  maker: 'Maker',
+  name: 'Model',
+  family: null,
+  roles: ['router'],
+  box: [],
+  power: null,
+  ports: [],
+  buttons: [],
   lamps: [{ id: 'status', name: 'Status' }],
   states: [
-    { state: 'unpowered', lamps: [{ lamp: 'status', colour: 'off', pattern: 'off' }], meaning: 'no power', action: 'Check its adapter and socket', good: false },
-    { state: 'well', lamps: [{ lamp: 'status', colour: 'green', pattern: 'solid' }], meaning: 'all is well', action: 'Nothing to do', good: true }
+    {
+      state: 'unpowered',
+      lamps: [{ lamp: 'status', colour: 'off', pattern: 'off' }],
+      meaning: 'no power',
+      action: 'Check its adapter and socket',
+      good: false
+    },
+    {
+      state: 'well',
+      lamps: [{ lamp: 'status', colour: 'green', pattern: 'solid' }],
+      meaning: 'all is well',
+      action: 'Nothing to do',
+      good: true
+    }
   ],
-  moves: [{ from: 'unpowered', to: 'well' }, { from: 'well', to: 'unpowered' }],
-  start: 'unpowered', lampsCanBeOff: false, methods: [], prompts: [], label: ['model', 'serial', 'mac'], defaultSsidPrefix: null, radios: [], mesh: null, updates: 'none',
+  moves: [
+    { from: 'unpowered', to: 'well' },
+    { from: 'well', to: 'unpowered' }
+  ],
+  start: 'unpowered',
+  lampsCanBeOff: false,
+  methods: [],
+  prompts: [],
+  label: ['model', 'serial', 'mac'],
+  defaultSsidPrefix: null,
+  radios: [],
+  mesh: null,
+  updates: 'none',
   firmware: { minimum: '1', releases: [] }
 }

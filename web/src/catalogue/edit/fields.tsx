@@ -6,7 +6,9 @@ const samePath = (a: Path, b: Path) => a.length === b.length && a.every((part, a
 /** What is wrong at a path or, where `below`, anywhere under it. */
 export function useFault(path: Path, below = false): string | null {
   const { faults } = useEditing()
-  const fault = faults.find((one) => (below ? one.path.length >= path.length && samePath(one.path.slice(0, path.length), path) : samePath(one.path, path)))
+  const fault = faults.find((one) =>
+    below ? one.path.length >= path.length && samePath(one.path.slice(0, path.length), path) : samePath(one.path, path)
+  )
   return fault?.message ?? null
 }
 
@@ -22,15 +24,26 @@ function Frame({ path, label, quiet, inputId, children }: Common & { inputId: st
   const Label = inputId ? 'label' : 'span'
   return (
     <div className="min-w-0">
-      <Label className={quiet ? 'sr-only' : 'label'} {...(inputId ? { htmlFor: inputId } : {})}>{label}</Label>
+      <Label className={quiet ? 'sr-only' : 'label'} {...(inputId ? { htmlFor: inputId } : {})}>
+        {label}
+      </Label>
       <div className={quiet ? '' : 'mt-1'}>{children}</div>
-      {fault && <p id={inputId ? `${inputId}-wrong` : undefined} role="alert" className="mt-1 text-sm font-bold">{fault}</p>}
+      {fault && (
+        <p id={inputId ? `${inputId}-wrong` : undefined} role="alert" className="mt-1 text-sm font-bold">
+          {fault}
+        </p>
+      )}
     </div>
   )
 }
 
 /** A line of text. Left empty, an optional one is taken away, one that may be nothing is null. */
-export function TextAt({ exact = false, empty = 'keep', list, ...common }: Common & { exact?: boolean; empty?: 'keep' | 'away' | 'null'; list?: string }) {
+export function TextAt({
+  exact = false,
+  empty = 'keep',
+  list,
+  ...common
+}: Common & { exact?: boolean; empty?: 'keep' | 'away' | 'null'; list?: string }) {
   const { draft, set } = useEditing()
   const inputId = useId()
   const fault = useFault(common.path)
@@ -38,28 +51,65 @@ export function TextAt({ exact = false, empty = 'keep', list, ...common }: Commo
   return (
     <Frame {...common} inputId={inputId}>
       <input
-        id={inputId} className={`box ${exact ? 'exact' : ''}`} autoComplete="off" spellCheck={!exact} list={list} value={typeof value === 'string' ? value : ''}
-        aria-invalid={fault !== null} aria-describedby={fault ? `${inputId}-wrong` : undefined}
-        onChange={(event) => { const text = event.target.value; set(common.path, text === '' && empty !== 'keep' ? (empty === 'null' ? null : undefined) : text) }}
+        id={inputId}
+        className={`box ${exact ? 'exact' : ''}`}
+        autoComplete="off"
+        spellCheck={!exact}
+        list={list}
+        value={typeof value === 'string' ? value : ''}
+        aria-invalid={fault !== null}
+        aria-describedby={fault ? `${inputId}-wrong` : undefined}
+        onChange={(event) => {
+          const text = event.target.value
+          set(common.path, text === '' && empty !== 'keep' ? (empty === 'null' ? null : undefined) : text)
+        }}
       />
     </Frame>
   )
 }
 
 /** A number. What is typed and is none is kept as it stands, and told. */
-export function NumberAt({ unit, empty = 'away', ...common }: Common & { unit?: string; empty?: 'away' | 'null' | 'keep' }) {
+export function NumberAt({
+  unit,
+  empty = 'away',
+  ...common
+}: Common & { unit?: string; empty?: 'away' | 'null' | 'keep' }) {
   const { draft, set } = useEditing()
   const inputId = useId()
   const fault = useFault(common.path)
   const value = valueAt(draft, common.path)
   const [typed, setTyped] = useState('')
-  const read = (text: string) => (text === '' ? (empty === 'null' ? null : empty === 'away' ? undefined : '') : /^-?\d+(?:[.,]\d+)?$/.test(text) ? Number(text.replace(',', '.')) : text)
+  const read = (text: string) =>
+    text === ''
+      ? empty === 'null'
+        ? null
+        : empty === 'away'
+          ? undefined
+          : ''
+      : /^-?\d+(?:[.,]\d+)?$/.test(text)
+        ? Number(text.replace(',', '.'))
+        : text
   // What is typed stands as typed as long as it means what the draft holds: 1.0 on the way to 1.05.
   const shown = read(typed) === value ? typed : value === undefined || value === null ? '' : String(value)
-  const change = (text: string) => { setTyped(text); set(common.path, read(text)) }
+  const change = (text: string) => {
+    setTyped(text)
+    set(common.path, read(text))
+  }
   return (
     <Frame {...common} inputId={inputId}>
-      <span className="flex items-center gap-2"><input id={inputId} className="box exact" inputMode="decimal" autoComplete="off" value={shown} aria-invalid={fault !== null} aria-describedby={fault ? `${inputId}-wrong` : undefined} onChange={(event) => change(event.target.value)} />{unit && <span className="fine shrink-0">{unit}</span>}</span>
+      <span className="flex items-center gap-2">
+        <input
+          id={inputId}
+          className="box exact"
+          inputMode="decimal"
+          autoComplete="off"
+          value={shown}
+          aria-invalid={fault !== null}
+          aria-describedby={fault ? `${inputId}-wrong` : undefined}
+          onChange={(event) => change(event.target.value)}
+        />
+        {unit && <span className="fine shrink-0">{unit}</span>}
+      </span>
     </Frame>
   )
 }
@@ -68,12 +118,27 @@ export function NumberAt({ unit, empty = 'away', ...common }: Common & { unit?: 
 export function CheckAt({ away = false, ...common }: Common & { away?: boolean }) {
   const { draft, set } = useEditing()
   return (
-    <div className="min-w-0"><label className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-plum" checked={valueAt(draft, common.path) === true} onChange={(event) => set(common.path, event.target.checked ? true : away ? undefined : false)} /><span className={common.quiet ? 'sr-only' : ''}>{common.label}</span></label></div>
+    <div className="min-w-0">
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-5 accent-plum"
+          checked={valueAt(draft, common.path) === true}
+          onChange={(event) => set(common.path, event.target.checked ? true : away ? undefined : false)}
+        />
+        <span className={common.quiet ? 'sr-only' : ''}>{common.label}</span>
+      </label>
+    </div>
   )
 }
 
 /** One of a list. */
-export function SelectAt({ options, none, asNumber = false, ...common }: Common & { options: readonly { value: string; words: string }[]; none?: string; asNumber?: boolean }) {
+export function SelectAt({
+  options,
+  none,
+  asNumber = false,
+  ...common
+}: Common & { options: readonly { value: string; words: string }[]; none?: string; asNumber?: boolean }) {
   const { draft, set } = useEditing()
   const inputId = useId()
   const fault = useFault(common.path)
@@ -81,17 +146,35 @@ export function SelectAt({ options, none, asNumber = false, ...common }: Common 
   const known = value === undefined || value === null || options.some((one) => one.value === String(value))
   return (
     <Frame {...common} inputId={inputId}>
-      <select id={inputId} className="box" value={value === undefined || value === null ? '' : String(value)} aria-invalid={fault !== null} onChange={(event) => set(common.path, event.target.value === '' ? undefined : asNumber ? Number(event.target.value) : event.target.value)}>
+      <select
+        id={inputId}
+        className="box"
+        value={value === undefined || value === null ? '' : String(value)}
+        aria-invalid={fault !== null}
+        onChange={(event) =>
+          set(
+            common.path,
+            event.target.value === '' ? undefined : asNumber ? Number(event.target.value) : event.target.value
+          )
+        }
+      >
         {(none !== undefined || value === undefined) && <option value="">{none ?? 'choose'}</option>}
         {!known && <option value={String(value)}>{String(value)}</option>}
-        {options.map((one) => <option key={one.value} value={one.value}>{one.words}</option>)}
+        {options.map((one) => (
+          <option key={one.value} value={one.value}>
+            {one.words}
+          </option>
+        ))}
       </select>
     </Frame>
   )
 }
 
 /** Several of a few, in the order they are listed. */
-export function SeveralAt({ options, ...common }: Common & { options: readonly { value: string | number; words: string }[] }) {
+export function SeveralAt({
+  options,
+  ...common
+}: Common & { options: readonly { value: string | number; words: string }[] }) {
   const { draft, set } = useEditing()
   const chosen = (valueAt(draft, common.path) as (string | number)[] | undefined) ?? []
   return (
@@ -99,7 +182,25 @@ export function SeveralAt({ options, ...common }: Common & { options: readonly {
       <div role="group" aria-label={common.label} className="flex flex-wrap gap-1.5">
         {options.map((one) => {
           const on = chosen.includes(one.value)
-          return <button key={one.value} type="button" className="chip" aria-pressed={on} data-state={on ? 'on' : 'off'} onClick={() => set(common.path, options.map(({ value }) => value).filter((value) => (value === one.value ? !on : chosen.includes(value))))}>{one.words}</button>
+          return (
+            <button
+              key={one.value}
+              type="button"
+              className="chip"
+              aria-pressed={on}
+              data-state={on ? 'on' : 'off'}
+              onClick={() =>
+                set(
+                  common.path,
+                  options
+                    .map(({ value }) => value)
+                    .filter((value) => (value === one.value ? !on : chosen.includes(value)))
+                )
+              }
+            >
+              {one.words}
+            </button>
+          )
         })}
       </div>
     </Frame>
@@ -113,17 +214,37 @@ export function WordsAt(common: Common) {
   const fault = useFault(common.path, true)
   const value = (valueAt(draft, common.path) as string[] | undefined) ?? []
   const [typed, setTyped] = useState('')
-  const read = (text: string) => text.split(',').map((one) => one.trim()).filter(Boolean)
+  const read = (text: string) =>
+    text
+      .split(',')
+      .map((one) => one.trim())
+      .filter(Boolean)
   const shown = read(typed).join() === value.join() ? typed : value.join(', ')
   return (
     <Frame {...common} inputId={inputId}>
-      <input id={inputId} className="box exact" autoComplete="off" value={shown} aria-invalid={fault !== null} onChange={(event) => { setTyped(event.target.value); set(common.path, read(event.target.value)) }} />
+      <input
+        id={inputId}
+        className="box exact"
+        autoComplete="off"
+        value={shown}
+        aria-invalid={fault !== null}
+        onChange={(event) => {
+          setTyped(event.target.value)
+          set(common.path, read(event.target.value))
+        }}
+      />
     </Frame>
   )
 }
 
 /** Rows of one kind, each with its fields; one can be added at the end, taken out, and moved up. */
-export function Rows<T>({ path, label, fresh, columns, children }: {
+export function Rows<T>({
+  path,
+  label,
+  fresh,
+  columns,
+  children
+}: {
   path: Path
   label: string
   /** A new row. */
@@ -139,16 +260,54 @@ export function Rows<T>({ path, label, fresh, columns, children }: {
     <section aria-label={label}>
       <ul className="divide-y divide-rule border-y border-rule">
         {rows.map((row, at) => (
-          <li key={at} aria-label={`${label} ${at + 1}`} className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-2 py-2">
-            <div className={columns ? 'grid grid-cols-[minmax(0,1fr)] gap-2 md:[grid-template-columns:var(--row)]' : 'min-w-0'} style={columns ? ({ '--row': columns } as React.CSSProperties) : undefined}>{children([...path, at], row)}</div>
+          <li
+            key={at}
+            aria-label={`${label} ${at + 1}`}
+            className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-2 py-2"
+          >
+            <div
+              className={
+                columns ? 'grid grid-cols-[minmax(0,1fr)] gap-2 md:[grid-template-columns:var(--row)]' : 'min-w-0'
+              }
+              style={columns ? ({ '--row': columns } as React.CSSProperties) : undefined}
+            >
+              {children([...path, at], row)}
+            </div>
             <span className="flex">
-              <button type="button" className="min-h-11 min-w-9" aria-label={`Move up: ${name} ${at + 1}`} disabled={at === 0} onClick={() => set(path, rows.map((one, index) => (index === at - 1 ? rows[at] : index === at ? rows[at - 1] : one)))}>{at === 0 ? '' : '↑'}</button>
-              <button type="button" className="min-h-11 min-w-9 text-lg" aria-label={`Take out: ${name} ${at + 1}`} onClick={() => set(path, rows.filter((_, index) => index !== at))}>×</button>
+              <button
+                type="button"
+                className="min-h-11 min-w-9"
+                aria-label={`Move up: ${name} ${at + 1}`}
+                disabled={at === 0}
+                onClick={() =>
+                  set(
+                    path,
+                    rows.map((one, index) => (index === at - 1 ? rows[at] : index === at ? rows[at - 1] : one))
+                  )
+                }
+              >
+                {at === 0 ? '' : '↑'}
+              </button>
+              <button
+                type="button"
+                className="min-h-11 min-w-9 text-lg"
+                aria-label={`Take out: ${name} ${at + 1}`}
+                onClick={() =>
+                  set(
+                    path,
+                    rows.filter((_, index) => index !== at)
+                  )
+                }
+              >
+                ×
+              </button>
             </span>
           </li>
         ))}
       </ul>
-      <button type="button" className="btn mt-2" onClick={() => set(path, [...rows, fresh(rows.length)])}>Add: {name}</button>
+      <button type="button" className="btn mt-2" onClick={() => set(path, [...rows, fresh(rows.length)])}>
+        Add: {name}
+      </button>
     </section>
   )
 }

@@ -16,16 +16,58 @@ export function CableFields({ known: { cable, a, b }, onGone }: { known: KnownCa
   const network = (cable.facts.kind ?? 'network') === 'network'
   return (
     <section aria-label="The cable that is chosen" className="flex flex-col gap-3">
-      <div><h3>{kindWords[cable.facts.kind ?? 'network']}</h3><p>{a ? `${a.owner}, ${a.name}` : 'a port that is gone'} – {b ? `${b.owner}, ${b.name}` : 'a port that is gone'}</p></div>
-      {network && <ChoiceFact {...field} field="category" label="Category" options={cableCategories.map((value) => ({ value, words: `Cat ${value.slice(3)}` }))} />}
+      <div>
+        <h3>{kindWords[cable.facts.kind ?? 'network']}</h3>
+        <p>
+          {a ? `${a.owner}, ${a.name}` : 'a port that is gone'} – {b ? `${b.owner}, ${b.name}` : 'a port that is gone'}
+        </p>
+      </div>
+      {network && (
+        <ChoiceFact
+          {...field}
+          field="category"
+          label="Category"
+          options={cableCategories.map((value) => ({ value, words: `Cat ${value.slice(3)}` }))}
+        />
+      )}
       <TextFact {...field} field="lengthM" label="Length" type="number" unit="m" />
       {network && (
         <div role="group" aria-label="Link speed that came up">
-          <p className="label">Link speed that came up {can ? <span className="fine font-normal">the cable carries {speedWords(can)}</span> : null}</p>
-          <div className="mt-1 flex flex-wrap gap-2">{speeds.map((mbps) => <button key={mbps} type="button" className="chip" data-state={cable.facts.linkMbps === mbps ? 'on' : 'off'} aria-pressed={cable.facts.linkMbps === mbps} disabled={!mayWrite} onClick={() => write('cable.set', { id: cable.id, set: { linkMbps: mbps }, origin: 'measured' })}>{speedWords(mbps)}</button>)}</div>
+          <p className="label">
+            Link speed that came up{' '}
+            {can ? <span className="fine font-normal">the cable carries {speedWords(can)}</span> : null}
+          </p>
+          <div className="mt-1 flex flex-wrap gap-2">
+            {speeds.map((mbps) => (
+              <button
+                key={mbps}
+                type="button"
+                className="chip"
+                data-state={cable.facts.linkMbps === mbps ? 'on' : 'off'}
+                aria-pressed={cable.facts.linkMbps === mbps}
+                disabled={!mayWrite}
+                onClick={() => write('cable.set', { id: cable.id, set: { linkMbps: mbps }, origin: 'measured' })}
+              >
+                {speedWords(mbps)}
+              </button>
+            ))}
+          </div>
         </div>
       )}
-      {mayWrite && <p><button type="button" className="btn btn-quiet -ml-2" onClick={() => { write('thing.removed', { thing: 'cable', id: cable.id }); onGone() }}>Take the cable out</button></p>}
+      {mayWrite && (
+        <p>
+          <button
+            type="button"
+            className="btn btn-quiet -ml-2"
+            onClick={() => {
+              write('thing.removed', { thing: 'cable', id: cable.id })
+              onGone()
+            }}
+          >
+            Take the cable out
+          </button>
+        </p>
+      )}
     </section>
   )
 }

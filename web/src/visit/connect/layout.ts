@@ -20,11 +20,19 @@ function levelOf({ thing, id }: PortOwner, record: VisitRecord): number {
   if (thing === 'outlet') return record.outlets?.[id]?.facts.kind === 'line' ? 0 : 3
   if (thing === 'fitting') return ['splitter', 'provider-box'].includes(record.fittings?.[id]?.facts.kind ?? '') ? 0 : 3
   const role = record.units[id]?.facts.role
-  return role === 'modem' || role === 'gateway' ? 1 : role === 'router' || role === 'switch' || role === 'controller' ? 2 : 3
+  return role === 'modem' || role === 'gateway'
+    ? 1
+    : role === 'router' || role === 'switch' || role === 'controller'
+      ? 2
+      : 3
 }
 
 /** Places everything that has ports, row by row, wrapping rows that are too long. */
-export function layOut(owners: readonly PortOwner[], record: VisitRecord, mostW: number): { placed: PlacedOwner[]; width: number; height: number; ports: Map<string, { x: number; y: number }> } {
+export function layOut(
+  owners: readonly PortOwner[],
+  record: VisitRecord,
+  mostW: number
+): { placed: PlacedOwner[]; width: number; height: number; ports: Map<string, { x: number; y: number }> } {
   const placed: PlacedOwner[] = []
   let y = MARGIN
   let width = 0
@@ -33,13 +41,26 @@ export function layOut(owners: readonly PortOwner[], record: VisitRecord, mostW:
     let x = MARGIN
     for (const owner of row) {
       const wide = Math.max(LEAST_W, owner.ports.length * PORT_W + 12)
-      if (x > MARGIN && x + wide > mostW) { x = MARGIN; y += BOX_H + GAP_Y }
+      if (x > MARGIN && x + wide > mostW) {
+        x = MARGIN
+        y += BOX_H + GAP_Y
+      }
       placed.push({ owner, x, y, width: wide })
       x += wide + GAP_X
       width = Math.max(width, x)
     }
     if (row.length) y += BOX_H + GAP_Y
   }
-  const ports = new Map(placed.flatMap(({ owner, x, y: top, width: wide }) => owner.ports.map((port, at) => [endKey(port.end), { x: x + (wide - owner.ports.length * PORT_W) / 2 + PORT_W * (at + 0.5), y: top + BOX_H - 24 }] as const)))
+  const ports = new Map(
+    placed.flatMap(({ owner, x, y: top, width: wide }) =>
+      owner.ports.map(
+        (port, at) =>
+          [
+            endKey(port.end),
+            { x: x + (wide - owner.ports.length * PORT_W) / 2 + PORT_W * (at + 0.5), y: top + BOX_H - 24 }
+          ] as const
+      )
+    )
+  )
   return { placed, width: Math.max(width, 320), height: Math.max(y - GAP_Y + MARGIN + 24, 160), ports }
 }

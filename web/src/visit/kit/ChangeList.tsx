@@ -7,8 +7,23 @@ export function ChangeList({ changes }: { changes: readonly ModelChange[] }) {
     <ul className="divide-y divide-rule border-y border-rule">
       {changes.map((change) => (
         <li key={`${change.section} ${change.name} ${change.kind}`} className="py-2">
-          <b>{change.section}{change.name && <> · <span className="exact">{change.name}</span></>}</b> {change.kind}
-          {change.fields.map(({ field, before, after }) => <p key={field} className="text-sm"><span className="text-soft">{field}:</span> <span className="exact break-all line-through decoration-1">{before}</span> → <span className="exact break-all">{after}</span></p>)}
+          <b>
+            {change.section}
+            {change.name && (
+              <>
+                {' '}
+                · <span className="exact">{change.name}</span>
+              </>
+            )}
+          </b>{' '}
+          {change.kind}
+          {change.fields.map(({ field, before, after }) => (
+            <p key={field} className="text-sm">
+              <span className="text-soft">{field}:</span>{' '}
+              <span className="exact break-all line-through decoration-1">{before}</span> →{' '}
+              <span className="exact break-all">{after}</span>
+            </p>
+          ))}
         </li>
       ))}
     </ul>

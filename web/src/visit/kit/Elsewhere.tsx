@@ -11,10 +11,28 @@ import { write } from '../store'
 export function Elsewhere({ unit }: { unit: Unit }) {
   const found = elsewhereNow(unit)
   if (found.length === 0) return null
-  return <ul className="mt-3">{found.map((one) => <There key={one.home} unit={unit} home={one.home} by={one.by} since={one.since} sealed={one.sealed} />)}</ul>
+  return (
+    <ul className="mt-3">
+      {found.map((one) => (
+        <There key={one.home} unit={unit} home={one.home} by={one.by} since={one.since} sealed={one.sealed} />
+      ))}
+    </ul>
+  )
 }
 
-function There({ unit, home, by, since, sealed }: { unit: Unit; home: string; by: 'serial' | 'mac'; since: string; sealed: boolean }) {
+function There({
+  unit,
+  home,
+  by,
+  since,
+  sealed
+}: {
+  unit: Unit
+  home: string
+  by: 'serial' | 'mac'
+  since: string
+  sealed: boolean
+}) {
   const mayWrite = useMayWrite()
   const [known, setKnown] = useState<ListedHome | null>(null)
   const [moving, setMoving] = useState(false)
@@ -22,21 +40,58 @@ function There({ unit, home, by, since, sealed }: { unit: Unit; home: string; by
   const inputId = useId()
   useEffect(() => {
     let left = false
-    ask<{ home: ListedHome }>('GET', `/homes/${home}`).then((answer) => { if (!left) setKnown(answer.home) }, () => undefined)
-    return () => { left = true }
+    ask<{ home: ListedHome }>('GET', `/homes/${home}`).then(
+      (answer) => {
+        if (!left) setKnown(answer.home)
+      },
+      () => undefined
+    )
+    return () => {
+      left = true
+    }
   }, [home])
   return (
     <li role="group" aria-label="Recorded at another home" className="bg-inv p-3 text-oninv">
-      <p><b>This {by === 'mac' ? 'MAC address' : 'serial'} is recorded at another home</b>, {sealed ? 'live there' : 'in a visit still open'} since {format(new Date(since), 'd MMMM yyyy')}: <Link className="underline" to={`/homes/${home}`}>{known ? `${known.street}, ${known.town}` : 'that home'}</Link>.</p>
+      <p>
+        <b>This {by === 'mac' ? 'MAC address' : 'serial'} is recorded at another home</b>,{' '}
+        {sealed ? 'live there' : 'in a visit still open'} since {format(new Date(since), 'd MMMM yyyy')}:{' '}
+        <Link className="underline" to={`/homes/${home}`}>
+          {known ? `${known.street}, ${known.town}` : 'that home'}
+        </Link>
+        .
+      </p>
       <p className="text-sm">Most likely one of the two labels was read wrong. Read this unit’s own label again.</p>
-      {mayWrite && (moving
-        ? (
-          <form className="mt-2" onSubmit={(event) => { event.preventDefault(); if (reason.trim()) write('unit.transferred', { unit: unit.id, from: home, reason: reason.trim() }) }}>
-            <label className="label" htmlFor={inputId}>Why is it here now?</label>
-            <div className="mt-1 flex flex-wrap gap-2"><input id={inputId} className="box grow basis-56" autoFocus maxLength={600} value={reason} onChange={(event) => setReason(event.target.value)} /><button type="submit" className="btn" disabled={!reason.trim()}>Record the move</button></div>
+      {mayWrite &&
+        (moving ? (
+          <form
+            className="mt-2"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (reason.trim()) write('unit.transferred', { unit: unit.id, from: home, reason: reason.trim() })
+            }}
+          >
+            <label className="label" htmlFor={inputId}>
+              Why is it here now?
+            </label>
+            <div className="mt-1 flex flex-wrap gap-2">
+              <input
+                id={inputId}
+                className="box grow basis-56"
+                autoFocus
+                maxLength={600}
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
+              />
+              <button type="submit" className="btn" disabled={!reason.trim()}>
+                Record the move
+              </button>
+            </div>
           </form>
-          )
-        : <button type="button" className="btn mt-2" onClick={() => setMoving(true)}>It was really brought from there</button>)}
+        ) : (
+          <button type="button" className="btn mt-2" onClick={() => setMoving(true)}>
+            It was really brought from there
+          </button>
+        ))}
     </li>
   )
 }

@@ -9,5 +9,8 @@ export function modelOf(unit: Unit, catalogue: Catalogue): Model | undefined {
 
 /** The model of a unit of the open visit. */
 export function useModelOf(unit: Unit): Model | undefined {
-  return modelOf(unit, useVisit((state) => state.catalogue))
+  return modelOf(
+    unit,
+    useVisit((state) => state.catalogue)
+  )
 }

@@ -5,7 +5,12 @@ import type { Unit } from '@pasado/core/record/record'
 import { secretProblem } from '../secrets'
 
 /** Where each field of a label is kept. */
-export const factOf: Partial<Record<LabelField, 'serial' | 'mac' | 'defaultSsid' | 'pageAddress'>> = { serial: 'serial', mac: 'mac', ssid: 'defaultSsid', address: 'pageAddress' }
+export const factOf: Partial<Record<LabelField, 'serial' | 'mac' | 'defaultSsid' | 'pageAddress'>> = {
+  serial: 'serial',
+  mac: 'mac',
+  ssid: 'defaultSsid',
+  address: 'pageAddress'
+}
 export const purposeOf = { key: 'label-key', 'setup-code': 'setup-code', login: 'label-login' } as const
 
 /** One value of the label while it is looked at. */
@@ -27,7 +32,15 @@ export function rowsOf({ proposals, oddities }: ParsedLabel, expected: readonly 
     if (field === 'model') return []
     const proposal = proposals.find((one) => one.field === field) ?? null
     if (!proposal && !expected.includes(field)) return []
-    return [{ field, value: proposal?.value ?? '', taken: !another && proposal !== null && proposal.trust !== 'unsure', corrected: false, proposal }]
+    return [
+      {
+        field,
+        value: proposal?.value ?? '',
+        taken: !another && proposal !== null && proposal.trust !== 'unsure',
+        corrected: false,
+        proposal
+      }
+    ]
   })
 }
 
@@ -44,5 +57,13 @@ export function twinOf({ field, value }: LabelRow, unit: Unit, units: readonly U
   if (field !== 'serial' && field !== 'mac') return null
   const checked = checkField('unit', field, value.trim())
   if ('problem' in checked) return null
-  return units.find(({ id, facts }) => id !== unit.id && facts[field] !== undefined && facts[field]!.toLowerCase() === String(checked.value).toLowerCase() && (field === 'mac' || facts.model === unit.facts.model)) ?? null
+  return (
+    units.find(
+      ({ id, facts }) =>
+        id !== unit.id &&
+        facts[field] !== undefined &&
+        facts[field]!.toLowerCase() === String(checked.value).toLowerCase() &&
+        (field === 'mac' || facts.model === unit.facts.model)
+    ) ?? null
+  )
 }

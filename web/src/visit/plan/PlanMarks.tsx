@@ -13,23 +13,91 @@ interface MarkProps {
 const outletWords = { mains: 'Mains outlet', line: 'Outlet of the line', network: 'Network socket' } as const
 
 /** An outlet or socket: a square. */
-export function OutletMark({ outlet: { facts }, x, y, on, onChoose, onDown, onKeyDown }: MarkProps & { outlet: Outlet; x: number; y: number }) {
+export function OutletMark({
+  outlet: { facts },
+  x,
+  y,
+  on,
+  onChoose,
+  onDown,
+  onKeyDown
+}: MarkProps & { outlet: Outlet; x: number; y: number }) {
   return (
-    <g tabIndex={0} role="button" aria-pressed={on} aria-label={`${outletWords[facts.kind ?? 'mains']}${facts.circuit ? `, circuit ${facts.circuit}` : ''}${facts.cableTo ? ', with a cable' : ''}`} className="outline-none" onFocus={onChoose} onPointerDown={onDown} onKeyDown={onKeyDown}>
+    <g
+      tabIndex={0}
+      role="button"
+      aria-pressed={on}
+      aria-label={`${outletWords[facts.kind ?? 'mains']}${facts.circuit ? `, circuit ${facts.circuit}` : ''}${facts.cableTo ? ', with a cable' : ''}`}
+      className="outline-none"
+      onFocus={onChoose}
+      onPointerDown={onDown}
+      onKeyDown={onKeyDown}
+    >
       <circle cx={x} cy={y} r="0.4" fill="transparent" />
-      <rect x={x - 0.17} y={y - 0.17} width="0.34" height="0.34" fill="var(--sheet)" stroke={on ? 'var(--plum)' : 'var(--ink)'} strokeWidth={on ? 0.1 : 0.06} />
-      {facts.kind === 'network' ? <path d={`M${x - 0.09} ${y + 0.07}V${y - 0.05}H${x + 0.09}V${y + 0.07}Z`} fill="var(--ink)" /> : facts.kind === 'line' ? <path d={`M${x - 0.1} ${y}H${x + 0.1}`} stroke="var(--ink)" strokeWidth="0.08" /> : <><circle cx={x - 0.06} cy={y} r="0.035" fill="var(--ink)" /><circle cx={x + 0.06} cy={y} r="0.035" fill="var(--ink)" /></>}
+      <rect
+        x={x - 0.17}
+        y={y - 0.17}
+        width="0.34"
+        height="0.34"
+        fill="var(--sheet)"
+        stroke={on ? 'var(--plum)' : 'var(--ink)'}
+        strokeWidth={on ? 0.1 : 0.06}
+      />
+      {facts.kind === 'network' ? (
+        <path d={`M${x - 0.09} ${y + 0.07}V${y - 0.05}H${x + 0.09}V${y + 0.07}Z`} fill="var(--ink)" />
+      ) : facts.kind === 'line' ? (
+        <path d={`M${x - 0.1} ${y}H${x + 0.1}`} stroke="var(--ink)" strokeWidth="0.08" />
+      ) : (
+        <>
+          <circle cx={x - 0.06} cy={y} r="0.035" fill="var(--ink)" />
+          <circle cx={x + 0.06} cy={y} r="0.035" fill="var(--ink)" />
+        </>
+      )}
     </g>
   )
 }
 
 /** A source of trouble: a triangle with its name. */
-export function TroubleMark({ trouble: { facts }, x, y, on, onChoose, onDown, onKeyDown }: MarkProps & { trouble: Trouble; x: number; y: number }) {
+export function TroubleMark({
+  trouble: { facts },
+  x,
+  y,
+  on,
+  onChoose,
+  onDown,
+  onKeyDown
+}: MarkProps & { trouble: Trouble; x: number; y: number }) {
   const name = (facts.kind ?? '').replaceAll('-', ' ')
   return (
-    <g tabIndex={0} role="button" aria-pressed={on} aria-label={`Trouble: ${name}`} className="outline-none" onFocus={onChoose} onPointerDown={onDown} onKeyDown={onKeyDown}>
-      <path d={`M${x} ${y - 0.25}L${x + 0.25} ${y + 0.2}H${x - 0.25}Z`} fill="var(--sheet)" stroke={on ? 'var(--plum)' : 'var(--ink)'} strokeWidth={on ? 0.1 : 0.06} />
-      <text x={x} y={y + 0.5} textAnchor="middle" fontSize="0.26" fill="var(--ink)" stroke="var(--sheet)" strokeWidth="0.08" paintOrder="stroke" className="pointer-events-none select-none">{name}</text>
+    <g
+      tabIndex={0}
+      role="button"
+      aria-pressed={on}
+      aria-label={`Trouble: ${name}`}
+      className="outline-none"
+      onFocus={onChoose}
+      onPointerDown={onDown}
+      onKeyDown={onKeyDown}
+    >
+      <path
+        d={`M${x} ${y - 0.25}L${x + 0.25} ${y + 0.2}H${x - 0.25}Z`}
+        fill="var(--sheet)"
+        stroke={on ? 'var(--plum)' : 'var(--ink)'}
+        strokeWidth={on ? 0.1 : 0.06}
+      />
+      <text
+        x={x}
+        y={y + 0.5}
+        textAnchor="middle"
+        fontSize="0.26"
+        fill="var(--ink)"
+        stroke="var(--sheet)"
+        strokeWidth="0.08"
+        paintOrder="stroke"
+        className="pointer-events-none select-none"
+      >
+        {name}
+      </text>
     </g>
   )
 }
@@ -37,23 +105,85 @@ export function TroubleMark({ trouble: { facts }, x, y, on, onChoose, onDown, on
 /** A unit where it stands. */
 export function UnitMark({ unit: { x, y, name }, on, onChoose, onDown, onKeyDown }: MarkProps & { unit: PlacedUnit }) {
   return (
-    <g tabIndex={0} role="button" aria-pressed={on} aria-label={`Unit ${name}`} className="cursor-grab outline-none" onFocus={onChoose} onPointerDown={onDown} onKeyDown={onKeyDown}>
-      <circle cx={x} cy={y} r="0.32" fill={on ? 'var(--plum)' : 'var(--ink)'} stroke="var(--sheet)" strokeWidth="0.08" />
-      <path d={`M${x - 0.16} ${y + 0.03}a0.22 0.22 0 0 1 0.32 0M${x - 0.08} ${y + 0.12}a0.1 0.1 0 0 1 0.16 0`} fill="none" stroke="var(--sheet)" strokeWidth="0.06" />
-      <text x={x} y={y + 0.72} textAnchor="middle" fontSize="0.36" fill="var(--ink)" stroke="var(--sheet)" strokeWidth="0.12" paintOrder="stroke" className="pointer-events-none select-none font-bold">{name}</text>
+    <g
+      tabIndex={0}
+      role="button"
+      aria-pressed={on}
+      aria-label={`Unit ${name}`}
+      className="cursor-grab outline-none"
+      onFocus={onChoose}
+      onPointerDown={onDown}
+      onKeyDown={onKeyDown}
+    >
+      <circle
+        cx={x}
+        cy={y}
+        r="0.32"
+        fill={on ? 'var(--plum)' : 'var(--ink)'}
+        stroke="var(--sheet)"
+        strokeWidth="0.08"
+      />
+      <path
+        d={`M${x - 0.16} ${y + 0.03}a0.22 0.22 0 0 1 0.32 0M${x - 0.08} ${y + 0.12}a0.1 0.1 0 0 1 0.16 0`}
+        fill="none"
+        stroke="var(--sheet)"
+        strokeWidth="0.06"
+      />
+      <text
+        x={x}
+        y={y + 0.72}
+        textAnchor="middle"
+        fontSize="0.36"
+        fill="var(--ink)"
+        stroke="var(--sheet)"
+        strokeWidth="0.12"
+        paintOrder="stroke"
+        className="pointer-events-none select-none font-bold"
+      >
+        {name}
+      </text>
     </g>
   )
 }
 
 /** A staircase: its treads, and the way up along the longer side. */
-export function StairsMark({ stretch: { x1, y1, x2, y2 }, on, onChoose }: { stretch: PlanStretch; on: boolean; onChoose: () => void }) {
+export function StairsMark({
+  stretch: { x1, y1, x2, y2 },
+  on,
+  onChoose
+}: {
+  stretch: PlanStretch
+  on: boolean
+  onChoose: () => void
+}) {
   const [left, top, width, height] = [Math.min(x1, x2), Math.min(y1, y2), Math.abs(x2 - x1), Math.abs(y2 - y1)]
   const along = width >= height
   const treads = Math.max(3, Math.round((along ? width : height) / 0.28))
-  const lines = Array.from({ length: treads + 1 }, (_, at) => (along ? `M${left + (width * at) / treads} ${top}v${height}` : `M${left} ${top + (height * at) / treads}h${width}`))
+  const lines = Array.from({ length: treads + 1 }, (_, at) =>
+    along ? `M${left + (width * at) / treads} ${top}v${height}` : `M${left} ${top + (height * at) / treads}h${width}`
+  )
   return (
-    <g tabIndex={0} role="button" aria-pressed={on} aria-label="Stairs" className="outline-none" onFocus={onChoose} onPointerDown={(event) => { event.stopPropagation(); onChoose() }}>
-      <rect x={left} y={top} width={width} height={height} fill="transparent" stroke={on ? 'var(--plum)' : 'none'} strokeWidth="0.1" />
+    <g
+      tabIndex={0}
+      role="button"
+      aria-pressed={on}
+      aria-label="Stairs"
+      className="outline-none"
+      onFocus={onChoose}
+      onPointerDown={(event) => {
+        event.stopPropagation()
+        onChoose()
+      }}
+    >
+      <rect
+        x={left}
+        y={top}
+        width={width}
+        height={height}
+        fill="transparent"
+        stroke={on ? 'var(--plum)' : 'none'}
+        strokeWidth="0.1"
+      />
       <path d={lines.join('')} stroke="var(--ink)" strokeWidth="0.03" fill="none" />
     </g>
   )

@@ -15,8 +15,31 @@ export function SignalPicture({ coverage, view }: { coverage: Storey; view: Plan
   const lines = useMemo(() => (view === 'signal' ? contoursOf(grid, coverage.signal) : []), [grid, coverage, view])
   return (
     <g clipPath="url(#plan-rooms)" className="pointer-events-none">
-      {picture && <image href={picture} x={grid.x - grid.cellM / 2} y={grid.y - grid.cellM / 2} width={grid.columns * grid.cellM} height={grid.rows * grid.cellM} preserveAspectRatio="none" style={{ imageRendering: 'pixelated' }} />}
-      {lines.map(({ dbm, d, dashes }) => d && <path key={dbm} d={d} data-contour={dbm} fill="none" stroke="var(--ink)" strokeWidth={dbm === -67 ? 0.07 : 0.04} strokeDasharray={dashes || undefined} />)}
+      {picture && (
+        <image
+          href={picture}
+          x={grid.x - grid.cellM / 2}
+          y={grid.y - grid.cellM / 2}
+          width={grid.columns * grid.cellM}
+          height={grid.rows * grid.cellM}
+          preserveAspectRatio="none"
+          style={{ imageRendering: 'pixelated' }}
+        />
+      )}
+      {lines.map(
+        ({ dbm, d, dashes }) =>
+          d && (
+            <path
+              key={dbm}
+              d={d}
+              data-contour={dbm}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={dbm === -67 ? 0.07 : 0.04}
+              strokeDasharray={dashes || undefined}
+            />
+          )
+      )}
     </g>
   )
 }
@@ -32,7 +55,12 @@ function useCells({ grid: { columns, rows }, signal, by }: Storey, view: PlanVie
     const ink = document.documentElement.classList.contains('cupboard') ? 236 : 29
     const octets = pen.createImageData(columns, rows)
     for (let at = 0; at < signal.length; at++) {
-      const dark = view === 'signal' ? signalSteps[stepOf(signal[at]!)]!.dark : by[at]! < 0 ? 0 : servingGreys[by[at]! % servingGreys.length]!
+      const dark =
+        view === 'signal'
+          ? signalSteps[stepOf(signal[at]!)]!.dark
+          : by[at]! < 0
+            ? 0
+            : servingGreys[by[at]! % servingGreys.length]!
       octets.data.set([ink, ink, ink, Math.round(dark * 255)], at * 4)
     }
     pen.putImageData(octets, 0, 0)
@@ -43,7 +71,34 @@ function useCells({ grid: { columns, rows }, signal, by }: Storey, view: PlanVie
 
 /** How dark each step, or each unit's part of the storey, is drawn. */
 export function SignalLegend({ band, view, units }: { band: string; view: PlanView; units: readonly string[] }) {
-  const box = (dark: number) => <span aria-hidden className="inline-block h-3.5 w-5 border border-edge" style={{ background: `color-mix(in srgb, var(--ink) ${dark * 100}%, var(--sheet))` }} />
-  if (view === 'serving') return <p className="fine mt-1 flex flex-wrap items-center gap-x-3">Which unit serves, {band} GHz:{units.map((name, at) => <span key={name} className="inline-flex items-center gap-1">{box(servingGreys[at % servingGreys.length]!)}{name}</span>)}</p>
-  return <p className="fine mt-1 flex flex-wrap items-center gap-x-3">{band} GHz, 1 m above the floor, thick line −67 dBm:{signalSteps.map(({ fromDbm, dark }) => <span key={fromDbm} className="inline-flex items-center gap-1">{box(dark)}{fromDbm === -Infinity ? 'weaker' : `${fromDbm} dBm`}</span>)}</p>
+  const box = (dark: number) => (
+    <span
+      aria-hidden
+      className="inline-block h-3.5 w-5 border border-edge"
+      style={{ background: `color-mix(in srgb, var(--ink) ${dark * 100}%, var(--sheet))` }}
+    />
+  )
+  if (view === 'serving')
+    return (
+      <p className="fine mt-1 flex flex-wrap items-center gap-x-3">
+        Which unit serves, {band} GHz:
+        {units.map((name, at) => (
+          <span key={name} className="inline-flex items-center gap-1">
+            {box(servingGreys[at % servingGreys.length]!)}
+            {name}
+          </span>
+        ))}
+      </p>
+    )
+  return (
+    <p className="fine mt-1 flex flex-wrap items-center gap-x-3">
+      {band} GHz, 1 m above the floor, thick line −67 dBm:
+      {signalSteps.map(({ fromDbm, dark }) => (
+        <span key={fromDbm} className="inline-flex items-center gap-1">
+          {box(dark)}
+          {fromDbm === -Infinity ? 'weaker' : `${fromDbm} dBm`}
+        </span>
+      ))}
+    </p>
+  )
 }

@@ -20,19 +20,49 @@ export function MeasureHouse() {
       const played = await openHouse()
       const all = [...played.units.values()]
       const line = all.find(({ definition }) => definition.role === 'modem' || definition.role === 'gateway')
-      if (line) recordRun({ at: 'source' }, [measureCable(played, line.definition.id)], { by: 'laptop', how: 'simulated-house' })
-      const drawn = played.definition.plan?.storeys.flatMap((storey) => storey.rooms.map((room) => ({ name: room.name, where: { storey: storey.name, x: room.x + room.widthM / 2, y: room.y + room.depthM / 2, heightM: 1 } }))) ?? []
+      if (line)
+        recordRun({ at: 'source' }, [measureCable(played, line.definition.id)], {
+          by: 'laptop',
+          how: 'simulated-house'
+        })
+      const drawn =
+        played.definition.plan?.storeys.flatMap((storey) =>
+          storey.rooms.map((room) => ({
+            name: room.name,
+            where: { storey: storey.name, x: room.x + room.widthM / 2, y: room.y + room.depthM / 2, heightM: 1 }
+          }))
+        ) ?? []
       const silent: string[] = []
       for (const room of listedRooms(record)) {
         const at = drawn.find(({ name }) => name.toLowerCase() === room.facts.name?.toLowerCase()) ?? drawn[0]
         const found = at ? measureAir(played, at.where) : null
-        if (!found?.run || found.dbm === null) { silent.push(room.facts.name ?? 'a room'); continue }
+        if (!found?.run || found.dbm === null) {
+          silent.push(room.facts.name ?? 'a room')
+          continue
+        }
         const serial = played.units.get(found.unit!)?.definition.serial
         const unit = standing(record.units).find(({ facts }) => facts.serial === serial)
-        recordRun({ at: 'room', room: room.id, ...(unit ? { unit: unit.id } : {}), band: found.band!, dbm: found.dbm }, [found.run], { by: 'phone', how: 'simulated-house' })
+        recordRun(
+          { at: 'room', room: room.id, ...(unit ? { unit: unit.id } : {}), band: found.band!, dbm: found.dbm },
+          [found.run],
+          { by: 'phone', how: 'simulated-house' }
+        )
       }
       setTold(silent.length ? `Nothing is heard in ${silent.join(', ')}.` : 'Measured in the simulated house.')
-    } catch (error) { setTold(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.') }
+    } catch (error) {
+      setTold(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+    }
   }
-  return <><button type="button" className="btn" onClick={() => void measure()}>Measure in the simulated house</button>{told && <p role="status" className="basis-full font-bold">{told}</p>}</>
+  return (
+    <>
+      <button type="button" className="btn" onClick={() => void measure()}>
+        Measure in the simulated house
+      </button>
+      {told && (
+        <p role="status" className="basis-full font-bold">
+          {told}
+        </p>
+      )}
+    </>
+  )
 }

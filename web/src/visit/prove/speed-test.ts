@@ -26,16 +26,25 @@ async function pings(count: number): Promise<number> {
 }
 
 /** Runs several streams for a while and counts what they carry once warm, Mbit/s. */
-async function streams(one: (signal: AbortSignal, count: (octets: number) => void) => Promise<void>): Promise<{ mbps: number; loadedMs: number }> {
+async function streams(
+  one: (signal: AbortSignal, count: (octets: number) => void) => Promise<void>
+): Promise<{ mbps: number; loadedMs: number }> {
   const stop = new AbortController()
   const began = performance.now()
   let octets = 0
-  const count = (more: number) => { if (performance.now() - began > WARM_UP_MS) octets += more }
-  const running = Array.from({ length: STREAMS }, async () => { while (!stop.signal.aborted) await one(stop.signal, count) })
+  const count = (more: number) => {
+    if (performance.now() - began > WARM_UP_MS) octets += more
+  }
+  const running = Array.from({ length: STREAMS }, async () => {
+    while (!stop.signal.aborted) await one(stop.signal, count)
+  })
   const settled = Promise.allSettled(running)
   await new Promise((resolve) => setTimeout(resolve, WARM_UP_MS))
   const loaded: number[] = []
-  while (performance.now() - began < WARM_UP_MS + MEASURE_MS) { loaded.push(await ping()); await new Promise((resolve) => setTimeout(resolve, 120)) }
+  while (performance.now() - began < WARM_UP_MS + MEASURE_MS) {
+    loaded.push(await ping())
+    await new Promise((resolve) => setTimeout(resolve, 120))
+  }
   const seconds = (performance.now() - began - WARM_UP_MS) / 1000
   const carried = octets
   stop.abort()
@@ -65,5 +74,10 @@ export async function runSpeedTest(onStep: (words: string) => void): Promise<Mea
     await fetch(address('up'), { method: 'POST', body, signal, cache: 'no-store' })
     count(UP_OCTETS)
   })
-  return { downMbps: rounded(down.mbps), upMbps: rounded(up.mbps), idleMs: rounded(idleMs), loadedMs: rounded(Math.max(down.loadedMs, up.loadedMs)) }
+  return {
+    downMbps: rounded(down.mbps),
+    upMbps: rounded(up.mbps),
+    idleMs: rounded(idleMs),
+    loadedMs: rounded(Math.max(down.loadedMs, up.loadedMs))
+  }
 }

@@ -15,12 +15,28 @@ export interface MeasuredSpot {
 }
 
 /** Records a run: added to the measurement of this spot where that is fresh, else as a new one. */
-export function recordRun(spot: MeasuredSpot, runs: MeasuredRun[], more: Pick<Facts<'measurement'>, 'by' | 'how' | 'file' | 'sure'>, look?: Look): void {
+export function recordRun(
+  spot: MeasuredSpot,
+  runs: MeasuredRun[],
+  more: Pick<Facts<'measurement'>, 'by' | 'how' | 'file' | 'sure'>,
+  look?: Look
+): void {
   const { record, catalogue } = useVisit.getState()
   const { dbm, ...place } = spot
   const fresh = measurementOf(record, catalogue, { ...place, how: more.how }, runs.length, Date.now())
-  const set = Object.fromEntries(Object.entries({ ...place, ...(dbm === undefined ? {} : { dbm }), ...more, runs: [...(fresh?.facts.runs ?? []), ...runs].slice(-MOST_RUNS) }).filter(([, value]) => value !== undefined))
-  write('measurement.set', { id: fresh?.id ?? uuidv7(), set: set as Facts<'measurement'>, origin: 'measured' }, look ? { look } : {})
+  const set = Object.fromEntries(
+    Object.entries({
+      ...place,
+      ...(dbm === undefined ? {} : { dbm }),
+      ...more,
+      runs: [...(fresh?.facts.runs ?? []), ...runs].slice(-MOST_RUNS)
+    }).filter(([, value]) => value !== undefined)
+  )
+  write(
+    'measurement.set',
+    { id: fresh?.id ?? uuidv7(), set: set as Facts<'measurement'>, origin: 'measured' },
+    look ? { look } : {}
+  )
 }
 
 /** The first octets of a file's SHA-256, to know it again. */
@@ -33,6 +49,7 @@ export async function fileMark(text: string): Promise<string> {
 /** Whether a file was read into this visit already, and when. */
 export function readBefore(mark: string): string | null {
   const { record } = useVisit.getState()
-  const found = mark === '' ? undefined : standing(thingsOf(record, 'measurement')).find(({ facts }) => facts.file === mark)
+  const found =
+    mark === '' ? undefined : standing(thingsOf(record, 'measurement')).find(({ facts }) => facts.file === mark)
   return found?.meta.file?.at ?? null
 }

@@ -8,8 +8,13 @@ export function Compare() {
   if (units.length === 0) return <p>No unit yet: add them under Kit.</p>
   return (
     <div className="flex flex-col gap-4">
-      <p className="text-soft">Read each unit from the simulated house, or from a dump of its parameters: JSON, or lines of name=value. What is secret in it is left out.</p>
-      {units.map((unit) => <ReadUnit key={unit.id} unit={unit} dumps />)}
+      <p className="text-soft">
+        Read each unit from the simulated house, or from a dump of its parameters: JSON, or lines of name=value. What is
+        secret in it is left out.
+      </p>
+      {units.map((unit) => (
+        <ReadUnit key={unit.id} unit={unit} dumps />
+      ))}
     </div>
   )
 }

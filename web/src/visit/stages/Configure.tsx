@@ -42,21 +42,51 @@ export function Configure() {
   const asked = partOf(at)
   const part = asked ?? search.get('part') ?? 'addresses'
   useEffect(() => {
-    if (asked && asked !== search.get('part')) setSearch((before) => { before.set('part', asked); return before }, { replace: true })
+    if (asked && asked !== search.get('part'))
+      setSearch(
+        (before) => {
+          before.set('part', asked)
+          return before
+        },
+        { replace: true }
+      )
   }, [asked, search, setSearch])
   return (
-    <Tabs.Root value={part} onValueChange={(value) => setSearch({ part: value }, { replace: true })} className="p-4 lg:p-5">
+    <Tabs.Root
+      value={part}
+      onValueChange={(value) => setSearch({ part: value }, { replace: true })}
+      className="p-4 lg:p-5"
+    >
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
         <h2 className="text-xl">Configure</h2>
         <Tabs.List aria-label="Parts of Configure" className="flex flex-wrap">
           {parts.map(({ value, words, rules }) => {
-            const open = findings.filter((one) => one.stage === 'configure' && rules.test(one.rule) && blocks(one)).length
-            return <Tabs.Trigger key={value} value={value} className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold">{words}{open > 0 && <span className="fine"> · {open} open</span>}</Tabs.Trigger>
+            const open = findings.filter(
+              (one) => one.stage === 'configure' && rules.test(one.rule) && blocks(one)
+            ).length
+            return (
+              <Tabs.Trigger
+                key={value}
+                value={value}
+                className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold"
+              >
+                {words}
+                {open > 0 && <span className="fine"> · {open} open</span>}
+              </Tabs.Trigger>
+            )
           })}
         </Tabs.List>
       </div>
-      {parts.map(({ value, work: Work }) => <Tabs.Content key={value} value={value} className="pt-4" tabIndex={-1}><Work /></Tabs.Content>)}
-      {part === 'addresses' && <div className="mt-4"><AskedRules stage="configure" only={['addr-applied']} /></div>}
+      {parts.map(({ value, work: Work }) => (
+        <Tabs.Content key={value} value={value} className="pt-4" tabIndex={-1}>
+          <Work />
+        </Tabs.Content>
+      ))}
+      {part === 'addresses' && (
+        <div className="mt-4">
+          <AskedRules stage="configure" only={['addr-applied']} />
+        </div>
+      )}
     </Tabs.Root>
   )
 }

@@ -32,29 +32,75 @@ export function Kit() {
           const odd = Object.values(one.items).filter(({ state }) => state === 'missing' || state === 'damaged').length
           return (
             <li key={one.id} className="min-w-52 lg:min-w-0">
-              <button type="button" aria-pressed={one.id === box?.id} onClick={() => setSearch({ box: one.id }, { replace: true })} className={`block min-h-11 w-full border-l-[5px] px-3 py-2 text-left ${one.id === box?.id ? 'border-plum bg-sheet' : 'border-transparent hover:bg-sheet'}`}>
+              <button
+                type="button"
+                aria-pressed={one.id === box?.id}
+                onClick={() => setSearch({ box: one.id }, { replace: true })}
+                className={`block min-h-11 w-full border-l-[5px] px-3 py-2 text-left ${one.id === box?.id ? 'border-plum bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+              >
                 <span className="block font-bold leading-tight">{contents?.title ?? 'not in the catalogue'}</span>
-                <span className="fine">{left ? `${left} to look at` : odd ? `complete but for ${odd}` : 'complete'}</span>
+                <span className="fine">
+                  {left ? `${left} to look at` : odd ? `complete but for ${odd}` : 'complete'}
+                </span>
               </button>
             </li>
           )
         })}
       </ul>
       {boxes.length === 0 && <p className="px-4 py-1 text-soft">None yet.</p>}
-      {mayWrite && <p className="px-4 pt-1" data-place={placeKey({ kind: 'unit', id: 'new', field: 'model' })}><button type="button" className="btn w-full" onClick={() => setAdding('box')}>Add a box</button></p>}
+      {mayWrite && (
+        <p className="px-4 pt-1" data-place={placeKey({ kind: 'unit', id: 'new', field: 'model' })}>
+          <button type="button" className="btn w-full" onClick={() => setAdding('box')}>
+            Add a box
+          </button>
+        </p>
+      )}
     </div>
   )
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] lg:min-h-full lg:grid-cols-[228px_minmax(0,1fr)]">
-      <div className="lg:col-span-2 empty:hidden"><UnitsFromHouse /></div>
-      <UnitColumn head={head} quiet={box !== undefined} foot={mayWrite ? <button type="button" className="btn w-full" onClick={() => setAdding('unit')}>Add a used unit</button> : null} />
-      <div className="min-w-0 p-4 lg:p-5" key={box?.id ?? unit?.id}>
-        {box
-          ? <BoxWork box={box} onStay={() => setSearch({ box: box.id }, { replace: true })} onUnit={(id) => setSearch({ unit: id }, { replace: true })} />
-          : unit ? <UnitKit unit={unit} /> : <div className="max-w-xl"><h2 className="text-xl">Kit</h2><p className="mt-2">Add each box that goes out, look through it, and read every unit’s label while it can still be read.</p></div>}
+      <div className="lg:col-span-2 empty:hidden">
+        <UnitsFromHouse />
       </div>
-      <AddBox open={adding === 'box'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ box: id, at: `item.${id}.items` }, { replace: true })} />
-      <AddUsedUnit open={adding === 'unit'} onClose={() => setAdding(null)} onAdded={(id) => setSearch({ unit: id, at: `unit.${id}.name` }, { replace: true })} />
+      <UnitColumn
+        head={head}
+        quiet={box !== undefined}
+        foot={
+          mayWrite ? (
+            <button type="button" className="btn w-full" onClick={() => setAdding('unit')}>
+              Add a used unit
+            </button>
+          ) : null
+        }
+      />
+      <div className="min-w-0 p-4 lg:p-5" key={box?.id ?? unit?.id}>
+        {box ? (
+          <BoxWork
+            box={box}
+            onStay={() => setSearch({ box: box.id }, { replace: true })}
+            onUnit={(id) => setSearch({ unit: id }, { replace: true })}
+          />
+        ) : unit ? (
+          <UnitKit unit={unit} />
+        ) : (
+          <div className="max-w-xl">
+            <h2 className="text-xl">Kit</h2>
+            <p className="mt-2">
+              Add each box that goes out, look through it, and read every unit’s label while it can still be read.
+            </p>
+          </div>
+        )}
+      </div>
+      <AddBox
+        open={adding === 'box'}
+        onClose={() => setAdding(null)}
+        onAdded={(id) => setSearch({ box: id, at: `item.${id}.items` }, { replace: true })}
+      />
+      <AddUsedUnit
+        open={adding === 'unit'}
+        onClose={() => setAdding(null)}
+        onAdded={(id) => setSearch({ unit: id, at: `unit.${id}.name` }, { replace: true })}
+      />
     </div>
   )
 }

@@ -4,7 +4,10 @@ import { ChoiceFact, TextFact, YesNoFact } from '../FactField'
 import { SecretFact } from '../SecretFact'
 import { useVisit } from '../store'
 
-const onOff = [{ value: 'off', words: 'off' }, { value: 'on', words: 'on' }] as const
+const onOff = [
+  { value: 'off', words: 'off' },
+  { value: 'on', words: 'on' }
+] as const
 
 /** The unit's own logins and what is open on it; for a router made an access point, what must be off. */
 export function Logins() {
@@ -20,21 +23,81 @@ export function Logins() {
         const converted = unit.facts.role === 'access-point' && model?.roles.includes('router')
         return (
           <li key={unit.id} className="paper p-4" aria-label={`Logins of ${unitName(unit)}`}>
-            <h3>{unitName(unit)} <span className="fine font-normal">{model?.maker} {model?.name}</span></h3>
+            <h3>
+              {unitName(unit)}{' '}
+              <span className="fine font-normal">
+                {model?.maker} {model?.name}
+              </span>
+            </h3>
             <div className="mt-2 grid gap-x-6 gap-y-3 xl:grid-cols-2">
-              <SecretFact purpose="admin-password" thing="unit" id={unit.id} label={`Admin password of ${unitName(unit)}`} canMake />
+              <SecretFact
+                purpose="admin-password"
+                thing="unit"
+                id={unit.id}
+                label={`Admin password of ${unitName(unit)}`}
+                canMake
+              />
               <div className="flex flex-wrap gap-x-6 gap-y-3">
                 <TextFact {...field} field="adminName" label="Local administrator" exact />
                 <YesNoFact {...field} field="localAdminOnly" label="Admin from inside only" />
-                <ChoiceFact {...field} field="remoteAdmin" label="Remote administration" options={[{ value: 'off', words: 'off' }, { value: 'agreed', words: 'agreed' }, { value: 'on', words: 'on' }]} />
-                {account && <ChoiceFact {...field} field="accountOwner" label="The maker’s account is" options={[{ value: 'customer', words: 'the customer’s' }, { value: 'none', words: 'not used' }, { value: 'technician', words: 'mine' }]} />}
+                <ChoiceFact
+                  {...field}
+                  field="remoteAdmin"
+                  label="Remote administration"
+                  options={[
+                    { value: 'off', words: 'off' },
+                    { value: 'agreed', words: 'agreed' },
+                    { value: 'on', words: 'on' }
+                  ]}
+                />
+                {account && (
+                  <ChoiceFact
+                    {...field}
+                    field="accountOwner"
+                    label="The maker’s account is"
+                    options={[
+                      { value: 'customer', words: 'the customer’s' },
+                      { value: 'none', words: 'not used' },
+                      { value: 'technician', words: 'mine' }
+                    ]}
+                  />
+                )}
                 {account && <YesNoFact {...field} field="technicianRemoved" label="Our accounts taken off" />}
-                {model?.methods.some(({ kind }) => kind === 'push-button') && <ChoiceFact {...field} field="pushButton" label="Pairing button" options={[{ value: 'off', words: 'off' }, { value: 'asked-for', words: 'on, asked for' }, { value: 'on', words: 'on' }]} />}
+                {model?.methods.some(({ kind }) => kind === 'push-button') && (
+                  <ChoiceFact
+                    {...field}
+                    field="pushButton"
+                    label="Pairing button"
+                    options={[
+                      { value: 'off', words: 'off' },
+                      { value: 'asked-for', words: 'on, asked for' },
+                      { value: 'on', words: 'on' }
+                    ]}
+                  />
+                )}
               </div>
               {model?.recoveryQuestions && (
                 <div className="flex flex-wrap gap-x-6 gap-y-3 xl:col-span-2">
-                  <ChoiceFact {...field} field="recovery" label="Recovery questions" hint="Its page insists on them. Who knows the customer knows true answers." options={[{ value: 'made-up', words: 'made-up words' }, { value: 'real', words: 'true answers' }, { value: 'not-asked', words: 'it did not ask' }]} />
-                  {unit.facts.recovery === 'made-up' && <SecretFact purpose="recovery-answers" thing="unit" id={unit.id} label={`Recovery answers of ${unitName(unit)}`} canMake />}
+                  <ChoiceFact
+                    {...field}
+                    field="recovery"
+                    label="Recovery questions"
+                    hint="Its page insists on them. Who knows the customer knows true answers."
+                    options={[
+                      { value: 'made-up', words: 'made-up words' },
+                      { value: 'real', words: 'true answers' },
+                      { value: 'not-asked', words: 'it did not ask' }
+                    ]}
+                  />
+                  {unit.facts.recovery === 'made-up' && (
+                    <SecretFact
+                      purpose="recovery-answers"
+                      thing="unit"
+                      id={unit.id}
+                      label={`Recovery answers of ${unitName(unit)}`}
+                      canMake
+                    />
+                  )}
                 </div>
               )}
               {converted && (

@@ -14,7 +14,9 @@ export function PlaceStage() {
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Place</h2>
-      <div className="mt-3"><PlanWork /></div>
+      <div className="mt-3">
+        <PlanWork />
+      </div>
       <BuildFields />
       <h3 className="mt-5 text-lg">Where each unit stays</h3>
       {units.length === 0 && <p className="mt-4">No unit yet: add them under Kit.</p>}
@@ -32,7 +34,18 @@ export function PlaceStage() {
               <TextFact {...field} field="heightM" label="Height" type="number" unit="m" />
               {needsMove && (
                 <div className="md:col-span-3 md:col-start-2" data-place={`unit.${unit.id}.moveRecorded`}>
-                  {moved ? <p className="fine">The move is recorded.</p> : <button type="button" className="btn" disabled={!mayWrite} onClick={() => write('unit.event', { unit: unit.id, what: 'moved' })}>It stands at {place} now</button>}
+                  {moved ? (
+                    <p className="fine">The move is recorded.</p>
+                  ) : (
+                    <button
+                      type="button"
+                      className="btn"
+                      disabled={!mayWrite}
+                      onClick={() => write('unit.event', { unit: unit.id, what: 'moved' })}
+                    >
+                      It stands at {place} now
+                    </button>
+                  )}
                 </div>
               )}
             </li>

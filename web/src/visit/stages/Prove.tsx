@@ -32,7 +32,14 @@ export function Prove() {
   const asked = partOf(search.get('at'))
   const part = asked ?? search.get('part') ?? 'rooms'
   useEffect(() => {
-    if (asked && asked !== search.get('part')) setSearch((before) => { before.set('part', asked); return before }, { replace: true })
+    if (asked && asked !== search.get('part'))
+      setSearch(
+        (before) => {
+          before.set('part', asked)
+          return before
+        },
+        { replace: true }
+      )
   }, [asked, search, setSearch])
   const go = (value: string) => setSearch({ part: value }, { replace: true })
   return (
@@ -42,14 +49,37 @@ export function Prove() {
         <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap">
           {parts.map(({ value, words, rules }) => {
             const open = findings.filter((one) => rules.test(one.rule) && blocks(one)).length
-            return <Tabs.Trigger key={value} value={value} className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold">{words}{open > 0 && <span className="fine"> · {open} open</span>}{value === 'fault' && searching && <span className="fine"> · looking</span>}</Tabs.Trigger>
+            return (
+              <Tabs.Trigger
+                key={value}
+                value={value}
+                className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold"
+              >
+                {words}
+                {open > 0 && <span className="fine"> · {open} open</span>}
+                {value === 'fault' && searching && <span className="fine"> · looking</span>}
+              </Tabs.Trigger>
+            )
           })}
         </Tabs.List>
       </div>
-      <Tabs.Content value="rooms" className="pt-4" tabIndex={-1}><RoomsProof onFault={(about) => { if (!searching) beginSearch(about); go('fault') }} /></Tabs.Content>
-      <Tabs.Content value="units" className="pt-4" tabIndex={-1}><UnitsProof /></Tabs.Content>
-      <Tabs.Content value="home" className="pt-4" tabIndex={-1}><HomeProof /></Tabs.Content>
-      <Tabs.Content value="fault" className="pt-4" tabIndex={-1}><FindFault /></Tabs.Content>
+      <Tabs.Content value="rooms" className="pt-4" tabIndex={-1}>
+        <RoomsProof
+          onFault={(about) => {
+            if (!searching) beginSearch(about)
+            go('fault')
+          }}
+        />
+      </Tabs.Content>
+      <Tabs.Content value="units" className="pt-4" tabIndex={-1}>
+        <UnitsProof />
+      </Tabs.Content>
+      <Tabs.Content value="home" className="pt-4" tabIndex={-1}>
+        <HomeProof />
+      </Tabs.Content>
+      <Tabs.Content value="fault" className="pt-4" tabIndex={-1}>
+        <FindFault />
+      </Tabs.Content>
     </Tabs.Root>
   )
 }

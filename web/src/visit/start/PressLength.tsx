@@ -27,9 +27,42 @@ export function PressLength({ unit, model }: { unit: Unit; model: Model }) {
     <section aria-label="Hold a button" className="flex flex-col gap-2">
       <h3>Hold a button</h3>
       <div className="flex flex-wrap items-stretch gap-3">
-        {model.buttons.length > 1 && <select className="box w-auto" aria-label="Which button" value={chosen.id} onChange={(event) => { setButton(event.target.value); setLast(null) }}>{model.buttons.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select>}
-        <HeldButton disabled={!mayWrite} onBegin={() => setLast(null)} onCount={setHeld} onHeld={record}>Hold here with {chosen.name}</HeldButton>
-        <p aria-live="polite" className="self-center">{now === null ? <span className="fine">{chosen.presses.map((press) => `${pressLength(press)}: ${press.does}`).join('; ')}</span> : <>{held === null && <b>{now.toFixed(1)} s: </b>}{does ? does.does : now < (chosen.presses[0]?.leastS ?? 0) ? 'too short for anything' : 'between two functions: nothing'}</>}</p>
+        {model.buttons.length > 1 && (
+          <select
+            className="box w-auto"
+            aria-label="Which button"
+            value={chosen.id}
+            onChange={(event) => {
+              setButton(event.target.value)
+              setLast(null)
+            }}
+          >
+            {model.buttons.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
+        <HeldButton disabled={!mayWrite} onBegin={() => setLast(null)} onCount={setHeld} onHeld={record}>
+          Hold here with {chosen.name}
+        </HeldButton>
+        <p aria-live="polite" className="self-center">
+          {now === null ? (
+            <span className="fine">
+              {chosen.presses.map((press) => `${pressLength(press)}: ${press.does}`).join('; ')}
+            </span>
+          ) : (
+            <>
+              {held === null && <b>{now.toFixed(1)} s: </b>}
+              {does
+                ? does.does
+                : now < (chosen.presses[0]?.leastS ?? 0)
+                  ? 'too short for anything'
+                  : 'between two functions: nothing'}
+            </>
+          )}
+        </p>
       </div>
     </section>
   )
