@@ -103,7 +103,7 @@ export function sealedLogbook(
     entries.push(chained(entries.at(-1)?.hash ?? chainStart, placed))
     record = apply(record, placed)
   }
-  for (const line of visit.lines) add(line as Pick<Entry, 'kind' | 'body' | 'by' | 'at'>)
+  for (const line of visit.lines) add(line)
   const findings = evaluate(record, catalogue, takenOverStandard)
   const parts = {
     chain: entries.at(-1)!.hash,
@@ -118,7 +118,7 @@ export function sealedLogbook(
     body: { ...parts, signature: signText(keys, sealText(visit.id, parts)) },
     by: visit.technician,
     at: visit.sealedAt
-  } as Pick<Entry<'sealed'>, 'kind' | 'body' | 'by' | 'at'>)
+  })
   return { entries, record, findings }
 }
 

@@ -124,6 +124,7 @@ async function main(): Promise<Count> {
     types('e2e'),
     ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
     ['lint', bin('eslint'), ['.']],
+    ['unused', bin('knip'), []],
     [
       'arrows',
       bin('depcruise'),

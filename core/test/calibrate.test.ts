@@ -42,7 +42,7 @@ describe('calibration', () => {
         fc.double({ min: 0.5, max: 1.8, noNaN: true }),
         fc.infiniteStream(fc.double({ min: -4, max: 4, noNaN: true })),
         (ways, exponent, wallFactor, noise) => {
-          const readings = ways.map((one) => read(one, exponent, wallFactor, noise.next().value!))
+          const readings = ways.map((one) => read(one, exponent, wallFactor, noise.next().value))
           const found = calibrate(readings)
           expect(found.afterDb).toBeLessThanOrEqual(found.beforeDb + 1e-9)
         }

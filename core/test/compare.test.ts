@@ -63,7 +63,7 @@ describe('wanted, recorded and told', () => {
     const log = weir(complete(), { mode: 'access-point', dhcpServer: 'off', dhcpRelay: 'off', secondaryAddress: 'off' })
     const wanted = wantedOf(log.record(), catalogue, policy, log.record().units[old]!)
     log.write('unit.set', { id: old, set: { firmwareAfter: wanted['device.firmware']! } })
-    read(log, wanted as Record<string, string>)
+    read(log, wanted)
     expect(Object.values(rowsOf(log)).filter(({ differs }) => differs !== null)).toEqual([])
   })
 })

@@ -36,7 +36,7 @@ describe('the table', () => {
     for (const [cause, { why, on }] of Object.entries(effects)) {
       expect(why.length, cause).toBeGreaterThan(20)
       for (const [id, chances] of Object.entries(on)) {
-        const answers = observations.find((one) => one.id === id)?.answers.map((one) => one.id as string)
+        const answers = observations.find((one) => one.id === id)?.answers.map((one) => one.id)
         expect(answers, `${cause} ${id}`).toBeDefined()
         for (const answer of Object.keys(chances)) expect(answers, `${cause} ${id}`).toContain(answer)
         expect(

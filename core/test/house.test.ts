@@ -25,7 +25,7 @@ function play(definition: HouseDefinition, steps: readonly (Step | number)[]): H
     if (typeof step === 'number') {
       at += step * 60
       actions.push({ at, do: 'wait' })
-    } else actions.push({ at, ...step } as HouseAction)
+    } else actions.push({ at, ...step })
   return playHouse(definition, actions, catalogue)
 }
 const shows = (of: House, id: string) => of.shows(id).state
@@ -82,7 +82,7 @@ describe('the simulated house', () => {
           ),
         ([definition, list]) => {
           let at = 0
-          const actions = list.map(([seconds, step]) => ({ ...step, at: (at += seconds) }) as HouseAction)
+          const actions = list.map(([seconds, step]) => ({ ...step, at: (at += seconds) }))
           const [first, second] = [playHouse(definition, actions, catalogue), playHouse(definition, actions, catalogue)]
           for (const one of [first, second]) one.advanceTo(at + 7200)
           expect(second.events).toEqual(first.events)
@@ -131,7 +131,7 @@ describe('the simulated house', () => {
               one.advanceTo(one.nextAt)
               look()
             }
-            one.act({ ...step, at } as HouseAction)
+            one.act({ ...step, at })
             look()
           }
           for (const [id, all] of seen) {

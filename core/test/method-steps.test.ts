@@ -9,7 +9,7 @@ import { catalogue, idOf, opened, type Log } from './fixture'
 const unit = idOf('unit')
 const modelOf = (id: string) => demoModels.find((one) => one.id === id)!
 const begin = (model: string, role: string) =>
-  opened().write('unit.set', { id: unit, set: { name: 'Unit', model, modelVersion: 1, role: role as 'router' } })
+  opened().write('unit.set', { id: unit, set: { name: 'Unit', model, modelVersion: 1, role: role } })
 const done = (log: Log, model: string, method: string) =>
   stepsDone(
     log.record().units[unit]!,

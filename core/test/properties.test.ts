@@ -245,9 +245,9 @@ describe('the logbook', () => {
 
   it('entries on different fields of two devices merge, whichever comes first', () => {
     const phone = (log: Log, base: number) =>
-      log.write('brief.set', { set: { phone: '555-0177' } }, { from: idOf('a'), base } as never)
+      log.write('brief.set', { set: { phone: '555-0177' } }, { from: idOf('a'), base })
     const speed = (log: Log, base: number) =>
-      log.write('brief.set', { set: { speedDownMbps: 50 } }, { from: idOf('b'), base } as never)
+      log.write('brief.set', { set: { speedDownMbps: 50 } }, { from: idOf('b'), base })
     const [one, two] = [opened(), opened()]
     phone(one, 1)
     speed(one, 1)
@@ -259,7 +259,7 @@ describe('the logbook', () => {
 
   it('the same field set unseen to another value is a conflict; to the same value, or seen, or from one device, it is not', () => {
     const set = (value: string, from: string, base: number) => (log: Log) =>
-      log.write('unit.set', { id: router, set: { place: value } }, { from: idOf(from), base } as never)
+      log.write('unit.set', { id: router, set: { place: value } }, { from: idOf(from), base })
     const conflictsOf = (...steps: ((log: Log) => Log)[]) =>
       steps.reduce((log, step) => step(log), opened()).record().conflicts.length
     expect(conflictsOf(set('hall', 'a', 1), set('study', 'b', 1))).toBe(1)
@@ -277,7 +277,7 @@ describe('the logbook', () => {
       fc.property(fc.nat(entries.length - 1), fc.constantFrom('at', 'received', 'id', 'by', 'body'), (at, field) => {
         const changed = entries.map((one, index) =>
           index === at
-            ? ({
+            ? {
                 ...one,
                 [field]:
                   field === 'body'
@@ -285,7 +285,7 @@ describe('the logbook', () => {
                     : field === 'by'
                       ? { ...one.by, name: 'Somebody Else' }
                       : `${String(one[field as 'id'])}0`
-              } as Entry)
+              }
             : one
         )
         expect(chainProblem(changed)).not.toBeNull()

@@ -53,9 +53,13 @@ describe('a unit’s lamps by its model’s table', () => {
 
   it('says since when a state has lasted, and that it lasted too long', () => {
     const amber = (log: Log, at: string) =>
-      log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, {
-        at
-      } as never)
+      log.write(
+        'lamp.seen',
+        { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] },
+        {
+          at
+        }
+      )
     const log = opened().write('unit.set', { id: node, set: { model: 'ostrel-heron', modelVersion: 1 } })
     for (const at of ['2026-01-05T09:00:00Z', '2026-01-05T09:03:00Z', '2026-01-05T09:20:00Z']) amber(log, at)
     const reading = readLamps(log.record().units[node]!, modelOf('ostrel-heron'))
@@ -69,9 +73,13 @@ describe('a unit’s lamps by its model’s table', () => {
   it('a clock set back a day between two sightings neither stops the reading nor makes a state overdue', () => {
     const log = opened().write('unit.set', { id: node, set: { model: 'ostrel-heron', modelVersion: 1 } })
     for (const at of ['2026-01-05T09:00:00Z', '2026-01-04T09:01:00Z'])
-      log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, {
-        at
-      } as never)
+      log.write(
+        'lamp.seen',
+        { unit: node, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] },
+        {
+          at
+        }
+      )
     const reading = readLamps(log.record().units[node]!, modelOf('ostrel-heron'))
     expect([reading.state?.state, reading.overdue, reading.impossible]).toEqual(['starting', false, 0])
   })

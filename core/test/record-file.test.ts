@@ -119,7 +119,7 @@ describe('a seal', () => {
       [body, 'PASADO.SEAL/2:'],
       [before, 'PASADO.SEAL/1:']
     ] as const) {
-      const code = sealCode(idOf('visit'), seal as Body<'sealed'>)
+      const code = sealCode(idOf('visit'), seal)
       expect(code.startsWith(kind)).toBe(true)
       expect(readSealCode(code)).toEqual({ visit: idOf('visit'), seal })
     }
@@ -152,7 +152,7 @@ describe('a rule that fails on a record', () => {
 
 describe('a conflict', () => {
   it('is shown with the value that stands, which its author may have changed since without having seen the other', () => {
-    const entries = complete().entries as Placed[]
+    const entries = complete().entries
     const last = entries.at(-1)!.seq
     const set = (seq: number, base: number, from: string, name: string, speedDownMbps: number) =>
       ({

@@ -414,9 +414,13 @@ export const cases: RuleCase[] = [
     (log) => {
       unit(second, { model: 'ostrel-heron', modelVersion: 1 })(log)
       for (const at of ['2026-01-05T09:00:00Z', '2026-01-05T10:00:00Z'])
-        log.write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, {
-          at
-        } as never)
+        log.write(
+          'lamp.seen',
+          { unit: second, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] },
+          {
+            at
+          }
+        )
     },
     'breaks'
   ],

@@ -39,8 +39,8 @@ function unitOf(
     model,
     modelVersion: 1,
     role,
-    serial: serial!,
-    mac: mac!,
+    serial: serial,
+    mac: mac,
     running: true,
     ...(newest ? { firmware: newest.version } : {}),
     ...more
@@ -137,7 +137,7 @@ export function faultyHouse(cause: CauseId, seed: number): FaultyHouse {
     head.settings = { 'wifi.ssid': 'Turnstone' }
     complaint = { unit: 'point', where: middle(2) }
   } else {
-    const router = unitOf('router', 'Router', lead!, 'router', 501 + seed, {
+    const router = unitOf('router', 'Router', lead, 'router', 501 + seed, {
       at: inRoom(0, 1),
       settings: { 'wifi.ssid': 'Turnstone', ...(cause === 'nat-clash' ? { 'lan.address': '192.168.20.1' } : {}) }
     })
@@ -149,7 +149,7 @@ export function faultyHouse(cause: CauseId, seed: number): FaultyHouse {
     const node = unitOf(
       'node',
       'Node',
-      cause === 'family-mismatch' ? (lattice ? 'ostrel-tern' : 'fenmarrow-lattice-3') : follower!,
+      cause === 'family-mismatch' ? (lattice ? 'ostrel-tern' : 'fenmarrow-lattice-3') : follower,
       'node',
       601 + seed,
       { at: inRoom(nodeRoom), running: !absent, settings: absent ? {} : { 'wifi.ssid': 'Turnstone' } }
@@ -157,7 +157,7 @@ export function faultyHouse(cause: CauseId, seed: number): FaultyHouse {
     units.push(
       router,
       node,
-      unitOf('node-2', 'Second node', follower!, 'node', 701 + seed, {
+      unitOf('node-2', 'Second node', follower, 'node', 701 + seed, {
         at: inRoom(1),
         settings: { 'wifi.ssid': 'Turnstone' }
       })
@@ -168,7 +168,7 @@ export function faultyHouse(cause: CauseId, seed: number): FaultyHouse {
       category: 'cat6',
       lengthM: 2,
       a: { unit: 'line-unit', port: lanOf(head.model) },
-      b: { unit: 'router', port: cause === 'wrong-port' ? lanOf(lead!) : internetOf(lead!) }
+      b: { unit: 'router', port: cause === 'wrong-port' ? lanOf(lead) : internetOf(lead) }
     })
     if (absent)
       actions.push(

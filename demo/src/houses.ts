@@ -22,8 +22,8 @@ function unit(
     model,
     modelVersion: 1,
     role,
-    serial: serial!,
-    mac: mac!,
+    serial: serial,
+    mac: mac,
     ...(user && password ? { login: { user, password } } : {}),
     ...(known.firmware.releases[0] ? { firmware: known.firmware.releases[0].version } : {}),
     ...more

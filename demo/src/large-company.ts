@@ -248,7 +248,7 @@ export function* largeCompany({
           body,
           by: kind === 'visit.opened' ? wenna : technician,
           at: new Date(openedAt + 60_000 * minute++).toISOString()
-        } as GeneratedLine)
+        })
       write('visit.opened', {
         home,
         customer,

@@ -1,7 +1,6 @@
 import type { Author, Body, EntryKind } from '@pasado/core/record/entry'
 import type { Facts } from '@pasado/core/record/facts'
 import type { SecretPurpose } from '@pasado/core/record/answers'
-import type { LampLook } from '@pasado/core/lamps/look'
 import { boxesOf } from '@pasado/core/catalogue/boxes'
 import { allRules } from '@pasado/core/standard/evaluate'
 import { labelValues } from './labels/values'
@@ -194,7 +193,7 @@ export class VisitScript {
     for (const state of states) {
       const row = known.states.find((one) => one.state === state)
       if (!row) throw new Error(`${model} has no state ${state}`)
-      this.after(1).write('lamp.seen', { unit: this.id('unit', name), lamps: row.lamps as LampLook[] })
+      this.after(1).write('lamp.seen', { unit: this.id('unit', name), lamps: row.lamps })
     }
     return this
   }

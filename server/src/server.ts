@@ -85,7 +85,8 @@ async function makeAnew(logbook: Logbook, config: Config, log: Logger): Promise<
 /** Starts serving. @returns once it listens */
 export async function serve(services: Services): Promise<Running> {
   const { config } = services
-  const server = createServer(makeApp(services).callback())
+  const answer = makeApp(services).callback()
+  const server = createServer((request, response) => void answer(request, response))
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
     server.listen(config.PORT, config.HOST, resolve)

@@ -104,7 +104,7 @@ export async function openAVisit(caller: Caller, brief: Record<string, unknown> 
   return id
 }
 
-export const device = '0199c000-0000-7000-8000-00000000000a'
+const device = '0199c000-0000-7000-8000-00000000000a'
 export const otherDevice = '0199c000-0000-7000-8000-00000000000b'
 
 /** The outbox of one of the demo people; Isolde's is that of `draft`. */

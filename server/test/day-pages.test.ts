@@ -107,9 +107,14 @@ it('whoever has a visit sees that somebody else moved it', async () => {
   expect(await movedBy()).toBeUndefined()
   await wenna.call('POST', `/visits/${visit}/entries`, {
     entries: [
-      draft(visit, 'brief.set', { set: { plannedAt: new Date(Date.now() + 7 * HOUR_MS).toISOString() } }, {
-        from: wenna.outbox ?? uuidv7()
-      } as never)
+      draft(
+        visit,
+        'brief.set',
+        { set: { plannedAt: new Date(Date.now() + 7 * HOUR_MS).toISOString() } },
+        {
+          from: wenna.outbox ?? uuidv7()
+        }
+      )
     ]
   })
   expect(await movedBy()).toBe('Wenna Tarrow')

@@ -145,16 +145,14 @@ describe('the customer’s pack', () => {
       { units: ['Hall router'], pages: ['192.168.1.1'], name: null, password: 'demo-one-for-both' },
       { units: ['Study node'], pages: ['192.168.1.20'], name: 'owner', password: 'demo-one-for-both' }
     ])
-    expect(await textOf(await packPdf(both))).toMatch(
-      /settings of your units[\s\S]*Hall router[\s\S]*demo-one-for-both/
-    )
-    expect(
-      (await told((one) => (one as Log).write('unit.set', { id: node, set: { adminName: null } }))).logins
-    ).toMatchObject([{ units: ['Hall router', 'Study node'] }])
+    expect(textOf(await packPdf(both))).toMatch(/settings of your units[\s\S]*Hall router[\s\S]*demo-one-for-both/)
+    expect((await told((one) => one.write('unit.set', { id: node, set: { adminName: null } }))).logins).toMatchObject([
+      { units: ['Hall router', 'Study node'] }
+    ])
     expect(
       (
         await told((one) =>
-          (one as Log).write('custody.answered', {
+          one.write('custody.answered', {
             custody: 'company-keeps',
             keeps: ['admin-password'],
             until: '2027-01-31'
@@ -177,7 +175,7 @@ describe('the customer’s pack', () => {
     const sluice = (role: string) =>
       complete().write('unit.set', {
         id: idOf('sl'),
-        set: { name: 'Sluice', model: 'oldmere-sluice', modelVersion: 1, role: role as 'router' }
+        set: { name: 'Sluice', model: 'oldmere-sluice', modelVersion: 1, role: role }
       })
     expect(well(sluice('router'), 'Sluice')).not.toEqual(well(sluice('access-point'), 'Sluice'))
     const good = catalogue.get('oldmere-sluice@1')!.states.filter((state) => state.good)

@@ -357,7 +357,7 @@ describe('a file that is taken in', () => {
     const id = uuidv7()
     const entries: Entry[] = []
     for (const { hash: _, ...one } of open.entries.slice(0, 2))
-      entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...one, id: uuidv7(), visit: id } as Placed))
+      entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...one, id: uuidv7(), visit: id }))
     const unsealed = printRecordFile(makeRecordFile(entries, open.standard, catalogueOf(open.models), null))
     expect((await wenna.call('POST', '/import', { text: unsealed })).status).toBe(201)
     const refused = await write(isolde, 'note.written', { text: 'going on' }, id)

@@ -1,5 +1,4 @@
 import mysql from 'mysql2/promise'
-import type { PoolConnection } from 'mysql2/promise'
 import sharp from 'sharp'
 import { v7 as uuidv7 } from 'uuid'
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
@@ -50,7 +49,7 @@ function failCommits(times: number, code = 'ER_LOCK_DEADLOCK'): { failed: number
           })
         }
       }
-    }) as PoolConnection
+    })
   })
   return told
 }

@@ -12,7 +12,7 @@ export async function serverProcess(
     stdio: ['ignore', 'pipe', 'inherit']
   })
   const address = await new Promise<string>((resolve, reject) => {
-    child.stdout!.once('data', (text: Buffer) => resolve(text.toString().trim()))
+    child.stdout.once('data', (text: Buffer) => resolve(text.toString().trim()))
     child.once('exit', () => reject(new Error('the server process ended')))
   })
   return { child, address }

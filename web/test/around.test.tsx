@@ -236,7 +236,7 @@ describe('around the work', () => {
     show(log, <LogbookSheet open onClose={() => undefined} />)
     useVisit.setState({ entries: log.entries as never })
     return waitFor(() => {
-      const lines = screen.getAllByRole('listitem').map((line) => line.textContent!)
+      const lines = screen.getAllByRole('listitem').map((line) => line.textContent)
       expect(lines[0]).toContain('Study node: restarted')
       expect(lines.at(-1)).toContain('Visit opened')
       expect(lines.some((line) => line.includes('admin password put into the vault'))).toBe(true)

@@ -36,7 +36,7 @@ describe('Bench', () => {
   it('a wall: more of it takes more, and a thickness that cannot be is told', async () => {
     at('/bench/wall')
     const thickness = await screen.findByRole('textbox', { name: 'Thickness, mm' })
-    const figure = () => Number(/([\d.]+)dB|([\d.]+) dB/.exec(result()!)![1] ?? /([\d.]+) dB/.exec(result()!)![1])
+    const figure = () => Number(/([\d.]+)dB|([\d.]+) dB/.exec(result())![1] ?? /([\d.]+) dB/.exec(result())![1])
     const thin = figure()
     await user.clear(thickness)
     await user.type(thickness, '480')
@@ -49,7 +49,7 @@ describe('Bench', () => {
   it('a link: each wall takes its share, and it all adds up', async () => {
     at('/bench/link')
     await screen.findByText('Where it goes')
-    const arrives = () => Number(/Arrives(-?[\d.]+) dBm/.exec(screen.getByRole('table').textContent!)![1])
+    const arrives = () => Number(/Arrives(-?[\d.]+) dBm/.exec(screen.getByRole('table').textContent)![1])
     const before = arrives()
     await user.click(screen.getByRole('button', { name: 'Add a wall' }))
     expect(arrives()).toBeLessThan(before)

@@ -15,7 +15,7 @@ import { clearStores, inStore } from './idb'
 
 vi.mock('idb-keyval', () => import('./idb'))
 vi.mock('../src/workers/strength', () => ({ strengthOf: () => Promise.resolve({ score: 4, bits: 40, warning: '' }) }))
-const seen = vi.hoisted(() => ({ label: null as unknown, problem: null as Error | null }))
+const seen = vi.hoisted((): { label: unknown; problem: Error | null } => ({ label: null, problem: null }))
 vi.mock('../src/workers/label', () => ({
   NoPicture: class extends Error {},
   warmUp: () => undefined,

@@ -153,7 +153,7 @@ describe('editing a model', () => {
     edit('new', 'identity')
     expect(await screen.findByRole('textbox', { name: 'Id' })).toBeDefined()
     expect(wrong()).toMatch(/maker.*is missing: who makes it.*name.*is missing.*ports.*is missing/)
-    expect((screen.getByRole('button', { name: /^Publish/ }) as HTMLButtonElement).disabled).toBe(true)
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: /^Publish/ }).disabled).toBe(true)
     edit('ostrel-heron', 'identity', 'technician')
     expect(await screen.findByText(/Only a lead edits the catalogue/)).toBeDefined()
   })

@@ -91,7 +91,7 @@ describe('finding a fault', () => {
     const seen = screen.getByRole('region', { name: 'What was seen' })
     expect(seen.textContent).toContain('Is the unit’s firmware an approved one? approved the firmware recorded')
     const next = screen.getByRole('group', { name: 'Look at this next' })
-    const asks = within(next).getByRole('heading').textContent!
+    const asks = within(next).getByRole('heading').textContent
     await user.click(within(next).getAllByRole('button')[0]!)
     await waitFor(() => expect(written('fault.observed')).toHaveLength(1))
     await user.click(within(seen).getByRole('button', { name: `Take back: ${asks}` }))

@@ -113,7 +113,7 @@ describe('Brief', () => {
       ['555-0111', 'a'],
       ['555-0122', 'b']
     ] as const)
-      log.write('brief.set', { set: { phone } }, { from: idOf(from), base: 1 } as never)
+      log.write('brief.set', { set: { phone } }, { from: idOf(from), base: 1 })
     show(log, <Brief />)
     const conflict = screen.getByRole('group', { name: 'Conflict: Telephone' })
     await user.click(within(conflict).getByRole('button', { name: 'Keep 555-0111' }))

@@ -1,3 +1,4 @@
+import { textOf } from '../text/plain'
 import { sameJson } from '../record/canonical'
 import type { Unit } from '../record/record'
 import { lookKey } from '../lamps/look'
@@ -14,22 +15,21 @@ export interface ModelChange {
 }
 
 const keyOfRow: Partial<Record<keyof Model, (row: Record<string, unknown>) => string>> = {
-  box: (row) => String(row.item),
-  kits: (row) => String(row.id),
-  ports: (row) => String(row.id),
-  buttons: (row) => String(row.id),
-  lamps: (row) => String(row.id),
-  states: (row) => String(row.state),
-  moves: (row) => `${String(row.from)} → ${String(row.to)}`,
-  methods: (row) => String(row.id),
-  prompts: (row) => String(row.id),
-  radios: (row) => `${String(row.band)} GHz`,
-  roles: (row) => String(row),
-  label: (row) => String(row)
+  box: (row) => textOf(row.item),
+  kits: (row) => textOf(row.id),
+  ports: (row) => textOf(row.id),
+  buttons: (row) => textOf(row.id),
+  lamps: (row) => textOf(row.id),
+  states: (row) => textOf(row.state),
+  moves: (row) => `${textOf(row.from)} → ${textOf(row.to)}`,
+  methods: (row) => textOf(row.id),
+  prompts: (row) => textOf(row.id),
+  radios: (row) => `${textOf(row.band)} GHz`,
+  roles: (row) => textOf(row),
+  label: (row) => textOf(row)
 }
 
-const words = (value: unknown): string =>
-  value === undefined || value === null ? 'nothing' : typeof value === 'object' ? JSON.stringify(value) : String(value)
+const words = (value: unknown): string => (value === undefined || value === null ? 'nothing' : textOf(value))
 
 /** What differs from one version of a model to another, in the order of the model's sections. */
 export function modelChanges(before: Model, after: Model): ModelChange[] {

@@ -16,7 +16,7 @@ export function soonestOrder(
   ways: Ways,
   leaveMin: number,
   from: Stop | null = null,
-  unknown: 0 | typeof Infinity = 0
+  unknown: number = 0
 ): Stop[] | null {
   const count = stops.length
   if (count === 0) return []

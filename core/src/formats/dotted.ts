@@ -1,3 +1,5 @@
+import { textOf } from '../text/plain'
+
 /** What a unit told of itself: dotted names and values. */
 export interface DottedValues {
   values: Record<string, string>
@@ -104,7 +106,7 @@ function flatten(value: unknown, path: string, take: (name: string, value: strin
     value.forEach((one, index) => flatten(one, path ? `${path}.${index + 1}` : String(index + 1), take))
   else if (value !== null && typeof value === 'object')
     for (const [name, one] of Object.entries(value)) flatten(one, path ? `${path}.${name}` : name, take)
-  else if (path) take(path, value === null ? '' : String(value as string | number | boolean))
+  else if (path) take(path, textOf(value))
 }
 
 /** Names that stand twice in one object of a JSON text. */

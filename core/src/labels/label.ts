@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { labelFields } from './fields'
 import { parseLabel } from './parse'
-import type { KnownModel } from './reading'
 
 const knownModel = z.object({
   id: z.string(),
@@ -41,7 +40,7 @@ export function label({ readings, model, models = [] }: z.output<typeof labelInp
   const own = models.find(({ id }) => id === model) ?? null
   const { proposals } = parseLabel(
     readings.map((reading) => ({ ...reading, sureness: 1 })),
-    models as KnownModel[],
+    models,
     own
   )
   return { fields: proposals.map(({ field, value, trust }) => ({ field, value, trust })) }

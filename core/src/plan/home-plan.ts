@@ -48,16 +48,19 @@ export interface HomePlan {
 
 const firstCeiling = { material: 'wood', thicknessMm: 200 } as const
 
+/** What of a record is drawn. */
+type DrawnRecord = Pick<VisitRecord, 'storeys' | 'rooms' | 'walls' | 'openings' | 'brief'>
+
 /** The parts of a record that its plan is made of; none of them is ever changed in place. */
 type PlanParts = readonly unknown[]
-const partsOf = (record: VisitRecord): PlanParts => [record.rooms, record.walls, record.openings, record.brief.facts]
+const partsOf = (record: DrawnRecord): PlanParts => [record.rooms, record.walls, record.openings, record.brief.facts]
 const drawn = new WeakMap<object, { parts: PlanParts; plan: HomePlan }>()
 
 /**
  * The plan in a record: what is drawn and whole; a room without a size or a storey is left out. Made once for as long as nothing of
  * it changes, as many rules ask for it after every entry.
  */
-export function planOf(record: VisitRecord): HomePlan {
+export function planOf(record: DrawnRecord): HomePlan {
   if (!record.storeys) return drawPlan(record)
   const parts = partsOf(record)
   const known = drawn.get(record.storeys)
@@ -67,7 +70,7 @@ export function planOf(record: VisitRecord): HomePlan {
   return plan
 }
 
-function drawPlan(record: VisitRecord): HomePlan {
+function drawPlan(record: DrawnRecord): HomePlan {
   const storeys = standing(thingsOf(record, 'storey'))
     .map(({ id, facts }): PlanStorey => ({
       id,

@@ -11,7 +11,7 @@ export function linkOf(before: string, placed: Placed): string {
 
 /** The entry with its link. */
 export function chained(before: string, placed: Placed): Entry {
-  return { ...placed, hash: linkOf(before, placed) } as Entry
+  return { ...placed, hash: linkOf(before, placed) }
 }
 
 /** The first thing wrong with a chain, in words; null where it is whole: seq without a gap from 1, one visit, each link right. */
@@ -22,8 +22,7 @@ export function chainProblem(entries: readonly Entry[]): string | null {
       return `line ${index + 1} of the logbook says it is line ${one.seq}: lines are missing or out of order`
     if (one.visit !== entries[0]!.visit) return `line ${one.seq} belongs to another visit`
     const { hash, ...placed } = one
-    if (linkOf(before, placed as Placed) !== hash)
-      return `line ${one.seq} (${one.kind}) was altered, or a line before it was`
+    if (linkOf(before, placed) !== hash) return `line ${one.seq} (${one.kind}) was altered, or a line before it was`
     before = hash
   }
   return null

@@ -293,10 +293,10 @@ export const tableOf = {
 
 /** Every thing of a kind, those taken out as well, by id. */
 export function thingsOf<K extends keyof typeof tableOf>(
-  record: VisitRecord,
+  record: Pick<VisitRecord, (typeof tableOf)[K]>,
   kind: K
 ): NonNullable<VisitRecord[(typeof tableOf)[K]]> {
-  return (record[tableOf[kind]] ?? {}) as NonNullable<VisitRecord[(typeof tableOf)[K]]>
+  return record[tableOf[kind]] ?? {}
 }
 
 /** Where a step of a method is kept in its unit. */
@@ -334,7 +334,7 @@ export function hasHeld({ visit }: Pick<VisitRecord, 'visit'>, person: string): 
  */
 export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
   const { thing, id, field, later } = conflict
-  const holder = (
+  const holder =
     thing === 'brief'
       ? record.brief
       : Object.hasOwn(tableOf, thing)
@@ -345,10 +345,10 @@ export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
             >
           )[id]
         : undefined
-  ) as { facts: Record<string, unknown>; meta: Record<string, FieldMeta> } | undefined
   const meta = holder?.meta[field]
-  if (!meta || meta.seq <= later.seq) return conflict
-  return { ...conflict, later: { seq: meta.seq, at: meta.at, by: meta.by, value: holder.facts[field] ?? null } }
+  if (!holder || !meta || meta.seq <= later.seq) return conflict
+  const facts: Record<string, unknown> = holder.facts
+  return { ...conflict, later: { seq: meta.seq, at: meta.at, by: meta.by, value: facts[field] ?? null } }
 }
 
 /** The name people know a unit by. */

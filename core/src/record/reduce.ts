@@ -61,7 +61,7 @@ type AnyThing = {
  */
 export function apply(record: VisitRecord, entry: Placed): VisitRecord {
   const handler = handlers[entry.kind] as Handler<EntryKind>
-  return { ...record, ...handler(record, entry as Placed<EntryKind>), lastSeq: entry.seq }
+  return { ...record, ...handler(record, entry), lastSeq: entry.seq }
 }
 
 /** The record that a whole logbook amounts to. */
@@ -76,11 +76,11 @@ const said = (entry: Placed | Entry) => ({ seq: entry.seq, at: entry.at, by: ent
 function setFacts<K extends Exclude<ThingKind, 'brief'>>(kind: K): Handler<`${K}.set`> {
   const table = tableOf[kind]
   return (record, entry) => {
-    const { id, set, origin } = entry.body as Body<'unit.set'>
+    const { id, set, origin } = entry.body
     const things = thingsOf(record, kind) as Record<string, AnyThing>
     const before = things[id] ?? newThing(kind, id, entry.seq)
-    const { thing, conflicts } = setFields(kind, before, set, origin, entry as Placed, record.conflicts)
-    return { [table]: { ...things, [id]: thing }, conflicts } as Partial<VisitRecord>
+    const { thing, conflicts } = setFields(kind, before, set, origin, entry, record.conflicts)
+    return { [table]: { ...things, [id]: thing }, conflicts }
   }
 }
 
@@ -164,10 +164,10 @@ function without<T>(table: Record<string, T>, key: string): Record<string, T> {
 const handlers: { [K in EntryKind]: Handler<K> } = {
   'visit.opened': (record, entry) => {
     const { home, customer, technician, standard, startedFrom, brief } = entry.body
-    const set = setFields('brief', record.brief, brief, 'typed', entry as Placed, [])
+    const set = setFields('brief', record.brief, brief, 'typed', entry, [])
     return {
       visit: { id: entry.visit, home, customer, technician, standard, startedFrom, openedAt: entry.at },
-      brief: set.thing as VisitRecord['brief']
+      brief: set.thing
     }
   },
   'brief.set': (record, entry) => {
@@ -176,10 +176,10 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
       record.brief,
       entry.body.set,
       entry.body.origin,
-      entry as Placed,
+      entry,
       record.conflicts
     )
-    return { brief: thing as VisitRecord['brief'], conflicts }
+    return { brief: thing, conflicts }
   },
   'box.set': setFacts('box'),
   'items.checked': (record, entry) => {
@@ -320,12 +320,12 @@ const handlers: { [K in EntryKind]: Handler<K> } = {
       holder,
       { [field]: settled.earlier.value },
       origin,
-      { ...entry, base: entry.seq } as Placed,
+      { ...entry, base: entry.seq },
       conflicts
     )
-    if (thing === 'brief') return { brief: back.thing as VisitRecord['brief'], conflicts }
+    if (thing === 'brief') return { brief: back.thing, conflicts }
     const table = tableOf[thing as keyof typeof tableOf]
-    return { [table]: { ...record[table], [id]: back.thing }, conflicts } as Partial<VisitRecord>
+    return { [table]: { ...record[table], [id]: back.thing }, conflicts }
   },
   'wait.started': (record, entry) => {
     const { id, what, unit, task, usualMin, mostMin } = entry.body
@@ -422,5 +422,5 @@ function markRemoved(
 ): Partial<VisitRecord> {
   const table = tableOf[thing]
   const held = (thingsOf(record, thing) as Record<string, AnyThing>)[id]
-  return held ? ({ [table]: { ...record[table], [id]: { ...held, removedSeq } } } as Partial<VisitRecord>) : {}
+  return held ? { [table]: { ...record[table], [id]: { ...held, removedSeq } } } : {}
 }

@@ -1,3 +1,4 @@
+import { textOf } from '../text/plain'
 import { sameVersion } from '../firmware/version'
 import type { Catalogue } from '../catalogue/model'
 import { causes } from '../diagnose/causes'
@@ -345,7 +346,7 @@ function nameOf(kind: ThingKind, thing: Thing, record: VisitRecord): string {
   if (kind === 'unit') return unitName(thing as unknown as Unit)
   if (kind === 'pool') return `DHCP pool of ${facts.unit === undefined ? 'the provider' : unit(facts.unit)}`
   if (kind === 'host')
-    return `Address of ${facts.unit === undefined ? String(facts.name ?? 'a device') : unit(facts.unit)}`
+    return `Address of ${facts.unit === undefined ? textOf(facts.name ?? 'a device') : unit(facts.unit)}`
   if (kind === 'radio') return `${unit(facts.unit)}, ${String(facts.band)} GHz`
   if (kind === 'cable')
     return `Cable ${[facts.a, facts.b].map((end) => (end ? (thingName(record, (end as { id: string }).id) ?? (end as { thing: string }).thing) : 'somewhere')).join(' to ')}`
@@ -372,14 +373,7 @@ function whyOf(thing: Thing, record: VisitRecord): string[] {
 }
 
 function briefChanges(before: Revision, after: Revision, mended: readonly Finding[]): ThingChanges[] {
-  const changes = fieldChanges(
-    'brief',
-    before.record.brief as unknown as Thing,
-    after.record.brief as unknown as Thing,
-    before,
-    after,
-    mended
-  )
+  const changes = fieldChanges('brief', before.record.brief, after.record.brief, before, after, mended)
   return changes.length ? [{ kind: 'brief', id: 'brief', name: 'The brief', is: 'changed', changes, why: [] }] : []
 }
 
@@ -472,7 +466,7 @@ function roomChanges(before: Revision, after: Revision): RoomChange[] {
   const figures = (verdict: RoomVerdict | undefined): RoomFigures | null => {
     const best = verdict?.bands[0]
     return best
-      ? { dbm: best.measurement.facts.dbm ?? null, downMbps: best.down?.median ?? null, outcome: verdict!.outcome }
+      ? { dbm: best.measurement.facts.dbm ?? null, downMbps: best.down?.median ?? null, outcome: verdict.outcome }
       : null
   }
   const [old, now] = [before, after].map(({ record, catalogue, standard }) =>

@@ -1,3 +1,4 @@
+import { textOf } from '../text/plain'
 import { formatMoment } from '../text/moment'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import type { CableEnd, ThingKind } from '../record/facts'
@@ -148,7 +149,7 @@ export function valueWords(
     const unit = units.find(([pattern]) => pattern.test(field))?.[1]
     return `${Math.round(value * 100) / 100}${unit ? ` ${unit}` : ''}`
   }
-  const text = String(value)
+  const text = textOf(value)
   if (uuid.test(text)) return thingName(record, text) ?? 'one that is gone'
   if (field === 'model') {
     const model = [...catalogue.values()].find(({ id }) => id === text)

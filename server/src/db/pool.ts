@@ -20,7 +20,8 @@ export function openPool(url: string, connections = 10): Db {
     multipleStatements: false
   })
   pool.on('connection', (connection) => {
-    connection.query(
+    // Where this fails, the connection has ended, and the next statement on it says so.
+    void connection.query(
       `SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`
     )
   })

@@ -31,7 +31,7 @@ export async function renderPdf(
     footer: (page, pages) => ({
       margin: [48, 14, 48, 0],
       columns: [
-        inFaces({ text: foot, fontSize: 8.5, color: soft } as Content),
+        inFaces({ text: foot, fontSize: 8.5, color: soft }),
         { text: `${page} ${of} ${pages}`, fontSize: 8.5, color: soft, alignment: 'right', width: 60 }
       ]
     }),

@@ -68,5 +68,5 @@ export function route<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodT
   upload?: string
   run: (call: Call<z.output<P>, z.output<Q>, z.output<B>>) => Promise<Answer>
 }): Route {
-  return definition as unknown as Route
+  return definition
 }

@@ -46,7 +46,7 @@ export function mustFit(
     lines = withLine(lines, draft.from)
     checkReferences(draft, isThere, say)
     checkFit(draft, now, knowsModel, say)
-    now = apply(now, { ...draft, by: author, seq: now.lastSeq + 1, received: draft.at } as never)
+    now = apply(now, { ...draft, by: author, seq: now.lastSeq + 1, received: draft.at })
   })
   if (problems.length) throw refused(problems)
 }

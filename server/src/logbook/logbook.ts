@@ -3,7 +3,7 @@ import type { PoolConnection } from 'mysql2/promise'
 import { v7 as uuidv7 } from 'uuid'
 import { summarise } from '@pasado/core/formats/visit-summary'
 import { chained, chainStart } from '@pasado/core/record/chain'
-import type { Author, Draft, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
+import type { Author, Draft, Entry, EntryKind } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
 import type { OnFault } from '@pasado/core/standard/evaluate'
@@ -186,7 +186,7 @@ export class Logbook {
       by: { id, name, role },
       seq: open.state.seq + 1,
       received: open.now.toISOString()
-    } as Placed
+    }
     const before = this.#added.get(open)!.at(-1)?.hash ?? (open.head.last_seq ? open.head.last_hash : chainStart)
     const entry = chained(before, placed)
     this.#added.get(open)!.push(entry)

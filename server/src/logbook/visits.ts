@@ -122,7 +122,7 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
         kept.stayed = true
         delete kept.box
       }
-      if (Object.keys(kept).length) open.write(`${kind}.set`, { id, set: kept } as Body<'unit.set'>, by)
+      if (Object.keys(kept).length) open.write(`${kind}.set`, { id, set: kept }, by)
     }
   }
   if (record.secretsErased) return

@@ -56,7 +56,7 @@ export async function mayWrite(
     if (author.role === 'office') officeMay(draft)
     if (leadsOnly.has(draft.kind) && author.role !== 'lead')
       throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
-    if (draft.kind === 'signature.given') maySign(record, author, draft as Draft<'signature.given'>)
+    if (draft.kind === 'signature.given') maySign(record, author, draft)
     if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn')
       await mayWaive(states, open, author, draft.body.rule)
     if (draft.kind === 'review.approved') await mayApprove(states, open, author)

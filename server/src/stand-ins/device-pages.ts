@@ -16,7 +16,7 @@ const PATH = /^\/stand-ins\/houses\/([0-9a-f-]{36})\/units\/([a-z0-9-]{1,60})\/s
 export function devicePages(services: Services) {
   return async (context: Context, next: Next): Promise<void> => {
     const found = PATH.exec(context.path)
-    if (!found) return next()
+    if (!found) return void (await next())
     context.set('Cache-Control', 'no-store')
     const stored = await readHouse(services.db, found[1]!)
     const unit = stored?.definition.units.find(({ id }) => id === found[2])

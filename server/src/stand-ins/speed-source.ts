@@ -15,7 +15,7 @@ const MOST_OCTETS = 64 * 1024 * 1024
 export function speedSource(sessions: Sessions) {
   return async (context: Context, next: Next): Promise<void> => {
     const way = /^\/stand-ins\/speed\/(down|up|ping)$/.exec(context.path)?.[1]
-    if (!way) return next()
+    if (!way) return void (await next())
     if (!(await sessions.personOf(context))) throw new HttpProblem(401, 'log-in', 'Log in first.')
     context.set('Cache-Control', 'no-store, no-transform')
     if (way === 'ping') {

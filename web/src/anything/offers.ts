@@ -10,7 +10,7 @@ import { addressOf } from '../visit/place'
 import { useVisit, write } from '../visit/store'
 
 /** Something that can be done from wherever one stands. */
-export interface Offer {
+interface Offer {
   id: string
   words: string
   /** What stands small behind the words. */

@@ -1,3 +1,4 @@
+import { textOf } from '@pasado/core/text/plain'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useOutbox } from '../outbox/outbox'
@@ -22,7 +23,7 @@ export function LogIn() {
   const submit = async (event: React.FormEvent<HTMLFormElement>) => {
     event.preventDefault()
     const typed = new FormData(event.currentTarget)
-    const [login, password] = [String(typed.get('login') ?? '').trim(), String(typed.get('password') ?? '')]
+    const [login, password] = [textOf(typed.get('login')).trim(), textOf(typed.get('password'))]
     const wanted = {
       ...(login ? {} : { login: 'Enter your login.' }),
       ...(password ? {} : { password: 'Enter your password.' })

@@ -35,7 +35,8 @@ export function Shell() {
     let left = false
     const tryLook = () =>
       look().catch((error: unknown) => {
-        if (!left && error instanceof ApiProblem && error.passing) again = setTimeout(tryLook, LOOK_AGAIN_MS)
+        if (!left && error instanceof ApiProblem && error.passing)
+          again = setTimeout(() => void tryLook(), LOOK_AGAIN_MS)
       })
     void tryLook()
     return () => {

@@ -32,7 +32,7 @@ export function RatePage() {
           <SelectBox
             label="Width"
             value={width}
-            options={widths.map((one) => ({ value: `${one}` as Width, words: `${one} MHz` }))}
+            options={widths.map((one): { value: Width; words: string } => ({ value: `${one}`, words: `${one} MHz` }))}
             onChange={setWidth}
           />
           <NumberBox label="Streams" unit="" value={streams} onChange={setStreams} problem={wrongStreams} />

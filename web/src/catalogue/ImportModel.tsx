@@ -1,3 +1,4 @@
+import { textOf } from '@pasado/core/text/plain'
 import { useId, useState } from 'react'
 import { problemsOf, pathText } from '@pasado/core/calc/refusal'
 import { catalogueFile } from '@pasado/core/catalogue/file'
@@ -15,7 +16,7 @@ export function modelsInText(text: string): { models: Model[]; faults: string[] 
   } catch {
     return { models: [], faults: ['It is not well-formed JSON; it may have been cut short.'] }
   }
-  const many = String((raw as { format?: unknown } | null)?.format ?? '').startsWith('pasado.catalogue/')
+  const many = textOf((raw as { format?: unknown } | null)?.format).startsWith('pasado.catalogue/')
   const checked = many
     ? catalogueFile.safeParse(raw, { reportInput: true })
     : modelSchema.safeParse(raw, { reportInput: true })

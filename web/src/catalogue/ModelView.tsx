@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { labelFieldWords } from '@pasado/core/labels/fields'
-import { methodNeeds, type MethodNeed, type Model } from '@pasado/core/catalogue/model'
+import { methodNeeds, type Model } from '@pasado/core/catalogue/model'
 import { sightingWords } from '@pasado/core/lamps/look'
 import { boxesOf, singleBox } from '@pasado/core/catalogue/boxes'
 import { ApiProblem, ask } from '../app/api'
@@ -160,7 +160,7 @@ function Methods({ model }: { model: Model }) {
         <details key={method.id} className="mt-2 border-t border-rule pt-2" open={model.methods.length === 1}>
           <summary className="min-h-11 py-1 font-bold">{method.name}</summary>
           {method.needs.length > 0 && (
-            <p className="fine">Needs {method.needs.map((need) => methodNeeds[need as MethodNeed]).join('; ')}.</p>
+            <p className="fine">Needs {method.needs.map((need) => methodNeeds[need]).join('; ')}.</p>
           )}
           <ol className="mt-1 list-decimal pl-6">
             {method.steps.map((step, at) => (

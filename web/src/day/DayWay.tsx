@@ -343,7 +343,7 @@ const keepForUndo = (moved: typeof movedLast) => {
 }
 
 /** Puts the times back that were set last, as long as nobody set them again. */
-export function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; onMoved: () => void }) {
+function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; onMoved: () => void }) {
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   if (movedLast.length === 0) return null

@@ -81,7 +81,7 @@ export function NewVisit() {
         () => setProblem('This home is not known; open the visit from the list of homes.')
       )
     }
-  }, [homeId, reset])
+  }, [homeId, reset, draftKey])
   const submit = handleSubmit(async (fields) => {
     setProblem(null)
     const { technician, date, time, phone, ...brief } = fields

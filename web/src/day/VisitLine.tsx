@@ -23,7 +23,7 @@ export interface ListedVisit {
 }
 
 /** A whole visit as a small strand. */
-export function SmallStrand({ visit }: { visit: ListedVisit }) {
+function SmallStrand({ visit }: { visit: ListedVisit }) {
   const outcomes = stages.slice(0, 8).map((stage) => visit.summary.stages?.[stage] ?? 'not-here')
   const tell = visit.sealedAt ? 'sealed' : `${visit.summary.open} between here and sign-off`
   return (

@@ -1,3 +1,4 @@
+import { useSame } from '../app/use-same'
 import { isSameDay, startOfDay } from 'date-fns'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
@@ -12,11 +13,11 @@ interface Given {
 }
 
 /** A place as travel times know it. */
-export const placesOf = (stop: Stop | null): string[] =>
+const placesOf = (stop: Stop | null): string[] =>
   stop === null ? ['depot'] : [`home ${stop.place}`, `town ${stop.town}`]
 
 /** Travel times looked up from the nearest to the widest: home to home, home to town, town to town. */
-export function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>): Ways {
+function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>): Ways {
   const known = new Map(travel.map(({ a, b, minutes }) => [`${a}|${b}`, minutes]))
   const between = (a: string, b: string) => known.get(a < b ? `${a}|${b}` : `${b}|${a}`)
   return {
@@ -68,11 +69,13 @@ export function useDayPlan(
     void load()
   }, [load])
   const midnight = startOfDay(day).getTime()
+  // What of the visits counts is in their key.
+  const booked = useSame(visits, key)
   const planned = useMemo(() => {
     if (!given) return null
     const estimates = new Map(given.estimates.map((one) => [one.visit, one]))
     const stops = inPlannedOrder(
-      visits.map(({ id, home, town, plannedAt }): Stop => ({
+      booked.map(({ id, home, town, plannedAt }): Stop => ({
         id,
         place: home,
         town,
@@ -95,10 +98,9 @@ export function useDayPlan(
       plan: planDay(stops, ways, leaveMin),
       suggestion: suggestDay(rest, ways, goesOn, from),
       doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null,
-      load: visits.flatMap(({ id }) => estimates.get(id)?.load ?? [])
+      load: booked.flatMap(({ id }) => estimates.get(id)?.load ?? [])
     }
-    // What of the visits counts is in their key.
-  }, [given, key, midnight, leaveMin])
+  }, [given, booked, midnight, leaveMin])
   const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {
     // Typed once for the towns, it is known for every home in them; within a town it is from home to home.
     const [a, b] =

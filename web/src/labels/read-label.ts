@@ -6,7 +6,7 @@ import type { Homography } from '@pasado/core/labels/picture/homography'
 import { printReadings, type TextLine } from './read-picture'
 
 /** Print that waits for the reader of text. */
-export interface WaitingPrint {
+interface WaitingPrint {
   picture: Gray
   toPhoto: Homography
 }

@@ -54,7 +54,7 @@ export function printReadings(lines: readonly TextLine[], print: Pick<Print, 'to
 }
 
 /** Where a rectangle of the prepared picture stands on the photograph: the rectangle round its turned corners. */
-export function pieceOnPhoto({ x, y, width, height }: Piece, { toPhoto }: Pick<Print, 'toPhoto'>): Piece {
+function pieceOnPhoto({ x, y, width, height }: Piece, { toPhoto }: Pick<Print, 'toPhoto'>): Piece {
   const corners: Point[] = [
     [x, y],
     [x + width, y],

@@ -1,3 +1,4 @@
+import { textOf } from '@pasado/core/text/plain'
 import { fieldWords } from '@pasado/core/revisions/field-words'
 import type { OutboxItem } from './rows'
 
@@ -14,10 +15,7 @@ export function itemWords(item: OutboxItem): string {
   if (kind === 'note.written') return `You wrote: “${body.text}”`
   if ('set' in body)
     return `${capital(kind.slice(0, -4))}: ${Object.entries(body.set as Record<string, unknown>)
-      .map(
-        ([field, value]) =>
-          `${fieldWords(field)} ${value === null ? 'cleared' : typeof value === 'object' ? 'set' : String(value)}`
-      )
+      .map(([field, value]) => `${fieldWords(field)} ${valueInWords(value)}`)
       .join(', ')}`
   const texts = Object.entries(body as Record<string, unknown>).flatMap(([name, value]) =>
     typeof value === 'string' && !/^[0-9a-f-]{36}$/.test(value) && name !== 'strokes' && name !== 'digest'
@@ -28,3 +26,8 @@ export function itemWords(item: OutboxItem): string {
 }
 
 const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
+
+function valueInWords(value: unknown): string {
+  if (value === null) return 'cleared'
+  return typeof value === 'object' ? 'set' : textOf(value)
+}

@@ -31,7 +31,7 @@ export function HouseCables({ house, act }: { house: House; act: (deed: Deed) =>
     model.ports.map((port) => ({
       unit: definition.id,
       port: port.id,
-      kind: port.kind as string,
+      kind: port.kind,
       words: `${definition.name}, ${port.name}`
     }))
   )

@@ -277,8 +277,7 @@ function OnePage({
   const { id } = unit.definition
   const draft = unit.drafts[page]
   const value = (field: keyof HouseSettings) => draft?.[field] ?? unit.stored[field] ?? ''
-  const set = (field: keyof HouseSettings, to: string) =>
-    act({ do: 'set', unit: id, page, values: { [field]: to } as HouseSettings })
+  const set = (field: keyof HouseSettings, to: string) => act({ do: 'set', unit: id, page, values: { [field]: to } })
   const waiting = fields.some((field) => (unit.stored[field] ?? '') !== (unit.running[field] ?? ''))
   return (
     <fieldset className="flex flex-col gap-2 border border-rule p-3">

@@ -79,7 +79,7 @@ export function useHouse(id: string) {
     (deed: Deed) => {
       if (!house) return
       // To a hundredth of a second, so that the server's house is this very house.
-      const action = { at: Math.ceil(house.now * 100) / 100, ...deed } as HouseAction
+      const action = { at: Math.ceil(house.now * 100) / 100, ...deed }
       house.act(action)
       queue.current.push(action)
       done.current++

@@ -246,9 +246,7 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
                           className="box mt-1"
                           aria-label={words}
                           value={value}
-                          onChange={(event) =>
-                            change({ policy: { ...shown.policy, [name]: event.target.value } as Standard['policy'] })
-                          }
+                          onChange={(event) => change({ policy: { ...shown.policy, [name]: event.target.value } })}
                         >
                           {Object.entries(options).map(([option, says]) => (
                             <option key={option} value={option}>

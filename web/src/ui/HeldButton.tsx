@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react'
 
 /** A button that counts how long it is held, by the screen or by the space bar. */
 export function HeldButton({
@@ -17,17 +17,21 @@ export function HeldButton({
   const [held, setHeld] = useState<number | null>(null)
   const began = useRef<number | null>(null)
   const counting = held !== null
-  const count = (seconds: number | null) => {
+  const told = useRef(onCount)
+  useEffect(() => {
+    told.current = onCount
+  }, [onCount])
+  const count = useCallback((seconds: number | null) => {
     setHeld(seconds)
-    onCount?.(seconds)
-  }
+    told.current?.(seconds)
+  }, [])
   useEffect(() => {
     if (!counting) return
     const timer = setInterval(() => {
       if (began.current !== null) count((performance.now() - began.current) / 1000)
     }, 100)
     return () => clearInterval(timer)
-  }, [counting])
+  }, [counting, count])
   const down = () => {
     if (began.current === null) {
       began.current = performance.now()

@@ -52,7 +52,7 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
         return (
           <li
             key={one.rule}
-            data-place={placeKey({ kind: 'answer' as 'unit', id: one.rule, field: 'answer' })}
+            data-place={placeKey({ kind: 'answer', id: one.rule, field: 'answer' })}
             className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3"
           >
             <Mark outcome={one.outcome} />

@@ -38,7 +38,7 @@ export function Custody() {
   const soonest = format(addDays(new Date(), 1), 'yyyy-MM-dd')
   return (
     <div
-      data-place={placeKey({ kind: 'custody' as 'unit', id: 'custody', field: 'custody' })}
+      data-place={placeKey({ kind: 'custody', id: 'custody', field: 'custody' })}
       className="border-b border-rule py-2"
     >
       <div className="flex flex-wrap items-center gap-x-3 gap-y-2">

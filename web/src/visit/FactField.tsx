@@ -1,3 +1,4 @@
+import { textOf } from '@pasado/core/text/plain'
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
 import type { ThingKind } from '@pasado/core/record/facts'
 import type { Conflict, FieldMeta } from '@pasado/core/record/record'
@@ -60,26 +61,29 @@ function Frame({
   )
 }
 
+function valueOf(value: unknown): string {
+  if (value === null) return 'nothing'
+  return Array.isArray(value) ? value.join(', ') : textOf(value)
+}
+
 /** Two people set the same field without having seen each other: the person here decides. */
 function ConflictNote({ conflict, label }: { conflict: Conflict; label: string }) {
   const settle = (keep: 'earlier' | 'later') =>
     write('conflict.settled', { thing: conflict.thing, id: conflict.id, field: conflict.field, keep })
-  const words = (value: unknown) =>
-    value === null ? 'nothing' : Array.isArray(value) ? value.join(', ') : String(value)
   return (
     <div role="group" aria-label={`Conflict: ${label}`} className="mt-2 bg-inv p-3 text-oninv">
       <p className="font-bold">Two people set this</p>
       <p className="text-sm">
-        {conflict.earlier.by.name} set <span className="exact">{words(conflict.earlier.value)}</span>, then{' '}
-        {conflict.later.by.name}, not having seen it, <span className="exact">{words(conflict.later.value)}</span>.
+        {conflict.earlier.by.name} set <span className="exact">{valueOf(conflict.earlier.value)}</span>, then{' '}
+        {conflict.later.by.name}, not having seen it, <span className="exact">{valueOf(conflict.later.value)}</span>.
         Which is right?
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         <button type="button" className="btn" onClick={() => settle('earlier')}>
-          Keep {words(conflict.earlier.value)}
+          Keep {valueOf(conflict.earlier.value)}
         </button>
         <button type="button" className="btn" onClick={() => settle('later')}>
-          Keep {words(conflict.later.value)}
+          Keep {valueOf(conflict.later.value)}
         </button>
       </div>
     </div>
@@ -100,7 +104,7 @@ export function TextFact({
   mend?: (typed: string) => { words: string; value: string } | null
 }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
-  const kept = value === undefined ? '' : String(value)
+  const kept = textOf(value)
   const [typed, setTyped] = useState(kept)
   const [problem, setProblem] = useState<string | null>(null)
   const inputId = useId()

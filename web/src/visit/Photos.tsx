@@ -143,7 +143,7 @@ function Caption({ photo, onKeep, onLeave }: { photo: Blob; onKeep: (caption: st
         onKeep(caption.trim())
       }}
     >
-      {url && <img src={url} alt="The photo you chose" className="h-28 border border-rule object-contain" />}
+      {url && <img src={url} alt="Preview" className="h-28 border border-rule object-contain" />}
       <div className="min-w-0 grow basis-56">
         <label className="label" htmlFor={inputId}>
           What does it show?

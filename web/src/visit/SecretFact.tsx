@@ -14,7 +14,7 @@ import { strengthOf } from '../workers/strength'
 const SHOWN_MS = 45_000
 
 /** Groups of four, so that a long value can be read aloud and compared. */
-export function Spelled({ value }: { value: string }) {
+function Spelled({ value }: { value: string }) {
   const kinds = [...value].map((character) =>
     /\d/.test(character) ? 'digit' : /[A-Z]/.test(character) ? 'capital' : 'other'
   )
@@ -137,7 +137,7 @@ export function SecretFact({
     }
   }
   return (
-    <div data-place={place ?? placeKey({ kind: 'secret' as 'unit', id, field: purpose })} data-stage={stage}>
+    <div data-place={place ?? placeKey({ kind: 'secret', id, field: purpose })} data-stage={stage}>
       {typing ? (
         <form onSubmit={(event) => void submit(event)}>
           <label className="label" htmlFor={inputId}>

@@ -84,10 +84,10 @@ export function Visit() {
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
       <VisitHead />
-      <Strand visit={id!} here={stage as Stage} />
+      <Strand visit={id} here={stage as Stage} />
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
         <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}>
-          <OutboxBar visit={id!} />
+          <OutboxBar visit={id} />
           <ForeignNotice />
           <NewerStandard />
           <Work />

@@ -30,7 +30,7 @@ export function useMayWrite(): boolean {
 }
 
 /** Writes one field of a thing after checking it as the server will. Gives what is wrong with it, or null. */
-export function setFact(kind: ThingKind, id: string, field: string, value: unknown, look?: Look): string | null {
+function setFact(kind: ThingKind, id: string, field: string, value: unknown, look?: Look): string | null {
   if (value === null) {
     writeSet(kind, id, { [field]: null }, look)
     return null
@@ -54,8 +54,9 @@ export function useFact(kind: ThingKind, id: string, field: string): FactField {
   const found = record?.conflicts.find((one) => one.thing === kind && one.id === id && one.field === field)
   const conflict = record && found ? conflictNow(record, found) : undefined
   const mayWrite = useMayWrite()
+  const facts: Record<string, unknown> | undefined = thing?.facts
   return {
-    value: (thing?.facts as Record<string, unknown> | undefined)?.[field],
+    value: facts?.[field],
     meta: thing?.meta[field],
     conflict,
     mayWrite,

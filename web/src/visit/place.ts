@@ -38,7 +38,7 @@ function isField(element: Element | null): boolean {
 
 /** Puts the cursor where the address asks for, as soon as it is on the screen; not where somebody has begun to type elsewhere meanwhile. */
 export function useArriveAtPlace(): void {
-  const { search, state } = useLocation()
+  const { search, state } = useLocation() as { search: string; state: unknown }
   useEffect(() => {
     const wanted = new URLSearchParams(search).get('at')
     if (!wanted) return

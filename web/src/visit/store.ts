@@ -264,7 +264,7 @@ function reckon(): void {
       by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' },
       seq: record.lastSeq + 1,
       received: draft.at
-    } as Placed)
+    })
   }
   useVisit.setState({
     pending,

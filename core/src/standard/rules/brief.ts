@@ -1,4 +1,4 @@
-import { methodNeeds, type MethodNeed } from '../../catalogue/model'
+import { methodNeeds } from '../../catalogue/model'
 import { aboutUnit, askedRule, atBrief, atUnit, breaks, holds, listed, unproven, type Rule } from '../rule'
 
 const fieldWords: Record<string, string> = {
@@ -74,7 +74,7 @@ export const briefRules: Rule[] = [
           const missing = found.needs.filter((need) => !(unit.facts.needsReady ?? []).includes(need))
           if (missing.length === 0) return holds(`${found.name}; what it needs is ready.`, about)
           return unproven(
-            `${found.name} still needs ${listed(missing.map((need) => methodNeeds[need as MethodNeed]))}.`,
+            `${found.name} still needs ${listed(missing.map((need) => methodNeeds[need]))}.`,
             'Make it ready, then tick it.',
             atUnit('start', unit, 'needsReady'),
             about

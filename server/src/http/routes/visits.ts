@@ -1,8 +1,7 @@
-import type { Context } from 'koa'
 import { z } from 'zod'
 import { revealReasons, secretPurposes } from '@pasado/core/record/answers'
 import { draftEntry, type Draft } from '@pasado/core/record/entry'
-import { briefFacts, id, textLine, type Facts } from '@pasado/core/record/facts'
+import { briefFacts, id, textLine } from '@pasado/core/record/facts'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
@@ -73,7 +72,7 @@ export const visitRoutes = [
       try {
         await openVisit(
           services.logbook,
-          { ...body, brief: body.brief as Facts<'brief'>, technician: { id: technician.id, name: technician.name } },
+          { ...body, brief: body.brief, technician: { id: technician.id, name: technician.name } },
           authorOf(person)
         )
         return { status: 201, json: { id: body.id } }
@@ -130,7 +129,7 @@ export const visitRoutes = [
     query: z.strictObject({ after: z.coerce.number().int().min(0).default(0) }),
     run: async ({ services, params, query, context }) => {
       if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
-      const resumed = Number((context as Context).get('Last-Event-ID') || query.after)
+      const resumed = Number(context.get('Last-Event-ID') || query.after)
       context.type = 'text/event-stream'
       context.set('X-Accel-Buffering', 'no')
       context.body = services.live.listen(params.id, Number.isFinite(resumed) ? resumed : query.after)

@@ -75,7 +75,7 @@ export function faultsOf(draft: unknown): { model: Model | null; faults: DraftFa
   if (!checked.success)
     return {
       model: null,
-      faults: problemsOf(checked.error).map(({ path, message }) => ({ path: path as Path, message }))
+      faults: problemsOf(checked.error).map(({ path, message }) => ({ path: path, message }))
     }
   return { model: checked.data, faults: modelFaultsOf(checked.data) }
 }

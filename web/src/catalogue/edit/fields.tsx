@@ -1,3 +1,4 @@
+import { textOf } from '@pasado/core/text/plain'
 import { useId, useState, type ReactNode } from 'react'
 import { valueAt, useEditing, type Path } from './draft'
 
@@ -90,7 +91,7 @@ export function NumberAt({
         ? Number(text.replace(',', '.'))
         : text
   // What is typed stands as typed as long as it means what the draft holds: 1.0 on the way to 1.05.
-  const shown = read(typed) === value ? typed : value === undefined || value === null ? '' : String(value)
+  const shown = read(typed) === value ? typed : textOf(value)
   const change = (text: string) => {
     setTyped(text)
     set(common.path, read(text))
@@ -143,13 +144,13 @@ export function SelectAt({
   const inputId = useId()
   const fault = useFault(common.path)
   const value = valueAt(draft, common.path)
-  const known = value === undefined || value === null || options.some((one) => one.value === String(value))
+  const known = value === undefined || value === null || options.some((one) => one.value === textOf(value))
   return (
     <Frame {...common} inputId={inputId}>
       <select
         id={inputId}
         className="box"
-        value={value === undefined || value === null ? '' : String(value)}
+        value={textOf(value)}
         aria-invalid={fault !== null}
         onChange={(event) =>
           set(
@@ -159,7 +160,7 @@ export function SelectAt({
         }
       >
         {(none !== undefined || value === undefined) && <option value="">{none ?? 'choose'}</option>}
-        {!known && <option value={String(value)}>{String(value)}</option>}
+        {!known && <option value={textOf(value)}>{textOf(value)}</option>}
         {options.map((one) => (
           <option key={one.value} value={one.value}>
             {one.words}

@@ -57,7 +57,7 @@ export function BoxWork({
     }
   }
   return (
-    <div data-place={placeKey({ kind: 'item' as 'unit', id: box.id, field: 'items' })}>
+    <div data-place={placeKey({ kind: 'item', id: box.id, field: 'items' })}>
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
         <div>
           <h2 className="text-xl">{title}</h2>

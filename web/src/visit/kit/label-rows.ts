@@ -62,7 +62,7 @@ export function twinOf({ field, value }: LabelRow, unit: Unit, units: readonly U
       ({ id, facts }) =>
         id !== unit.id &&
         facts[field] !== undefined &&
-        facts[field]!.toLowerCase() === String(checked.value).toLowerCase() &&
+        facts[field].toLowerCase() === String(checked.value).toLowerCase() &&
         (field === 'mac' || facts.model === unit.facts.model)
     ) ?? null
   )

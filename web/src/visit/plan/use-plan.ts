@@ -1,3 +1,4 @@
+import { useSame } from '../../app/use-same'
 import { useEffect, useMemo, useState } from 'react'
 import type { Catalogue } from '@pasado/core/catalogue/model'
 import { expectedRate, joinsOf, type ExpectedRate } from '@pasado/core/plan/hops'
@@ -22,10 +23,12 @@ import { useVisit } from '../store'
 /** The plan as it is drawn, with the units that stand in it. */
 export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {
   const record = useVisit((state) => state.record)
-  const { storeys, rooms, walls, openings } = record
-  const brief = record.brief
+  const { storeys, rooms, walls, openings, brief } = record
   // The plan is made anew only where something of it changed.
-  const plan = useMemo(() => planOf(useVisit.getState().record), [storeys, rooms, walls, openings, brief])
+  const plan = useMemo(
+    () => planOf({ storeys, rooms, walls, openings, brief }),
+    [storeys, rooms, walls, openings, brief]
+  )
   const units = useMemo(() => placedUnits(record, plan), [record, plan])
   return { plan, units }
 }
@@ -42,9 +45,9 @@ export function useCoverage(
     storeys: [],
     senders: []
   })
-  const places = units.map(({ id, x, y, z }) => `${id} ${x} ${y} ${z}`).join(';')
+  const sources = useSame(units, units.map(({ id, x, y, z }) => `${id} ${x} ${y} ${z}`).join(';'))
   useEffect(() => {
-    const sending = units.flatMap((unit) => {
+    const sending = sources.flatMap((unit) => {
       const sender = senderOf(unit, catalogue, band)
       return sender ? [{ unit, sender }] : []
     })
@@ -72,7 +75,7 @@ export function useCoverage(
         }
       )
     ask(0.5, () => ask(0.25, () => undefined))
-  }, [plan, places, band, catalogue, exponent, wallFactor])
+  }, [plan, sources, band, catalogue, exponent, wallFactor])
   return found
 }
 

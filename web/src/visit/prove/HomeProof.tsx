@@ -125,7 +125,7 @@ export function HomeProof() {
             {voiceCalls.map(({ id, asks }) => (
               <li
                 key={id}
-                data-place={placeKey({ kind: 'answer' as 'unit', id: 'prove-voice', field: id })}
+                data-place={placeKey({ kind: 'answer', id: 'prove-voice', field: id })}
                 className="flex flex-wrap items-center gap-3 py-2"
               >
                 {mark(answer('prove-voice', id))}
@@ -185,7 +185,7 @@ function Settle({ hours }: { hours: number }) {
     <section
       aria-label="Check when settled"
       className="paper p-4"
-      data-place={placeKey({ kind: 'answer' as 'unit', id: 'prove-settle', field: 'check' })}
+      data-place={placeKey({ kind: 'answer', id: 'prove-settle', field: 'check' })}
     >
       <div className="flex flex-wrap items-center gap-3">
         <Mark outcome={booked.length ? 'holds' : 'unproven'} />

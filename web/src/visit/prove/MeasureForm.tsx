@@ -108,7 +108,7 @@ export function MeasureForm({
       setProblem(`What was entered ${checked.problem}.`)
       return
     }
-    offer(run as MeasuredRun, dbm, 'typed')
+    offer(run, dbm, 'typed')
   }
   const readFile = async (file: File) => {
     const text = await file.text()

@@ -32,11 +32,7 @@ export function recordRun(
       runs: [...(fresh?.facts.runs ?? []), ...runs].slice(-MOST_RUNS)
     }).filter(([, value]) => value !== undefined)
   )
-  write(
-    'measurement.set',
-    { id: fresh?.id ?? uuidv7(), set: set as Facts<'measurement'>, origin: 'measured' },
-    look ? { look } : {}
-  )
+  write('measurement.set', { id: fresh?.id ?? uuidv7(), set: set, origin: 'measured' }, look ? { look } : {})
 }
 
 /** The first octets of a file's SHA-256, to know it again. */

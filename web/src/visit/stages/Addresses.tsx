@@ -419,7 +419,7 @@ function HostRow({
         <TextFact {...of} field="address" label={`Address${name ? ` of ${name}` : ''}`} exact mend={mend} />
         <YesNoFact {...of} field="reserved" label="Reserved" />
         {host.facts.unit !== undefined && (
-          <div data-place={placeKey({ kind: 'answer' as 'unit', id: 'addr-reachable', field: host.id })}>
+          <div data-place={placeKey({ kind: 'answer', id: 'addr-reachable', field: host.id })}>
             <p className="label">Page reached</p>
             <div className="mt-1">
               <Chips

@@ -24,7 +24,7 @@ export function HandOver() {
         {choiceNames.map((choice) => (
           <li
             key={choice}
-            data-place={placeKey({ kind: 'choice' as 'unit', id: choice, field: 'answer' })}
+            data-place={placeKey({ kind: 'choice', id: choice, field: 'answer' })}
             className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule py-2"
           >
             <p className="label w-36">{choices[choice]}</p>
@@ -73,7 +73,7 @@ function Pack() {
     <section
       aria-label="The customer’s pack"
       className="mt-5"
-      data-place={placeKey({ kind: 'pack' as 'unit', id: 'pack', field: 'given' })}
+      data-place={placeKey({ kind: 'pack', id: 'pack', field: 'given' })}
     >
       <h3 className="text-lg">The customer’s pack</h3>
       <div className="mt-2">

@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { methodNeeds, modelKey, type MethodNeed, type Model } from '@pasado/core/catalogue/model'
+import { methodNeeds, modelKey, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../../ui/Chips'
 import { ChoiceFact, SeveralFact } from '../FactField'
@@ -61,7 +61,7 @@ function UnitStart({ unit }: { unit: Unit }) {
             id={unit.id}
             field="needsReady"
             label="Ready for it"
-            options={method.needs.map((need) => ({ value: need, words: methodNeeds[need as MethodNeed] }))}
+            options={method.needs.map((need) => ({ value: need, words: methodNeeds[need] }))}
           />
         )}
         {method && <MethodSteps key={method.id} model={model} unit={unit} method={method} />}

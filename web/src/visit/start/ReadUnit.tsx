@@ -3,7 +3,6 @@ import { format } from 'date-fns'
 import { v7 as uuidv7 } from 'uuid'
 import { compareUnit, comparedNames, type ComparedName } from '@pasado/core/configure/compare'
 import { readDotted, underOurNames } from '@pasado/core/formats/dotted'
-import type { Facts } from '@pasado/core/record/facts'
 import { checkField } from '@pasado/core/record/facts'
 import { segmentOf } from '@pasado/core/prove/path'
 import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
@@ -100,7 +99,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
       if ('problem' in checked) return checked.problem
       write('radio.set', {
         id: radio?.id ?? uuidv7(),
-        set: { unit: unit.id, band, channel: checked.value as number },
+        set: { unit: unit.id, band, channel: checked.value },
         origin: 'measured'
       })
       return null
@@ -131,7 +130,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
     if (!field) return 'is kept with the home’s networks: change it under Wi-Fi'
     const checked = checkField('unit', field, value)
     if ('problem' in checked) return checked.problem
-    write('unit.set', { id: unit.id, set: { [field]: checked.value } as Facts<'unit'>, origin: 'measured' })
+    write('unit.set', { id: unit.id, set: { [field]: checked.value }, origin: 'measured' })
     return null
   }
   const take = (name: ComparedName, value: string) => {
