@@ -20,17 +20,17 @@ describe('what differs between two versions of a model', () => {
   it('nothing, between a model and itself', () => {
     for (const model of demoModels) expect(modelChanges(model, structuredClone(model))).toEqual([])
     // Neither the order of fields nor one that is left out is a change.
-    const turned = (value: unknown): unknown =>
-      Array.isArray(value)
-        ? value.map(turned)
-        : typeof value === 'object' && value !== null
-          ? Object.fromEntries([
-              ...Object.entries(value)
-                .reverse()
-                .map(([key, one]) => [key, turned(one)]),
-              ['left out', undefined]
-            ])
-          : value
+    const turned = (value: unknown): unknown => {
+      if (Array.isArray(value)) return value.map(turned)
+      return typeof value === 'object' && value !== null
+        ? Object.fromEntries([
+            ...Object.entries(value)
+              .reverse()
+              .map(([key, one]) => [key, turned(one)]),
+            ['left out', undefined]
+          ])
+        : value
+    }
     for (const model of demoModels)
       expect(
         modelChanges(model, turned(model) as typeof model).filter(({ section }) => section !== ('left out' as never))

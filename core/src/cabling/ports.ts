@@ -158,16 +158,12 @@ export function cableBetween(a: PortKind, b: PortKind): 'network' | 'telephone' 
     [a, b],
     [b, a]
   ] as const)
-    if (box === 'provider-line')
-      return other === 'coax'
-        ? 'coax'
-        : other === 'fibre'
-          ? 'fibre'
-          : other === 'telephone-line'
-            ? 'telephone'
-            : other === 'lan'
-              ? 'network'
-              : null
+    if (box === 'provider-line') {
+      if (other === 'coax') return 'coax'
+      if (other === 'fibre') return 'fibre'
+      if (other === 'telephone-line') return 'telephone'
+      return other === 'lan' ? 'network' : null
+    }
   if (a === 'coax' && b === 'coax') return 'coax'
   if (a === 'fibre' && b === 'fibre') return 'fibre'
   const telephone: PortKind[] = ['telephone-line', 'telephone', 'splitter-line', 'splitter-modem', 'splitter-phone']

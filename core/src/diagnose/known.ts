@@ -59,7 +59,8 @@ export function knownAnswers(
     const model = one && modelOf(one)
     if (!one || !model || one.sightings.length === 0) return undefined
     const { state } = readLamps(one, model)
-    return state?.is ? (conditionAnswer[state.is] ?? state.is) : state?.good ? 'good' : undefined
+    if (state?.is) return conditionAnswer[state.is] ?? state.is
+    return state?.good ? 'good' : undefined
   }
   const tell = (id: string, answer: string | undefined | null, from: string) => {
     if (answer !== undefined && answer !== null) known[id] = { answer, from }

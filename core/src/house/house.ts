@@ -306,13 +306,13 @@ export class House implements HouseNow {
   #openWindow(id: string): void {
     const unit = this.units.get(id)!
     unit.windowUntil = this.now + WINDOW_S
-    const fits = (other: UnitNow) =>
-      unit.model.family !== null
-        ? other.model.family === unit.model.family
-        : unit.definition.role === 'powerline-adapter'
-          ? other.model.id === unit.model.id
-          : (['router', 'gateway', 'extender'].includes(other.definition.role) && other.model.family === null) ||
+    const fits = (other: UnitNow) => {
+      if (unit.model.family !== null) return other.model.family === unit.model.family
+      return unit.definition.role === 'powerline-adapter'
+        ? other.model.id === unit.model.id
+        : (['router', 'gateway', 'extender'].includes(other.definition.role) && other.model.family === null) ||
             other.definition.role === 'gateway'
+    }
     const other = [...this.units.values()].find(
       (one) => one.definition.id !== id && one.windowUntil >= this.now && one.powered && fits(one)
     )

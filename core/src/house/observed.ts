@@ -83,7 +83,8 @@ export function observeHouse(
   const airOf = (one: UnitNow | undefined, measured: () => ReturnType<typeof measureAir>) => {
     if (!one || !sendsNow(one)) return 'no-network'
     const { run } = measured()
-    return !run ? 'no-network' : !works(one) ? 'no' : atSpeed(run.downMbps ?? 0)
+    if (!run) return 'no-network'
+    return !works(one) ? 'no' : atSpeed(run.downMbps ?? 0)
   }
   switch (observation) {
     case 'line-lamp': {
@@ -91,11 +92,8 @@ export function observeHouse(
       const { condition } = line
       if (!line.powered) return 'dark'
       if (house.fault('broken-unit', line.definition.id) || !line.rightAdapter) return 'starts-over'
-      return condition === 'no-line' || condition === 'line-seeking' || condition === 'line-training'
-        ? 'no-line'
-        : condition === 'login-refused' || condition === 'line-login'
-          ? 'login'
-          : 'good'
+      if (condition === 'no-line' || condition === 'line-seeking' || condition === 'line-training') return 'no-line'
+      return condition === 'login-refused' || condition === 'line-login' ? 'login' : 'good'
     }
     case 'router-lamp':
       return router && router.definition.id !== id ? over(router) : null
@@ -122,35 +120,42 @@ export function observeHouse(
       return router.model.ports.find(({ id: port }) => port === end?.port)?.kind === 'internet' ? 'right' : 'wrong'
     }
     case 'wan-link':
-      return wan && wan.kind === 'network'
-        ? house.network.linkMbps(wan.id) === 0
-          ? 'none'
-          : house.network.linkMbps(wan.id) < Math.min(1000, house.definition.line.speedDownMbps)
-            ? 'slow'
-            : 'full'
-        : null
+      if (wan && wan.kind === 'network') {
+        if (house.network.linkMbps(wan.id) === 0) return 'none'
+        return house.network.linkMbps(wan.id) < Math.min(1000, house.definition.line.speedDownMbps) ? 'slow' : 'full'
+      }
+      return null
     case 'unit-link':
-      return own && wan !== own
-        ? house.network.linkMbps(own.id) === 0
-          ? 'none'
-          : house.network.linkMbps(own.id) < 1000 && own.category === 'cat5'
-            ? 'slow'
-            : 'full'
-        : null
+      if (own && wan !== own) {
+        if (house.network.linkMbps(own.id) === 0) return 'none'
+        return house.network.linkMbps(own.id) < 1000 && own.category === 'cat5' ? 'slow' : 'full'
+      }
+      return null
     case 'swap-wan-cable':
-      return wan ? (wan.bad ? 'helped' : 'not') : null
+      if (wan) {
+        return wan.bad ? 'helped' : 'not'
+      }
+      return null
     case 'swap-unit-cable':
-      return own && wan !== own ? (own.bad ? 'helped' : 'not') : null
+      if (own && wan !== own) {
+        return own.bad ? 'helped' : 'not'
+      }
+      return null
     case 'adapter-label':
-      return unit.model.power === null ? null : unit.rightAdapter ? 'own' : 'other'
+      if (unit.model.power === null) return null
+      return unit.rightAdapter ? 'own' : 'other'
     case 'wired-router':
-      return head ? (works(head) ? atSpeed(arrivesAt(house, head.definition.id).mbps) : 'no') : null
+      if (head) {
+        return works(head) ? atSpeed(arrivesAt(house, head.definition.id).mbps) : 'no'
+      }
+      return null
     case 'wifi-router':
       return router && router.definition.id !== id && router.model.radios.length
         ? airOf(router, () => measureAir(house, router.at ?? where, router.definition.id))
         : null
     case 'wifi-unit':
-      return unit.model.radios.length === 0 ? null : astray ? 'no' : airOf(unit, sees)
+      if (unit.model.radios.length === 0) return null
+      return astray ? 'no' : airOf(unit, sees)
     case 'others': {
       const rest = all.filter(
         (one) => one.definition.id !== id && sendsNow(one) && one.definition.id !== phone?.definition.id
@@ -166,11 +171,10 @@ export function observeHouse(
     case 'rejoin':
       return astray || house.fault('wrong-key', id) ? 'helped' : 'not'
     case 'wired-modem':
-      return line
-        ? house.network.online.has(line.definition.id) && (namesFound || line !== head)
-          ? 'yes'
-          : 'no'
-        : null
+      if (line) {
+        return house.network.online.has(line.definition.id) && (namesFound || line !== head) ? 'yes' : 'no'
+      }
+      return null
     case 'provider-status':
       return house.fault('dead-line') ? 'outage' : 'none'
     case 'ping-number':

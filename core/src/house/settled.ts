@@ -20,14 +20,11 @@ export function conditionWhenSettled(house: HouseNow, id: string): Condition {
     unit.model.roles.includes('access-point') &&
     unit.model.methods.some(({ kind }) => kind === 'access-point')
   // An old router tells by its ports what it is used as.
-  if (converts && !unit.model.mesh)
-    return mode === 'access-point' || !house.network.internetPortUsed.has(id)
-      ? 'as-access-point'
-      : online
-        ? 'as-router'
-        : unit.model.states.some(({ is }) => is === 'no-internet')
-          ? 'no-internet'
-          : 'as-access-point'
+  if (converts && !unit.model.mesh) {
+    if (mode === 'access-point' || !house.network.internetPortUsed.has(id)) return 'as-access-point'
+    if (online) return 'as-router'
+    return unit.model.states.some(({ is }) => is === 'no-internet') ? 'no-internet' : 'as-access-point'
+  }
   if (!unit.configured) return 'ready'
   if (role === 'node' || role === 'extender') {
     if (house.network.wired(id)) return online ? 'good' : 'no-internet'

@@ -129,6 +129,7 @@ function dppPairs(text: string): [string, string][] {
     .flatMap((part): [string, string][] => {
       const mac = /^M:([0-9A-Fa-f]{12})$/.exec(part)
       const info = /^I:(.+)$/.exec(part)
-      return mac ? [['mac', mac[1]!]] : info ? keyedPairs(info[1]!) : []
+      if (mac) return [['mac', mac[1]!]]
+      return info ? keyedPairs(info[1]!) : []
     })
 }

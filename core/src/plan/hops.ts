@@ -43,7 +43,8 @@ export function joinsOf(
   const { walls, floors } = obstaclesOf(plan, BACKHAUL_BAND, calibration.wallFactor)
   const hopsAt = (id: string) => {
     const one = found.get(id)
-    return one === undefined ? Infinity : typeof one === 'string' ? 0 : one.hops
+    if (one === undefined) return Infinity
+    return typeof one === 'string' ? 0 : one.hops
   }
   for (
     let left = units.filter(({ at }) => !found.has(at.id));

@@ -300,11 +300,14 @@ function schoolChoice(
   const here = roomOf(router)
   const liked = outlets
     .flatMap((outlet, at) => (outlet ? [{ outlet, at }] : []))
-    .filter(({ outlet }) =>
-      school === 'next-room' ? roomOf(outlet) !== here : school === 'within-12' ? far(outlet, router) <= SCHOOL_M : true
-    )
-  const measure = (outlet: Point) =>
-    school === 'halfway' ? far(outlet, middle) : school === 'next-room' ? far(outlet, router) : far(outlet, target)
+    .filter(({ outlet }) => {
+      if (school === 'next-room') return roomOf(outlet) !== here
+      return school === 'within-12' ? far(outlet, router) <= SCHOOL_M : true
+    })
+  const measure = (outlet: Point) => {
+    if (school === 'halfway') return far(outlet, middle)
+    return school === 'next-room' ? far(outlet, router) : far(outlet, target)
+  }
   return liked.sort((a, b) => measure(a.outlet) - measure(b.outlet))[0]?.at ?? null
 }
 

@@ -37,8 +37,11 @@ function keyOf(character: string): Key {
 /** Judges how a passphrase is read aloud and how it is typed on a television. Arrows do not go round the edge; a change of page is two presses. */
 export function judgeHandling(passphrase: string): Handling {
   const characters = [...passphrase]
-  const kind = (one: string) =>
-    /\d/.test(one) ? 'digit' : /[a-z]/.test(one) ? 'small' : /[A-Z]/.test(one) ? 'capital' : 'sign'
+  const kind = (one: string) => {
+    if (/\d/.test(one)) return 'digit'
+    if (/[a-z]/.test(one)) return 'small'
+    return /[A-Z]/.test(one) ? 'capital' : 'sign'
+  }
   let [changes, remotePresses] = [0, 0]
   let at: Key = { page: 'small', row: 0, column: 0 }
   for (const [index, character] of characters.entries()) {

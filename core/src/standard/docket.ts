@@ -91,12 +91,11 @@ const before: Readonly<Record<string, readonly string[]>> = {
 }
 
 const isOpen = (finding: Finding) => blocks(finding)
-const keyOf = ({ rule, subject, place }: Finding) =>
-  place && !['answer', 'pack', 'custody'].includes(place.kind)
-    ? `${place.kind} ${place.id === 'new' ? rule : place.id}`
-    : subject
-      ? `subject ${subject.id}`
-      : rule
+const keyOf = ({ rule, subject, place }: Finding) => {
+  if (place && !['answer', 'pack', 'custody'].includes(place.kind))
+    return `${place.kind} ${place.id === 'new' ? rule : place.id}`
+  return subject ? `subject ${subject.id}` : rule
+}
 
 /**
  * What stands between a visit and sign-off, grouped by what mends it together. The heaviest comes first, and before it

@@ -35,11 +35,8 @@ export function forPaper(text: string): string {
   return [...text]
     .map((sign) => {
       const codePoint = sign.codePointAt(0)!
-      return isPrinted(codePoint) || isLayout(codePoint)
-        ? sign
-        : codePoint === 0xad
-          ? '-'
-          : `[U+${codePoint.toString(16).toUpperCase().padStart(4, '0')}]`
+      if (isPrinted(codePoint) || isLayout(codePoint)) return sign
+      return codePoint === 0xad ? '-' : `[U+${codePoint.toString(16).toUpperCase().padStart(4, '0')}]`
     })
     .join('')
 }

@@ -86,4 +86,7 @@ function walk(node: unknown, font: string): unknown {
 }
 
 /** Once what cannot be printed is told by its code point, our own face may do. */
-const wideOf = (font: string, text: string) => (isOurs(text) ? font : font === 'Mono' ? 'WideMono' : 'Wide')
+const wideOf = (font: string, text: string) => {
+  if (isOurs(text)) return font
+  return font === 'Mono' ? 'WideMono' : 'Wide'
+}

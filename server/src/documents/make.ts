@@ -102,12 +102,10 @@ async function revisionOf(logbook: Services['logbook'], db: Services['db'], reco
 }
 
 async function smallPhotos(db: Services['db'], record: VisitRecord): Promise<SmallPhoto[]> {
-  const nameOf = (about: Photo['about']) =>
-    about.thing === 'unit' && record.units[about.id]
-      ? unitName(record.units[about.id]!)
-      : about.thing === 'stage'
-        ? nameOfStage(about.id)
-        : about.id
+  const nameOf = (about: Photo['about']) => {
+    if (about.thing === 'unit' && record.units[about.id]) return unitName(record.units[about.id]!)
+    return about.thing === 'stage' ? nameOfStage(about.id) : about.id
+  }
   return Promise.all(
     photosOf(record).map(async (photo) => ({
       about: nameOf(photo.about),

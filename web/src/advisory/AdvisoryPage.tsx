@@ -95,7 +95,13 @@ export function AdvisoryPage() {
           more = page.more
         }
       }
-      if (here) setList(all.sort((a, b) => (a.street < b.street ? -1 : a.street > b.street ? 1 : 0)))
+      if (here)
+        setList(
+          all.sort((a, b) => {
+            if (a.street < b.street) return -1
+            return a.street > b.street ? 1 : 0
+          })
+        )
     }
     load().catch((error: unknown) => {
       if (here)
@@ -164,13 +170,10 @@ export function AdvisoryPage() {
       {versions.length === 0 && <p className="mt-4">No home has one.</p>}
       <ul className="paper mt-4 divide-y divide-rule" aria-label="Versions in use">
         {versions
-          .toSorted((a, b) =>
-            a.firmware === null
-              ? -1
-              : b.firmware === null
-                ? 1
-                : inKnownOrder(model.firmware.releases)(a.firmware, b.firmware)
-          )
+          .toSorted((a, b) => {
+            if (a.firmware === null) return -1
+            return b.firmware === null ? 1 : inKnownOrder(model.firmware.releases)(a.firmware, b.firmware)
+          })
           .map(({ firmware: said, units, homes: count }) => {
             const firmware = said ?? UNKNOWN
             const why = troubled(said)

@@ -12,17 +12,12 @@ export function likeness(keywords: readonly string[], typed: string): number {
     .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
-    .map((one): number =>
-      words.startsWith(one)
-        ? 1
-        : ` ${words}`.includes(` ${one}`)
-          ? 0.8
-          : ` ${all}`.includes(` ${one}`)
-            ? 0.6
-            : all.includes(one)
-              ? 0.3
-              : 0
-    )
+    .map((one): number => {
+      if (words.startsWith(one)) return 1
+      if (` ${words}`.includes(` ${one}`)) return 0.8
+      if (` ${all}`.includes(` ${one}`)) return 0.6
+      return all.includes(one) ? 0.3 : 0
+    })
   return scores.includes(0) ? 0 : scores.reduce((sum, one) => sum + one, 0) / (scores.length || 1)
 }
 

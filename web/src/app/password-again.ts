@@ -30,10 +30,9 @@ export async function typeAgain(password: string): Promise<string | null> {
     await ask('POST', '/session/again', { password })
     return null
   } catch (error) {
-    return error instanceof ApiProblem
-      ? error.status === 422
-        ? 'That is not your password; type it again.'
-        : error.document.title
-      : 'The server cannot be reached just now.'
+    if (error instanceof ApiProblem) {
+      return error.status === 422 ? 'That is not your password; type it again.' : error.document.title
+    }
+    return 'The server cannot be reached just now.'
   }
 }

@@ -4,12 +4,10 @@ import type { OutboxItem } from './rows'
 
 /** What waits or was refused, in words; of a secret never its value. */
 export function itemWords(item: OutboxItem): string {
-  if (item.kind === 'photo')
-    return item.fields.caption
-      ? `Photo: ${item.fields.caption}`
-      : item.fields.label === 'yes'
-        ? 'Photo of a label'
-        : 'Photo'
+  if (item.kind === 'photo') {
+    if (item.fields.caption) return `Photo: ${item.fields.caption}`
+    return item.fields.label === 'yes' ? 'Photo of a label' : 'Photo'
+  }
   if (item.kind === 'secret') return `Secret: ${item.body.purpose.replaceAll('-', ' ')}`
   const { kind, body } = item.draft
   if (kind === 'note.written') return `You wrote: “${body.text}”`

@@ -15,9 +15,10 @@ const SHOWN_MS = 45_000
 
 /** Groups of four, so that a long value can be read aloud and compared. */
 function Spelled({ value }: { value: string }) {
-  const kinds = [...value].map((character) =>
-    /\d/.test(character) ? 'digit' : /[A-Z]/.test(character) ? 'capital' : 'other'
-  )
+  const kinds = [...value].map((character) => {
+    if (/\d/.test(character)) return 'digit'
+    return /[A-Z]/.test(character) ? 'capital' : 'other'
+  })
   return (
     <span className="exact break-all text-lg">
       {[...value].map((character, index) => (

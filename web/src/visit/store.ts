@@ -275,7 +275,8 @@ function reckon(): void {
 }
 
 function savingOf(pending: number): Saving {
-  return pending === 0 ? 'saved' : useOutbox.getState().stuckSince !== null ? 'not saved yet' : 'saving'
+  if (pending === 0) return 'saved'
+  return useOutbox.getState().stuckSince !== null ? 'not saved yet' : 'saving'
 }
 
 /**

@@ -25,9 +25,10 @@ const asVerdict = ({ cable, says, mend, outcome, unit }: CableProblem, home: Hom
 
 /** The cables at a unit, each with the port of the unit that it leads to. */
 function cablesAt(home: Home, { unit }: KnownUnit) {
-  return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) =>
-    a?.end.id === unit.id ? [{ cable, port: a, other: b }] : b?.end.id === unit.id ? [{ cable, port: b, other: a }] : []
-  )
+  return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) => {
+    if (a?.end.id === unit.id) return [{ cable, port: a, other: b }]
+    return b?.end.id === unit.id ? [{ cable, port: b, other: a }] : []
+  })
 }
 
 /** What makes a cable wrong in itself, wherever it leads. */

@@ -172,11 +172,10 @@ export const proveRules: Rule[] = [
       return verdicts.map(({ room, outcome, says }) => {
         const about = { id: room.id, name: room.facts.name ?? 'A room' }
         const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
-        return outcome === 'holds'
-          ? holds(says, about)
-          : outcome === 'breaks'
-            ? breaks(says, 'Find the fault, or move a unit nearer; then measure again.', place, about)
-            : unproven(says, 'Measure signal, speed and latency there.', place, about)
+        if (outcome === 'holds') return holds(says, about)
+        return outcome === 'breaks'
+          ? breaks(says, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+          : unproven(says, 'Measure signal, speed and latency there.', place, about)
       })
     }
   },

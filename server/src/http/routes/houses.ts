@@ -134,11 +134,8 @@ export const houseRoutes = [
         .filter((secret) => record.secrets[secret.ref]?.id === params.unit)
         .flatMap(({ purpose, value }) => {
           const [user, password] = value.split(' / ')
-          return purpose === 'label-login' && user && password
-            ? [{ user, password }]
-            : purpose === 'admin-password'
-              ? [{ user: 'admin', password: value }]
-              : []
+          if (purpose === 'label-login' && user && password) return [{ user, password }]
+          return purpose === 'admin-password' ? [{ user: 'admin', password: value }] : []
         })
       const address = `http://127.0.0.1:${context.req.socket.localPort}/stand-ins/houses/${record.house}/units/${simulated.id}/status`
       for (const login of [...logins, null]) {

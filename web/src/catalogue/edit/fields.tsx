@@ -80,16 +80,13 @@ export function NumberAt({
   const fault = useFault(common.path)
   const value = valueAt(draft, common.path)
   const [typed, setTyped] = useState('')
-  const read = (text: string) =>
-    text === ''
-      ? empty === 'null'
-        ? null
-        : empty === 'away'
-          ? undefined
-          : ''
-      : /^-?\d+(?:[.,]\d+)?$/.test(text)
-        ? Number(text.replace(',', '.'))
-        : text
+  const read = (text: string) => {
+    if (text === '') {
+      if (empty === 'null') return null
+      return empty === 'away' ? undefined : ''
+    }
+    return /^-?\d+(?:[.,]\d+)?$/.test(text) ? Number(text.replace(',', '.')) : text
+  }
   // What is typed stands as typed as long as it means what the draft holds: 1.0 on the way to 1.05.
   const shown = read(typed) === value ? typed : textOf(value)
   const change = (text: string) => {
@@ -283,7 +280,10 @@ export function Rows<T>({
                 onClick={() =>
                   set(
                     path,
-                    rows.map((one, index) => (index === at - 1 ? rows[at] : index === at ? rows[at - 1] : one))
+                    rows.map((one, index) => {
+                      if (index === at - 1) return rows[at]
+                      return index === at ? rows[at - 1] : one
+                    })
                   )
                 }
               >

@@ -20,11 +20,8 @@ function levelOf({ thing, id }: PortOwner, record: VisitRecord): number {
   if (thing === 'outlet') return record.outlets?.[id]?.facts.kind === 'line' ? 0 : 3
   if (thing === 'fitting') return ['splitter', 'provider-box'].includes(record.fittings?.[id]?.facts.kind ?? '') ? 0 : 3
   const role = record.units[id]?.facts.role
-  return role === 'modem' || role === 'gateway'
-    ? 1
-    : role === 'router' || role === 'switch' || role === 'controller'
-      ? 2
-      : 3
+  if (role === 'modem' || role === 'gateway') return 1
+  return role === 'router' || role === 'switch' || role === 'controller' ? 2 : 3
 }
 
 /** Places everything that has ports, row by row, wrapping rows that are too long. */

@@ -494,5 +494,6 @@ function applicable(record: VisitRecord, about: Complaint): ReadonlySet<string> 
 function weightWords(bits: number): string {
   const side = bits >= 0 ? 'For it' : 'Against it'
   const weight = Math.abs(bits)
-  return weight >= 3 ? `${side}, strongly` : weight >= 1 ? side : `${side}, a little`
+  if (weight >= 3) return `${side}, strongly`
+  return weight >= 1 ? side : `${side}, a little`
 }
