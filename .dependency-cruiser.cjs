@@ -7,6 +7,48 @@ const only = (name, from, allowed) => ({
   to: { path: '^(core|server|web|cli|demo|e2e|scripts|bench)/', pathNot: `^(${[from, ...allowed].join('|')})/` }
 })
 
+/** Core's rooms, floor by floor from the ground: what stands on one floor does not import each other, only what lies below. */
+const floors = [
+  ['values'],
+  ['catalogue'],
+  ['radio', 'secrets', 'address', 'labels'],
+  ['record'],
+  ['policy'],
+  ['work/units'],
+  ['work/addresses'],
+  ['work/erasure'],
+  ['work/plan'],
+  ['work/channels'],
+  ['work/cabling'],
+  ['work/wifi'],
+  ['work/configure'],
+  ['work/prove'],
+  ['work/run'],
+  ['work/diagnose'],
+  ['work/day'],
+  ['rules'],
+  ['agenda'],
+  ['house', 'documents'],
+  ['api'],
+  ['calc']
+]
+const rooms = floors.flatMap((floor, at) =>
+  floor.map((room) => ({
+    name: `room-${room}`,
+    severity: 'error',
+    comment: `core/src/${room} imports lower floors only (docs/architecture.md)`,
+    from: { path: `^core/src/${room}/` },
+    to: { path: '^core/src/', pathNot: `^core/src/(${[room, ...floors.slice(0, at).flat()].join('|')})/` }
+  }))
+)
+/** A file of core that stands in no room is on no floor. */
+const everyRoom = {
+  name: 'every-file-in-a-room',
+  severity: 'error',
+  from: { path: '^core/src/', pathNot: `^core/src/(${floors.flat().join('|')})/` },
+  to: {}
+}
+
 module.exports = {
   forbidden: [
     only('core', 'core', []),
@@ -14,6 +56,8 @@ module.exports = {
     only('web', 'web', ['core']),
     only('cli', 'cli', ['core', 'demo']),
     only('demo', 'demo', ['core']),
+    ...rooms,
+    everyRoom,
     { name: 'core-is-pure', severity: 'error', from: { path: '^core/src' }, to: { dependencyTypes: ['core'] } },
     {
       name: 'no-circles',

@@ -1,12 +1,6 @@
-import {
-  gridOf,
-  obstaclesOf,
-  plannedBands,
-  type Band,
-  type HomePlan,
-  type NamedRoom
-} from '@pasado/core/plan/home-plan'
-import { firstWalls, wallsOf } from '@pasado/core/plan/walls'
+import { gridOf, obstaclesOf, plannedBands, type HomePlan, type NamedRoom } from '@pasado/core/work/plan/home-plan'
+import type { Band } from '@pasado/core/values/band'
+import { firstWalls, wallsOf } from '@pasado/core/work/plan/walls'
 import { coverage } from '@pasado/core/radio/coverage'
 import { pathLoss } from '@pasado/core/radio/path-loss'
 import { bestPlacements, type Candidate } from '@pasado/core/radio/placement'

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
-import { canonicalJson } from '@pasado/core/record/canonical'
+import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
+import { canonicalJson } from '@pasado/core/values/canonical'
 import { largeCompany } from '@pasado/demo/large-company'
 import { byModel, byRule, byStreet, byWord } from '@pasado/server/db/home-search'
 import { rows } from '@pasado/server/db/pool'

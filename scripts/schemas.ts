@@ -2,9 +2,9 @@ import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { z } from 'zod'
 import { model } from '@pasado/core/catalogue/model'
-import { recordFile } from '@pasado/core/formats/record-file'
-import { planFile } from '@pasado/core/plan/file'
-import { standard } from '@pasado/core/standard/standard'
+import { recordFile } from '@pasado/core/documents/record-file'
+import { planFile } from '@pasado/core/work/plan/file'
+import { standard } from '@pasado/core/policy/standard'
 
 const folder = join(import.meta.dirname, '../docs/schemas')
 

@@ -1,7 +1,7 @@
 import { createInterface } from 'node:readline'
 import { text } from 'node:stream/consumers'
 import { calculate, calculations, calculationSchemas } from '@pasado/core/calc/registry'
-import { describeProblem, Refusal } from '@pasado/core/calc/refusal'
+import { describeProblem, Refusal } from '@pasado/core/values/problem'
 import { parseWords, unreadable } from './words'
 
 /** `pasado calc`: computations of the core, by name. */

@@ -1,8 +1,8 @@
 import { readFile } from 'node:fs/promises'
 import { catalogueOf } from '@pasado/core/catalogue/model'
-import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
-import { refuse } from '@pasado/core/calc/refusal'
-import { countOutcomes, evaluate, type Finding } from '@pasado/core/standard/evaluate'
+import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
+import { refuse } from '@pasado/core/values/problem'
+import { countOutcomes, evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import { parseWords, unreadable, UsageError } from './words'
 
 /** `pasado check`: every rule's outcome for the record in a file, by the standard and models that are in it. */

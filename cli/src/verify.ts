@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { text as readAll } from 'node:stream/consumers'
-import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
+import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { keyName, readSealCode, sealSignatureHolds } from '@pasado/core/record/seal'
 import { parseWords, printProblems, unreadable, UsageError } from './words'
 

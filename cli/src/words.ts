@@ -1,4 +1,4 @@
-import { describeProblem, Refusal, type Problem } from '@pasado/core/calc/refusal'
+import { describeProblem, Refusal, type Problem } from '@pasado/core/values/problem'
 
 /** Splits words into options and the rest. @throws Error for an option that is not known */
 export function parseWords(

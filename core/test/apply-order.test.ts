@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { APPLIED_RULE, applyOrder, changeKinds } from '@pasado/core/configure/apply-order'
-import { upstreamOf } from '@pasado/core/configure/upstream'
+import { APPLIED_RULE, applyOrder, changeKinds } from '@pasado/core/work/configure/apply-order'
+import { upstreamOf } from '@pasado/core/work/configure/upstream'
 import { catalogue, complete, home, idOf, node, router } from './fixture'
 
 const old = idOf('old')

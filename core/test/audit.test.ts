@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { auditAddresses, byCodePoint } from '@pasado/core/address/audit'
 import { findingCodes, type AuditInput, type FindingCode } from '@pasado/core/address/audit-schema'
-import { hasEnds, isPrivate, parseCidr, parseIpv4, type Range4 } from '@pasado/core/address/ipv4'
+import { hasEnds, isPrivate, parseCidr, parseIpv4, type Range4 } from '@pasado/core/values/ipv4'
 import { translationDepths } from '@pasado/core/address/translations'
 import { calculate } from '@pasado/core/calc/registry'
-import { Refusal } from '@pasado/core/calc/refusal'
+import { Refusal } from '@pasado/core/values/problem'
 
 const plain: AuditInput['segments'][number] = {
   id: 'home',

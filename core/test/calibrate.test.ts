@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { learnFrom, type PlannedReading } from '@pasado/core/plan/readings'
+import { learnFrom, type PlannedReading } from '@pasado/core/work/plan/readings'
 import { calibrate, doubtAbout, predictedDbm, type ComparedReading } from '@pasado/core/radio/calibrate'
 
 const way = fc.record({

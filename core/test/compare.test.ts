@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compareUnit, wantedOf } from '@pasado/core/configure/compare'
-import { farthestFirst, upstreamOf } from '@pasado/core/configure/upstream'
-import { updateOrder } from '@pasado/core/firmware/order'
-import { firstStandard } from '@pasado/core/standard/standard'
+import { compareUnit, wantedOf } from '@pasado/core/work/configure/compare'
+import { farthestFirst, upstreamOf } from '@pasado/core/work/configure/upstream'
+import { updateOrder } from '@pasado/core/work/configure/firmware-order'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, home, idOf, node, router, type Log } from './fixture'
 
 const { policy } = firstStandard

@@ -1,15 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { calculate } from '@pasado/core/calc/registry'
-import { Refusal } from '@pasado/core/calc/refusal'
-import { firmwarePath } from '@pasado/core/firmware/path'
-import { compareVersions } from '@pasado/core/firmware/version'
-import { poeBudget } from '@pasado/core/power/poe-budget'
+import { Refusal } from '@pasado/core/values/problem'
+import { firmwarePath } from '@pasado/core/catalogue/firmware-path'
+import { compareVersions } from '@pasado/core/values/version'
+import { poeBudget } from '@pasado/core/work/cabling/poe-budget'
 import { channelOverlap } from '@pasado/core/radio/channels'
 import { linkRate } from '@pasado/core/radio/link-rate'
 import { pathLoss } from '@pasado/core/radio/path-loss'
 import { materialNames, wallLoss } from '@pasado/core/radio/wall-loss'
-import { runPlan, type RunPlanInput } from '@pasado/core/run/plan'
+import { runPlan, type RunPlanInput } from '@pasado/core/work/run/plan'
 
 /** Minutes in quarters, so that sums are exact. */
 const minutes = fc.integer({ min: 0, max: 24 }).map((quarters) => quarters / 4)

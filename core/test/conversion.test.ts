@@ -1,10 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readClientList } from '@pasado/core/address/client-list'
-import { conversionOf, freeBeside, maskOf, modesCompared, type Conversion } from '@pasado/core/address/conversion'
-import { auditHome, routersOf } from '@pasado/core/address/home-audit'
-import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/address/ipv4'
-import { neighboursFromCsv } from '@pasado/core/radio/neighbours-csv'
+import {
+  conversionOf,
+  freeBeside,
+  maskOf,
+  modesCompared,
+  type Conversion
+} from '@pasado/core/work/configure/conversion'
+import { auditHome, routersOf } from '@pasado/core/work/addresses/home-audit'
+import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/values/ipv4'
+import { neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
 import { standing } from '@pasado/core/record/record'
 import { catalogue, complete, home, idOf, type Log } from './fixture'
 

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { coverage, type Grid, type Sender } from '@pasado/core/radio/coverage'
 import { pathLoss, type PathLossInput } from '@pasado/core/radio/path-loss'
-import { firstWalls, overlaps, wallsOf, type PlanRoom } from '@pasado/core/plan/walls'
+import { firstWalls, overlaps, wallsOf, type PlanRoom } from '@pasado/core/work/plan/walls'
 
 type Wall = NonNullable<PathLossInput['walls']>[number]
 

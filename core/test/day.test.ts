@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { soonestOrder, splitDay, suggestDay } from '@pasado/core/day/day-order'
+import { soonestOrder, splitDay, suggestDay } from '@pasado/core/work/day/day-order'
 import {
   atWallMinute,
   clock,
@@ -11,7 +11,7 @@ import {
   type Stop,
   type Ways,
   type Window
-} from '@pasado/core/day/day-plan'
+} from '@pasado/core/work/day/day-plan'
 
 const stop = (
   id: string,

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { docketOf } from '@pasado/core/standard/docket'
-import { blocks, evaluate } from '@pasado/core/standard/evaluate'
-import { firstStandard } from '@pasado/core/standard/standard'
+import { docketOf } from '@pasado/core/agenda/docket'
+import { blocks, evaluate } from '@pasado/core/rules/evaluate'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { cases } from './rule-cases'
 import { catalogue, complete, node, opened } from './fixture'
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { pathText, problemsOf } from '@pasado/core/calc/refusal'
+import { pathText, problemsOf } from '@pasado/core/values/problem'
 import { draftEntry } from '@pasado/core/record/entry'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
 import { idOf } from './fixture'

@@ -2,8 +2,9 @@ import { catalogueOf, type Catalogue } from '@pasado/core/catalogue/model'
 import type { Author, Body, EntryKind, Placed } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { reduce } from '@pasado/core/record/reduce'
-import { evaluate, type Finding } from '@pasado/core/standard/evaluate'
-import { firstStandard, type Standard } from '@pasado/core/standard/standard'
+import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
+import type { Standard } from '@pasado/core/policy/standard'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { demoModels } from '@pasado/demo/models/all'
 
 export const someone: Author = { id: '00000000-0000-4000-8000-736f6d656f6e', name: 'Isolde Marram', role: 'technician' }

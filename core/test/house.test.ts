@@ -6,10 +6,10 @@ import {
   type HouseAction,
   type HouseDefinition
 } from '@pasado/core/house/definition'
-import { readDotted, underOurNames } from '@pasado/core/formats/dotted'
+import { readDotted, underOurNames } from '@pasado/core/documents/dotted'
 import { House, playHouse } from '@pasado/core/house/house'
 import { readingOf } from '@pasado/core/house/pages'
-import { followLamps } from '@pasado/core/lamps/follow'
+import { followLamps } from '@pasado/core/catalogue/follow'
 import { demoModels } from '@pasado/demo/models/all'
 import { demoHouses } from '@pasado/demo/houses'
 import { catalogue } from './fixture'

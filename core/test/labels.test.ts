@@ -2,12 +2,12 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { captions, labelFields } from '@pasado/core/labels/fields'
 import { otherReadings, settleByMask, settleHex } from '@pasado/core/labels/look-alikes'
-import { fillMask, fitsMask, maskProblem } from '@pasado/core/labels/mask'
+import { fillMask, fitsMask, maskProblem } from '@pasado/core/values/mask'
 import { parseLabel } from '@pasado/core/labels/parse'
 import type { KnownModel, Reading } from '@pasado/core/labels/reading'
 import { joinCode } from '@pasado/core/labels/codes'
-import { editDistance } from '@pasado/core/text/edit-distance'
-import { wifiQr } from '@pasado/core/wifi/qr'
+import { editDistance } from '@pasado/core/values/edit-distance'
+import { wifiQr } from '@pasado/core/values/wifi-qr'
 
 const reed: KnownModel = {
   id: 'quillet-reed',

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { runningWaits, waitsEndedBy } from '@pasado/core/lamps/ended-waits'
-import { pairingStep, stepsDone } from '@pasado/core/lamps/method-steps'
-import { readLampsAt } from '@pasado/core/lamps/unit-lamps'
+import { runningWaits, waitsEndedBy } from '@pasado/core/work/units/ended-waits'
+import { pairingStep, stepsDone } from '@pasado/core/work/units/method-steps'
+import { readLampsAt } from '@pasado/core/work/units/unit-lamps'
 import { demoModels } from '@pasado/demo/models/all'
 import { catalogue, idOf, opened, type Log } from './fixture'
 

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { join } from 'node:path'
 import { expect, it } from 'vitest'
-import { formatMoment, isZone } from '@pasado/core/text/moment'
+import { formatMoment, isZone } from '@pasado/core/values/moment'
 
 it('a moment is told on one clock, however it was written down', () => {
   expect(
@@ -16,7 +16,7 @@ it('a moment is told on one clock, however it was written down', () => {
 })
 
 it('the day’s minutes are right in a zone whose clocks change that day', () => {
-  const script = `import { atWallMinute, wallMinute } from '@pasado/core/day/day-plan'
+  const script = `import { atWallMinute, wallMinute } from '@pasado/core/work/day/day-plan'
     for (const [month, date] of [[2, 29], [9, 25]]) { const day = new Date(2026, month, date); console.log(wallMinute(new Date(2026, month, date, 10), day), atWallMinute(day, 600).getHours()) }`
   const out = execFileSync('node', ['--import', 'tsx', '--input-type=module', '-e', script], {
     cwd: join(import.meta.dirname, '..'),

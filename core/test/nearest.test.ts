@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { nearestStates } from '@pasado/core/lamps/nearest'
+import { nearestStates } from '@pasado/core/catalogue/nearest'
 import { demoModels } from '@pasado/demo/models/all'
 
 const near = (

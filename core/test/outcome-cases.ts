@@ -1,4 +1,4 @@
-import type { Outcome } from '@pasado/core/standard/rule'
+import type { Outcome } from '@pasado/core/rules/rule'
 import { complete, home, idOf, node, opened, router, type Log } from './fixture'
 import type { RuleCase } from './prove-rule-cases'
 

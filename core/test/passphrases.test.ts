@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { attacks, guessTimes, timeInWords } from '@pasado/core/secrets/guessing'
 import { judgeHandling } from '@pasado/core/secrets/handling'
 import { makePassphrase, madeBits } from '@pasado/core/secrets/make'
-import { readDnsServers } from '@pasado/core/address/dns'
+import { readDnsServers } from '@pasado/core/values/dns'
 
 describe('how long a passphrase holds', () => {
   it('half of the guesses at the stated rate, in words', () => {

@@ -16,13 +16,13 @@ import {
   bandLoss,
   roomFigures,
   strongest,
-  type HomePlan
-} from '@pasado/core/plan/home-plan'
-import { suggestPlaces, type SuggestInput } from '@pasado/core/plan/suggest'
+  type HomePlan,
+  placedUnits
+} from '@pasado/core/work/plan/home-plan'
+import { suggestPlaces, type SuggestInput } from '@pasado/core/work/plan/suggest'
 import { coverage } from '@pasado/core/radio/coverage'
 import { wallLoss } from '@pasado/core/radio/wall-loss'
-import { placedUnits } from '@pasado/core/plan/home-plan'
-import { signalAt } from '@pasado/core/plan/readings'
+import { signalAt } from '@pasado/core/work/plan/readings'
 import { catalogue, complete, idOf, node, router } from './fixture'
 
 const wanted: Wanted = { router: 0, roomFloorDbm: -67, backhaulFloorDbm: -67, mostUnits: 4, mostHops: 2 }

@@ -1,4 +1,4 @@
-import type { Outcome } from '@pasado/core/standard/rule'
+import type { Outcome } from '@pasado/core/rules/rule'
 import { complete, idOf, network, node, opened, router, study, type Log } from './fixture'
 
 /** A rule, what is tried, the visit it begins from, what is changed in it, and what the rule then says. */

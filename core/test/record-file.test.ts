@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { ed25519 } from '@noble/curves/ed25519.js'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
 import { describe, expect, it } from 'vitest'
-import { Refusal } from '@pasado/core/calc/refusal'
+import { Refusal } from '@pasado/core/values/problem'
 import {
   integrityProblems,
   makeRecordFile,
@@ -11,7 +11,7 @@ import {
   printRecordFile,
   readRecordFile,
   type RecordFile
-} from '@pasado/core/formats/record-file'
+} from '@pasado/core/documents/record-file'
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Body, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
@@ -26,11 +26,11 @@ import {
   signedDigest
 } from '@pasado/core/record/seal'
 import { catalogueOf } from '@pasado/core/catalogue/model'
-import { digestOf } from '@pasado/core/record/canonical'
+import { digestOf } from '@pasado/core/values/canonical'
 import { conflictNow } from '@pasado/core/record/record'
-import { allRules, blocks, evaluate } from '@pasado/core/standard/evaluate'
-import { firstRules } from '@pasado/core/standard/rule-names'
-import { firstStandard } from '@pasado/core/standard/standard'
+import { allRules, blocks, evaluate } from '@pasado/core/rules/evaluate'
+import { firstRules } from '@pasado/core/rules/rule-names'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, idOf, network, router, someone } from './fixture'
 
 const secretKey = new Uint8Array(32).fill(7)

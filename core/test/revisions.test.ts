@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { canonicalJson } from '@pasado/core/record/canonical'
+import { canonicalJson } from '@pasado/core/values/canonical'
 import { reduce } from '@pasado/core/record/reduce'
-import { changesBetween, type Revision } from '@pasado/core/revisions/changes'
-import { fieldWords, valueWords } from '@pasado/core/revisions/field-words'
-import { lineOf, moments, recordAt } from '@pasado/core/revisions/moments'
-import { firstStandard } from '@pasado/core/standard/standard'
+import { changesBetween, type Revision } from '@pasado/core/documents/changes'
+import { fieldWords, valueWords } from '@pasado/core/documents/field-words'
+import { lineOf, moments, recordAt } from '@pasado/core/record/moments'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, idOf, network, node, opened, router, someone, study, type Log } from './fixture'
 
 const revision = (log: Log): Revision => ({ record: log.record(), catalogue, standard: firstStandard })

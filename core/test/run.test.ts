@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { drawnFrom, planVisit } from '@pasado/core/run/visit-plan'
-import { durationKey, visitTasks, type VisitTask } from '@pasado/core/run/visit-tasks'
+import { drawnFrom, planVisit } from '@pasado/core/work/run/visit-plan'
+import { durationKey, visitTasks, type VisitTask } from '@pasado/core/work/run/visit-tasks'
 import { catalogue, complete, idOf, node, opened, router, study } from './fixture'
 
 const now = Date.UTC(2026, 0, 5, 12)

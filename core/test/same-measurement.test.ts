@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { measurementOf, MOST_RUNS, type Spot } from '@pasado/core/prove/same-measurement'
+import { measurementOf, MOST_RUNS, type Spot } from '@pasado/core/work/prove/same-measurement'
 import { catalogue, complete, idOf, node, router, study, type Log } from './fixture'
 
 const spot: Spot = { at: 'room', room: study, unit: node, band: '5', how: 'typed' }

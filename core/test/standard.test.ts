@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { nextDraft, standardProblems } from '@pasado/core/standard/check-standard'
-import { figureWords, standardDifferences, type FigureName } from '@pasado/core/standard/difference'
+import { nextDraft, standardProblems } from '@pasado/core/rules/check-standard'
+import { standardDifferences } from '@pasado/core/rules/difference'
+import { figureWords, type FigureName } from '@pasado/core/policy/figures'
 import { signedDigest } from '@pasado/core/record/seal'
 import { hasHeld } from '@pasado/core/record/record'
-import { allRules, blocks, sealHindrances } from '@pasado/core/standard/evaluate'
-import { firstStandard, standard, type Standard } from '@pasado/core/standard/standard'
+import { allRules, blocks, sealHindrances } from '@pasado/core/rules/evaluate'
+import { standard, type Standard } from '@pasado/core/policy/standard'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { complete, idOf, someone } from './fixture'
 
 const changed = (part: Partial<Standard>): Standard => ({ ...firstStandard, version: 2, ...part })

@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readListed, readTable, unguarded, writeTable } from '@pasado/core/formats/table'
-import { measurementsFromCsv } from '@pasado/core/prove/csv'
-import { neighboursFromCsv } from '@pasado/core/radio/neighbours-csv'
-import { readingsFromCsv, readingsToCsv } from '@pasado/core/plan/readings-csv'
+import { readListed, readTable, unguarded, writeTable } from '@pasado/core/documents/table'
+import { measurementsFromCsv } from '@pasado/core/documents/measurements-csv'
+import { neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
+import { readingsFromCsv, readingsToCsv } from '@pasado/core/documents/readings-csv'
 
 const columns = { known: ['room', 'down_mbps', 'up_mbps', 'idle_ms'], needed: ['room'] }
 const anyRoom = (name: string) => name

@@ -2,7 +2,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { calculate, calculations } from '@pasado/core/calc/registry'
-import { Refusal } from '@pasado/core/calc/refusal'
+import { Refusal } from '@pasado/core/values/problem'
 import { knownModels } from '@pasado/core/labels/known-models'
 import { demoModels } from '@pasado/demo/models/all'
 

@@ -1,8 +1,8 @@
-import { causes, type CauseId } from '@pasado/core/diagnose/causes'
+import { causes, type CauseId } from '@pasado/core/work/diagnose/causes'
 import type { HouseAction, HouseDefinition } from '@pasado/core/house/definition'
 import type { HouseComplaint } from '@pasado/core/house/observed'
-import type { PlanFile } from '@pasado/core/plan/file'
-import { seededRandom } from '@pasado/core/run/random'
+import type { PlanFile } from '@pasado/core/work/plan/file'
+import { seededRandom } from '@pasado/core/values/random'
 import { labelValues } from './labels/values'
 import { demoModels } from './models/all'
 

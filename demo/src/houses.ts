@@ -1,5 +1,5 @@
 import type { HouseDefinition } from '@pasado/core/house/definition'
-import type { PlanFile } from '@pasado/core/plan/file'
+import type { PlanFile } from '@pasado/core/work/plan/file'
 import { labelValues } from './labels/values'
 import { demoModels } from './models/all'
 

@@ -1,4 +1,4 @@
-import { sha256Hex } from '@pasado/core/record/canonical'
+import { sha256Hex } from '@pasado/core/values/canonical'
 
 /** A UUID that is the same for the same name at every load. */
 export function demoId(...name: (string | number)[]): string {

@@ -1,8 +1,9 @@
 import type { Author, Body, EntryKind } from '@pasado/core/record/entry'
 import type { Facts } from '@pasado/core/record/facts'
 import type { Model } from '@pasado/core/catalogue/model'
-import { seededRandom } from '@pasado/core/run/random'
-import { firstStandard, type Standard } from '@pasado/core/standard/standard'
+import { seededRandom } from '@pasado/core/values/random'
+import type { Standard } from '@pasado/core/policy/standard'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { corin, isolde, wenna } from './company'
 import { demoModels } from './models/all'
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { model } from '@pasado/core/catalogue/model'
-import { followInput, followLamps } from '@pasado/core/lamps/follow'
+import { followInput, followLamps } from '@pasado/core/catalogue/follow'
 import { demoModels } from '@pasado/demo/models/all'
 
 describe.each(demoModels.map((one) => [one.id, one] as const))('%s', (_, one) => {

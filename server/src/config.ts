@@ -1,4 +1,4 @@
-import { isZone } from '@pasado/core/text/moment'
+import { isZone } from '@pasado/core/values/moment'
 import { z } from 'zod'
 
 const settings = z.object({

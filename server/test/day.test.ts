@@ -127,6 +127,11 @@ it('the calendar is one that a calendar reads: events with their times, lines as
     phone: '555-0199',
     street: '77 A very long street name, with a comma; and a semicolon that has to be escaped'
   })
+  // A check of its own: those of the demo are over in the evening.
+  const inHours = (hours: number) => new Date(Date.now() + hours * 3_600_000).toISOString()
+  await isolde.call('POST', `/visits/${visit}/entries`, {
+    entries: [draft(visit, 'check.booked', { id: uuidv7(), from: inHours(1), to: inHours(4) })]
+  })
   const { text, headers } = await isolde.call('GET', '/day/calendar?whose=mine')
   expect(headers.get('content-type')).toContain('text/calendar')
   expect(text.startsWith('BEGIN:VCALENDAR\r\nVERSION:2.0\r\n')).toBe(true)

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
-import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
+import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { rows, run } from '../src/db/pool'
 import { visitFile } from '../src/logbook/read'
 import { serverAuthor } from '../src/logbook/server-author'

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { demoVisits } from '@pasado/demo/all'
-import { integrityProblems, readRecordFile } from '@pasado/core/formats/record-file'
+import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { signedDigest } from '@pasado/core/record/seal'
 import { loadVisits } from '../../scripts/load-demo'
 import { row } from '../src/db/pool'

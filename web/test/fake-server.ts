@@ -1,7 +1,7 @@
 import { vi } from 'vitest'
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Draft, Entry, Placed } from '@pasado/core/record/entry'
-import { firstStandard } from '@pasado/core/standard/standard'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { opened } from '../../core/test/fixture'
 import type { Me } from '../src/app/session'
 

@@ -7,7 +7,7 @@ import { Mark, outcomeWords } from '../src/ui/Mark'
 import { strokesOf } from '../src/visit/SignaturePad'
 import { secretProblem } from '../src/visit/secrets'
 import { clock } from '../src/visit/Waits'
-import { stageOutcome } from '@pasado/core/standard/evaluate'
+import { stageOutcome } from '@pasado/core/rules/evaluate'
 import { complete } from '../../core/test/fixture'
 
 vi.stubGlobal(

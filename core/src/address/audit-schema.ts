@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { parseCidr, parseIpv4 } from './ipv4'
+import { parseCidr, parseIpv4 } from '../values/ipv4'
 
 const name = z.string().min(1, 'must not be empty')
 const address = z

@@ -1,7 +1,16 @@
-import { refuse, type Problem } from '../calc/refusal'
-import { groupBy } from '../text/group-by'
+import { refuse, type Problem } from '../values/problem'
+import { groupBy } from '../values/group-by'
 import type { AuditFinding, AuditInput, AuditOutput, FindingCode } from './audit-schema'
-import { formatIpv4, hasEnds, isPrivate, parseCidr, parseIpv4, privateBlocks, type Ipv4, type Range4 } from './ipv4'
+import {
+  formatIpv4,
+  hasEnds,
+  isPrivate,
+  parseCidr,
+  parseIpv4,
+  privateBlocks,
+  type Ipv4,
+  type Range4
+} from '../values/ipv4'
 import { translationDepths } from './translations'
 
 interface Pool {

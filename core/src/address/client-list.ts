@@ -1,5 +1,5 @@
-import { readMac } from '../identity/mac'
-import { parseIpv4 } from './ipv4'
+import { readMac } from '../values/mac'
+import { parseIpv4 } from '../values/ipv4'
 
 /** A device as a router's list of clients names it. */
 export interface ListedClient {

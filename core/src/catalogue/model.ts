@@ -1,6 +1,7 @@
+import { bands } from '../values/band'
 import { z } from 'zod'
-import { lampLooks } from '../lamps/look'
-import { maskProblem } from '../labels/mask'
+import { lampLooks } from './look'
+import { maskProblem } from '../values/mask'
 
 const slug = z
   .string()
@@ -197,7 +198,7 @@ export const model = z.strictObject({
   defaultSsidPrefix: z.string().min(1).max(32).nullable(),
   radios: z.array(
     z.strictObject({
-      band: z.enum(['2.4', '5', '6']),
+      band: z.enum(bands),
       widthsMHz: z.array(z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)])).min(1),
       streams: z.int().min(1).max(8),
       powerDbm: z.number().min(-10).max(36),

@@ -1,6 +1,6 @@
-import { firmwarePath } from '../firmware/path'
-import { compareVersions } from '../firmware/version'
-import { lookKey } from '../lamps/look'
+import { firmwarePath } from './firmware-path'
+import { compareVersions } from '../values/version'
+import { lookKey } from './look'
 import type { Model, ModelState } from './model'
 
 /** Every fault that can be found in a model that its schema lets pass. */

@@ -1,5 +1,6 @@
-import { homePlanOf } from '../plan/file'
-import { obstaclesOf, plannedBands, type Band } from '../plan/home-plan'
+import { homePlanOf } from '../work/plan/file'
+import { obstaclesOf, plannedBands } from '../work/plan/home-plan'
+import type { Band } from '../values/band'
 import { pathLoss } from '../radio/path-loss'
 import type { HouseDefinition, Where } from './definition'
 import type { UnitNow } from './moment'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { accessLines, cableCategories, cableKinds, neighbourNetwork, unitFacts } from '../record/facts'
 import { roles } from '../catalogue/model'
-import { planFile } from '../plan/file'
+import { planFile } from '../work/plan/file'
 
 const slug = z.string().regex(/^[a-z0-9][a-z0-9-]{0,59}$/, 'must be lower-case letters, digits and hyphens')
 const where = z.strictObject({

@@ -1,8 +1,9 @@
-import { ARRIVES } from '../plan/hops'
+import type { Band } from '../values/band'
+import { ARRIVES } from '../work/plan/hops'
 import { linkRate } from '../radio/link-rate'
 import { channelOverlap } from '../radio/channels'
 import { weightOf } from '../radio/channel-plan'
-import { seededRandom } from '../run/random'
+import { seededRandom } from '../values/random'
 import type { MeasuredRun } from '../record/facts'
 import type { Where } from './definition'
 import type { House } from './house'
@@ -13,7 +14,7 @@ import type { UnitNow } from './moment'
 export interface HouseMeasurement {
   /** The unit whose air it is on; null where nothing is heard. */
   unit: string | null
-  band: '2.4' | '5' | '6' | null
+  band: Band | null
   dbm: number | null
   run: MeasuredRun | null
 }
@@ -29,7 +30,7 @@ export function sendsNow(unit: UnitNow): boolean {
 }
 
 /** The share of the air of a unit's channel that others take. */
-export function busyShare(house: House, unit: UnitNow, band: '2.4' | '5' | '6'): number {
+export function busyShare(house: House, unit: UnitNow, band: Band): number {
   const channel = Number(unit.running[channelField[band]] ?? (band === '2.4' ? 6 : 36))
   const widthMHz = band === '2.4' ? 20 : 80
   const busy = (house.definition.air ?? [])

@@ -1,8 +1,8 @@
+import type { Band } from '../values/band'
 import type { Model } from '../catalogue/model'
 import type { HouseNow } from './moment'
 import type { HouseSettings, HouseUnit } from './definition'
 
-type Band = Model['radios'][number]['band']
 /** Under which name a unit's page tells the channel of a band, and the one it comes with. */
 export const channelField = {
   '2.4': 'wifi.2.4.channel',

@@ -1,9 +1,9 @@
-import { readMac, unitMacProblem } from '../identity/mac'
-import { editDistance } from '../text/edit-distance'
-import { ssidProblem } from '../wifi/qr'
+import { readMac, unitMacProblem } from '../values/mac'
+import { editDistance } from '../values/edit-distance'
+import { ssidProblem } from '../values/ssid'
 import type { LabelField } from './fields'
 import { lookAlikesOf, settleByMask, settleHex, type Settled } from './look-alikes'
-import { fitsMask } from './mask'
+import { fitsMask } from '../values/mask'
 import type { KnownModel, Taken } from './reading'
 
 /** A value in the form of its field. */

@@ -1,4 +1,4 @@
-import { placesOf } from './mask'
+import { placesOf } from '../values/mask'
 
 /** Characters that look alike in print, each group once. */
 export const lookAlikeGroups = [

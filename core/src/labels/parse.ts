@@ -1,9 +1,9 @@
-import { editDistance } from '../text/edit-distance'
+import { editDistance } from '../values/edit-distance'
 import { readCode } from './codes'
 import { labelFields, type LabelField } from './fields'
 import { formOf, isDoubled } from './forms'
 import { otherReadings, settleByMask, wornAlike } from './look-alikes'
-import { fitsMask } from './mask'
+import { fitsMask } from '../values/mask'
 import { readText } from './read-text'
 import type { KnownModel, Piece, Reading, ReadingSource, Taken, Trust } from './reading'
 

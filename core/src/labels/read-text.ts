@@ -1,4 +1,4 @@
-import { editDistance } from '../text/edit-distance'
+import { editDistance } from '../values/edit-distance'
 import { captions, foreignBefore, looseCaptions, type LabelField } from './fields'
 import { tightened } from './forms'
 import type { Reading, Taken } from './reading'

@@ -1,4 +1,5 @@
-import { spectrumOf, type Band, type Spectrum, type WidthMHz } from './channels'
+import { spectrumOf, type Spectrum, type WidthMHz } from './channels'
+import type { Band } from '../values/band'
 import { domainOf, needsRadarWatch, partsOf } from './permitted'
 
 /** A radio of ours that wants a channel. */

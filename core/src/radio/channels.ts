@@ -1,8 +1,7 @@
+import { type Band, bands } from '../values/band'
 import { z } from 'zod'
-import { refuse, type Problem } from '../calc/refusal'
+import { refuse, type Problem } from '../values/problem'
 
-export const bands = ['2.4', '5', '6'] as const
-export type Band = (typeof bands)[number]
 export type WidthMHz = 20 | 40 | 80 | 160
 
 const channelAt = z.strictObject({

@@ -1,4 +1,5 @@
-import { spectrumOf, type Band, type WidthMHz } from './channels'
+import { spectrumOf, type WidthMHz } from './channels'
+import type { Band } from '../values/band'
 
 /** What a country permits indoors, in 20 MHz channels. */
 interface Domain {

@@ -1,4 +1,4 @@
-import { canonicalJson, sha256Hex } from './canonical'
+import { canonicalJson, sha256Hex } from '../values/canonical'
 import type { Entry, Placed } from './entry'
 
 /** What the first entry of a visit is chained to. */

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lampLooks } from '../lamps/look'
+import { lampLooks } from '../catalogue/look'
 import { stages } from './stages'
 import {
   choiceAnswers,

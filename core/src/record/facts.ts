@@ -1,12 +1,13 @@
+import { bands } from '../values/band'
 import { z } from 'zod'
-import { readDnsServers } from '../address/dns'
-import { parseCidr, parseIpv4 } from '../address/ipv4'
+import { readDnsServers } from '../values/dns'
+import { parseCidr, parseIpv4 } from '../values/ipv4'
 import { roles } from '../catalogue/model'
-import { versionProblem } from '../firmware/version'
-import { readMac, unitMacProblem } from '../identity/mac'
+import { versionProblem } from '../values/version'
+import { readMac, unitMacProblem } from '../values/mac'
 import { materialNames } from '../radio/wall-loss'
-import { isWellFormed } from '../text/unicode'
-import { ssidProblem } from '../wifi/qr'
+import { isWellFormed } from '../values/unicode'
+import { ssidProblem } from '../values/ssid'
 
 /** A check of Zod's from a function that tells what is wrong in words. */
 function checked(problem: (text: string) => string | null, most = 200) {
@@ -225,7 +226,7 @@ export const readingFacts = z.strictObject({
   unit: id,
   x: across,
   y: across,
-  band: z.enum(['2.4', '5', '6']),
+  band: z.enum(bands),
   dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero')
 })
 
@@ -334,7 +335,7 @@ export const measurementFacts = z.strictObject({
   at: z.enum(measuredAt),
   room: id,
   unit: id,
-  band: z.enum(['2.4', '5', '6']),
+  band: z.enum(bands),
   dbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero'),
   runs: z.array(measuredRun).min(1, 'must hold at least one run').max(20, 'must hold at most 20 runs'),
   by: z.enum(['phone', 'tablet', 'laptop']),
@@ -352,10 +353,7 @@ export const deviceSecurities = ['wep', 'wpa-tkip', 'wpa2-aes', 'wpa3'] as const
 export const deviceFacts = z.strictObject({
   name: textLine(60),
   security: z.enum(deviceSecurities),
-  bands: z
-    .array(z.enum(['2.4', '5', '6']))
-    .min(1)
-    .max(3),
+  bands: z.array(z.enum(bands)).min(1).max(3),
   rejoined: yes
 })
 
@@ -367,10 +365,7 @@ export const networkFacts = z.strictObject({
   /** How the name is said, in letters that paper can show, where it is in others. */
   transcription: textLine(64),
   use: z.enum(['main', 'guest', 'office', 'equipment']),
-  bands: z
-    .array(z.enum(['2.4', '5', '6']))
-    .min(1)
-    .max(3),
+  bands: z.array(z.enum(bands)).min(1).max(3),
   security: z.enum(securities),
   segment: id,
   isolated: yes,
@@ -382,7 +377,7 @@ export const networkFacts = z.strictObject({
 /** A radio of one of our units, and the channel it is set to. */
 export const radioFacts = z.strictObject({
   unit: id,
-  band: z.enum(['2.4', '5', '6']),
+  band: z.enum(bands),
   channel: z.int().min(1).max(233),
   widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)], 'must be 20, 40, 80 or 160 MHz'),
   /** Whether members of the mesh talk to each other on it. */
@@ -392,7 +387,7 @@ export const radioFacts = z.strictObject({
 /** A network of somebody else, as it is heard in this home. */
 export const neighbourNetwork = z.strictObject({
   ssid: z.string().max(32).optional(),
-  band: z.enum(['2.4', '5', '6']),
+  band: z.enum(bands),
   channel: z.int().min(1).max(233),
   widthMHz: z.union([z.literal(20), z.literal(40), z.literal(80), z.literal(160)]),
   dbm: z.number().min(-110).max(-10),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { lampLooks } from '../lamps/look'
+import { lampLooks } from '../catalogue/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { author } from './entry'
 import {

@@ -1,9 +1,7 @@
 import { ed25519 } from '@noble/curves/ed25519.js'
 import { hexToBytes, utf8ToBytes } from '@noble/hashes/utils.js'
 import type { Model } from '../catalogue/model'
-import type { Finding } from '../standard/finding'
-import type { Standard } from '../standard/standard'
-import { canonicalJson, digestOf } from './canonical'
+import { canonicalJson, digestOf } from '../values/canonical'
 import type { Body, Entry } from './entry'
 import { standing, type VisitRecord } from './record'
 
@@ -19,9 +17,9 @@ export function sealText(visit: string, parts: SealedParts): string {
 export function sealParts(
   last: Entry,
   record: VisitRecord,
-  standard: Standard,
+  standard: object,
   models: readonly Model[],
-  verdicts: readonly Finding[],
+  verdicts: readonly object[],
   key: string
 ): SealedParts {
   return {

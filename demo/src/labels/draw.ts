@@ -2,7 +2,7 @@ import { createRequire } from 'node:module'
 import bwipjs from 'bwip-js/node'
 import { createCanvas, GlobalFonts, loadImage, type Canvas, type SKRSContext2D } from '@napi-rs/canvas'
 import QRCode from 'qrcode'
-import { wifiQr } from '@pasado/core/wifi/qr'
+import { wifiQr } from '@pasado/core/values/wifi-qr'
 import type { LabelValues } from './values'
 
 const require = createRequire(import.meta.url)

@@ -1,6 +1,6 @@
-import { fillMask } from '@pasado/core/labels/mask'
+import { fillMask } from '@pasado/core/values/mask'
 import type { Model } from '@pasado/core/catalogue/model'
-import { seededRandom } from '@pasado/core/run/random'
+import { seededRandom } from '@pasado/core/values/random'
 
 /** What is printed on the label of one made-up unit. Its secrets begin with "demo", so that nobody takes them for real ones. */
 export interface LabelValues {

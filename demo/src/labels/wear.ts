@@ -1,6 +1,6 @@
 import { createCanvas, type Canvas } from '@napi-rs/canvas'
 import { homography, mapped, type Quad } from '@pasado/core/labels/picture/homography'
-import { seededRandom } from '@pasado/core/run/random'
+import { seededRandom } from '@pasado/core/values/random'
 
 /** How well a label can be read on its picture. */
 export const conditions = ['clean', 'worn', 'bad'] as const

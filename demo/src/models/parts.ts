@@ -1,5 +1,5 @@
 import type { Model, ModelState } from '@pasado/core/catalogue/model'
-import type { LampColour, LampPattern } from '@pasado/core/lamps/look'
+import type { LampColour, LampPattern } from '@pasado/core/catalogue/look'
 
 /** A row of a lamp table for a unit with one lamp called status. */
 export function status(

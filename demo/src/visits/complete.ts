@@ -1,5 +1,5 @@
 import type { CableEnd } from '@pasado/core/record/facts'
-import { singleBox } from '@pasado/core/catalogue/boxes'
+import { singleBox } from '@pasado/core/work/units/boxes'
 import { demoModels } from '../models/all'
 import type { VisitScript } from '../visit-script'
 

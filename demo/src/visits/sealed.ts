@@ -1,5 +1,5 @@
 import { corin, isolde, petroc, wenna } from '../company'
-import { seededRandom } from '@pasado/core/run/random'
+import { seededRandom } from '@pasado/core/values/random'
 import { VisitScript, type ScriptedVisit } from '../visit-script'
 import { configure, connect, lookAgain, mixedOnPurpose, place, startUp, unbox, type PlainUnit } from './complete'
 

@@ -1,4 +1,4 @@
-import { versionKey } from '@pasado/core/firmware/version'
+import { versionKey } from '@pasado/core/values/version'
 import { rows, type Connection } from './pool'
 import { STANDS_NOW } from './stands'
 

@@ -1,5 +1,6 @@
 import type { Model } from '@pasado/core/catalogue/model'
-import { firstStandard, type Standard } from '@pasado/core/standard/standard'
+import type { Standard } from '@pasado/core/policy/standard'
+import { firstStandard } from '@pasado/core/rules/first-standard'
 import { row, rows, run, type Connection } from './pool'
 
 /** Every model in every version. */

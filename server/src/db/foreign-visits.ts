@@ -1,5 +1,5 @@
 import type { Model } from '@pasado/core/catalogue/model'
-import type { Standard } from '@pasado/core/standard/standard'
+import type { Standard } from '@pasado/core/policy/standard'
 import { row, run, type Connection } from './pool'
 
 /** What a visit that came as a file brought along for reading only, and who took it in. */

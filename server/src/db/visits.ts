@@ -1,4 +1,4 @@
-import type { VisitSummary } from '@pasado/core/formats/visit-summary'
+import type { VisitSummary } from '@pasado/core/documents/visit-summary'
 import { pageOf, type PageCursor } from './page'
 import { row, rows, run, type Connection, type Param, type Statement } from './pool'
 

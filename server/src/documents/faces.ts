@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module'
 import type { Content } from 'pdfmake/interfaces'
-import { forPaper } from '@pasado/core/text/on-paper'
+import { forPaper } from '@pasado/core/values/on-paper'
 
 const require = createRequire(import.meta.url)
 const ours = (family: string, weight: number, style: string) =>

@@ -1,6 +1,6 @@
 import { createHash, randomBytes, randomInt, scrypt } from 'node:crypto'
 import { promisify } from 'node:util'
-import { packContent, type PackContent } from '@pasado/core/pack/content'
+import { packContent, type PackContent } from '@pasado/core/documents/pack-content'
 import type { Author } from '@pasado/core/record/entry'
 import { insertPackLink, openedPackLink, tryPackLink } from '../db/pack-links'
 import { HttpProblem } from '../http/problem'

@@ -1,8 +1,8 @@
 import QRCode from 'qrcode'
 import type { Column, Content } from 'pdfmake/interfaces'
-import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/pack/content'
-import { usedFor, type PackWords } from '@pasado/core/pack/words'
-import { withBlanksShown } from '@pasado/core/text/on-paper'
+import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/documents/pack-content'
+import { usedFor, type PackWords } from '@pasado/core/documents/pack-words'
+import { withBlanksShown } from '@pasado/core/values/on-paper'
 import { ink, lensSvg, renderPdf, rule, soft } from './pdf'
 
 const QR_POINTS = 118

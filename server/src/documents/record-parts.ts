@@ -1,4 +1,4 @@
-import { formatMoment } from '@pasado/core/text/moment'
+import { formatMoment } from '@pasado/core/values/moment'
 import type { Content, TableCell } from 'pdfmake/interfaces'
 import { rule, soft } from './pdf'
 

@@ -1,4 +1,4 @@
-import { pathText, type Problem as FieldProblem } from '@pasado/core/calc/refusal'
+import { pathText, type Problem as FieldProblem } from '@pasado/core/values/problem'
 
 /** One field that is not acceptable: where it stands and how to mend it. */
 export interface FieldError {

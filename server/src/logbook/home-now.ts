@@ -1,4 +1,4 @@
-import { homeNowOf, type HomeNow } from '@pasado/core/formats/home-now'
+import { homeNowOf, type HomeNow } from '@pasado/core/documents/home-now'
 import { latestSealed } from '../db/visits'
 import type { Logbook } from './logbook'
 import { readVisit } from './read'

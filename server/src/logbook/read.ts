@@ -1,5 +1,5 @@
-import type { ToldOfForeign } from '@pasado/core/formats/foreign'
-import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/formats/record-file'
+import type { ToldOfForeign } from '@pasado/core/documents/foreign'
+import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/documents/record-file'
 import type { Author } from '@pasado/core/record/entry'
 import { entriesAfter } from '../db/entries'
 import type { VisitRecord } from '@pasado/core/record/record'

@@ -1,6 +1,6 @@
 import { rows, run, transactionOn } from '../db/pool'
 import { lockVisit, type VisitHead } from '../db/visits'
-import { summarise } from '@pasado/core/formats/visit-summary'
+import { summarise } from '@pasado/core/documents/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
 import { clearProjections, project } from './project'

@@ -1,7 +1,7 @@
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
-import { canonicalJson, sha256Hex } from '@pasado/core/record/canonical'
+import { canonicalJson, sha256Hex } from '@pasado/core/values/canonical'
 import { ruleKey } from '@pasado/core/record/record'
-import type { Finding } from '@pasado/core/standard/evaluate'
+import type { Finding } from '@pasado/core/rules/evaluate'
 import type { Connection } from '../db/pool'
 import { insertVerdicts, listedFindings, readVerdicts, type KeptBy } from '../db/sealed-verdicts'
 

@@ -1,4 +1,4 @@
-import { readDotted } from '@pasado/core/formats/dotted'
+import { readDotted } from '@pasado/core/documents/dotted'
 
 /** Why a unit could not be read. */
 export class UnitSilent extends Error {

@@ -1,6 +1,6 @@
 import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes, scrypt } from 'node:crypto'
-import { digestOf } from '@pasado/core/record/canonical'
-import type { LockedSecrets } from '@pasado/core/formats/record-file'
+import { digestOf } from '@pasado/core/values/canonical'
+import type { LockedSecrets } from '@pasado/core/documents/record-file'
 
 const IV_OCTETS = 12
 const TAG_OCTETS = 16

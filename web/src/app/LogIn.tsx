@@ -1,4 +1,4 @@
-import { textOf } from '@pasado/core/text/plain'
+import { textOf } from '@pasado/core/values/plain'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useOutbox } from '../outbox/outbox'

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react'
 import { auditAddresses } from '@pasado/core/address/audit'
 import { auditInput } from '@pasado/core/address/audit-schema'
-import { parseCidr, formatIpv4 } from '@pasado/core/address/ipv4'
-import { maskOf } from '@pasado/core/address/conversion'
-import { Refusal } from '@pasado/core/calc/refusal'
+import { parseCidr, formatIpv4 } from '@pasado/core/values/ipv4'
+import { maskOf } from '@pasado/core/work/configure/conversion'
+import { Refusal } from '@pasado/core/values/problem'
 import { BenchPage, SelectBox } from './parts'
 
 function Line({

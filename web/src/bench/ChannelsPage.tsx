@@ -1,8 +1,9 @@
+import { bands, type Band } from '@pasado/core/values/band'
 import { useEffect, useMemo, useState } from 'react'
-import { readNumber } from '@pasado/core/formats/number'
+import { readNumber } from '@pasado/core/values/number'
 import type { ChannelPlan, PlannedRadio } from '@pasado/core/radio/channel-plan'
-import type { Band, WidthMHz } from '@pasado/core/radio/channels'
-import { neighboursFromCsv } from '@pasado/core/radio/neighbours-csv'
+import type { WidthMHz } from '@pasado/core/radio/channels'
+import { neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
 import { needsRadarWatch } from '@pasado/core/radio/permitted'
 import { Spectrum } from '../visit/channels/Spectrum'
 import { askBareChannels } from '../workers/channels'
@@ -54,7 +55,7 @@ export function ChannelsPage() {
           <SelectBox
             label="Band"
             value={band}
-            options={(['2.4', '5', '6'] as const).map((value) => ({ value, words: `${value} GHz` }))}
+            options={bands.map((value) => ({ value, words: `${value} GHz` }))}
             onChange={setBand}
           />
           <NumberBox label="Own radios" unit="" value={count} onChange={setCount} problem={countProblem} />

@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import { Refusal } from '@pasado/core/calc/refusal'
-import { firmwarePath } from '@pasado/core/firmware/path'
-import { versionProblem } from '@pasado/core/firmware/version'
+import { Refusal } from '@pasado/core/values/problem'
+import { firmwarePath } from '@pasado/core/catalogue/firmware-path'
+import { versionProblem } from '@pasado/core/values/version'
 import { useModels } from '../catalogue/models'
 import { BenchPage, BigFigure } from './parts'
 

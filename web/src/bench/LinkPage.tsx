@@ -1,11 +1,12 @@
 import { useState } from 'react'
-import { bandLoss, plannedBands, type Band } from '@pasado/core/plan/home-plan'
-import { ARRIVES } from '@pasado/core/plan/hops'
+import { bandLoss, plannedBands } from '@pasado/core/work/plan/home-plan'
+import type { Band } from '@pasado/core/values/band'
+import { ARRIVES } from '@pasado/core/work/plan/hops'
 import { linkRate } from '@pasado/core/radio/link-rate'
 import { pathLoss } from '@pasado/core/radio/path-loss'
 import type { Material } from '@pasado/core/radio/wall-loss'
 import { materialOptions } from '../visit/plan/materials'
-import { readNumber } from '@pasado/core/formats/number'
+import { readNumber } from '@pasado/core/values/number'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
 
 const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, words: `${value} GHz` }))

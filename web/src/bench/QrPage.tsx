@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { toCanvas, toString as qrSvg } from 'qrcode'
-import { wifiQr, wifiQrInput } from '@pasado/core/wifi/qr'
+import { wifiQr, wifiQrInput } from '@pasado/core/values/wifi-qr'
 import type { Strength } from '@pasado/core/secrets/strength'
 import { saveFile } from '../app/save-file'
 import { newPassphrase } from '../visit/secrets'

@@ -1,7 +1,7 @@
 import { useState } from 'react'
-import { ARRIVES } from '@pasado/core/plan/hops'
+import { ARRIVES } from '@pasado/core/work/plan/hops'
 import { linkRate } from '@pasado/core/radio/link-rate'
-import { readNumber } from '@pasado/core/formats/number'
+import { readNumber } from '@pasado/core/values/number'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
 
 const widths = [20, 40, 80, 160] as const

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react'
 import { CartesianGrid, Line, LineChart, ReferenceArea, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { plannedBands, type Band } from '@pasado/core/plan/home-plan'
+import { plannedBands } from '@pasado/core/work/plan/home-plan'
+import type { Band } from '@pasado/core/values/band'
 import { wallLoss, type Material } from '@pasado/core/radio/wall-loss'
 import { materialOptions } from '../visit/plan/materials'
-import { readNumber } from '@pasado/core/formats/number'
+import { readNumber } from '@pasado/core/values/number'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
 
 const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, words: `${value} GHz` }))

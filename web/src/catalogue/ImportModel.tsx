@@ -1,6 +1,6 @@
-import { textOf } from '@pasado/core/text/plain'
+import { textOf } from '@pasado/core/values/plain'
 import { useId, useState } from 'react'
-import { problemsOf, pathText } from '@pasado/core/calc/refusal'
+import { problemsOf, pathText } from '@pasado/core/values/problem'
 import { catalogueFile } from '@pasado/core/catalogue/file'
 import { model as modelSchema, type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'

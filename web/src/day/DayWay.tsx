@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { atWallMinute, clock, type PlannedStop, type Stop, type Window } from '@pasado/core/day/day-plan'
+import { atWallMinute, clock, type PlannedStop, type Stop, type Window } from '@pasado/core/work/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { localTime } from '../app/local-time'
 import { useSession } from '../app/session'

@@ -9,7 +9,7 @@ import { draftOf } from '../app/draft'
 import { useSession } from '../app/session'
 import { reasonWords } from '../visit/reason-words'
 import { localTime } from '../app/local-time'
-import type { ListedHome } from '@pasado/core/formats/listed-home'
+import type { ListedHome } from '@pasado/core/documents/listed-home'
 
 interface Fields {
   customerName: string

@@ -1,7 +1,7 @@
 import { format, formatDistanceToNowStrict, isSameDay, isTomorrow } from 'date-fns'
 import { Link } from 'react-router'
 import { stages } from '@pasado/core/record/stages'
-import type { VisitSummary } from '@pasado/core/formats/visit-summary'
+import type { VisitSummary } from '@pasado/core/documents/visit-summary'
 import { Mark } from '../ui/Mark'
 import { reasonWords } from '../visit/reason-words'
 

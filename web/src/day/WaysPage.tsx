@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { clock } from '@pasado/core/day/day-plan'
+import { clock } from '@pasado/core/work/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { MinutesField } from './MinutesField'

@@ -1,8 +1,8 @@
 import { useSame } from '../app/use-same'
 import { isSameDay, startOfDay } from 'date-fns'
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/day/day-order'
-import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/day/day-plan'
+import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/work/day/day-order'
+import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/work/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import type { ListedVisit } from './VisitLine'
 

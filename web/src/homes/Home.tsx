@@ -2,8 +2,8 @@ import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { ApiProblem, ask } from '../app/api'
 import { VisitLine, type ListedVisit } from '../day/VisitLine'
-import type { HomeNow as Now } from '@pasado/core/formats/home-now'
-import type { ListedHome } from '@pasado/core/formats/listed-home'
+import type { HomeNow as Now } from '@pasado/core/documents/home-now'
+import type { ListedHome } from '@pasado/core/documents/listed-home'
 import { HomeNow } from './HomeNow'
 
 /** A home: who lives there, what stands there now, and every visit, newest first. */

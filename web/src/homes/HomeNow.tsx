@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import { Link } from 'react-router'
-import type { HomeNow as Now } from '@pasado/core/formats/home-now'
-import { lookWords } from '@pasado/core/lamps/look'
+import type { HomeNow as Now } from '@pasado/core/documents/home-now'
+import { lookWords } from '@pasado/core/catalogue/look'
 import { Lens } from '../ui/Lens'
 import { Mark } from '../ui/Mark'
 

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels } from '@pasado/core/catalogue/model'
-import type { ListedHome } from '@pasado/core/formats/listed-home'
-import { ruleNames } from '@pasado/core/standard/rule-names'
+import type { ListedHome } from '@pasado/core/documents/listed-home'
+import { ruleNames } from '@pasado/core/rules/rule-names'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
 

@@ -1,5 +1,5 @@
-import { textOf } from '@pasado/core/text/plain'
-import { fieldWords } from '@pasado/core/revisions/field-words'
+import { textOf } from '@pasado/core/values/plain'
+import { fieldWords } from '@pasado/core/documents/field-words'
 import type { OutboxItem } from './rows'
 
 /** What waits or was refused, in words; of a secret never its value. */

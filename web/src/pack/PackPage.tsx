@@ -1,8 +1,8 @@
 import QRCode from 'qrcode'
 import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
-import { usedFor } from '@pasado/core/pack/words'
-import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/pack/content'
+import { usedFor } from '@pasado/core/documents/pack-words'
+import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/documents/pack-content'
 import { ApiProblem, ask } from '../app/api'
 import { Lens } from '../ui/Lens'
 

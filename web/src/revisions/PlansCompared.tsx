@@ -1,5 +1,5 @@
-import { placedUnits, planOf } from '@pasado/core/plan/home-plan'
-import { planSvg } from '@pasado/core/plan/plan-svg'
+import { placedUnits, planOf } from '@pasado/core/work/plan/home-plan'
+import { planSvg } from '@pasado/core/work/plan/plan-svg'
 import { unitName, type VisitRecord } from '@pasado/core/record/record'
 
 /** Each storey of a record with what it looks like on paper, and what tells one look of it from another. */

@@ -1,8 +1,8 @@
 import { catalogueOf, type Model } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
-import type { Revision } from '@pasado/core/revisions/changes'
-import { recordAt, type Moment } from '@pasado/core/revisions/moments'
-import type { Standard } from '@pasado/core/standard/standard'
+import type { Revision } from '@pasado/core/documents/changes'
+import { recordAt, type Moment } from '@pasado/core/record/moments'
+import type { Standard } from '@pasado/core/policy/standard'
 import { ask } from '../app/api'
 
 /** A visit as the server holds it, to look at at any moment. */

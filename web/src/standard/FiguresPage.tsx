@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { ruleNames } from '@pasado/core/standard/rule-names'
+import { ruleNames } from '@pasado/core/rules/rule-names'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Chips } from '../ui/Chips'

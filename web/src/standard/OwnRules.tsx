@@ -1,5 +1,5 @@
 import { Trash2 } from 'lucide-react'
-import type { OwnRule } from '@pasado/core/standard/own-rule-schema'
+import type { OwnRule } from '@pasado/core/policy/own-rule-schema'
 import type { Stage } from '@pasado/core/record/stages'
 
 /** Rules of the house at a stage: a question that a person answers, with a photo or without. */

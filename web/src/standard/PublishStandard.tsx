@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import type { Standard } from '@pasado/core/standard/standard'
+import type { Standard } from '@pasado/core/policy/standard'
 import { ApiProblem, ask } from '../app/api'
 import { Sheet } from '../ui/Sheet'
 

@@ -1,19 +1,13 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { nextDraft, standardProblems } from '@pasado/core/standard/check-standard'
-import {
-  figureOf,
-  figureWords,
-  schoolWords,
-  standardDifferences,
-  type FigureName,
-  type SchoolName
-} from '@pasado/core/standard/difference'
-import { allRules } from '@pasado/core/standard/evaluate'
-import { ruleNames } from '@pasado/core/standard/rule-names'
-import type { Level, Standard } from '@pasado/core/standard/standard'
+import { nextDraft, standardProblems } from '@pasado/core/rules/check-standard'
+import { standardDifferences } from '@pasado/core/rules/difference'
+import { figureOf, figureWords, schoolWords, type FigureName, type SchoolName } from '@pasado/core/policy/figures'
+import { allRules } from '@pasado/core/rules/evaluate'
+import { ruleNames } from '@pasado/core/rules/rule-names'
+import type { Level, Standard } from '@pasado/core/policy/standard'
 import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
-import { readNumber } from '@pasado/core/formats/number'
+import { readNumber } from '@pasado/core/values/number'
 import { saveFile } from '../app/save-file'
 import { useSession } from '../app/session'
 import { OwnRules } from './OwnRules'

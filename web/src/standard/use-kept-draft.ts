@@ -1,6 +1,6 @@
 import { del, get, set as keep } from 'idb-keyval'
 import { useEffect, useState } from 'react'
-import type { Standard } from '@pasado/core/standard/standard'
+import type { Standard } from '@pasado/core/policy/standard'
 
 const key = (current: Standard) => `pasado-standard-draft-${current.id}-${current.version + 1}`
 

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react'
-import type { Standard } from '@pasado/core/standard/standard'
+import type { Standard } from '@pasado/core/policy/standard'
 import { ApiProblem, ask } from '../app/api'
 
 /** Every version of the standard, the newest first; null while they are loading. */

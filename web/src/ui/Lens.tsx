@@ -1,4 +1,4 @@
-import { lookWords, type LampPattern } from '@pasado/core/lamps/look'
+import { lookWords, type LampPattern } from '@pasado/core/catalogue/look'
 
 const glass: Record<string, [string, string]> = {
   off: ['#4A4350', '#211D26'],

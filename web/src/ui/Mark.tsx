@@ -1,4 +1,4 @@
-import type { Outcome } from '@pasado/core/standard/rule'
+import type { Outcome } from '@pasado/core/rules/rule'
 
 /** What each outcome is called. */
 export const outcomeWords: Record<Outcome, string> = {

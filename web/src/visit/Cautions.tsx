@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { cautionsOf } from '@pasado/core/standard/cautions'
+import { cautionsOf } from '@pasado/core/rules/cautions'
 import type { Stage } from '@pasado/core/record/stages'
 import { useVisit } from './store'
 

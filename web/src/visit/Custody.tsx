@@ -1,6 +1,6 @@
 import { addDays, format } from 'date-fns'
 import { custodies, secretPurposes, type SecretPurpose } from '@pasado/core/record/answers'
-import { nextErasure, secretsLeft } from '@pasado/core/secrets/erasure'
+import { nextErasure, secretsLeft } from '@pasado/core/work/erasure/erasure'
 import { Chips } from '../ui/Chips'
 import { useMayWrite } from './facts'
 import { placeKey } from './place'

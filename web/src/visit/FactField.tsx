@@ -1,4 +1,4 @@
-import { textOf } from '@pasado/core/text/plain'
+import { textOf } from '@pasado/core/values/plain'
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
 import type { ThingKind } from '@pasado/core/record/facts'
 import type { Conflict, FieldMeta } from '@pasado/core/record/record'

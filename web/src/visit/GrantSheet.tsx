@@ -1,6 +1,6 @@
 import { format } from 'date-fns'
 import { useState } from 'react'
-import type { Finding } from '@pasado/core/standard/evaluate'
+import type { Finding } from '@pasado/core/rules/evaluate'
 import { useDraft } from '../app/draft'
 import { Sheet } from '../ui/Sheet'
 import { write } from './store'

@@ -9,10 +9,10 @@ import {
   type LampColour,
   type LampLook,
   type LampPattern
-} from '@pasado/core/lamps/look'
-import { nearestStates } from '@pasado/core/lamps/nearest'
-import { waitsEndedBy } from '@pasado/core/lamps/ended-waits'
-import { readLamps, readLampsAt } from '@pasado/core/lamps/unit-lamps'
+} from '@pasado/core/catalogue/look'
+import { nearestStates } from '@pasado/core/catalogue/nearest'
+import { waitsEndedBy } from '@pasado/core/work/units/ended-waits'
+import { readLamps, readLampsAt } from '@pasado/core/work/units/unit-lamps'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../ui/Chips'
 import { Lens } from '../ui/Lens'

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
-import { standardDifferences } from '@pasado/core/standard/difference'
-import type { Standard } from '@pasado/core/standard/standard'
+import { standardDifferences } from '@pasado/core/rules/difference'
+import type { Standard } from '@pasado/core/policy/standard'
 import { ApiProblem, ask } from '../app/api'
 import { Sheet } from '../ui/Sheet'
 import { useMayWrite } from './facts'

@@ -1,7 +1,7 @@
 import { addMinutes, format } from 'date-fns'
 import { Link } from 'react-router'
-import type { VisitPlan } from '@pasado/core/run/visit-plan'
-import type { VisitTask } from '@pasado/core/run/visit-tasks'
+import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
+import type { VisitTask } from '@pasado/core/work/run/visit-tasks'
 import { Sheet } from '../ui/Sheet'
 import { useVisit } from './store'
 

@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
-import { blocks, stageOutcome, type Finding } from '@pasado/core/standard/evaluate'
-import type { Outcome } from '@pasado/core/standard/rule'
+import { blocks, stageOutcome, type Finding } from '@pasado/core/rules/evaluate'
+import type { Outcome } from '@pasado/core/rules/rule'
 import { useVisit } from './store'
 
 /** What is still open at a stage, in words. */

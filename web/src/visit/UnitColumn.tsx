@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router'
 import { modelKey } from '@pasado/core/catalogue/model'
-import { readLamps } from '@pasado/core/lamps/unit-lamps'
+import { readLamps } from '@pasado/core/work/units/unit-lamps'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { Lens } from '../ui/Lens'
 import { useVisit } from './store'

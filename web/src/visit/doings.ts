@@ -1,4 +1,4 @@
-import { runningWaits } from '@pasado/core/lamps/ended-waits'
+import { runningWaits } from '@pasado/core/work/units/ended-waits'
 import { standing } from '@pasado/core/record/record'
 import { callUp } from '../app/called-up'
 import { undo, useVisit, write } from './store'

@@ -1,6 +1,6 @@
 import { useEffect } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
-import type { Place } from '@pasado/core/standard/rule'
+import type { Place } from '@pasado/core/rules/rule'
 
 /** The address of a place in a visit's work, as the docket leads to it. */
 export function placeKey({ kind, id, field }: Pick<Place, 'kind' | 'id' | 'field'>): string {

@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
 import { makePassphrase, pickerFrom } from '@pasado/core/secrets/make'
-import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/wifi/qr'
+import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/values/wifi-qr'
 import { ask } from '../app/api'
 import { withPassword } from '../app/password-again'
 import { useOutbox } from '../outbox/outbox'

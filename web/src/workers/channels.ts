@@ -1,5 +1,5 @@
 import type { ChannelPlan } from '@pasado/core/radio/channel-plan'
-import type { HomeChannels } from '@pasado/core/radio/home-channels'
+import type { HomeChannels } from '@pasado/core/work/channels/home-channels'
 import type { BareAsk, ChannelsAsk, ChannelsFound, HomeAsk } from './channels.worker'
 
 let worker: Worker | null = null

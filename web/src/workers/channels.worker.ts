@@ -1,6 +1,6 @@
 import type { Model } from '@pasado/core/catalogue/model'
 import { planChannels, type ChannelPlan, type ChannelQuestion } from '@pasado/core/radio/channel-plan'
-import { planHomeChannels, type HomeChannels } from '@pasado/core/radio/home-channels'
+import { planHomeChannels, type HomeChannels } from '@pasado/core/work/channels/home-channels'
 import type { VisitRecord } from '@pasado/core/record/record'
 
 /** What is asked of a home: the parts of a record that channels hang on, with its models. */

@@ -1,6 +1,6 @@
 import { coverage, type Grid, type Sender } from '@pasado/core/radio/coverage'
 import type { PathLossInput } from '@pasado/core/radio/path-loss'
-import { strongest } from '@pasado/core/plan/home-plan'
+import { strongest } from '@pasado/core/work/plan/home-plan'
 
 /** What is asked: the signal of some senders on some storeys. */
 export interface CoverageAsk {

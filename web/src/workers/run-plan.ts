@@ -1,5 +1,5 @@
-import type { VisitPlan } from '@pasado/core/run/visit-plan'
-import type { VisitTask } from '@pasado/core/run/visit-tasks'
+import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
+import type { VisitTask } from '@pasado/core/work/run/visit-tasks'
 
 let worker: Worker | null = null
 let asked = 0

@@ -1,4 +1,4 @@
-import type { SuggestInput, Suggestion } from '@pasado/core/plan/suggest'
+import type { SuggestInput, Suggestion } from '@pasado/core/work/plan/suggest'
 
 /** Searches for places in a worker of its own. */
 export function askSuggestions(input: SuggestInput): Promise<Suggestion> {

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { checkResult, checkRooms } from '@pasado/core/prove/settled'
+import { checkResult, checkRooms } from '@pasado/core/work/prove/settled'
 import { id } from '@pasado/core/record/facts'
 import { insertResult, readCheck } from '../../db/checks'
 import { readVisit } from '../../logbook/read'

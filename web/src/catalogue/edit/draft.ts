@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react'
-import { pathText, problemsOf } from '@pasado/core/calc/refusal'
+import { pathText, problemsOf } from '@pasado/core/values/problem'
 import { model as modelSchema, type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'
 

@@ -1,4 +1,4 @@
-import { textOf } from '@pasado/core/text/plain'
+import { textOf } from '@pasado/core/values/plain'
 import { useId, useState, type ReactNode } from 'react'
 import { valueAt, useEditing, type Path } from './draft'
 

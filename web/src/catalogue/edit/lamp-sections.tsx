@@ -1,5 +1,5 @@
 import type { Model } from '@pasado/core/catalogue/model'
-import { lampColours, lampPatterns, lookWords, type LampLook } from '@pasado/core/lamps/look'
+import { lampColours, lampPatterns, lookWords, type LampLook } from '@pasado/core/catalogue/look'
 import { Lens } from '../../ui/Lens'
 import { useEditing, valueAt, type Path } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, TextAt, useFault } from './fields'

@@ -1,3 +1,4 @@
+import { bands } from '@pasado/core/values/band'
 import { methodKinds, methodNeeds, roles, type Model } from '@pasado/core/catalogue/model'
 import { labelFields, labelFieldWords } from '@pasado/core/labels/fields'
 import { useEditing, valueAt } from './draft'
@@ -312,7 +313,7 @@ export function RadiosSection() {
             <SelectAt
               path={[...at, 'band']}
               label="Band"
-              options={['2.4', '5', '6'].map((value) => ({ value, words: `${value} GHz` }))}
+              options={bands.map((value) => ({ value, words: `${value} GHz` }))}
             />
             <NumberAt path={[...at, 'streams']} label="Streams" empty="keep" />
             <NumberAt path={[...at, 'powerDbm']} label="Power" unit="dBm" empty="keep" />

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { conversionOf, modesCompared } from '@pasado/core/address/conversion'
+import { conversionOf, modesCompared } from '@pasado/core/work/configure/conversion'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'

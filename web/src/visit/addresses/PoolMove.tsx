@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
-import { auditRecord } from '@pasado/core/address/home-audit'
-import { parseIpv4 } from '@pasado/core/address/ipv4'
+import { auditRecord } from '@pasado/core/work/addresses/home-audit'
+import { parseIpv4 } from '@pasado/core/values/ipv4'
 import { standing, type Pool } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'

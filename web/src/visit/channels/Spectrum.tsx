@@ -1,4 +1,5 @@
-import { spectrumOf, type Band } from '@pasado/core/radio/channels'
+import { spectrumOf } from '@pasado/core/radio/channels'
+import type { Band } from '@pasado/core/values/band'
 import type { ChannelChoice, Neighbour } from '@pasado/core/radio/channel-plan'
 import { domainOf } from '@pasado/core/radio/permitted'
 

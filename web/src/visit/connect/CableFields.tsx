@@ -1,4 +1,4 @@
-import { cableMbps, type KnownCable } from '@pasado/core/cabling/check'
+import { cableMbps, type KnownCable } from '@pasado/core/work/cabling/check'
 import { cableCategories } from '@pasado/core/record/facts'
 import { ChoiceFact, TextFact } from '../FactField'
 import { useMayWrite } from '../facts'

@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState, type PointerEvent } from 'react'
-import type { CableProblem, KnownCable } from '@pasado/core/cabling/check'
-import { endKey, type Port, type PortOwner } from '@pasado/core/cabling/ports'
+import type { CableProblem, KnownCable } from '@pasado/core/work/cabling/check'
+import { endKey, type Port, type PortOwner } from '@pasado/core/work/cabling/ports'
 import { plasticOf } from '../../catalogue/plastic'
 import { useVisit } from '../store'
 import { BOX_H, layOut, PORT_W } from './layout'

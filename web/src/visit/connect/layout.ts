@@ -1,5 +1,4 @@
-import type { PortOwner } from '@pasado/core/cabling/ports'
-import { endKey } from '@pasado/core/cabling/ports'
+import { type PortOwner, endKey } from '@pasado/core/work/cabling/ports'
 import type { VisitRecord } from '@pasado/core/record/record'
 
 /** A device of the map in its place, in pixels; its ports stand along its lower edge. */

@@ -1,5 +1,5 @@
 import type { Model } from '@pasado/core/catalogue/model'
-import { adapterFault } from '@pasado/core/power/adapter'
+import { adapterFault } from '@pasado/core/work/units/adapter'
 import type { Unit } from '@pasado/core/record/record'
 import { TextFact } from '../FactField'
 import { useMayWrite } from '../facts'

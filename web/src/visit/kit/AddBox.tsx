@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { boxesOf, type KitBox } from '@pasado/core/catalogue/boxes'
+import { boxesOf, type KitBox } from '@pasado/core/work/units/boxes'
 import { byMaker, newestModels, type Model } from '@pasado/core/catalogue/model'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit, write } from '../store'

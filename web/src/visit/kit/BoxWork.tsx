@@ -1,7 +1,7 @@
 import { useId, useState } from 'react'
 import { Check } from 'lucide-react'
 import { v7 as uuidv7 } from 'uuid'
-import { contentsOf, unitsToAdd } from '@pasado/core/catalogue/boxes'
+import { contentsOf, unitsToAdd } from '@pasado/core/work/units/boxes'
 import { newestModels } from '@pasado/core/catalogue/model'
 import { standing, unitName, type KitInVisit } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'

@@ -1,7 +1,7 @@
 import { useEffect, useId, useState } from 'react'
 import { format } from 'date-fns'
 import { Link } from 'react-router'
-import type { ListedHome } from '@pasado/core/formats/listed-home'
+import type { ListedHome } from '@pasado/core/documents/listed-home'
 import { elsewhereNow, type Unit } from '@pasado/core/record/record'
 import { ask } from '../../app/api'
 import { useMayWrite } from '../facts'

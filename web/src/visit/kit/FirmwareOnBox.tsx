@@ -1,5 +1,5 @@
-import { knownOrder, orderUnknown, releaseOf } from '@pasado/core/firmware/known-order'
-import { updateWork } from '@pasado/core/firmware/work'
+import { knownOrder, orderUnknown, releaseOf } from '@pasado/core/catalogue/firmware-order'
+import { updateWork } from '@pasado/core/catalogue/firmware-work'
 import type { Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { TextFact } from '../FactField'

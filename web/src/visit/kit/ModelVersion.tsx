@@ -1,5 +1,6 @@
 import { useState } from 'react'
-import { breaksOnMove, modelChanges } from '@pasado/core/catalogue/changes'
+import { modelChanges } from '@pasado/core/catalogue/changes'
+import { breaksOnMove } from '@pasado/core/work/units/breaks-on-move'
 import { newestModels, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Sheet } from '../../ui/Sheet'

@@ -1,6 +1,6 @@
 import { roles, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
-import { isMeshMember } from '@pasado/core/standard/rule'
+import { isMeshMember } from '@pasado/core/work/units/known-unit'
 import { ChoiceFact } from '../FactField'
 import { useVisit } from '../store'
 import { modelOf } from './catalogue'

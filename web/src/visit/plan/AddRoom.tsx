@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { readNumber } from '@pasado/core/formats/number'
+import { readNumber } from '@pasado/core/values/number'
 import { useMayWrite } from '../facts'
 import { tenth } from './snap'
 

@@ -1,6 +1,6 @@
 import type { KeyboardEvent, PointerEvent } from 'react'
-import type { PlacedUnit } from '@pasado/core/plan/home-plan'
-import type { PlanStretch } from '@pasado/core/plan/walls'
+import type { PlacedUnit } from '@pasado/core/work/plan/home-plan'
+import type { PlanStretch } from '@pasado/core/work/plan/walls'
 import type { Outlet, Trouble } from '@pasado/core/record/record'
 
 interface MarkProps {

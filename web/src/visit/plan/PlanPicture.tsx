@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import type { HomePlan, NamedRoom, PlacedUnit } from '@pasado/core/plan/home-plan'
-import { cornersOf, drawnWallM, type PlanWall } from '@pasado/core/plan/walls'
+import type { HomePlan, NamedRoom, PlacedUnit } from '@pasado/core/work/plan/home-plan'
+import { cornersOf, drawnWallM, type PlanWall } from '@pasado/core/work/plan/walls'
 import { standing, type Outlet, type Storey, type Trouble } from '@pasado/core/record/record'
 import type { CoverageAnswer } from '../../workers/coverage.worker'
 import { useVisit } from '../store'

@@ -1,4 +1,4 @@
-import { ROOM_FLOOR_DBM, type NamedRoom, type PlanStorey } from '@pasado/core/plan/home-plan'
+import { ROOM_FLOOR_DBM, type NamedRoom, type PlanStorey } from '@pasado/core/work/plan/home-plan'
 import type { RoomTold } from './use-plan'
 
 const [WEAKEST, STRONGEST] = [-95, -30]

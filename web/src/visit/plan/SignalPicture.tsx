@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react'
-import { contoursOf, signalSteps, stepOf } from '@pasado/core/plan/contours'
+import { contoursOf, signalSteps, stepOf } from '@pasado/core/radio/contours'
 import type { CoverageAnswer } from '../../workers/coverage.worker'
 
 type Storey = CoverageAnswer['storeys'][number]

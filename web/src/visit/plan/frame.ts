@@ -1,4 +1,4 @@
-import type { HomePlan, NamedRoom } from '@pasado/core/plan/home-plan'
+import type { HomePlan, NamedRoom } from '@pasado/core/work/plan/home-plan'
 
 /** What of the plane is shown: all storeys alike, so that they lie over each other. */
 export function frameOf(plan: HomePlan): { x: number; y: number; width: number; height: number } {

@@ -1,5 +1,5 @@
-import type { NamedRoom } from '@pasado/core/plan/home-plan'
-import type { PlanWall } from '@pasado/core/plan/walls'
+import type { NamedRoom } from '@pasado/core/work/plan/home-plan'
+import type { PlanWall } from '@pasado/core/work/plan/walls'
 
 /** Coordinates are kept to a decimetre. */
 export const tenth = (value: number): number => Math.round(value * 10) / 10

@@ -1,7 +1,7 @@
 import { useSame } from '../../app/use-same'
 import { useEffect, useMemo, useState } from 'react'
 import type { Catalogue } from '@pasado/core/catalogue/model'
-import { expectedRate, joinsOf, type ExpectedRate } from '@pasado/core/plan/hops'
+import { expectedRate, joinsOf, type ExpectedRate } from '@pasado/core/work/plan/hops'
 import {
   gridOf,
   obstaclesOf,
@@ -11,11 +11,11 @@ import {
   roomFigures,
   senderOf,
   servedBy,
-  type Band,
   type HomePlan,
   type PlacedUnit,
   type RoomFigures
-} from '@pasado/core/plan/home-plan'
+} from '@pasado/core/work/plan/home-plan'
+import type { Band } from '@pasado/core/values/band'
 import { askCoverage } from '../../workers/coverage'
 import type { CoverageAnswer } from '../../workers/coverage.worker'
 import { useVisit } from '../store'

@@ -1,19 +1,19 @@
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { believe, nextStep, testsFor, undecided, type Observed } from '@pasado/core/diagnose/belief'
-import { causes, type CauseId } from '@pasado/core/diagnose/causes'
-import { handOverText } from '@pasado/core/diagnose/hand-over'
-import { knownAnswers, withKnown } from '@pasado/core/diagnose/known'
+import { believe, nextStep, testsFor, undecided, type Observed } from '@pasado/core/work/diagnose/belief'
+import { causes, type CauseId } from '@pasado/core/work/diagnose/causes'
+import { handOverText } from '@pasado/core/work/diagnose/hand-over'
+import { knownAnswers, withKnown } from '@pasado/core/work/diagnose/known'
 import {
   mendedId,
   observationOf,
   observations,
   type Observation,
   type ObservationId
-} from '@pasado/core/diagnose/observations'
-import { effects } from '@pasado/core/diagnose/table'
+} from '@pasado/core/work/diagnose/observations'
+import { effects } from '@pasado/core/work/diagnose/table'
 import { observeHouse } from '@pasado/core/house/observed'
-import { listedRooms } from '@pasado/core/prove/rooms'
+import { listedRooms } from '@pasado/core/work/prove/rooms'
 import { standing, unitName, type FaultSearch, type VisitRecord } from '@pasado/core/record/record'
 import { ApiProblem } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'

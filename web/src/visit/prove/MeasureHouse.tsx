@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { measureAir, measureCable } from '@pasado/core/house/measure'
-import { listedRooms } from '@pasado/core/prove/rooms'
+import { listedRooms } from '@pasado/core/work/prove/rooms'
 import { standing } from '@pasado/core/record/record'
 import { ApiProblem } from '../../app/api'
 import { useMayWrite } from '../facts'

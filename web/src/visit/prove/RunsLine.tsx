@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import type { Measured } from '@pasado/core/prove/rooms'
+import type { Measured } from '@pasado/core/work/prove/rooms'
 import { unitName } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'

@@ -1,5 +1,5 @@
 import type { MeasuredRun } from '@pasado/core/record/facts'
-import { medianOf } from '@pasado/core/text/median'
+import { medianOf } from '@pasado/core/values/median'
 
 const STREAMS = 4
 /** What comes in this long after the beginning is dropped: connections are still growing. */

@@ -1,5 +1,6 @@
+import type { Band } from '@pasado/core/values/band'
 import { v7 as uuidv7 } from 'uuid'
-import { measurementOf, MOST_RUNS } from '@pasado/core/prove/same-measurement'
+import { measurementOf, MOST_RUNS } from '@pasado/core/work/prove/same-measurement'
 import type { Facts, MeasuredRun } from '@pasado/core/record/facts'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import type { Look } from '../../outbox/outbox'
@@ -10,7 +11,7 @@ export interface MeasuredSpot {
   at: 'source' | 'room' | 'port'
   room?: string | undefined
   unit?: string | undefined
-  band?: '2.4' | '5' | '6' | undefined
+  band?: Band | undefined
   dbm?: number | undefined
 }
 

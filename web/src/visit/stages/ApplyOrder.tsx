@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { APPLIED_RULE, applyOrder } from '@pasado/core/configure/apply-order'
+import { APPLIED_RULE, applyOrder } from '@pasado/core/work/configure/apply-order'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'
 

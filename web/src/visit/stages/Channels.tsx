@@ -1,13 +1,12 @@
+import { bands, type Band } from '@pasado/core/values/band'
 import { useEffect, useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import type { Facts } from '@pasado/core/record/facts'
-import { readNumber } from '@pasado/core/formats/number'
-import { neighbourNetwork } from '@pasado/core/record/facts'
+import { type Facts, neighbourNetwork } from '@pasado/core/record/facts'
+import { readNumber } from '@pasado/core/values/number'
 import type { HouseDefinition } from '@pasado/core/house/definition'
 import { choicesFor, type ChannelChoice } from '@pasado/core/radio/channel-plan'
-import type { Band } from '@pasado/core/radio/channels'
-import { homeRadios, type HomeChannels, type HomeRadio } from '@pasado/core/radio/home-channels'
-import { MOST_NEIGHBOURS, neighboursFromCsv } from '@pasado/core/radio/neighbours-csv'
+import { homeRadios, type HomeChannels, type HomeRadio } from '@pasado/core/work/channels/home-channels'
+import { MOST_NEIGHBOURS, neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
 import { needsRadarWatch } from '@pasado/core/radio/permitted'
 import { ApiProblem, ask } from '../../app/api'
 import { askChannels } from '../../workers/channels'
@@ -340,7 +339,7 @@ function Neighbours() {
               value={band}
               onChange={(event) => setBand(event.target.value as Band)}
             >
-              {(['2.4', '5', '6'] as const).map((one) => (
+              {bands.map((one) => (
                 <option key={one} value={one}>
                   {one} GHz
                 </option>

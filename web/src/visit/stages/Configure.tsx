@@ -1,7 +1,7 @@
 import { Tabs } from 'radix-ui'
 import { useEffect } from 'react'
 import { useSearchParams } from 'react-router'
-import { blocks } from '@pasado/core/standard/evaluate'
+import { blocks } from '@pasado/core/rules/evaluate'
 import { AskedRules } from '../AskedRules'
 import { useVisit } from '../store'
 import { Addresses } from './Addresses'

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { contentsOf } from '@pasado/core/catalogue/boxes'
+import { contentsOf } from '@pasado/core/work/units/boxes'
 import { standing } from '@pasado/core/record/record'
 import { useMayWrite } from '../facts'
 import { AddBox, AddUsedUnit } from '../kit/AddBox'

@@ -1,7 +1,7 @@
 import { Tabs } from 'radix-ui'
 import { useEffect } from 'react'
 import { useSearchParams } from 'react-router'
-import { blocks } from '@pasado/core/standard/evaluate'
+import { blocks } from '@pasado/core/rules/evaluate'
 import { beginSearch, FindFault } from '../prove/FindFault'
 import { HomeProof } from '../prove/HomeProof'
 import { RoomsProof } from '../prove/RoomsProof'

@@ -1,10 +1,11 @@
+import type { Band } from '@pasado/core/values/band'
 import { useState } from 'react'
 import { format } from 'date-fns'
 import { v7 as uuidv7 } from 'uuid'
-import { compareUnit, comparedNames, type ComparedName } from '@pasado/core/configure/compare'
-import { readDotted, underOurNames } from '@pasado/core/formats/dotted'
+import { compareUnit, comparedNames, type ComparedName } from '@pasado/core/work/configure/compare'
+import { readDotted, underOurNames } from '@pasado/core/documents/dotted'
 import { checkField } from '@pasado/core/record/facts'
-import { segmentOf } from '@pasado/core/prove/path'
+import { segmentOf } from '@pasado/core/work/prove/path'
 import { standing, thingsOf, unitName, type Unit } from '@pasado/core/record/record'
 import { ApiProblem, ask } from '../../app/api'
 import { useMayWrite } from '../facts'
@@ -21,7 +22,7 @@ const fieldOf: Partial<Record<ComparedName, string>> = {
   'dhcp.relay': 'dhcpRelay',
   'lan.secondary': 'secondaryAddress'
 }
-const bandOf: Partial<Record<ComparedName, '2.4' | '5' | '6'>> = {
+const bandOf: Partial<Record<ComparedName, Band>> = {
   'wifi.2.4.channel': '2.4',
   'wifi.5.channel': '5',
   'wifi.6.channel': '6'

@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { v7 as uuidv7 } from 'uuid'
 import { standing, thingsOf } from '@pasado/core/record/record'
-import { adviseSecurity, canJoin } from '@pasado/core/wifi/security'
+import { adviseSecurity, canJoin } from '@pasado/core/work/wifi/security'
 import { SelectFact, SeveralFact, TextFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { useVisit, write } from '../store'

@@ -1,0 +1,203 @@
+import type { Catalogue } from '../catalogue/model'
+import { nothingDone } from '../record/installs'
+import { hasHeld, ruleKey, type VisitRecord } from '../record/record'
+import type { Stage } from '../record/stages'
+import type { Finding } from './finding'
+import { homeOf, type Outcome, type Rule, type Verdict } from './rule'
+import { firstRules, ruleNames } from './rule-names'
+import { addressRules } from './stages/addresses'
+import { briefRules } from './stages/brief'
+import { credentialRules } from './stages/credentials'
+import { firmwareRules } from './stages/firmware'
+import { handoverRules } from './stages/handover'
+import { kitRules } from './stages/kit'
+import { placeRules } from './stages/place'
+import { connectRules } from './stages/connect'
+import { planRules } from './stages/plan'
+import { radioRules } from './stages/radio'
+import { proveRules } from './stages/prove'
+import { startRules } from './stages/start'
+import { asRule } from './own-rules'
+import { wifiRules } from './stages/wifi'
+import type { Level, Standard } from '../policy/standard'
+
+export type { Finding } from './finding'
+
+/** Every rule, in the order of the stages. */
+export const allRules: readonly Rule[] = [
+  ...briefRules,
+  ...kitRules,
+  ...placeRules,
+  ...planRules,
+  ...connectRules,
+  ...startRules,
+  ...addressRules,
+  ...wifiRules,
+  ...radioRules,
+  ...credentialRules,
+  ...firmwareRules,
+  ...proveRules,
+  ...handoverRules
+]
+
+/** Told of a rule that could not judge a record. */
+export type OnFault = (rule: string, error: unknown) => void
+
+/**
+ * Judges a record by a standard. A rule that fails on it is unproven and named: it never stops a visit.
+ * @param catalogue holds the models, in the versions that the record's units name
+ * @param onFault is told where a rule failed
+ * @returns one finding for each rule in force and subject, in the order of the rules; a rule with nothing to say is not here
+ */
+export function evaluate(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  standard: Standard,
+  onFault: OnFault = () => undefined
+): Finding[] {
+  const home = homeOf(record, catalogue, standard.policy)
+  const known = new Set(standard.rules ?? firstRules)
+  const own = (standard.own ?? []).map(asRule)
+  return [...allRules, ...own].flatMap((rule) => {
+    const level = standard.levels[rule.id] ?? rule.level
+    if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
+    const verdicts = judged(rule, home, onFault)
+    const common = {
+      rule: rule.id,
+      name: ruleNames[rule.id] ?? (rule.asks && rule.id.startsWith('own-') ? rule.asks : rule.id),
+      stage: rule.stage,
+      says: rule.says,
+      asks: rule.asks ?? null
+    }
+    if (verdicts.length === 0) {
+      return [
+        {
+          ...common,
+          level,
+          outcome: 'not-here' as const,
+          subject: null,
+          evidence: 'Nothing of this kind is here.',
+          mend: '',
+          place: null,
+          granted: null
+        }
+      ]
+    }
+    return verdicts.map((verdict): Finding => {
+      const finding = { ...common, ...verdict, level: verdict.level ?? level, granted: null }
+      return withGrants(finding, record)
+    })
+  })
+}
+
+function judged(rule: Rule, home: Parameters<Rule['judge']>[0], onFault: OnFault): Verdict[] {
+  try {
+    return rule.judge(home)
+  } catch (error) {
+    onFault(rule.id, error)
+    return [
+      {
+        outcome: 'unproven',
+        subject: null,
+        evidence: 'This rule could not judge the record: something in it is not as it expects.',
+        mend: 'Look at what was entered last at this stage; then tell the lead.',
+        place: { stage: rule.stage, kind: 'answer', id: rule.id, field: 'answer' }
+      }
+    ]
+  }
+}
+
+function withGrants(finding: Finding, record: VisitRecord): Finding {
+  if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
+  const key = ruleKey(finding.rule, finding.subject?.id)
+  const waiver = record.waivers[key] ?? record.waivers[finding.rule]
+  if (waiver)
+    return {
+      ...finding,
+      outcome: 'waived',
+      granted: {
+        by: waiver.by.name,
+        reason: waiver.reason,
+        kind: 'waived',
+        ...(waiver.until === undefined ? {} : { until: waiver.until })
+      }
+    }
+  const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
+  return noted ? { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } } : finding
+}
+
+/** Whether a finding stands between the visit and sign-off. */
+export function blocks(finding: Finding): boolean {
+  if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return false
+  return finding.level === 'must' || (finding.level === 'should' && finding.granted === null)
+}
+
+const weightOf: Record<Outcome, number> = { breaks: 0, unproven: 1, waived: 2, holds: 3, 'not-here': 4 }
+const levelWeight: Record<Level, number> = { must: 0, should: 1, note: 2 }
+
+/** Findings, heaviest first: what blocks before what does not, breaks before unproven, must before should; else in order. */
+export function heaviestFirst(findings: readonly Finding[]): Finding[] {
+  return findings
+    .map((finding, index) => ({ finding, index }))
+    .sort(
+      (a, b) =>
+        Number(blocks(b.finding)) - Number(blocks(a.finding)) ||
+        weightOf[a.finding.outcome] - weightOf[b.finding.outcome] ||
+        levelWeight[a.finding.level] - levelWeight[b.finding.level] ||
+        a.index - b.index
+    )
+    .map(({ finding }) => finding)
+}
+
+/** How a stage stands as a whole: its heaviest outcome that counts for sign-off. */
+export function stageOutcome(stage: Stage, findings: readonly Finding[]): Outcome {
+  const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
+  if (here.some((one) => one.outcome === 'breaks' && blocks(one))) return 'breaks'
+  if (here.some((one) => one.outcome === 'unproven' && blocks(one))) return 'unproven'
+  if (here.some((one) => one.outcome === 'waived')) return 'waived'
+  return here.length ? 'holds' : 'not-here'
+}
+
+/** How many findings of each outcome there are. */
+export function countOutcomes(findings: readonly Finding[]): Record<Outcome, number> {
+  const counts: Record<Outcome, number> = { holds: 0, breaks: 0, unproven: 0, waived: 0, 'not-here': 0 }
+  for (const { outcome } of findings) counts[outcome]++
+  return counts
+}
+
+/**
+ * What stands between a record and its seal, in words; empty where it can be sealed.
+ * Signatures must be under the very record that is sealed.
+ */
+export function sealHindrances(
+  record: VisitRecord,
+  findings: readonly Finding[],
+  digest: string,
+  fourEyes = false
+): string[] {
+  const hindrances: string[] = []
+  const nothing = nothingDone(record)
+  if (nothing) hindrances.push(nothing)
+  const open = findings.filter(blocks)
+  if (open.length)
+    hindrances.push(
+      `${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`
+    )
+  if (record.conflicts.length)
+    hindrances.push(
+      `${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`
+    )
+  if (fourEyes) {
+    const { review } = record
+    if (review?.state !== 'approved' || hasHeld(record, review.by.id))
+      hindrances.push('somebody else has to approve it: ask a lead to look')
+    else if (review.digest !== digest)
+      hindrances.push('the record changed after it was approved: ask a lead to look again')
+  }
+  for (const who of ['customer', 'technician'] as const) {
+    const signature = record.signatures[who]
+    if (!signature) hindrances.push(`the ${who} has not signed`)
+    else if (signature.digest !== digest) hindrances.push(`the record changed after the ${who} signed: sign again`)
+  }
+  return hindrances
+}

@@ -1,0 +1,153 @@
+import type { KnownUnit } from '../work/units/known-unit'
+import { modelKey, type Catalogue, type Model } from '../catalogue/model'
+import type { ThingKind } from '../record/facts'
+import {
+  ruleKey,
+  standing,
+  unitName,
+  type Host,
+  type KitInVisit,
+  type Network,
+  type Pool,
+  type Segment,
+  type Unit,
+  type VisitRecord
+} from '../record/record'
+import type { Stage } from '../record/stages'
+import type { Level, Policy } from '../policy/standard'
+
+/** What a rule says of a record, or of one thing in it. */
+export type Outcome = 'holds' | 'breaks' | 'unproven' | 'waived' | 'not-here'
+
+/** Where the mend of a finding is made: a stage, a thing and a field of it. */
+export interface Place {
+  stage: Stage
+  kind: ThingKind | 'item' | 'choice' | 'answer' | 'lamp' | 'prompt' | 'secret' | 'pack' | 'custody'
+  id: string
+  field: string
+}
+
+/** What a rule is about, where it speaks of one thing. */
+export interface Subject {
+  id: string
+  name: string
+}
+
+/** One verdict: the outcome, what was seen, and how to mend it. */
+export interface Verdict {
+  outcome: Exclude<Outcome, 'waived'>
+  subject: Subject | null
+  /** What was seen, in one sentence. */
+  evidence: string
+  /** What to do; empty where nothing is to be done. */
+  mend: string
+  place: Place | null
+  /** A rule about several things may speak of one at a lower level than its own. */
+  level?: Level
+}
+
+/** A rule of the standard: a small pure function with its id, stage and level. */
+export interface Rule {
+  id: string
+  stage: Stage
+  level: Level
+  /** The rule in one sentence, as the standard words it. */
+  says: string
+  /** Answered by a person with one tap, where set: the question that is asked. */
+  asks?: string
+  judge: (home: Home) => Verdict[]
+}
+
+/** The record as rules read it: standing things in order, units with their models. */
+export interface Home {
+  record: VisitRecord
+  policy: Policy
+  boxes: KitInVisit[]
+  catalogue: Catalogue
+  units: KnownUnit[]
+  segments: Segment[]
+  pools: Pool[]
+  hosts: Host[]
+  networks: Network[]
+}
+
+/** Prepares a record for judging. */
+export function homeOf(record: VisitRecord, catalogue: Catalogue, policy: Policy): Home {
+  return {
+    record,
+    policy,
+    catalogue,
+    boxes: standing(record.boxes ?? {}),
+    units: standing(record.units).map((unit) => ({
+      unit,
+      model:
+        unit.facts.model === undefined
+          ? null
+          : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null),
+      name: unitName(unit)
+    })),
+    segments: standing(record.segments),
+    pools: standing(record.pools),
+    hosts: standing(record.hosts),
+    networks: standing(record.networks)
+  }
+}
+
+/** A verdict that something holds. */
+export function holds(evidence: string, subject: Subject | null = null): Verdict {
+  return { outcome: 'holds', subject, evidence, mend: '', place: null }
+}
+
+/** A verdict that something breaks the rule. */
+export function breaks(evidence: string, mend: string, place: Place, subject: Subject | null = null): Verdict {
+  return { outcome: 'breaks', subject, evidence, mend, place }
+}
+
+/** A verdict that something is not proven yet. */
+export function unproven(evidence: string, mend: string, place: Place, subject: Subject | null = null): Verdict {
+  return { outcome: 'unproven', subject, evidence, mend, place }
+}
+
+/** The subject of a verdict about a unit. */
+export function aboutUnit({ unit, name }: KnownUnit): Subject {
+  return { id: unit.id, name }
+}
+
+/** A place at a field of a unit. */
+export function atUnit(stage: Stage, unit: Unit, field: string): Place {
+  return { stage, kind: 'unit', id: unit.id, field }
+}
+
+/** A place at a field of the brief. */
+export function atBrief(field: string): Place {
+  return { stage: 'brief', kind: 'brief', id: 'brief', field }
+}
+
+/** A rule that a person answers: holds on yes, breaks on no, unproven while nobody answered. */
+export function askedRule(
+  id: string,
+  stage: Stage,
+  level: Level,
+  says: string,
+  asks: string,
+  applies: (home: Home) => boolean
+): Rule {
+  const place: Place = { stage, kind: 'answer', id, field: 'answer' }
+  return {
+    id,
+    stage,
+    level,
+    says,
+    asks,
+    judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null)] : [])
+  }
+}
+
+/** Judges the answer to a person-answered rule for one subject or for the visit. */
+export function judgeAnswer(home: Home, rule: string, place: Place, subject: Subject | null): Verdict {
+  const given = home.record.answers[ruleKey(rule, subject?.id)]
+  if (!given) return unproven('Nobody has answered this yet.', 'Look, ask or tell, then answer here.', place, subject)
+  const words = `${given.by.name} answered ${given.answer}${given.note ? `: ${given.note}` : ''}.`
+  if (given.answer === 'yes') return holds(words, subject)
+  return breaks(words, 'Put it right, then answer yes.', place, subject)
+}

@@ -1,0 +1,144 @@
+import { choiceNames, choices, type Choice } from '../../record/answers'
+import { packDigest } from '../../record/seal'
+import { askedRule, breaks, holds, unproven, type Home, type Place, type Rule } from '../rule'
+import { listed } from '../../values/list'
+import type { KnownUnit } from '../../work/units/known-unit'
+
+const atChoice = (field: string): Place => ({ stage: 'handover', kind: 'choice', id: field, field: 'answer' })
+const atPack: Place = { stage: 'handover', kind: 'pack', id: 'pack', field: 'given' }
+
+const hasTelephone = ({ record }: Home) => record.brief.facts.telephone === true
+
+/** What in the record or in the models speaks against what was chosen; null where nothing does. */
+export function contradiction(
+  { networks, units }: Home,
+  choice: Choice,
+  answer: string
+): { says: string; mend: string } | null {
+  const named = (list: readonly KnownUnit[]) => listed(list.map(({ name }) => name))
+  if (choice === 'guest') {
+    const guest = networks.some(({ facts }) => facts.use === 'guest' && facts.ssid !== undefined)
+    if (answer === 'yes' && !guest)
+      return {
+        says: 'A guest network was chosen, and none is recorded.',
+        mend: 'Set one up and record it under Configure, Wi-Fi; or ask again.'
+      }
+    if (answer === 'no' && guest)
+      return { says: 'No guest network was chosen, and one is recorded.', mend: 'Take it out, or ask again.' }
+  }
+  if (choice === 'updates') {
+    // What a model can do in one way only is no choice.
+    const free = units.filter(({ model }) => model?.updates === 'either')
+    const wanted = answer === 'automatic' ? 'automatic' : 'managed'
+    const other = free.filter(({ unit }) => unit.facts.updates !== undefined && unit.facts.updates !== wanted)
+    if (other.length)
+      return {
+        says: `${answer === 'no' ? 'No automatic updates were' : `Updates ${answer} were`} chosen, and ${named(other)} ${other.length === 1 ? 'is' : 'are'} set to ${other[0]!.unit.facts.updates!}.`,
+        mend: 'Set it as it was chosen under Configure, Firmware; or ask again.'
+      }
+    const able = units.filter(({ model }) => model !== null && model.updates !== 'none')
+    if (free.length === 0 && able.length > 0 && able.every(({ model }) => model!.updates !== wanted))
+      return {
+        says: `Updates ${answer} were chosen, and ${named(able)} can only be ${able[0]!.model!.updates}.`,
+        mend: 'Tell the customer, and ask again.'
+      }
+  }
+  // Whether lamps can be dimmed the catalogue does not tell.
+  if (choice === 'lamp' && answer === 'off') {
+    const lit = units.filter(({ model }) => (model?.lamps.length ?? 0) > 0)
+    if (lit.length > 0 && lit.every(({ model }) => !model!.lampsCanBeOff))
+      return {
+        says: `Lamps off were chosen, and those of ${named(lit)} cannot be switched off.`,
+        mend: 'Tell the customer, and ask again.'
+      }
+  }
+  return null
+}
+
+/** Whether a unit's lamps can be off at all, so that a dark one may mean that all is well. */
+const canBeDark = ({ units }: Home) => units.some(({ model }) => model?.lampsCanBeOff === true)
+
+/** Rules of Hand over. */
+export const handoverRules: Rule[] = [
+  {
+    id: 'hand-choices',
+    stage: 'handover',
+    level: 'must',
+    says: 'Guest network, parental controls, security service, updates, lamp: asked and answered.',
+    judge: (home) => {
+      const { record } = home
+      const open = choiceNames.filter((choice) => !record.choices[choice])
+      const against = choiceNames.flatMap((choice) => {
+        const told = record.choices[choice] && contradiction(home, choice, record.choices[choice].answer)
+        return told ? [{ choice, ...told }] : []
+      })
+      if (against.length > 0) return against.map(({ choice, says, mend }) => breaks(says, mend, atChoice(choice)))
+      if (open.length === 0) return [holds('All five are asked and answered, as the record and the models have it.')]
+      return [
+        unproven(
+          `Not asked yet: ${listed(open.map((choice) => choices[choice].toLowerCase()))}.`,
+          'Ask the customer.',
+          atChoice(open[0]!)
+        )
+      ]
+    }
+  },
+  askedRule(
+    'hand-lamp',
+    'handover',
+    'must',
+    'If lamps are off or dim, the customer was told what a dark lamp means.',
+    'Was the customer told that a dark lamp means that all is well?',
+    (home) =>
+      home.record.choices.lamp?.answer === 'dim' || (home.record.choices.lamp?.answer === 'off' && canBeDark(home))
+  ),
+  {
+    id: 'hand-pack',
+    stage: 'handover',
+    level: 'must',
+    says: "The customer's pack was made from this very record and given.",
+    judge: ({ record }) => {
+      const { madeDigest, givenDigest } = record.pack
+      if (!madeDigest) return [unproven('The pack has not been made.', 'Make the pack.', atPack)]
+      const current = packDigest(record)
+      if (madeDigest !== current)
+        return [breaks('The record changed after the pack was made.', 'Make the pack again.', atPack)]
+      if (givenDigest !== current)
+        return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
+      return [holds('Made from this very record and given.')]
+    }
+  },
+  askedRule(
+    'hand-voice-power',
+    'handover',
+    'must',
+    'Telephone through the modem: told that no call, emergency ones included, works in a power cut.',
+    'Was the customer told that no call works in a power cut, emergency calls included?',
+    hasTelephone
+  ),
+  {
+    id: 'hand-custody',
+    stage: 'handover',
+    level: 'must',
+    says: 'Who keeps which secret, and until when, is answered.',
+    judge: ({ record: { custody } }) => {
+      const at = { stage: 'handover', kind: 'custody', id: 'custody', field: 'custody' } as const
+      if (!custody) return [unproven('Who keeps the secrets is not answered.', 'Ask the customer.', at)]
+      const lacks =
+        custody.custody !== 'company-keeps'
+          ? []
+          : [...(custody.keeps?.length ? [] : ['which secrets we keep']), ...(custody.until ? [] : ['until when'])]
+      return lacks.length
+        ? [unproven(`It is not said ${lacks.join(' and ')}.`, 'Ask the customer, and record it.', at)]
+        : [holds(custody.until ? `We keep some until ${custody.until}.` : 'Answered.')]
+    }
+  },
+  askedRule(
+    'hand-cautions',
+    'handover',
+    'must',
+    'The cautions that this visit calls for were shown and acknowledged.',
+    'Have you read the cautions of this visit and kept to them?',
+    ({ units }) => units.length > 0
+  )
+]

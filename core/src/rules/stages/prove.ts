@@ -1,0 +1,362 @@
+import { judgePath } from '../../work/prove/path'
+import { judgeRooms, measured, sourceOf } from '../../work/prove/rooms'
+import { staleReason } from '../../work/prove/stale'
+import { installs } from '../../record/installs'
+import { ruleKey, standing, thingsOf } from '../../record/record'
+import { laterFigures } from '../../policy/standard'
+import {
+  aboutUnit,
+  breaks,
+  holds,
+  judgeAnswer,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Verdict
+} from '../rule'
+import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
+import { listed } from '../../values/list'
+
+const atUnitOf = (id: string, field: string): Place => ({ stage: 'prove', kind: 'unit', id, field })
+const atTest = ({ unit }: KnownUnit): Place => atUnitOf(unit.id, 'test')
+
+/** A unit that is joined to another over the air: a member of a mesh, or an extender. */
+const isJoined = (known: KnownUnit) => isMeshMember(known) || known.unit.facts.role === 'extender'
+
+/** The members of a home that test their links: none where there is but one. */
+export function testedUnits(units: readonly KnownUnit[]): KnownUnit[] {
+  const joined = units.filter(isJoined)
+  return joined.length > 1 || joined.some(({ unit }) => unit.facts.role === 'extender') ? joined : []
+}
+
+/** Units that carry the network farther: on each of them somebody has to be seen. */
+export const extendingUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
+  units.filter(
+    ({ unit, model }) =>
+      Boolean(model?.radios.length) && ['node', 'extender', 'access-point'].includes(unit.facts.role ?? '')
+  )
+
+/** Units with ports for the customer's own devices. */
+export const wiredUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
+  units.filter(
+    ({ unit, model }) => unit.facts.role !== 'modem' && Boolean(model?.ports.some(({ kind }) => kind === 'lan'))
+  )
+
+/** A name that must no longer be heard: a default of one of our units, or the home's old one where it was given up. */
+export interface GoneName {
+  id: string
+  ssid: string
+  says: string
+}
+
+/** The names to listen for, each under what its answer is kept by. */
+export function namesToBeGone({ units, networks, record }: Home): GoneName[] {
+  const used = new Set(networks.map(({ facts }) => facts.ssid))
+  const { oldSsid, keepName } = record.brief.facts
+  const defaults = units.flatMap(({ unit, name }): GoneName[] =>
+    unit.facts.defaultSsid !== undefined && !used.has(unit.facts.defaultSsid)
+      ? [{ id: unit.id, ssid: unit.facts.defaultSsid, says: `the name ${name} came with` }]
+      : []
+  )
+  return [
+    ...defaults,
+    ...(oldSsid !== undefined && keepName !== true && !used.has(oldSsid)
+      ? [{ id: 'old-name', ssid: oldSsid, says: 'the home’s old name' }]
+      : [])
+  ]
+}
+
+/** A call out and a call in, each answered by itself. */
+export const voiceCalls = [
+  { id: 'out', asks: 'A call out was made, and both sides were heard' },
+  { id: 'in', asks: 'A call in rang, and both sides were heard' }
+] as const
+
+function judgeSource({ record, catalogue, policy }: Home): Verdict[] {
+  const at: Place = { stage: 'prove', kind: 'measurement', id: 'source', field: 'runs' }
+  const { speedDownMbps, providerReference } = record.brief.facts
+  const source = sourceOf(record, catalogue)
+  if (!source?.down)
+    return [
+      unproven(
+        'The source was not measured by cable.',
+        'Put a laptop on the modem or gateway by cable, and measure.',
+        at
+      )
+    ]
+  if (speedDownMbps === undefined)
+    return [
+      unproven('The speed paid for is not recorded.', 'Enter it under Brief.', {
+        stage: 'brief',
+        kind: 'brief',
+        id: 'brief',
+        field: 'speedDownMbps'
+      })
+    ]
+  const share = policy.sourceShare ?? laterFigures.sourceShare
+  const gives = `${Math.round(source.down.median)} of ${speedDownMbps} Mbit/s paid for${source.down.count > 1 ? `, the median of ${source.down.count} runs` : ''}`
+  if (source.down.median >= speedDownMbps * share) return [holds(`The source gives ${gives}.`)]
+  if (providerReference !== undefined)
+    return [holds(`The source gives ${gives}; the provider was told, reference ${providerReference}.`)]
+  return [
+    breaks(
+      `The source gives ${gives}; at least ${Math.round(share * 100)} % is due.`,
+      'Restart the modem and measure again; else tell the provider, and record its reference.',
+      at
+    )
+  ]
+}
+
+function judgeGone(home: Home): Verdict[] {
+  return namesToBeGone(home).map(({ id, ssid, says }) => {
+    const place = atUnitOf(id, 'gone')
+    const about = { id, name: ssid }
+    const given = home.record.answers[ruleKey('prove-names-gone', id)]
+    if (!given)
+      return unproven(
+        `Whether ${ssid}, ${says}, is still on the air was not looked at.`,
+        'Look at the networks around, and answer here.',
+        place,
+        about
+      )
+    if (given.answer !== 'yes')
+      return breaks(
+        `${ssid}, ${says}, is still on the air.`,
+        'Find the unit that sends it: set its name, or switch it off.',
+        place,
+        about
+      )
+    const stale =
+      id === 'old-name'
+        ? null
+        : home.record.units[id]?.events.some(({ what, seq }) => what === 'reset' && seq > given.seq)
+    return stale
+      ? unproven(`It was reset since ${ssid} was gone.`, 'Look again.', place, about)
+      : holds(`${ssid} is gone.`, about)
+  })
+}
+
+/** What comes through a link of 100 Mbit/s, Mbit/s: its payload is about 94. */
+const FALLEN_LEAST = 85
+const FALLEN_MOST = 97
+
+/** Rules of Prove. */
+export const proveRules: Rule[] = [
+  {
+    id: 'prove-source',
+    stage: 'prove',
+    level: 'must',
+    says: 'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.',
+    judge: (home) => (home.units.length || installs(home.record) ? judgeSource(home) : [])
+  },
+  {
+    id: 'prove-rooms',
+    stage: 'prove',
+    level: 'must',
+    says: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
+    judge: (home) => {
+      if (home.units.every(({ model }) => !model?.radios.length) && !(home.units.length === 0 && installs(home.record)))
+        return []
+      const verdicts = judgeRooms(home.record, home.catalogue, home.policy)
+      if (verdicts.length === 0)
+        return [
+          unproven('No room is on the list.', 'Draw the home’s rooms under Place, or name them here.', {
+            stage: 'prove',
+            kind: 'room',
+            id: 'new',
+            field: 'name'
+          })
+        ]
+      return verdicts.map(({ room, outcome, says }) => {
+        const about = { id: room.id, name: room.facts.name ?? 'A room' }
+        const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
+        if (outcome === 'holds') return holds(says, about)
+        return outcome === 'breaks'
+          ? breaks(says, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+          : unproven(says, 'Measure signal, speed and latency there.', place, about)
+      })
+    }
+  },
+  {
+    id: 'prove-path',
+    stage: 'prove',
+    level: 'must',
+    says: 'On each extending device a client was seen, with an address of the right segment from the right server.',
+    judge: ({ record, catalogue, units }) =>
+      extendingUnits(units).map((known) => {
+        const place = atUnitOf(known.unit.id, 'path')
+        const { outcome, says, mend } = judgePath(record, known.unit)
+        const stale = known.unit.path ? staleReason(record, known.unit.path.seq, known.unit.id, catalogue) : null
+        if (outcome === 'holds' && stale)
+          return unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known))
+        return outcome === 'holds'
+          ? holds(says, aboutUnit(known))
+          : (outcome === 'breaks' ? breaks : unproven)(says, mend, place, aboutUnit(known))
+      })
+  },
+  {
+    id: 'prove-after-move',
+    stage: 'prove',
+    level: 'must',
+    says: 'Mesh or link test after the last move of every member, and good.',
+    judge: ({ units }) =>
+      testedUnits(units).map((known) => {
+        const about = aboutUnit(known)
+        const { events } = known.unit
+        const test = events.findLast(({ what }) => what === 'tested-good' || what === 'tested-bad')
+        const moved = events.findLast(({ what }) => what === 'moved')
+        if (!test)
+          return unproven(
+            'Its link has not been tested.',
+            'Run the family’s own test, or look at its link in the app, and note it.',
+            atTest(known),
+            about
+          )
+        if (moved && moved.seq > test.seq)
+          return unproven(
+            'It was moved since its link was tested.',
+            'Test it again where it stands now.',
+            atTest(known),
+            about
+          )
+        if (test.what === 'tested-bad')
+          return breaks(
+            'Its link was tested, and is not good.',
+            'Move it nearer or cable it, then test again.',
+            atTest(known),
+            about
+          )
+        return holds(
+          moved ? 'Its link was tested after the move, and is good.' : 'Its link was tested, and is good.',
+          about
+        )
+      })
+  },
+  {
+    id: 'prove-wired',
+    stage: 'prove',
+    level: 'should',
+    says: 'One wired port of every unit that has some was tested.',
+    judge: ({ record, catalogue, units }) =>
+      wiredUnits(units).map((known) => {
+        const [newest] = measured(record, catalogue, ({ at, unit }) => at === 'port' && unit === known.unit.id)
+        const place = atUnitOf(known.unit.id, 'port')
+        if (!newest?.down)
+          return unproven(
+            'None of its wired ports was tested.',
+            'Put a laptop on one of its ports, and measure.',
+            place,
+            aboutUnit(known)
+          )
+        if (newest.down.median === 0)
+          return breaks(
+            'Nothing comes through its wired port.',
+            'Another cable, then another port.',
+            place,
+            aboutUnit(known)
+          )
+        if (newest.stale) return unproven(newest.stale, 'Test a port again.', place, aboutUnit(known))
+        const most = Math.max(
+          0,
+          ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0)
+        )
+        const due = sourceOf(record, catalogue)?.down?.median ?? null
+        if (
+          most >= 1000 &&
+          due !== null &&
+          due > FALLEN_MOST * 1.2 &&
+          newest.down.median >= FALLEN_LEAST &&
+          newest.down.median <= FALLEN_MOST
+        )
+          return unproven(
+            `${Math.round(newest.down.median)} Mbit/s at a port that can do ${most}, of ${Math.round(due)} that the source gives: that is what a link gives that has fallen to 100.`,
+            'Look at the speed of the link; swap the cable, and test it again.',
+            place,
+            aboutUnit(known)
+          )
+        return holds(`${Math.round(newest.down.median)} Mbit/s at a port of it.`, aboutUnit(known))
+      })
+  },
+  {
+    id: 'prove-names-gone',
+    stage: 'prove',
+    level: 'should',
+    says: 'No default or old network name of our units is on the air any more.',
+    judge: judgeGone
+  },
+  {
+    id: 'prove-rejoined',
+    stage: 'prove',
+    level: 'should',
+    says: "The customer's devices on the list have rejoined.",
+    judge: ({ record }) =>
+      standing(thingsOf(record, 'device')).map(({ id, facts }) => {
+        const about = { id, name: facts.name ?? 'A device' }
+        const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
+        if (facts.rejoined === undefined)
+          return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
+        return facts.rejoined
+          ? holds('It has rejoined.', about)
+          : breaks(
+              'It does not join.',
+              'Look at what it can do at best under Configure, Wi-Fi; then join it.',
+              place,
+              about
+            )
+      })
+  },
+  {
+    id: 'prove-voice',
+    stage: 'prove',
+    level: 'must',
+    says: 'Telephone line through the modem: a call out and a call in.',
+    asks: 'Was the call made?',
+    judge: (home) =>
+      home.record.brief.facts.telephone === true
+        ? voiceCalls.map(({ id, asks }) =>
+            judgeAnswer(
+              home,
+              'prove-voice',
+              { stage: 'prove', kind: 'answer', id: 'prove-voice', field: id },
+              { id, name: asks }
+            )
+          )
+        : []
+  },
+  {
+    id: 'prove-settle',
+    stage: 'prove',
+    level: 'should',
+    says: 'A mesh of two or more: a check is booked for when it has settled.',
+    judge: ({ record, units, policy }) => {
+      const members = units.filter(isMeshMember)
+      if (members.length < 2) return []
+      const hours = policy.settleH ?? laterFigures.settleH
+      const booked = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled)
+      const place: Place = { stage: 'prove', kind: 'answer', id: 'prove-settle', field: 'check' }
+      if (booked.length === 0)
+        return [
+          unproven(
+            `${listed(members.map(({ name }) => name))} may need a day to settle; no check is booked.`,
+            `Book a check ${hours} h from now.`,
+            place
+          )
+        ]
+      const last = Math.max(...booked.map(({ to }) => Date.parse(to)))
+      const started = Math.max(
+        0,
+        ...members.flatMap(({ unit }) =>
+          unit.events
+            .filter(({ what }) => what === 'tested-good' || what === 'tested-bad')
+            .map(({ at }) => Date.parse(at))
+        )
+      )
+      if (started && last < started + (hours - 12) * 3_600_000)
+        return [
+          breaks(`The check is booked sooner than ${hours} h after the mesh was tested.`, 'Book it later.', place)
+        ]
+      return [holds('A check is booked.')]
+    }
+  }
+]

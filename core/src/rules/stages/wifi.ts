@@ -1,0 +1,325 @@
+import { secretFor, type Network } from '../../record/record'
+import { passphraseOf, takesPassphraseFrom } from '../../work/wifi/passphrase'
+import { securityRank } from '../../work/wifi/security'
+import { isPrivateName } from '../../secrets/names'
+import {
+  aboutUnit,
+  atBrief,
+  atUnit,
+  breaks,
+  holds,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Subject,
+  type Verdict
+} from '../rule'
+import { listed } from '../../values/list'
+
+const atNetwork = (network: Network, field: string): Place => ({
+  stage: 'configure',
+  kind: 'network',
+  id: network.id,
+  field
+})
+const about = (network: Network): Subject => ({ id: network.id, name: network.facts.ssid ?? 'unnamed network' })
+
+export const securityWords = {
+  open: 'open',
+  wep: 'WEP',
+  'wpa-tkip': 'WPA with TKIP',
+  'wpa2-aes': 'WPA2-AES',
+  'wpa2-wpa3': 'WPA2 and WPA3',
+  wpa3: 'WPA3'
+} as const
+
+function judgeName(home: Home, network: Network): Verdict {
+  const { ssid } = network.facts
+  if (ssid === undefined)
+    return unproven('It has no name yet.', 'Enter its name.', atNetwork(network, 'ssid'), about(network))
+  const at = atNetwork(network, 'ssid')
+  if (ssid !== ssid.trim())
+    return breaks(
+      'A blank stands at an end of the name: people will not find it.',
+      'Take the blank out.',
+      at,
+      about(network)
+    )
+  const lower = ssid.toLowerCase()
+  const asNew = home.units.find(
+    ({ unit, model }) =>
+      unit.facts.defaultSsid?.toLowerCase() === lower ||
+      (model?.defaultSsidPrefix && lower.startsWith(model.defaultSsidPrefix.toLowerCase()))
+  )
+  if (asNew)
+    return breaks(`${ssid} is the name ${asNew.name} comes with.`, 'Give it a name of its own.', at, about(network))
+  const { customerName, street } = home.record.brief.facts
+  const tells = isPrivateName(ssid, [customerName, street])
+  if (tells)
+    return breaks(
+      `It tells passers-by who lives here: “${tells}”.`,
+      'Take a name without the customer’s name or street.',
+      at,
+      about(network)
+    )
+  return holds(`${ssid}: its own, and tells nothing.`, about(network))
+}
+
+function judgeSecurity(home: Home, network: Network): Verdict {
+  const { security, use, isolated } = network.facts
+  const at = atNetwork(network, 'security')
+  if (security === undefined)
+    return unproven('Its security is not recorded.', 'Choose its security.', at, about(network))
+  const guestApart = use === 'guest' && isolated === true
+  if (securityRank[security] >= securityRank[home.policy.leastSecurity] || guestApart)
+    return holds(`${securityWords[security]}${guestApart ? ', guests apart' : ''}.`, about(network))
+  return breaks(
+    `${securityWords[security]} is below ${securityWords[home.policy.leastSecurity]}.`,
+    `Choose ${securityWords[home.policy.leastSecurity]} or better; give an old device a network of its own.`,
+    at,
+    about(network)
+  )
+}
+
+function judgePassphrase(home: Home, network: Network): Verdict {
+  const { security } = network.facts
+  const place: Place = { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }
+  const giver = takesPassphraseFrom(home.record, network)
+  const secret = passphraseOf(home.record, network)
+  if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, about(network))
+  const { assessed } = secret
+  const mend = 'Make a new one.'
+  const same = Object.values(home.record.secrets).find(
+    (other) =>
+      other.ref !== secret.ref &&
+      secretFor(home.record, other.purpose, other.id)?.ref === other.ref &&
+      other.assessed.print === assessed.print &&
+      other.id !== network.id &&
+      !(
+        other.purpose === 'wifi-passphrase' &&
+        (other.id === giver ||
+          takesPassphraseFrom(
+            home.record,
+            home.networks.find(({ id }) => id === other.id)
+          ) === network.id)
+      )
+  )
+  if (same?.purpose === 'label-key') return breaks('It is the default key of a label.', mend, place, about(network))
+  if (same)
+    return breaks(
+      `It is the same as another secret of this visit (${same.purpose.replaceAll('-', ' ')}).`,
+      mend,
+      place,
+      about(network)
+    )
+  if (assessed.holdsName)
+    return breaks('It holds the network’s name, the customer’s name or the street.', mend, place, about(network))
+  if (assessed.score < home.policy.leastStrength) {
+    return breaks(
+      `Strength ${assessed.score} of 4; the standard wants ${home.policy.leastStrength}. About ${Math.round(assessed.bits)} bits${security === 'wep' ? ', and WEP at that' : ''}.`,
+      mend,
+      place,
+      about(network)
+    )
+  }
+  return holds(`Strength ${assessed.score} of 4, about ${Math.round(assessed.bits)} bits.`, about(network))
+}
+
+function judgeNames(home: Home): Verdict[] {
+  const main = home.networks.filter(({ facts }) => facts.use === 'main' && facts.ssid !== undefined)
+  if (main.length === 0) return []
+  const own = main.filter(({ facts }) => facts.extender === undefined)
+  const school = home.record.brief.facts.bandNames ?? home.policy.bandNames
+  const verdicts: Verdict[] = []
+  if (own.length) {
+    const names = new Set(own.map(({ facts }) => facts.ssid))
+    const split = own.length > 1 && names.size > 1
+    const several = own.some(({ facts }) => (facts.bands?.length ?? 1) > 1)
+    if (school === 'one-name' && split)
+      verdicts.push(
+        breaks(
+          `The bands have names of their own: ${listed([...names] as string[])}. The school in force is one name.`,
+          'Use one name, or record the other school for this visit.',
+          atBrief('bandNames')
+        )
+      )
+    else if (school === 'one-a-band' && several)
+      verdicts.push(
+        breaks(
+          'One name serves several bands. The school in force is one name a band.',
+          'Split it, or record the other school for this visit.',
+          atBrief('bandNames')
+        )
+      )
+    else verdicts.push(holds(school === 'one-name' ? 'One name for all bands.' : 'One name a band.'))
+  }
+  for (const network of main.filter(({ facts }) => facts.extender !== undefined)) {
+    const equal = own.some(({ facts }) => facts.ssid === network.facts.ssid)
+    const suffixed = own.some(
+      ({ facts }) => network.facts.ssid!.startsWith(facts.ssid!) && network.facts.ssid !== facts.ssid
+    )
+    const right = home.policy.extenderNames === 'same' ? equal : suffixed
+    const wanted = home.policy.extenderNames === 'same' ? 'the router’s name' : 'the router’s name with a suffix'
+    verdicts.push(
+      right
+        ? holds(`The extender sends ${wanted}.`, about(network))
+        : breaks(
+            `The school in force is ${wanted}.`,
+            'Change the extender’s name.',
+            atNetwork(network, 'ssid'),
+            about(network)
+          )
+    )
+  }
+  return verdicts
+}
+
+function judgeGuest(home: Home, network: Network): Verdict {
+  if (network.facts.isolated !== true) {
+    const say = network.facts.isolated === false ? breaks : unproven
+    return say(
+      network.facts.isolated === false
+        ? 'Its guests are not kept apart from the home’s devices.'
+        : 'Whether its guests are kept apart is not recorded.',
+      'Isolate it from the home’s devices, then tick it.',
+      atNetwork(network, 'isolated'),
+      about(network)
+    )
+  }
+  const own = passphraseOf(home.record, network)
+  const shared =
+    own &&
+    home.networks.some(
+      (other) => other.id !== network.id && passphraseOf(home.record, other)?.assessed.print === own.assessed.print
+    )
+  if (shared)
+    return breaks(
+      'It has the same passphrase as another network.',
+      'Give guests a passphrase of their own.',
+      { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' },
+      about(network)
+    )
+  if (!own && network.facts.security !== 'open')
+    return unproven(
+      'Guests are apart; that they have a passphrase of their own is not proven: none is in the vault.',
+      'Make one or type one.',
+      { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' },
+      about(network)
+    )
+  return holds(
+    own ? 'Guests are apart, with a passphrase of their own.' : 'Guests are apart, on an open network.',
+    about(network)
+  )
+}
+
+function judgeSegment(home: Home, network: Network): Verdict {
+  const at = atNetwork(network, 'segment')
+  const segment = home.segments.find(({ id }) => id === network.facts.segment)
+  if (!segment) return unproven('The segment it lands in is not recorded.', 'Choose its segment.', at, about(network))
+  const wanted = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' }[
+    network.facts.use ?? 'main'
+  ]
+  const name = segment.facts.name ?? segment.facts.cidr
+  // A guest network isolated inside the home's own range is common on small routers and is judged by its isolation.
+  if (segment.facts.use === wanted || (network.facts.use === 'guest' && network.facts.isolated === true))
+    return holds(`It lands in ${name}.`, about(network))
+  return breaks(
+    `It lands in ${name}, which is for ${segment.facts.use ?? 'nothing yet'}.`,
+    `Put it into a segment for ${wanted}.`,
+    at,
+    about(network)
+  )
+}
+
+const each = (judge: (home: Home, network: Network) => Verdict) => (home: Home) =>
+  home.networks.map((network) => judge(home, network))
+
+/** Rules of Configure about Wi-Fi. */
+export const wifiRules: Rule[] = [
+  {
+    id: 'wifi-name',
+    stage: 'configure',
+    level: 'must',
+    says: "SSID of 1–32 octets, no blanks at its ends, not the default, holding neither customer's name nor street.",
+    judge: (home) =>
+      home.networks.length
+        ? each(judgeName)(home)
+        : [
+            unproven('No network is recorded.', 'Record the home’s network.', {
+              stage: 'configure',
+              kind: 'network',
+              id: 'new',
+              field: 'ssid'
+            })
+          ]
+  },
+  {
+    id: 'wifi-naming-school',
+    stage: 'configure',
+    level: 'must',
+    says: 'Bands and extenders are named by the school in force.',
+    judge: judgeNames
+  },
+  {
+    id: 'wifi-security',
+    stage: 'configure',
+    level: 'must',
+    says: 'WPA2-AES or WPA3; never open, WEP or TKIP outside an isolated guest network.',
+    judge: each(judgeSecurity)
+  },
+  {
+    id: 'wifi-passphrase',
+    stage: 'configure',
+    level: 'must',
+    says: '8–63 characters, strong enough, not the default, not the name, not another secret of the visit.',
+    judge: (home) =>
+      home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
+  },
+  {
+    id: 'wifi-guest',
+    stage: 'configure',
+    level: 'should',
+    says: 'A guest network, where there is one, has its own passphrase and is isolated.',
+    judge: (home) =>
+      home.networks.filter(({ facts }) => facts.use === 'guest').map((network) => judgeGuest(home, network))
+  },
+  {
+    id: 'wifi-segment',
+    stage: 'configure',
+    level: 'must',
+    says: 'Every network name lands in its intended segment.',
+    judge: each(judgeSegment)
+  },
+  {
+    id: 'wifi-pushbutton-off',
+    stage: 'configure',
+    level: 'should',
+    says: 'Push-button and PIN pairing are off at hand-over, unless the customer asked for them.',
+    judge: ({ units }) =>
+      units
+        .filter(({ model }) => model?.methods.some(({ kind }) => kind === 'push-button'))
+        .map((known) => {
+          const { pushButton } = known.unit.facts
+          const at = atUnit('configure', known.unit, 'pushButton')
+          if (pushButton === undefined)
+            return unproven(
+              'Whether its pairing button is off is not recorded.',
+              'Switch it off, then record it.',
+              at,
+              aboutUnit(known)
+            )
+          if (pushButton === 'on')
+            return breaks(
+              'Its pairing button still works.',
+              'Switch it off, or record that the customer asked for it.',
+              at,
+              aboutUnit(known)
+            )
+          return holds(
+            pushButton === 'off' ? 'Its pairing button is off.' : 'Left on, as the customer asked.',
+            aboutUnit(known)
+          )
+        })
+  }
+]

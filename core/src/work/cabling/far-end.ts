@@ -1,0 +1,73 @@
+import { standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
+import { endKey, type Port } from './ports'
+
+/** Whether what comes in by a cable can come from where it leads. */
+export type FarEnd =
+  { kind: 'right'; name: string } | { kind: 'wrong'; says: string } | { kind: 'unknown'; says: string }
+
+/** A cable with the ports it leads between, where they are known. */
+type Drawn = { a: Port | null; b: Port | null }
+
+/** What a unit's port may hang on: the internet comes from here, or the home's network does. */
+type Wanted = 'internet' | 'lan' | 'line'
+
+/** Roles of units of ours that the internet comes from, on its way to a router. */
+const upstreamOf: Record<'internet' | 'lan', ReadonlySet<string | undefined>> = {
+  internet: new Set(['modem', 'gateway', 'router', 'switch', 'powerline-adapter']),
+  lan: new Set(['modem', 'gateway', 'router', 'node', 'switch', 'access-point', 'powerline-adapter'])
+}
+/** Things of the customer's that only take what comes. */
+const ends = new Set(['computer', 'television', 'telephone', 'alarm'])
+
+/** The port at the other end of the wall behind a network socket, and what its cable leads to; null where that is not recorded. */
+function behindSocket(record: VisitRecord, socket: Port, cables: readonly Drawn[]): Port | null {
+  const outlets = standing(thingsOf(record, 'outlet'))
+  const other =
+    outlets.find(({ id }) => id === socket.end.id)?.facts.cableTo ??
+    outlets.find(({ facts }) => facts.cableTo === socket.end.id)?.id
+  if (other === undefined) return null
+  const key = endKey({ thing: 'outlet', id: other, port: 'wall' })
+  for (const { a, b } of cables) {
+    if (a && b && endKey(a.end) === key) return b
+    if (a && b && endKey(b.end) === key) return a
+  }
+  return null
+}
+
+/** Judges where a cable from a unit's port leads: whether the internet, the line or the home's network can come from there. */
+export function judgeFarEnd(record: VisitRecord, other: Port | null, wanted: Wanted, cables: readonly Drawn[]): FarEnd {
+  if (!other) return { kind: 'unknown', says: 'What its cable leads to is no longer here' }
+  const name = `${other.owner}${other.name && other.end.thing !== 'outlet' ? `, ${other.name}` : ''}`
+  if (other.end.thing === 'unit') {
+    const unit = record.units[other.end.id]!
+    if (wanted === 'line') return { kind: 'wrong', says: `${unitName(unit)} is not the provider’s line` }
+    if (other.kind === 'internet')
+      return { kind: 'wrong', says: `${name} is a port for the internet as well: nothing comes from there` }
+    return upstreamOf[wanted].has(unit.facts.role)
+      ? { kind: 'right', name: other.owner }
+      : {
+          kind: 'unknown',
+          says: `${name}: that the ${wanted === 'internet' ? 'internet' : 'home’s network'} comes from there is not recorded`
+        }
+  }
+  if (other.end.thing === 'fitting') {
+    const kind = standing(thingsOf(record, 'fitting')).find(({ id }) => id === other.end.id)?.facts.kind
+    if (kind === 'provider-box')
+      return other.kind === 'provider-line' && wanted !== 'line'
+        ? { kind: 'wrong', says: `${name} is the side of the provider’s line; the network comes from its other port` }
+        : { kind: 'right', name: other.owner }
+    if (kind === 'splitter')
+      return wanted === 'line' && other.kind === 'splitter-modem'
+        ? { kind: 'right', name: other.owner }
+        : { kind: 'wrong', says: `${name} is not the modem’s side` }
+    return kind !== undefined && ends.has(kind)
+      ? { kind: 'wrong', says: `nothing comes from ${other.owner}` }
+      : { kind: 'unknown', says: `${name}: what comes from there is not recorded` }
+  }
+  if (other.kind !== 'socket') return { kind: 'right', name: other.owner }
+  const behind = behindSocket(record, other, cables)
+  if (!behind) return { kind: 'unknown', says: `${other.owner}: where it leads in the wall is not recorded` }
+  return behind.end.thing === 'outlet'
+    ? { kind: 'unknown', says: `${other.owner} leads to ${behind.owner}, and on from there nothing is recorded` }
+    : judgeFarEnd(record, behind, wanted, cables)
+}

@@ -1,0 +1,109 @@
+import { modelKey, type Catalogue } from '../../catalogue/model'
+import { updateWork } from '../../catalogue/firmware-work'
+import { ruleKey, standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
+import { isMeshMember } from '../units/known-unit'
+import { farthestFirst } from './upstream'
+
+/** What a change is of. */
+export const changeKinds = ['firmware', 'admin', 'channel', 'relays', 'wifi', 'mode', 'dhcp', 'address'] as const
+export type ChangeKind = (typeof changeKinds)[number]
+
+/** One change on one unit, in its place in the order. */
+export interface Change {
+  /** Unit and kind; what its answer is kept under. */
+  id: string
+  unit: string
+  name: string
+  kind: ChangeKind
+  says: string
+  /** How the technician is cut off by it: not at all, until it has started again, until they join anew, or until they go to its new address. */
+  cuts: 'no' | 'until it is back' | 'join again' | 'new address'
+  needsRestart: boolean
+  applied: boolean
+}
+
+/** Under which rule's answers it is kept that a change was applied. */
+export const APPLIED_RULE = 'addr-applied'
+
+/**
+ * The changes of Configure in an order in which nobody is cut off from a unit that still needs something: the far units first and the
+ * router after them; on each unit what cuts off least first, and its own address last.
+ */
+export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] {
+  const changes: Change[] = []
+  const networks = standing(record.networks)
+  const main = networks
+    .filter(({ facts }) => facts.ssid !== undefined && facts.extender === undefined)
+    .map(({ facts }) => facts.ssid!)
+  // Units that are reached through others come first: a router is changed once nothing behind it needs anything any more.
+  for (const { unit } of farthestFirst(record, catalogue)) {
+    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    if (!model) continue
+    const add = (kind: ChangeKind, says: string, cuts: Change['cuts'], needsRestart = false) => {
+      const id = `${unit.id} ${kind}`
+      changes.push({
+        id,
+        unit: unit.id,
+        name: unitName(unit),
+        kind,
+        says,
+        cuts,
+        needsRestart,
+        applied: record.answers[ruleKey(APPLIED_RULE, id)]?.answer === 'yes'
+      })
+    }
+    const { firmwareBefore, firmwareAfter, role, mode, dhcpServer, dhcpRelay, secondaryAddress } = unit.facts
+    const path =
+      firmwareBefore === undefined || firmwareAfter !== undefined ? [] : updateWork(model, firmwareBefore).path
+    if (path.length) add('firmware', `Install ${path.join(', then ')}`, 'until it is back', true)
+    if (
+      Object.values(record.secrets).some(
+        ({ thing, id, purpose }) => thing === 'unit' && id === unit.id && purpose === 'admin-password'
+      )
+    )
+      add('admin', 'Set the admin password that lies in the vault', 'no')
+    const radios = standing(thingsOf(record, 'radio')).filter(
+      ({ facts }) => facts.unit === unit.id && facts.channel !== undefined
+    )
+    if (radios.length)
+      add(
+        'channel',
+        radios
+          .map(
+            ({ facts }) =>
+              `${facts.band} GHz on channel ${facts.channel}${facts.widthMHz ? `, ${facts.widthMHz} MHz` : ''}`
+          )
+          .join('; '),
+        'until it is back'
+      )
+    if (dhcpRelay === 'off' || secondaryAddress === 'off')
+      add(
+        'relays',
+        [dhcpRelay === 'off' ? 'DHCP relay off' : '', secondaryAddress === 'off' ? 'secondary address off' : '']
+          .filter(Boolean)
+          .join(', '),
+        'no'
+      )
+    // Members of a mesh take names from their router.
+    const own = networks
+      .filter(({ facts }) => facts.extender === unit.id && facts.ssid !== undefined)
+      .map(({ facts }) => facts.ssid!)
+    const sends = own.length
+      ? own
+      : model.radios.length > 0 &&
+          (role === 'router' ||
+            role === 'gateway' ||
+            role === 'access-point' ||
+            (role === 'extender' && !isMeshMember({ model, unit })))
+        ? main
+        : []
+    if (sends.length) add('wifi', `Names ${sends.join(', ')} with their passphrases`, 'join again')
+    if (mode !== undefined && model.roles.includes('access-point') && model.roles.includes('router'))
+      add('mode', `Mode: ${mode.replace('-', ' ')}`, 'until it is back', true)
+    if (dhcpServer !== undefined) add('dhcp', `DHCP server ${dhcpServer}`, 'no')
+    const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id && facts.address !== undefined)
+    if (host && role !== 'modem' && role !== 'gateway')
+      add('address', `Own address ${host.facts.address}`, 'new address', true)
+  }
+  return changes
+}

@@ -1,0 +1,244 @@
+import type { Catalogue } from '../../catalogue/model'
+import { standing, type Pool, type Segment, type Unit, type VisitRecord } from '../../record/record'
+import { auditRecord } from '../addresses/home-audit'
+import { formatIpv4, hasEnds, parseCidr, parseIpv4, type Range4 } from '../../values/ipv4'
+import { poolHolds } from '../addresses/servers'
+
+/** One step of making an access point of a router: what to do, what to see before going on, and how to get back in. */
+export interface ConversionStep {
+  id: 'join' | 'name' | 'address' | 'dhcp' | 'extras' | 'mode' | 'restart' | 'cable' | 'reach'
+  do: string
+  check: string
+  ifLost: string
+  /** True where the technician is cut off by it, and has to join again. */
+  cuts: boolean
+  done: boolean
+}
+
+/** A conversion, worked out: every value, and the order in which nobody is locked out. */
+export interface Conversion {
+  /** Where the old router answers now, by its label. */
+  from: string | null
+  segment: Segment
+  address: string
+  mask: string
+  gateway: string
+  steps: ConversionStep[]
+}
+
+/** The mask of a prefix as pages ask for it: 24 is 255.255.255.0. */
+export function maskOf(prefix: number): string {
+  return formatIpv4(prefix === 0 ? 0 : 2 ** 32 - 2 ** (32 - prefix))
+}
+
+/**
+ * Works out how a router becomes an access point of the main network: its address by the school in force, and the safe order of
+ * steps. A reason in words where something is missing for it.
+ * @param school where fixed addresses go: outside the pool or inside it
+ */
+export function conversionOf(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  unit: Unit,
+  school: 'outside' | 'inside'
+): Conversion | { missing: string } {
+  const segments = standing(record.segments)
+  const segment =
+    segments.find(({ facts }) => facts.use === 'home' && facts.cidr !== undefined) ??
+    segments.find(({ facts }) => facts.cidr !== undefined)
+  if (!segment) return { missing: 'Record the main router’s range first: every value follows from it.' }
+  const range = parseCidr(segment.facts.cidr!)
+  if ('problem' in range) return { missing: `The main range ${range.problem}.` }
+  if (range.prefix > 30)
+    return { missing: `A range of /${range.prefix} has no room for another unit: the main router needs a larger one.` }
+  const gateway = segment.facts.gateway
+  if (gateway === undefined) return { missing: 'Record the main router’s own address: it is the gateway of the range.' }
+  const hosts = standing(record.hosts)
+  const own = hosts.find(
+    ({ facts }) => facts.unit === unit.id && facts.segment === segment.id && facts.address !== undefined
+  )
+  const audit = auditRecord(record, school)
+  // An access point at the main router's own address would take the home off the line.
+  const ownProblem =
+    own && ((audit.ofHost.get(own.id) ?? []).length > 0 || parseIpv4(own.facts.address!) === parseIpv4(gateway))
+  const address = own && !ownProblem ? own.facts.address! : audit.suggestionFor.get(segment.id)
+  if (address === undefined) return { missing: 'No address is free in the main range: make the pool smaller first.' }
+  const model = catalogue.get(`${unit.facts.model ?? ''}@${unit.facts.modelVersion ?? 1}`)
+  // Labels write it with or without the scheme in front.
+  const from = unit.facts.pageAddress?.replace(/^https?:\/\//, '').replace(/\/.*$/, '') ?? null
+  const clash = from !== null && parseIpv4(from) !== null && parseIpv4(from) === parseIpv4(gateway)
+  const main = standing(record.networks).find(({ facts }) => facts.use === 'main')?.facts.ssid
+  const reached = Object.entries(record.answers).some(
+    ([key, { answer }]) =>
+      own !== undefined && key.startsWith('addr-reachable') && key.includes(own.id) && answer === 'yes'
+  )
+  const cabled = Object.values(record.cables ?? {}).some(
+    ({ removedSeq, facts }) =>
+      removedSeq === null && [facts.a, facts.b].some((end) => end?.thing === 'unit' && end.id === unit.id)
+  )
+  const at = from ?? 'the address on its label'
+  const laptopAt =
+    freeBeside(
+      range,
+      address,
+      [gateway, ...hosts.flatMap(({ facts }) => facts.address ?? [])],
+      standing(record.pools).filter(({ facts }) => facts.segment === segment.id)
+    ) ?? `an address of ${segment.facts.cidr!} that nothing else has`
+  const changed = Math.max(0, own?.meta.address?.seq ?? 0, unit.meta.dhcpServer?.seq ?? 0)
+  const steps: Omit<ConversionStep, 'done'>[] = [
+    {
+      id: 'join',
+      do: `Nothing in any of its ports. Join its own network${unit.facts.defaultSsid ? ` ${unit.facts.defaultSsid}` : ''}, mobile data off, and open ${at}.`,
+      check: 'Its page shows its own model.',
+      ifLost: 'By cable into a LAN port; else reset it by the pin and begin anew.',
+      cuts: false
+    },
+    {
+      id: 'name',
+      do: `Network name ${main ?? 'of the home'} with the home’s passphrase; apply, and join it again under the new name.`,
+      check: 'The page answers again.',
+      ifLost: 'Forget the network on the phone, join the new name; else by cable.',
+      cuts: true
+    },
+    {
+      id: 'extras',
+      do: 'DHCP relay off and secondary address off, on their own pages; apply each.',
+      check: 'Each page, opened again, shows off.',
+      ifLost: `The page is still at ${at}.`,
+      cuts: false
+    },
+    {
+      id: 'dhcp',
+      do: model?.modeStopsDhcp
+        ? 'Its mode switches the DHCP server off by itself: leave that to the mode.'
+        : 'DHCP server off; apply. From now on it gives out no address: set one by hand on your laptop.',
+      check: 'The page, opened again, shows off.',
+      ifLost: `Give your laptop ${besideLabel(from)} with mask 255.255.255.0, and open ${at}.`,
+      cuts: !model?.modeStopsDhcp
+    },
+    {
+      id: 'address',
+      do: `Own address ${address}, mask ${maskOf(range.prefix)}, gateway ${gateway}; apply. The page is gone from here on: that is as it is to be.`,
+      check: 'The old address answers no more.',
+      ifLost: `Give your laptop ${laptopAt} with mask ${maskOf(range.prefix)}, and open ${address}.`,
+      cuts: true
+    },
+    ...(model?.roles.includes('access-point') && model.modeStopsDhcp
+      ? [
+          {
+            id: 'mode' as const,
+            do: 'Mode: access point; apply.',
+            check: 'It says so on its page.',
+            ifLost: `Open ${address} as above.`,
+            cuts: true
+          }
+        ]
+      : []),
+    {
+      id: 'restart',
+      do: 'Restart it, and wait for its lamps.',
+      check: 'They show that it runs.',
+      ifLost: 'Pull its plug, count to ten, and in again.',
+      cuts: true
+    },
+    {
+      id: 'cable',
+      do: 'LAN to LAN: from a LAN port of the main router to one of its LAN ports, nothing in the internet port.',
+      check: 'A link comes up on both ends.',
+      ifLost: 'Another cable, then another port.',
+      cuts: false
+    },
+    {
+      id: 'reach',
+      do: `From the home’s network open ${address}.`,
+      check: 'Its page answers there, and your address is from the main router.',
+      ifLost: `Look in the main router’s list for its MAC${unit.facts.mac ? ` ${unit.facts.mac}` : ''}; else reset it by the pin and begin anew.`,
+      cuts: false
+    }
+  ]
+  if (clash)
+    steps.splice(1, 0, {
+      id: 'join',
+      do: `It has the main router’s own address, ${gateway}: keep them apart until its address is changed.`,
+      check: 'No cable between them.',
+      ifLost: 'Pull the cable between them, then open the page again.',
+      cuts: false
+    })
+  const done: Record<ConversionStep['id'], boolean> = {
+    join: false,
+    name: false,
+    address: own !== undefined && own.facts.address === address,
+    dhcp: unit.facts.dhcpServer === 'off',
+    extras: unit.facts.dhcpRelay === 'off' && unit.facts.secondaryAddress === 'off',
+    mode: unit.facts.mode === 'access-point',
+    restart: unit.events.some(({ what, seq }) => (what === 'restarted' || what === 'powered') && seq > changed),
+    cable: cabled,
+    reach: reached
+  }
+  return {
+    from,
+    segment,
+    address,
+    mask: maskOf(range.prefix),
+    gateway,
+    steps: steps.map((step) => ({ ...step, done: done[step.id] }))
+  }
+}
+
+/**
+ * An address for a laptop, as near as may be to a unit's: in its range, neither the network's nor the broadcast address nor
+ * anything's that is recorded, outside the pools where there is room. Null where nothing is free.
+ */
+export function freeBeside(
+  range: Range4,
+  address: string,
+  taken: readonly string[],
+  pools: readonly Pool[]
+): string | null {
+  const own = parseIpv4(address)
+  if (own === null) return null
+  const held = new Set([own, ...taken.map(parseIpv4)])
+  const usable = hasEnds(range) ? { first: range.first + 1, last: range.last - 1 } : range
+  const isFree = (one: number) => one >= usable.first && one <= usable.last && !held.has(one)
+  const inPool = (one: number) => pools.some((pool) => poolHolds(pool, formatIpv4(one)))
+  const nearest = (fits: (one: number) => boolean): number | undefined => {
+    for (let away = 1; away <= Math.min(MOST_AWAY, usable.last - usable.first); away++)
+      for (const one of [own + away, own - away]) if (fits(one)) return one
+    return undefined
+  }
+  const found = nearest((one) => isFree(one) && !inPool(one)) ?? nearest(isFree)
+  return found === undefined ? null : formatIpv4(found)
+}
+
+/** So far from a unit's address one for a laptop is looked for. */
+const MOST_AWAY = 70_000
+
+/** An address beside that of a router which nothing else hangs on, in its own range of /24. */
+function besideLabel(address: string | null): string {
+  const number = address === null ? null : parseIpv4(address)
+  if (number === null) return 'an address beside it'
+  return (
+    freeBeside({ first: number - (number % 256), last: number - (number % 256) + 255, prefix: 24 }, address!, [], []) ??
+    'an address beside it'
+  )
+}
+
+/** What each way of running the old router means for this home, side by side. */
+export function modesCompared(record: VisitRecord): { what: string; router: string; accessPoint: string }[] {
+  const name = standing(record.segments)[0]?.facts.cidr ?? 'the main range'
+  return [
+    { what: 'Networks', router: `two: ${name}, and one of its own behind it`, accessPoint: `one: ${name}` },
+    { what: 'Translations (NAT) on the way out', router: 'two', accessPoint: 'one, the main router’s' },
+    {
+      what: 'Who gives addresses',
+      router: 'the main router, and it for what hangs on it',
+      accessPoint: 'the main router alone'
+    },
+    {
+      what: 'Printers and screens',
+      router: 'what hangs on it sees the main network; the main network does not see what hangs on it',
+      accessPoint: 'everything sees everything'
+    },
+    { what: 'When it fails', router: 'a second place to look', accessPoint: 'one place to look' }
+  ]
+}

@@ -1,0 +1,144 @@
+import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { linkRate } from '../../radio/link-rate'
+import { pathLoss } from '../../radio/path-loss'
+import { obstaclesOf, senderOf, type HomePlan, type PlacedUnit } from './home-plan'
+import type { Band } from '../../values/band'
+
+/** A wireless hop: from which unit, how far, and with what signal by the plan. */
+export interface Hop {
+  from: PlacedUnit
+  metres: number
+  dbm: number
+  /** Wireless hops from the router, this one included. */
+  hops: number
+}
+
+/** How a unit is joined to the rest: it is the root itself, by a cable, or by a wireless hop. */
+export type Join = Hop | 'cabled' | 'root'
+
+const BACKHAUL_BAND: Band = '5'
+/** What of the rate on the air arrives, as everybody's experience has it. */
+export const ARRIVES = 0.6
+/** Two streams, and at most 80 MHz: what the devices that people hold can do. */
+const HELD = { streams: 2, widthMHz: 80 } as const
+
+/**
+ * The best way of each unit from the router, by the plan: hop by hop, fewest hops over links that hold; where none holds a unit
+ * takes the strongest. A unit that nothing reaches is left out.
+ * @param units those that serve the home together; the first router among them, or else the first gateway, is the root
+ * @param leastDbm the signal at which a link holds
+ */
+export function joinsOf(
+  plan: HomePlan,
+  units: readonly { at: PlacedUnit; cabled: boolean }[],
+  catalogue: Catalogue,
+  leastDbm: number,
+  calibration: { exponent?: number; wallFactor?: number } = {}
+): Map<string, Join> {
+  const root =
+    units.find(({ at }) => at.unit.facts.role === 'router') ?? units.find(({ at }) => at.unit.facts.role === 'gateway')
+  const found = new Map<string, Join>()
+  if (!root) return found
+  found.set(root.at.id, 'root')
+  for (const { cabled, at } of units) if (cabled && at.id !== root.at.id) found.set(at.id, 'cabled')
+  const { walls, floors } = obstaclesOf(plan, BACKHAUL_BAND, calibration.wallFactor)
+  const hopsAt = (id: string) => {
+    const one = found.get(id)
+    if (one === undefined) return Infinity
+    return typeof one === 'string' ? 0 : one.hops
+  }
+  for (
+    let left = units.filter(({ at }) => !found.has(at.id));
+    left.length > 0;
+    left = left.filter(({ at }) => !found.has(at.id))
+  ) {
+    const links = left.flatMap(({ at }) =>
+      units
+        .filter((one) => found.has(one.at.id))
+        .flatMap((one): { to: PlacedUnit; hop: Hop }[] => {
+          const sender = senderOf(one.at, catalogue, BACKHAUL_BAND)
+          if (!sender) return []
+          const loss = pathLoss({
+            frequencyMHz: sender.frequencyMHz,
+            from: one.at,
+            to: at,
+            walls,
+            floors,
+            ...(calibration.exponent === undefined ? {} : { exponent: calibration.exponent })
+          })
+          return [
+            {
+              to: at,
+              hop: {
+                from: one.at,
+                metres: loss.distanceM,
+                dbm: sender.powerDbm - loss.totalDb,
+                hops: hopsAt(one.at.id) + 1
+              }
+            }
+          ]
+        })
+    )
+    const holding = links.filter(({ hop }) => hop.dbm >= leastDbm)
+    const best = holding.length
+      ? holding.sort((a, b) => a.hop.hops - b.hop.hops || b.hop.dbm - a.hop.dbm)[0]
+      : links.sort((a, b) => b.hop.dbm - a.hop.dbm)[0]
+    if (!best) break
+    found.set(best.to.id, best.hop)
+  }
+  return found
+}
+
+const modelOf = ({ unit }: PlacedUnit, catalogue: Catalogue): Model | undefined =>
+  catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+
+/** Whether a unit's wireless hop takes air time from its clients: it does unless the model has a second radio on the band. */
+export function sharesRadio(unit: PlacedUnit, catalogue: Catalogue): boolean {
+  return (modelOf(unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
+}
+
+/** What arrives of a signal, with what it comes from. */
+export interface ExpectedRate {
+  mbps: number
+  /** Wireless hops behind the unit that serves, and how many of them share its radio: each of those halves. */
+  hops: number
+  halved: number
+}
+
+/**
+ * The rate to expect of a signal from a unit, in Mbit/s: 60 % of the slowest rate on its way, halved by each hop that shares
+ * its radio with clients. A cable, or a radio of the hop's own, halves nothing.
+ */
+export function expectedRate(
+  dbm: number,
+  by: PlacedUnit,
+  joins: ReadonlyMap<string, Join>,
+  catalogue: Catalogue,
+  band: Band
+): ExpectedRate {
+  const widest = Math.max(
+    20,
+    ...(modelOf(by, catalogue)
+      ?.radios.filter((radio) => radio.band === band)
+      .flatMap(({ widthsMHz }) => widthsMHz) ?? [])
+  )
+  const widthMHz = ([20, 40, 80] as const).findLast((one) => one <= Math.min(widest, HELD.widthMHz))!
+  let slowest = linkRate({ rssiDbm: dbm, streams: HELD.streams, widthMHz: band === '2.4' ? 20 : widthMHz }).phyMbps
+  let [hops, halved] = [0, 0]
+  for (
+    let at = by, join = joins.get(by.id);
+    typeof join === 'object' && hops < joins.size;
+    at = join.from, join = joins.get(join.from.id)
+  ) {
+    hops++
+    if (sharesRadio(at, catalogue)) halved++
+    const streams = Math.max(
+      1,
+      ...(modelOf(at, catalogue)
+        ?.radios.filter((radio) => radio.band === BACKHAUL_BAND)
+        .map((radio) => radio.streams) ?? [])
+    )
+    slowest = Math.min(slowest, linkRate({ rssiDbm: join.dbm, streams, widthMHz: 80 }).phyMbps)
+  }
+  return { mbps: (ARRIVES * slowest) / 2 ** halved, hops, halved }
+}

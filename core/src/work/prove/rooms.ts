@@ -1,0 +1,152 @@
+import { bandsSentBy } from '../units/unit-bands'
+import { standing, thingsOf, unitName, type Measurement, type Room, type VisitRecord } from '../../record/record'
+import type { Catalogue } from '../../catalogue/model'
+import { laterFigures, type Policy } from '../../policy/standard'
+import { staleReason } from './stale'
+import { summarise, type Summary } from './runs'
+
+/** What a room has to reach, by the standard and by what the source gives. */
+export interface RoomFloor {
+  dbm: number
+  mbps: number
+  addedMs: number
+  /** Why it is that many Mbit/s. */
+  says: string
+}
+
+/** A measurement with its runs drawn together. */
+export interface Measured {
+  measurement: Measurement
+  down: Summary | null
+  up: Summary | null
+  idle: Summary | null
+  loaded: Summary | null
+  loss: Summary | null
+  stale: string | null
+}
+
+/** A room as it was measured: one band that reaches all floors is enough, as devices choose the better one. */
+export interface RoomVerdict {
+  room: Room
+  outcome: 'holds' | 'breaks' | 'unproven'
+  /** By band the newest measurement, best band first. */
+  bands: Measured[]
+  /** What falls short on the best band, or what is missing. */
+  says: string
+  /** Latency that was added between source and room on the best band, ms; null where either is not known. */
+  addedMs: number | null
+  shareOfSource: number | null
+}
+
+/** The newest measurement of each kind of place. */
+export function measured(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  fits: (facts: Measurement['facts']) => boolean
+): Measured[] {
+  return standing(thingsOf(record, 'measurement'))
+    .filter(({ facts }) => fits(facts) && facts.runs !== undefined)
+    .map((measurement) => {
+      const runs = measurement.facts.runs!
+      const seq = measurement.meta.runs?.seq ?? measurement.addedSeq
+      return {
+        measurement,
+        down: summarise(runs, 'downMbps'),
+        up: summarise(runs, 'upMbps'),
+        idle: summarise(runs, 'idleMs'),
+        loaded: summarise(runs, 'loadedMs'),
+        loss: summarise(runs, 'lossPercent'),
+        stale: measurement.facts.at === 'source' ? null : staleReason(record, seq, measurement.facts.unit, catalogue)
+      }
+    })
+    .sort((a, b) => (b.measurement.meta.runs?.seq ?? 0) - (a.measurement.meta.runs?.seq ?? 0))
+}
+
+/** What the source gives by cable, measured last; null where it was not. */
+export const sourceOf = (record: VisitRecord, catalogue: Catalogue): Measured | null =>
+  measured(record, catalogue, ({ at }) => at === 'source')[0] ?? null
+
+/** The floor of a room: the standard's figure, or its share of the source if that is less. */
+export function roomFloor(policy: Policy, source: Measured | null): RoomFloor {
+  const figure = <K extends 'roomDbm' | 'roomMbps' | 'roomShare' | 'addedMs'>(name: K) =>
+    policy[name] ?? laterFigures[name]
+  const [most, share] = [figure('roomMbps'), figure('roomShare')]
+  const ofSource = source?.down ? source.down.median * share : null
+  const mbps = ofSource !== null && ofSource < most ? ofSource : most
+  return {
+    dbm: figure('roomDbm'),
+    mbps,
+    addedMs: figure('addedMs'),
+    says:
+      ofSource !== null && ofSource < most
+        ? `${Math.round(share * 100)} % of the ${Math.round(source!.down!.median)} Mbit/s that the source gives`
+        : 'what the standard wants'
+  }
+}
+
+/** Rooms that are to have signal: those of the list, drawn or only named. */
+export const listedRooms = (record: VisitRecord): Room[] =>
+  standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false)
+
+/** Each room of the list against its floor. */
+export function judgeRooms(record: VisitRecord, catalogue: Catalogue, policy: Policy): RoomVerdict[] {
+  const source = sourceOf(record, catalogue)
+  const floor = roomFloor(policy, source)
+  return listedRooms(record).map((room): RoomVerdict => {
+    const all = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id)
+    const newest = [...new Map([...all].reverse().map((one) => [one.measurement.facts.band ?? '', one])).values()]
+    const judged = newest
+      .map((one) => ({ one, ...shortfalls(one, floor, source) }))
+      .sort(
+        (a, b) =>
+          a.broken.length - b.broken.length ||
+          a.missing.length - b.missing.length ||
+          (b.one.down?.median ?? 0) - (a.one.down?.median ?? 0)
+      )
+    const best = judged[0]
+    const bands = judged.map(({ one }) => one)
+    if (!best)
+      return { room, outcome: 'unproven', bands, says: 'It was not measured.', addedMs: null, shareOfSource: null }
+    const shareOfSource =
+      source?.down && best.one.down && source.down.median > 0 ? best.one.down.median / source.down.median : null
+    const { addedMs } = best
+    const said = { room, bands, addedMs, shareOfSource }
+    if (best.one.stale) return { ...said, outcome: 'unproven', says: `${best.one.stale} Measure it again.` }
+    const { band, unit } = best.one.measurement.facts
+    if (band !== undefined && !bandsSentBy(record.units[unit ?? ''], catalogue).includes(band))
+      return {
+        ...said,
+        outcome: 'unproven',
+        says: `It was measured at ${band} GHz, where ${unitName(record.units[unit!]!)} does not send. Look what the phone was on, and measure it again.`
+      }
+    if (best.broken.length) return { ...said, outcome: 'breaks', says: `${best.broken.join('; ')}.` }
+    if (best.missing.length) return { ...said, outcome: 'unproven', says: `Not measured: ${best.missing.join(', ')}.` }
+    return {
+      ...said,
+      outcome: 'holds',
+      says: `${Math.round(best.one.measurement.facts.dbm!)} dBm, ${Math.round(best.one.down!.median)} Mbit/s down, ${Math.round(addedMs!)} ms added.`
+    }
+  })
+}
+
+function shortfalls(
+  one: Measured,
+  floor: RoomFloor,
+  source: Measured | null
+): { broken: string[]; missing: string[]; addedMs: number | null } {
+  const { dbm } = one.measurement.facts
+  const broken: string[] = []
+  const missing: string[] = []
+  if (dbm === undefined) missing.push('signal')
+  else if (dbm < floor.dbm) broken.push(`${dbm} dBm is below ${floor.dbm} dBm`)
+  if (!one.down) missing.push('speed down')
+  else if (one.down.median < floor.mbps)
+    broken.push(`${round(one.down.median)} Mbit/s down is below ${round(floor.mbps)}, ${floor.says}`)
+  const addedMs = one.idle && source?.idle ? Math.max(0, one.idle.median - source.idle.median) : null
+  if (addedMs === null) missing.push(one.idle ? 'latency at the source' : 'latency')
+  else if (addedMs > floor.addedMs)
+    broken.push(`${round(addedMs)} ms are added to the source’s latency; at most ${floor.addedMs} ms may be`)
+  return { broken, missing, addedMs }
+}
+
+const round = (value: number) => (value < 10 ? Math.round(value * 10) / 10 : Math.round(value))

@@ -1,0 +1,20 @@
+import type { Catalogue } from '../../catalogue/model'
+import type { VisitRecord } from '../../record/record'
+import { durationKey } from './visit-tasks'
+
+const MOST_KEYS = 100
+
+/** The kinds of waits that a visit's units may have, as past visits are asked for how long they took. */
+export function durationKeys(record: Pick<VisitRecord, 'units'>, catalogue: Catalogue): string[] {
+  const wanted = new Set<string>()
+  for (const { facts } of Object.values(record.units)) {
+    const model = catalogue.get(`${facts.model ?? ''}@${facts.modelVersion ?? 1}`)
+    if (!model) continue
+    for (const method of model.methods)
+      method.steps.forEach((step, at) => {
+        if (step.wait) wanted.add(durationKey(model.id, `step:x:${method.id}:${at}`))
+      })
+    if (model.firmware.installMin) wanted.add(durationKey(model.id, 'update:x'))
+  }
+  return [...wanted].sort().slice(0, MOST_KEYS)
+}

@@ -1,0 +1,51 @@
+import { modelKey, type Catalogue } from '../../catalogue/model'
+import { readLamps } from './unit-lamps'
+import type { LampLook } from '../../catalogue/look'
+import type { VisitRecord, Wait } from '../../record/record'
+
+/** Waits that a unit's lamps do not end: a press that is still to come, an install that goes on whatever they show meanwhile. */
+const goesOn = ({ what, task }: Wait) => what.startsWith('pairing window') || task?.startsWith('update:') === true
+
+/**
+ * The waits of a unit that are over once its lamps were seen so: it shows what was waited for, or that all is well.
+ * @returns their ids
+ */
+export function waitsEndedBy(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  unitId: string,
+  lamps: readonly LampLook[],
+  at: string
+): string[] {
+  const unit = record.units[unitId]
+  const model = unit && catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  if (!unit || !model) return []
+  const { state } = readLamps(
+    {
+      ...unit,
+      sightings: [
+        ...unit.sightings,
+        { seq: Number.MAX_SAFE_INTEGER, at, by: { id: '', name: '', role: 'technician' }, lamps: [...lamps] }
+      ]
+    },
+    model
+  )
+  if (!state) return []
+  return Object.values(record.waits)
+    .filter((wait) => {
+      if (wait.endedAt !== null || wait.unit !== unitId || goesOn(wait)) return false
+      const [, method, step] = /^step:[^:]+:([^:]+):(\d+)$/.exec(wait.task ?? '') ?? []
+      const expected = model.methods.find(({ id }) => id === method)?.steps[Number(step)]?.expect
+      return state.good === true || expected === state.state
+    })
+    .map(({ id }) => id)
+}
+
+/** The waits that run: none once a visit is sealed, whatever was left running in it. */
+export function runningWaits({ waits, seal }: Pick<VisitRecord, 'waits' | 'seal'>): Wait[] {
+  return seal
+    ? []
+    : Object.values(waits)
+        .filter(({ endedAt }) => endedAt === null)
+        .sort((a, b) => a.seq - b.seq)
+}

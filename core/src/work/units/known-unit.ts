@@ -1,0 +1,17 @@
+import type { Model } from '../../catalogue/model'
+import type { Unit } from '../../record/record'
+
+/** A unit with its model, where the catalogue holds it. */
+export interface KnownUnit {
+  unit: Unit
+  model: Model | null
+  name: string
+}
+
+/** The roles in which a unit is a member of a mesh, where its model can be one. */
+export const meshRoles: ReadonlySet<string | undefined> = new Set(['router', 'gateway', 'node'])
+
+/** Whether a unit is a member of a mesh. */
+export function isMeshMember({ model, unit }: Pick<KnownUnit, 'model' | 'unit'>): boolean {
+  return Boolean(model?.mesh) && meshRoles.has(unit.facts.role)
+}

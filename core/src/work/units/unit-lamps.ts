@@ -1,0 +1,108 @@
+import type { Model, ModelState } from '../../catalogue/model'
+import type { Unit } from '../../record/record'
+import { followLamps } from '../../catalogue/follow'
+
+/** What a unit's lamps say by its model's table, after all that was seen and done. */
+export interface LampReading {
+  /** The states it may be in: one where the look is clear; none where nobody looked since its lamps began anew. */
+  candidates: ModelState[]
+  /** The single state, with when it was first and last seen (ISO times). */
+  state: ModelState | null
+  since: string | null
+  lastSeen: string | null
+  overdue: boolean
+  /** How many sightings no reachable state explains, and whether the last one is among them. */
+  impossible: number
+  lastImpossible: boolean
+}
+
+/**
+ * Reads a unit's sightings through its model's table. A restart, a reset or an update starts the table anew,
+ * so only what was seen after the last of them counts.
+ */
+export function readLamps(unit: Unit, model: Model): LampReading {
+  const known = readings.get(unit)
+  if (known?.model === model) return known.reading
+  const reading = readAnew(unit, model)
+  readings.set(unit, { model, reading })
+  return reading
+}
+
+/** What starts a unit's lamps anew. */
+const startsAnew: ReadonlySet<string> = new Set(['powered', 'restarted', 'reset', 'updated'])
+
+/** Units are never changed in place, so a reading holds as long as its unit is the same object. */
+const readings = new WeakMap<Unit, { model: Model; reading: LampReading }>()
+
+/** What a unit's lamps said at one of its sightings, by what was seen and done until then: what happened later says nothing of it. */
+export function readLampsAt(unit: Unit, model: Model, index: number): LampReading {
+  const { seq } = unit.sightings[index]!
+  return readAnew(
+    { ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((one) => one.seq < seq) },
+    model
+  )
+}
+
+function readAnew(unit: Unit, model: Model): LampReading {
+  const fresh = unit.events.filter(({ what }) => startsAnew.has(what)).at(-1)
+  const seen = unit.sightings.filter((one) => !fresh || one.seq > fresh.seq)
+  // A clock set back between two sightings must not stop the reading: the order of the logbook stands.
+  let latest = -Infinity
+  const timed = seen.map((one) => {
+    latest = Math.max(latest, Date.parse(one.at) / 60_000)
+    return { atMin: latest, at: one.at, lamps: one.lamps }
+  })
+  if (timed.length === 0)
+    return {
+      candidates: [],
+      state: null,
+      since: null,
+      lastSeen: null,
+      overdue: false,
+      impossible: 0,
+      lastImpossible: false
+    }
+  const followed = followLamps({
+    states: model.states.map(({ state, lamps, maxMin }) => ({
+      state,
+      lamps,
+      ...(maxMin === undefined ? {} : { maxMin })
+    })),
+    moves: model.moves,
+    start: model.start,
+    seen: timed.map(({ atMin, lamps }) => ({ atMin, lamps }))
+  })
+  const possible = timed.filter((_, index) => !followed.impossible.includes(index))
+  const byName = new Map(model.states.map((row) => [row.state, row]))
+  return {
+    candidates: followed.candidates.map((name) => byName.get(name)!),
+    state: followed.state === null ? null : byName.get(followed.state)!,
+    since: possible.length ? sinceOf(possible, model, followed.state) : null,
+    lastSeen: possible.at(-1)?.at ?? null,
+    overdue: followed.overdue,
+    impossible: followed.impossible.length,
+    lastImpossible: followed.impossible.includes(timed.length - 1)
+  }
+}
+
+/** When the unbroken run of sightings that look like the present state began. */
+function sinceOf(
+  possible: { at: string; lamps: Unit['sightings'][number]['lamps'] }[],
+  model: Model,
+  state: string | null
+): string | null {
+  const row = model.states.find((one) => one.state === state)
+  if (!row) return possible.at(-1)!.at
+  let since = possible.at(-1)!.at
+  for (const one of possible.toReversed()) {
+    const alone = followLamps({
+      states: [{ state: row.state, lamps: row.lamps }],
+      moves: [],
+      start: row.state,
+      seen: [{ atMin: 0, lamps: one.lamps }]
+    })
+    if (alone.impossible.length) break
+    since = one.at
+  }
+  return since
+}

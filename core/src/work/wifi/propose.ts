@@ -1,0 +1,177 @@
+import { bands as allBands, type Band } from '../../values/band'
+import { modelKey, type Catalogue } from '../../catalogue/model'
+import type { Facts } from '../../record/facts'
+import { standing, thingsOf, unitName, type Network, type VisitRecord } from '../../record/record'
+import { isPrivateName } from '../../secrets/names'
+import { isMeshMember } from '../units/known-unit'
+import type { Policy } from '../../policy/standard'
+import { utf8Length } from '../../values/unicode'
+import { ssidProblem } from '../../values/ssid'
+import { adviseSecurity } from './security'
+
+/** A network that is proposed: its facts, the one of the record that it would change, and why it is there. */
+export interface ProposedNetwork {
+  /** Of the record, where one of this purpose stands; else null. */
+  existing: string | null
+  set: Pick<Facts<'network'>, 'ssid' | 'use' | 'bands' | 'security' | 'isolated' | 'extender' | 'segment'>
+  why: string
+}
+
+/** The networks of a home, or why the name they are to build on cannot be used. */
+export type NameProposal =
+  | { networks: ProposedNetwork[]; /** Recorded ones that have no place in it. */ surplus: string[] }
+  | { problem: string }
+
+/** What is wrong with a name for a home's network, in words; null where nothing is. */
+export function nameProblem(name: string, record: VisitRecord, catalogue: Catalogue): string | null {
+  const wrong = ssidProblem(name)
+  if (wrong) return wrong
+  if (name !== name.trim()) return 'has a blank at an end: people will not find it'
+  const lower = name.toLowerCase()
+  for (const { facts } of standing(record.units)) {
+    const prefix = catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1))?.defaultSsidPrefix
+    if (facts.defaultSsid?.toLowerCase() === lower || (prefix && lower.startsWith(prefix.toLowerCase())))
+      return 'is the name a unit comes with: give the home one of its own'
+  }
+  const told = isPrivateName(name, [record.brief.facts.customerName, record.brief.facts.street])
+  return told ? `tells passers-by who lives here: “${told}”` : null
+}
+
+const MOST_OCTETS = 32
+const suffixes = { '2.4': '', '5': '-5', '6': '-6' } as const
+
+/**
+ * The home's networks by the schools in force: one name or one a band, extenders with the router's name or a suffix, guests apart where
+ * they are wanted, and a network apart for devices too old for the others. No rule on names, security or segments finds fault with them.
+ * @param base the home's name to build on
+ */
+export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, policy: Policy, base: string): NameProposal {
+  const wrong = nameProblem(base, record, catalogue)
+  if (wrong) return { problem: wrong }
+  const units = standing(record.units).map((unit) => ({
+    unit,
+    model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) ?? null,
+    name: unitName(unit)
+  }))
+  const senders = units.filter(
+    ({ unit, model }) => model !== null && model.radios.length > 0 && unit.facts.role !== 'modem'
+  )
+  const heads = senders.filter(({ unit }) => unit.facts.role !== 'extender')
+  const bandsOf = (of: typeof senders): Band[] =>
+    allBands.filter((band) => of.some(({ model }) => model!.radios.some((radio) => radio.band === band)))
+  const bands = bandsOf(heads).length ? bandsOf(heads) : (['2.4', '5'] as Band[])
+  const school = record.brief.facts.bandNames ?? policy.bandNames
+  const advice = adviseSecurity(standing(thingsOf(record, 'device')), policy.leastSecurity)
+  const segments = standing(record.segments)
+  const landing = (use: 'home' | 'guests') => segments.find(({ facts }) => facts.use === use)?.id
+  const [home, guests] = [landing('home'), landing('guests') ?? landing('home')]
+  const known = standing(record.networks)
+  const networks: ProposedNetwork[] = []
+  const taken = new Set<string>()
+  const add = (set: ProposedNetwork['set'], why: string, fits: (network: Network) => boolean) => {
+    const existing = known.find((network) => !taken.has(network.id) && fits(network))?.id ?? null
+    if (existing) taken.add(existing)
+    networks.push({ existing, set, why })
+  }
+  // The longest suffix has to fit behind the name.
+  const room = MOST_OCTETS - '-guest'.length
+  if (utf8Length(base) > room)
+    return {
+      problem: `is ${utf8Length(base)} octets long: with a suffix for guests it would be over ${MOST_OCTETS}. Take one of at most ${room}`
+    }
+  const landsIn = (segment: string | undefined) => (segment === undefined ? {} : { segment })
+  const perBand =
+    school === 'one-a-band'
+      ? bands.map((band) => ({ suffix: bands.length > 1 ? suffixes[band] : '', bands: [band] }))
+      : [{ suffix: '', bands }]
+  for (const one of perBand) {
+    add(
+      {
+        ssid: `${base}${one.suffix}`,
+        use: 'main',
+        bands: one.bands,
+        security: advice.main,
+        isolated: false,
+        ...landsIn(home)
+      },
+      school === 'one-name'
+        ? 'One name for all bands: devices choose by themselves.'
+        : `One name a band: ${one.bands[0]} GHz by itself.`,
+      ({ facts }) =>
+        (facts.use ?? 'main') === 'main' &&
+        facts.extender === undefined &&
+        (facts.ssid === `${base}${one.suffix}` ||
+          facts.ssid === undefined ||
+          school === 'one-name' ||
+          Boolean(facts.bands?.includes(one.bands[0]!)))
+    )
+  }
+  for (const known of senders.filter(
+    ({ unit, model }) => unit.facts.role === 'extender' && !isMeshMember({ model, unit })
+  )) {
+    const own = bandsOf([known])
+    for (const one of school === 'one-a-band'
+      ? own.map((band) => ({ suffix: bands.length > 1 ? suffixes[band] : '', bands: [band] }))
+      : [{ suffix: '', bands: own }]) {
+      add(
+        {
+          ssid: `${base}${one.suffix}${policy.extenderNames === 'suffix' ? '-ext' : ''}`,
+          use: 'main',
+          bands: one.bands,
+          security: advice.main,
+          isolated: false,
+          extender: known.unit.id,
+          ...landsIn(home)
+        },
+        policy.extenderNames === 'suffix'
+          ? `${known.name}: the router’s name with a suffix, so that one sees where one is.`
+          : `${known.name}: the router’s name, so that devices move over by themselves.`,
+        ({ facts }) =>
+          facts.extender === known.unit.id && (school === 'one-name' || Boolean(facts.bands?.includes(one.bands[0]!)))
+      )
+    }
+  }
+  const guestThere = known.some(({ facts }) => facts.use === 'guest' && !forOld(facts))
+  if (record.choices.guest?.answer === 'yes' || guestThere) {
+    const guestName = known.find(({ facts }) => facts.use === 'guest' && !forOld(facts))?.facts.ssid
+    add(
+      {
+        ssid:
+          guestName !== undefined &&
+          nameProblem(guestName, record, catalogue) === null &&
+          !networks.some(({ set }) => set.ssid === guestName)
+            ? guestName
+            : `${base}-guest`,
+        use: 'guest',
+        bands: bands.filter((band) => band !== '6'),
+        security: advice.main === 'wpa3' ? 'wpa2-wpa3' : advice.main,
+        isolated: true,
+        ...landsIn(guests)
+      },
+      'Guests: apart from the home’s devices, a passphrase of their own.',
+      ({ facts }) => facts.use === 'guest' && !forOld(facts)
+    )
+  }
+  if (advice.apart) {
+    add(
+      {
+        ssid: `${base}${OLD}`,
+        use: 'guest',
+        bands: ['2.4'],
+        security: advice.apart.security,
+        isolated: true,
+        ...landsIn(guests)
+      },
+      `For ${advice.apart.devices.join(', ')}: too old for the others, so kept apart.`,
+      ({ facts }) => facts.use === 'guest' && forOld(facts)
+    )
+  }
+  return {
+    networks,
+    surplus: known.filter(({ id, facts }) => !taken.has(id) && (facts.use ?? 'main') === 'main').map(({ id }) => id)
+  }
+}
+
+const OLD = '-old'
+const forOld = ({ security, ssid }: Facts<'network'>) =>
+  security === 'wep' || security === 'wpa-tkip' || Boolean(ssid?.endsWith(OLD))
