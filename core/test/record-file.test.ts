@@ -28,8 +28,9 @@ import {
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { digestOf } from '@pasado/core/values/canonical'
 import { conflictNow } from '@pasado/core/record/record'
-import { allRules, blocks, evaluate } from '@pasado/core/rules/evaluate'
-import { firstRules } from '@pasado/core/rules/rule-names'
+import { allRules } from '@pasado/core/rules/all'
+import { blocks, evaluate } from '@pasado/core/rules/evaluate'
+import { firstRules } from '@pasado/core/rules/first-rules'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, idOf, network, router, someone } from './fixture'
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { signedDigest } from '@pasado/core/record/seal'
-import { ruleNames } from '@pasado/core/rules/rule-names'
-import { allRules, blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/rules/evaluate'
+import { allRules } from '@pasado/core/rules/all'
+import { blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/rules/evaluate'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, home, idOf, node, opened, router } from './fixture'
@@ -33,8 +33,8 @@ describe('every rule', () => {
   it('is tried above, has a name, and its own id', () => {
     expect(new Set(allRules.map(({ id }) => id)).size).toBe(allRules.length)
     expect(allRules.length).toBeGreaterThanOrEqual(25)
-    for (const { id } of allRules)
-      expect([id, ruleNames[id] !== undefined, cases.some(([rule]) => rule === id)]).toEqual([id, true, true])
+    for (const { id, name, minutes } of allRules)
+      expect([id, name !== '', minutes > 0, cases.some(([rule]) => rule === id)]).toEqual([id, true, true, true])
   })
 })
 

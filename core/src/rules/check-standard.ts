@@ -1,4 +1,4 @@
-import { allRules } from './evaluate'
+import { allRules } from './all'
 import { standard, type Standard } from '../policy/standard'
 
 /** What is wrong with a standard, with where: by the schema, and what a schema cannot see. Empty where it can be published. */

@@ -1,7 +1,6 @@
 import { schoolWords, type FigureName, type SchoolName, figureOf, figureWords } from '../policy/figures'
 import { sameJson } from '../values/canonical'
-import { allRules } from './evaluate'
-import { ruleNames } from './rule-names'
+import { allRules } from './all'
 import { laterFigures, type Policy, type Standard } from '../policy/standard'
 
 /** What changes from one standard to another, a sentence each, in the order of the stages. */
@@ -12,9 +11,7 @@ export function standardDifferences(before: Standard, after: Standard): string[]
   for (const rule of allRules) {
     const [was, is] = [level(before, rule.id, rule.level), level(after, rule.id, rule.level)]
     if (was !== is)
-      said.push(
-        `${ruleNames[rule.id] ?? rule.id}: ${was === 'off' ? 'not in force' : was} → ${is === 'off' ? 'not in force' : is}`
-      )
+      said.push(`${rule.name}: ${was === 'off' ? 'not in force' : was} → ${is === 'off' ? 'not in force' : is}`)
   }
   for (const name of Object.keys(figureWords) as FigureName[]) {
     const [was, is] = [figureOf(before.policy, name), figureOf(after.policy, name)]

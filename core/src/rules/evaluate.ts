@@ -4,41 +4,12 @@ import { hasHeld, ruleKey, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
 import { homeOf, type Outcome, type Rule, type Verdict } from './rule'
-import { firstRules, ruleNames } from './rule-names'
-import { addressRules } from './stages/addresses'
-import { briefRules } from './stages/brief'
-import { credentialRules } from './stages/credentials'
-import { firmwareRules } from './stages/firmware'
-import { handoverRules } from './stages/handover'
-import { kitRules } from './stages/kit'
-import { placeRules } from './stages/place'
-import { connectRules } from './stages/connect'
-import { planRules } from './stages/plan'
-import { radioRules } from './stages/radio'
-import { proveRules } from './stages/prove'
-import { startRules } from './stages/start'
+import { allRules } from './all'
+import { firstRules } from './first-rules'
 import { asRule } from './own-rules'
-import { wifiRules } from './stages/wifi'
 import type { Level, Standard } from '../policy/standard'
 
 export type { Finding } from './finding'
-
-/** Every rule, in the order of the stages. */
-export const allRules: readonly Rule[] = [
-  ...briefRules,
-  ...kitRules,
-  ...placeRules,
-  ...planRules,
-  ...connectRules,
-  ...startRules,
-  ...addressRules,
-  ...wifiRules,
-  ...radioRules,
-  ...credentialRules,
-  ...firmwareRules,
-  ...proveRules,
-  ...handoverRules
-]
 
 /** Told of a rule that could not judge a record. */
 export type OnFault = (rule: string, error: unknown) => void
@@ -64,9 +35,9 @@ export function evaluate(
     const verdicts = judged(rule, home, onFault)
     const common = {
       rule: rule.id,
-      name: ruleNames[rule.id] ?? (rule.asks && rule.id.startsWith('own-') ? rule.asks : rule.id),
+      name: rule.name,
       stage: rule.stage,
-      says: rule.says,
+      says: rule.statement,
       asks: rule.asks ?? null
     }
     if (verdicts.length === 0) {

@@ -7,9 +7,11 @@ export function asRule({ id, stage, level, asks, photo }: OwnRule): Rule {
   const place: Place = { stage, kind: 'answer', id, field: 'answer' }
   return {
     id,
+    name: asks,
     stage,
     level,
-    says: asks,
+    minutes: 1,
+    statement: asks,
     asks,
     judge: ({ record }: Home): Verdict[] => {
       const given = record.answers[ruleKey(id)]

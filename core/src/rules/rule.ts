@@ -46,16 +46,29 @@ export interface Verdict {
   level?: Level
 }
 
-/** A rule of the standard: a small pure function with its id, stage and level. */
+/** A rule of the standard: all that is known of it, and the small pure function that judges by it. */
 export interface Rule {
   id: string
+  /** What it is called where there is room for a few words only. */
+  name: string
   stage: Stage
   level: Level
+  /** Minutes that its remedy takes, about: this project's estimate. */
+  minutes: number
   /** The rule in one sentence, as the standard words it. */
-  says: string
+  statement: string
+  /** Rules that have to hold of the same thing before this one can be proven. */
+  after?: readonly Rule[]
+  /** Rules that have to hold of everything here before this one can be proven. */
+  afterAnywhere?: readonly Rule[]
   /** Answered by a person with one tap, where set: the question that is asked. */
   asks?: string
   judge: (home: Home) => Verdict[]
+}
+
+/** Defines a rule: one object holds everything about it, and the list of its stage names it. */
+export function rule(definition: Rule): Rule {
+  return definition
 }
 
 /** The record as rules read it: standing things in order, units with their models. */
@@ -124,23 +137,13 @@ export function atBrief(field: string): Place {
 }
 
 /** A rule that a person answers: holds on yes, breaks on no, unproven while nobody answered. */
-export function askedRule(
-  id: string,
-  stage: Stage,
-  level: Level,
-  says: string,
-  asks: string,
-  applies: (home: Home) => boolean
-): Rule {
+export function askedRule({
+  applies,
+  ...definition
+}: Omit<Rule, 'judge'> & { asks: string; applies: (home: Home) => boolean }): Rule {
+  const { id, stage } = definition
   const place: Place = { stage, kind: 'answer', id, field: 'answer' }
-  return {
-    id,
-    stage,
-    level,
-    says,
-    asks,
-    judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null)] : [])
-  }
+  return { ...definition, judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null)] : []) }
 }
 
 /** Judges the answer to a person-answered rule for one subject or for the visit. */

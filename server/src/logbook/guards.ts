@@ -3,7 +3,7 @@ import type { Problem } from '@pasado/core/values/problem'
 import type { Author, Draft } from '@pasado/core/record/entry'
 import { thingsOf, type tableOf, type VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
-import { allRules } from '@pasado/core/rules/evaluate'
+import { allRules } from '@pasado/core/rules/all'
 import { refused } from '../http/problem'
 import { withLine, type VisitState } from './states'
 

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels } from '@pasado/core/catalogue/model'
 import type { ListedHome } from '@pasado/core/documents/listed-home'
-import { ruleNames } from '@pasado/core/rules/rule-names'
+import { allRules } from '@pasado/core/rules/all'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
 
@@ -198,8 +198,12 @@ function Narrow({
         (firmware) => set({ firmware }),
         get('model') === ''
       )}
-      {select('Rule', get('rule'), 'any', Object.entries(ruleNames), (rule) =>
-        set({ rule, outcome: rule ? get('outcome') || 'waived' : '' })
+      {select(
+        'Rule',
+        get('rule'),
+        'any',
+        allRules.map(({ id, name }): [string, string] => [id, name]),
+        (rule) => set({ rule, outcome: rule ? get('outcome') || 'waived' : '' })
       )}
       {select(
         'It came out',

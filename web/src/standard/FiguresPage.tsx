@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { ruleNames } from '@pasado/core/rules/rule-names'
+import { ruleName } from '@pasado/core/rules/all'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Chips } from '../ui/Chips'
@@ -141,7 +141,7 @@ export function FiguresPage() {
                     className={`grid min-h-11 w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 border-l-4 px-2 py-1 text-left hover:bg-well ${chosen === one.rule ? 'border-plum bg-plumwash' : 'border-transparent'}`}
                   >
                     <span className="min-w-0">
-                      <b className="block truncate">{ruleNames[one.rule] ?? one.rule}</b>
+                      <b className="block truncate">{ruleName(one.rule)}</b>
                       <span aria-hidden className="mt-1 flex h-2.5 bg-well">
                         <span style={{ width: `${share(one.breaks, one.visits)}%`, background: 'var(--ink)' }} />
                         <span
@@ -213,9 +213,9 @@ function OneRule({ rule, months, figures }: { rule: string; months: string; figu
       of: `${breaks} + ${waived} of ${units} units`
     }))
   return (
-    <section aria-label={ruleNames[rule] ?? rule} className="paper flex min-w-0 flex-col gap-4 p-4">
+    <section aria-label={ruleName(rule)} className="paper flex min-w-0 flex-col gap-4 p-4">
       <div>
-        <h2 className="text-lg">{ruleNames[rule] ?? rule}</h2>
+        <h2 className="text-lg">{ruleName(rule)}</h2>
         <p className="fine">
           <Link className="underline" to={`/homes?rule=${rule}&outcome=waived`}>
             Homes where it is waived

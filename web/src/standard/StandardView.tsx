@@ -3,8 +3,7 @@ import { Link } from 'react-router'
 import { nextDraft, standardProblems } from '@pasado/core/rules/check-standard'
 import { standardDifferences } from '@pasado/core/rules/difference'
 import { figureOf, figureWords, schoolWords, type FigureName, type SchoolName } from '@pasado/core/policy/figures'
-import { allRules } from '@pasado/core/rules/evaluate'
-import { ruleNames } from '@pasado/core/rules/rule-names'
+import { allRules } from '@pasado/core/rules/all'
 import type { Level, Standard } from '@pasado/core/policy/standard'
 import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
 import { readNumber } from '@pasado/core/values/number'
@@ -181,12 +180,12 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
                 return (
                   <li
                     key={rule.id}
-                    aria-label={ruleNames[rule.id] ?? rule.id}
+                    aria-label={rule.name}
                     className="grid items-start gap-x-4 gap-y-2 py-3 md:grid-cols-[minmax(0,1fr)_9.5rem]"
                   >
                     <div>
-                      <b>{ruleNames[rule.id] ?? rule.id}</b> <span className="fine exact">{rule.id}</span>
-                      <p className="text-sm text-soft">{rule.says}</p>
+                      <b>{rule.name}</b> <span className="fine exact">{rule.id}</span>
+                      <p className="text-sm text-soft">{rule.statement}</p>
                       {figures.length > 0 && (
                         <div className="mt-2 flex flex-wrap items-end gap-3">
                           {figures.map((name) => (
@@ -204,7 +203,7 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
                     {editing ? (
                       <select
                         className="box"
-                        aria-label={`Level of ${ruleNames[rule.id] ?? rule.id}`}
+                        aria-label={`Level of ${rule.name}`}
                         value={level}
                         onChange={(event) => setLevel(rule.id, event.target.value as Level, rule.level)}
                       >

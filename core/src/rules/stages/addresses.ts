@@ -16,7 +16,8 @@ import {
   type Place,
   type Rule,
   type Subject,
-  type Verdict
+  type Verdict,
+  rule
 } from '../rule'
 
 /** Audits the record that a rule reads. */
@@ -79,34 +80,28 @@ function suggested(audit: HomeAudit, segment: string | undefined): string {
 }
 
 /** A rule about every fixed address that breaks on certain findings of the audit. */
-function hostRule(id: string, says: string, codes: FindingCode[], fine: string): Rule {
-  return {
-    id,
-    stage: 'configure',
-    level: 'must',
-    says,
-    judge: (home) => {
-      const audit = auditOf(home)
-      return home.hosts.map((host): Verdict => {
-        const about = aboutHost(home, host)
-        if (host.facts.address === undefined || !audit.ofHost.has(host.id)) {
-          return unproven(
-            host.facts.address === undefined ? 'Its address is not recorded.' : 'It is in no segment with a range.',
-            'Give its segment and address.',
-            atHost(host),
-            about
-          )
-        }
-        const finding = audit.ofHost.get(host.id)!.find((one) => codes.includes(one.code))
-        if (!finding) return holds(`${host.facts.address}: ${fine}.`, about)
-        return breaks(
-          sentence(finding),
-          `${mends[finding.code] ?? 'Change it.'}${suggested(audit, host.facts.segment)}`,
+function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
+  return (home) => {
+    const audit = auditOf(home)
+    return home.hosts.map((host): Verdict => {
+      const about = aboutHost(home, host)
+      if (host.facts.address === undefined || !audit.ofHost.has(host.id)) {
+        return unproven(
+          host.facts.address === undefined ? 'Its address is not recorded.' : 'It is in no segment with a range.',
+          'Give its segment and address.',
           atHost(host),
           about
         )
-      })
-    }
+      }
+      const finding = audit.ofHost.get(host.id)!.find((one) => codes.includes(one.code))
+      if (!finding) return holds(`${host.facts.address}: ${fine}.`, about)
+      return breaks(
+        sentence(finding),
+        `${mends[finding.code] ?? 'Change it.'}${suggested(audit, host.facts.segment)}`,
+        atHost(host),
+        about
+      )
+    })
   }
 }
 
@@ -230,109 +225,160 @@ function judgeApMode(home: Home): Verdict[] {
   })
 }
 
-/** Rules of Configure about addresses. */
-export const addressRules: Rule[] = [
-  {
-    id: 'addr-one-dhcp',
-    stage: 'configure',
-    level: 'must',
-    says: 'Exactly one DHCP server on every segment.',
-    judge: (home) =>
-      home.segments.length
-        ? judgeOneDhcp(home)
-        : [unproven('No segment is recorded.', 'Record the home’s range and its DHCP server.', nowhere)]
-  },
-  hostRule(
-    'addr-valid',
+export const addrOneDhcp = rule({
+  id: 'addr-one-dhcp',
+  name: 'One DHCP server',
+  stage: 'configure',
+  level: 'must',
+  minutes: 4,
+  statement: 'Exactly one DHCP server on every segment.',
+  judge: (home) =>
+    home.segments.length
+      ? judgeOneDhcp(home)
+      : [unproven('No segment is recorded.', 'Record the home’s range and its DHCP server.', nowhere)]
+})
+
+export const addrValid = rule({
+  id: 'addr-valid',
+  name: 'Address',
+  stage: 'configure',
+  level: 'must',
+  minutes: 2,
+  statement:
     'Every fixed address is well formed, private, inside its segment, and not its network, broadcast or gateway address.',
+  judge: judgeHosts(
     ['malformed-address', 'outside-subnet', 'not-private', 'network-address', 'broadcast-address', 'gateway-clash'],
     'well formed and inside its segment'
-  ),
-  hostRule('addr-unique', 'No address is used twice.', ['duplicate-address'], 'used once'),
-  hostRule(
-    'addr-pool',
-    'Fixed addresses obey the school in force.',
-    ['inside-pool', 'outside-pool'],
-    'where the school wants it'
-  ),
-  {
-    id: 'addr-no-overlap',
-    stage: 'configure',
-    level: 'must',
-    says: 'Segments do not overlap.',
-    judge: (home) => {
-      if (home.segments.length < 2) return []
-      const audit = auditOf(home)
-      return home.segments
-        .filter(({ id }) => audit.ofSegment.has(id))
-        .map((segment) => {
-          const finding = audit.ofSegment.get(segment.id)!.find(({ code }) => code === 'subnets-overlap')
-          if (!finding) return holds('It overlaps no earlier segment.', aboutSegment(segment))
-          return breaks(
-            sentence(finding),
-            'Give one of the two another range.',
-            atSegment(segment, 'cidr'),
-            aboutSegment(segment)
-          )
-        })
-    }
-  },
-  {
-    id: 'addr-single-nat',
-    stage: 'configure',
-    level: 'should',
-    says: 'No double NAT, unless the record says why.',
-    judge: (home) => {
-      if (home.segments.length === 0) return []
-      const finding = auditOf(home).findings.find(({ code }) => code === 'double-nat')
-      if (!finding) return [holds('One translation at most.')]
-      const why = home.record.brief.facts.doubleNatReason
-      if (why) return [holds(`Two translations lie above ${finding.subject}, because: ${why}`)]
-      return [
-        breaks(
-          `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)} (${finding.subject}).`,
-          'Use access-point mode, or record why not.',
-          atBrief('doubleNatReason')
-        )
-      ]
-    }
-  },
-  {
-    id: 'addr-ap-mode',
-    stage: 'configure',
-    level: 'must',
-    says: 'An access point made of a router: DHCP server, relay and secondary address off, address in the main segment.',
-    judge: judgeApMode
-  },
-  {
-    id: 'addr-reachable',
-    stage: 'configure',
-    level: 'must',
-    says: "Every unit's own page or controller was reached at its recorded address after the last change.",
-    judge: (home) =>
-      home.hosts
-        .filter(({ facts }) => facts.unit !== undefined && facts.address !== undefined)
-        .map((host) => {
-          const about = aboutHost(home, host)
-          const place: Place = { stage: 'configure', kind: 'answer', id: 'addr-reachable', field: host.id }
-          const answer = home.record.answers[`addr-reachable/${host.id}`]
-          const changed = host.meta.address!
-          if (answer && answer.seq < changed.seq)
-            return unproven(
-              `Its address was changed to ${host.facts.address} after it was last reached.`,
-              'Open its page at the new address.',
-              place,
-              about
-            )
-          return judgeAnswer(home, 'addr-reachable', place, about)
-        })
-  },
-  askedRule(
-    'addr-applied',
-    'configure',
-    'must',
-    'Every changed page was applied, and the unit restarted where its model needs it.',
-    'Was every changed page applied, and each unit restarted where it needs it?',
-    (home) => home.units.length > 0
   )
+})
+
+export const addrUnique = rule({
+  id: 'addr-unique',
+  name: 'Address used once',
+  stage: 'configure',
+  level: 'must',
+  minutes: 1,
+  statement: 'No address is used twice.',
+  judge: judgeHosts(['duplicate-address'], 'used once')
+})
+
+export const addrPool = rule({
+  id: 'addr-pool',
+  name: 'Address and pool',
+  stage: 'configure',
+  level: 'must',
+  minutes: 2,
+  statement: 'Fixed addresses obey the school in force.',
+  judge: judgeHosts(['inside-pool', 'outside-pool'], 'where the school wants it')
+})
+
+export const addrNoOverlap = rule({
+  id: 'addr-no-overlap',
+  name: 'No overlap',
+  stage: 'configure',
+  level: 'must',
+  minutes: 5,
+  statement: 'Segments do not overlap.',
+  judge: (home) => {
+    if (home.segments.length < 2) return []
+    const audit = auditOf(home)
+    return home.segments
+      .filter(({ id }) => audit.ofSegment.has(id))
+      .map((segment) => {
+        const finding = audit.ofSegment.get(segment.id)!.find(({ code }) => code === 'subnets-overlap')
+        if (!finding) return holds('It overlaps no earlier segment.', aboutSegment(segment))
+        return breaks(
+          sentence(finding),
+          'Give one of the two another range.',
+          atSegment(segment, 'cidr'),
+          aboutSegment(segment)
+        )
+      })
+  }
+})
+
+export const addrSingleNat = rule({
+  id: 'addr-single-nat',
+  name: 'Double NAT',
+  stage: 'configure',
+  level: 'should',
+  minutes: 6,
+  statement: 'No double NAT, unless the record says why.',
+  judge: (home) => {
+    if (home.segments.length === 0) return []
+    const finding = auditOf(home).findings.find(({ code }) => code === 'double-nat')
+    if (!finding) return [holds('One translation at most.')]
+    const why = home.record.brief.facts.doubleNatReason
+    if (why) return [holds(`Two translations lie above ${finding.subject}, because: ${why}`)]
+    return [
+      breaks(
+        `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)} (${finding.subject}).`,
+        'Use access-point mode, or record why not.',
+        atBrief('doubleNatReason')
+      )
+    ]
+  }
+})
+
+export const addrApMode = rule({
+  id: 'addr-ap-mode',
+  name: 'Access-point mode',
+  stage: 'configure',
+  level: 'must',
+  minutes: 8,
+  statement:
+    'An access point made of a router: DHCP server, relay and secondary address off, address in the main segment.',
+  judge: judgeApMode
+})
+
+export const addrApplied = askedRule({
+  id: 'addr-applied',
+  name: 'Pages applied',
+  stage: 'configure',
+  level: 'must',
+  minutes: 4,
+  statement: 'Every changed page was applied, and the unit restarted where its model needs it.',
+  asks: 'Was every changed page applied, and each unit restarted where it needs it?',
+  applies: (home) => home.units.length > 0
+})
+
+export const addrReachable = rule({
+  id: 'addr-reachable',
+  name: 'Page reached',
+  stage: 'configure',
+  level: 'must',
+  minutes: 2,
+  statement: "Every unit's own page or controller was reached at its recorded address after the last change.",
+  after: [addrValid, addrPool, addrUnique],
+  afterAnywhere: [addrApplied],
+  judge: (home) =>
+    home.hosts
+      .filter(({ facts }) => facts.unit !== undefined && facts.address !== undefined)
+      .map((host) => {
+        const about = aboutHost(home, host)
+        const place: Place = { stage: 'configure', kind: 'answer', id: 'addr-reachable', field: host.id }
+        const answer = home.record.answers[`addr-reachable/${host.id}`]
+        const changed = host.meta.address!
+        if (answer && answer.seq < changed.seq)
+          return unproven(
+            `Its address was changed to ${host.facts.address} after it was last reached.`,
+            'Open its page at the new address.',
+            place,
+            about
+          )
+        return judgeAnswer(home, 'addr-reachable', place, about)
+      })
+})
+
+/** Rules of Configure about addresses. */
+export const addressRules: readonly Rule[] = [
+  addrOneDhcp,
+  addrValid,
+  addrUnique,
+  addrPool,
+  addrNoOverlap,
+  addrSingleNat,
+  addrApMode,
+  addrReachable,
+  addrApplied
 ]

@@ -2,7 +2,18 @@ import { checkCabling, knownCables, type CableProblem } from '../../work/cabling
 import { judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
 import { standing, thingsOf } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Place, type Rule, type Verdict } from '../rule'
+import {
+  aboutUnit,
+  atUnit,
+  breaks,
+  holds,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
 import type { KnownUnit } from '../../work/units/known-unit'
 
 const atCable = (id: string, field = 'a'): Place => ({ stage: 'connect', kind: 'cable', id, field })
@@ -34,237 +45,257 @@ const mapFaults: ReadonlySet<CableProblem['code']> = new Set([
 const isAccessPoint = ({ unit: { facts } }: KnownUnit) =>
   facts.mode === 'access-point' || (facts.role === 'access-point' && facts.mode === undefined)
 
-/** Rules of Connect. */
-export const connectRules: Rule[] = [
-  {
-    id: 'cable-mode',
-    stage: 'connect',
-    level: 'must',
-    says: 'Router mode: internet port to modem. Access-point mode: LAN to LAN, nothing in the internet port (unless the model switches modes itself).',
-    judge: (home) =>
-      home.units.flatMap((known): Verdict[] => {
-        const { role } = known.unit.facts
-        if (role !== 'router' && role !== 'access-point' && role !== 'gateway') return []
-        const about = aboutUnit(known)
-        const all = checkCabling(home.record, home.catalogue)
-        const wrong = all.filter(
-          ({ unit, code }) => unit === known.unit.id && (code === 'internet-port' || code === 'modem-to-lan')
+export const cableMode = rule({
+  id: 'cable-mode',
+  name: 'Ports by mode',
+  stage: 'connect',
+  level: 'must',
+  minutes: 3,
+  statement:
+    'Router mode: internet port to modem. Access-point mode: LAN to LAN, nothing in the internet port (unless the model switches modes itself).',
+  judge: (home) =>
+    home.units.flatMap((known): Verdict[] => {
+      const { role } = known.unit.facts
+      if (role !== 'router' && role !== 'access-point' && role !== 'gateway') return []
+      const about = aboutUnit(known)
+      const all = checkCabling(home.record, home.catalogue)
+      const wrong = all.filter(
+        ({ unit, code }) => unit === known.unit.id && (code === 'internet-port' || code === 'modem-to-lan')
+      )
+      if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+      const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
+      const cables = cablesAt(home, known)
+      const line = known.model?.ports.find(
+        ({ kind }) => kind === 'coax' || kind === 'telephone-line' || kind === 'fibre'
+      )
+      // A router of ours wants the internet where its model has a port for it; models without one find out by themselves.
+      const wants =
+        role === 'gateway'
+          ? line
+          : isAccessPoint(known)
+            ? null
+            : known.model?.ports.find(({ kind }) => kind === 'internet')
+      const missing = (says: string) =>
+        unproven(
+          says,
+          'Draw the cable that leads there.',
+          { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
+          about
         )
-        if (wrong.length) return wrong.map((one) => asVerdict(one, home))
-        const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
-        const cables = cablesAt(home, known)
-        const line = known.model?.ports.find(
-          ({ kind }) => kind === 'coax' || kind === 'telephone-line' || kind === 'fibre'
-        )
-        // A router of ours wants the internet where its model has a port for it; models without one find out by themselves.
-        const wants =
-          role === 'gateway'
-            ? line
-            : isAccessPoint(known)
-              ? null
-              : known.model?.ports.find(({ kind }) => kind === 'internet')
-        const missing = (says: string) =>
+      const judged = (
+        { cable, other }: (typeof cables)[number],
+        side: string,
+        wanted: 'internet' | 'lan' | 'line'
+      ): Verdict => {
+        // What the port map calls wrong is wrong here too.
+        const told = all.find((one) => one.cable === cable.id && one.outcome === 'breaks' && mapFaults.has(one.code))
+        if (told) return breaks(told.says, told.mend, atCable(cable.id), about)
+        const far = judgeFarEnd(home.record, other, wanted, drawn)
+        if (far.kind === 'right') return holds(`${side} leads to ${far.name}.`, about)
+        return far.kind === 'wrong'
+          ? breaks(`${side}: ${far.says}.`, 'Lead it to where the home’s network comes from.', atCable(cable.id), about)
+          : unproven(`${side}: ${far.says}.`, 'Record where it leads.', atCable(cable.id), about)
+      }
+      if (wants) {
+        const inPort = cables.find(({ port }) => port.end.port === wants.id)
+        return [
+          inPort
+            ? judged(inPort, `Its port ${wants.name}`, role === 'gateway' ? 'line' : 'internet')
+            : missing(`No cable is recorded in its port ${wants.name}.`)
+        ]
+      }
+      // Its other LAN ports may well lead to what only takes: a computer there is no fault.
+      const lan = cables
+        .filter(({ port }) => port.kind === 'lan')
+        .map((one) => ({ ...one, far: judgeFarEnd(home.record, one.other, 'lan', drawn) }))
+        .filter(({ far }) => far.kind !== 'wrong')
+      const led = lan.find(({ far }) => far.kind === 'right') ?? lan[0]
+      return [led ? judged(led, 'LAN', 'lan') : missing('No cable to the router’s side is recorded at it.')]
+    })
+})
+
+export const cableModemRestart = rule({
+  id: 'cable-modem-restart',
+  name: 'Modem restarted',
+  stage: 'connect',
+  level: 'should',
+  minutes: 5,
+  statement: 'The modem was restarted after the cable was put in, and left to settle.',
+  judge: (home) =>
+    home.units.flatMap((known): Verdict[] => {
+      if (known.unit.facts.role !== 'modem' && known.unit.facts.role !== 'gateway') return []
+      // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
+      const put = cablesAt(home, known)
+        .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
+        .map(({ cable }) => cable.addedSeq)
+      if (put.length === 0) return []
+      const about = aboutUnit(known)
+      const restart = known.unit.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
+      if (!restart || restart.seq < Math.max(...put))
+        return [
           unproven(
-            says,
-            'Draw the cable that leads there.',
-            { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
+            'It has not been restarted since the cable was put in.',
+            'Switch it off, lights out, battery out, and on again; then leave it until its lights settle.',
+            atUnit('connect', known.unit, 'restart'),
             about
           )
-        const judged = (
-          { cable, other }: (typeof cables)[number],
-          side: string,
-          wanted: 'internet' | 'lan' | 'line'
-        ): Verdict => {
-          // What the port map calls wrong is wrong here too.
-          const told = all.find((one) => one.cable === cable.id && one.outcome === 'breaks' && mapFaults.has(one.code))
-          if (told) return breaks(told.says, told.mend, atCable(cable.id), about)
-          const far = judgeFarEnd(home.record, other, wanted, drawn)
-          if (far.kind === 'right') return holds(`${side} leads to ${far.name}.`, about)
-          return far.kind === 'wrong'
-            ? breaks(
-                `${side}: ${far.says}.`,
-                'Lead it to where the home’s network comes from.',
-                atCable(cable.id),
-                about
-              )
-            : unproven(`${side}: ${far.says}.`, 'Record where it leads.', atCable(cable.id), about)
-        }
-        if (wants) {
-          const inPort = cables.find(({ port }) => port.end.port === wants.id)
-          return [
-            inPort
-              ? judged(inPort, `Its port ${wants.name}`, role === 'gateway' ? 'line' : 'internet')
-              : missing(`No cable is recorded in its port ${wants.name}.`)
-          ]
-        }
-        // Its other LAN ports may well lead to what only takes: a computer there is no fault.
-        const lan = cables
-          .filter(({ port }) => port.kind === 'lan')
-          .map((one) => ({ ...one, far: judgeFarEnd(home.record, one.other, 'lan', drawn) }))
-          .filter(({ far }) => far.kind !== 'wrong')
-        const led = lan.find(({ far }) => far.kind === 'right') ?? lan[0]
-        return [led ? judged(led, 'LAN', 'lan') : missing('No cable to the router’s side is recorded at it.')]
-      })
-  },
-  {
-    id: 'cable-modem-restart',
-    stage: 'connect',
-    level: 'should',
-    says: 'The modem was restarted after the cable was put in, and left to settle.',
-    judge: (home) =>
-      home.units.flatMap((known): Verdict[] => {
-        if (known.unit.facts.role !== 'modem' && known.unit.facts.role !== 'gateway') return []
-        // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
-        const put = cablesAt(home, known)
-          .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
-          .map(({ cable }) => cable.addedSeq)
-        if (put.length === 0) return []
-        const about = aboutUnit(known)
-        const restart = known.unit.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
-        if (!restart || restart.seq < Math.max(...put))
-          return [
-            unproven(
-              'It has not been restarted since the cable was put in.',
-              'Switch it off, lights out, battery out, and on again; then leave it until its lights settle.',
-              atUnit('connect', known.unit, 'restart'),
-              about
-            )
-          ]
-        if (!known.unit.sightings.some(({ seq }) => seq > restart.seq) && (known.model?.lamps.length ?? 0) > 0)
-          return [
-            unproven(
-              'It was restarted, and nobody has looked since whether its lights have settled.',
-              'Look at its lamps.',
-              { stage: 'start', kind: 'lamp', id: known.unit.id, field: 'lamp' },
-              about
-            )
-          ]
-        return [holds('It was restarted after the cable was put in, and looked at since.', about)]
-      })
-  },
-  {
-    id: 'cable-speed',
-    stage: 'connect',
-    level: 'must',
-    says: 'No link came up slower than the speed paid for or than both ends can do.',
-    judge: (home) => {
-      const network = knownCables(home.record, portOwners(home.record, home.catalogue)).filter(
-        ({ a, b }) =>
-          a &&
-          b &&
-          (a.kind === 'internet' || a.kind === 'lan') &&
-          (b.kind === 'internet' || b.kind === 'lan' || b.kind === 'socket')
-      )
-      const wrong = problemsOf(
-        home,
-        'slow',
-        'slower-than-paid',
-        'speed-missing',
-        'too-long',
-        'port-taken',
-        'port-gone',
-        'wrong-kind',
-        'same-port',
-        'loop',
-        'two-dhcp'
-      )
-      if (wrong.length) return wrong.map((one) => asVerdict(one, home))
-      return network.length === 0
-        ? []
-        : [holds(`${network.length} ${network.length === 1 ? 'link' : 'links'}, each as fast as both ends.`)]
-    }
-  },
-  {
-    id: 'cable-splitter',
-    stage: 'connect',
-    level: 'must',
-    says: 'Splitter: line, modem and telephone each on their own side.',
-    judge: (home) => {
-      const splitters = standing(thingsOf(home.record, 'fitting')).filter(({ facts }) => facts.kind === 'splitter')
-      if (splitters.length === 0) return []
-      const wrong = problemsOf(home, 'splitter-side')
-      if (wrong.length) return wrong.map((one) => asVerdict(one, home))
-      const cables = knownCables(home.record, portOwners(home.record, home.catalogue))
-      return splitters.map((splitter) => {
-        const sides = new Set(
-          cables.flatMap(({ a, b }) => [a, b]).flatMap((port) => (port?.end.id === splitter.id ? [port.end.port] : []))
-        )
-        const open = ['line', 'modem'].filter((side) => !sides.has(side))
-        if (open.length)
-          return unproven(
-            `${fittingName(splitter)}: no cable is recorded on its ${open.join(' and ')} side.`,
-            'Draw the cables that lead there.',
-            { stage: 'connect', kind: 'fitting', id: splitter.id, field: 'kind' }
-          )
-        return holds(`${fittingName(splitter)}: every side is where it belongs.`)
-      })
-    }
-  },
-  {
-    id: 'cable-power',
-    stage: 'connect',
-    level: 'must',
-    says: "Powered ports: within the switch's budget and each port's limit.",
-    judge: (home) => {
-      const powered = home.units.filter(
-        ({ model, unit }) =>
-          model?.power === null &&
-          model.ports.some(({ powerInClass }) => powerInClass !== undefined) &&
-          unit.removedSeq === null
-      )
-      const switches = home.units.filter(({ model }) => model?.powerBudgetW !== undefined)
-      if (powered.length === 0 && switches.length === 0) return []
-      const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
-      if (wrong.length) return wrong.map((one) => asVerdict(one, home))
-      const unfed = powered.filter((known) => !cablesAt(home, known).some(({ other }) => (other?.powerOutW ?? 0) > 0))
-      if (unfed.length)
-        return unfed.map((known) =>
+        ]
+      if (!known.unit.sightings.some(({ seq }) => seq > restart.seq) && (known.model?.lamps.length ?? 0) > 0)
+        return [
           unproven(
-            'Nothing is recorded that gives it power.',
-            'Draw its cable to a powered port, or note its injector.',
-            { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
-            aboutUnit(known)
+            'It was restarted, and nobody has looked since whether its lights have settled.',
+            'Look at its lamps.',
+            { stage: 'start', kind: 'lamp', id: known.unit.id, field: 'lamp' },
+            about
           )
-        )
-      return [holds('Every powered unit is fed, within budget and limits.')]
-    }
-  },
-  {
-    id: 'cable-old-kit',
-    stage: 'connect',
-    level: 'should',
-    says: 'Old equipment is disconnected, and what returns to the provider is recorded.',
-    judge: (home) => {
-      const old = standing(thingsOf(home.record, 'fitting')).filter(({ facts }) => facts.kind?.startsWith('old-'))
-      const at = (id: string, field: string): Place => ({ stage: 'connect', kind: 'fitting', id, field })
-      if (old.length === 0)
-        return home.record.brief.facts.reason === 'swap'
-          ? [
-              unproven(
-                'Something is swapped, and no old equipment is recorded.',
-                'Record what was there, and where it goes.',
-                at('new', 'old')
-              )
-            ]
-          : []
-      return old.map((one) => {
-        const name = fittingName(one)
-        if (!one.facts.disconnected)
-          return breaks(
-            `${name} is not recorded as disconnected.`,
-            'Disconnect it, and say so.',
-            at(one.id, 'disconnected')
-          )
-        if (one.facts.returns === undefined)
-          return unproven(
-            `Where ${name} goes is not recorded.`,
-            'Say whether it returns to the provider.',
-            at(one.id, 'returns')
-          )
-        return holds(
-          `${name} is disconnected and ${{ provider: 'returns to the provider', customer: 'stays with the customer', recycled: 'is recycled' }[one.facts.returns]}.`
-        )
-      })
-    }
+        ]
+      return [holds('It was restarted after the cable was put in, and looked at since.', about)]
+    })
+})
+
+export const cableSpeed = rule({
+  id: 'cable-speed',
+  name: 'Link speed',
+  stage: 'connect',
+  level: 'must',
+  minutes: 4,
+  statement: 'No link came up slower than the speed paid for or than both ends can do.',
+  judge: (home) => {
+    const network = knownCables(home.record, portOwners(home.record, home.catalogue)).filter(
+      ({ a, b }) =>
+        a &&
+        b &&
+        (a.kind === 'internet' || a.kind === 'lan') &&
+        (b.kind === 'internet' || b.kind === 'lan' || b.kind === 'socket')
+    )
+    const wrong = problemsOf(
+      home,
+      'slow',
+      'slower-than-paid',
+      'speed-missing',
+      'too-long',
+      'port-taken',
+      'port-gone',
+      'wrong-kind',
+      'same-port',
+      'loop',
+      'two-dhcp'
+    )
+    if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+    return network.length === 0
+      ? []
+      : [holds(`${network.length} ${network.length === 1 ? 'link' : 'links'}, each as fast as both ends.`)]
   }
+})
+
+export const cableSplitter = rule({
+  id: 'cable-splitter',
+  name: 'Sides of the splitter',
+  stage: 'connect',
+  level: 'must',
+  minutes: 3,
+  statement: 'Splitter: line, modem and telephone each on their own side.',
+  judge: (home) => {
+    const splitters = standing(thingsOf(home.record, 'fitting')).filter(({ facts }) => facts.kind === 'splitter')
+    if (splitters.length === 0) return []
+    const wrong = problemsOf(home, 'splitter-side')
+    if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+    const cables = knownCables(home.record, portOwners(home.record, home.catalogue))
+    return splitters.map((splitter) => {
+      const sides = new Set(
+        cables.flatMap(({ a, b }) => [a, b]).flatMap((port) => (port?.end.id === splitter.id ? [port.end.port] : []))
+      )
+      const open = ['line', 'modem'].filter((side) => !sides.has(side))
+      if (open.length)
+        return unproven(
+          `${fittingName(splitter)}: no cable is recorded on its ${open.join(' and ')} side.`,
+          'Draw the cables that lead there.',
+          { stage: 'connect', kind: 'fitting', id: splitter.id, field: 'kind' }
+        )
+      return holds(`${fittingName(splitter)}: every side is where it belongs.`)
+    })
+  }
+})
+
+export const cablePower = rule({
+  id: 'cable-power',
+  name: 'Powered ports',
+  stage: 'connect',
+  level: 'must',
+  minutes: 5,
+  statement: "Powered ports: within the switch's budget and each port's limit.",
+  judge: (home) => {
+    const powered = home.units.filter(
+      ({ model, unit }) =>
+        model?.power === null &&
+        model.ports.some(({ powerInClass }) => powerInClass !== undefined) &&
+        unit.removedSeq === null
+    )
+    const switches = home.units.filter(({ model }) => model?.powerBudgetW !== undefined)
+    if (powered.length === 0 && switches.length === 0) return []
+    const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
+    if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+    const unfed = powered.filter((known) => !cablesAt(home, known).some(({ other }) => (other?.powerOutW ?? 0) > 0))
+    if (unfed.length)
+      return unfed.map((known) =>
+        unproven(
+          'Nothing is recorded that gives it power.',
+          'Draw its cable to a powered port, or note its injector.',
+          { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
+          aboutUnit(known)
+        )
+      )
+    return [holds('Every powered unit is fed, within budget and limits.')]
+  }
+})
+
+export const cableOldKit = rule({
+  id: 'cable-old-kit',
+  name: 'Old equipment',
+  stage: 'connect',
+  level: 'should',
+  minutes: 3,
+  statement: 'Old equipment is disconnected, and what returns to the provider is recorded.',
+  judge: (home) => {
+    const old = standing(thingsOf(home.record, 'fitting')).filter(({ facts }) => facts.kind?.startsWith('old-'))
+    const at = (id: string, field: string): Place => ({ stage: 'connect', kind: 'fitting', id, field })
+    if (old.length === 0)
+      return home.record.brief.facts.reason === 'swap'
+        ? [
+            unproven(
+              'Something is swapped, and no old equipment is recorded.',
+              'Record what was there, and where it goes.',
+              at('new', 'old')
+            )
+          ]
+        : []
+    return old.map((one) => {
+      const name = fittingName(one)
+      if (!one.facts.disconnected)
+        return breaks(
+          `${name} is not recorded as disconnected.`,
+          'Disconnect it, and say so.',
+          at(one.id, 'disconnected')
+        )
+      if (one.facts.returns === undefined)
+        return unproven(
+          `Where ${name} goes is not recorded.`,
+          'Say whether it returns to the provider.',
+          at(one.id, 'returns')
+        )
+      return holds(
+        `${name} is disconnected and ${{ provider: 'returns to the provider', customer: 'stays with the customer', recycled: 'is recycled' }[one.facts.returns]}.`
+      )
+    })
+  }
+})
+
+/** Rules of Connect. */
+export const connectRules: readonly Rule[] = [
+  cableMode,
+  cableModemRestart,
+  cableSpeed,
+  cableSplitter,
+  cablePower,
+  cableOldKit
 ]

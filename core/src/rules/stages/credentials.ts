@@ -1,5 +1,16 @@
 import { secretFor } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Place, type Rule, type Verdict } from '../rule'
+import {
+  aboutUnit,
+  atUnit,
+  breaks,
+  holds,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
 import type { KnownUnit } from '../../work/units/known-unit'
 
 /** Units that have a page or controller of their own to log in to. */
@@ -50,110 +61,121 @@ function judgeAdmin(home: Home, known: KnownUnit): Verdict {
   return holds(`Strength ${score} of 4, used nowhere else.`, about)
 }
 
-/** Rules of Configure about logins. */
-export const credentialRules: Rule[] = [
-  {
-    id: 'cred-admin',
-    stage: 'configure',
-    level: 'must',
-    says: 'Admin password set by us: not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
-    judge: (home) => home.units.filter(withLogin).map((known) => judgeAdmin(home, known))
-  },
-  {
-    id: 'cred-local-admin',
-    stage: 'configure',
-    level: 'should',
-    says: 'Local administrator restricted to the inside; remote administration off unless agreed.',
-    judge: ({ units }) =>
-      units.filter(withLogin).map((known) => {
-        const { localAdminOnly, remoteAdmin } = known.unit.facts
-        if (remoteAdmin === 'on')
-          return breaks(
-            'Remote administration is on and was not agreed.',
-            'Switch it off, or record that it was agreed.',
-            atUnit('configure', known.unit, 'remoteAdmin'),
-            aboutUnit(known)
-          )
-        if (localAdminOnly === false)
-          return breaks(
-            'The administrator can log in from outside.',
-            'Restrict it to the inside.',
-            atUnit('configure', known.unit, 'localAdminOnly'),
-            aboutUnit(known)
-          )
-        if (localAdminOnly === undefined)
+export const credAdmin = rule({
+  id: 'cred-admin',
+  name: 'Admin password',
+  stage: 'configure',
+  level: 'must',
+  minutes: 3,
+  statement:
+    'Admin password set by us: not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
+  judge: (home) => home.units.filter(withLogin).map((known) => judgeAdmin(home, known))
+})
+
+export const credLocalAdmin = rule({
+  id: 'cred-local-admin',
+  name: 'Admin from inside',
+  stage: 'configure',
+  level: 'should',
+  minutes: 1,
+  statement: 'Local administrator restricted to the inside; remote administration off unless agreed.',
+  judge: ({ units }) =>
+    units.filter(withLogin).map((known) => {
+      const { localAdminOnly, remoteAdmin } = known.unit.facts
+      if (remoteAdmin === 'on')
+        return breaks(
+          'Remote administration is on and was not agreed.',
+          'Switch it off, or record that it was agreed.',
+          atUnit('configure', known.unit, 'remoteAdmin'),
+          aboutUnit(known)
+        )
+      if (localAdminOnly === false)
+        return breaks(
+          'The administrator can log in from outside.',
+          'Restrict it to the inside.',
+          atUnit('configure', known.unit, 'localAdminOnly'),
+          aboutUnit(known)
+        )
+      if (localAdminOnly === undefined)
+        return unproven(
+          'Whether the administrator is restricted to the inside is not recorded.',
+          'Restrict it, then record it.',
+          atUnit('configure', known.unit, 'localAdminOnly'),
+          aboutUnit(known)
+        )
+      if (remoteAdmin === undefined)
+        return unproven(
+          'Whether remote administration is off is not recorded.',
+          'Look, then record it.',
+          atUnit('configure', known.unit, 'remoteAdmin'),
+          aboutUnit(known)
+        )
+      return holds(
+        `Inside only; remote administration ${remoteAdmin === 'off' ? 'is off' : 'was agreed'}.`,
+        aboutUnit(known)
+      )
+    })
+})
+
+export const credAccount = rule({
+  id: 'cred-account',
+  name: 'Maker’s account',
+  stage: 'configure',
+  level: 'must',
+  minutes: 4,
+  statement: "The maker's account is the customer's; no technician account is left on the unit.",
+  judge: ({ units }) =>
+    units
+      .filter(({ model }) => model?.methods.some(({ needs }) => needs.includes('customer-account')))
+      .map((known) => {
+        const { accountOwner, technicianRemoved } = known.unit.facts
+        if (accountOwner === undefined)
           return unproven(
-            'Whether the administrator is restricted to the inside is not recorded.',
-            'Restrict it, then record it.',
-            atUnit('configure', known.unit, 'localAdminOnly'),
+            "Whose the maker's account is, is not recorded.",
+            'Record whose account it is.',
+            atUnit('configure', known.unit, 'accountOwner'),
             aboutUnit(known)
           )
-        if (remoteAdmin === undefined)
+        if (accountOwner === 'technician')
+          return breaks(
+            'The account is the technician’s.',
+            'Move it to an account of the customer’s.',
+            atUnit('configure', known.unit, 'accountOwner'),
+            aboutUnit(known)
+          )
+        if (technicianRemoved === undefined)
           return unproven(
-            'Whether remote administration is off is not recorded.',
-            'Look, then record it.',
-            atUnit('configure', known.unit, 'remoteAdmin'),
+            'Whether technicians’ accounts were taken off is not recorded.',
+            'Take them off, then tick it.',
+            atUnit('configure', known.unit, 'technicianRemoved'),
+            aboutUnit(known)
+          )
+        if (!technicianRemoved)
+          return breaks(
+            'A technician’s account is still on it.',
+            'Take it off.',
+            atUnit('configure', known.unit, 'technicianRemoved'),
             aboutUnit(known)
           )
         return holds(
-          `Inside only; remote administration ${remoteAdmin === 'off' ? 'is off' : 'was agreed'}.`,
+          accountOwner === 'none' ? 'No account is used.' : "The account is the customer's; no technician's is left.",
           aboutUnit(known)
         )
       })
-  },
-  {
-    id: 'cred-account',
-    stage: 'configure',
-    level: 'must',
-    says: "The maker's account is the customer's; no technician account is left on the unit.",
-    judge: ({ units }) =>
-      units
-        .filter(({ model }) => model?.methods.some(({ needs }) => needs.includes('customer-account')))
-        .map((known) => {
-          const { accountOwner, technicianRemoved } = known.unit.facts
-          if (accountOwner === undefined)
-            return unproven(
-              "Whose the maker's account is, is not recorded.",
-              'Record whose account it is.',
-              atUnit('configure', known.unit, 'accountOwner'),
-              aboutUnit(known)
-            )
-          if (accountOwner === 'technician')
-            return breaks(
-              'The account is the technician’s.',
-              'Move it to an account of the customer’s.',
-              atUnit('configure', known.unit, 'accountOwner'),
-              aboutUnit(known)
-            )
-          if (technicianRemoved === undefined)
-            return unproven(
-              'Whether technicians’ accounts were taken off is not recorded.',
-              'Take them off, then tick it.',
-              atUnit('configure', known.unit, 'technicianRemoved'),
-              aboutUnit(known)
-            )
-          if (!technicianRemoved)
-            return breaks(
-              'A technician’s account is still on it.',
-              'Take it off.',
-              atUnit('configure', known.unit, 'technicianRemoved'),
-              aboutUnit(known)
-            )
-          return holds(
-            accountOwner === 'none' ? 'No account is used.' : "The account is the customer's; no technician's is left.",
-            aboutUnit(known)
-          )
-        })
-  },
-  {
-    id: 'cred-no-leak',
-    stage: 'configure',
-    level: 'must',
-    says: 'No secret of the visit appears in a note, a name, a photo caption or a log line.',
-    // The server refuses an entry that holds a secret of the visit, and a secret that stands in an entry already.
-    judge: ({ record }) =>
-      Object.keys(record.secrets).length
-        ? [holds('Every line was compared with the vault when it was written; none holds a secret.')]
-        : []
-  }
-]
+})
+
+export const credNoLeak = rule({
+  id: 'cred-no-leak',
+  name: 'No secret in the logbook',
+  stage: 'configure',
+  level: 'must',
+  minutes: 5,
+  statement: 'No secret of the visit appears in a note, a name, a photo caption or a log line.',
+  judge: ({ record }) =>
+    Object.keys(record.secrets).length
+      ? [holds('Every line was compared with the vault when it was written; none holds a secret.')]
+      : []
+})
+
+/** Rules of Configure about logins. */
+export const credentialRules: readonly Rule[] = [credAdmin, credLocalAdmin, credAccount, credNoLeak]

@@ -1,8 +1,12 @@
 import { choiceNames, choices, type Choice } from '../../record/answers'
 import { packDigest } from '../../record/seal'
-import { askedRule, breaks, holds, unproven, type Home, type Place, type Rule } from '../rule'
+import { askedRule, breaks, holds, unproven, type Home, type Place, type Rule, rule } from '../rule'
 import { listed } from '../../values/list'
 import type { KnownUnit } from '../../work/units/known-unit'
+import { wifiName, wifiPassphrase } from './wifi'
+import { placeFinal } from './place'
+import { proveRooms } from './prove'
+import { firmMinimum } from './firmware'
 
 const atChoice = (field: string): Place => ({ stage: 'handover', kind: 'choice', id: field, field: 'answer' })
 const atPack: Place = { stage: 'handover', kind: 'pack', id: 'pack', field: 'given' }
@@ -58,87 +62,111 @@ export function contradiction(
 /** Whether a unit's lamps can be off at all, so that a dark one may mean that all is well. */
 const canBeDark = ({ units }: Home) => units.some(({ model }) => model?.lampsCanBeOff === true)
 
+export const handChoices = rule({
+  id: 'hand-choices',
+  name: 'Choices',
+  stage: 'handover',
+  level: 'must',
+  minutes: 3,
+  statement: 'Guest network, parental controls, security service, updates, lamp: asked and answered.',
+  judge: (home) => {
+    const { record } = home
+    const open = choiceNames.filter((choice) => !record.choices[choice])
+    const against = choiceNames.flatMap((choice) => {
+      const told = record.choices[choice] && contradiction(home, choice, record.choices[choice].answer)
+      return told ? [{ choice, ...told }] : []
+    })
+    if (against.length > 0) return against.map(({ choice, says, mend }) => breaks(says, mend, atChoice(choice)))
+    if (open.length === 0) return [holds('All five are asked and answered, as the record and the models have it.')]
+    return [
+      unproven(
+        `Not asked yet: ${listed(open.map((choice) => choices[choice].toLowerCase()))}.`,
+        'Ask the customer.',
+        atChoice(open[0]!)
+      )
+    ]
+  }
+})
+
+export const handLamp = askedRule({
+  id: 'hand-lamp',
+  name: 'Dark lamp told',
+  stage: 'handover',
+  level: 'must',
+  minutes: 1,
+  statement: 'If lamps are off or dim, the customer was told what a dark lamp means.',
+  asks: 'Was the customer told that a dark lamp means that all is well?',
+  applies: (home) =>
+    home.record.choices.lamp?.answer === 'dim' || (home.record.choices.lamp?.answer === 'off' && canBeDark(home))
+})
+
+export const handPack = rule({
+  id: 'hand-pack',
+  name: 'Pack',
+  stage: 'handover',
+  level: 'must',
+  minutes: 3,
+  statement: "The customer's pack was made from this very record and given.",
+  afterAnywhere: [wifiName, wifiPassphrase, placeFinal, handChoices, proveRooms, firmMinimum],
+  judge: ({ record }) => {
+    const { madeDigest, givenDigest } = record.pack
+    if (!madeDigest) return [unproven('The pack has not been made.', 'Make the pack.', atPack)]
+    const current = packDigest(record)
+    if (madeDigest !== current)
+      return [breaks('The record changed after the pack was made.', 'Make the pack again.', atPack)]
+    if (givenDigest !== current) return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
+    return [holds('Made from this very record and given.')]
+  }
+})
+
+export const handVoicePower = askedRule({
+  id: 'hand-voice-power',
+  name: 'No calls in a power cut',
+  stage: 'handover',
+  level: 'must',
+  minutes: 1,
+  statement: 'Telephone through the modem: told that no call, emergency ones included, works in a power cut.',
+  asks: 'Was the customer told that no call works in a power cut, emergency calls included?',
+  applies: hasTelephone
+})
+
+export const handCustody = rule({
+  id: 'hand-custody',
+  name: 'Who keeps the secrets',
+  stage: 'handover',
+  level: 'must',
+  minutes: 1,
+  statement: 'Who keeps which secret, and until when, is answered.',
+  judge: ({ record: { custody } }) => {
+    const at = { stage: 'handover', kind: 'custody', id: 'custody', field: 'custody' } as const
+    if (!custody) return [unproven('Who keeps the secrets is not answered.', 'Ask the customer.', at)]
+    const lacks =
+      custody.custody !== 'company-keeps'
+        ? []
+        : [...(custody.keeps?.length ? [] : ['which secrets we keep']), ...(custody.until ? [] : ['until when'])]
+    return lacks.length
+      ? [unproven(`It is not said ${lacks.join(' and ')}.`, 'Ask the customer, and record it.', at)]
+      : [holds(custody.until ? `We keep some until ${custody.until}.` : 'Answered.')]
+  }
+})
+
+export const handCautions = askedRule({
+  id: 'hand-cautions',
+  name: 'Cautions',
+  stage: 'handover',
+  level: 'must',
+  minutes: 1,
+  statement: 'The cautions that this visit calls for were shown and acknowledged.',
+  asks: 'Have you read the cautions of this visit and kept to them?',
+  applies: ({ units }) => units.length > 0
+})
+
 /** Rules of Hand over. */
-export const handoverRules: Rule[] = [
-  {
-    id: 'hand-choices',
-    stage: 'handover',
-    level: 'must',
-    says: 'Guest network, parental controls, security service, updates, lamp: asked and answered.',
-    judge: (home) => {
-      const { record } = home
-      const open = choiceNames.filter((choice) => !record.choices[choice])
-      const against = choiceNames.flatMap((choice) => {
-        const told = record.choices[choice] && contradiction(home, choice, record.choices[choice].answer)
-        return told ? [{ choice, ...told }] : []
-      })
-      if (against.length > 0) return against.map(({ choice, says, mend }) => breaks(says, mend, atChoice(choice)))
-      if (open.length === 0) return [holds('All five are asked and answered, as the record and the models have it.')]
-      return [
-        unproven(
-          `Not asked yet: ${listed(open.map((choice) => choices[choice].toLowerCase()))}.`,
-          'Ask the customer.',
-          atChoice(open[0]!)
-        )
-      ]
-    }
-  },
-  askedRule(
-    'hand-lamp',
-    'handover',
-    'must',
-    'If lamps are off or dim, the customer was told what a dark lamp means.',
-    'Was the customer told that a dark lamp means that all is well?',
-    (home) =>
-      home.record.choices.lamp?.answer === 'dim' || (home.record.choices.lamp?.answer === 'off' && canBeDark(home))
-  ),
-  {
-    id: 'hand-pack',
-    stage: 'handover',
-    level: 'must',
-    says: "The customer's pack was made from this very record and given.",
-    judge: ({ record }) => {
-      const { madeDigest, givenDigest } = record.pack
-      if (!madeDigest) return [unproven('The pack has not been made.', 'Make the pack.', atPack)]
-      const current = packDigest(record)
-      if (madeDigest !== current)
-        return [breaks('The record changed after the pack was made.', 'Make the pack again.', atPack)]
-      if (givenDigest !== current)
-        return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
-      return [holds('Made from this very record and given.')]
-    }
-  },
-  askedRule(
-    'hand-voice-power',
-    'handover',
-    'must',
-    'Telephone through the modem: told that no call, emergency ones included, works in a power cut.',
-    'Was the customer told that no call works in a power cut, emergency calls included?',
-    hasTelephone
-  ),
-  {
-    id: 'hand-custody',
-    stage: 'handover',
-    level: 'must',
-    says: 'Who keeps which secret, and until when, is answered.',
-    judge: ({ record: { custody } }) => {
-      const at = { stage: 'handover', kind: 'custody', id: 'custody', field: 'custody' } as const
-      if (!custody) return [unproven('Who keeps the secrets is not answered.', 'Ask the customer.', at)]
-      const lacks =
-        custody.custody !== 'company-keeps'
-          ? []
-          : [...(custody.keeps?.length ? [] : ['which secrets we keep']), ...(custody.until ? [] : ['until when'])]
-      return lacks.length
-        ? [unproven(`It is not said ${lacks.join(' and ')}.`, 'Ask the customer, and record it.', at)]
-        : [holds(custody.until ? `We keep some until ${custody.until}.` : 'Answered.')]
-    }
-  },
-  askedRule(
-    'hand-cautions',
-    'handover',
-    'must',
-    'The cautions that this visit calls for were shown and acknowledged.',
-    'Have you read the cautions of this visit and kept to them?',
-    ({ units }) => units.length > 0
-  )
+export const handoverRules: readonly Rule[] = [
+  handChoices,
+  handLamp,
+  handPack,
+  handVoicePower,
+  handCustody,
+  handCautions
 ]

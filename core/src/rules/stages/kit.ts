@@ -2,7 +2,7 @@ import { adapterFault } from '../../work/units/adapter'
 import { installs } from '../../record/installs'
 import { elsewhereNow, secretFor } from '../../record/record'
 import { contentsOf } from '../../work/units/boxes'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
 
@@ -248,87 +248,105 @@ function judgeAdapter({ units }: Home): Verdict[] {
   })
 }
 
-/** Rules of the Kit. */
-export const kitRules: Rule[] = [
-  {
-    id: 'kit-complete',
-    stage: 'kit',
-    level: 'must',
-    says: 'Every item of each box is present, or recorded missing or damaged with what was done.',
-    judge: judgeComplete
-  },
-  {
-    id: 'kit-adapter',
-    stage: 'kit',
-    level: 'must',
-    says: "Each unit's power adapter is its own: plug of the country, voltage the model's, current at least the model's.",
-    judge: judgeAdapter
-  },
-  {
-    id: 'kit-identity',
-    stage: 'kit',
-    level: 'must',
-    says: 'Every networked unit has model, serial and a valid unicast MAC; no two units share either.',
-    judge: judgeIdentity
-  },
-  {
-    id: 'kit-label',
-    stage: 'kit',
-    level: 'must',
-    says: 'The label of each unit is recorded from that unit: two units with the same default key or setup code break it.',
-    judge: judgeLabel
-  },
-  {
-    id: 'kit-role',
-    stage: 'kit',
-    level: 'must',
-    says: 'The role given to a unit is one its model can take.',
-    judge: ({ units }) =>
-      units.map((known) => {
-        const { unit, model } = known
-        const { role } = unit.facts
-        if (role === undefined || !model)
-          return unproven(
-            'It has no role yet.',
-            'Choose what it is here.',
-            atUnit('kit', unit, 'role'),
-            aboutUnit(known)
-          )
-        if (model.roles.includes(role)) return holds(`${model.name} as ${role}.`, aboutUnit(known))
-        return breaks(
-          `${model.name} cannot be a ${role}.`,
-          `Choose ${model.roles.join(' or ')}.`,
-          atUnit('kit', unit, 'role'),
+export const kitComplete = rule({
+  id: 'kit-complete',
+  name: 'Box complete',
+  stage: 'kit',
+  level: 'must',
+  minutes: 3,
+  statement: 'Every item of each box is present, or recorded missing or damaged with what was done.',
+  judge: judgeComplete
+})
+
+export const kitAdapter = rule({
+  id: 'kit-adapter',
+  name: 'Power adapter',
+  stage: 'kit',
+  level: 'must',
+  minutes: 2,
+  statement:
+    "Each unit's power adapter is its own: plug of the country, voltage the model's, current at least the model's.",
+  judge: judgeAdapter
+})
+
+export const kitIdentity = rule({
+  id: 'kit-identity',
+  name: 'Model, serial and MAC',
+  stage: 'kit',
+  level: 'must',
+  minutes: 1,
+  statement: 'Every networked unit has model, serial and a valid unicast MAC; no two units share either.',
+  judge: judgeIdentity
+})
+
+export const kitLabel = rule({
+  id: 'kit-label',
+  name: 'Label',
+  stage: 'kit',
+  level: 'must',
+  minutes: 2,
+  statement:
+    'The label of each unit is recorded from that unit: two units with the same default key or setup code break it.',
+  judge: judgeLabel
+})
+
+export const kitRole = rule({
+  id: 'kit-role',
+  name: 'Role',
+  stage: 'kit',
+  level: 'must',
+  minutes: 1,
+  statement: 'The role given to a unit is one its model can take.',
+  judge: ({ units }) =>
+    units.map((known) => {
+      const { unit, model } = known
+      const { role } = unit.facts
+      if (role === undefined || !model)
+        return unproven('It has no role yet.', 'Choose what it is here.', atUnit('kit', unit, 'role'), aboutUnit(known))
+      if (model.roles.includes(role)) return holds(`${model.name} as ${role}.`, aboutUnit(known))
+      return breaks(
+        `${model.name} cannot be a ${role}.`,
+        `Choose ${model.roles.join(' or ')}.`,
+        atUnit('kit', unit, 'role'),
+        aboutUnit(known)
+      )
+    })
+})
+
+export const kitFamily = rule({
+  id: 'kit-family',
+  name: 'Mesh family',
+  stage: 'kit',
+  level: 'must',
+  minutes: 1,
+  statement:
+    "All mesh members are of one family; mixed models in it are at level should, and the weakest member's limits are shown.",
+  judge: judgeFamily
+})
+
+export const kitReset = rule({
+  id: 'kit-reset',
+  name: 'Reset of a used unit',
+  stage: 'kit',
+  level: 'should',
+  minutes: 4,
+  statement: 'A used unit was factory-reset before it was configured.',
+  judge: ({ units }) =>
+    units
+      .filter(({ unit }) => unit.facts.used === true)
+      .map((known) => {
+        const { unit } = known
+        if (unit.facts.wasReset === true || unit.events.some(({ what }) => what === 'reset'))
+          return holds('It was reset first.', aboutUnit(known))
+        const say = unit.facts.wasReset === false ? breaks : unproven
+        return say(
+          'It was used before, and no factory reset is recorded.',
+          'Reset it before you configure it.',
+          atUnit('kit', unit, 'wasReset'),
           aboutUnit(known)
         )
       })
-  },
-  {
-    id: 'kit-family',
-    stage: 'kit',
-    level: 'must',
-    says: "All mesh members are of one family; mixed models in it are at level should, and the weakest member's limits are shown.",
-    judge: judgeFamily
-  },
-  {
-    id: 'kit-reset',
-    stage: 'kit',
-    level: 'should',
-    says: 'A used unit was factory-reset before it was configured.',
-    judge: ({ units }) =>
-      units
-        .filter(({ unit }) => unit.facts.used === true)
-        .map((known) => {
-          const { unit } = known
-          if (unit.facts.wasReset === true || unit.events.some(({ what }) => what === 'reset'))
-            return holds('It was reset first.', aboutUnit(known))
-          const say = unit.facts.wasReset === false ? breaks : unproven
-          return say(
-            'It was used before, and no factory reset is recorded.',
-            'Reset it before you configure it.',
-            atUnit('kit', unit, 'wasReset'),
-            aboutUnit(known)
-          )
-        })
-  }
-]
+})
+
+/** Rules of the Kit. */
+export const kitRules: readonly Rule[] = [kitComplete, kitAdapter, kitIdentity, kitLabel, kitRole, kitFamily, kitReset]

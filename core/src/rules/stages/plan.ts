@@ -1,7 +1,7 @@
 import { placedUnits, planOf, roomAt, type HomePlan, type PlacedUnit } from '../../work/plan/home-plan'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
 import { standing } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
 
@@ -148,124 +148,150 @@ function eachHop(home: Home, judge: (hop: Hop, known: KnownUnit) => Verdict): Ve
   })
 }
 
-/** Rules of the Place stage that read the plan of the home. */
-export const planRules: Rule[] = [
-  {
-    id: 'place-clear',
-    stage: 'place',
-    level: 'should',
-    says: 'Not in a cabinet nor behind a large object; distance to each listed source of trouble at least the figure of the standard.',
-    judge: judgeClear
-  },
-  {
-    id: 'place-outlet',
-    stage: 'place',
-    level: 'must',
-    says: "A mains outlet (or a powered port) is within reach; a powerline adapter is in a wall socket on its partner's circuit, not in a strip.",
-    judge: judgeOutlet
-  },
-  {
-    id: 'place-hops',
-    stage: 'place',
-    level: 'must',
-    says: "Wireless hops from the router within the model's limit.",
-    judge: (home) =>
-      eachHop(home, (hop, known) => {
-        const most = Math.min(known.model?.mesh?.hops ?? Infinity, figure(home, 'mostHops'))
-        if (hop.hops <= most)
-          return holds(
-            `${hop.hops} wireless ${hop.hops === 1 ? 'hop' : 'hops'}, from ${hop.from.name}; the limit is ${most}.`,
-            aboutUnit(known)
-          )
-        return breaks(
-          `${hop.hops} wireless hops from the router; the limit is ${most}.`,
-          'Cable it, or place it nearer.',
-          atUnit('place', known.unit, 'x'),
+export const placeClear = rule({
+  id: 'place-clear',
+  name: 'In the open',
+  stage: 'place',
+  level: 'should',
+  minutes: 3,
+  statement:
+    'Not in a cabinet nor behind a large object; distance to each listed source of trouble at least the figure of the standard.',
+  judge: judgeClear
+})
+
+export const placeOutlet = rule({
+  id: 'place-outlet',
+  name: 'Outlet within reach',
+  stage: 'place',
+  level: 'must',
+  minutes: 5,
+  statement:
+    "A mains outlet (or a powered port) is within reach; a powerline adapter is in a wall socket on its partner's circuit, not in a strip.",
+  judge: judgeOutlet
+})
+
+export const placeHops = rule({
+  id: 'place-hops',
+  name: 'Wireless hops',
+  stage: 'place',
+  level: 'must',
+  minutes: 8,
+  statement: "Wireless hops from the router within the model's limit.",
+  judge: (home) =>
+    eachHop(home, (hop, known) => {
+      const most = Math.min(known.model?.mesh?.hops ?? Infinity, figure(home, 'mostHops'))
+      if (hop.hops <= most)
+        return holds(
+          `${hop.hops} wireless ${hop.hops === 1 ? 'hop' : 'hops'}, from ${hop.from.name}; the limit is ${most}.`,
           aboutUnit(known)
         )
-      })
-  },
-  {
-    id: 'place-spacing',
-    stage: 'place',
-    level: 'should',
-    says: 'Each wireless hop at most the length of the standard, or its signal at or above the figure.',
-    judge: (home) =>
-      eachHop(home, (hop, known) => {
-        const [most, least] = [figure(home, 'mostHopM'), figure(home, 'leastHopDbm')]
-        const words = `${hop.metres.toFixed(1)} m from ${hop.from.name}, ${Math.round(hop.dbm)} dBm by the plan`
-        if (hop.metres <= most || hop.dbm >= least) return holds(`${words}.`, aboutUnit(known))
-        return breaks(
-          `${words}; at most ${most} m or at least ${least} dBm is wanted.`,
-          'Place it nearer, or cable it.',
-          atUnit('place', known.unit, 'x'),
-          aboutUnit(known)
-        )
-      })
-  },
-  {
-    id: 'place-floors',
-    stage: 'place',
-    level: 'should',
-    says: 'Members on different storeys are cabled, or the record says why not.',
-    judge: (home) => {
-      const found = inPlan(home)
-      if (!found) return []
-      const hops = joinsIn(home, found)
-      return found.placed.flatMap(({ known, at }) => {
-        const hop = hops.get(at.id)
-        if (hop === undefined || typeof hop === 'string' || hop.from.storey === at.storey) return []
-        const about = aboutUnit(known)
-        if (known.unit.facts.floorsReason)
-          return [
-            holds(
-              `On another storey than ${hop.from.name}, without a cable: ${known.unit.facts.floorsReason.replace(/[.!?]*$/, '')}.`,
-              about
-            )
-          ]
+      return breaks(
+        `${hop.hops} wireless hops from the router; the limit is ${most}.`,
+        'Cable it, or place it nearer.',
+        atUnit('place', known.unit, 'x'),
+        aboutUnit(known)
+      )
+    })
+})
+
+export const placeSpacing = rule({
+  id: 'place-spacing',
+  name: 'Length of a hop',
+  stage: 'place',
+  level: 'should',
+  minutes: 8,
+  statement: 'Each wireless hop at most the length of the standard, or its signal at or above the figure.',
+  judge: (home) =>
+    eachHop(home, (hop, known) => {
+      const [most, least] = [figure(home, 'mostHopM'), figure(home, 'leastHopDbm')]
+      const words = `${hop.metres.toFixed(1)} m from ${hop.from.name}, ${Math.round(hop.dbm)} dBm by the plan`
+      if (hop.metres <= most || hop.dbm >= least) return holds(`${words}.`, aboutUnit(known))
+      return breaks(
+        `${words}; at most ${most} m or at least ${least} dBm is wanted.`,
+        'Place it nearer, or cable it.',
+        atUnit('place', known.unit, 'x'),
+        aboutUnit(known)
+      )
+    })
+})
+
+export const placeFloors = rule({
+  id: 'place-floors',
+  name: 'Cable between storeys',
+  stage: 'place',
+  level: 'should',
+  minutes: 2,
+  statement: 'Members on different storeys are cabled, or the record says why not.',
+  judge: (home) => {
+    const found = inPlan(home)
+    if (!found) return []
+    const hops = joinsIn(home, found)
+    return found.placed.flatMap(({ known, at }) => {
+      const hop = hops.get(at.id)
+      if (hop === undefined || typeof hop === 'string' || hop.from.storey === at.storey) return []
+      const about = aboutUnit(known)
+      if (known.unit.facts.floorsReason)
         return [
-          breaks(
-            `On another storey than ${hop.from.name}, and no cable leads there.`,
-            'Cable it if you can, or record why not.',
-            atUnit('place', known.unit, 'floorsReason'),
+          holds(
+            `On another storey than ${hop.from.name}, without a cable: ${known.unit.facts.floorsReason.replace(/[.!?]*$/, '')}.`,
             about
           )
         ]
-      })
-    }
-  },
-  {
-    id: 'place-outbuilding',
-    stage: 'place',
-    level: 'must',
-    says: 'A member in another building is cabled, with a note on surge protection.',
-    judge: (home) => {
-      const found = inPlan(home)
-      if (!found) return []
-      return found.placed.flatMap(({ known, at }) => {
-        const room = roomAt(found.plan, at)
-        if (!room?.building || !isMeshMember(known)) return []
-        const about = aboutUnit(known)
-        if (!known.unit.facts.cabled)
-          return [
-            breaks(
-              `It is in ${room.building}, and no cable leads there.`,
-              'Use fibre, or a cable with surge protection by a licensed electrician.',
-              atUnit('place', known.unit, 'cabled'),
-              about
-            )
-          ]
-        if (!known.unit.facts.surgeNote)
-          return [
-            unproven(
-              `It is cabled to ${room.building}, and nothing is noted of surge protection.`,
-              'Note who protected the cable, or that it is fibre.',
-              atUnit('place', known.unit, 'surgeNote'),
-              about
-            )
-          ]
-        return [holds(`Cabled to ${room.building}: ${known.unit.facts.surgeNote.replace(/[.!?]*$/, '')}.`, about)]
-      })
-    }
+      return [
+        breaks(
+          `On another storey than ${hop.from.name}, and no cable leads there.`,
+          'Cable it if you can, or record why not.',
+          atUnit('place', known.unit, 'floorsReason'),
+          about
+        )
+      ]
+    })
   }
+})
+
+export const placeOutbuilding = rule({
+  id: 'place-outbuilding',
+  name: 'Cable between buildings',
+  stage: 'place',
+  level: 'must',
+  minutes: 10,
+  statement: 'A member in another building is cabled, with a note on surge protection.',
+  judge: (home) => {
+    const found = inPlan(home)
+    if (!found) return []
+    return found.placed.flatMap(({ known, at }) => {
+      const room = roomAt(found.plan, at)
+      if (!room?.building || !isMeshMember(known)) return []
+      const about = aboutUnit(known)
+      if (!known.unit.facts.cabled)
+        return [
+          breaks(
+            `It is in ${room.building}, and no cable leads there.`,
+            'Use fibre, or a cable with surge protection by a licensed electrician.',
+            atUnit('place', known.unit, 'cabled'),
+            about
+          )
+        ]
+      if (!known.unit.facts.surgeNote)
+        return [
+          unproven(
+            `It is cabled to ${room.building}, and nothing is noted of surge protection.`,
+            'Note who protected the cable, or that it is fibre.',
+            atUnit('place', known.unit, 'surgeNote'),
+            about
+          )
+        ]
+      return [holds(`Cabled to ${room.building}: ${known.unit.facts.surgeNote.replace(/[.!?]*$/, '')}.`, about)]
+    })
+  }
+})
+
+/** Rules of the Place stage that read the plan of the home. */
+export const planRules: readonly Rule[] = [
+  placeClear,
+  placeOutlet,
+  placeHops,
+  placeSpacing,
+  placeFloors,
+  placeOutbuilding
 ]

@@ -13,10 +13,16 @@ import {
   type Home,
   type Place,
   type Rule,
-  type Verdict
+  type Verdict,
+  rule
 } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
+import { placeFinal } from './place'
+import { startGoodLamp } from './start'
+import { radioChannel } from './radio'
+import { addrOneDhcp } from './addresses'
+import { wifiName, wifiPassphrase } from './wifi'
 
 const atUnitOf = (id: string, field: string): Place => ({ stage: 'prove', kind: 'unit', id, field })
 const atTest = ({ unit }: KnownUnit): Place => atUnitOf(unit.id, 'test')
@@ -141,222 +147,262 @@ function judgeGone(home: Home): Verdict[] {
 const FALLEN_LEAST = 85
 const FALLEN_MOST = 97
 
-/** Rules of Prove. */
-export const proveRules: Rule[] = [
-  {
-    id: 'prove-source',
-    stage: 'prove',
-    level: 'must',
-    says: 'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.',
-    judge: (home) => (home.units.length || installs(home.record) ? judgeSource(home) : [])
-  },
-  {
-    id: 'prove-rooms',
-    stage: 'prove',
-    level: 'must',
-    says: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
-    judge: (home) => {
-      if (home.units.every(({ model }) => !model?.radios.length) && !(home.units.length === 0 && installs(home.record)))
-        return []
-      const verdicts = judgeRooms(home.record, home.catalogue, home.policy)
-      if (verdicts.length === 0)
-        return [
-          unproven('No room is on the list.', 'Draw the home’s rooms under Place, or name them here.', {
-            stage: 'prove',
-            kind: 'room',
-            id: 'new',
-            field: 'name'
-          })
-        ]
-      return verdicts.map(({ room, outcome, says }) => {
-        const about = { id: room.id, name: room.facts.name ?? 'A room' }
-        const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
-        if (outcome === 'holds') return holds(says, about)
-        return outcome === 'breaks'
-          ? breaks(says, 'Find the fault, or move a unit nearer; then measure again.', place, about)
-          : unproven(says, 'Measure signal, speed and latency there.', place, about)
-      })
-    }
-  },
-  {
-    id: 'prove-path',
-    stage: 'prove',
-    level: 'must',
-    says: 'On each extending device a client was seen, with an address of the right segment from the right server.',
-    judge: ({ record, catalogue, units }) =>
-      extendingUnits(units).map((known) => {
-        const place = atUnitOf(known.unit.id, 'path')
-        const { outcome, says, mend } = judgePath(record, known.unit)
-        const stale = known.unit.path ? staleReason(record, known.unit.path.seq, known.unit.id, catalogue) : null
-        if (outcome === 'holds' && stale)
-          return unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known))
-        return outcome === 'holds'
-          ? holds(says, aboutUnit(known))
-          : (outcome === 'breaks' ? breaks : unproven)(says, mend, place, aboutUnit(known))
-      })
-  },
-  {
-    id: 'prove-after-move',
-    stage: 'prove',
-    level: 'must',
-    says: 'Mesh or link test after the last move of every member, and good.',
-    judge: ({ units }) =>
-      testedUnits(units).map((known) => {
-        const about = aboutUnit(known)
-        const { events } = known.unit
-        const test = events.findLast(({ what }) => what === 'tested-good' || what === 'tested-bad')
-        const moved = events.findLast(({ what }) => what === 'moved')
-        if (!test)
-          return unproven(
-            'Its link has not been tested.',
-            'Run the family’s own test, or look at its link in the app, and note it.',
-            atTest(known),
-            about
-          )
-        if (moved && moved.seq > test.seq)
-          return unproven(
-            'It was moved since its link was tested.',
-            'Test it again where it stands now.',
-            atTest(known),
-            about
-          )
-        if (test.what === 'tested-bad')
-          return breaks(
-            'Its link was tested, and is not good.',
-            'Move it nearer or cable it, then test again.',
-            atTest(known),
-            about
-          )
-        return holds(
-          moved ? 'Its link was tested after the move, and is good.' : 'Its link was tested, and is good.',
+export const proveSource = rule({
+  id: 'prove-source',
+  name: 'Source by cable',
+  stage: 'prove',
+  level: 'must',
+  minutes: 4,
+  statement:
+    'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.',
+  judge: (home) => (home.units.length || installs(home.record) ? judgeSource(home) : [])
+})
+
+export const proveRooms = rule({
+  id: 'prove-rooms',
+  name: 'Room',
+  stage: 'prove',
+  level: 'must',
+  minutes: 3,
+  statement: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
+  afterAnywhere: [placeFinal, proveSource, startGoodLamp, radioChannel],
+  judge: (home) => {
+    if (home.units.every(({ model }) => !model?.radios.length) && !(home.units.length === 0 && installs(home.record)))
+      return []
+    const verdicts = judgeRooms(home.record, home.catalogue, home.policy)
+    if (verdicts.length === 0)
+      return [
+        unproven('No room is on the list.', 'Draw the home’s rooms under Place, or name them here.', {
+          stage: 'prove',
+          kind: 'room',
+          id: 'new',
+          field: 'name'
+        })
+      ]
+    return verdicts.map(({ room, outcome, says }) => {
+      const about = { id: room.id, name: room.facts.name ?? 'A room' }
+      const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
+      if (outcome === 'holds') return holds(says, about)
+      return outcome === 'breaks'
+        ? breaks(says, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+        : unproven(says, 'Measure signal, speed and latency there.', place, about)
+    })
+  }
+})
+
+export const provePath = rule({
+  id: 'prove-path',
+  name: 'Proof of path',
+  stage: 'prove',
+  level: 'must',
+  minutes: 2,
+  statement: 'On each extending device a client was seen, with an address of the right segment from the right server.',
+  after: [placeFinal, startGoodLamp],
+  afterAnywhere: [addrOneDhcp],
+  judge: ({ record, catalogue, units }) =>
+    extendingUnits(units).map((known) => {
+      const place = atUnitOf(known.unit.id, 'path')
+      const { outcome, says, mend } = judgePath(record, known.unit)
+      const stale = known.unit.path ? staleReason(record, known.unit.path.seq, known.unit.id, catalogue) : null
+      if (outcome === 'holds' && stale)
+        return unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known))
+      return outcome === 'holds'
+        ? holds(says, aboutUnit(known))
+        : (outcome === 'breaks' ? breaks : unproven)(says, mend, place, aboutUnit(known))
+    })
+})
+
+export const proveAfterMove = rule({
+  id: 'prove-after-move',
+  name: 'Test after the move',
+  stage: 'prove',
+  level: 'must',
+  minutes: 2,
+  statement: 'Mesh or link test after the last move of every member, and good.',
+  after: [placeFinal, startGoodLamp],
+  judge: ({ units }) =>
+    testedUnits(units).map((known) => {
+      const about = aboutUnit(known)
+      const { events } = known.unit
+      const test = events.findLast(({ what }) => what === 'tested-good' || what === 'tested-bad')
+      const moved = events.findLast(({ what }) => what === 'moved')
+      if (!test)
+        return unproven(
+          'Its link has not been tested.',
+          'Run the family’s own test, or look at its link in the app, and note it.',
+          atTest(known),
           about
         )
-      })
-  },
-  {
-    id: 'prove-wired',
-    stage: 'prove',
-    level: 'should',
-    says: 'One wired port of every unit that has some was tested.',
-    judge: ({ record, catalogue, units }) =>
-      wiredUnits(units).map((known) => {
-        const [newest] = measured(record, catalogue, ({ at, unit }) => at === 'port' && unit === known.unit.id)
-        const place = atUnitOf(known.unit.id, 'port')
-        if (!newest?.down)
-          return unproven(
-            'None of its wired ports was tested.',
-            'Put a laptop on one of its ports, and measure.',
-            place,
-            aboutUnit(known)
-          )
-        if (newest.down.median === 0)
-          return breaks(
-            'Nothing comes through its wired port.',
-            'Another cable, then another port.',
-            place,
-            aboutUnit(known)
-          )
-        if (newest.stale) return unproven(newest.stale, 'Test a port again.', place, aboutUnit(known))
-        const most = Math.max(
-          0,
-          ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0)
+      if (moved && moved.seq > test.seq)
+        return unproven(
+          'It was moved since its link was tested.',
+          'Test it again where it stands now.',
+          atTest(known),
+          about
         )
-        const due = sourceOf(record, catalogue)?.down?.median ?? null
-        if (
-          most >= 1000 &&
-          due !== null &&
-          due > FALLEN_MOST * 1.2 &&
-          newest.down.median >= FALLEN_LEAST &&
-          newest.down.median <= FALLEN_MOST
+      if (test.what === 'tested-bad')
+        return breaks(
+          'Its link was tested, and is not good.',
+          'Move it nearer or cable it, then test again.',
+          atTest(known),
+          about
         )
-          return unproven(
-            `${Math.round(newest.down.median)} Mbit/s at a port that can do ${most}, of ${Math.round(due)} that the source gives: that is what a link gives that has fallen to 100.`,
-            'Look at the speed of the link; swap the cable, and test it again.',
-            place,
-            aboutUnit(known)
-          )
-        return holds(`${Math.round(newest.down.median)} Mbit/s at a port of it.`, aboutUnit(known))
-      })
-  },
-  {
-    id: 'prove-names-gone',
-    stage: 'prove',
-    level: 'should',
-    says: 'No default or old network name of our units is on the air any more.',
-    judge: judgeGone
-  },
-  {
-    id: 'prove-rejoined',
-    stage: 'prove',
-    level: 'should',
-    says: "The customer's devices on the list have rejoined.",
-    judge: ({ record }) =>
-      standing(thingsOf(record, 'device')).map(({ id, facts }) => {
-        const about = { id, name: facts.name ?? 'A device' }
-        const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
-        if (facts.rejoined === undefined)
-          return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
-        return facts.rejoined
-          ? holds('It has rejoined.', about)
-          : breaks(
-              'It does not join.',
-              'Look at what it can do at best under Configure, Wi-Fi; then join it.',
-              place,
-              about
-            )
-      })
-  },
-  {
-    id: 'prove-voice',
-    stage: 'prove',
-    level: 'must',
-    says: 'Telephone line through the modem: a call out and a call in.',
-    asks: 'Was the call made?',
-    judge: (home) =>
-      home.record.brief.facts.telephone === true
-        ? voiceCalls.map(({ id, asks }) =>
-            judgeAnswer(
-              home,
-              'prove-voice',
-              { stage: 'prove', kind: 'answer', id: 'prove-voice', field: id },
-              { id, name: asks }
-            )
-          )
-        : []
-  },
-  {
-    id: 'prove-settle',
-    stage: 'prove',
-    level: 'should',
-    says: 'A mesh of two or more: a check is booked for when it has settled.',
-    judge: ({ record, units, policy }) => {
-      const members = units.filter(isMeshMember)
-      if (members.length < 2) return []
-      const hours = policy.settleH ?? laterFigures.settleH
-      const booked = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled)
-      const place: Place = { stage: 'prove', kind: 'answer', id: 'prove-settle', field: 'check' }
-      if (booked.length === 0)
-        return [
-          unproven(
-            `${listed(members.map(({ name }) => name))} may need a day to settle; no check is booked.`,
-            `Book a check ${hours} h from now.`,
-            place
-          )
-        ]
-      const last = Math.max(...booked.map(({ to }) => Date.parse(to)))
-      const started = Math.max(
-        0,
-        ...members.flatMap(({ unit }) =>
-          unit.events
-            .filter(({ what }) => what === 'tested-good' || what === 'tested-bad')
-            .map(({ at }) => Date.parse(at))
-        )
+      return holds(
+        moved ? 'Its link was tested after the move, and is good.' : 'Its link was tested, and is good.',
+        about
       )
-      if (started && last < started + (hours - 12) * 3_600_000)
-        return [
-          breaks(`The check is booked sooner than ${hours} h after the mesh was tested.`, 'Book it later.', place)
-        ]
-      return [holds('A check is booked.')]
-    }
+    })
+})
+
+export const proveWired = rule({
+  id: 'prove-wired',
+  name: 'Wired port',
+  stage: 'prove',
+  level: 'should',
+  minutes: 2,
+  statement: 'One wired port of every unit that has some was tested.',
+  after: [startGoodLamp],
+  judge: ({ record, catalogue, units }) =>
+    wiredUnits(units).map((known) => {
+      const [newest] = measured(record, catalogue, ({ at, unit }) => at === 'port' && unit === known.unit.id)
+      const place = atUnitOf(known.unit.id, 'port')
+      if (!newest?.down)
+        return unproven(
+          'None of its wired ports was tested.',
+          'Put a laptop on one of its ports, and measure.',
+          place,
+          aboutUnit(known)
+        )
+      if (newest.down.median === 0)
+        return breaks(
+          'Nothing comes through its wired port.',
+          'Another cable, then another port.',
+          place,
+          aboutUnit(known)
+        )
+      if (newest.stale) return unproven(newest.stale, 'Test a port again.', place, aboutUnit(known))
+      const most = Math.max(0, ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0))
+      const due = sourceOf(record, catalogue)?.down?.median ?? null
+      if (
+        most >= 1000 &&
+        due !== null &&
+        due > FALLEN_MOST * 1.2 &&
+        newest.down.median >= FALLEN_LEAST &&
+        newest.down.median <= FALLEN_MOST
+      )
+        return unproven(
+          `${Math.round(newest.down.median)} Mbit/s at a port that can do ${most}, of ${Math.round(due)} that the source gives: that is what a link gives that has fallen to 100.`,
+          'Look at the speed of the link; swap the cable, and test it again.',
+          place,
+          aboutUnit(known)
+        )
+      return holds(`${Math.round(newest.down.median)} Mbit/s at a port of it.`, aboutUnit(known))
+    })
+})
+
+export const proveNamesGone = rule({
+  id: 'prove-names-gone',
+  name: 'Old names gone',
+  stage: 'prove',
+  level: 'should',
+  minutes: 1,
+  statement: 'No default or old network name of our units is on the air any more.',
+  afterAnywhere: [wifiName],
+  judge: judgeGone
+})
+
+export const proveRejoined = rule({
+  id: 'prove-rejoined',
+  name: 'Devices rejoined',
+  stage: 'prove',
+  level: 'should',
+  minutes: 2,
+  statement: "The customer's devices on the list have rejoined.",
+  afterAnywhere: [wifiName, wifiPassphrase],
+  judge: ({ record }) =>
+    standing(thingsOf(record, 'device')).map(({ id, facts }) => {
+      const about = { id, name: facts.name ?? 'A device' }
+      const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
+      if (facts.rejoined === undefined)
+        return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
+      return facts.rejoined
+        ? holds('It has rejoined.', about)
+        : breaks(
+            'It does not join.',
+            'Look at what it can do at best under Configure, Wi-Fi; then join it.',
+            place,
+            about
+          )
+    })
+})
+
+export const proveVoice = rule({
+  id: 'prove-voice',
+  name: 'Telephone',
+  stage: 'prove',
+  level: 'must',
+  minutes: 2,
+  statement: 'Telephone line through the modem: a call out and a call in.',
+  asks: 'Was the call made?',
+  judge: (home) =>
+    home.record.brief.facts.telephone === true
+      ? voiceCalls.map(({ id, asks }) =>
+          judgeAnswer(
+            home,
+            'prove-voice',
+            { stage: 'prove', kind: 'answer', id: 'prove-voice', field: id },
+            { id, name: asks }
+          )
+        )
+      : []
+})
+
+export const proveSettle = rule({
+  id: 'prove-settle',
+  name: 'Check when settled',
+  stage: 'prove',
+  level: 'should',
+  minutes: 1,
+  statement: 'A mesh of two or more: a check is booked for when it has settled.',
+  afterAnywhere: [proveAfterMove],
+  judge: ({ record, units, policy }) => {
+    const members = units.filter(isMeshMember)
+    if (members.length < 2) return []
+    const hours = policy.settleH ?? laterFigures.settleH
+    const booked = Object.values(record.checks ?? {}).filter(({ cancelled }) => !cancelled)
+    const place: Place = { stage: 'prove', kind: 'answer', id: 'prove-settle', field: 'check' }
+    if (booked.length === 0)
+      return [
+        unproven(
+          `${listed(members.map(({ name }) => name))} may need a day to settle; no check is booked.`,
+          `Book a check ${hours} h from now.`,
+          place
+        )
+      ]
+    const last = Math.max(...booked.map(({ to }) => Date.parse(to)))
+    const started = Math.max(
+      0,
+      ...members.flatMap(({ unit }) =>
+        unit.events
+          .filter(({ what }) => what === 'tested-good' || what === 'tested-bad')
+          .map(({ at }) => Date.parse(at))
+      )
+    )
+    if (started && last < started + (hours - 12) * 3_600_000)
+      return [breaks(`The check is booked sooner than ${hours} h after the mesh was tested.`, 'Book it later.', place)]
+    return [holds('A check is booked.')]
   }
+})
+
+/** Rules of Prove. */
+export const proveRules: readonly Rule[] = [
+  proveSource,
+  proveRooms,
+  provePath,
+  proveAfterMove,
+  proveWired,
+  proveNamesGone,
+  proveRejoined,
+  proveVoice,
+  proveSettle
 ]

@@ -7,7 +7,7 @@ import {
   type HomeRadio
 } from '../../work/channels/home-channels'
 import { spectrumOf } from '../../radio/channels'
-import { breaks, holds, unproven, type Home, type Place, type Rule, type Verdict } from '../rule'
+import { breaks, holds, unproven, type Home, type Place, type Rule, type Verdict, rule } from '../rule'
 
 const at = (radio: HomeRadio): Place => ({ stage: 'configure', kind: 'radio', id: radio.id, field: 'channel' })
 const about = (radio: HomeRadio) => ({ id: radio.unit, name: `${radio.name}, ${radio.band} GHz` })
@@ -51,123 +51,132 @@ function plannedOf({ record, catalogue, policy }: Home): HomeChannels {
   return plan
 }
 
-/** Rules of Configure about channels. */
-export const radioRules: Rule[] = [
-  {
-    id: 'radio-channel',
-    stage: 'configure',
-    level: 'must',
-    says: 'Channels are permitted in the country; 2.4 GHz ones are of a non-overlapping set and 20 MHz wide.',
-    judge: (home) => {
-      const radios = homeRadios(home.record, home.catalogue)
-      if (!begun(radios)) return []
-      const set = setOf(home)
-      return radios.map((radio): Verdict => {
-        const choice = chosen(radio)
-        if (!choice)
-          return unproven(
-            'Its channel and width are not recorded.',
-            'Read them off its page, or plan them.',
-            at(radio),
-            about(radio)
-          )
-        const problem = channelProblem(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz)
-        if (problem)
-          return breaks(
-            `${problem[0]!.toUpperCase()}${problem.slice(1)}.`,
-            'Choose a permitted channel.',
-            at(radio),
-            about(radio)
-          )
-        if (radio.band === '2.4' && choice.widthMHz !== 20)
-          return breaks(
-            `${choice.widthMHz} MHz wide: at 2.4 GHz that takes most of the band from everybody.`,
-            'Set it to 20 MHz.',
-            at(radio),
-            about(radio)
-          )
-        if (radio.band === '2.4' && !(set as readonly number[]).includes(choice.channel))
-          return breaks(
-            `Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((one) => Math.abs(one - choice.channel) < 5).join(' and ') || 'none of them, but not every device can join it'}.`,
-            `Take ${set.join(', ').replace(/, (\d+)$/, ' or $1')}.`,
-            at(radio),
-            about(radio)
-          )
-        return holds(`Channel ${choice.channel}, ${choice.widthMHz} MHz.`, about(radio))
-      })
-    }
-  },
-  {
-    id: 'radio-plan',
-    stage: 'configure',
-    level: 'should',
-    says: 'No two of our own radios that hear each other share spectrum, mesh backhaul apart; the plan’s cost is within 10 % of the best.',
-    judge: (home) => {
-      const radios = homeRadios(home.record, home.catalogue)
-      if (!begun(radios) || radios.some((radio) => chosen(radio) === null)) return []
-      const { hears } = channelQuestion(home.record, home.catalogue, radios)
-      for (const [a, one] of radios.entries()) {
-        for (const [b, other] of radios.entries()) {
-          if (
-            b <= a ||
-            one.band !== other.band ||
-            (one.group !== undefined && one.group === other.group) ||
-            hears(a, b) < HEAR_DBM
-          )
-            continue
-          const [mine, theirs] = [one, other].map((radio) =>
-            spectrumOf(radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
-          )
-          if (mine && theirs && Math.min(mine.toMHz, theirs.toMHz) > Math.max(mine.fromMHz, theirs.fromMHz))
-            return [
-              breaks(
-                `${one.name} and ${other.name} share spectrum at ${one.band} GHz, and hear each other.`,
-                'Put them on channels that do not overlap, or acknowledge with the reason.',
-                at(other),
-                about(other)
-              )
-            ]
-        }
-      }
-      if (
-        radios.some((radio) =>
-          channelProblem(home.record.brief.facts.country, radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
+export const radioChannel = rule({
+  id: 'radio-channel',
+  name: 'Channel',
+  stage: 'configure',
+  level: 'must',
+  minutes: 3,
+  statement: 'Channels are permitted in the country; 2.4 GHz ones are of a non-overlapping set and 20 MHz wide.',
+  judge: (home) => {
+    const radios = homeRadios(home.record, home.catalogue)
+    if (!begun(radios)) return []
+    const set = setOf(home)
+    return radios.map((radio): Verdict => {
+      const choice = chosen(radio)
+      if (!choice)
+        return unproven(
+          'Its channel and width are not recorded.',
+          'Read them off its page, or plan them.',
+          at(radio),
+          about(radio)
         )
+      const problem = channelProblem(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz)
+      if (problem)
+        return breaks(
+          `${problem[0]!.toUpperCase()}${problem.slice(1)}.`,
+          'Choose a permitted channel.',
+          at(radio),
+          about(radio)
+        )
+      if (radio.band === '2.4' && choice.widthMHz !== 20)
+        return breaks(
+          `${choice.widthMHz} MHz wide: at 2.4 GHz that takes most of the band from everybody.`,
+          'Set it to 20 MHz.',
+          at(radio),
+          about(radio)
+        )
+      if (radio.band === '2.4' && !(set as readonly number[]).includes(choice.channel))
+        return breaks(
+          `Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((one) => Math.abs(one - choice.channel) < 5).join(' and ') || 'none of them, but not every device can join it'}.`,
+          `Take ${set.join(', ').replace(/, (\d+)$/, ' or $1')}.`,
+          at(radio),
+          about(radio)
+        )
+      return holds(`Channel ${choice.channel}, ${choice.widthMHz} MHz.`, about(radio))
+    })
+  }
+})
+
+export const radioPlan = rule({
+  id: 'radio-plan',
+  name: 'Channels beside each other',
+  stage: 'configure',
+  level: 'should',
+  minutes: 4,
+  statement:
+    'No two of our own radios that hear each other share spectrum, mesh backhaul apart; the plan’s cost is within 10 % of the best.',
+  judge: (home) => {
+    const radios = homeRadios(home.record, home.catalogue)
+    if (!begun(radios) || radios.some((radio) => chosen(radio) === null)) return []
+    const { hears } = channelQuestion(home.record, home.catalogue, radios)
+    for (const [a, one] of radios.entries()) {
+      for (const [b, other] of radios.entries()) {
+        if (
+          b <= a ||
+          one.band !== other.band ||
+          (one.group !== undefined && one.group === other.group) ||
+          hears(a, b) < HEAR_DBM
+        )
+          continue
+        const [mine, theirs] = [one, other].map((radio) =>
+          spectrumOf(radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
+        )
+        if (mine && theirs && Math.min(mine.toMHz, theirs.toMHz) > Math.max(mine.fromMHz, theirs.fromMHz))
+          return [
+            breaks(
+              `${one.name} and ${other.name} share spectrum at ${one.band} GHz, and hear each other.`,
+              'Put them on channels that do not overlap, or acknowledge with the reason.',
+              at(other),
+              about(other)
+            )
+          ]
+      }
+    }
+    if (
+      radios.some((radio) =>
+        channelProblem(home.record.brief.facts.country, radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
       )
+    )
+      return []
+    const { now, best } = plannedOf(home)
+    if (!now) return []
+    // A tenth of a radio's rate more or less is not worth a change where nearly nothing is lost.
+    if (now.cost <= Math.max(best.cost * NEAR_BEST, best.cost + 0.1))
+      return [holds(`What is lost to others’ air is within a tenth of the least.`)]
+    const share = (lost: readonly number[]) =>
+      Math.round((lost.reduce((sum, one) => sum + one, 0) / radios.length) * 100)
+    return [
+      breaks(
+        `${share(now.lost)} % of the rate is lost to narrow channels and others’ air; the best plan loses ${share(best.lost)} %.`,
+        'Take the plan, or acknowledge with the reason.',
+        { stage: 'configure', kind: 'radio', id: 'plan', field: 'channel' }
+      )
+    ]
+  }
+})
+
+export const radioRadar = rule({
+  id: 'radio-radar',
+  name: 'Radar channels',
+  stage: 'configure',
+  level: 'note',
+  minutes: 1,
+  statement: 'Radar channels in use are named, with what happens on a radar event.',
+  judge: (home) =>
+    homeRadios(home.record, home.catalogue).flatMap((radio): Verdict[] => {
+      const choice = chosen(radio)
+      if (!choice || !needsRadarWatch(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz))
         return []
-      const { now, best } = plannedOf(home)
-      if (!now) return []
-      // A tenth of a radio's rate more or less is not worth a change where nearly nothing is lost.
-      if (now.cost <= Math.max(best.cost * NEAR_BEST, best.cost + 0.1))
-        return [holds(`What is lost to others’ air is within a tenth of the least.`)]
-      const share = (lost: readonly number[]) =>
-        Math.round((lost.reduce((sum, one) => sum + one, 0) / radios.length) * 100)
+      const parts = partsOf(radio.band, choice.channel, choice.widthMHz)
       return [
-        breaks(
-          `${share(now.lost)} % of the rate is lost to narrow channels and others’ air; the best plan loses ${share(best.lost)} %.`,
-          'Take the plan, or acknowledge with the reason.',
-          { stage: 'configure', kind: 'radio', id: 'plan', field: 'channel' }
+        holds(
+          `Channel ${choice.channel} (${parts[0]} to ${parts.at(-1)}) is shared with radar: the unit listens a minute before it sends, and changes channel at once when it hears one.`,
+          about(radio)
         )
       ]
-    }
-  },
-  {
-    id: 'radio-radar',
-    stage: 'configure',
-    level: 'note',
-    says: 'Radar channels in use are named, with what happens on a radar event.',
-    judge: (home) =>
-      homeRadios(home.record, home.catalogue).flatMap((radio): Verdict[] => {
-        const choice = chosen(radio)
-        if (!choice || !needsRadarWatch(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz))
-          return []
-        const parts = partsOf(radio.band, choice.channel, choice.widthMHz)
-        return [
-          holds(
-            `Channel ${choice.channel} (${parts[0]} to ${parts.at(-1)}) is shared with radar: the unit listens a minute before it sends, and changes channel at once when it hears one.`,
-            about(radio)
-          )
-        ]
-      })
-  }
-]
+    })
+})
+
+/** Rules of Configure about channels. */
+export const radioRules: readonly Rule[] = [radioChannel, radioPlan, radioRadar]

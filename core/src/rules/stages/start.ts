@@ -1,8 +1,11 @@
 import { readLamps } from '../../work/units/unit-lamps'
 import { lookWords, sightingWords } from '../../catalogue/look'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Place, type Rule, type Verdict } from '../rule'
+import { aboutUnit, atUnit, breaks, holds, unproven, type Place, type Rule, type Verdict, rule } from '../rule'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
+import { kitRole, kitAdapter } from './kit'
+import { firmMinimum, firmSame } from './firmware'
+import { placeFinal } from './place'
 
 const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })
 const withLamps = ({ model }: KnownUnit) => model !== null && model.lamps.length > 0
@@ -17,158 +20,175 @@ const staling: Record<string, string> = {
   'settings-changed': 'its settings were changed'
 }
 
-/** Rules of Start up. */
-export const startRules: Rule[] = [
-  {
-    id: 'start-good-lamp',
-    stage: 'start',
-    level: 'must',
-    says: "The last sighting of every unit's lamps is a good state of its model, or lamps were switched off on request.",
-    judge: ({ units, record }) =>
-      units.filter(withLamps).map((known) => {
-        const about = aboutUnit(known)
-        const last = known.unit.sightings.at(-1)
-        if (!last)
-          return unproven('Its lamps have not been looked at.', 'Look, and log what you see.', atLamp(known), about)
-        if (
-          record.choices.lamp?.answer === 'off' &&
-          known.model!.lampsCanBeOff &&
-          last.lamps.every((look) => lookWords(look) === 'dark')
-        ) {
-          return holds('Dark, as the customer asked.', about)
-        }
+export const startGoodLamp = rule({
+  id: 'start-good-lamp',
+  name: 'Good lamp',
+  stage: 'start',
+  level: 'must',
+  minutes: 4,
+  statement:
+    "The last sighting of every unit's lamps is a good state of its model, or lamps were switched off on request.",
+  after: [kitRole, kitAdapter],
+  judge: ({ units, record }) =>
+    units.filter(withLamps).map((known) => {
+      const about = aboutUnit(known)
+      const last = known.unit.sightings.at(-1)
+      if (!last)
+        return unproven('Its lamps have not been looked at.', 'Look, and log what you see.', atLamp(known), about)
+      if (
+        record.choices.lamp?.answer === 'off' &&
+        known.model!.lampsCanBeOff &&
+        last.lamps.every((look) => lookWords(look) === 'dark')
+      ) {
+        return holds('Dark, as the customer asked.', about)
+      }
+      const reading = readLamps(known.unit, known.model!)
+      const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
+      if (reading.candidates.length === 0)
+        return unproven(
+          `Seen: ${seen}, and nobody looked since it began anew.`,
+          'Look again, and log what you see.',
+          atLamp(known),
+          about
+        )
+      if (reading.lastImpossible)
+        return unproven(
+          `Seen: ${seen}. No state of the model explains that after what came before.`,
+          'Look again, or record the restart in between.',
+          atLamp(known),
+          about
+        )
+      if (!reading.state)
+        return unproven(
+          `Seen: ${seen}. That may be ${reading.candidates.map(({ meaning }) => meaning).join(' or ')}.`,
+          known.model!.lamps.length > 1
+            ? 'Look at the other lamps as well.'
+            : 'Wait and look again: what comes next decides.',
+          atLamp(known),
+          about
+        )
+      if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
+      // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
+      if (reading.state.maxMin !== undefined && !reading.overdue)
+        return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+      return breaks(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+    })
+})
+
+export const startFreshLamp = rule({
+  id: 'start-fresh-lamp',
+  name: 'Lamp seen since',
+  stage: 'start',
+  level: 'must',
+  minutes: 1,
+  statement: "That sighting is later than the unit's last restart, move, update or change of settings.",
+  after: [firmMinimum, firmSame, placeFinal],
+  judge: ({ units }) =>
+    units
+      .filter((known) => withLamps(known) && known.unit.sightings.length > 0)
+      .map((known) => {
+        const seen = known.unit.sightings.at(-1)!
+        const event = known.unit.events.findLast(({ what }) => staling[what] !== undefined)
+        if (!event || event.seq < seen.seq)
+          return holds('Nothing happened to it since its lamps were last looked at.', aboutUnit(known))
+        return breaks(
+          `Since its lamps were last looked at, ${staling[event.what]}.`,
+          'Look at its lamps again.',
+          atLamp(known),
+          aboutUnit(known)
+        )
+      })
+})
+
+export const startInTime = rule({
+  id: 'start-in-time',
+  name: 'State in time',
+  stage: 'start',
+  level: 'should',
+  minutes: 1,
+  statement: 'No state lasted longer than the model allows.',
+  judge: ({ units }) =>
+    units
+      .filter((known) => withLamps(known) && known.unit.sightings.length > 0)
+      .map((known) => {
         const reading = readLamps(known.unit, known.model!)
-        const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
-        if (reading.candidates.length === 0)
-          return unproven(
-            `Seen: ${seen}, and nobody looked since it began anew.`,
-            'Look again, and log what you see.',
-            atLamp(known),
-            about
-          )
-        if (reading.lastImpossible)
-          return unproven(
-            `Seen: ${seen}. No state of the model explains that after what came before.`,
-            'Look again, or record the restart in between.',
-            atLamp(known),
-            about
-          )
-        if (!reading.state)
-          return unproven(
-            `Seen: ${seen}. That may be ${reading.candidates.map(({ meaning }) => meaning).join(' or ')}.`,
-            known.model!.lamps.length > 1
-              ? 'Look at the other lamps as well.'
-              : 'Wait and look again: what comes next decides.',
-            atLamp(known),
-            about
-          )
-        if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
-        // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
-        if (reading.state.maxMin !== undefined && !reading.overdue)
-          return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
-        return breaks(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+        if (!reading.overdue) return holds('Every state ended in time.', aboutUnit(known))
+        return breaks(
+          `${reading.state!.meaning} has lasted longer than the ${reading.state!.maxMin} min its model allows.`,
+          `${reading.state!.action}.`,
+          atLamp(known),
+          aboutUnit(known)
+        )
       })
-  },
-  {
-    id: 'start-fresh-lamp',
-    stage: 'start',
-    level: 'must',
-    says: "That sighting is later than the unit's last restart, move, update or change of settings.",
-    judge: ({ units }) =>
-      units
-        .filter((known) => withLamps(known) && known.unit.sightings.length > 0)
-        .map((known) => {
-          const seen = known.unit.sightings.at(-1)!
-          const event = known.unit.events.findLast(({ what }) => staling[what] !== undefined)
-          if (!event || event.seq < seen.seq)
-            return holds('Nothing happened to it since its lamps were last looked at.', aboutUnit(known))
-          return breaks(
-            `Since its lamps were last looked at, ${staling[event.what]}.`,
-            'Look at its lamps again.',
-            atLamp(known),
+})
+
+export const startMethodWindow = rule({
+  id: 'start-method-window',
+  name: 'Pairing window',
+  stage: 'start',
+  level: 'must',
+  minutes: 5,
+  statement: "Push-button pairing: the second press came within the model's window.",
+  judge: ({ units, policy }) =>
+    units.flatMap((known): Verdict[] => {
+      const { unit, model } = known
+      const method = model?.methods.find(({ id }) => id === unit.facts.method)
+      // What stood here before was paired at another visit.
+      if (method?.kind !== 'push-button' || unit.facts.stayed) return []
+      const at = atUnit('start', unit, 'pairing')
+      const presses = unit.pairing ?? []
+      const second = presses.findLast(({ which }) => which === 'second')
+      const first = second && presses.findLast(({ which, seq }) => which === 'first' && seq < second.seq)
+      const window = policy.pairWindowS ?? laterFigures.pairWindowS
+      if (!second || !first)
+        return [
+          unproven('Its two presses are not recorded.', 'Press, and tap here with each press.', at, aboutUnit(known))
+        ]
+      const seconds = Math.round((Date.parse(second.at) - Date.parse(first.at)) / 1000)
+      if (seconds < 0)
+        return [
+          unproven(
+            'The clock was set back between its two presses.',
+            'Pair it once more, or see by its lamps that it joined.',
+            at,
             aboutUnit(known)
           )
-        })
-  },
-  {
-    id: 'start-in-time',
-    stage: 'start',
-    level: 'should',
-    says: 'No state lasted longer than the model allows.',
-    judge: ({ units }) =>
-      units
-        .filter((known) => withLamps(known) && known.unit.sightings.length > 0)
-        .map((known) => {
-          const reading = readLamps(known.unit, known.model!)
-          if (!reading.overdue) return holds('Every state ended in time.', aboutUnit(known))
-          return breaks(
-            `${reading.state!.meaning} has lasted longer than the ${reading.state!.maxMin} min its model allows.`,
-            `${reading.state!.action}.`,
-            atLamp(known),
+        ]
+      if (seconds > window)
+        return [
+          breaks(
+            `The second press came ${seconds} s after the first; the window is ${window} s.`,
+            'Press both again, the second within the window.',
+            at,
             aboutUnit(known)
           )
-        })
-  },
-  {
-    id: 'start-method-window',
-    stage: 'start',
-    level: 'must',
-    says: "Push-button pairing: the second press came within the model's window.",
-    judge: ({ units, policy }) =>
-      units.flatMap((known): Verdict[] => {
-        const { unit, model } = known
-        const method = model?.methods.find(({ id }) => id === unit.facts.method)
-        // What stood here before was paired at another visit.
-        if (method?.kind !== 'push-button' || unit.facts.stayed) return []
-        const at = atUnit('start', unit, 'pairing')
-        const presses = unit.pairing ?? []
-        const second = presses.findLast(({ which }) => which === 'second')
-        const first = second && presses.findLast(({ which, seq }) => which === 'first' && seq < second.seq)
-        const window = policy.pairWindowS ?? laterFigures.pairWindowS
-        if (!second || !first)
-          return [
-            unproven('Its two presses are not recorded.', 'Press, and tap here with each press.', at, aboutUnit(known))
-          ]
-        const seconds = Math.round((Date.parse(second.at) - Date.parse(first.at)) / 1000)
-        if (seconds < 0)
-          return [
-            unproven(
-              'The clock was set back between its two presses.',
-              'Pair it once more, or see by its lamps that it joined.',
-              at,
-              aboutUnit(known)
-            )
-          ]
-        if (seconds > window)
-          return [
-            breaks(
-              `The second press came ${seconds} s after the first; the window is ${window} s.`,
-              'Press both again, the second within the window.',
-              at,
-              aboutUnit(known)
-            )
-          ]
-        return [holds(`The second press came ${seconds} s after the first.`, aboutUnit(known))]
+        ]
+      return [holds(`The second press came ${seconds} s after the first.`, aboutUnit(known))]
+    })
+})
+
+export const startPrompts = rule({
+  id: 'start-prompts',
+  name: 'Consent prompts',
+  stage: 'start',
+  level: 'must',
+  minutes: 2,
+  statement: 'Every consent prompt of the model has a recorded answer by the customer.',
+  judge: ({ units }) =>
+    units
+      .filter(({ model }) => (model?.prompts.length ?? 0) > 0)
+      .map((known) => {
+        const open = known.model!.prompts.filter(({ id }) => !known.unit.prompts[id])
+        if (open.length === 0)
+          return holds(`All ${known.model!.prompts.length} prompts are answered.`, aboutUnit(known))
+        return unproven(
+          `${open.length} of ${known.model!.prompts.length} prompts have no answer.`,
+          'Ask the customer; no unless told.',
+          { stage: 'start', kind: 'prompt', id: known.unit.id, field: open[0]!.id },
+          aboutUnit(known)
+        )
       })
-  },
-  {
-    id: 'start-prompts',
-    stage: 'start',
-    level: 'must',
-    says: 'Every consent prompt of the model has a recorded answer by the customer.',
-    judge: ({ units }) =>
-      units
-        .filter(({ model }) => (model?.prompts.length ?? 0) > 0)
-        .map((known) => {
-          const open = known.model!.prompts.filter(({ id }) => !known.unit.prompts[id])
-          if (open.length === 0)
-            return holds(`All ${known.model!.prompts.length} prompts are answered.`, aboutUnit(known))
-          return unproven(
-            `${open.length} of ${known.model!.prompts.length} prompts have no answer.`,
-            'Ask the customer; no unless told.',
-            { stage: 'start', kind: 'prompt', id: known.unit.id, field: open[0]!.id },
-            aboutUnit(known)
-          )
-        })
-  }
-]
+})
+
+/** Rules of Start up. */
+export const startRules: readonly Rule[] = [startGoodLamp, startFreshLamp, startInTime, startMethodWindow, startPrompts]

@@ -13,7 +13,8 @@ import {
   type Place,
   type Rule,
   type Subject,
-  type Verdict
+  type Verdict,
+  rule
 } from '../rule'
 import { listed } from '../../values/list'
 
@@ -235,91 +236,119 @@ function judgeSegment(home: Home, network: Network): Verdict {
 const each = (judge: (home: Home, network: Network) => Verdict) => (home: Home) =>
   home.networks.map((network) => judge(home, network))
 
-/** Rules of Configure about Wi-Fi. */
-export const wifiRules: Rule[] = [
-  {
-    id: 'wifi-name',
-    stage: 'configure',
-    level: 'must',
-    says: "SSID of 1–32 octets, no blanks at its ends, not the default, holding neither customer's name nor street.",
-    judge: (home) =>
-      home.networks.length
-        ? each(judgeName)(home)
-        : [
-            unproven('No network is recorded.', 'Record the home’s network.', {
-              stage: 'configure',
-              kind: 'network',
-              id: 'new',
-              field: 'ssid'
-            })
-          ]
-  },
-  {
-    id: 'wifi-naming-school',
-    stage: 'configure',
-    level: 'must',
-    says: 'Bands and extenders are named by the school in force.',
-    judge: judgeNames
-  },
-  {
-    id: 'wifi-security',
-    stage: 'configure',
-    level: 'must',
-    says: 'WPA2-AES or WPA3; never open, WEP or TKIP outside an isolated guest network.',
-    judge: each(judgeSecurity)
-  },
-  {
-    id: 'wifi-passphrase',
-    stage: 'configure',
-    level: 'must',
-    says: '8–63 characters, strong enough, not the default, not the name, not another secret of the visit.',
-    judge: (home) =>
-      home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
-  },
-  {
-    id: 'wifi-guest',
-    stage: 'configure',
-    level: 'should',
-    says: 'A guest network, where there is one, has its own passphrase and is isolated.',
-    judge: (home) =>
-      home.networks.filter(({ facts }) => facts.use === 'guest').map((network) => judgeGuest(home, network))
-  },
-  {
-    id: 'wifi-segment',
-    stage: 'configure',
-    level: 'must',
-    says: 'Every network name lands in its intended segment.',
-    judge: each(judgeSegment)
-  },
-  {
-    id: 'wifi-pushbutton-off',
-    stage: 'configure',
-    level: 'should',
-    says: 'Push-button and PIN pairing are off at hand-over, unless the customer asked for them.',
-    judge: ({ units }) =>
-      units
-        .filter(({ model }) => model?.methods.some(({ kind }) => kind === 'push-button'))
-        .map((known) => {
-          const { pushButton } = known.unit.facts
-          const at = atUnit('configure', known.unit, 'pushButton')
-          if (pushButton === undefined)
-            return unproven(
-              'Whether its pairing button is off is not recorded.',
-              'Switch it off, then record it.',
-              at,
-              aboutUnit(known)
-            )
-          if (pushButton === 'on')
-            return breaks(
-              'Its pairing button still works.',
-              'Switch it off, or record that the customer asked for it.',
-              at,
-              aboutUnit(known)
-            )
-          return holds(
-            pushButton === 'off' ? 'Its pairing button is off.' : 'Left on, as the customer asked.',
+export const wifiName = rule({
+  id: 'wifi-name',
+  name: 'Network name',
+  stage: 'configure',
+  level: 'must',
+  minutes: 3,
+  statement: "SSID of 1–32 octets, no blanks at its ends, not the default, holding neither customer's name nor street.",
+  judge: (home) =>
+    home.networks.length
+      ? each(judgeName)(home)
+      : [
+          unproven('No network is recorded.', 'Record the home’s network.', {
+            stage: 'configure',
+            kind: 'network',
+            id: 'new',
+            field: 'ssid'
+          })
+        ]
+})
+
+export const wifiNamingSchool = rule({
+  id: 'wifi-naming-school',
+  name: 'Naming school',
+  stage: 'configure',
+  level: 'must',
+  minutes: 4,
+  statement: 'Bands and extenders are named by the school in force.',
+  judge: judgeNames
+})
+
+export const wifiSecurity = rule({
+  id: 'wifi-security',
+  name: 'Security',
+  stage: 'configure',
+  level: 'must',
+  minutes: 3,
+  statement: 'WPA2-AES or WPA3; never open, WEP or TKIP outside an isolated guest network.',
+  judge: each(judgeSecurity)
+})
+
+export const wifiPassphrase = rule({
+  id: 'wifi-passphrase',
+  name: 'Passphrase',
+  stage: 'configure',
+  level: 'must',
+  minutes: 3,
+  statement: '8–63 characters, strong enough, not the default, not the name, not another secret of the visit.',
+  judge: (home) =>
+    home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
+})
+
+export const wifiGuest = rule({
+  id: 'wifi-guest',
+  name: 'Guests apart',
+  stage: 'configure',
+  level: 'should',
+  minutes: 1,
+  statement: 'A guest network, where there is one, has its own passphrase and is isolated.',
+  judge: (home) =>
+    home.networks.filter(({ facts }) => facts.use === 'guest').map((network) => judgeGuest(home, network))
+})
+
+export const wifiSegment = rule({
+  id: 'wifi-segment',
+  name: 'Segment',
+  stage: 'configure',
+  level: 'must',
+  minutes: 1,
+  statement: 'Every network name lands in its intended segment.',
+  judge: each(judgeSegment)
+})
+
+export const wifiPushbuttonOff = rule({
+  id: 'wifi-pushbutton-off',
+  name: 'Pairing button off',
+  stage: 'configure',
+  level: 'should',
+  minutes: 1,
+  statement: 'Push-button and PIN pairing are off at hand-over, unless the customer asked for them.',
+  judge: ({ units }) =>
+    units
+      .filter(({ model }) => model?.methods.some(({ kind }) => kind === 'push-button'))
+      .map((known) => {
+        const { pushButton } = known.unit.facts
+        const at = atUnit('configure', known.unit, 'pushButton')
+        if (pushButton === undefined)
+          return unproven(
+            'Whether its pairing button is off is not recorded.',
+            'Switch it off, then record it.',
+            at,
             aboutUnit(known)
           )
-        })
-  }
+        if (pushButton === 'on')
+          return breaks(
+            'Its pairing button still works.',
+            'Switch it off, or record that the customer asked for it.',
+            at,
+            aboutUnit(known)
+          )
+        return holds(
+          pushButton === 'off' ? 'Its pairing button is off.' : 'Left on, as the customer asked.',
+          aboutUnit(known)
+        )
+      })
+})
+
+/** Rules of Configure about Wi-Fi. */
+export const wifiRules: readonly Rule[] = [
+  wifiName,
+  wifiNamingSchool,
+  wifiSecurity,
+  wifiPassphrase,
+  wifiGuest,
+  wifiSegment,
+  wifiPushbuttonOff
 ]
