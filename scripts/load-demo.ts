@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import { packDigest, signedDigest } from '@pasado/core/record/seal'
-import type { Body, EntryKind } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import { demoFerries, demoPassword, demoPeople, demoTravel } from '@pasado/demo/company'
 import { demoModels } from '@pasado/demo/models/all'
 import type { HouseDefinition } from '@pasado/core/house/definition'

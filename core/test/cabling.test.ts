@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { cableMbps, checkCabling, type CableProblem } from '@pasado/core/work/cabling/check'
 import { cableBetween, portOwners, type PortKind } from '@pasado/core/work/cabling/ports'
-import type { CableEnd } from '@pasado/core/record/facts'
+import type { CableEnd } from '@pasado/core/record/things/cable'
 import { catalogue, complete, idOf, node, router, type Log } from './fixture'
 
 const kinds: PortKind[] = [

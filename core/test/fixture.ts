@@ -1,5 +1,7 @@
 import { catalogueOf, type Catalogue } from '@pasado/core/catalogue/model'
-import type { Author, Body, EntryKind, Placed } from '@pasado/core/record/entry'
+import type { Placed } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
+import type { Author } from '@pasado/core/record/attribution'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { reduce } from '@pasado/core/record/reduce'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'

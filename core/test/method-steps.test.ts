@@ -2,13 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { runningWaits, waitsEndedBy } from '@pasado/core/work/units/ended-waits'
 import { pairingStep, stepsDone } from '@pasado/core/work/units/method-steps'
+import type { Facts } from '@pasado/core/record/facts'
 import { readLampsAt } from '@pasado/core/work/units/unit-lamps'
 import { demoModels } from '@pasado/demo/models/all'
 import { catalogue, idOf, opened, type Log } from './fixture'
 
 const unit = idOf('unit')
 const modelOf = (id: string) => demoModels.find((one) => one.id === id)!
-const begin = (model: string, role: string) =>
+const begin = (model: string, role: Facts<'unit'>['role']) =>
   opened().write('unit.set', { id: unit, set: { name: 'Unit', model, modelVersion: 1, role: role } })
 const done = (log: Log, model: string, method: string) =>
   stepsDone(

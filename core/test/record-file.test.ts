@@ -13,7 +13,8 @@ import {
   type RecordFile
 } from '@pasado/core/documents/record-file'
 import { chained, chainStart } from '@pasado/core/record/chain'
-import type { Body, Entry, EntryKind, Placed } from '@pasado/core/record/entry'
+import type { Entry, Placed } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import { reduce } from '@pasado/core/record/reduce'
 import {
   keyName,

@@ -1,4 +1,4 @@
-import type { CableEnd } from '@pasado/core/record/facts'
+import type { CableEnd } from '@pasado/core/record/things/cable'
 import { packDigest } from '@pasado/core/record/seal'
 import { channels, proveCases, type RuleCase } from './prove-rule-cases'
 import { box, complete, home, idOf, network, node, opened, router, type Log } from './fixture'

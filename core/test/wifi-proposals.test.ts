@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { deviceSecurities } from '@pasado/core/record/facts'
+import { deviceSecurities } from '@pasado/core/record/things/device'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import type { Policy } from '@pasado/core/policy/standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'

@@ -1,4 +1,4 @@
-import type { Author } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import { demoId } from './ids'
 
 /** Somebody of the made-up company, with a login for trying things out. */

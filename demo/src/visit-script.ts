@@ -1,4 +1,5 @@
-import type { Author, Body, EntryKind } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
+import type { Author } from '@pasado/core/record/attribution'
 import type { Facts } from '@pasado/core/record/facts'
 import type { SecretPurpose } from '@pasado/core/record/answers'
 import { boxesOf } from '@pasado/core/work/units/boxes'

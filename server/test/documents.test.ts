@@ -1,3 +1,4 @@
+import type { Facts } from '@pasado/core/record/facts'
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -172,7 +173,7 @@ describe('the customer’s pack', () => {
       })
         .units.find(({ name }) => name === unit)!
         .well.map(({ words }) => words)
-    const sluice = (role: string) =>
+    const sluice = (role: Facts<'unit'>['role']) =>
       complete().write('unit.set', {
         id: idOf('sl'),
         set: { name: 'Sluice', model: 'oldmere-sluice', modelVersion: 1, role: role }

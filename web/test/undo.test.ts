@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { apply } from '@pasado/core/record/reduce'
-import type { EntryKind, Placed } from '@pasado/core/record/entry'
+import type { Placed } from '@pasado/core/record/entry'
+import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { inverseOf } from '../src/visit/undo'
 import { complete, idOf, network, node, someone } from '../../core/test/fixture'

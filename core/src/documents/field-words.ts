@@ -1,7 +1,8 @@
 import { textOf } from '../values/plain'
 import { formatMoment } from '../values/moment'
 import { modelKey, type Catalogue } from '../catalogue/model'
-import type { CableEnd, ThingKind } from '../record/facts'
+import type { ThingKind } from '../record/facts'
+import type { CableEnd } from '../record/things/cable'
 import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
 
 /** What a field is called where its own name does not say it. */

@@ -1,6 +1,6 @@
 import { type Band, bands } from '../values/band'
 import { readListed, readTable, unguarded, type LineProblem } from './table'
-import { measuredRun, type MeasuredRun } from '../record/facts'
+import { measuredRun, type MeasuredRun } from '../record/things/measurement'
 
 /** Columns of a list of measurements; `room` alone is needed, and `source` in it means the source by cable. */
 export const measurementColumns = [

@@ -1,5 +1,5 @@
 import { readListed, readTable, unguarded, type LineProblem } from './table'
-import { neighbourNetwork, type NeighbourNetwork } from '../record/facts'
+import { neighbourNetwork, type NeighbourNetwork } from '../record/neighbour-network'
 
 /** The columns of a list of networks; the first three are needed. */
 export const neighbourColumns = ['band_ghz', 'channel', 'signal_dbm', 'width_mhz', 'busy_percent', 'ssid'] as const

@@ -1,5 +1,5 @@
 import { readDotted } from './dotted'
-import { measuredRun, type MeasuredRun } from '../record/facts'
+import { measuredRun, type MeasuredRun } from '../record/things/measurement'
 
 /** Under which dotted names a result file tells each figure, and what its number is multiplied by to come to ours. Names are compared without case, `_` and `-`. */
 export const resultNames: { figure: keyof MeasuredRun; times: number; names: readonly string[] }[] = [

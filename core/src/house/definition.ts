@@ -1,5 +1,8 @@
 import { z } from 'zod'
-import { accessLines, cableCategories, cableKinds, neighbourNetwork, unitFacts } from '../record/facts'
+import { accessLines } from '../record/brief'
+import { cableCategories, cableKinds } from '../record/things/cable'
+import { neighbourNetwork } from '../record/neighbour-network'
+import { unitFacts } from '../record/things/unit'
 import { roles } from '../catalogue/model'
 import { planFile } from '../work/plan/file'
 

@@ -1,4 +1,4 @@
-import type { Author } from './entry'
+import type { Author } from './attribution'
 import { hasHeld, type VisitRecord } from './record'
 
 type Person = Pick<Author, 'id' | 'role'>

@@ -1,4 +1,5 @@
-import type { EntryKind, Placed } from './entry'
+import type { Placed } from './entry'
+import type { EntryKind } from './entries/all'
 import type { VisitRecord } from './record'
 import { reduce } from './reduce'
 

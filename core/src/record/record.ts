@@ -1,95 +1,46 @@
+import { type FieldMeta, attributed } from './attribution'
+import { type StoredKind, type Things, storedKinds, things } from './things/all'
+import { recordedThing } from './things/thing'
 import { z } from 'zod'
 import { lampLooks } from '../catalogue/look'
 import { choiceNames, custodies, elsewhere, itemStates, photoAbout, secretAssessment, secretPurposes } from './answers'
-import { author } from './entry'
-import {
-  boxFacts,
-  briefFacts,
-  cableFacts,
-  deviceFacts,
-  fittingFacts,
-  hostFacts,
-  measurementFacts,
-  neighbourNetwork,
-  networkFacts,
-  openingFacts,
-  origins,
-  outletFacts,
-  poolFacts,
-  radioFacts,
-  readingFacts,
-  roomFacts,
-  segmentFacts,
-  storeyFacts,
-  troubleFacts,
-  unitFacts,
-  wallFacts,
-  type ThingKind
-} from './facts'
+import { author } from './attribution'
+import { type ThingKind } from './facts'
+import { boxFacts } from './things/box'
+import { briefFacts } from './brief'
+import { cableFacts } from './things/cable'
+import { deviceFacts } from './things/device'
+import { fittingFacts } from './things/fitting'
+import { hostFacts } from './things/host'
+import { measurementFacts } from './things/measurement'
+import { neighbourNetwork } from './neighbour-network'
+import { networkFacts } from './things/network'
+import { openingFacts } from './things/opening'
+import { origins } from './origin'
+import { outletFacts } from './things/outlet'
+import { poolFacts } from './things/pool'
+import { radioFacts } from './things/radio'
+import { readingFacts } from './things/reading'
+import { roomFacts } from './things/room'
+import { segmentFacts } from './things/segment'
+import { storeyFacts } from './things/storey'
+import { troubleFacts } from './things/trouble'
+import { unitFacts } from './things/unit'
+import { wallFacts } from './things/wall'
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
-/** Who said something, and when: by the author's clock and by its place in the logbook. */
-const said = { seq: z.int(), at: z.string(), by: author }
-
-/** Where the value of a field comes from. */
-const fieldMeta = z.strictObject({ ...said, from: z.string(), origin: z.enum(origins) })
-export type FieldMeta = z.infer<typeof fieldMeta>
-
-function thingOf<S extends z.ZodRawShape>(facts: z.ZodObject<S>) {
-  return z.strictObject({
-    id: z.string(),
-    facts: facts.partial(),
-    meta: z.record(z.string(), fieldMeta),
-    addedSeq: z.int(),
-    removedSeq: z.int().nullable()
-  })
-}
-
-const sighting = z.strictObject({ ...said, lamps: lampLooks })
-const unitEvent = z.strictObject({ ...said, what: z.string() })
-const answered = z.strictObject({ ...said, answer: z.string(), note: z.string().optional() })
+const answered = z.strictObject({ ...attributed, answer: z.string(), note: z.string().optional() })
 const granted = z.strictObject({
-  ...said,
+  ...attributed,
   rule: z.string(),
   subject: z.string().nullable(),
   reason: z.string(),
   until: z.string().optional()
 })
 
-const unitThing = thingOf(unitFacts).extend({
-  sightings: z.array(sighting),
-  events: z.array(unitEvent),
-  prompts: z.record(
-    z.string(),
-    z.strictObject({ ...said, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) })
-  ),
-  elsewhere: z.array(elsewhere).optional(),
-  transfer: z.strictObject({ ...said, from: z.string(), reason: z.string() }).optional(),
-  /** Steps of methods by method and number, what was pressed to pair it, and what its own page told last. */
-  steps: z.record(z.string(), z.strictObject({ ...said, seen: z.boolean() })).optional(),
-  pairing: z.array(z.strictObject({ ...said, which: z.enum(['first', 'second']), on: z.string() })).optional(),
-  presses: z.array(z.strictObject({ ...said, button: z.string(), seconds: z.number() })).optional(),
-  read: z.strictObject({ ...said, values: z.record(z.string(), z.string()) }).optional(),
-  /** That somebody was really on its air, seen last. */
-  path: z
-    .strictObject({
-      ...said,
-      before: z.int().optional(),
-      after: z.int().optional(),
-      address: z.string(),
-      server: z.string().optional(),
-      network: z.string().optional()
-    })
-    .optional()
-})
-
-const boxThing = thingOf(boxFacts).extend({
-  items: z.record(z.string(), z.strictObject({ ...said, state: z.enum(itemStates), done: z.string().optional() }))
-})
-
 const photo = z.strictObject({
-  ...said,
+  ...attributed,
   ref: z.string(),
   about: photoAbout,
   caption: z.string().nullable(),
@@ -105,20 +56,20 @@ const conflict = z.strictObject({
   thing: z.string(),
   id: z.string(),
   field: z.string(),
-  earlier: z.strictObject({ ...said, value: z.unknown() }),
-  later: z.strictObject({ ...said, value: z.unknown() })
+  earlier: z.strictObject({ ...attributed, value: z.unknown() }),
+  later: z.strictObject({ ...attributed, value: z.unknown() })
 })
 export type Conflict = z.infer<typeof conflict>
 
 /** A search for a fault: what was observed, in the order it was, and how it ended. */
 const faultSearch = z.strictObject({
-  ...said,
+  ...attributed,
   id: z.string(),
   about: z.strictObject({ unit: z.string().optional(), room: z.string().optional() }),
-  observed: z.record(z.string(), z.strictObject({ ...said, answer: z.string() })),
+  observed: z.record(z.string(), z.strictObject({ ...attributed, answer: z.string() })),
   found: z
     .strictObject({
-      ...said,
+      ...attributed,
       cause: z.string(),
       end: z.enum(['mended', 'provider', 'maker', 'left']),
       probability: z.number()
@@ -126,7 +77,27 @@ const faultSearch = z.strictObject({
     .nullable()
 })
 
-const signature = z.strictObject({ ...said, name: z.string(), strokes: z.string(), digest: hash })
+const signature = z.strictObject({ ...attributed, name: z.string(), strokes: z.string(), digest: hash })
+
+/** A thing of a kind as the record holds it. */
+export type Recorded<K extends StoredKind> = z.infer<ReturnType<typeof recordedThing<FactsShape<K>, BesidesShape<K>>>>
+type FactsShape<K extends StoredKind> = Things[K]['facts'] extends z.ZodObject<infer S> ? S : never
+type BesidesShape<K extends StoredKind> = NonNullable<Things[K]['besides']>
+
+type Table<K extends StoredKind> = z.ZodRecord<
+  z.ZodString,
+  ReturnType<typeof recordedThing<FactsShape<K>, BesidesShape<K>>>
+>
+type Tables = {
+  [K in StoredKind as Things[K]['table']]: Things[K]['later'] extends true ? z.ZodOptional<Table<K>> : Table<K>
+}
+/** The tables of things, each by id. */
+const tables = Object.fromEntries(
+  Object.values(things).map(({ table, facts, besides, later }) => {
+    const held = z.record(z.string(), recordedThing(facts as z.ZodObject, besides as z.ZodRawShape | undefined))
+    return [table, later ? held.optional() : held]
+  })
+) as unknown as Tables
 
 /** What the entries of a visit amount to. */
 export const visitRecord = z.strictObject({
@@ -142,41 +113,24 @@ export const visitRecord = z.strictObject({
     startedFrom: z.string().nullable(),
     openedAt: z.string()
   }),
-  brief: thingOf(briefFacts),
-  /** Boxes, photos and the plan are left out until there is one, so that the digests of records sealed without them stay as they were. */
-  boxes: z.record(z.string(), boxThing).optional(),
+  brief: recordedThing(briefFacts),
+  ...tables,
+  /** What came later is left out until there is one, so that the digests of records sealed without it stay as they were. */
   photos: z.record(z.string(), photo).optional(),
-  storeys: z.record(z.string(), thingOf(storeyFacts)).optional(),
-  rooms: z.record(z.string(), thingOf(roomFacts)).optional(),
-  walls: z.record(z.string(), thingOf(wallFacts)).optional(),
-  openings: z.record(z.string(), thingOf(openingFacts)).optional(),
-  outlets: z.record(z.string(), thingOf(outletFacts)).optional(),
-  troubles: z.record(z.string(), thingOf(troubleFacts)).optional(),
-  readings: z.record(z.string(), thingOf(readingFacts)).optional(),
-  cables: z.record(z.string(), thingOf(cableFacts)).optional(),
-  fittings: z.record(z.string(), thingOf(fittingFacts)).optional(),
   /** The simulated house that this visit is practised on. */
   house: z.string().nullable().optional(),
-  units: z.record(z.string(), unitThing),
-  segments: z.record(z.string(), thingOf(segmentFacts)),
-  pools: z.record(z.string(), thingOf(poolFacts)),
-  hosts: z.record(z.string(), thingOf(hostFacts)),
-  networks: z.record(z.string(), thingOf(networkFacts)),
-  radios: z.record(z.string(), thingOf(radioFacts)).optional(),
-  devices: z.record(z.string(), thingOf(deviceFacts)).optional(),
-  measurements: z.record(z.string(), thingOf(measurementFacts)).optional(),
   checks: z
     .record(
       z.string(),
-      z.strictObject({ ...said, id: z.string(), from: z.string(), to: z.string(), cancelled: z.boolean() })
+      z.strictObject({ ...attributed, id: z.string(), from: z.string(), to: z.string(), cancelled: z.boolean() })
     )
     .optional(),
   searches: z.record(z.string(), faultSearch).optional(),
-  neighbours: z.strictObject({ ...said, networks: z.array(neighbourNetwork) }).optional(),
+  neighbours: z.strictObject({ ...attributed, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
     z.string(),
     z.strictObject({
-      ...said,
+      ...attributed,
       ref: z.string(),
       purpose: z.enum(secretPurposes),
       thing: z.enum(['brief', 'unit', 'network']),
@@ -191,7 +145,7 @@ export const visitRecord = z.strictObject({
   choices: z.partialRecord(z.enum(choiceNames), answered),
   custody: z
     .strictObject({
-      ...said,
+      ...attributed,
       custody: z.enum(custodies),
       keeps: z.array(z.enum(secretPurposes)).optional(),
       until: z.string().optional()
@@ -203,7 +157,7 @@ export const visitRecord = z.strictObject({
   waits: z.record(
     z.string(),
     z.strictObject({
-      ...said,
+      ...attributed,
       id: z.string(),
       what: z.string(),
       unit: z.string().nullable(),
@@ -213,11 +167,11 @@ export const visitRecord = z.strictObject({
       endedAt: z.string().nullable()
     })
   ),
-  notes: z.array(z.strictObject({ ...said, text: z.string(), stage: z.string().nullable() })),
+  notes: z.array(z.strictObject({ ...attributed, text: z.string(), stage: z.string().nullable() })),
   conflicts: z.array(conflict),
   review: z
     .strictObject({
-      ...said,
+      ...attributed,
       state: z.enum(['asked', 'returned', 'approved']),
       remark: z.string(),
       digest: hash.optional()
@@ -233,7 +187,7 @@ export const visitRecord = z.strictObject({
   signatures: z.strictObject({ customer: signature.nullable(), technician: signature.nullable() }),
   seal: z
     .strictObject({
-      ...said,
+      ...attributed,
       chain: hash,
       record: hash,
       standard: hash,
@@ -247,52 +201,34 @@ export const visitRecord = z.strictObject({
 })
 
 export type VisitRecord = z.infer<typeof visitRecord>
-export type KitInVisit = NonNullable<VisitRecord['boxes']>[string]
+export type KitInVisit = Recorded<'box'>
 export type Photo = NonNullable<VisitRecord['photos']>[string]
-export type Storey = NonNullable<VisitRecord['storeys']>[string]
-export type Room = NonNullable<VisitRecord['rooms']>[string]
-export type Outlet = NonNullable<VisitRecord['outlets']>[string]
-export type Reading = NonNullable<VisitRecord['readings']>[string]
-export type Cable = NonNullable<VisitRecord['cables']>[string]
-export type Fitting = NonNullable<VisitRecord['fittings']>[string]
-export type Trouble = NonNullable<VisitRecord['troubles']>[string]
-export type Unit = VisitRecord['units'][string]
+export type Storey = Recorded<'storey'>
+export type Room = Recorded<'room'>
+export type Outlet = Recorded<'outlet'>
+export type Reading = Recorded<'reading'>
+export type Cable = Recorded<'cable'>
+export type Fitting = Recorded<'fitting'>
+export type Trouble = Recorded<'trouble'>
+export type Unit = Recorded<'unit'>
 export type Wait = VisitRecord['waits'][string]
-export type Network = VisitRecord['networks'][string]
-export type Radio = NonNullable<VisitRecord['radios']>[string]
-export type Device = NonNullable<VisitRecord['devices']>[string]
-export type Measurement = NonNullable<VisitRecord['measurements']>[string]
+export type Network = Recorded<'network'>
+export type Radio = Recorded<'radio'>
+export type Device = Recorded<'device'>
+export type Measurement = Recorded<'measurement'>
 export type FaultSearch = z.infer<typeof faultSearch>
-export type Segment = VisitRecord['segments'][string]
-export type Pool = VisitRecord['pools'][string]
-export type Host = VisitRecord['hosts'][string]
+export type Segment = Recorded<'segment'>
+export type Pool = Recorded<'pool'>
+export type Host = Recorded<'host'>
 export type Secret = VisitRecord['secrets'][string]
-export type Sighting = z.infer<typeof sighting>
 
 /** The table that things of a kind stand in. */
-export const tableOf = {
-  box: 'boxes',
-  unit: 'units',
-  storey: 'storeys',
-  room: 'rooms',
-  wall: 'walls',
-  opening: 'openings',
-  outlet: 'outlets',
-  trouble: 'troubles',
-  reading: 'readings',
-  cable: 'cables',
-  fitting: 'fittings',
-  segment: 'segments',
-  pool: 'pools',
-  host: 'hosts',
-  network: 'networks',
-  radio: 'radios',
-  device: 'devices',
-  measurement: 'measurements'
-} as const satisfies Record<Exclude<ThingKind, 'brief'>, keyof VisitRecord>
+export const tableOf = Object.fromEntries(storedKinds.map((kind) => [kind, things[kind].table])) as {
+  readonly [K in StoredKind]: Things[K]['table']
+}
 
 /** Every thing of a kind, those taken out as well, by id. */
-export function thingsOf<K extends keyof typeof tableOf>(
+export function thingsOf<K extends StoredKind>(
   record: Pick<VisitRecord, (typeof tableOf)[K]>,
   kind: K
 ): NonNullable<VisitRecord[(typeof tableOf)[K]]> {
@@ -339,7 +275,7 @@ export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
       ? record.brief
       : Object.hasOwn(tableOf, thing)
         ? (
-            thingsOf(record, thing as keyof typeof tableOf) as Record<
+            thingsOf(record, thing as StoredKind) as Record<
               string,
               { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }
             >

@@ -2,7 +2,8 @@ import { ed25519 } from '@noble/curves/ed25519.js'
 import { hexToBytes, utf8ToBytes } from '@noble/hashes/utils.js'
 import type { Model } from '../catalogue/model'
 import { canonicalJson, digestOf } from '../values/canonical'
-import type { Body, Entry } from './entry'
+import type { Entry } from './entry'
+import type { Body } from './entries/all'
 import { standing, type VisitRecord } from './record'
 
 /** The parts of a seal that are signed. */

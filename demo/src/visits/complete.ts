@@ -1,4 +1,4 @@
-import type { CableEnd } from '@pasado/core/record/facts'
+import type { CableEnd } from '@pasado/core/record/things/cable'
 import { singleBox } from '@pasado/core/work/units/boxes'
 import { demoModels } from '../models/all'
 import type { VisitScript } from '../visit-script'

@@ -1,5 +1,5 @@
 import { customersLogins, packContentOf, type PackContent } from '@pasado/core/documents/pack-content'
-import type { Author } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import { packDigest } from '@pasado/core/record/seal'
 import { photosOf, standing, unitName, type Photo, type VisitRecord } from '@pasado/core/record/record'
 import { nameOfStage } from '@pasado/core/record/stages'

@@ -1,7 +1,7 @@
 import { createHash, randomBytes, randomInt, scrypt } from 'node:crypto'
 import { promisify } from 'node:util'
 import { packContent, type PackContent } from '@pasado/core/documents/pack-content'
-import type { Author } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import { insertPackLink, openedPackLink, tryPackLink } from '../db/pack-links'
 import { HttpProblem } from '../http/problem'
 import type { Services } from '../services'

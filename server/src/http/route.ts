@@ -1,6 +1,6 @@
 import type { Context } from 'koa'
-import type { Author } from '@pasado/core/record/entry'
-import { id } from '@pasado/core/record/facts'
+import type { Author } from '@pasado/core/record/attribution'
+import { id } from '@pasado/core/record/fields'
 import { z } from 'zod'
 import type { Person, PersonRole } from '../db/people'
 import type { Services } from '../services'

@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
-import type { Author, Draft } from '@pasado/core/record/entry'
+import type { Draft } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import { unitElsewhere } from '../db/units'
 import type { OpenVisit } from './open-visit'
 

@@ -1,6 +1,7 @@
 import { modelKey } from '@pasado/core/catalogue/model'
 import type { Problem } from '@pasado/core/values/problem'
-import type { Author, Draft } from '@pasado/core/record/entry'
+import type { Draft } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import { thingsOf, type tableOf, type VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
 import { allRules } from '@pasado/core/rules/all'

@@ -1,5 +1,7 @@
 import type { PoolConnection } from 'mysql2/promise'
-import type { Author, Body, Entry, EntryKind } from '@pasado/core/record/entry'
+import type { Entry } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
+import type { Author } from '@pasado/core/record/attribution'
 import type { VisitHead } from '../db/visits'
 import type { VisitState } from './states'
 

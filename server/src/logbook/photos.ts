@@ -1,4 +1,4 @@
-import type { Author } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import type { z } from 'zod'
 import type { photoAbout } from '@pasado/core/record/answers'
 import { insertPhoto, readPhoto } from '../db/photos'

@@ -1,6 +1,6 @@
 import type { ToldOfForeign } from '@pasado/core/documents/foreign'
 import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/documents/record-file'
-import type { Author } from '@pasado/core/record/entry'
+import type { Author } from '@pasado/core/record/attribution'
 import { entriesAfter } from '../db/entries'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { isOurKey, sealKey } from '../db/seal-keys'

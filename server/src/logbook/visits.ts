@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
-import type { Author, Body } from '@pasado/core/record/entry'
+import type { Body } from '@pasado/core/record/entries/all'
+import type { Author } from '@pasado/core/record/attribution'
 import { chainStart } from '@pasado/core/record/chain'
 import type { Facts } from '@pasado/core/record/facts'
 import { standing } from '@pasado/core/record/record'

@@ -1,5 +1,6 @@
 import type { Catalogue } from '@pasado/core/catalogue/model'
-import type { CableEnd, ThingKind } from '@pasado/core/record/facts'
+import type { ThingKind } from '@pasado/core/record/facts'
+import type { CableEnd } from '@pasado/core/record/things/cable'
 import { format } from 'date-fns'
 import { causes } from '@pasado/core/work/diagnose/causes'
 import { observationOf } from '@pasado/core/work/diagnose/observations'

@@ -1,5 +1,6 @@
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
-import { conflictNow, thingsOf, type Conflict, type FieldMeta, type VisitRecord } from '@pasado/core/record/record'
+import { conflictNow, thingsOf, type Conflict, type VisitRecord } from '@pasado/core/record/record'
+import { type FieldMeta } from '@pasado/core/record/attribution'
 import { useSession } from '../app/session'
 import type { Look } from '../outbox/outbox'
 import { useVisit, write } from './store'

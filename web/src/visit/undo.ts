@@ -1,4 +1,4 @@
-import type { Body, EntryKind } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import { ruleKey, tableOf, thingsOf, type VisitRecord } from '@pasado/core/record/record'
 
 /** The entry that takes another one back, as the record stands before it; null where it cannot be taken back. */

@@ -1,5 +1,5 @@
 import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
-import type { CableEnd } from '../../record/facts'
+import type { CableEnd } from '../../record/things/cable'
 import { standing, thingsOf, unitName, type Fitting, type Outlet, type VisitRecord } from '../../record/record'
 
 /** What a port is for: a model's kinds, and those of sockets and fittings. */

@@ -1,14 +1,12 @@
 import { z } from 'zod'
-import {
-  openingFacts,
-  outletFacts,
-  roomFacts,
-  storeyFacts,
-  troubleFacts,
-  unitFacts,
-  wallFacts,
-  type ThingKind
-} from '../../record/facts'
+import { type ThingKind } from '../../record/facts'
+import { openingFacts } from '../../record/things/opening'
+import { outletFacts } from '../../record/things/outlet'
+import { roomFacts } from '../../record/things/room'
+import { storeyFacts } from '../../record/things/storey'
+import { troubleFacts } from '../../record/things/trouble'
+import { unitFacts } from '../../record/things/unit'
+import { wallFacts } from '../../record/things/wall'
 import { standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
 import type { HomePlan } from './home-plan'
 import { firstWalls, wallsOf } from './walls'

@@ -1,4 +1,4 @@
-import type { MeasuredRun } from '../../record/facts'
+import type { MeasuredRun } from '../../record/things/measurement'
 
 /** A figure that looks wrong, what to ask about it, and what it would be if it is a slip; null where only a person can tell. */
 export interface Doubt {

@@ -1,4 +1,4 @@
-import type { MeasuredRun } from '../../record/facts'
+import type { MeasuredRun } from '../../record/things/measurement'
 import { medianOf } from '../../values/median'
 
 /** The figures that a run may hold, with their units. */

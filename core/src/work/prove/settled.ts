@@ -1,7 +1,7 @@
 import type { Band } from '../../values/band'
 import { z } from 'zod'
 import type { Catalogue } from '../../catalogue/model'
-import { measuredRun } from '../../record/facts'
+import { measuredRun } from '../../record/things/measurement'
 import type { VisitRecord } from '../../record/record'
 import type { Policy } from '../../policy/standard'
 import { judgeRooms, roomFloor, sourceOf, type RoomFloor } from './rooms'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { checkResult, checkRooms } from '@pasado/core/work/prove/settled'
-import { id } from '@pasado/core/record/facts'
+import { id } from '@pasado/core/record/fields'
 import { insertResult, readCheck } from '../../db/checks'
 import { readVisit } from '../../logbook/read'
 import { notFound } from '../problem'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { houseAction, houseDefinition } from '@pasado/core/house/definition'
-import { id } from '@pasado/core/record/facts'
+import { id } from '@pasado/core/record/fields'
 import { pastDurations } from '../../db/durations'
 import { insertActions, insertHouse, listHouses, lockHouse, readHouse } from '../../db/houses'
 import { transactionOn } from '../../db/pool'

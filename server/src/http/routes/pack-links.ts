@@ -1,6 +1,6 @@
 import type { RateLimiterMySQL } from 'rate-limiter-flexible'
 import { z } from 'zod'
-import { id } from '@pasado/core/record/facts'
+import { id } from '@pasado/core/record/fields'
 import type { Db } from '../../db/pool'
 import { endPackLinks, packLinksOf } from '../../db/pack-links'
 import { mayMakePack } from '../../documents/make'

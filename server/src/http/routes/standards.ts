@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { id, textLine } from '@pasado/core/record/facts'
+import { id, textLine } from '@pasado/core/record/fields'
 import { standardProblems } from '@pasado/core/rules/check-standard'
 import { standardDifferences } from '@pasado/core/rules/difference'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'

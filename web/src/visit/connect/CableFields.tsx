@@ -1,5 +1,5 @@
 import { cableMbps, type KnownCable } from '@pasado/core/work/cabling/check'
-import { cableCategories } from '@pasado/core/record/facts'
+import { cableCategories } from '@pasado/core/record/things/cable'
 import { ChoiceFact, TextFact } from '../FactField'
 import { useMayWrite } from '../facts'
 import { write } from '../store'

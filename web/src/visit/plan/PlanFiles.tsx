@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import type { Body, EntryKind } from '@pasado/core/record/entry'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import { planFile, planFileProblem, planFromFile, planToFile } from '@pasado/core/work/plan/file'
 import type { HomePlan, PlacedUnit } from '@pasado/core/work/plan/home-plan'
 import type { Band } from '@pasado/core/values/band'

@@ -1,4 +1,6 @@
-import { outletKinds, troubleKinds, type openingKinds } from '@pasado/core/record/facts'
+import { outletKinds } from '@pasado/core/record/things/outlet'
+import { troubleKinds } from '@pasado/core/record/things/trouble'
+import { type openingKinds } from '@pasado/core/record/things/opening'
 import { Chips } from '../../ui/Chips'
 import type { Tool } from './PlanPicture'
 

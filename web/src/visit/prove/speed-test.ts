@@ -1,4 +1,4 @@
-import type { MeasuredRun } from '@pasado/core/record/facts'
+import type { MeasuredRun } from '@pasado/core/record/things/measurement'
 import { medianOf } from '@pasado/core/values/median'
 
 const STREAMS = 4

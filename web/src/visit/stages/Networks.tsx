@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import QRCode from 'qrcode'
 import { v7 as uuidv7 } from 'uuid'
-import { securities } from '@pasado/core/record/facts'
+import { securities } from '@pasado/core/record/things/network'
 import { secretFor, standing, unitName, type Network } from '@pasado/core/record/record'
 import { isOnPaper } from '@pasado/core/values/on-paper'
 import { passphraseOf, takesPassphraseFrom } from '@pasado/core/work/wifi/passphrase'

@@ -100,7 +100,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
       if ('problem' in checked) return checked.problem
       write('radio.set', {
         id: radio?.id ?? uuidv7(),
-        set: { unit: unit.id, band, channel: checked.value },
+        set: { unit: unit.id, band, channel: checked.value as number },
         origin: 'measured'
       })
       return null

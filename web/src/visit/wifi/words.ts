@@ -1,4 +1,4 @@
-import type { securities } from '@pasado/core/record/facts'
+import type { securities } from '@pasado/core/record/things/network'
 
 /** Kinds of security as they are written on boxes and pages. */
 export const securityWords: Record<(typeof securities)[number], string> = {
