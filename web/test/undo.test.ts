@@ -3,7 +3,7 @@ import { apply } from '@pasado/core/record/reduce'
 import type { Placed } from '@pasado/core/record/entry'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { inverseOf } from '../src/visit/undo'
+import { inverseOf } from '@pasado/core/record/inverse'
 import { complete, idOf, network, node, someone } from '../../core/test/fixture'
 
 const after = (record: VisitRecord, kind: EntryKind, body: unknown) =>

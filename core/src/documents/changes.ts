@@ -1,3 +1,5 @@
+import type { Compared } from '../record/things/thing'
+import { type StoredKind, storedKinds, things } from '../record/things/all'
 import { textOf } from '../values/plain'
 import { sameVersion } from '../values/version'
 import type { Catalogue } from '../catalogue/model'
@@ -82,10 +84,18 @@ type Thing = {
   removedSeq: number | null
 }
 
+/** Where a kind is told among those that are compared field by field; null where it is not compared so. */
+const rankOf = (kind: StoredKind): number | null => {
+  const { compared } = things[kind] as { compared: Compared }
+  return typeof compared === 'object' && 'byField' in compared ? compared.byField : null
+}
 /** Kinds that are compared field by field, in the order they are shown. */
-const byField = ['unit', 'network', 'segment', 'pool', 'host', 'radio', 'cable', 'fitting', 'device'] as const
+const byField = storedKinds.filter((kind) => rankOf(kind) !== null).sort((a, b) => rankOf(a)! - rankOf(b)!)
 /** Kinds that are drawn: what counts is that they are others, not by how many metres. */
-const drawn = ['storey', 'room', 'wall', 'opening', 'outlet', 'trouble'] as const
+const drawn = storedKinds.flatMap((kind) => {
+  const { compared } = things[kind] as { compared: Compared }
+  return typeof compared === 'object' && 'drawn' in compared ? [{ kind, plural: compared.drawn }] : []
+})
 /** Fields that follow from others or are the visit's own affair. */
 const unsaid = new Set([
   'modelVersion',
@@ -172,12 +182,7 @@ function lookedAtAgain({ things, outcomes, rooms }: Changes): Changes {
 const judged = ({ record, catalogue, standard }: Revision): Finding[] =>
   record.lastSeq === 0 ? [] : evaluate(record, catalogue, standard)
 
-function thingsOfKind(
-  kind: (typeof byField)[number],
-  before: Revision,
-  after: Revision,
-  mended: readonly Finding[]
-): ThingChanges[] {
+function thingsOfKind(kind: StoredKind, before: Revision, after: Revision, mended: readonly Finding[]): ThingChanges[] {
   const [old, now] = [
     standing(thingsOf(before.record, kind) as Record<string, Thing>),
     standing(thingsOf(after.record, kind) as Record<string, Thing>)
@@ -409,15 +414,7 @@ function choiceChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] 
 }
 
 function planChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] {
-  const plural = {
-    storey: 'storeys',
-    room: 'rooms',
-    wall: 'walls',
-    opening: 'doors, windows and openings',
-    outlet: 'outlets',
-    trouble: 'sources of trouble'
-  } as const
-  const changes = drawn.flatMap((kind): Change[] => {
+  const changes = drawn.flatMap(({ kind, plural }): Change[] => {
     const [old, now] = [
       standing(thingsOf(before, kind) as Record<string, Thing>),
       standing(thingsOf(after, kind) as Record<string, Thing>)
@@ -431,7 +428,7 @@ function planChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] {
       : [
           {
             field: tableOf[kind],
-            says: plural[kind],
+            says: plural,
             before: String(old.length),
             after: `${now.length}${others.length ? `, ${others.length} new or changed` : ''}`,
             by: null,

@@ -1,3 +1,4 @@
+import { nearNames } from '@pasado/core/record/near-names'
 import { isDeepStrictEqual } from 'node:util'
 import type { PoolConnection } from 'mysql2/promise'
 import { v7 as uuidv7 } from 'uuid'
@@ -14,15 +15,16 @@ import { rows, transactionOn, type Db, type Statement } from '../db/pool'
 import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/visits'
 import { conflictingState, HttpProblem, notFound, refused } from '../http/problem'
 import type { CompanyKeys } from '../vault/master-key'
-import { SecretsErased, type NearNames, type Vault } from '../vault/vault'
+import { SecretsErased, type Vault } from '../vault/vault'
 import { ownerOfOutbox, claimOutbox } from '../db/outboxes'
 import { markElsewhere } from './elsewhere'
-import { modelsNamed, mustFit, mustNotLeak } from './guards'
+import { modelsNamed, withLine } from '@pasado/core/record/guard'
+import { mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
 import type { OpenVisit } from './open-visit'
 import { project } from './project'
 import { serverAuthor, serverDevice } from './server-author'
-import { VisitStates, withLine, type VisitState } from './states'
+import { VisitStates, type VisitState } from './states'
 
 /** How the server answers for an entry that it holds. */
 export interface Receipt {
@@ -265,17 +267,6 @@ export function shownOf(record: VisitRecord, findings: VisitState['findings']): 
     plannedAt: dateOf(record.brief.facts.plannedAt),
     review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none',
     summary: summarise(record, findings)
-  }
-}
-
-/** The names that a guesser near this home would try first. */
-export function nearNames(record: VisitRecord): NearNames {
-  return {
-    ssids: Object.values(record.networks).flatMap(({ facts, removedSeq }) =>
-      facts.ssid && removedSeq === null ? [facts.ssid] : []
-    ),
-    customer: record.brief.facts.customerName,
-    street: record.brief.facts.street
   }
 }
 

@@ -1,4 +1,5 @@
 import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/model'
+import { withLine } from '@pasado/core/record/guard'
 import { emptyRecord, reduce } from '@pasado/core/record/reduce'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { evaluate, type Finding, type OnFault } from '@pasado/core/rules/evaluate'
@@ -123,9 +124,4 @@ export class VisitStates {
     this.#standards.set(key, read)
     return read
   }
-}
-
-/** The counts with one more line of an outbox. */
-export function withLine(lines: VisitState['lines'], outbox: string): VisitState['lines'] {
-  return { ...lines, [outbox]: (lines[outbox] ?? 0) + 1 }
 }

@@ -1,9 +1,10 @@
 import { v7 as uuidv7 } from 'uuid'
+import { nearNames } from '@pasado/core/record/near-names'
 import type { Body } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
+import { carriedEntries } from '@pasado/core/record/carry-over'
 import { chainStart } from '@pasado/core/record/chain'
 import type { Facts } from '@pasado/core/record/facts'
-import { standing } from '@pasado/core/record/record'
 import { sealHindrances } from '@pasado/core/rules/evaluate'
 import { sealParts, sealText, signedDigest } from '@pasado/core/record/seal'
 import { modelsUsed } from '@pasado/core/documents/record-file'
@@ -18,8 +19,8 @@ import { insertVisit, latestSealed, openVisitsOfHome, readVisitHead, setTechnici
 import { conflictingState, forbidden, HttpProblem, notFound, refused } from '../http/problem'
 import { signText } from '../vault/master-key'
 import { SecretsErased } from '../vault/vault'
-import { leaksIn } from './guards'
-import { mustBeOpen, nearNames, type Logbook } from './logbook'
+import { leaksIn } from '@pasado/core/secrets/leaks'
+import { mustBeOpen, type Logbook } from './logbook'
 import type { Look, OpenVisit } from './open-visit'
 import { keepVerdicts } from './verdicts'
 import { mayMoveStandard, maySeal } from './who-may'
@@ -81,51 +82,8 @@ export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, n
 async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Author): Promise<void> {
   const lines = await entriesAfter(open.connection, from, 0)
   const { record } = await logbook.states.at(open.connection, from, lines.at(-1)!.seq)
-  const {
-    customerName: _n,
-    plannedAt: _p,
-    reason: _r,
-    street: _s,
-    town: _t,
-    noUnitReason: _w,
-    ...rest
-  } = record.brief.facts
-  const known = open.state.record.brief.facts
-  const brief = Object.fromEntries(Object.entries(rest).filter(([field]) => !(field in known)))
-  if (Object.keys(brief).length) open.write('brief.set', { set: brief }, by)
-  const tables = {
-    storey: record.storeys ?? {},
-    room: record.rooms ?? {},
-    wall: record.walls ?? {},
-    opening: record.openings ?? {},
-    outlet: record.outlets ?? {},
-    trouble: record.troubles ?? {},
-    fitting: record.fittings ?? {},
-    cable: record.cables ?? {},
-    unit: record.units,
-    segment: record.segments,
-    pool: record.pools,
-    host: record.hosts,
-    network: record.networks,
-    radio: record.radios ?? {},
-    device: record.devices ?? {}
-  } as const
-  for (const [kind, table] of Object.entries(tables) as [
-    keyof typeof tables,
-    Record<string, { id: string; facts: Record<string, unknown>; addedSeq: number; removedSeq: number | null }>
-  ][]) {
-    for (const { id, facts } of standing(table)) {
-      const { wasReset: _w, moveRecorded: _m, setUpPlace: _u, rejoined: _j, firmwareAfter, ...kept } = facts
-      // Photos stay with their visit.
-      for (const field of ['paper', 'paperX', 'paperY', 'paperWidthM']) delete kept[field]
-      if (firmwareAfter !== undefined) kept.firmwareBefore = firmwareAfter
-      if (kind === 'unit') {
-        kept.stayed = true
-        delete kept.box
-      }
-      if (Object.keys(kept).length) open.write(`${kind}.set`, { id, set: kept }, by)
-    }
-  }
+  for (const { kind, body } of carriedEntries(record, open.state.record.brief.facts))
+    open.write(kind, body as never, by)
   if (record.secretsErased) return
   // Where it is told later that they are gone there, these are copies of them.
   for (const secret of await logbook.vault.openAll(open.connection, from)) {

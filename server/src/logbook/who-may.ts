@@ -1,6 +1,6 @@
 import type { briefFacts } from '@pasado/core/record/brief'
 import type { Draft, Entry } from '@pasado/core/record/entry'
-import type { EntryKind } from '@pasado/core/record/entries/all'
+import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign, whyNotWaive } from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
@@ -25,7 +25,6 @@ const booking = new Set<string>([
   'reason',
   'language'
 ] satisfies (keyof typeof briefFacts.shape)[])
-const leadsOnly = new Set<EntryKind>(['waiver.granted', 'waiver.withdrawn', 'review.returned', 'review.approved'])
 /** What a lead does without having recorded, answered or measured anything. */
 const noRecording = new Set<EntryKind>([
   'visit.opened',
@@ -57,7 +56,7 @@ export async function mayWrite(
   await mustBeGoneOnWith(states, open)
   for (const draft of drafts) {
     if (author.role === 'office') officeMay(draft)
-    if (leadsOnly.has(draft.kind) && author.role !== 'lead')
+    if (kindOf(draft.kind).by === 'lead' && author.role !== 'lead')
       throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
     if (draft.kind === 'signature.given') maySign(record, author, draft)
     if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn')

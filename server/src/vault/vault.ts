@@ -1,3 +1,4 @@
+import type { NearNames } from '@pasado/core/record/near-names'
 import { createHash, randomBytes } from 'node:crypto'
 import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
 import { isPrivateName } from '@pasado/core/secrets/names'
@@ -28,13 +29,6 @@ export class SecretsErased extends Error {
   constructor() {
     super("this visit's secrets were erased")
   }
-}
-
-/** The names near a visit that a guesser would try first. */
-export interface NearNames {
-  ssids: string[]
-  customer?: string
-  street?: string
 }
 
 /** Secrets at rest: AES-256-GCM under a data key a visit, each data key wrapped by the master key. */

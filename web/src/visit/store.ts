@@ -25,7 +25,7 @@ import {
 } from '../outbox/outbox'
 import { sendNow } from '../outbox/send'
 import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
-import { inverseOf } from './undo'
+import { inverseOf } from '@pasado/core/record/inverse'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
 export type Saving = 'saved' | 'saving' | 'not saved yet'

@@ -20,5 +20,5 @@ export const opening = thing({
   later: true,
   refersTo: { storey: 'storey' },
   carriesOver: asItIs,
-  compared: 'drawn'
+  compared: { drawn: 'doors, windows and openings' }
 })

@@ -23,5 +23,5 @@ export const outlet = thing({
   later: true,
   refersTo: { storey: 'storey', cableTo: 'outlet' },
   carriesOver: asItIs,
-  compared: 'drawn'
+  compared: { drawn: 'outlets' }
 })

@@ -24,5 +24,5 @@ export const room = thing({
   later: true,
   refersTo: { storey: 'storey' },
   carriesOver: asItIs,
-  compared: 'drawn'
+  compared: { drawn: 'rooms' }
 })

@@ -24,5 +24,5 @@ export const storey = thing({
   later: true,
   refersTo: {},
   carriesOver: without('paper', 'paperX', 'paperY', 'paperWidthM'),
-  compared: 'drawn'
+  compared: { drawn: 'storeys' }
 })

@@ -1,8 +1,11 @@
 import { z } from 'zod'
 import { fieldMeta } from '../attribution'
 
-/** How two records of a home are compared in a kind: field by field (and where among the kinds it is told), as drawn, or not at all. */
-export type Compared = { byField: number } | 'drawn' | 'not'
+/**
+ * How two records of a home are compared in a kind: field by field, with where among the kinds it is told; by how many were drawn
+ * otherwise, with the name of them all; or not at all.
+ */
+export type Compared = { byField: number } | { drawn: string } | 'not'
 
 /** All that is known of a kind of thing whose facts are set one by one. */
 export interface ThingDefinition<

@@ -21,5 +21,5 @@ export const trouble = thing({
   later: true,
   refersTo: { storey: 'storey' },
   carriesOver: asItIs,
-  compared: 'drawn'
+  compared: { drawn: 'sources of trouble' }
 })

@@ -21,5 +21,5 @@ export const wall = thing({
   later: true,
   refersTo: { storey: 'storey' },
   carriesOver: asItIs,
-  compared: 'drawn'
+  compared: { drawn: 'walls' }
 })

@@ -1,0 +1,29 @@
+import type { EntryKind } from './entries/all'
+import type { Facts } from './facts'
+import { standing, thingsOf, type VisitRecord } from './record'
+import type { AnyThing } from './set-fields'
+import { storedKinds, things } from './things/all'
+import { without } from './things/thing'
+
+/** What is the visit's own: the next one is told it anew. */
+const ofTheVisit = without('customerName', 'plannedAt', 'reason', 'street', 'town', 'noUnitReason')
+
+/**
+ * What a new visit at a home begins with, as entries: all that stands there by its last sealed visit.
+ * @param known what the brief of the new visit holds already
+ */
+export function carriedEntries(
+  from: VisitRecord,
+  known: Facts<'brief'>
+): { kind: EntryKind; body: Record<string, unknown> }[] {
+  const brief = Object.fromEntries(Object.entries(ofTheVisit(from.brief.facts)).filter(([field]) => !(field in known)))
+  const carried = storedKinds.flatMap((kind) => {
+    const { carriesOver } = things[kind]
+    if (!carriesOver) return []
+    return standing(thingsOf(from, kind) as unknown as Record<string, AnyThing>).flatMap(({ id, facts }) => {
+      const set = carriesOver(facts)
+      return Object.keys(set).length ? [{ kind: `${kind}.set` as const, body: { id, set } }] : []
+    })
+  })
+  return Object.keys(brief).length ? [{ kind: 'brief.set', body: { set: brief } }, ...carried] : carried
+}
