@@ -8,8 +8,8 @@ import { startMariaDb } from '../../scripts/mariadb'
 import { readConfig } from '../src/config'
 import { migrate } from '../src/db/migrate'
 import { isAway, rows, transactionOn } from '../src/db/pool'
-import type { HttpProblem } from '../src/http/problem'
-import { refused } from '../src/http/problem'
+import { toHttp } from '../src/http/problem'
+import { refused, type DomainProblem } from '../src/problem'
 import { mustNotLeak } from '../src/logbook/guards'
 import { searchWords, termsOf, wordsOf } from '../src/logbook/terms'
 import { lockSecrets, openValue, printOf, sealValue, unlockSecrets } from '../src/vault/envelope'
@@ -158,14 +158,14 @@ it('a secret is looked for at every depth, and named by its place without being 
     mustNotLeak(drafts, ['demo-hidden-42', 'short'])
     expect.unreachable()
   } catch (error) {
-    expect((error as HttpProblem).errors).toMatchObject([{ pointer: '/entries/0/body/set/needsReady/1' }])
-    expect(JSON.stringify((error as HttpProblem).toDocument())).not.toContain('demo-hidden-42')
+    expect(toHttp(error as DomainProblem).errors).toMatchObject([{ pointer: '/entries/0/body/set/needsReady/1' }])
+    expect(JSON.stringify(toHttp(error as DomainProblem).toDocument())).not.toContain('demo-hidden-42')
   }
   expect(() => mustNotLeak([draft('v', 'note.written', { text: 'a short note' })], ['short'])).not.toThrow()
 })
 
 it('a problem document points into what was sent', () => {
-  expect(refused([{ path: ['entries', 0, 'a/b~c'], message: 'is odd' }]).toDocument()).toMatchObject({
+  expect(toHttp(refused([{ path: ['entries', 0, 'a/b~c'], message: 'is odd' }])).toDocument()).toMatchObject({
     status: 422,
     errors: [{ pointer: '/entries/0/a~1b~0c', field: 'entries[0]["a/b~c"]', detail: 'is odd' }]
   })

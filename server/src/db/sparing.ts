@@ -1,4 +1,4 @@
-import { HttpProblem } from '../http/problem'
+import { busy } from '../problem'
 
 /**
  * Does heavy reads sparingly: few at a time, so that they never hold every connection, and one for all who ask the same meanwhile.
@@ -15,13 +15,13 @@ export class Sparing {
 
   /**
    * The answer to a question; shared with whoever asks it while it is being found.
-   * @throws HttpProblem where too many wait already
+   * @throws DomainProblem where too many wait already
    */
   ask<T>(question: string, find: () => Promise<T>): Promise<T> {
     const known = this.#asked.get(question)
     if (known) return known as Promise<T>
     if (this.#waiting.length >= this.mostWaiting)
-      return Promise.reject(new HttpProblem(503, 'busy', 'Too many figures are being counted just now; ask again.'))
+      return Promise.reject(busy('Too many figures are being counted just now; ask again.'))
     const answer = this.#inTurn(find).finally(() => this.#asked.delete(question))
     this.#asked.set(question, answer)
     return answer

@@ -1,3 +1,4 @@
+import { notFound, forbidden } from '../problem'
 import { customersLogins, packContentOf, type PackContent } from '@pasado/core/documents/pack-content'
 import type { Author } from '@pasado/core/record/attribution'
 import { packDigest } from '@pasado/core/record/seal'
@@ -9,7 +10,6 @@ import { passphraseOf } from '@pasado/core/work/wifi/passphrase'
 import type { Person } from '../db/people'
 import { readPhoto } from '../db/photos'
 import { readVisitHead } from '../db/visits'
-import { forbidden, notFound } from '../http/problem'
 import { readVisit, toldOfForeign } from '../logbook/read'
 import { erasedProblem } from '../logbook/visits'
 import type { Services } from '../services'
@@ -51,7 +51,7 @@ export async function packOf(
   })
 }
 
-/** Refuses the pack of an open visit to the office: it is the technician's to make. @throws HttpProblem, also where there is no such visit */
+/** Refuses the pack of an open visit to the office: it is the technician's to make. @throws DomainProblem, also where there is no such visit */
 export async function mayMakePack({ db }: Services, person: Person, visit: string): Promise<void> {
   const head = await readVisitHead(db, visit)
   if (!head) throw notFound('visit')

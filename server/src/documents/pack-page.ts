@@ -1,9 +1,9 @@
+import { DomainProblem, gone } from '../problem'
 import { createHash, randomBytes, randomInt, scrypt } from 'node:crypto'
 import { promisify } from 'node:util'
 import { packContent, type PackContent } from '@pasado/core/documents/pack-content'
 import type { Author } from '@pasado/core/record/attribution'
 import { insertPackLink, openedPackLink, tryPackLink } from '../db/pack-links'
-import { HttpProblem } from '../http/problem'
 import type { Services } from '../services'
 import { openValue, sealValue } from '../vault/envelope'
 import { packOf } from './make'
@@ -58,7 +58,7 @@ export async function makePackPage(
 
 /**
  * Opens a pack's page.
- * @throws HttpProblem where there is no such link or it has ended, which look alike, or the code is wrong; after five wrong ones the link ends
+ * @throws DomainProblem where there is no such link or it has ended, which look alike, or the code is wrong; after five wrong ones the link ends
  */
 export async function openPackPage(
   { db }: Services,
@@ -68,20 +68,19 @@ export async function openPackPage(
 ): Promise<PackContent> {
   const hash = hashOf(token)
   const link = await tryPackLink(db, hash, now)
-  if (!link)
-    throw new HttpProblem(410, 'link-ended', 'This link has ended, or it was copied only in part. Ask for a new one.')
+  if (!link) throw gone('link-ended', 'This link has ended, or it was copied only in part. Ask for a new one.')
   let content: Buffer
   try {
     content = openValue(await keyFor(token, code, link.salt), link.sealed, 'pack page')
   } catch {
     const left = link.triesLeft
-    throw new HttpProblem(
-      403,
+    throw new DomainProblem(
+      'forbidden',
       'wrong-code',
       left === 0
         ? 'The code is not right. That was the last try: ask for a new link.'
         : `The code is not right; ${left} ${left === 1 ? 'try is' : 'tries are'} left.`,
-      [{ pointer: '/code', field: 'code', detail: 'is not the one that was told; ask for it again' }]
+      [{ path: ['code'], message: 'is not the one that was told; ask for it again' }]
     )
   }
   await openedPackLink(db, hash, now, TRIES)

@@ -1,3 +1,5 @@
+import { fieldErrors, HttpProblem, toHttp } from './problem'
+import { refused, forbidden, DomainProblem } from '../problem'
 import { existsSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
@@ -18,7 +20,6 @@ import { speedSource } from '../stand-ins/speed-source'
 import { bodyLimits, readJson } from './body'
 import { addressOf } from './limits'
 import { isHealthCall, tellHealth } from './health'
-import { fieldErrors, forbidden, HttpProblem, refused } from './problem'
 import type { Answer, Call, Route } from './route'
 import { allRoutes } from './routes/all'
 import { openApi } from './openapi'
@@ -121,7 +122,8 @@ function stackWithoutMessage(error: unknown): string | undefined {
 
 function problemOf(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
-  if (error instanceof Refusal) return refused(error.problems)
+  if (error instanceof DomainProblem) return toHttp(error)
+  if (error instanceof Refusal) return toHttp(refused(error.problems))
   if (isAway(error))
     return new HttpProblem(
       503,

@@ -1,5 +1,5 @@
-import type { Context } from 'koa'
 import { HttpProblem } from './problem'
+import type { Context } from 'koa'
 
 /** How much JSON a route takes: octets, how deep it may nest, and how many objects and lists it may hold. */
 export interface BodyLimit {

@@ -1,9 +1,9 @@
+import { HttpProblem } from './problem'
 import { isIP } from 'node:net'
 import type { Context } from 'koa'
 import type { Pool as CallbackPool } from 'mysql2'
 import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
 import { isInTrouble, type Db } from '../db/pool'
-import { HttpProblem } from './problem'
 
 const WINDOW_S = 15 * 60
 

@@ -1,3 +1,4 @@
+import type { DomainProblem, ProblemKind } from '../problem'
 import { pathText, type Problem as FieldProblem } from '@pasado/core/values/problem'
 
 /** One field that is not acceptable: where it stands and how to mend it. */
@@ -46,11 +47,17 @@ export function fieldErrors(problems: readonly FieldProblem[], above: readonly (
   })
 }
 
-/** An input with fields that are not acceptable. */
-export function refused(problems: readonly FieldProblem[]): HttpProblem {
-  return new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
+/** The status that each kind of problem is answered with (RFC 9110). */
+const statusOf: Record<ProblemKind, number> = {
+  refused: 422,
+  forbidden: 403,
+  'not-found': 404,
+  conflict: 409,
+  gone: 410,
+  busy: 503
 }
 
-export const notFound = (what: string) => new HttpProblem(404, 'not-found', `There is no such ${what}.`)
-export const forbidden = (title: string) => new HttpProblem(403, 'forbidden', title)
-export const conflictingState = (type: string, title: string) => new HttpProblem(409, type, title)
+/** A problem of what does the work, as it is told over HTTP. */
+export function toHttp({ kind, type, title, problems, extra }: DomainProblem): HttpProblem {
+  return new HttpProblem(statusOf[kind], type, title, fieldErrors(problems), extra)
+}

@@ -1,3 +1,5 @@
+import { refused } from '../problem'
+import { HttpProblem } from './problem'
 import { createHash, randomBytes } from 'node:crypto'
 import argon2 from 'argon2'
 import type { Context } from 'koa'
@@ -7,7 +9,6 @@ import { transactionOn, type Db } from '../db/pool'
 import { strengthOf } from '../strength/judge'
 import { noteManyShown } from '../db/many-shown'
 import { limiter, spend, takeOne } from './limits'
-import { HttpProblem, refused } from './problem'
 
 export const COOKIE = 'pasado_session'
 const LASTS_MS = 14 * 24 * 3600 * 1000

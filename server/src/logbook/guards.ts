@@ -1,15 +1,15 @@
+import { refused } from '../problem'
 import type { Problem } from '@pasado/core/values/problem'
 import type { Author } from '@pasado/core/record/attribution'
 import type { Draft } from '@pasado/core/record/entry'
 import { draftProblems } from '@pasado/core/record/guard'
 import { ruleOf } from '@pasado/core/rules/all'
 import { leaksIn } from '@pasado/core/secrets/leaks'
-import { refused } from '../http/problem'
 import type { VisitState } from './states'
 
 /**
  * Checks entries against the record they go on: things they speak of must be there.
- * @throws HttpProblem naming each entry and field
+ * @throws DomainProblem naming each entry and field
  */
 export function mustFit(
   drafts: readonly Draft[],
@@ -24,7 +24,7 @@ export function mustFit(
 
 /**
  * Looks for secrets in what is to be written.
- * @throws HttpProblem naming the entry and field that holds one, never its value
+ * @throws DomainProblem naming the entry and field that holds one, never its value
  */
 export function mustNotLeak(drafts: readonly Draft[], secrets: readonly string[]): void {
   const problems = drafts.flatMap((draft, index): Problem[] =>

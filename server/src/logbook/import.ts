@@ -1,3 +1,4 @@
+import { conflictingState } from '../problem'
 import { z } from 'zod'
 import { canonicalJson } from '@pasado/core/values/canonical'
 import { chainStart } from '@pasado/core/record/chain'
@@ -15,7 +16,6 @@ import { transactionOn, type Connection } from '../db/pool'
 import { insertForeign, type ForeignVisit } from '../db/foreign-visits'
 import { isOurKey } from '../db/seal-keys'
 import { insertVisit, moveHead, readVisitHead } from '../db/visits'
-import { conflictingState } from '../http/problem'
 import type { Services } from '../services'
 import { unlockSecrets } from '../vault/envelope'
 import { shownOf } from './logbook'
@@ -37,7 +37,7 @@ const bundle = z.strictObject({
 /**
  * Takes in a visit from the text of a record file, as it is: same entries, same chain, same seal. It is marked as taken in, with who
  * did it. What it brings along (a standard, models, a key) serves for reading this visit and is in force nowhere.
- * @throws Refusal where the file was altered or cut short; HttpProblem where another visit stands under its id
+ * @throws Refusal where the file was altered or cut short; DomainProblem where another visit stands under its id
  */
 export async function importFile(
   services: Services,

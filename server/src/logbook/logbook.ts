@@ -1,3 +1,4 @@
+import { refused, notFound, conflictingState, DomainProblem } from '../problem'
 import { nearNames } from '@pasado/core/record/near-names'
 import { isDeepStrictEqual } from 'node:util'
 import type { PoolConnection } from 'mysql2/promise'
@@ -13,7 +14,6 @@ import type { OnFault } from '@pasado/core/rules/evaluate'
 import { entriesAfter, entriesById, insertEntries } from '../db/entries'
 import { rows, transactionOn, type Db, type Statement } from '../db/pool'
 import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/visits'
-import { conflictingState, HttpProblem, notFound, refused } from '../http/problem'
 import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type Vault } from '../vault/vault'
 import { ownerOfOutbox, claimOutbox } from '../db/outboxes'
@@ -56,7 +56,7 @@ export class Logbook {
   /**
    * Takes entries from a person's device, each once however often it is sent.
    * @returns a receipt for each, in order
-   * @throws HttpProblem where the visit is unknown or sealed, or an entry is not acceptable; then none is written
+   * @throws DomainProblem where the visit is unknown or sealed, or an entry is not acceptable; then none is written
    */
   async append(visit: string, drafts: readonly Draft[], author: Author, now = new Date()): Promise<Receipt[]> {
     mustDiffer(drafts)
@@ -64,7 +64,7 @@ export class Logbook {
       return await this.#append(visit, drafts, author, now, new Map())
     } catch (error) {
       // Most entries come once. Where one came before, the index of ids says so, and it is looked up.
-      if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' && !(error instanceof HttpProblem)) throw error
+      if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' && !(error instanceof DomainProblem)) throw error
       const known = await entriesById(
         this.db,
         drafts.map(({ id }) => id)
@@ -103,16 +103,16 @@ export class Logbook {
 
   /**
    * An outbox is one person's: the first to send from it. Ids of devices from before are held against the lines they stand on.
-   * @throws HttpProblem where it is another person's
+   * @throws DomainProblem where it is another person's
    */
   async mustBeOwn(open: OpenVisit, outbox: string, author: Author): Promise<void> {
     const owner = (await ownerOfOutbox(open.connection, outbox)) ?? (await this.#claim(open, outbox, author))
     if (owner !== author.id)
-      throw new HttpProblem(
-        409,
+      throw new DomainProblem(
+        'conflict',
         'outbox-of-another',
         'This was written on a device by somebody else; it is sent when they log in there.',
-        [{ pointer: '/from', field: 'from', detail: 'is another person’s outbox' }]
+        [{ path: ['from'], message: 'is another person’s outbox' }]
       )
   }
 
@@ -275,14 +275,14 @@ function touchesNames(draft: Draft): boolean {
   return draft.kind === 'network.set' && 'ssid' in draft.body.set
 }
 
-/** @throws HttpProblem where nothing can be written in the visit any more, or not here */
+/** @throws DomainProblem where nothing can be written in the visit any more, or not here */
 export function mustBeOpen({ head, state }: Pick<OpenVisit, 'head' | 'state'>): void {
   // The record has the last word: what lists show of a visit is made from it.
   if (head.sealed_at || state.record.seal)
     throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
 }
 
-/** @throws HttpProblem where one id stands for two entries */
+/** @throws DomainProblem where one id stands for two entries */
 function mustDiffer(drafts: readonly Draft[]): void {
   const first = new Map<string, Draft>()
   const twice = drafts.flatMap((draft, index) => {
@@ -299,8 +299,8 @@ function refuseOther(draft: Draft, held: Entry | undefined): void {
   if (!held) return
   const { by: _b, seq: _s, received: _r, hash: _h, ...sent } = held
   if (!isDeepStrictEqual(sent, JSON.parse(JSON.stringify(draft)))) {
-    throw new HttpProblem(
-      409,
+    throw new DomainProblem(
+      'conflict',
       'id-taken',
       'The logbook holds another entry under this id; give the new one an id of its own.',
       [],

@@ -1,8 +1,8 @@
+import { refused, notFound } from '../problem'
 import type { Author } from '@pasado/core/record/attribution'
 import type { z } from 'zod'
 import type { photoAbout } from '@pasado/core/record/answers'
 import { insertPhoto, readPhoto } from '../db/photos'
-import { notFound, refused } from '../http/problem'
 import { preparePhoto } from '../photos/prepare'
 import { leaksIn } from '@pasado/core/secrets/leaks'
 import { mustBeOpen, type Logbook } from './logbook'
@@ -21,7 +21,7 @@ export interface NewPhoto {
 /**
  * Keeps a photo and says so in the logbook. Sent twice under one reference, it is kept once. One of a label goes under
  * the visit's key, as the secrets on it do.
- * @throws HttpProblem where it is no photo, the visit is sealed, or the caption holds a secret
+ * @throws DomainProblem where it is no photo, the visit is sealed, or the caption holds a secret
  */
 export async function keepPhoto(
   logbook: Logbook,
@@ -87,7 +87,7 @@ export async function photoOf(logbook: Logbook, visit: string, ref: string, smal
 
 /**
  * Shows the photo of a label, and logs who saw it and why.
- * @throws HttpProblem where there is none or the visit's secrets were erased
+ * @throws DomainProblem where there is none or the visit's secrets were erased
  */
 export async function showLabelPhoto(
   logbook: Logbook,

@@ -1,3 +1,4 @@
+import { DomainProblem, forbidden, gone, notFound, refused, conflictingState } from '../problem'
 import { v7 as uuidv7 } from 'uuid'
 import { nearNames } from '@pasado/core/record/near-names'
 import type { Body } from '@pasado/core/record/entries/all'
@@ -16,7 +17,6 @@ import { setErasure } from '../db/erasures'
 import { endPackLinks } from '../db/pack-links'
 import { eraseLabelPhotos } from '../db/photos'
 import { insertVisit, latestSealed, openVisitsOfHome, readVisitHead, setTechnician } from '../db/visits'
-import { conflictingState, forbidden, HttpProblem, notFound, refused } from '../http/problem'
 import { signText } from '../vault/master-key'
 import { SecretsErased } from '../vault/vault'
 import { leaksIn } from '@pasado/core/secrets/leaks'
@@ -36,7 +36,7 @@ export interface NewVisit {
 
 /**
  * Opens a visit. Where the home has a sealed one, the new visit starts from its units, ranges, networks and secrets.
- * @throws HttpProblem where another visit has this id
+ * @throws DomainProblem where another visit has this id
  */
 export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, now = new Date()): Promise<void> {
   const from = await latestSealed(logbook.db, visit.home)
@@ -128,7 +128,7 @@ async function keep(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Au
 
 /**
  * Puts a secret into the vault and says so in the logbook. Sent twice under one reference, it is kept once.
- * @throws HttpProblem where the visit is sealed, its secrets erased, or the value stands in the logbook already
+ * @throws DomainProblem where the visit is sealed, its secrets erased, or the value stands in the logbook already
  */
 export async function keepSecret(
   logbook: Logbook,
@@ -160,19 +160,14 @@ async function mustNotStandInLogbook(open: OpenVisit, value: string): Promise<vo
   const lines = await entriesAfter(open.connection, open.head.id, 0)
   const line = lines.find(({ body }) => leaksIn(body, [value]).length > 0)
   if (line) {
-    throw new HttpProblem(422, 'refused', 'This value stands in the logbook already, where many can read it.', [
-      {
-        pointer: '/value',
-        field: 'value',
-        detail: `stands in line ${line.seq} of the logbook already; make another one`
-      }
-    ])
+    const message = `stands in line ${line.seq} of the logbook already; make another one`
+    throw refused([{ path: ['value'], message }], 'This value stands in the logbook already, where many can read it.')
   }
 }
 
 /**
  * Shows one secret, and logs who saw it and why.
- * @throws HttpProblem where there is none or it was erased
+ * @throws DomainProblem where there is none or it was erased
  */
 export async function showSecret(
   logbook: Logbook,
@@ -198,14 +193,14 @@ export async function showSecret(
 /** The problem that a person is told where a visit's secrets are gone. */
 export function erasedProblem(error: unknown): unknown {
   return error instanceof SecretsErased
-    ? new HttpProblem(410, 'secrets-erased', "This visit's secrets were erased; make new ones in a new visit.")
+    ? gone('secrets-erased', "This visit's secrets were erased; make new ones in a new visit.")
     : error
 }
 
 /**
  * Destroys the key of a visit's secrets because somebody asked for it; the seal still verifies. Copies that a later open visit of the
  * home began with go as well.
- * @throws HttpProblem where there is nothing to erase: of an open visit in which none was kept yet, later ones would be lost
+ * @throws DomainProblem where there is nothing to erase: of an open visit in which none was kept yet, later ones would be lost
  */
 export async function eraseSecrets(
   logbook: Logbook,
@@ -369,7 +364,7 @@ export async function moveStandard(
 /**
  * Seals a visit: the last entry, signed.
  * @param digest of the record that was on the screen; another one means that something changed meanwhile
- * @throws HttpProblem where something still stands in the way
+ * @throws DomainProblem where something still stands in the way
  */
 export async function sealVisit(
   logbook: Logbook,
@@ -392,7 +387,9 @@ export async function sealVisit(
       (await logbook.states.standardOf(open.connection, record)).policy.fourEyes
     )
     if (hindrances.length)
-      throw new HttpProblem(409, 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], { hindrances })
+      throw new DomainProblem('conflict', 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], {
+        hindrances
+      })
     const entries = await entriesAfter(open.connection, visit, seq - 1)
     const standard = await logbook.states.standardOf(open.connection, record)
     const models = modelsUsed(record, await logbook.states.catalogueFor(open.connection, record))

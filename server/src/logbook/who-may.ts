@@ -1,3 +1,4 @@
+import { forbidden, conflictingState } from '../problem'
 import type { briefFacts } from '@pasado/core/record/brief'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
@@ -9,7 +10,6 @@ import { blocks } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
 import { entriesAfter } from '../db/entries'
 import { leadsWorking } from '../db/people'
-import { conflictingState, forbidden } from '../http/problem'
 import type { OpenVisit } from './open-visit'
 import { serverDevice } from './server-author'
 import type { VisitStates } from './states'
@@ -45,7 +45,7 @@ const noRecording = new Set<EntryKind>([
   'sealed'
 ])
 
-/** @throws HttpProblem where this person may not write these entries in this visit */
+/** @throws DomainProblem where this person may not write these entries in this visit */
 export async function mayWrite(
   states: VisitStates,
   open: OpenVisit,
@@ -130,13 +130,13 @@ function isCarriedOver(line: Entry, first: Entry): boolean {
   return line.from === serverDevice && line.received === first.received
 }
 
-/** @throws HttpProblem where this person may not seal this visit */
+/** @throws DomainProblem where this person may not seal this visit */
 export function maySeal(record: VisitRecord, by: Author): void {
   const why = whyNotSeal(record, by)
   if (why) throw forbidden(why)
 }
 
-/** @throws HttpProblem where this person may not have the visit checked by another version */
+/** @throws DomainProblem where this person may not have the visit checked by another version */
 export function mayMoveStandard(record: VisitRecord, version: number, reason: string | undefined, by: Author): void {
   const why = whyNotMoveStandard(record, version, by)
   if (why) throw forbidden(why)

@@ -1,7 +1,7 @@
+import { refused } from '../problem'
 import { createHash } from 'node:crypto'
 import { fileTypeFromBuffer } from 'file-type'
 import sharp from 'sharp'
-import { refused } from '../http/problem'
 
 /** Most octets of a picture that is sent. */
 export const MOST_PHOTO_OCTETS = 12 * 1024 * 1024
@@ -23,7 +23,7 @@ export interface PreparedPhoto {
 
 /**
  * Looks at what a file really holds and draws it anew, so that nothing of the file but its pixels is kept.
- * @throws HttpProblem naming `photo` where it is no picture of a kind that is taken, or unpacks to too many pixels
+ * @throws DomainProblem naming `photo` where it is no picture of a kind that is taken, or unpacks to too many pixels
  */
 export async function preparePhoto(octets: Buffer): Promise<PreparedPhoto> {
   const kind = await fileTypeFromBuffer(octets)

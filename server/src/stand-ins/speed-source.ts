@@ -1,8 +1,8 @@
+import { HttpProblem } from '../http/problem'
 import { randomBytes } from 'node:crypto'
 import { Readable } from 'node:stream'
 import type { Context, Next } from 'koa'
 import type { Sessions } from '../http/session'
-import { HttpProblem } from '../http/problem'
 
 const BLOCK = randomBytes(64 * 1024)
 /** The most that one transfer carries. */

@@ -1,6 +1,6 @@
+import { busy } from '../problem'
 import { Worker } from 'node:worker_threads'
 import type { Strength } from '@pasado/core/secrets/strength'
-import { HttpProblem } from '../http/problem'
 
 interface Asked {
   value: string
@@ -18,11 +18,11 @@ const waiting = new Map<number, Asked>()
 
 /**
  * Judges a passphrase beside the thread that serves: the library takes tenths of a second for some.
- * @throws HttpProblem where too many are being judged already
+ * @throws DomainProblem where too many are being judged already
  */
 export function strengthOf(value: string, hints: readonly string[]): Promise<Strength> {
   if (waiting.size >= MOST_WAITING)
-    return Promise.reject(new HttpProblem(503, 'busy', 'Too many passwords are being judged just now; send it again.'))
+    return Promise.reject(busy('Too many passwords are being judged just now; send it again.'))
   return new Promise((done, failed) => {
     const id = ++asked
     waiting.set(id, { value, hints, done, failed })

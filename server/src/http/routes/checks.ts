@@ -1,9 +1,9 @@
+import { notFound } from '../../problem'
 import { z } from 'zod'
 import { checkResult, checkRooms } from '@pasado/core/work/prove/settled'
 import { id } from '@pasado/core/record/fields'
 import { insertResult, readCheck } from '../../db/checks'
 import { readVisit } from '../../logbook/read'
-import { notFound } from '../problem'
 import { everyRole, route } from '../route'
 
 /** Looks at a home when it has settled: what was there before, and what it is now. */

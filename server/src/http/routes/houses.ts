@@ -1,3 +1,4 @@
+import { notFound, conflictingState } from '../../problem'
 import { z } from 'zod'
 import { houseAction, houseDefinition } from '@pasado/core/house/definition'
 import { id } from '@pasado/core/record/fields'
@@ -6,7 +7,6 @@ import { insertActions, insertHouse, listHouses, lockHouse, readHouse } from '..
 import { transactionOn } from '../../db/pool'
 import { readVisit } from '../../logbook/read'
 import { readUnit, UnitSilent } from '../../stand-ins/read-unit'
-import { conflictingState, HttpProblem, notFound } from '../problem'
 import { everyRole, route } from '../route'
 
 const MOST_ACTIONS = 5000
@@ -143,10 +143,10 @@ export const houseRoutes = [
           return { json: { values: await readUnit(address, login) } }
         } catch (error) {
           if (!(error instanceof UnitSilent)) throw error
-          if (error.why !== 'login') throw new HttpProblem(409, `unit-${error.why}`, silentWords[error.why])
+          if (error.why !== 'login') throw conflictingState(`unit-${error.why}`, silentWords[error.why])
         }
       }
-      throw new HttpProblem(409, 'unit-login', silentWords.login)
+      throw conflictingState('unit-login', silentWords.login)
     }
   })
 ]

@@ -1,3 +1,4 @@
+import { notFound } from '../../problem'
 import { z } from 'zod'
 import { allModels, currentStandard, retiredModels } from '../../db/catalogue'
 import { dueChecks } from '../../db/checks'
@@ -11,7 +12,6 @@ import { pageCursor } from '../../db/page'
 import { openParts, openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
 import { homeNow } from '../../logbook/home-now'
 import { searchWords } from '../../logbook/terms'
-import { notFound } from '../problem'
 import { everyRole, route } from '../route'
 
 /** What was planned a day ago or later stands with what is to come: it is today in some zone. */

@@ -1,3 +1,4 @@
+import { conflictingState, notFound, refused } from '../../problem'
 import { z } from 'zod'
 import { catalogueFile } from '@pasado/core/catalogue/file'
 import { breaksOnMove } from '@pasado/core/work/units/breaks-on-move'
@@ -9,7 +10,6 @@ import { transactionOn } from '../../db/pool'
 import { openVisitsWithModel } from '../../db/units'
 import { readVisit } from '../../logbook/read'
 import type { Services } from '../../services'
-import { conflictingState, notFound, refused } from '../problem'
 import { route } from '../route'
 
 /** Publishing models. */

@@ -1,3 +1,4 @@
+import { notFound } from '../../problem'
 import type { RateLimiterMySQL } from 'rate-limiter-flexible'
 import { z } from 'zod'
 import { id } from '@pasado/core/record/fields'
@@ -6,7 +7,6 @@ import { endPackLinks, packLinksOf } from '../../db/pack-links'
 import { mayMakePack } from '../../documents/make'
 import { makePackPage, openPackPage } from '../../documents/pack-page'
 import { limiter, spend } from '../limits'
-import { notFound } from '../problem'
 import { authorOf, everyRole, route } from '../route'
 
 const TRIES_AN_ADDRESS = 30

@@ -1,10 +1,10 @@
+import { refused, notFound, conflictingState } from '../../problem'
 import { randomInt } from 'node:crypto'
 import { v7 as uuidv7 } from 'uuid'
 import { z } from 'zod'
 import { makePassphrase } from '@pasado/core/secrets/make'
 import { addPerson, allPeople, changePerson, endAllSessions, lockPerson, setPassword } from '../../db/people'
 import { transactionOn } from '../../db/pool'
-import { conflictingState, notFound, refused } from '../problem'
 import { route } from '../route'
 import { hashPassword, loginForm } from '../session'
 

@@ -1,8 +1,8 @@
+import { refused } from '../../problem'
 import { z } from 'zod'
 import { photoAbout, revealReasons } from '@pasado/core/record/answers'
 import { id, textLine } from '@pasado/core/record/fields'
 import { keepPhoto, photoOf, showLabelPhoto } from '../../logbook/photos'
-import { refused } from '../problem'
 import { authorOf, everyRole, outboxLook, route } from '../route'
 import type { Sessions } from '../session'
 

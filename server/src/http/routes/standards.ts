@@ -1,3 +1,4 @@
+import { conflictingState, notFound, refused } from '../../problem'
 import { z } from 'zod'
 import { id, textLine } from '@pasado/core/record/fields'
 import { standardProblems } from '@pasado/core/rules/check-standard'
@@ -9,7 +10,6 @@ import { allStandards, currentStandard, publishStandard, readStandard } from '..
 import { sealedBefore } from '../../db/visits'
 import { readVisit } from '../../logbook/read'
 import { moveStandard } from '../../logbook/visits'
-import { conflictingState, notFound, refused } from '../problem'
 import { authorOf, everyRole, outboxLook, route } from '../route'
 
 const body = z.strictObject({ standard: z.unknown() })

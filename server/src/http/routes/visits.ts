@@ -1,3 +1,4 @@
+import { DomainProblem, refused, notFound } from '../../problem'
 import { z } from 'zod'
 import { revealReasons, secretPurposes } from '@pasado/core/record/answers'
 import { draftEntry, type Draft } from '@pasado/core/record/entry'
@@ -12,7 +13,6 @@ import { makePack, makeRecordPdf, mayMakePack } from '../../documents/make'
 import { visitFile, visitForBrowser } from '../../logbook/read'
 import { eraseSecrets, handVisit, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
 import type { Services } from '../../services'
-import { HttpProblem, notFound, refused } from '../problem'
 import type { Sessions } from '../session'
 import { authorOf, everyRole, outboxLook, route } from '../route'
 
@@ -80,7 +80,7 @@ export const visitRoutes = [
       } catch (error) {
         // The same request, sent twice at once: the other one opened it.
         const opened =
-          error instanceof HttpProblem && error.type === 'visit-exists'
+          error instanceof DomainProblem && error.type === 'visit-exists'
             ? await readVisitHead(services.db, body.id)
             : null
         if (opened?.home_id !== body.home) throw error
@@ -260,8 +260,7 @@ export const visitRoutes = [
     params: visitId,
     body: z.strictObject({ passphrase: z.string().min(12, 'must be at least 12 characters long').max(200) }),
     run: async ({ services, person, params, body }) => {
-      if (!(await readVisitHead(services.db, params.id)))
-        throw new HttpProblem(404, 'not-found', 'There is no such visit.')
+      if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
       const bytes = await visitFile(services, params.id, { passphrase: body.passphrase, by: authorOf(person) })
       return { file: { name: fileName('record', params.id, 'json'), type: 'application/json', bytes } }
     }
