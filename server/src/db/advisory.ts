@@ -28,8 +28,16 @@ export function versionsInUse(
 ): Promise<{ firmware: string | null; units: number; homes: number }[]> {
   return rows(
     db,
-    `SELECT STRAIGHT_JOIN MIN(u.firmware) AS firmware, COUNT(*) AS units, COUNT(DISTINCT u.home_id) AS homes ${STANDING}
-    WHERE u.model = ? AND ${STANDS_NOW} GROUP BY u.firmware_key ORDER BY u.firmware_key LIMIT 500`,
+    `
+      SELECT
+      STRAIGHT_JOIN MIN(u.firmware) AS firmware, COUNT(*) AS units,
+        COUNT(DISTINCT u.home_id) AS homes ${STANDING}
+      WHERE u.model = ?
+        AND ${STANDS_NOW}
+      GROUP BY u.firmware_key
+      ORDER BY u.firmware_key
+      LIMIT 500
+    `,
     [model]
   )
 }
@@ -43,8 +51,16 @@ export function unitsRunning(
 ): Promise<AffectedUnit[]> {
   return rows(
     db,
-    `SELECT STRAIGHT_JOIN u.home_id AS home, u.visit_id AS visit, u.unit_id AS unit, u.name, u.serial, h.customer, h.street, h.town, h.phone
-    ${STANDING} WHERE u.model = ? AND u.firmware_key <=> ? ${after ? 'AND (u.visit_id > ? OR (u.visit_id = ? AND u.unit_id > ?))' : ''} AND ${STANDS_NOW} ORDER BY u.visit_id, u.unit_id LIMIT ${PAGE}`,
+    `
+      SELECT
+      STRAIGHT_JOIN u.home_id AS home, u.visit_id AS visit, u.unit_id AS unit, u.name, u.serial, h.customer,
+        h.street, h.town, h.phone ${STANDING}
+      WHERE u.model = ?
+        AND u.firmware_key <=> ? ${after ? 'AND (u.visit_id > ? OR (u.visit_id = ? AND u.unit_id > ?))' : ''}
+        AND ${STANDS_NOW}
+      ORDER BY u.visit_id, u.unit_id
+      LIMIT ${PAGE}
+    `,
     [model, version === null ? null : versionKey(version), ...(after ? [after.visit, after.visit, after.unit] : [])]
   )
 }

@@ -32,7 +32,14 @@ export async function dueChecks(db: Connection, technician: string | null, now: 
   const mine = technician === null ? '' : 'AND visits.technician_id = ?'
   const found = await rows<CheckRow>(
     db,
-    `SELECT ${columns} FROM checks ${joined} WHERE checks.due_from < ? AND check_results.check_id IS NULL ${mine} ORDER BY checks.due_from DESC, checks.check_id DESC LIMIT ${MOST_LISTED}`,
+    `
+      SELECT ${columns}
+      FROM checks ${joined}
+      WHERE checks.due_from < ?
+        AND check_results.check_id IS NULL ${mine}
+      ORDER BY checks.due_from DESC, checks.check_id DESC
+      LIMIT ${MOST_LISTED}
+    `,
     [new Date(now.getTime() + AHEAD_MS), ...(technician === null ? [] : [technician])]
   )
   return found.reverse()
@@ -49,7 +56,10 @@ export async function insertResult(
 ): Promise<void> {
   await run(
     db,
-    'INSERT IGNORE INTO check_results (check_id, visit_id, by_id, by_name, done_at, result) VALUES (?, ?, ?, ?, ?, ?)',
+    `
+      INSERT IGNORE INTO check_results (check_id, visit_id, by_id, by_name, done_at, result)
+      VALUES (?, ?, ?, ?, ?, ?)
+    `,
     [one.check, one.visit, one.by.id, one.by.name, one.at, one.result]
   )
 }

@@ -13,8 +13,13 @@ export async function noteCompanyFact(db: Connection, name: 'key-print', value: 
 
 /** Notes something of the company anew. */
 export async function setCompanyFact(db: Connection, name: 'key-print', value: string): Promise<void> {
-  await run(db, 'INSERT INTO company_facts (name, value) VALUES (?, ?) ON DUPLICATE KEY UPDATE value = VALUES(value)', [
-    name,
-    value
-  ])
+  await run(
+    db,
+    `
+      INSERT INTO company_facts (name, value)
+      VALUES (?, ?)
+      ON DUPLICATE KEY UPDATE value = VALUES(value)
+    `,
+    [name, value]
+  )
 }

@@ -14,7 +14,13 @@ export async function dueErasures(db: Connection, now: Date, most: number): Prom
   return (
     await rows<{ visit: string }>(
       db,
-      `SELECT visit_id AS visit FROM erasures WHERE due_at <= ? ORDER BY due_at, visit_id LIMIT ${most}`,
+      `
+        SELECT visit_id AS visit
+        FROM erasures
+        WHERE due_at <= ?
+        ORDER BY due_at, visit_id
+        LIMIT ${most}
+      `,
       [now]
     )
   ).map(({ visit }) => visit)
@@ -24,7 +30,14 @@ export async function dueErasures(db: Connection, now: Date, most: number): Prom
 export function comingErasures(db: Connection, before: Date): Promise<ListedErasure[]> {
   return rows<ListedErasure>(
     db,
-    'SELECT e.visit_id AS visit, e.home_id AS home, h.customer, h.street, e.due_at AS dueAt FROM erasures e JOIN homes h ON h.id = e.home_id WHERE e.due_at <= ? ORDER BY e.due_at, e.visit_id LIMIT 50',
+    `
+      SELECT e.visit_id AS visit, e.home_id AS home, h.customer, h.street, e.due_at AS dueAt
+      FROM erasures e
+      JOIN homes h ON h.id = e.home_id
+      WHERE e.due_at <= ?
+      ORDER BY e.due_at, e.visit_id
+      LIMIT 50
+    `,
     [before]
   )
 }

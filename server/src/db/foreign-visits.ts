@@ -22,7 +22,10 @@ export async function insertForeign(
 ): Promise<void> {
   await run(
     db,
-    'INSERT INTO foreign_visits (visit_id, by_id, by_name, taken_at, standard, models, public_key) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    `
+      INSERT INTO foreign_visits (visit_id, by_id, by_name, taken_at, standard, models, public_key)
+      VALUES (?, ?, ?, ?, ?, ?, ?)
+    `,
     [visit, by.id, by.name, at, standard && JSON.stringify(standard), JSON.stringify(models), publicKey]
   )
   await run(db, 'UPDATE visits SET is_foreign = TRUE WHERE id = ?', [visit])
@@ -39,7 +42,11 @@ export async function readForeign(db: Connection, visit: string): Promise<Foreig
     publicKey: string | null
   }>(
     db,
-    'SELECT by_id AS id, by_name AS name, taken_at AS at, standard, models, public_key AS publicKey FROM foreign_visits WHERE visit_id = ?',
+    `
+      SELECT by_id AS id, by_name AS name, taken_at AS at, standard, models, public_key AS publicKey
+      FROM foreign_visits
+      WHERE visit_id = ?
+    `,
     [visit]
   )
   return (

@@ -109,8 +109,22 @@ const MORE = HOMES_A_PAGE + 1
 export function byRule({ rule, outcome = 'breaks', ...rest }: HomeQuery, after: PageCursor | null): Query {
   const also = alsoFits(rest, 'v.home_id')
   return [
-    `SELECT STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit FROM findings f FORCE INDEX (by_rule) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = f.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = v.home_id
-    WHERE ${JUDGED_BY} AND f.rule = ? AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql} GROUP BY f.visit_id ORDER BY f.visit_id LIMIT ${MORE}`,
+    `
+      SELECT
+      STRAIGHT_JOIN ${LISTED}, f.visit_id AS visit
+      FROM findings f
+      FORCE INDEX (by_rule)
+      JOIN visits v
+      FORCE INDEX (PRIMARY) ON v.id = f.visit_id
+      JOIN homes h
+      FORCE INDEX (PRIMARY) ON h.id = v.home_id
+      WHERE ${JUDGED_BY}
+        AND f.rule = ?
+        AND f.outcome = ? ${after ? 'AND f.visit_id > ?' : ''} ${also.sql}
+      GROUP BY f.visit_id
+      ORDER BY f.visit_id
+      LIMIT ${MORE}
+    `,
     [rule!, outcome, ...(after ? [after.id] : []), ...also.params]
   ]
 }
@@ -120,8 +134,21 @@ export function byModel({ model, firmware, words }: HomeQuery, after: PageCursor
   const also = alsoFits({ words }, 'u.home_id')
   const version = firmware === undefined ? '' : 'AND u.firmware_key = ?'
   return [
-    `SELECT STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit FROM units u FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_version'}) JOIN visits v FORCE INDEX (PRIMARY) ON v.id = u.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id
-    WHERE ${STANDS_NOW} AND u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql} GROUP BY u.visit_id ORDER BY u.visit_id LIMIT ${MORE}`,
+    `
+      SELECT
+      STRAIGHT_JOIN ${LISTED}, u.visit_id AS visit
+      FROM units u
+      FORCE INDEX (${firmware === undefined ? 'by_model_visit' : 'by_version'})
+      JOIN visits v
+      FORCE INDEX (PRIMARY) ON v.id = u.visit_id
+      JOIN homes h
+      FORCE INDEX (PRIMARY) ON h.id = u.home_id
+      WHERE ${STANDS_NOW}
+        AND u.model = ? ${version} ${after ? 'AND u.visit_id > ?' : ''} ${also.sql}
+      GROUP BY u.visit_id
+      ORDER BY u.visit_id
+      LIMIT ${MORE}
+    `,
     [model!, ...(firmware === undefined ? [] : [versionKey(firmware)]), ...(after ? [after.id] : []), ...also.params]
   ]
 }
@@ -131,11 +158,14 @@ export function byWord({ words }: HomeQuery, first: string, after: PageCursor | 
   const others = words.filter((word) => word !== first)
   // The page is found among the terms alone; only its homes are read.
   return [
-    `SELECT STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term FROM (
-      SELECT STRAIGHT_JOIN t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy FROM home_terms t FORCE INDEX (PRIMARY)
-      ${others.map((_, at) => `JOIN home_terms o${at} FORCE INDEX (by_home) ON o${at}.home_id = t.home_id AND o${at}.term LIKE ?`).join(' ')}
-      WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE}
-    ) f JOIN homes h FORCE INDEX (PRIMARY) ON h.id = f.home_id ORDER BY f.term, f.home_id`,
+    `
+      SELECT
+      STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term
+      FROM ( SELECT STRAIGHT_JOIN t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy FROM home_terms t FORCE INDEX (PRIMARY) ${others.map((_, at) => `JOIN home_terms o${at} FORCE INDEX (by_home) ON o${at}.home_id = t.home_id AND o${at}.term LIKE ?`).join(' ')} WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE} ) f
+      JOIN homes h
+      FORCE INDEX (PRIMARY) ON h.id = f.home_id
+      ORDER BY f.term, f.home_id
+    `,
     [...others.map(like), like(first), ...(after ? [after.key, after.key, after.id] : [])]
   ]
 }
@@ -143,7 +173,13 @@ export function byWord({ words }: HomeQuery, first: string, after: PageCursor | 
 /** Every home, street by street. */
 export function byStreet(after: PageCursor | null): Query {
   return [
-    `SELECT ${LISTED} FROM homes h FORCE INDEX (by_street) ${after ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''} ORDER BY h.street, h.id LIMIT ${MORE}`,
+    `
+      SELECT ${LISTED}
+      FROM homes h
+      FORCE INDEX (by_street) ${after ? 'WHERE h.street > ? OR (h.street = ? AND h.id > ?)' : ''}
+      ORDER BY h.street, h.id
+      LIMIT ${MORE}
+    `,
     after ? [after.key, after.key, after.id] : []
   ]
 }

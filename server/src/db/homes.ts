@@ -1,14 +1,20 @@
 import type { ListedHome } from '@pasado/core/documents/listed-home'
 import { row, type Connection, type Statement } from './pool'
 
-const LISTED =
-  'SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit FROM homes h'
+const LISTED = `
+  SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit
+  FROM homes h
+`
 
 /** Writes a home's facts, as its latest visit knows them. */
 export function putHome(home: ListedHome & { phone: string | null }): Statement {
   return {
-    sql: `INSERT INTO homes (id, customer_id, customer, street, town, phone, latest_visit) VALUES (?, ?, ?, ?, ?, ?, ?)
-      ON DUPLICATE KEY UPDATE customer = VALUES(customer), street = VALUES(street), town = VALUES(town), phone = VALUES(phone), latest_visit = VALUES(latest_visit)`,
+    sql: `
+      INSERT INTO homes (id, customer_id, customer, street, town, phone, latest_visit)
+      VALUES (?, ?, ?, ?, ?, ?, ?)
+      ON DUPLICATE KEY UPDATE customer = VALUES(customer), street = VALUES(street), town = VALUES(town),
+        phone = VALUES(phone), latest_visit = VALUES(latest_visit)
+    `,
     params: [home.id, home.customerId, home.customer, home.street, home.town, home.phone, home.latestVisit]
   }
 }

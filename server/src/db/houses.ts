@@ -12,13 +12,14 @@ export async function insertHouse(
   db: Connection,
   house: { id: string; definition: HouseDefinition; template?: boolean; by: string; at: Date }
 ): Promise<void> {
-  await run(db, 'INSERT INTO houses (id, definition, template, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [
-    house.id,
-    JSON.stringify(house.definition),
-    house.template ? 1 : 0,
-    house.by,
-    house.at
-  ])
+  await run(
+    db,
+    `
+      INSERT INTO houses (id, definition, template, made_by, made_at)
+      VALUES (?, ?, ?, ?, ?)
+    `,
+    [house.id, JSON.stringify(house.definition), house.template ? 1 : 0, house.by, house.at]
+  )
 }
 
 /** A house; null where there is none of this id. */

@@ -20,7 +20,13 @@ export async function noteManyShown(db: Connection, person: { id: string; name: 
 export function manyShownSince(db: Connection, since: Date): Promise<ManyShown[]> {
   return rows<ManyShown>(
     db,
-    'SELECT person_id AS person, person_name AS name, at FROM many_shown WHERE at >= ? ORDER BY at DESC LIMIT 20',
+    `
+      SELECT person_id AS person, person_name AS name, at
+      FROM many_shown
+      WHERE at >= ?
+      ORDER BY at DESC
+      LIMIT 20
+    `,
     [since]
   )
 }

@@ -176,12 +176,13 @@ async function carryOut(connection: Connection, { name, statements }: Migration)
         })
       if (!alreadyThere.has(code)) throw new Error(`${name}: statement ${at + 1} failed: ${message}`, { cause: error })
     }
-    await connection.query('INSERT INTO migration_statements (name, number, checksum, ran_at) VALUES (?, ?, ?, ?)', [
-      name,
-      at + 1,
-      checksum,
-      new Date()
-    ])
+    await connection.query(
+      `
+        INSERT INTO migration_statements (name, number, checksum, ran_at)
+        VALUES (?, ?, ?, ?)
+      `,
+      [name, at + 1, checksum, new Date()]
+    )
     await connection.query('COMMIT')
   }
 }

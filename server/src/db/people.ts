@@ -24,7 +24,12 @@ export async function personByLogin(
 ): Promise<(Caller & { passwordHash: string }) | null> {
   const found = await row<Caller & { passwordHash: string; mustChoose: unknown }>(
     db,
-    `SELECT ${PERSON}, password_hash AS passwordHash, password_given AS mustChoose FROM users WHERE login = ? AND left_at IS NULL`,
+    `
+      SELECT ${PERSON}, password_hash AS passwordHash, password_given AS mustChoose
+      FROM users
+      WHERE login = ?
+        AND left_at IS NULL
+    `,
     [login]
   )
   return found && { ...found, mustChoose: Boolean(found.mustChoose) }
@@ -38,7 +43,13 @@ export async function countPeople(db: Connection): Promise<number> {
 export function technicians(db: Connection): Promise<Person[]> {
   return rows<Person>(
     db,
-    `SELECT ${PERSON} FROM users WHERE role IN ('technician', 'lead') AND left_at IS NULL ORDER BY name, id`
+    `
+      SELECT ${PERSON}
+      FROM users
+      WHERE role IN ('technician', 'lead')
+        AND left_at IS NULL
+      ORDER BY name, id
+    `
   )
 }
 
@@ -59,7 +70,10 @@ export async function addPerson(
 ): Promise<void> {
   await run(
     db,
-    'INSERT INTO users (id, login, name, role, password_hash, created_at, password_given) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    `
+      INSERT INTO users (id, login, name, role, password_hash, created_at, password_given)
+      VALUES (?, ?, ?, ?, ?, ?, ?)
+    `,
     [person.id, person.login, person.name, person.role, passwordHash, now, Number(given)]
   )
 }
@@ -77,10 +91,13 @@ export interface ListedPerson extends Person {
 export async function allPeople(db: Connection, now: Date): Promise<ListedPerson[]> {
   const found = await rows<Person & { leftAt: Date | null; mustChoose: unknown; sessions: number; openVisits: number }>(
     db,
-    `SELECT ${PERSON}, left_at AS leftAt, password_given AS mustChoose,
-    (SELECT COUNT(*) FROM sessions s WHERE s.user_id = users.id AND s.expires_at > ?) AS sessions,
-    (SELECT COUNT(*) FROM visits v WHERE v.technician_id = users.id AND v.sealed_at IS NULL) AS openVisits
-    FROM users ORDER BY left_at IS NOT NULL, name, id`,
+    `
+      SELECT ${PERSON}, left_at AS leftAt, password_given AS mustChoose,
+        (SELECT COUNT(*) FROM sessions s WHERE s.user_id = users.id AND s.expires_at > ?) AS sessions,
+        (SELECT COUNT(*) FROM visits v WHERE v.technician_id = users.id AND v.sealed_at IS NULL) AS openVisits
+      FROM users
+      ORDER BY left_at IS NOT NULL, name, id
+    `,
     [now]
   )
   return found.map((one) => ({
@@ -139,19 +156,28 @@ export async function addSession(
   now: Date,
   expires: Date
 ): Promise<void> {
-  await run(db, 'INSERT INTO sessions (token_hash, user_id, created_at, expires_at) VALUES (?, ?, ?, ?)', [
-    tokenHash,
-    user,
-    now,
-    expires
-  ])
+  await run(
+    db,
+    `
+      INSERT INTO sessions (token_hash, user_id, created_at, expires_at)
+      VALUES (?, ?, ?, ?)
+    `,
+    [tokenHash, user, now, expires]
+  )
 }
 
 /** Whose session this is, while it lasts. */
 export async function personOfSession(db: Connection, tokenHash: Buffer, now: Date): Promise<Caller | null> {
   const found = await row<Person & { mustChoose: unknown }>(
     db,
-    `SELECT u.id, u.login, u.name, u.role, u.password_given AS mustChoose FROM sessions s JOIN users u ON u.id = s.user_id WHERE s.token_hash = ? AND s.expires_at > ? AND u.left_at IS NULL`,
+    `
+      SELECT u.id, u.login, u.name, u.role, u.password_given AS mustChoose
+      FROM sessions s
+      JOIN users u ON u.id = s.user_id
+      WHERE s.token_hash = ?
+        AND s.expires_at > ?
+        AND u.left_at IS NULL
+    `,
     [tokenHash, now]
   )
   return found && { ...found, mustChoose: Boolean(found.mustChoose) }

@@ -9,13 +9,14 @@ export interface StoredPhoto {
 
 /** Puts a photo away. */
 export async function insertPhoto(db: Connection, photo: StoredPhoto & { ref: string; visit: string }): Promise<void> {
-  await run(db, 'INSERT INTO photos (ref, visit_id, label, picture, small) VALUES (?, ?, ?, ?, ?)', [
-    photo.ref,
-    photo.visit,
-    photo.label ? 1 : 0,
-    photo.picture,
-    photo.small
-  ])
+  await run(
+    db,
+    `
+      INSERT INTO photos (ref, visit_id, label, picture, small)
+      VALUES (?, ?, ?, ?, ?)
+    `,
+    [photo.ref, photo.visit, photo.label ? 1 : 0, photo.picture, photo.small]
+  )
 }
 
 /** One photo of a visit; null where it has none of this reference. */
@@ -30,5 +31,14 @@ export async function readPhoto(db: Connection, visit: string, ref: string): Pro
 
 /** Takes the pictures of a visit's labels away, when its secrets are erased. */
 export async function eraseLabelPhotos(db: Connection, visit: string): Promise<void> {
-  await run(db, "UPDATE photos SET picture = '', small = NULL WHERE visit_id = ? AND label = TRUE", [visit])
+  await run(
+    db,
+    `
+      UPDATE photos
+      SET picture = '', small = NULL
+      WHERE visit_id = ?
+        AND label = TRUE
+    `,
+    [visit]
+  )
 }

@@ -4,7 +4,11 @@ import { row, rows, run, type Connection } from './pool'
 export async function addSealKey(db: Connection, name: string, publicKey: string): Promise<void> {
   await run(
     db,
-    'INSERT INTO seal_keys (name, public_key, ours) VALUES (?, ?, TRUE) ON DUPLICATE KEY UPDATE ours = TRUE',
+    `
+      INSERT INTO seal_keys (name, public_key, ours)
+      VALUES (?, ?, TRUE)
+      ON DUPLICATE KEY UPDATE ours = TRUE
+    `,
     [name, publicKey]
   )
 }
@@ -24,7 +28,15 @@ export async function isOurKey(db: Connection, name: string): Promise<boolean> {
 
 /** The public keys that were ever this company's; or those from before it was noted whose they are, for a lead to look at. */
 export function sealKeysOf(db: Connection, whose: 'ours' | 'unknown'): Promise<{ name: string; publicKey: string }[]> {
-  return rows(db, `SELECT name, public_key AS publicKey FROM seal_keys WHERE ours = ${whose === 'ours'} ORDER BY name`)
+  return rows(
+    db,
+    `
+      SELECT name, public_key AS publicKey
+      FROM seal_keys
+      WHERE ours = ${whose === 'ours'}
+      ORDER BY name
+    `
+  )
 }
 
 /** Says that a key from before was this company's. Tells whether there is one of this name. */

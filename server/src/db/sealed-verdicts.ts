@@ -11,7 +11,10 @@ export async function insertVerdicts(
 ): Promise<void> {
   await run(
     db,
-    'INSERT IGNORE INTO sealed_verdicts (visit_id, digest, kept_by, kept_at, packed) VALUES (?, ?, ?, ?, ?)',
+    `
+      INSERT IGNORE INTO sealed_verdicts (visit_id, digest, kept_by, kept_at, packed)
+      VALUES (?, ?, ?, ?, ?)
+    `,
     [visit, kept.digest, kept.by, kept.at, kept.packed]
   )
 }

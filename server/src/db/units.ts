@@ -24,7 +24,10 @@ export async function unitElsewhere(db: Connection, home: string, unit: SoughtUn
   type Found = { by: 'serial' | 'mac'; home: string; visit: string; since: Date; sealed: number }
   const found: Found[] = []
   const columns = (by: string, same: string) =>
-    `SELECT '${by}' AS 'by', u.home_id AS home, u.visit_id AS visit, ${since(same)} AS since, v.sealed_at IS NOT NULL AS sealed`
+    `
+      SELECT '${by}' AS 'by', u.home_id AS home, u.visit_id AS visit, ${since(same)} AS since,
+        v.sealed_at IS NOT NULL AS sealed
+    `
   if (unit.mac !== undefined) {
     found.push(
       ...(await rows<Found>(
@@ -62,9 +65,16 @@ export interface OpenVisitWithModel {
 export function openVisitsWithModel(db: Connection, model: string): Promise<OpenVisitWithModel[]> {
   return rows<OpenVisitWithModel>(
     db,
-    `SELECT DISTINCT v.id AS visit, h.customer, h.street, v.technician_name AS technician
-    FROM units u JOIN visits v ON v.id = u.visit_id JOIN homes h ON h.id = v.home_id
-    WHERE u.model = ? AND v.sealed_at IS NULL ORDER BY h.street, v.id LIMIT 200`,
+    `
+      SELECT DISTINCT v.id AS visit, h.customer, h.street, v.technician_name AS technician
+      FROM units u
+      JOIN visits v ON v.id = u.visit_id
+      JOIN homes h ON h.id = v.home_id
+      WHERE u.model = ?
+        AND v.sealed_at IS NULL
+      ORDER BY h.street, v.id
+      LIMIT 200
+    `,
     [model]
   )
 }

@@ -13,7 +13,15 @@ export interface VisitHead {
 
 /** Locks a visit until the end of the transaction. */
 export function lockVisit(id: string): Statement {
-  return { sql: 'SELECT id, home_id, last_seq, last_hash, sealed_at FROM visits WHERE id = ? FOR UPDATE', params: [id] }
+  return {
+    sql: `
+      SELECT id, home_id, last_seq, last_hash, sealed_at
+      FROM visits
+      WHERE id = ?
+      FOR UPDATE
+    `,
+    params: [id]
+  }
 }
 
 /** The head of a visit without locking it. */
@@ -35,7 +43,10 @@ export async function insertVisit(
 ): Promise<void> {
   await run(
     db,
-    `INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, last_seq, last_hash, summary) VALUES (?, ?, ?, ?, ?, ?, 0, ?, '{}')`,
+    `
+      INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, last_seq, last_hash, summary)
+      VALUES (?, ?, ?, ?, ?, ?, 0, ?, '{}')
+    `,
     [visit.id, visit.home, visit.technician.id, visit.technician.name, visit.plannedAt, visit.openedAt, visit.hash]
   )
 }
@@ -70,7 +81,12 @@ export function moveHead(id: string, from: number, seq: number, hash: string, sh
       touches: 1
     }
   return {
-    sql: 'UPDATE visits SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ? WHERE id = ? AND last_seq = ?',
+    sql: `
+      UPDATE visits
+      SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ?
+      WHERE id = ?
+        AND last_seq = ?
+    `,
     params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id, from],
     touches: 1
   }
@@ -94,9 +110,12 @@ export interface ListedVisit {
   summary: VisitSummary
 }
 
-const LISTED = `SELECT v.id, v.home_id AS home, v.technician_id AS technician, v.technician_name AS technicianName, h.customer, h.street, h.town,
-  v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt, v.review, v.last_seq AS seq, v.summary
-  FROM visits v`
+const LISTED = `
+  SELECT v.id, v.home_id AS home, v.technician_id AS technician, v.technician_name AS technicianName,
+    h.customer, h.street, h.town, v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt,
+    v.review, v.last_seq AS seq, v.summary
+  FROM visits v
+`
 
 async function list(db: Connection, rest: string, params: Param[], index = ''): Promise<ListedVisit[]> {
   const found = await rows<Omit<ListedVisit, 'summary'> & { summary: string }>(
@@ -186,7 +205,13 @@ export async function openVisitsOfHome(db: Connection, home: string): Promise<st
   return (
     await rows<{ id: string }>(
       db,
-      'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NULL ORDER BY opened_at, id',
+      `
+        SELECT id
+        FROM visits
+        WHERE home_id = ?
+          AND sealed_at IS NULL
+        ORDER BY opened_at, id
+      `,
       [home]
     )
   ).map(({ id }) => id)
@@ -196,7 +221,14 @@ export async function openVisitsOfHome(db: Connection, home: string): Promise<st
 export async function latestSealed(db: Connection, home: string): Promise<string | null> {
   const found = await row<{ id: string }>(
     db,
-    'SELECT id FROM visits WHERE home_id = ? AND sealed_at IS NOT NULL ORDER BY is_foreign, sealed_at DESC, id DESC LIMIT 1',
+    `
+      SELECT id
+      FROM visits
+      WHERE home_id = ?
+        AND sealed_at IS NOT NULL
+      ORDER BY is_foreign, sealed_at DESC, id DESC
+      LIMIT 1
+    `,
     [home]
   )
   return found?.id ?? null
@@ -210,7 +242,14 @@ export function sealedBefore(
 ): Promise<{ id: string; street: string; sealedAt: Date }[]> {
   return rows(
     db,
-    `SELECT v.id, h.street, v.sealed_at AS sealedAt FROM visits v JOIN homes h ON h.id = v.home_id WHERE v.sealed_at < ? ORDER BY v.sealed_at DESC LIMIT ${count}`,
+    `
+      SELECT v.id, h.street, v.sealed_at AS sealedAt
+      FROM visits v
+      JOIN homes h ON h.id = v.home_id
+      WHERE v.sealed_at < ?
+      ORDER BY v.sealed_at DESC
+      LIMIT ${count}
+    `,
     [before]
   )
 }

@@ -17,17 +17,35 @@ export interface ReachWindow {
 export function travelBetween(db: Connection, places: readonly string[]): Promise<TravelTime[]> {
   if (places.length === 0) return Promise.resolve([])
   const marks = places.map(() => '?').join(', ')
-  return rows<TravelTime>(db, `SELECT a, b, minutes FROM travel_times WHERE a IN (${marks}) AND b IN (${marks})`, [
-    ...places,
-    ...places
-  ])
+  return rows<TravelTime>(
+    db,
+    `
+      SELECT a, b, minutes
+      FROM travel_times
+      WHERE a IN (${marks})
+        AND b IN (${marks})
+    `,
+    [...places, ...places]
+  )
 }
 
 /** Every travel time between towns and the depot. */
 export function townTravel(db: Connection): Promise<TravelTime[]> {
   return rows<TravelTime>(
     db,
-    "SELECT a, b, minutes FROM travel_times WHERE a < 'home' AND b NOT LIKE 'home %' UNION SELECT a, b, minutes FROM travel_times WHERE a >= 'town ' AND b >= 'town ' ORDER BY a, b LIMIT 2000"
+    `
+      SELECT a, b, minutes
+      FROM travel_times
+      WHERE a < 'home'
+        AND b NOT LIKE 'home %'
+      UNION
+      SELECT a, b, minutes
+      FROM travel_times
+      WHERE a >= 'town '
+        AND b >= 'town '
+      ORDER BY a, b
+      LIMIT 2000
+    `
   )
 }
 
@@ -44,7 +62,11 @@ export async function setTravel(
   else
     await run(
       db,
-      'INSERT INTO travel_times (a, b, minutes, set_by, set_at) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), set_by = VALUES(set_by), set_at = VALUES(set_at)',
+      `
+        INSERT INTO travel_times (a, b, minutes, set_by, set_at)
+        VALUES (?, ?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), set_by = VALUES(set_by), set_at = VALUES(set_at)
+      `,
       [first, second, minutes, by, at]
     )
 }
@@ -53,7 +75,12 @@ export async function setTravel(
 export function reachWindows(db: Connection): Promise<ReachWindow[]> {
   return rows<ReachWindow>(
     db,
-    'SELECT town, from_min AS fromMin, to_min AS toMin FROM reach_windows ORDER BY town, from_min LIMIT 2000'
+    `
+      SELECT town, from_min AS fromMin, to_min AS toMin
+      FROM reach_windows
+      ORDER BY town, from_min
+      LIMIT 2000
+    `
   )
 }
 

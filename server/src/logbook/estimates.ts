@@ -33,7 +33,11 @@ export async function estimatesOf({ db, states }: Logbook, visits: readonly stri
     (
       await rows<{ visit: string; seq: number; likelyMin: number; cautiousMin: number }>(
         db,
-        `SELECT visit_id AS visit, seq, likely_min AS likelyMin, cautious_min AS cautiousMin FROM estimates WHERE visit_id IN (${marks})`,
+        `
+          SELECT visit_id AS visit, seq, likely_min AS likelyMin, cautious_min AS cautiousMin
+          FROM estimates
+          WHERE visit_id IN (${marks})
+        `,
         [...visits]
       )
     ).map((one) => [one.visit, one])
@@ -61,7 +65,12 @@ export async function estimatesOf({ db, states }: Logbook, visits: readonly stri
     const [likelyMin, cautiousMin] = [Math.round(plan.likelyMin), Math.round(plan.cautiousMin)]
     await run(
       db,
-      'INSERT INTO estimates (visit_id, seq, likely_min, cautious_min) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE seq = VALUES(seq), likely_min = VALUES(likely_min), cautious_min = VALUES(cautious_min)',
+      `
+        INSERT INTO estimates (visit_id, seq, likely_min, cautious_min)
+        VALUES (?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE seq = VALUES(seq), likely_min = VALUES(likely_min),
+          cautious_min = VALUES(cautious_min)
+      `,
       [visit, seq, likelyMin, cautiousMin]
     )
     found.push({ visit, likelyMin, cautiousMin, load })

@@ -65,7 +65,13 @@ async function projectHome(
   // What came as a file tells how a home of ours is called only where nothing else does.
   const latest = await row<{ id: string }>(
     db,
-    'SELECT id FROM visits WHERE home_id = ? ORDER BY is_foreign, opened_at DESC, id DESC LIMIT 1',
+    `
+      SELECT id
+      FROM visits
+      WHERE home_id = ?
+      ORDER BY is_foreign, opened_at DESC, id DESC
+      LIMIT 1
+    `,
     [home]
   )
   if (latest && latest.id !== visit) return
@@ -95,8 +101,13 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
     const { name, model, role, serial, mac, firmwareAfter, firmwareBefore } = unit.facts
     const firmware = firmwareAfter ?? firmwareBefore ?? null
     last({
-      sql: `INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, firmware_key, moved_from) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-        ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role), serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware), firmware_key = VALUES(firmware_key), moved_from = VALUES(moved_from)`,
+      sql: `
+        INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, firmware_key, moved_from)
+        VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE name = VALUES(name), model = VALUES(model), role = VALUES(role),
+          serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware),
+          firmware_key = VALUES(firmware_key), moved_from = VALUES(moved_from)
+      `,
       params: [
         visit,
         unit.id,
@@ -123,7 +134,11 @@ function projectNetworks(visit: string, before: VisitRecord | null, after: Visit
     }
     const ssid = network.facts.ssid === undefined ? null : Buffer.from(network.facts.ssid, 'utf8')
     last({
-      sql: 'INSERT INTO networks (visit_id, network_id, ssid, use_for) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE ssid = VALUES(ssid), use_for = VALUES(use_for)',
+      sql: `
+        INSERT INTO networks (visit_id, network_id, ssid, use_for)
+        VALUES (?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE ssid = VALUES(ssid), use_for = VALUES(use_for)
+      `,
       params: [visit, network.id, ssid, network.facts.use ?? null]
     })
   }
@@ -137,7 +152,12 @@ function projectChecks(visit: string, home: string, before: VisitRecord | null, 
       last({ sql: 'DELETE FROM checks WHERE check_id = ? AND visit_id = ?', params: [check.id, visit] })
     else
       last({
-        sql: 'INSERT INTO checks (check_id, visit_id, home_id, due_from, due_to) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE due_from = IF(visit_id = VALUES(visit_id), VALUES(due_from), due_from), due_to = IF(visit_id = VALUES(visit_id), VALUES(due_to), due_to)',
+        sql: `
+          INSERT INTO checks (check_id, visit_id, home_id, due_from, due_to)
+          VALUES (?, ?, ?, ?, ?)
+          ON DUPLICATE KEY UPDATE due_from = IF(visit_id = VALUES(visit_id), VALUES(due_from), due_from),
+            due_to = IF(visit_id = VALUES(visit_id), VALUES(due_to), due_to)
+        `,
         params: [check.id, visit, home, new Date(check.from), new Date(check.to)]
       })
   }
@@ -148,7 +168,11 @@ function projectErasure(visit: string, home: string, { record, eraseAfterDays }:
   const next = nextErasure(record, eraseAfterDays)
   if (next)
     last({
-      sql: 'INSERT INTO erasures (visit_id, home_id, due_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE due_at = VALUES(due_at)',
+      sql: `
+        INSERT INTO erasures (visit_id, home_id, due_at)
+        VALUES (?, ?, ?)
+        ON DUPLICATE KEY UPDATE due_at = VALUES(due_at)
+      `,
       params: [visit, home, new Date(next.at)]
     })
   else last({ sql: 'DELETE FROM erasures WHERE visit_id = ?', params: [visit] })
@@ -170,7 +194,11 @@ function projectDurations(visit: string, before: VisitRecord | null, after: Visi
     // A clock that was set meanwhile tells nothing.
     if (minutes <= 0 || minutes > wait.mostMin * 3) continue
     last({
-      sql: 'INSERT INTO durations (visit_id, wait_id, of_what, minutes, ended_at) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), ended_at = VALUES(ended_at)',
+      sql: `
+        INSERT INTO durations (visit_id, wait_id, of_what, minutes, ended_at)
+        VALUES (?, ?, ?, ?, ?)
+        ON DUPLICATE KEY UPDATE minutes = VALUES(minutes), ended_at = VALUES(ended_at)
+      `,
       params: [visit, wait.id, durationKey(model, wait.task), minutes, new Date(wait.endedAt)]
     })
   }
@@ -210,7 +238,11 @@ function projectFindings(visit: string, before: readonly Finding[], after: reado
     })
   if (changed.length)
     last({
-      sql: 'INSERT INTO findings (visit_id, rule, subject, outcome, level) VALUES ? ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), level = VALUES(level)',
+      sql: `
+        INSERT INTO findings (visit_id, rule, subject, outcome, level)
+        VALUES ?
+        ON DUPLICATE KEY UPDATE outcome = VALUES(outcome), level = VALUES(level)
+      `,
       params: [changed]
     })
 }

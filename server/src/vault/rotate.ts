@@ -15,7 +15,13 @@ export async function rotateMasterKey(db: Db, from: Buffer, to: Buffer): Promise
   return transactionOn(db, null, async (connection) => {
     const held = await rows<{ visit: string; wrapped: Buffer }>(
       connection,
-      'SELECT visit_id AS visit, wrapped FROM vault_keys WHERE wrapped IS NOT NULL ORDER BY visit_id FOR UPDATE'
+      `
+        SELECT visit_id AS visit, wrapped
+        FROM vault_keys
+        WHERE wrapped IS NOT NULL
+        ORDER BY visit_id
+        FOR UPDATE
+      `
     )
     for (const { visit, wrapped } of held) {
       const dataKey = openValue(old.wrap, wrapped, visit)
@@ -47,7 +53,13 @@ export async function rotateMasterKey(db: Db, from: Buffer, to: Buffer): Promise
 export async function opensWhatIsKept(db: Connection, keys: CompanyKeys): Promise<boolean> {
   const held = await row<{ visit: string; wrapped: Buffer }>(
     db,
-    'SELECT visit_id AS visit, wrapped FROM vault_keys WHERE wrapped IS NOT NULL ORDER BY visit_id DESC LIMIT 1'
+    `
+      SELECT visit_id AS visit, wrapped
+      FROM vault_keys
+      WHERE wrapped IS NOT NULL
+      ORDER BY visit_id DESC
+      LIMIT 1
+    `
   )
   if (!held) return true
   try {

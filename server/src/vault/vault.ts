@@ -64,7 +64,11 @@ export class Vault {
   async openAll(db: Connection, visit: string): Promise<OpenSecret[]> {
     const sealed = await rows<{ id: string; thing_id: string; purpose: SecretPurpose; sealed_value: Buffer }>(
       db,
-      'SELECT id, thing_id, purpose, sealed_value FROM vault_secrets WHERE visit_id = ?',
+      `
+        SELECT id, thing_id, purpose, sealed_value
+        FROM vault_secrets
+        WHERE visit_id = ?
+      `,
       [visit]
     )
     if (sealed.length === 0) return []
@@ -98,15 +102,24 @@ export class Vault {
     const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
     const print = held?.wrapped ? this.#printOfKey(held.wrapped, visit) : null
     const staying = kept.length ? (await this.openAll(db, visit)).filter(({ ref }) => kept.includes(ref)) : []
-    await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE visit_id = ?', [
-      Buffer.alloc(0),
-      Buffer.alloc(32),
-      visit
-    ])
+    await run(
+      db,
+      `
+        UPDATE vault_secrets
+        SET sealed_value = ?, company_print = ?
+        WHERE visit_id = ?
+      `,
+      [Buffer.alloc(0), Buffer.alloc(32), visit]
+    )
     if (staying.length === 0) {
       await run(
         db,
-        'UPDATE vault_keys SET wrapped = NULL, destroyed_at = ? WHERE visit_id = ? AND destroyed_at IS NULL',
+        `
+          UPDATE vault_keys
+          SET wrapped = NULL, destroyed_at = ?
+          WHERE visit_id = ?
+            AND destroyed_at IS NULL
+        `,
         [now, visit]
       )
       return print
@@ -119,7 +132,12 @@ export class Vault {
   async printsOf(db: Connection, visit: string, refs: readonly string[] | null): Promise<Map<string, string>> {
     const found = await rows<{ id: string; print: Buffer }>(
       db,
-      'SELECT id, company_print AS print FROM vault_secrets WHERE visit_id = ? AND LENGTH(sealed_value) > 0',
+      `
+        SELECT id, company_print AS print
+        FROM vault_secrets
+        WHERE visit_id = ?
+          AND LENGTH(sealed_value) > 0
+      `,
       [visit]
     )
     return new Map(
@@ -138,12 +156,16 @@ export class Vault {
     const staying = (await this.openAll(db, visit)).filter(({ ref }) => !refs.includes(ref))
     const dataKey = randomBytes(32)
     for (const ref of refs)
-      await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE id = ? AND visit_id = ?', [
-        Buffer.alloc(0),
-        Buffer.alloc(32),
-        ref,
-        visit
-      ])
+      await run(
+        db,
+        `
+          UPDATE vault_secrets
+          SET sealed_value = ?, company_print = ?
+          WHERE id = ?
+            AND visit_id = ?
+        `,
+        [Buffer.alloc(0), Buffer.alloc(32), ref, visit]
+      )
     await this.#putUnder(db, visit, dataKey, staying)
     for (const { ref, picture } of await rows<{ ref: string; picture: Buffer }>(
       db,
@@ -167,12 +189,16 @@ export class Vault {
       visit
     ])
     for (const { ref, value } of staying) {
-      await run(db, 'UPDATE vault_secrets SET sealed_value = ?, company_print = ? WHERE id = ? AND visit_id = ?', [
-        sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`),
-        printOf(this.keys.print, value),
-        ref,
-        visit
-      ])
+      await run(
+        db,
+        `
+          UPDATE vault_secrets
+          SET sealed_value = ?, company_print = ?
+          WHERE id = ?
+            AND visit_id = ?
+        `,
+        [sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`), printOf(this.keys.print, value), ref, visit]
+      )
     }
   }
 
@@ -204,7 +230,10 @@ export class Vault {
   async #put(db: Connection, dataKey: Buffer, secret: SecretToKeep): Promise<void> {
     await run(
       db,
-      'INSERT INTO vault_secrets (id, visit_id, thing_id, purpose, sealed_value, company_print) VALUES (?, ?, ?, ?, ?, ?)',
+      `
+        INSERT INTO vault_secrets (id, visit_id, thing_id, purpose, sealed_value, company_print)
+        VALUES (?, ?, ?, ?, ?, ?)
+      `,
       [
         secret.ref,
         secret.visit,
@@ -221,8 +250,15 @@ export class Vault {
     const { score, bits } = await strengthOf(secret.value, names)
     const elsewhere = await row(
       db,
-      `SELECT 1 FROM vault_secrets other JOIN visits there ON there.id = other.visit_id
-      WHERE other.company_print = ? AND other.purpose = ? AND there.home_id <> (SELECT home_id FROM visits WHERE id = ?) LIMIT 1`,
+      `
+        SELECT 1
+        FROM vault_secrets other
+        JOIN visits there ON there.id = other.visit_id
+        WHERE other.company_print = ?
+          AND other.purpose = ?
+          AND there.home_id <> (SELECT home_id FROM visits WHERE id = ?)
+        LIMIT 1
+      `,
       [printOf(this.keys.print, secret.value), secret.purpose, secret.visit]
     )
     const lower = secret.value.toLowerCase()
