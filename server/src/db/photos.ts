@@ -1,4 +1,4 @@
-import { row, run, type Connection } from './pool'
+import { rows, row, run, type Connection } from './pool'
 
 /** A photo as it stands in the database; that of a label is sealed. */
 export interface StoredPhoto {
@@ -41,4 +41,13 @@ export async function eraseLabelPhotos(db: Connection, visit: string): Promise<v
     `,
     [visit]
   )
+}
+
+/** The sealed pictures of labels of a visit. */
+export const labelPictures = (db: Connection, visit: string): Promise<{ ref: string; picture: Buffer }[]> =>
+  rows<{ ref: string; picture: Buffer }>(db, 'SELECT ref, picture FROM photos WHERE visit_id = ? AND label', [visit])
+
+/** Puts another sealed picture in place of a photo's. */
+export async function replacePicture(db: Connection, visit: string, ref: string, picture: Buffer): Promise<void> {
+  await run(db, 'UPDATE photos SET picture = ? WHERE ref = ? AND visit_id = ?', [picture, ref, visit])
 }

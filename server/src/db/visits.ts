@@ -264,3 +264,14 @@ export async function headsOf(db: Connection, ids: string[]): Promise<Map<string
   )
   return new Map(found.map((one) => [one.id, one.last_seq]))
 }
+
+/** Every visit there is, oldest first. */
+export async function everyVisit(db: Connection): Promise<string[]> {
+  const found = await rows<{ id: string }>(db, 'SELECT id FROM visits ORDER BY opened_at, id')
+  return found.map(({ id }) => id)
+}
+
+/** Puts another summary in place of a visit's. */
+export async function setSummary(db: Connection, visit: string, summary: VisitSummary): Promise<void> {
+  await run(db, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summary), visit])
+}

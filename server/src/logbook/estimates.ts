@@ -4,7 +4,7 @@ import { planVisit } from '@pasado/core/work/run/visit-plan'
 import { modelKey } from '@pasado/core/catalogue/model'
 import { standing } from '@pasado/core/record/record'
 import { pastDurations } from '../db/durations'
-import { rows, run } from '../db/pool'
+import { keepEstimate, keptEstimates, lastLines } from '../db/estimates'
 import type { Logbook } from './logbook'
 
 /** How long what is left of a visit takes, and what goes out for it. */
@@ -21,27 +21,8 @@ export interface Estimate {
  */
 export async function estimatesOf({ db, states }: Logbook, visits: readonly string[]): Promise<Estimate[]> {
   if (visits.length === 0) return []
-  const marks = visits.map(() => '?').join(', ')
-  const heads = new Map(
-    (
-      await rows<{ id: string; seq: number }>(db, `SELECT id, last_seq AS seq FROM visits WHERE id IN (${marks})`, [
-        ...visits
-      ])
-    ).map(({ id, seq }) => [id, seq])
-  )
-  const known = new Map(
-    (
-      await rows<{ visit: string; seq: number; likelyMin: number; cautiousMin: number }>(
-        db,
-        `
-          SELECT visit_id AS visit, seq, likely_min AS likelyMin, cautious_min AS cautiousMin
-          FROM estimates
-          WHERE visit_id IN (${marks})
-        `,
-        [...visits]
-      )
-    ).map((one) => [one.visit, one])
-  )
+  const heads = await lastLines(db, visits)
+  const known = await keptEstimates(db, visits)
   const found: Estimate[] = []
   for (const visit of visits) {
     const seq = heads.get(visit)
@@ -63,16 +44,7 @@ export async function estimatesOf({ db, states }: Logbook, visits: readonly stri
     )
     const plan = planVisit(visitTasks(record, catalogue, Date.now(), durations))
     const [likelyMin, cautiousMin] = [Math.round(plan.likelyMin), Math.round(plan.cautiousMin)]
-    await run(
-      db,
-      `
-        INSERT INTO estimates (visit_id, seq, likely_min, cautious_min)
-        VALUES (?, ?, ?, ?)
-        ON DUPLICATE KEY UPDATE seq = VALUES(seq), likely_min = VALUES(likely_min),
-          cautious_min = VALUES(cautious_min)
-      `,
-      [visit, seq, likelyMin, cautiousMin]
-    )
+    await keepEstimate(db, { visit, seq, likelyMin, cautiousMin })
     found.push({ visit, likelyMin, cautiousMin, load })
   }
   return found

@@ -19,7 +19,7 @@ import { insertVisit, moveHead, readVisitHead } from '../db/visits'
 import type { Services } from '../services'
 import { unlockSecrets } from '../vault/envelope'
 import { shownOf } from './logbook'
-import { project } from './project'
+import { project } from '../db/projections'
 import { keepVerdicts } from './verdicts'
 
 const bundle = z.strictObject({

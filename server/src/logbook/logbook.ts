@@ -22,7 +22,7 @@ import { modelsNamed, withLine } from '@pasado/core/record/guard'
 import { mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
 import type { OpenVisit } from './open-visit'
-import { project } from './project'
+import { project } from '../db/projections'
 import { serverAuthor, serverDevice } from './server-author'
 import { VisitStates, type VisitState } from './states'
 

@@ -1,9 +1,9 @@
-import { rows, run, transactionOn } from '../db/pool'
-import { lockVisit, type VisitHead } from '../db/visits'
+import { transactionOn } from '../db/pool'
+import { everyVisit, lockVisit, setSummary, type VisitHead } from '../db/visits'
 import { summarise } from '@pasado/core/documents/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
-import { clearProjections, project } from './project'
+import { clearProjections, project } from '../db/projections'
 
 /**
  * Makes every projection anew from the logbook, a visit at a time and oldest first, so that a home ends with what its
@@ -17,18 +17,15 @@ export async function rebuildProjections(
 ): Promise<number> {
   const states = new VisitStates()
   let done = 0
-  const visits = await rows<{ id: string }>(logbook.db, 'SELECT id FROM visits ORDER BY opened_at, id')
-  for (const { id } of visits) {
+  const visits = await everyVisit(logbook.db)
+  for (const id of visits) {
     await transactionOn<VisitHead, void>(logbook.db, lockVisit(id), async (connection, [locked], last) => {
       const head = locked!
       const state = await states.at(connection, id, head.last_seq)
       await clearProjections(connection, id)
       const { policy } = await states.standardOf(connection, state.record)
       await project(connection, id, head.home_id, null, { ...state, eraseAfterDays: policy.eraseAfterDays }, last)
-      await run(connection, 'UPDATE visits SET summary = ? WHERE id = ?', [
-        JSON.stringify(summarise(state.record, state.findings)),
-        id
-      ])
+      await setSummary(connection, id, summarise(state.record, state.findings))
     })
     states.forget(id)
     onProgress(++done, visits.length)

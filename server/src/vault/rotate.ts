@@ -1,4 +1,6 @@
-import { row, rows, run, transactionOn, type Connection, type Db } from '../db/pool'
+import { transactionOn, type Connection, type Db } from '../db/pool'
+import { anyKey, lockKeys, replaceKey } from '../db/vault-keys'
+import { replacePrint, sealedSecrets } from '../db/vault-secrets'
 import { addSealKey } from '../db/seal-keys'
 import { openValue, printOf, sealValue } from './envelope'
 import { setCompanyFact } from '../db/company-facts'
@@ -13,33 +15,14 @@ import { companyKeys, type CompanyKeys } from './master-key'
 export async function rotateMasterKey(db: Db, from: Buffer, to: Buffer): Promise<number> {
   const [old, next] = [companyKeys(from), companyKeys(to)]
   return transactionOn(db, null, async (connection) => {
-    const held = await rows<{ visit: string; wrapped: Buffer }>(
-      connection,
-      `
-        SELECT visit_id AS visit, wrapped
-        FROM vault_keys
-        WHERE wrapped IS NOT NULL
-        ORDER BY visit_id
-        FOR UPDATE
-      `
-    )
+    const held = await lockKeys(connection)
     for (const { visit, wrapped } of held) {
       const dataKey = openValue(old.wrap, wrapped, visit)
-      await run(connection, 'UPDATE vault_keys SET wrapped = ? WHERE visit_id = ?', [
-        sealValue(next.wrap, dataKey, visit),
-        visit
-      ])
-      for (const { id, sealed } of await rows<{ id: string; sealed: Buffer }>(
-        connection,
-        'SELECT id, sealed_value AS sealed FROM vault_secrets WHERE visit_id = ?',
-        [visit]
-      )) {
+      await replaceKey(connection, visit, sealValue(next.wrap, dataKey, visit))
+      for (const { ref, sealed } of await sealedSecrets(connection, visit)) {
         if (sealed.length === 0) continue
-        const value = openValue(dataKey, sealed, `${visit}/${id}`).toString('utf8')
-        await run(connection, 'UPDATE vault_secrets SET company_print = ? WHERE id = ?', [
-          printOf(next.print, value),
-          id
-        ])
+        const value = openValue(dataKey, sealed, `${visit}/${ref}`).toString('utf8')
+        await replacePrint(connection, ref, printOf(next.print, value))
       }
     }
     await addSealKey(connection, old.keyName, old.publicKey)
@@ -51,16 +34,7 @@ export async function rotateMasterKey(db: Db, from: Buffer, to: Buffer): Promise
 
 /** Whether these keys open what the vault holds: a look at one wrapped data key; true where it holds nothing. */
 export async function opensWhatIsKept(db: Connection, keys: CompanyKeys): Promise<boolean> {
-  const held = await row<{ visit: string; wrapped: Buffer }>(
-    db,
-    `
-      SELECT visit_id AS visit, wrapped
-      FROM vault_keys
-      WHERE wrapped IS NOT NULL
-      ORDER BY visit_id DESC
-      LIMIT 1
-    `
-  )
+  const held = await anyKey(db)
   if (!held) return true
   try {
     openValue(keys.wrap, held.wrapped, held.visit)

@@ -1,8 +1,20 @@
+import { hadKey, destroyKey, insertKey, replaceKey, wrappedKey } from '../db/vault-keys'
+import {
+  companyPrints,
+  emptySecret,
+  emptySecrets,
+  hasSecret,
+  insertSecret,
+  isUsedElsewhere,
+  replaceSecret,
+  sealedSecrets
+} from '../db/vault-secrets'
+import { labelPictures, replacePicture } from '../db/photos'
 import type { NearNames } from '@pasado/core/record/near-names'
 import { createHash, randomBytes } from 'node:crypto'
 import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
 import { isPrivateName } from '@pasado/core/secrets/names'
-import { row, rows, run, type Connection } from '../db/pool'
+import type { Connection } from '../db/pool'
 import { strengthOf } from '../strength/judge'
 import { openValue, printKeyOf, printOf, sealValue } from './envelope'
 import type { CompanyKeys } from './master-key'
@@ -37,7 +49,7 @@ export class Vault {
 
   /** Whether the vault has a key for a visit's secrets: one that came as a file without them has none. */
   async hasKey(db: Connection, visit: string): Promise<boolean> {
-    return (await row(db, 'SELECT 1 FROM vault_keys WHERE visit_id = ? AND wrapped IS NOT NULL', [visit])) !== null
+    return (await wrappedKey(db, visit)) !== null
   }
 
   /** Puts a secret away and tells what is known about it without knowing it. */
@@ -55,32 +67,23 @@ export class Vault {
   /** Opens one secret of a visit; null where there is none. @throws SecretsErased where it was erased */
   async open(db: Connection, visit: string, ref: string): Promise<OpenSecret | null> {
     const secret = (await this.openAll(db, visit)).find((one) => one.ref === ref)
-    if (!secret && (await row(db, 'SELECT 1 FROM vault_secrets WHERE id = ? AND visit_id = ?', [ref, visit])))
-      throw new SecretsErased()
+    if (!secret && (await hasSecret(db, visit, ref))) throw new SecretsErased()
     return secret ?? null
   }
 
   /** Opens every secret of a visit. @throws SecretsErased where its key was destroyed */
   async openAll(db: Connection, visit: string): Promise<OpenSecret[]> {
-    const sealed = await rows<{ id: string; thing_id: string; purpose: SecretPurpose; sealed_value: Buffer }>(
-      db,
-      `
-        SELECT id, thing_id, purpose, sealed_value
-        FROM vault_secrets
-        WHERE visit_id = ?
-      `,
-      [visit]
-    )
+    const sealed = await sealedSecrets(db, visit)
     if (sealed.length === 0) return []
     const dataKey = await this.#dataKey(db, visit, false)
     // Where some were kept, the erased ones stand empty beside them.
     return sealed
-      .filter((one) => one.sealed_value.length > 0)
-      .map((one) => ({
-        ref: one.id,
-        thing: one.thing_id,
-        purpose: one.purpose,
-        value: openValue(dataKey, one.sealed_value, `${visit}/${one.id}`).toString('utf8')
+      .filter((secret) => secret.sealed.length > 0)
+      .map(({ ref, thing, purpose, sealed }) => ({
+        ref,
+        thing,
+        purpose,
+        value: openValue(dataKey, sealed, `${visit}/${ref}`).toString('utf8')
       }))
   }
 
@@ -99,29 +102,12 @@ export class Vault {
    * @returns the SHA-256 of the key that was destroyed, by which a copy of it in a backup can be told; null where there was none
    */
   async erase(db: Connection, visit: string, now: Date, kept: readonly string[] = []): Promise<string | null> {
-    const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
-    const print = held?.wrapped ? this.#printOfKey(held.wrapped, visit) : null
+    const held = await wrappedKey(db, visit)
+    const print = held ? this.#printOfKey(held, visit) : null
     const staying = kept.length ? (await this.openAll(db, visit)).filter(({ ref }) => kept.includes(ref)) : []
-    await run(
-      db,
-      `
-        UPDATE vault_secrets
-        SET sealed_value = ?, company_print = ?
-        WHERE visit_id = ?
-      `,
-      [Buffer.alloc(0), Buffer.alloc(32), visit]
-    )
+    await emptySecrets(db, visit)
     if (staying.length === 0) {
-      await run(
-        db,
-        `
-          UPDATE vault_keys
-          SET wrapped = NULL, destroyed_at = ?
-          WHERE visit_id = ?
-            AND destroyed_at IS NULL
-        `,
-        [now, visit]
-      )
+      await destroyKey(db, visit, now)
       return print
     }
     await this.#putUnder(db, visit, randomBytes(32), staying)
@@ -130,18 +116,11 @@ export class Vault {
 
   /** The company's prints of a visit's secrets, or of some of them, by reference: equal for equal values. Erased ones have none. */
   async printsOf(db: Connection, visit: string, refs: readonly string[] | null): Promise<Map<string, string>> {
-    const found = await rows<{ id: string; print: Buffer }>(
-      db,
-      `
-        SELECT id, company_print AS print
-        FROM vault_secrets
-        WHERE visit_id = ?
-          AND LENGTH(sealed_value) > 0
-      `,
-      [visit]
-    )
+    const found = await companyPrints(db, visit)
     return new Map(
-      found.filter(({ id }) => refs === null || refs.includes(id)).map(({ id, print }) => [id, print.toString('hex')])
+      found
+        .filter(({ ref }) => refs === null || refs.includes(ref))
+        .map(({ ref, print }) => [ref, print.toString('hex')])
     )
   }
 
@@ -150,55 +129,27 @@ export class Vault {
    * @returns the SHA-256 of the key that was destroyed
    */
   async eraseSome(db: Connection, visit: string, refs: readonly string[]): Promise<string | null> {
-    const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
-    if (!held?.wrapped) return null
+    const held = await wrappedKey(db, visit)
+    if (!held) return null
     const oldKey = await this.#dataKey(db, visit, false)
     const staying = (await this.openAll(db, visit)).filter(({ ref }) => !refs.includes(ref))
     const dataKey = randomBytes(32)
-    for (const ref of refs)
-      await run(
-        db,
-        `
-          UPDATE vault_secrets
-          SET sealed_value = ?, company_print = ?
-          WHERE id = ?
-            AND visit_id = ?
-        `,
-        [Buffer.alloc(0), Buffer.alloc(32), ref, visit]
-      )
+    for (const ref of refs) await emptySecret(db, visit, ref)
     await this.#putUnder(db, visit, dataKey, staying)
-    for (const { ref, picture } of await rows<{ ref: string; picture: Buffer }>(
-      db,
-      'SELECT ref, picture FROM photos WHERE visit_id = ? AND label',
-      [visit]
-    )) {
-      if (picture.length > 0)
-        await run(db, 'UPDATE photos SET picture = ? WHERE ref = ? AND visit_id = ?', [
-          sealValue(dataKey, openValue(oldKey, picture, `${visit}/${ref}`), `${visit}/${ref}`),
-          ref,
-          visit
-        ])
+    for (const { ref, picture } of await labelPictures(db, visit)) {
+      if (picture.length === 0) continue
+      const opened = openValue(oldKey, picture, `${visit}/${ref}`)
+      await replacePicture(db, visit, ref, sealValue(dataKey, opened, `${visit}/${ref}`))
     }
-    return this.#printOfKey(held.wrapped, visit)
+    return this.#printOfKey(held, visit)
   }
 
   /** Puts a visit's secrets under another data key. */
   async #putUnder(db: Connection, visit: string, dataKey: Buffer, staying: readonly OpenSecret[]): Promise<void> {
-    await run(db, 'UPDATE vault_keys SET wrapped = ? WHERE visit_id = ?', [
-      sealValue(this.keys.wrap, dataKey, visit),
-      visit
-    ])
+    await replaceKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
     for (const { ref, value } of staying) {
-      await run(
-        db,
-        `
-          UPDATE vault_secrets
-          SET sealed_value = ?, company_print = ?
-          WHERE id = ?
-            AND visit_id = ?
-        `,
-        [sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`), printOf(this.keys.print, value), ref, visit]
-      )
+      const sealed = sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`)
+      await replaceSecret(db, visit, ref, sealed, printOf(this.keys.print, value))
     }
   }
 
@@ -220,47 +171,21 @@ export class Vault {
 
   /** Takes in a visit's data key with its secrets, as an export holds them. */
   async takeIn(db: Connection, visit: string, dataKey: Buffer, secrets: readonly OpenSecret[]): Promise<void> {
-    await run(db, 'INSERT INTO vault_keys (visit_id, wrapped) VALUES (?, ?)', [
-      visit,
-      sealValue(this.keys.wrap, dataKey, visit)
-    ])
+    await insertKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
     for (const secret of secrets) await this.#put(db, dataKey, { ...secret, visit })
   }
 
   async #put(db: Connection, dataKey: Buffer, secret: SecretToKeep): Promise<void> {
-    await run(
-      db,
-      `
-        INSERT INTO vault_secrets (id, visit_id, thing_id, purpose, sealed_value, company_print)
-        VALUES (?, ?, ?, ?, ?, ?)
-      `,
-      [
-        secret.ref,
-        secret.visit,
-        secret.thing,
-        secret.purpose,
-        sealValue(dataKey, Buffer.from(secret.value, 'utf8'), `${secret.visit}/${secret.ref}`),
-        printOf(this.keys.print, secret.value)
-      ]
-    )
+    const { ref, visit, thing, purpose, value } = secret
+    const sealed = sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`)
+    await insertSecret(db, visit, { ref, thing, purpose, sealed }, printOf(this.keys.print, value))
   }
 
   async #assess(db: Connection, secret: SecretToKeep, dataKey: Buffer, near: NearNames): Promise<SecretAssessment> {
     const names = [...near.ssids, near.customer ?? '', near.street ?? ''].filter(Boolean)
     const { score, bits } = await strengthOf(secret.value, names)
-    const elsewhere = await row(
-      db,
-      `
-        SELECT 1
-        FROM vault_secrets other
-        JOIN visits there ON there.id = other.visit_id
-        WHERE other.company_print = ?
-          AND other.purpose = ?
-          AND there.home_id <> (SELECT home_id FROM visits WHERE id = ?)
-        LIMIT 1
-      `,
-      [printOf(this.keys.print, secret.value), secret.purpose, secret.visit]
-    )
+    const print = printOf(this.keys.print, secret.value)
+    const usedElsewhere = await isUsedElsewhere(db, print, secret.purpose, secret.visit)
     const lower = secret.value.toLowerCase()
     return {
       score,
@@ -269,19 +194,16 @@ export class Vault {
       holdsName:
         near.ssids.some((ssid) => ssid.length >= 3 && lower.includes(ssid.toLowerCase())) ||
         isPrivateName(secret.value, [near.customer, near.street]) !== null,
-      usedElsewhere: elsewhere !== null
+      usedElsewhere
     }
   }
 
   async #dataKey(db: Connection, visit: string, make: boolean): Promise<Buffer> {
-    const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
-    if (held?.wrapped) return openValue(this.keys.wrap, held.wrapped, visit)
-    if (held || !make) throw new SecretsErased()
+    const held = await wrappedKey(db, visit)
+    if (held) return openValue(this.keys.wrap, held, visit)
+    if (!make || (await hadKey(db, visit))) throw new SecretsErased()
     const dataKey = randomBytes(32)
-    await run(db, 'INSERT INTO vault_keys (visit_id, wrapped) VALUES (?, ?)', [
-      visit,
-      sealValue(this.keys.wrap, dataKey, visit)
-    ])
+    await insertKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
     return dataKey
   }
 }

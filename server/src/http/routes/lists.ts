@@ -11,7 +11,7 @@ import { confirmSealKey, sealKeysOf } from '../../db/seal-keys'
 import { pageCursor } from '../../db/page'
 import { openParts, openVisits, visitsInReview, visitsOfHome } from '../../db/visits'
 import { homeNow } from '../../logbook/home-now'
-import { searchWords } from '../../logbook/terms'
+import { searchWords } from '../../db/terms'
 import { everyRole, route } from '../route'
 
 /** What was planned a day ago or later stands with what is to come: it is today in some zone. */

@@ -3,8 +3,8 @@ import type { VisitRecord } from '@pasado/core/record/record'
 import { durationKey } from '@pasado/core/work/run/visit-tasks'
 import { nextErasure } from '@pasado/core/work/erasure/erasure'
 import type { Finding } from '@pasado/core/rules/evaluate'
-import { putHome } from '../db/homes'
-import { row, run, type Connection, type Param, type Statement } from '../db/pool'
+import { putHome } from './homes'
+import { row, run, type Connection, type Param, type Statement } from './pool'
 import { termsOf } from './terms'
 
 /** A record with its findings: what projections are made from. */
