@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { demoHouses } from '@pasado/demo/houses'
 import { rows } from '../src/db/pool'
-import { readUnit, type UnitSilent } from '../src/stand-ins/read-unit'
+import { readUnit, type UnitSilent } from '../src/simulators/read-unit'
 import { Caller, draft, openAVisit, startCompany } from './company'
 
 let company: Awaited<ReturnType<typeof startCompany>>

@@ -1,8 +1,8 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it, vi } from 'vitest'
-import { Connect } from '../src/visit/stages/Connect'
-import { StartUp } from '../src/visit/stages/StartUp'
+import { Connect } from '../src/visit/stages/connect/Connect'
+import { StartUp } from '../src/visit/stages/start/StartUp'
 import { complete, idOf, node, opened, router } from '../../core/test/fixture'
 import { show, written } from './stage'
 

@@ -2,8 +2,8 @@
 import { cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { forgetDrafts, useDraft } from '../src/app/draft'
-import { Brief } from '../src/visit/stages/Brief'
-import { RoomsProof } from '../src/visit/prove/RoomsProof'
+import { Brief } from '../src/visit/stages/brief/Brief'
+import { RoomsProof } from '../src/visit/stages/prove/RoomsProof'
 import { complete, study } from '../../core/test/fixture'
 import { written, show } from './stage'
 

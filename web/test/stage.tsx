@@ -8,7 +8,7 @@ import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { useSession } from '../src/app/session'
 import { useOutbox } from '../src/outbox/outbox'
-import { useVisit } from '../src/visit/store'
+import { useVisit } from '../src/visit/session/store'
 import { catalogue, idOf, type Log } from '../../core/test/fixture'
 
 // Views load their parts when they are gone to: on a busy machine that takes more than the usual second.

@@ -3,7 +3,7 @@ import { localTime } from '../src/app/local-time'
 import { opened } from '../../core/test/fixture'
 import type * as OutboxModule from '../src/outbox/outbox'
 import type * as SendModule from '../src/outbox/send'
-import type * as StoreModule from '../src/visit/store'
+import type * as StoreModule from '../src/visit/session/store'
 
 import { FakeServer } from './fake-server'
 import { clearStores, inStore } from './idb'
@@ -21,7 +21,7 @@ beforeEach(async () => {
   clearStores()
   vi.resetModules()
   server = new FakeServer()
-  store = await import('../src/visit/store')
+  store = await import('../src/visit/session/store')
   outbox = await import('../src/outbox/outbox')
   sender = await import('../src/outbox/send')
   await sender.keepSending()

@@ -19,7 +19,7 @@ import { NewVisit } from '../src/day/NewVisit'
 import type { ListedVisit } from '../src/day/VisitLine'
 import { Home } from '../src/homes/Home'
 import { Homes } from '../src/homes/Homes'
-import { placeKey, useArriveAtPlace } from '../src/visit/place'
+import { placeKey, useArriveAtPlace } from '../src/visit/session/place'
 import { catalogue, complete, idOf } from '../../core/test/fixture'
 import { answers, asked, json } from './stage'
 

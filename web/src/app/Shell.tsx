@@ -17,13 +17,13 @@ const LOOK_AGAIN_MS = 2_000
 const KEEP_AFTER_MS = 4_000
 
 // They know a visit's store; who never calls them up does not load them.
-const AnythingSheet = lazy(async () => ({ default: (await import('../anything/AnythingSheet')).AnythingSheet }))
+const AnythingSheet = lazy(async () => ({ default: (await import('../commands/CommandSheet')).AnythingSheet }))
 const ChoosePassword = lazy(async () => ({ default: (await import('./ChoosePassword')).ChoosePassword }))
 const OwnPasswordSheet = lazy(async () => ({ default: (await import('./ChoosePassword')).OwnPasswordSheet }))
 const OutboxBar = lazy(async () => ({ default: (await import('../outbox/OutboxBar')).OutboxBar }))
 const PasswordAgain = lazy(async () => ({ default: (await import('./PasswordAgain')).PasswordAgain }))
 const LogOutSheet = lazy(async () => ({ default: (await import('../outbox/LogOutSheet')).LogOutSheet }))
-const KeysSheet = lazy(async () => ({ default: (await import('../anything/KeysSheet')).KeysSheet }))
+const KeysSheet = lazy(async () => ({ default: (await import('../commands/KeysSheet')).KeysSheet }))
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
 export function Shell() {

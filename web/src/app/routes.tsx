@@ -52,7 +52,7 @@ export const router = createBrowserRouter([
       { path: '/', lazy: async () => ({ Component: (await import('../day/Day')).Day }) },
       { path: '/visit/new', lazy: async () => ({ Component: (await import('../day/NewVisit')).NewVisit }) },
       { path: '/visit/:id', element: <Navigate to="brief" replace /> },
-      { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await import('../visit/Visit')).Visit }) },
+      { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await import('../visit/frame/Visit')).Visit }) },
       { path: '/day/ways', lazy: async () => ({ Component: (await import('../day/WaysPage')).WaysPage }) },
       { path: '/check/:id', lazy: async () => ({ Component: (await import('../day/CheckPage')).CheckPage }) },
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },
@@ -87,8 +87,8 @@ export const router = createBrowserRouter([
         path: '/practice/:house',
         lazy: async () => ({ Component: (await import('../practice/PracticeHouse')).PracticeHouse })
       },
-      { path: '/bench', lazy: async () => ({ Component: (await import('../bench/Bench')).Bench }) },
-      { path: '/bench/:page', lazy: async () => ({ Component: (await import('../bench/Bench')).Bench }) },
+      { path: '/bench', lazy: async () => ({ Component: (await import('../calculators/Calculators')).Bench }) },
+      { path: '/bench/:page', lazy: async () => ({ Component: (await import('../calculators/Calculators')).Bench }) },
       { path: '*', element: <Lost /> }
     ]
   }

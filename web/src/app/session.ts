@@ -2,7 +2,7 @@ import { create } from 'zustand'
 import { adopted } from '../outbox/adopt'
 import { ApiProblem, ask } from './api'
 import { forgetDrafts } from './draft'
-import { copyOf, putAway, takeAlong } from './taken'
+import { copyOf, putAway, takeAlong } from './offline-copy'
 
 /** Who is logged in. */
 export interface Me {

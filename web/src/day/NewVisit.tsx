@@ -7,7 +7,7 @@ import { reasons } from '@pasado/core/record/brief'
 import { ApiProblem, ask } from '../app/api'
 import { draftOf } from '../app/draft'
 import { useSession } from '../app/session'
-import { reasonWords } from '../visit/reason-words'
+import { reasonWords } from '../visit/frame/reason-words'
 import { localTime } from '../app/local-time'
 import type { ListedHome } from '@pasado/core/documents/listed-home'
 

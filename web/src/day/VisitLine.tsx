@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { stages } from '@pasado/core/record/stages'
 import type { VisitSummary } from '@pasado/core/documents/visit-summary'
 import { Mark } from '../ui/Mark'
-import { reasonWords } from '../visit/reason-words'
+import { reasonWords } from '../visit/frame/reason-words'
 
 /** A visit as the lists hold it. */
 export interface ListedVisit {

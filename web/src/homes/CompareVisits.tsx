@@ -9,7 +9,7 @@ import type { ListedVisit } from '../day/VisitLine'
 import { ChangesView } from '../revisions/ChangesView'
 import { loadWhole, revisionAt, type WholeVisit } from '../revisions/load-revision'
 import { PlansCompared } from '../revisions/PlansCompared'
-import { reasonWords } from '../visit/reason-words'
+import { reasonWords } from '../visit/frame/reason-words'
 
 /** A visit at a moment, as an address holds it. */
 interface Side {

@@ -1,6 +1,6 @@
 import { createStore, del, entries } from 'idb-keyval'
 import type { Draft } from '@pasado/core/record/entry'
-import { copyOf } from '../app/taken'
+import { copyOf } from '../app/offline-copy'
 import { keepRow, keepSealedRow, type OutboxItem, type Owner } from './rows'
 
 interface BoxedBefore {

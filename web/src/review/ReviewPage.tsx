@@ -12,13 +12,13 @@ import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
 import { useDraft } from '../app/draft'
 import { useSession } from '../app/session'
-import { useWhyNotWaive } from '../visit/use-why-not-waive'
+import { useWhyNotWaive } from '../visit/frame/use-why-not-waive'
 import { Mark } from '../ui/Mark'
 import { ChangesView } from '../revisions/ChangesView'
-import { GrantSheet, type Grant } from '../visit/GrantSheet'
-import { Photos } from '../visit/Photos'
-import { closeVisit, openVisit, useVisit, write } from '../visit/store'
-import { useGoTo } from '../visit/place'
+import { GrantSheet, type Grant } from '../visit/frame/GrantSheet'
+import { Photos } from '../visit/frame/Photos'
+import { closeVisit, openVisit, useVisit, write } from '../visit/session/store'
+import { useGoTo } from '../visit/session/place'
 
 /** A lead judges a visit on one page: what stands in the way with its evidence, what was waived, measurements, photos; and decides. */
 export function ReviewPage() {

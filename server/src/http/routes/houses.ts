@@ -6,7 +6,7 @@ import { pastDurations } from '../../db/durations'
 import { insertActions, insertHouse, listHouses, lockHouse, readHouse } from '../../db/houses'
 import { transactionOn } from '../../db/pool'
 import { readVisit } from '../../logbook/read'
-import { readUnit, UnitSilent } from '../../stand-ins/read-unit'
+import { readUnit, UnitSilent } from '../../simulators/read-unit'
 import { everyRole, route } from '../route'
 
 const MOST_ACTIONS = 5000

@@ -4,7 +4,7 @@ import { modelChanges } from '@pasado/core/catalogue/changes'
 import type { Model } from '@pasado/core/catalogue/model'
 import { ApiProblem, ask } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
-import { ChangeList } from '../../visit/kit/ChangeList'
+import { ChangeList } from '../../visit/stages/kit/ChangeList'
 
 interface Effect {
   visit: string

@@ -1,0 +1,135 @@
+import { byMaker, newestModels } from '@pasado/core/catalogue/model'
+import { standing, unitName } from '@pasado/core/record/record'
+import { stageNames, stages } from '@pasado/core/record/stages'
+import { titleOf } from '@pasado/core/agenda/docket'
+import { blocks, heaviestFirst } from '@pasado/core/rules/evaluate'
+import { benchPages } from '../calculators/Calculators'
+import { doingsOf } from '../visit/frame/commands'
+import { modelOf } from '../visit/stages/kit/catalogue'
+import { addressOf } from '../visit/session/place'
+import { useVisit, write } from '../visit/session/store'
+
+/** Something that can be done from wherever one stands. */
+interface Offer {
+  id: string
+  words: string
+  /** What stands small behind the words. */
+  hint?: string
+  key?: string
+  /** What else it is found by. */
+  also?: string
+  act: () => void
+}
+
+export interface OfferGroup {
+  name: string
+  offers: Offer[]
+}
+
+type Go = (path: string) => void
+
+/** What the visit that is open offers: its doings, stages, waits, units, and what its docket asks for. */
+export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
+  const { record, findings, catalogue } = useVisit.getState()
+  if (record.lastSeq === 0) return []
+  const open = findings.filter(blocks)
+  const waits = Object.values(record.waits).filter(({ endedAt }) => endedAt === null)
+  const sealed = record.seal !== null
+  return [
+    {
+      name: 'To mend',
+      offers: heaviestFirst(open).flatMap((one) =>
+        one.place
+          ? [
+              {
+                id: `mend ${one.rule} ${one.subject?.id ?? ''}`,
+                words: titleOf(one),
+                hint: stageNames[one.place.stage],
+                act: () => go(addressOf(visit, one.place!))
+              }
+            ]
+          : []
+      )
+    },
+    {
+      name: 'This visit',
+      offers: [
+        ...waits
+          .filter(() => !sealed)
+          .map((wait) => ({
+            id: `wait ${wait.id}`,
+            words: `End the wait: ${wait.what}`,
+            hint: wait.unit && record.units[wait.unit] ? unitName(record.units[wait.unit]!) : undefined,
+            act: () => write('wait.ended', { id: wait.id })
+          })),
+        ...doingsOf(visit, go)
+          .filter(({ key }) => !(sealed && (key === 'w' || key === 'u')))
+          .map(({ key, words, act }) => ({
+            id: `doing ${key}`,
+            words: words[0]!.toUpperCase() + words.slice(1),
+            key,
+            act
+          }))
+      ]
+    },
+    {
+      name: 'Stages',
+      offers: stages.map((stage, at) => {
+        const left = open.filter((one) => one.stage === stage).length
+        return {
+          id: `stage ${stage}`,
+          words: stageNames[stage],
+          hint: left ? `${left} open` : undefined,
+          key: String(at + 1),
+          act: () => go(`/visit/${visit}/${stage}`)
+        }
+      })
+    },
+    {
+      name: 'Units',
+      offers: standing(record.units).map((unit) => ({
+        id: `unit ${unit.id}`,
+        words: unitName(unit),
+        hint: modelOf(unit, catalogue)?.name,
+        act: () => go(`/visit/${visit}/kit?unit=${unit.id}`)
+      }))
+    }
+  ]
+}
+
+/** The views of the program. */
+export function offersOfViews(lead: boolean, go: Go): OfferGroup {
+  const to = (path: string, words: string, hint?: string): Offer => ({
+    id: `view ${path}`,
+    words,
+    hint,
+    act: () => go(path)
+  })
+  return {
+    name: 'Go to',
+    offers: [
+      to('/', 'Day'),
+      to('/visit/new', 'New visit'),
+      to('/homes', 'Homes'),
+      to('/catalogue', 'Catalogue'),
+      to('/standard', 'Standard'),
+      to('/standard/figures', 'Figures of the standard', 'how often each rule breaks'),
+      to('/day/ways', 'How far it is', 'minutes between homes, ferries'),
+      to('/practice', 'Practice', 'the simulated house'),
+      ...(lead ? [to('/people', 'People', 'who works here')] : []),
+      ...benchPages.map(({ id, name, says }) => to(`/bench/${id}`, `Bench: ${name}`, says))
+    ]
+  }
+}
+
+/** The models of the catalogue, each in its newest version. */
+export function offersOfModels(models: Parameters<typeof newestModels>[0], go: Go): OfferGroup {
+  return {
+    name: 'Models',
+    offers: [...newestModels(models).values()].sort(byMaker).map(({ id, maker, name }) => ({
+      id: `model ${id}`,
+      words: `${maker} ${name}`,
+      act: () => go(`/catalogue/${id}`)
+    }))
+  }
+}

@@ -1,0 +1,279 @@
+import { textOf } from '@pasado/core/values/plain'
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
+import type { ThingKind } from '@pasado/core/record/facts'
+import type { Conflict } from '@pasado/core/record/record'
+import type { FieldMeta } from '@pasado/core/record/attribution'
+import { Chips } from '../../ui/Chips'
+import { useFact } from '../session/facts'
+import { placeKey } from '../session/place'
+import type { Look } from '../../outbox/outbox'
+import { takeLook, write } from '../session/store'
+
+interface Common {
+  kind: ThingKind
+  id: string
+  field: string
+  label: string
+  hint?: ReactNode
+}
+
+const originWords: Record<FieldMeta['origin'], string> = {
+  typed: 'typed',
+  label: 'from the label',
+  catalogue: 'from the catalogue',
+  calculated: 'calculated',
+  measured: 'measured'
+}
+
+function Frame({
+  common,
+  inputId,
+  meta,
+  conflict,
+  problem,
+  children
+}: {
+  common: Common
+  inputId: string | null
+  meta: FieldMeta | undefined
+  conflict: Conflict | undefined
+  problem: string | null
+  children: ReactNode
+}) {
+  const { kind, id, field, label, hint } = common
+  const Label = inputId ? 'label' : 'span'
+  return (
+    <div data-place={placeKey({ kind, id, field })}>
+      <div className="flex items-baseline justify-between gap-2">
+        <Label className="label" {...(inputId ? { htmlFor: inputId } : {})}>
+          {label}
+        </Label>
+        {meta && meta.origin !== 'typed' && <span className="fine">{originWords[meta.origin]}</span>}
+      </div>
+      <div className="mt-1">{children}</div>
+      {problem && (
+        <p id={`${inputId ?? field}-wrong`} role="alert" className="mt-1 font-bold">
+          {label} {problem}
+        </p>
+      )}
+      {hint && !problem && <div className="fine mt-1">{hint}</div>}
+      {conflict && <ConflictNote conflict={conflict} label={label} />}
+    </div>
+  )
+}
+
+function valueOf(value: unknown): string {
+  if (value === null) return 'nothing'
+  return Array.isArray(value) ? value.join(', ') : textOf(value)
+}
+
+/** Two people set the same field without having seen each other: the person here decides. */
+function ConflictNote({ conflict, label }: { conflict: Conflict; label: string }) {
+  const settle = (keep: 'earlier' | 'later') =>
+    write('conflict.settled', { thing: conflict.thing, id: conflict.id, field: conflict.field, keep })
+  return (
+    <div role="group" aria-label={`Conflict: ${label}`} className="mt-2 bg-inv p-3 text-oninv">
+      <p className="font-bold">Two people set this</p>
+      <p className="text-sm">
+        {conflict.earlier.by.name} set <span className="exact">{valueOf(conflict.earlier.value)}</span>, then{' '}
+        {conflict.later.by.name}, not having seen it, <span className="exact">{valueOf(conflict.later.value)}</span>.
+        Which is right?
+      </p>
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button type="button" className="btn" onClick={() => settle('earlier')}>
+          Keep {valueOf(conflict.earlier.value)}
+        </button>
+        <button type="button" className="btn" onClick={() => settle('later')}>
+          Keep {valueOf(conflict.later.value)}
+        </button>
+      </div>
+    </div>
+  )
+}
+
+/** A line of text. Checked while it is typed, written when it is left; what is not acceptable stays as typed. */
+export function TextFact({
+  exact = false,
+  unit,
+  mend,
+  type = 'text',
+  ...common
+}: Common & {
+  exact?: boolean
+  unit?: string
+  type?: 'text' | 'number'
+  mend?: (typed: string) => { words: string; value: string } | null
+}) {
+  const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
+  const kept = textOf(value)
+  const [typed, setTyped] = useState(kept)
+  const [problem, setProblem] = useState<string | null>(null)
+  const inputId = useId()
+  // What had been seen when the field was gone to: who changes it meanwhile is not overwritten unseen.
+  const look = useRef<Look | undefined>(undefined)
+  const put = (value: unknown) => {
+    const problem = set(value, look.current)
+    look.current = takeLook()
+    return problem
+  }
+  useEffect(() => {
+    setTyped(kept)
+    setProblem(null)
+  }, [kept])
+  const leave = (text: string) => {
+    const said = text.trim() === '' ? '' : text
+    if (said === kept) {
+      setTyped(kept)
+      setProblem(null)
+      return
+    }
+    setProblem(said === '' ? put(null) : type === 'number' ? setNumber(said, put) : put(said))
+  }
+  const better = mend?.(typed) ?? null
+  return (
+    <Frame common={common} inputId={inputId} meta={meta} conflict={conflict} problem={problem}>
+      <span className="flex items-center gap-2">
+        <input
+          id={inputId}
+          className={`box ${exact ? 'exact' : ''} ${unit ? 'max-w-36' : ''}`}
+          value={typed}
+          disabled={!mayWrite}
+          inputMode={type === 'number' ? 'decimal' : 'text'}
+          spellCheck={!exact}
+          autoCapitalize={exact ? 'none' : undefined}
+          autoComplete="off"
+          aria-invalid={problem !== null}
+          aria-describedby={problem ? `${inputId}-wrong` : undefined}
+          onFocus={() => {
+            look.current = takeLook()
+          }}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            setProblem(null)
+          }}
+          onBlur={(event) => leave(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') leave(event.currentTarget.value)
+          }}
+        />
+        {unit && <span className="fine shrink-0">{unit}</span>}
+      </span>
+      {better && mayWrite && (
+        <button
+          type="button"
+          className="btn mt-2"
+          onMouseDown={(event) => event.preventDefault()}
+          onClick={() => {
+            setTyped(better.value)
+            setProblem(set(better.value))
+          }}
+        >
+          {better.words}
+        </button>
+      )}
+    </Frame>
+  )
+}
+
+function setNumber(text: string, set: (value: unknown) => string | null): string | null {
+  const number = Number(text.trim().replace(',', '.'))
+  return Number.isFinite(number) ? set(number) : 'must be a number'
+}
+
+/** One of a few. */
+export function ChoiceFact<T extends string>({
+  options,
+  ...common
+}: Common & { options: readonly { value: T; words: ReactNode }[] }) {
+  const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
+  return (
+    <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
+      <Chips
+        label={common.label}
+        value={value as T | undefined}
+        options={options}
+        disabled={!mayWrite}
+        onChoose={(chosen) => set(chosen)}
+      />
+    </Frame>
+  )
+}
+
+/** Yes or no; nothing is chosen while nobody has said. */
+export function YesNoFact({ yes = 'Yes', no = 'No', ...common }: Common & { yes?: string; no?: string }) {
+  const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
+  const chosen = value === undefined ? undefined : value ? 'yes' : 'no'
+  return (
+    <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
+      <Chips
+        label={common.label}
+        value={chosen}
+        options={[
+          { value: 'yes', words: yes },
+          { value: 'no', words: no }
+        ]}
+        disabled={!mayWrite}
+        onChoose={(answer) => set(answer === 'yes')}
+      />
+    </Frame>
+  )
+}
+
+/** One of a list that may be long. */
+export function SelectFact({
+  options,
+  none,
+  ...common
+}: Common & { options: readonly { value: string; words: string }[]; none: string }) {
+  const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
+  const inputId = useId()
+  return (
+    <Frame common={common} inputId={inputId} meta={meta} conflict={conflict} problem={null}>
+      <select
+        id={inputId}
+        className="box"
+        value={(value as string | undefined) ?? ''}
+        disabled={!mayWrite}
+        onChange={(event) => set(event.target.value === '' ? null : event.target.value)}
+      >
+        <option value="">{none}</option>
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.words}
+          </option>
+        ))}
+      </select>
+    </Frame>
+  )
+}
+
+/** Several of a few. */
+export function SeveralFact({ options, ...common }: Common & { options: readonly { value: string; words: string }[] }) {
+  const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
+  const chosen = (value as string[] | undefined) ?? []
+  return (
+    <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
+      <div role="group" aria-label={common.label} className="flex flex-wrap gap-2">
+        {options.map((option) => {
+          const on = chosen.includes(option.value)
+          const next = options
+            .map((one) => one.value)
+            .filter((one) => (one === option.value ? !on : chosen.includes(one)))
+          return (
+            <button
+              key={option.value}
+              type="button"
+              className="chip"
+              aria-pressed={on}
+              data-state={on ? 'on' : 'off'}
+              disabled={!mayWrite}
+              onClick={() => set(next.length ? next : null)}
+            >
+              {option.words}
+            </button>
+          )
+        })}
+      </div>
+    </Frame>
+  )
+}

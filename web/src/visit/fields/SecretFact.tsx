@@ -1,0 +1,295 @@
+import { useEffect, useId, useRef, useState } from 'react'
+import { revealReasons, type SecretPurpose } from '@pasado/core/record/answers'
+import { secretFor } from '@pasado/core/record/record'
+import type { Strength } from '@pasado/core/secrets/strength'
+import { ApiProblem } from '../../app/api'
+import { useOutbox } from '../../outbox/outbox'
+import { useMayWrite } from '../session/facts'
+import { placeKey } from '../session/place'
+import { keepSecret, newPassphrase, newRef, secretProblem, showSecret } from '../session/secrets'
+import { useVisit } from '../session/store'
+import { PassphraseJudged, scoreWords } from '../../ui/PassphraseJudged'
+import { strengthOf } from '../../workers/strength'
+
+const SHOWN_MS = 45_000
+
+/** Groups of four, so that a long value can be read aloud and compared. */
+function Spelled({ value }: { value: string }) {
+  const kinds = [...value].map((character) => {
+    if (/\d/.test(character)) return 'digit'
+    return /[A-Z]/.test(character) ? 'capital' : 'other'
+  })
+  return (
+    <span className="exact break-all text-lg">
+      {[...value].map((character, index) => (
+        <span key={index} className={kinds[index] === 'digit' ? 'underline decoration-dotted underline-offset-4' : ''}>
+          {character}
+        </span>
+      ))}
+    </span>
+  )
+}
+
+/** How strong what is in the box is, told while it is typed; judged in a worker on this device. */
+function Strong({ value }: { value: string }) {
+  const facts = useVisit((state) => state.record.brief.facts)
+  const networks = useVisit((state) => state.record.networks)
+  const [strength, setStrength] = useState<Strength | null>(null)
+  useEffect(() => {
+    let left = false
+    const hints = [
+      facts.customerName,
+      facts.street,
+      ...Object.values(networks).map((network) => network.facts.ssid)
+    ].filter((hint): hint is string => hint !== undefined)
+    if (value)
+      void strengthOf(value, hints).then((found) => {
+        if (!left) setStrength(found)
+      })
+    return () => {
+      left = true
+    }
+  }, [value, facts, networks])
+  return (
+    <div className="mt-1" aria-live="polite">
+      {value && strength ? (
+        <PassphraseJudged value={value} strength={strength} />
+      ) : (
+        <p className="fine">Strength is told as you type.</p>
+      )}
+    </div>
+  )
+}
+
+/** A secret: typed or made, then only in the vault; shown on request, each showing logged. */
+export function SecretFact({
+  purpose,
+  thing,
+  id,
+  label,
+  canMake = false,
+  wep = false,
+  place,
+  stage
+}: {
+  purpose: SecretPurpose
+  thing: 'brief' | 'unit' | 'network'
+  id: string
+  label: string
+  canMake?: boolean
+  wep?: boolean
+  place?: string
+  stage?: 'kit' | 'configure'
+}) {
+  const secret = useVisit((state) => secretFor(state.record, purpose, id))
+  const erased = useVisit((state) => state.record.secretsErased) || secret?.erasedAt !== undefined
+  const visit = useVisit((state) => state.id)
+  const boxed = useOutbox((state) => state.rows).find(
+    ({ visit: of, item }) =>
+      of === visit && item.kind === 'secret' && item.body.purpose === purpose && item.body.id === id
+  )
+  const mayWrite = useMayWrite()
+  const [typing, setTyping] = useState(false)
+  const [value, setValue] = useState('')
+  const [made, setMade] = useState(false)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const ref = useRef('')
+  const inputId = useId()
+  const begin = (text: string, wasMade: boolean) => {
+    setTyping(true)
+    setValue(text)
+    setMade(wasMade)
+    setProblem(null)
+    ref.current = newRef()
+  }
+  const end = () => {
+    setTyping(false)
+    setValue('')
+    setMade(false)
+    setProblem(null)
+  }
+  const submit = async (event: React.FormEvent) => {
+    event.preventDefault()
+    const wrong = secretProblem(purpose, value, wep)
+    if (wrong) {
+      setProblem(wrong)
+      return
+    }
+    setBusy(true)
+    try {
+      await keepSecret(
+        { purpose, thing, id },
+        value,
+        made ? 'made' : purpose.startsWith('label') || purpose === 'setup-code' ? 'label' : 'typed',
+        wep,
+        ref.current
+      )
+      end()
+    } catch (error) {
+      setProblem(
+        error instanceof ApiProblem
+          ? (error.document.errors?.[0]?.detail ??
+              `could not be saved: ${error.document.title} It is kept in this box; save it again.`)
+          : 'could not be saved; save it again.'
+      )
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <div data-place={place ?? placeKey({ kind: 'secret', id, field: purpose })} data-stage={stage}>
+      {typing ? (
+        <form onSubmit={(event) => void submit(event)}>
+          <label className="label" htmlFor={inputId}>
+            {label}
+          </label>
+          <input
+            id={inputId}
+            className="box exact mt-1"
+            value={value}
+            autoFocus
+            autoComplete="off"
+            autoCapitalize="none"
+            spellCheck={false}
+            data-secret
+            aria-invalid={problem !== null}
+            aria-describedby={problem ? `${inputId}-wrong` : undefined}
+            onChange={(event) => {
+              setValue(event.target.value)
+              setMade(false)
+              setProblem(null)
+            }}
+          />
+          {problem && (
+            <p id={`${inputId}-wrong`} role="alert" className="mt-1 font-bold">
+              {label} {problem}
+            </p>
+          )}
+          {canMake && <Strong value={value} />}
+          <div className="mt-2 flex flex-wrap gap-2">
+            <button type="submit" className="btn btn-plum" disabled={busy}>
+              Put into the vault
+            </button>
+            {canMake && (
+              <button type="button" className="btn" onClick={() => begin(newPassphrase(), true)}>
+                Make another
+              </button>
+            )}
+            <button type="button" className="btn btn-quiet" onClick={end}>
+              Leave it
+            </button>
+          </div>
+        </form>
+      ) : (
+        <div role="group" aria-label={label}>
+          <p className="flex flex-wrap items-baseline justify-between gap-x-2">
+            <span className="label">{label}</span>
+            {secret && canMake && (
+              <span className="fine">
+                {scoreWords[secret.assessed.score]}: {secret.assessed.score} of 4, about{' '}
+                {Math.round(secret.assessed.bits)} bits
+              </span>
+            )}
+          </p>
+          {secret ? (
+            erased ? (
+              <p className="mt-1 text-soft">erased</p>
+            ) : (
+              <Kept key={secret.ref} secretRef={secret.ref} label={label} />
+            )
+          ) : boxed ? (
+            <p className="mt-1 text-soft">
+              {boxed.refused !== null ? (
+                <b role="alert">Not taken: {boxed.refused}</b>
+              ) : (
+                'Sealed on this device, on its way to the vault.'
+              )}
+            </p>
+          ) : (
+            <p className="mt-1 text-soft">Not in the vault yet.</p>
+          )}
+          {mayWrite && (
+            <div className="mt-2 flex flex-wrap gap-2">
+              {canMake && (
+                <button
+                  type="button"
+                  className="btn"
+                  aria-label={`Make one: ${label}`}
+                  onClick={() => begin(newPassphrase(), true)}
+                >
+                  Make one
+                </button>
+              )}
+              <button type="button" className="btn" aria-label={`Type one: ${label}`} onClick={() => begin('', false)}>
+                {secret ? 'Type another' : 'Type one'}
+              </button>
+            </div>
+          )}
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** A secret that is kept: dots until somebody asks for it with a reason; hidden again after a while. */
+function Kept({ secretRef, label }: { secretRef: string; label: string }) {
+  const [value, setValue] = useState<string | null>(null)
+  const [asking, setAsking] = useState(false)
+  const [problem, setProblem] = useState<string | null>(null)
+  const show = async (why: string) => {
+    setAsking(false)
+    try {
+      setValue(await showSecret(secretRef, why))
+      setTimeout(() => setValue(null), SHOWN_MS)
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'It cannot be shown just now.')
+    }
+  }
+  if (value !== null)
+    return (
+      <p className="mt-1 flex items-center gap-2 bg-well px-3 py-2" data-secret>
+        <span className="grow">
+          <Spelled value={value} />
+        </span>
+        <button type="button" className="min-h-11 underline" onClick={() => setValue(null)}>
+          Hide
+        </button>
+      </p>
+    )
+  return (
+    <div className="mt-1 bg-well px-3 py-1">
+      <p className="flex items-center gap-2">
+        <span className="exact min-w-0 grow overflow-hidden whitespace-nowrap text-lg" aria-label="hidden">
+          ••••••••••
+        </span>
+        <button
+          type="button"
+          className="min-h-11 shrink-0 underline underline-offset-2"
+          aria-expanded={asking}
+          aria-label={`Show: ${label}`}
+          onClick={() => setAsking(!asking)}
+        >
+          Show
+        </button>
+      </p>
+      {asking && (
+        <div role="group" aria-label="Why do you need it? It is logged." className="pb-2">
+          <p className="fine">Why do you need it? It is logged.</p>
+          <div className="mt-1 flex flex-wrap gap-2">
+            {revealReasons.map((why) => (
+              <button key={why} type="button" className="chip" onClick={() => void show(why)}>
+                {why}
+              </button>
+            ))}
+          </div>
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="pb-2 font-bold">
+          {problem}
+        </p>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,76 @@
+import { useState } from 'react'
+import { photosOf, ruleKey } from '@pasado/core/record/record'
+import type { Stage } from '@pasado/core/record/stages'
+import { Chips } from '../../ui/Chips'
+import { Mark } from '../../ui/Mark'
+import { useMayWrite } from '../session/facts'
+import { Photos } from './Photos'
+import { placeKey } from '../session/place'
+import { useVisit, write } from '../session/store'
+
+/** Photos that prove an answer: shown once there is one, and called up to add the first. */
+function RulePhotos({ rule }: { rule: string }) {
+  const some = useVisit((state) =>
+    photosOf(state.record).some(({ about }) => about.thing === 'rule' && about.id === rule)
+  )
+  const [open, setOpen] = useState(false)
+  if (!some && !open)
+    return (
+      <button
+        type="button"
+        className="btn btn-quiet order-last"
+        aria-label={`Photo for: ${rule}`}
+        onClick={() => setOpen(true)}
+      >
+        Photo
+      </button>
+    )
+  return (
+    <div className="order-last basis-full">
+      <Photos about={{ thing: 'rule', id: rule }} label="Proof" />
+    </div>
+  )
+}
+
+/** Rules of a stage that a person answers, with one tap each. */
+export function AskedRules({ stage, only }: { stage: Stage; only?: readonly string[] }) {
+  const findings = useVisit((state) => state.findings)
+  const answers = useVisit((state) => state.record.answers)
+  const mayWrite = useMayWrite()
+  const asked = findings
+    .filter(
+      (one) =>
+        (one.stage === stage && one.asks !== null && one.place !== null) ||
+        (one.stage === stage && one.asks !== null && one.outcome !== 'not-here')
+    )
+    .filter((one) => (only ? only.includes(one.rule) : !one.rule.startsWith('own-')))
+  if (asked.length === 0) return null
+  return (
+    <ul className="divide-y divide-rule border-y border-rule">
+      {asked.map((one) => {
+        const given = answers[ruleKey(one.rule)]
+        return (
+          <li
+            key={one.rule}
+            data-place={placeKey({ kind: 'answer', id: one.rule, field: 'answer' })}
+            className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3"
+          >
+            <Mark outcome={one.outcome} />
+            <p className="grow basis-64">{one.asks}</p>
+            <RulePhotos rule={one.rule} />
+            <Chips
+              label={one.asks!}
+              value={given?.answer as 'yes' | undefined}
+              disabled={!mayWrite}
+              options={[
+                { value: 'yes', words: 'Yes' },
+                { value: 'no', words: 'Not yet' }
+              ]}
+              onChoose={(answer) => write('rule.answered', { rule: one.rule, answer })}
+            />
+          </li>
+        )
+      })}
+    </ul>
+  )
+}

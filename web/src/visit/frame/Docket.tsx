@@ -1,0 +1,297 @@
+import { useMemo, useState } from 'react'
+import { fieldWords } from '@pasado/core/documents/field-words'
+import { ruleKey } from '@pasado/core/record/record'
+import { stageNames, stages } from '@pasado/core/record/stages'
+import { docketOf, titleOf } from '@pasado/core/agenda/docket'
+import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
+import { useSession } from '../../app/session'
+import { Chips } from '../../ui/Chips'
+import { Mark } from '../../ui/Mark'
+import { Sheet } from '../../ui/Sheet'
+import { useMayWrite } from '../session/facts'
+import { useWhyNotWaive } from './use-why-not-waive'
+import { useGoTo } from '../session/place'
+import { useVisit, write } from '../session/store'
+import { GrantSheet, type Grant } from './GrantSheet'
+
+/** What stands between the visit and sign-off, in one line. */
+function countWords(open: readonly Finding[]): string {
+  const broken = open.filter(({ outcome }) => outcome === 'breaks').length
+  const parts = [
+    broken ? `${broken} ${broken === 1 ? 'breaks' : 'break'}` : '',
+    open.length - broken ? `${open.length - broken} unproven` : ''
+  ]
+  return parts.filter(Boolean).join(' · ')
+}
+
+/** The docket: heaviest first, each line going straight to the field that mends it. */
+export function Docket({ onGone }: { onGone?: () => void }) {
+  const findings = useVisit((state) => state.findings)
+  const conflicts = useVisit((state) => state.record.conflicts)
+  const sealed = useVisit((state) => state.record.seal !== null)
+  const [grant, setGrant] = useState<Grant | null>(null)
+  const record = useVisit((state) => state.record)
+  const mayWrite = useMayWrite()
+  const goTo = useGoTo()
+  const ordered = heaviestFirst(findings)
+  const open = ordered.filter(blocks)
+  const settled = ordered.filter((one) => one.outcome === 'waived' || one.granted?.kind === 'acknowledged')
+  const total = open.length + conflicts.length
+  const [stage, setStage] = useState('')
+  const [about, setAbout] = useState('')
+  const [answering, setAnswering] = useState(false)
+  const { groups: all, minutes } = useMemo(() => docketOf(findings), [findings])
+  const groups = all.filter(
+    (group) =>
+      (stage === '' || group.findings.some((one) => one.stage === stage)) && (about === '' || group.subject === about)
+  )
+  const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
+  const questions = open.filter((one) => one.asks !== null && one.subject === null)
+  const narrowed = stage !== '' || about !== ''
+  return (
+    <div>
+      <div className="p-4 pb-3">
+        <h2 className="text-lg text-balance">
+          {sealed ? 'Sealed' : total ? `${total} between here and sign-off` : 'Nothing between here and sign-off'}
+        </h2>
+        <p className="fine">
+          {sealed
+            ? 'Nobody changes this visit any more.'
+            : total
+              ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
+              : 'Give the pack, sign, seal.'}
+        </p>
+        {!sealed && open.length > 3 && (
+          <div className="mt-2 flex gap-2">
+            <select
+              className="box w-0 min-w-0 grow"
+              aria-label="Show of stage"
+              value={stage}
+              onChange={(event) => setStage(event.target.value)}
+            >
+              <option value="">every stage</option>
+              {stages
+                .filter((one) => open.some((finding) => finding.stage === one))
+                .map((one) => (
+                  <option key={one} value={one}>
+                    {stageNames[one]}
+                  </option>
+                ))}
+            </select>
+            {subjects.length > 1 && (
+              <select
+                className="box w-0 min-w-0 grow"
+                aria-label="Show about"
+                value={about}
+                onChange={(event) => setAbout(event.target.value)}
+              >
+                <option value="">everything</option>
+                {subjects.map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
+              </select>
+            )}
+          </div>
+        )}
+        {narrowed && (
+          <p className="fine mt-1" role="status">
+            {groups.reduce((sum, group) => sum + group.findings.length, 0)} of {open.length} shown.{' '}
+            <button
+              type="button"
+              className="underline"
+              onClick={() => {
+                setStage('')
+                setAbout('')
+              }}
+            >
+              Show all
+            </button>
+          </p>
+        )}
+        {mayWrite && questions.length > 1 && (
+          <button type="button" className="btn mt-2 w-full" onClick={() => setAnswering(true)}>
+            Answer {questions.length} questions
+          </button>
+        )}
+      </div>
+      <ul>
+        {conflicts.map((conflict) => (
+          <li
+            key={`${conflict.thing}${conflict.id}${conflict.field}`}
+            className="border-t border-rule bg-inv text-oninv"
+          >
+            <button
+              type="button"
+              className="w-full p-4 text-left"
+              onClick={() => {
+                goTo({
+                  stage: conflict.thing === 'brief' ? 'brief' : conflict.thing === 'unit' ? 'kit' : 'configure',
+                  kind: conflict.thing as 'unit',
+                  id: conflict.id,
+                  field: conflict.field
+                })
+                onGone?.()
+              }}
+            >
+              <span className="block font-bold">Two people set {fieldWords(conflict.field)}</span>
+              <span className="text-sm">
+                {conflict.earlier.by.name} and {conflict.later.by.name}. Say which is right.
+              </span>
+            </button>
+          </li>
+        ))}
+        {groups.map((group) => (
+          <li key={group.key}>
+            {(group.findings.length > 1 || group.after !== null) && (
+              <p className="fine border-t border-rule bg-sheet px-4 py-1.5">
+                {group.findings.length > 1 && (
+                  <b>
+                    {group.subject ?? stageNames[group.stage]}: {group.findings.length} together, about {group.minutes}{' '}
+                    min
+                  </b>
+                )}
+                {group.findings.length > 1 && group.after !== null ? '; ' : ''}
+                {group.after !== null && <>first {group.after}</>}
+              </p>
+            )}
+            <ul>
+              {group.findings.map((one) => (
+                <Line
+                  key={`${one.rule}${one.subject?.id ?? ''}`}
+                  finding={one}
+                  onGo={() => {
+                    if (one.place) {
+                      goTo(one.place)
+                      onGone?.()
+                    }
+                  }}
+                  onGrant={setGrant}
+                />
+              ))}
+            </ul>
+          </li>
+        ))}
+        {settled.map((one) => (
+          <Line
+            key={`${one.rule}${one.subject?.id ?? ''}`}
+            finding={one}
+            onGo={() => {
+              if (one.place) {
+                goTo(one.place)
+                onGone?.()
+              }
+            }}
+            onGrant={setGrant}
+          />
+        ))}
+      </ul>
+      <GrantSheet grant={grant} onClose={() => setGrant(null)} />
+      <Sheet
+        open={answering}
+        onClose={() => setAnswering(false)}
+        title="Questions of this visit"
+        says="Each answer is written with your name and the time."
+      >
+        <ul className="divide-y divide-rule border-y border-rule">
+          {questions.map((one) => (
+            <li key={one.rule} className="flex flex-wrap items-center gap-3 py-3">
+              <p className="grow basis-60">
+                <span className="fine">{stageNames[one.stage]}</span>
+                <br />
+                {one.asks}
+              </p>
+              <Chips
+                label={one.asks!}
+                value={record.answers[ruleKey(one.rule)]?.answer as 'yes' | undefined}
+                options={[
+                  { value: 'yes', words: 'Yes' },
+                  { value: 'no', words: 'Not yet' }
+                ]}
+                onChoose={(answer) => write('rule.answered', { rule: one.rule, answer })}
+              />
+            </li>
+          ))}
+        </ul>
+        {questions.length === 0 && <p>All are answered.</p>}
+      </Sheet>
+    </div>
+  )
+}
+
+function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; onGrant: (grant: Grant) => void }) {
+  const lead = useSession((state) => state.me?.role === 'lead')
+  const mayWrite = useMayWrite()
+  const whyNot = useWhyNotWaive(finding)
+  const heavy = finding.outcome === 'breaks' && blocks(finding)
+  const title = titleOf(finding)
+  const mayAcknowledge = mayWrite && finding.level === 'should' && !finding.granted
+  return (
+    <li className={`border-t border-rule ${heavy ? 'bg-inv text-oninv' : ''}`}>
+      <button
+        type="button"
+        className="grid w-full grid-cols-[34px_1fr] gap-3 p-4 pb-2 text-left hover:underline"
+        onClick={onGo}
+      >
+        <span className="pt-1">
+          <Mark outcome={finding.outcome} />
+        </span>
+        <span>
+          <span className="block font-bold">{title}</span>
+          <span className={`block text-sm ${heavy ? '' : 'text-soft'}`}>
+            {finding.evidence}
+            {finding.granted
+              ? ` ${finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${finding.granted.by}${finding.granted.until ? ` until ${finding.granted.until}` : ''}: ${finding.granted.reason}`
+              : finding.mend
+                ? ` ${finding.mend}`
+                : ''}
+          </span>
+        </span>
+      </button>
+      <div className="flex gap-1 pb-1 pl-[50px] text-sm empty:pb-2">
+        {lead && mayWrite && blocks(finding) && whyNot === null && (
+          <button
+            type="button"
+            className="min-h-11 px-2 underline underline-offset-2"
+            aria-label={`Waive: ${title}`}
+            onClick={() => onGrant({ kind: 'waive', finding })}
+          >
+            Waive
+          </button>
+        )}
+        {mayAcknowledge && (
+          <button
+            type="button"
+            className="min-h-11 px-2 underline underline-offset-2"
+            aria-label={`Acknowledge: ${title}`}
+            onClick={() => onGrant({ kind: 'acknowledge', finding })}
+          >
+            Acknowledge
+          </button>
+        )}
+        {lead && mayWrite && finding.outcome === 'waived' && (
+          <button
+            type="button"
+            className="min-h-11 px-2 underline underline-offset-2"
+            aria-label={`Withdraw the waiver: ${title}`}
+            onClick={() => onGrant({ kind: 'withdraw', finding })}
+          >
+            Withdraw the waiver
+          </button>
+        )}
+      </div>
+    </li>
+  )
+}
+
+/** The docket as a sheet: on a phone, and by its key. */
+export function DocketSheet({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Sheet open={open} onClose={onClose} title="Docket">
+      <div className="-m-4">
+        <Docket onGone={onClose} />
+      </div>
+    </Sheet>
+  )
+}

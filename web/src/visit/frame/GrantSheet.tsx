@@ -1,0 +1,102 @@
+import { format } from 'date-fns'
+import { useState } from 'react'
+import type { Finding } from '@pasado/core/rules/evaluate'
+import { useDraft } from '../../app/draft'
+import { Sheet } from '../../ui/Sheet'
+import { write } from '../session/store'
+
+const today = () => format(new Date(), 'yyyy-MM-dd')
+
+/** What is about to be granted for a finding. */
+export interface Grant {
+  kind: 'waive' | 'acknowledge' | 'withdraw'
+  finding: Finding
+}
+
+/** Asks for the reason of a waiver or an acknowledgement. */
+export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: () => void }) {
+  const [reason, setReason] = useDraft(
+    `reason ${grant?.kind ?? ''} ${grant?.finding.rule ?? ''} ${grant?.finding.subject?.id ?? ''}`,
+    ''
+  )
+  const [until, setUntil] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  if (!grant) return null
+  const { kind, finding } = grant
+  const about = { rule: finding.rule, ...(finding.subject ? { subject: finding.subject.id } : {}) }
+  const close = () => {
+    setReason('')
+    setUntil('')
+    setProblem(null)
+    onClose()
+  }
+  const submit = (event: React.FormEvent) => {
+    event.preventDefault()
+    if (kind !== 'withdraw' && reason.trim().length < 4) {
+      setProblem('A reason is missing: say why in a few words.')
+      return
+    }
+    if (until && until < today()) {
+      setProblem('Put right by is a day that has passed: choose today or a later one.')
+      return
+    }
+    if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim(), ...(until ? { until } : {}) })
+    if (kind === 'acknowledge') write('rule.acknowledged', { ...about, reason: reason.trim() })
+    if (kind === 'withdraw') write('waiver.withdrawn', about)
+    close()
+  }
+  const title = { waive: 'Waive this rule', acknowledge: 'Acknowledge this', withdraw: 'Withdraw the waiver' }[kind]
+  return (
+    <Sheet open onClose={close} title={title} says={finding.says}>
+      <form onSubmit={submit} className="flex flex-col gap-4">
+        <p>
+          {finding.subject && <b>{finding.subject.name}: </b>}
+          {finding.evidence}
+        </p>
+        {kind !== 'withdraw' && (
+          <div>
+            <label className="label" htmlFor="grant-reason">
+              Reason
+            </label>
+            <textarea
+              id="grant-reason"
+              className="box mt-1 min-h-24"
+              maxLength={600}
+              value={reason}
+              aria-invalid={problem !== null}
+              aria-describedby={problem ? 'grant-wrong' : undefined}
+              onChange={(event) => {
+                setReason(event.target.value.replace(/\n/g, ' '))
+                setProblem(null)
+              }}
+            />
+            {problem && (
+              <p id="grant-wrong" role="alert" className="mt-1 font-bold">
+                {problem}
+              </p>
+            )}
+          </div>
+        )}
+        {kind === 'waive' && (
+          <label className="label">
+            Put right by
+            <input
+              type="date"
+              className="box mt-1 font-normal"
+              min={today()}
+              value={until}
+              onChange={(event) => {
+                setUntil(event.target.value)
+                setProblem(null)
+              }}
+            />
+            <span className="fine block font-normal">Left empty: for good.</span>
+          </label>
+        )}
+        <button type="submit" className="btn btn-plum">
+          {title}
+        </button>
+      </form>
+    </Sheet>
+  )
+}

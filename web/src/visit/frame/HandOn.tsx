@@ -1,0 +1,116 @@
+import { useDraft } from '../../app/draft'
+import { useEffect, useState } from 'react'
+import { ApiProblem, ask } from '../../app/api'
+import { useSession } from '../../app/session'
+import { Sheet } from '../../ui/Sheet'
+import { useVisit } from '../session/store'
+
+/** Whose visit it is, and handing it on: one's own, or to oneself; a lead and the office any. */
+export function HandOn() {
+  const me = useSession((state) => state.me)
+  const { technician, before } = useVisit((state) => state.record.visit)
+  const sealed = useVisit((state) => state.record.seal !== null)
+  const [open, setOpen] = useState(false)
+  return (
+    <p className="flex items-center gap-2">
+      <span className="text-soft">
+        {technician.name}
+        {before && before.length > 0 ? `, before ${before.map(({ name }) => name).join(', ')}` : ''}
+      </span>
+      {!sealed && (
+        <button type="button" className="-my-2 min-h-11 underline" onClick={() => setOpen(true)}>
+          {me?.role === 'technician' && me.id !== technician.id ? 'Take it over' : 'Hand it on'}
+        </button>
+      )}
+      {open && <HandOnSheet onClose={() => setOpen(false)} />}
+    </p>
+  )
+}
+
+function HandOnSheet({ onClose }: { onClose: () => void }) {
+  const me = useSession((state) => state.me)
+  const id = useVisit((state) => state.id)
+  const has = useVisit((state) => state.record.visit.technician)
+  const takes = me?.role === 'technician' && me.id !== has.id
+  const [people, setPeople] = useState<{ id: string; name: string }[]>(takes ? [{ id: me.id, name: me.name }] : [])
+  const [to, setTo] = useState(takes ? me.id : '')
+  const [reason, setReason] = useDraft(`hand on ${useVisit((state) => state.id)}`, '')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  useEffect(() => {
+    if (!takes)
+      ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then(
+        (found) => setPeople(found.technicians.filter((one) => one.id !== has.id)),
+        () => setProblem('The technicians could not be loaded; try again with a connection.')
+      )
+  }, [takes, has.id])
+  const hand = async () => {
+    if (!to) {
+      setProblem('Choose who goes on.')
+      return
+    }
+    if (!reason.trim()) {
+      setProblem('The reason is missing: say why.')
+      return
+    }
+    setBusy(true)
+    try {
+      await ask('POST', `/visits/${id}/technician`, { technician: to, reason: reason.trim() })
+      onClose()
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.words : 'It could not be handed on; try again.')
+      setBusy(false)
+    }
+  }
+  return (
+    <Sheet
+      open
+      onClose={onClose}
+      title={takes ? 'Take this visit over' : 'Hand this visit on'}
+      says="It moves to another’s day with all that is recorded; the logbook says since when and why. Whoever had it does not approve it, and who signed signs again."
+    >
+      <form
+        className="flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          void hand()
+        }}
+      >
+        {!takes && (
+          <label className="label">
+            Who goes on
+            <select className="box mt-1 font-normal" value={to} onChange={(event) => setTo(event.target.value)}>
+              <option value="">choose</option>
+              {people.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <label className="label">
+          Why
+          <input
+            className="box mt-1 font-normal"
+            autoComplete="off"
+            value={reason}
+            maxLength={300}
+            onChange={(event) => setReason(event.target.value)}
+            placeholder="ill, another isle, the customer asked …"
+          />
+        </label>
+        {problem && (
+          <p role="alert" className="font-bold">
+            {problem}
+          </p>
+        )}
+        <p>
+          <button type="submit" className="btn btn-plum" disabled={busy}>
+            {takes ? 'Take it over' : 'Hand it on'}
+          </button>
+        </p>
+      </form>
+    </Sheet>
+  )
+}

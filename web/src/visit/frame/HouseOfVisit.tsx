@@ -1,0 +1,125 @@
+import { useEffect, useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { v7 as uuidv7 } from 'uuid'
+import type { HouseFile } from '@pasado/core/house/definition'
+import { standing } from '@pasado/core/record/record'
+import { ApiProblem, ask } from '../../app/api'
+import { useMayWrite } from '../session/facts'
+import { keepSecret, newRef } from '../session/secrets'
+import { useVisit, write } from '../session/store'
+
+interface Listed {
+  id: string
+  name: string
+  template: boolean
+}
+
+/** The simulated house that a visit is practised on: choosing one, and the way into it. */
+export function HouseOfVisit() {
+  const house = useVisit((state) => state.record.house)
+  const visit = useVisit((state) => state.id)
+  const mayWrite = useMayWrite()
+  const [houses, setHouses] = useState<Listed[]>([])
+  const navigate = useNavigate()
+  useEffect(() => {
+    if (!house && mayWrite)
+      ask<{ houses: Listed[] }>('GET', '/houses').then(
+        (found) => setHouses(found.houses),
+        () => undefined
+      )
+  }, [house, mayWrite])
+  if (house)
+    return (
+      <p className="mt-4 border-t border-rule pt-3">
+        This visit is practised on a simulated house.{' '}
+        <Link className="underline" to={`/practice/${house}?visit=${visit}`}>
+          Go into the house
+        </Link>
+      </p>
+    )
+  const templates = houses.filter(({ template }) => template)
+  if (!mayWrite || templates.length === 0) return null
+  const bind = async (from: string) => {
+    const id = uuidv7()
+    await ask('POST', '/houses', { id, from })
+    write('house.bound', { house: id })
+    await navigate(`/practice/${id}?visit=${visit}`)
+  }
+  return (
+    <details className="mt-4 border-t border-rule pt-1">
+      <summary className="min-h-11 py-2">Practise this visit on a simulated house</summary>
+      <div className="flex flex-wrap gap-2">
+        {templates.map(({ id, name }) => (
+          <button key={id} type="button" className="chip" onClick={() => void bind(id)}>
+            {name}
+          </button>
+        ))}
+      </div>
+    </details>
+  )
+}
+
+/** Units of the house that are not in the record yet: taken over from their labels. */
+export function UnitsFromHouse() {
+  const record = useVisit((state) => state.record)
+  const mayWrite = useMayWrite()
+  const [file, setFile] = useState<HouseFile | null>(null)
+  const [problem, setProblem] = useState<string | null>(null)
+  useEffect(() => {
+    if (record.house)
+      ask<HouseFile>('GET', `/houses/${record.house}`).then(setFile, () => setProblem('The house could not be opened.'))
+  }, [record.house])
+  if (!record.house || !file || !mayWrite) return null
+  const known = new Set(standing(record.units).map(({ facts }) => facts.serial))
+  const left = file.definition.units.filter(({ serial }) => !known.has(serial))
+  if (left.length === 0 && !problem) return null
+  const take = async (unit: HouseFile['definition']['units'][number]) => {
+    const id = uuidv7()
+    write('unit.set', {
+      id,
+      set: {
+        name: unit.name,
+        model: unit.model,
+        modelVersion: unit.modelVersion,
+        role: unit.role,
+        ...(unit.running ? { stayed: true } : {})
+      }
+    })
+    write('unit.set', { id, set: { serial: unit.serial, mac: unit.mac }, origin: 'label' })
+    try {
+      const { login } = await ask<{ login: { user: string; password: string } | null }>(
+        'GET',
+        `/houses/${record.house}/units/${unit.id}/label`
+      )
+      if (login)
+        await keepSecret(
+          { purpose: 'label-login', thing: 'unit', id },
+          `${login.user} / ${login.password}`,
+          'label',
+          false,
+          newRef()
+        )
+    } catch (error) {
+      setProblem(
+        error instanceof ApiProblem ? error.document.title : 'The login of its label was not kept: record it under Kit.'
+      )
+    }
+  }
+  return (
+    <section aria-label="From the simulated house" className="border-b border-rule bg-well p-3">
+      <h3 className="label">In the house, and not in the record yet</h3>
+      <div className="mt-1 flex flex-wrap gap-2">
+        {left.map((unit) => (
+          <button key={unit.id} type="button" className="chip" onClick={() => void take(unit)}>
+            {unit.name}: take its label
+          </button>
+        ))}
+      </div>
+      {problem && (
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,74 @@
+import { useEffect, useState } from 'react'
+import { standardDifferences } from '@pasado/core/rules/difference'
+import type { Standard } from '@pasado/core/policy/standard'
+import { ApiProblem, ask } from '../../app/api'
+import { Sheet } from '../../ui/Sheet'
+import { useMayWrite } from '../session/facts'
+import { useVisit } from '../session/store'
+
+/** A newer version of the standard than the one this visit is checked by: what differs, and moving to it. */
+export function NewerStandard() {
+  const standard = useVisit((state) => state.standard)
+  const id = useVisit((state) => state.id)
+  const mayWrite = useMayWrite()
+  const [newest, setNewest] = useState<Standard | null>(null)
+  const [open, setOpen] = useState(false)
+  const [problem, setProblem] = useState<string | null>(null)
+  useEffect(() => {
+    let here = true
+    ask<{ standard: Standard }>('GET', '/standards/newest').then(
+      (found) => {
+        if (here) setNewest(found.standard)
+      },
+      () => undefined
+    )
+    return () => {
+      here = false
+    }
+  }, [])
+  if (!mayWrite || !newest || newest.id !== standard.id || newest.version <= standard.version) return null
+  const differences = standardDifferences(standard, newest)
+  const move = () =>
+    ask('POST', `/visits/${id}/standard`, { version: newest.version }).then(
+      () => setOpen(false),
+      (error: unknown) =>
+        setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be moved; try again.')
+    )
+  return (
+    <div className="flex flex-wrap items-center gap-3 border-b border-rule bg-well px-4 py-2 lg:px-5">
+      <p className="grow">
+        This visit is checked by version {standard.version} of the standard; version {newest.version} is in force.
+      </p>
+      <button type="button" className="btn" onClick={() => setOpen(true)}>
+        What differs
+      </button>
+      <Sheet
+        open={open}
+        onClose={() => setOpen(false)}
+        title={`Version ${newest.version} of the standard`}
+        {...(newest.note ? { says: newest.note } : {})}
+      >
+        <ul className="divide-y divide-rule border-y border-rule">
+          {differences.map((one) => (
+            <li key={one} className="py-2">
+              {one}
+            </li>
+          ))}
+        </ul>
+        {problem && (
+          <p role="alert" className="mt-2 font-bold">
+            {problem}
+          </p>
+        )}
+        <div className="mt-3 flex gap-2">
+          <button type="button" className="btn btn-plum" onClick={() => void move()}>
+            Check this visit by version {newest.version}
+          </button>
+          <button type="button" className="btn btn-quiet" onClick={() => setOpen(false)}>
+            Not yet
+          </button>
+        </div>
+      </Sheet>
+    </div>
+  )
+}

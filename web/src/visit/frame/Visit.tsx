@@ -1,0 +1,134 @@
+import { useEffect, useMemo } from 'react'
+import { Link, Navigate, useParams } from 'react-router'
+import { stages, type Stage } from '@pasado/core/record/stages'
+import { callUp, useCalledUp } from '../../app/called-up'
+import { closeVisit, openVisit, useVisit } from '../session/store'
+import { Docket, DocketSheet } from './Docket'
+import { LogbookSheet } from './LogbookSheet'
+import { Photos } from './Photos'
+import { OutboxBar } from '../../outbox/OutboxBar'
+import { ForeignNotice } from './ForeignNotice'
+import { Strand } from './Strand'
+import { useArriveAtPlace } from '../session/place'
+import { useVisitKeys } from './keys'
+import { VisitHead } from './VisitHead'
+import { RunPlanSheet } from './RunPlanSheet'
+import { useRunPlan } from './use-run-plan'
+import { Waits } from './Waits'
+import { Brief } from '../stages/brief/Brief'
+import { Configure } from '../stages/configure/Configure'
+import { HandOver } from '../stages/hand-over/HandOver'
+import { AskedRules } from './AskedRules'
+import { NewerStandard } from './NewerStandard'
+import { Kit } from '../stages/kit/Kit'
+import { PlaceStage } from '../stages/place/PlaceStage'
+import { SignOff } from '../stages/sign-off/SignOff'
+import { StartUp } from '../stages/start/StartUp'
+import { Connect } from '../stages/connect/Connect'
+import { Prove } from '../stages/prove/Prove'
+
+const work: Record<Stage, () => React.ReactNode> = {
+  brief: Brief,
+  kit: Kit,
+  place: PlaceStage,
+  connect: Connect,
+  start: StartUp,
+  configure: Configure,
+  prove: Prove,
+  handover: HandOver,
+  signoff: SignOff
+}
+
+/** A visit: the strand above, the stage's work in the middle, the docket beside, the waits at the foot. */
+export function Visit() {
+  const { id, stage } = useParams<{ id: string; stage: string }>()
+  const opened = useVisit((state) => state.id)
+  const problem = useVisit((state) => state.problem)
+  const loaded = useVisit((state) => state.record.lastSeq > 0)
+  const title = useVisit((state) => state.record.brief.facts.street)
+  const calledUp = useCalledUp((state) => state.what)
+  useEffect(() => {
+    if (!id) return
+    void openVisit(id)
+    return () => {
+      closeVisit()
+      callUp(null)
+    }
+  }, [id])
+  useEffect(() => {
+    document.title = title ? `${title} · Pasado` : 'Pasado'
+  }, [title])
+  useArriveAtPlace()
+  useVisitKeys(id ?? '')
+  if (!stages.includes(stage as Stage)) return <Navigate to={`/visit/${id}/brief`} replace />
+  if (problem && !loaded)
+    return (
+      <main className="p-6">
+        <p role="alert" className="font-bold">
+          {problem}
+        </p>
+        <p className="mt-2">
+          <Link className="underline" to="/">
+            Back to your day
+          </Link>
+        </p>
+      </main>
+    )
+  if (opened !== id || !loaded)
+    return (
+      <p className="p-6 text-soft" role="status">
+        Opening the visit …
+      </p>
+    )
+  const Work = work[stage as Stage]
+  return (
+    <div className="flex min-h-dvh flex-col lg:h-dvh">
+      <VisitHead />
+      <Strand visit={id} here={stage as Stage} />
+      <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
+        <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}>
+          <OutboxBar visit={id} />
+          <ForeignNotice />
+          <NewerStandard />
+          <Work />
+          <OwnRules stage={stage as Stage} />
+          {stage !== 'signoff' && (
+            <div className="border-t border-rule p-4 lg:px-5">
+              <Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" />
+            </div>
+          )}
+        </main>
+        <aside aria-label="Docket" className="relative hidden border-l border-rule bg-well lg:block lg:overflow-y-auto">
+          <Docket />
+        </aside>
+      </div>
+      <Foot />
+      <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />
+      <LogbookSheet open={calledUp === 'logbook'} onClose={() => callUp(null)} />
+    </div>
+  )
+}
+
+/** Rules of the company's own at this stage, answered with one tap. */
+function OwnRules({ stage }: { stage: Stage }) {
+  const own = useVisit((state) => state.standard.own)
+  const ids = useMemo(() => (own ?? []).filter((one) => one.stage === stage).map(({ id }) => id), [own, stage])
+  if (ids.length === 0) return null
+  return (
+    <section aria-label="Rules of the house" className="px-4 pb-4 lg:px-5">
+      <AskedRules stage={stage} only={ids} />
+    </section>
+  )
+}
+
+/** The waits and the run plan, which is made anew by itself and so stands apart. */
+function Foot() {
+  const found = useRunPlan()
+  const planned = useCalledUp((state) => state.what === 'plan')
+  return (
+    <>
+      <Waits found={found} onDocket={() => callUp('docket')} onPlan={() => callUp('plan')} />
+      <RunPlanSheet found={found} open={planned} onClose={() => callUp(null)} />
+    </>
+  )
+}

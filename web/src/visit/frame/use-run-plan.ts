@@ -1,0 +1,56 @@
+import { useEffect, useMemo, useState } from 'react'
+import { durationKeys } from '@pasado/core/work/run/duration-keys'
+import { visitTasks, type Durations } from '@pasado/core/work/run/visit-tasks'
+import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
+import { ask } from '../../app/api'
+import { askRunPlan } from '../../workers/run-plan'
+import { useVisit } from '../session/store'
+
+const AGAIN_MS = 30_000
+
+/** The plan of what is left of the visit that is open, made anew as things happen and as time goes by; when it was made beside. */
+export function useRunPlan(): { plan: VisitPlan; at: number } | null {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const [now, setNow] = useState(() => Date.now())
+  const [found, setFound] = useState<{ plan: VisitPlan; at: number } | null>(null)
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), AGAIN_MS)
+    return () => clearInterval(timer)
+  }, [])
+  const durations = usePastDurations()
+  const tasks = useMemo(() => visitTasks(record, catalogue, now, durations), [record, catalogue, now, durations])
+  useEffect(() => {
+    if (record.seal) return
+    askRunPlan(tasks, (plan) => setFound({ plan, at: now }))
+  }, [tasks, record.seal, now])
+  return record.seal ? null : found
+}
+
+/** What past visits took for the waits that this one may have; none while the server is away. */
+function usePastDurations(): Durations {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const keys = useMemo(() => durationKeys({ units: record.units }, catalogue).join('\n'), [record.units, catalogue])
+  const [durations, setDurations] = useState<Durations>(new Map())
+  useEffect(() => {
+    if (keys === '') return
+    let here = true
+    ask<{ durations: { of: string; count: number; least: number; usual: number; most: number }[] }>(
+      'GET',
+      `/durations?${keys
+        .split('\n')
+        .map((key) => `of=${encodeURIComponent(key)}`)
+        .join('&')}`
+    ).then(
+      ({ durations: list }) => {
+        if (here) setDurations(new Map(list.map(({ of, ...rest }) => [of, rest])))
+      },
+      () => undefined
+    )
+    return () => {
+      here = false
+    }
+  }, [keys])
+  return durations
+}

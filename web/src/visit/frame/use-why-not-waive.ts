@@ -1,0 +1,12 @@
+import { whyNotWaive } from '@pasado/core/record/may'
+import type { Finding } from '@pasado/core/rules/evaluate'
+import { useSession } from '../../app/session'
+import { useVisit } from '../session/store'
+
+/** Why the person here does not waive a finding, in words; null where they do. */
+export function useWhyNotWaive({ level }: Pick<Finding, 'level'>): string | null {
+  const me = useSession((state) => state.me)
+  const record = useVisit((state) => state.record)
+  const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
+  return me ? whyNotWaive(record, level === 'must', fourEyes, me) : null
+}

@@ -1,0 +1,66 @@
+import { checkField, type ThingKind } from '@pasado/core/record/facts'
+import { conflictNow, thingsOf, type Conflict, type VisitRecord } from '@pasado/core/record/record'
+import { type FieldMeta } from '@pasado/core/record/attribution'
+import { useSession } from '../../app/session'
+import type { Look } from '../../outbox/outbox'
+import { useVisit, write } from './store'
+
+/** A field of a thing, as a form shows it. */
+export interface FactField {
+  value: unknown
+  meta: FieldMeta | undefined
+  conflict: Conflict | undefined
+  /** False where the visit is sealed or this person only reads. */
+  mayWrite: boolean
+  /** Writes a value; null clears. Gives what is wrong with it, in words, and then writes nothing. @param look when it was looked at, where that was not just now */
+  set: (value: unknown, look?: Look) => string | null
+}
+
+function thingIn(record: VisitRecord, kind: ThingKind, id: string) {
+  if (kind === 'brief') return record.brief
+  return (
+    thingsOf(record, kind) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>
+  )[id]
+}
+
+/** Whether this person may write in the open visit. */
+export function useMayWrite(): boolean {
+  const sealed = useVisit((state) => state.record.seal !== null)
+  const role = useSession((state) => state.me?.role)
+  return !sealed && role !== undefined && role !== 'office'
+}
+
+/** Writes one field of a thing after checking it as the server will. Gives what is wrong with it, or null. */
+function setFact(kind: ThingKind, id: string, field: string, value: unknown, look?: Look): string | null {
+  if (value === null) {
+    writeSet(kind, id, { [field]: null }, look)
+    return null
+  }
+  const checked = checkField(kind, field, value)
+  if ('problem' in checked) return checked.problem
+  writeSet(kind, id, { [field]: checked.value }, look)
+  return null
+}
+
+function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>, look?: Look): void {
+  const options = look ? { look } : {}
+  if (kind === 'brief') write('brief.set', { set, origin: 'typed' }, options)
+  else write(`${kind}.set`, { id, set, origin: 'typed' } as never, options)
+}
+
+/** One field of a thing of the open visit. */
+export function useFact(kind: ThingKind, id: string, field: string): FactField {
+  const thing = useVisit((state) => thingIn(state.record, kind, id))
+  const record = useVisit((state) => (state.record.conflicts.length ? state.record : null))
+  const found = record?.conflicts.find((one) => one.thing === kind && one.id === id && one.field === field)
+  const conflict = record && found ? conflictNow(record, found) : undefined
+  const mayWrite = useMayWrite()
+  const facts: Record<string, unknown> | undefined = thing?.facts
+  return {
+    value: facts?.[field],
+    meta: thing?.meta[field],
+    conflict,
+    mayWrite,
+    set: (value, look) => setFact(kind, id, field, value, look)
+  }
+}

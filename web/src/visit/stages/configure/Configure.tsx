@@ -1,0 +1,92 @@
+import { Tabs } from 'radix-ui'
+import { useEffect } from 'react'
+import { useSearchParams } from 'react-router'
+import { blocks } from '@pasado/core/rules/evaluate'
+import { AskedRules } from '../../frame/AskedRules'
+import { useVisit } from '../../session/store'
+import { Addresses } from './addresses/Addresses'
+import { ApplyOrder } from './order/ApplyOrder'
+import { Channels } from './channels/Channels'
+import { Compare } from './compare/Compare'
+import { Firmware } from './firmware/Firmware'
+import { Logins } from './logins/Logins'
+import { Networks } from './wifi/Networks'
+
+const parts = [
+  { value: 'addresses', words: 'Addresses', work: Addresses, rules: /^addr-/ },
+  { value: 'wifi', words: 'Wi-Fi', work: Networks, rules: /^wifi-(?!pushbutton)/ },
+  { value: 'channels', words: 'Channels', work: Channels, rules: /^radio-/ },
+  { value: 'logins', words: 'Logins', work: Logins, rules: /^(cred-|wifi-pushbutton)/ },
+  { value: 'firmware', words: 'Firmware', work: Firmware, rules: /^firm-/ },
+  { value: 'order', words: 'In order', work: ApplyOrder, rules: /^$/ },
+  { value: 'compare', words: 'Compare', work: Compare, rules: /^$/ }
+] as const
+
+/** Which part of the stage a place of the docket stands in. */
+function partOf(at: string | null): string | null {
+  if (!at) return null
+  const [kind, , field = ''] = at.split('.')
+  if (kind === 'network' || field === 'wifi-passphrase') return 'wifi'
+  if (kind === 'radio') return 'channels'
+  if (kind === 'segment' || kind === 'host' || kind === 'pool' || kind === 'answer') return 'addresses'
+  if (/^firmware|^updates$/.test(field)) return 'firmware'
+  if (kind === 'unit' || field === 'admin-password') return 'logins'
+  return null
+}
+
+/** Configure: addresses, names and passwords, logins, firmware. */
+export function Configure() {
+  const [search, setSearch] = useSearchParams()
+  const findings = useVisit((state) => state.findings)
+  const at = search.get('at')
+  const asked = partOf(at)
+  const part = asked ?? search.get('part') ?? 'addresses'
+  useEffect(() => {
+    if (asked && asked !== search.get('part'))
+      setSearch(
+        (before) => {
+          before.set('part', asked)
+          return before
+        },
+        { replace: true }
+      )
+  }, [asked, search, setSearch])
+  return (
+    <Tabs.Root
+      value={part}
+      onValueChange={(value) => setSearch({ part: value }, { replace: true })}
+      className="p-4 lg:p-5"
+    >
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
+        <h2 className="text-xl">Configure</h2>
+        <Tabs.List aria-label="Parts of Configure" className="flex flex-wrap">
+          {parts.map(({ value, words, rules }) => {
+            const open = findings.filter(
+              (one) => one.stage === 'configure' && rules.test(one.rule) && blocks(one)
+            ).length
+            return (
+              <Tabs.Trigger
+                key={value}
+                value={value}
+                className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold"
+              >
+                {words}
+                {open > 0 && <span className="fine"> · {open} open</span>}
+              </Tabs.Trigger>
+            )
+          })}
+        </Tabs.List>
+      </div>
+      {parts.map(({ value, work: Work }) => (
+        <Tabs.Content key={value} value={value} className="pt-4" tabIndex={-1}>
+          <Work />
+        </Tabs.Content>
+      ))}
+      {part === 'addresses' && (
+        <div className="mt-4">
+          <AskedRules stage="configure" only={['addr-applied']} />
+        </div>
+      )}
+    </Tabs.Root>
+  )
+}

@@ -1,0 +1,116 @@
+import { modelKey } from '@pasado/core/catalogue/model'
+import { standing, unitName } from '@pasado/core/record/record'
+import { ChoiceFact, TextFact, YesNoFact } from '../../../fields/FactField'
+import { SecretFact } from '../../../fields/SecretFact'
+import { useVisit } from '../../../session/store'
+
+const onOff = [
+  { value: 'off', words: 'off' },
+  { value: 'on', words: 'on' }
+] as const
+
+/** The unit's own logins and what is open on it; for a router made an access point, what must be off. */
+export function Logins() {
+  const units = standing(useVisit((state) => state.record.units))
+  const catalogue = useVisit((state) => state.catalogue)
+  if (units.length === 0) return <p>No unit yet: add them under Kit.</p>
+  return (
+    <ul className="flex flex-col gap-5">
+      {units.map((unit) => {
+        const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+        const field = { kind: 'unit', id: unit.id } as const
+        const account = model?.methods.some(({ needs }) => needs.includes('customer-account'))
+        const converted = unit.facts.role === 'access-point' && model?.roles.includes('router')
+        return (
+          <li key={unit.id} className="paper p-4" aria-label={`Logins of ${unitName(unit)}`}>
+            <h3>
+              {unitName(unit)}{' '}
+              <span className="fine font-normal">
+                {model?.maker} {model?.name}
+              </span>
+            </h3>
+            <div className="mt-2 grid gap-x-6 gap-y-3 xl:grid-cols-2">
+              <SecretFact
+                purpose="admin-password"
+                thing="unit"
+                id={unit.id}
+                label={`Admin password of ${unitName(unit)}`}
+                canMake
+              />
+              <div className="flex flex-wrap gap-x-6 gap-y-3">
+                <TextFact {...field} field="adminName" label="Local administrator" exact />
+                <YesNoFact {...field} field="localAdminOnly" label="Admin from inside only" />
+                <ChoiceFact
+                  {...field}
+                  field="remoteAdmin"
+                  label="Remote administration"
+                  options={[
+                    { value: 'off', words: 'off' },
+                    { value: 'agreed', words: 'agreed' },
+                    { value: 'on', words: 'on' }
+                  ]}
+                />
+                {account && (
+                  <ChoiceFact
+                    {...field}
+                    field="accountOwner"
+                    label="The maker’s account is"
+                    options={[
+                      { value: 'customer', words: 'the customer’s' },
+                      { value: 'none', words: 'not used' },
+                      { value: 'technician', words: 'mine' }
+                    ]}
+                  />
+                )}
+                {account && <YesNoFact {...field} field="technicianRemoved" label="Our accounts taken off" />}
+                {model?.methods.some(({ kind }) => kind === 'push-button') && (
+                  <ChoiceFact
+                    {...field}
+                    field="pushButton"
+                    label="Pairing button"
+                    options={[
+                      { value: 'off', words: 'off' },
+                      { value: 'asked-for', words: 'on, asked for' },
+                      { value: 'on', words: 'on' }
+                    ]}
+                  />
+                )}
+              </div>
+              {model?.recoveryQuestions && (
+                <div className="flex flex-wrap gap-x-6 gap-y-3 xl:col-span-2">
+                  <ChoiceFact
+                    {...field}
+                    field="recovery"
+                    label="Recovery questions"
+                    hint="Its page insists on them. Who knows the customer knows true answers."
+                    options={[
+                      { value: 'made-up', words: 'made-up words' },
+                      { value: 'real', words: 'true answers' },
+                      { value: 'not-asked', words: 'it did not ask' }
+                    ]}
+                  />
+                  {unit.facts.recovery === 'made-up' && (
+                    <SecretFact
+                      purpose="recovery-answers"
+                      thing="unit"
+                      id={unit.id}
+                      label={`Recovery answers of ${unitName(unit)}`}
+                      canMake
+                    />
+                  )}
+                </div>
+              )}
+              {converted && (
+                <div className="flex flex-wrap gap-x-6 gap-y-3 xl:col-span-2">
+                  <ChoiceFact {...field} field="dhcpServer" label="Its DHCP server" options={onOff} />
+                  <ChoiceFact {...field} field="dhcpRelay" label="Its DHCP relay" options={onOff} />
+                  <ChoiceFact {...field} field="secondaryAddress" label="Its secondary address" options={onOff} />
+                </div>
+              )}
+            </div>
+          </li>
+        )
+      })}
+    </ul>
+  )
+}

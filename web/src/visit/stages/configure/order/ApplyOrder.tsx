@@ -1,0 +1,73 @@
+import { useMemo } from 'react'
+import { APPLIED_RULE, applyOrder } from '@pasado/core/work/configure/apply-order'
+import { useMayWrite } from '../../../session/facts'
+import { useVisit, write } from '../../../session/store'
+
+/** Configure: every change in the order in which nobody is cut off from what still needs one. */
+export function ApplyOrder() {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const mayWrite = useMayWrite()
+  const changes = useMemo(() => applyOrder(record, catalogue), [record, catalogue])
+  const next = changes.find(({ applied }) => !applied)
+  if (changes.length === 0) return <p>Nothing is set yet that would have to be applied.</p>
+  return (
+    <div>
+      <p className="text-soft">
+        The far units first, the router after them; on each unit what cuts you off least first, its own address last.
+        Press each page’s own Apply before you leave it.
+      </p>
+      <p className="mt-1" role="status">
+        {changes.filter(({ applied }) => applied).length} of {changes.length} applied
+        {next ? (
+          <>
+            ; next{' '}
+            <b>
+              {next.name}: {next.says}
+            </b>
+          </>
+        ) : (
+          '.'
+        )}
+      </p>
+      <ol className="mt-3 divide-y divide-rule border-y border-rule" aria-label="Changes in their order">
+        {changes.map(({ id, name, says, cuts, needsRestart, applied }, at) => (
+          <li
+            key={id}
+            className={`grid grid-cols-[2rem_minmax(0,1fr)_auto] items-center gap-x-3 py-2 ${cuts === 'no' ? 'pl-[13px]' : 'border-l-[5px] border-l-ink pl-2'}`}
+          >
+            <b className="text-soft">{at + 1}</b>
+            <div className={applied ? 'text-soft' : ''}>
+              <p>
+                <b>{name}</b>: {says}
+              </p>
+              <p className="fine">
+                {cuts === 'no'
+                  ? 'you stay joined'
+                  : cuts === 'join again'
+                    ? 'cuts you off: join again under the new name'
+                    : cuts === 'new address'
+                      ? 'cuts you off: its page is at the new address afterwards'
+                      : 'gone until it is back'}
+                {needsRestart ? '; takes effect after a restart' : ''}
+              </p>
+            </div>
+            {mayWrite && (
+              <button
+                type="button"
+                className="btn"
+                aria-pressed={applied}
+                aria-label={`${name}, ${says}: applied`}
+                onClick={() =>
+                  write('rule.answered', { rule: APPLIED_RULE, subject: id, answer: applied ? 'no' : 'yes' })
+                }
+              >
+                {applied ? 'Applied' : 'It is applied'}
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </div>
+  )
+}

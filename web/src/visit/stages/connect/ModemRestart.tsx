@@ -1,0 +1,62 @@
+import { v7 as uuidv7 } from 'uuid'
+import { unitName, type Unit } from '@pasado/core/record/record'
+import { useMayWrite } from '../../session/facts'
+import { useVisit, write } from '../../session/store'
+
+const [SETTLE_USUAL_MIN, SETTLE_MOST_MIN] = [3, 5]
+const steps = [
+  'Switch it off. A backup battery comes out.',
+  'Wait until all its lights are out.',
+  'The cable goes in, on both ends.',
+  'Switch it on again, battery back in, and leave it alone until its lights settle.'
+] as const
+
+/** The restart of a modem or gateway once the cable is in, as a guided wait. */
+export function ModemRestart({ unit }: { unit: Unit }) {
+  const mayWrite = useMayWrite()
+  const waits = useVisit((state) => state.record.waits)
+  const restart = unit.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
+  const running = Object.values(waits).find(
+    (wait) => wait.unit === unit.id && wait.endedAt === null && wait.what === 'until its lights settle'
+  )
+  return (
+    <section aria-label={`Restart of ${unitName(unit)}`} data-place={`unit.${unit.id}.restart`}>
+      <h3>{unitName(unit)}: restart once the cable is in</h3>
+      <ol className="mt-1 list-decimal pl-5 text-sm">
+        {steps.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ol>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        {mayWrite && !running && (
+          <button
+            type="button"
+            className="btn"
+            onClick={() => {
+              write('unit.event', { unit: unit.id, what: 'restarted' })
+              write('wait.started', {
+                id: uuidv7(),
+                what: 'until its lights settle',
+                unit: unit.id,
+                usualMin: SETTLE_USUAL_MIN,
+                mostMin: SETTLE_MOST_MIN
+              })
+            }}
+          >
+            It is on again: wait for its lights
+          </button>
+        )}
+        {running ? (
+          <p>It settles; its clock runs at the foot.</p>
+        ) : (
+          restart && (
+            <p className="fine">
+              Last restart recorded{' '}
+              {new Date(restart.at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}.
+            </p>
+          )
+        )}
+      </div>
+    </section>
+  )
+}

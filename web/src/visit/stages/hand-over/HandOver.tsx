@@ -1,0 +1,129 @@
+import { useState } from 'react'
+import { choiceAnswers, choiceNames, choices } from '@pasado/core/record/answers'
+import { packDigest } from '@pasado/core/record/seal'
+import { ApiProblem, download } from '../../../app/api'
+import { Chips } from '../../../ui/Chips'
+import { AskedRules } from '../../frame/AskedRules'
+import { Cautions } from '../../frame/Cautions'
+import { Custody } from './Custody'
+import { ChoiceFact } from '../../fields/FactField'
+import { useMayWrite } from '../../session/facts'
+import { PackLinks } from './PackLinks'
+import { placeKey } from '../../session/place'
+import { useVisit, write } from '../../session/store'
+
+/** Hand over: what the customer is asked, told and given. */
+export function HandOver() {
+  const given = useVisit((state) => state.record.choices)
+  const mayWrite = useMayWrite()
+  return (
+    <div className="p-4 lg:p-5">
+      <h2 className="text-xl">Hand over</h2>
+      <p className="text-soft">Ask, and record what the customer says.</p>
+      <ul className="mt-3 grid gap-x-8 border-t border-rule xl:grid-cols-2">
+        {choiceNames.map((choice) => (
+          <li
+            key={choice}
+            data-place={placeKey({ kind: 'choice', id: choice, field: 'answer' })}
+            className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-rule py-2"
+          >
+            <p className="label w-36">{choices[choice]}</p>
+            <Chips
+              label={choices[choice]}
+              value={given[choice]?.answer}
+              disabled={!mayWrite}
+              options={choiceAnswers[choice].map((value) => ({ value, words: value }))}
+              onChoose={(answer) => write('choice.answered', { choice, answer })}
+            />
+          </li>
+        ))}
+      </ul>
+      <Custody />
+      <Cautions />
+      <div className="mt-4">
+        <AskedRules stage="handover" />
+      </div>
+      <Pack />
+    </div>
+  )
+}
+
+const ways = ['printed', 'by mail', 'on their device'] as const
+
+function Pack() {
+  const record = useVisit((state) => state.record)
+  const id = useVisit((state) => state.id)
+  const pending = useVisit((state) => state.pending.length)
+  const mayWrite = useMayWrite()
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const fresh = record.pack.madeDigest === packDigest(record)
+  const make = async () => {
+    setBusy(true)
+    setProblem(null)
+    try {
+      await download('POST', `/visits/${id}/pack`, {})
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The pack could not be made; try again.')
+    } finally {
+      setBusy(false)
+    }
+  }
+  return (
+    <section
+      aria-label="The customer’s pack"
+      className="mt-5"
+      data-place={placeKey({ kind: 'pack', id: 'pack', field: 'given' })}
+    >
+      <h3 className="text-lg">The customer’s pack</h3>
+      <div className="mt-2">
+        <ChoiceFact
+          kind="brief"
+          id="brief"
+          field="language"
+          label="In which language"
+          options={[
+            { value: 'en', words: 'English' },
+            { value: 'es', words: 'español' }
+          ]}
+        />
+      </div>
+      <p className="mt-1">
+        {record.pack.madeDigest === null
+          ? 'Names and passphrases with codes to join, where each unit stands, what its lamp should look like, who to call.'
+          : fresh
+            ? 'Made from the record as it is now.'
+            : 'The record changed since it was made: make it again.'}
+      </p>
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <button
+          type="button"
+          className="btn btn-plum"
+          disabled={busy || !mayWrite || pending > 0}
+          onClick={() => void make()}
+        >
+          {busy ? 'Making …' : record.pack.madeDigest ? 'Make the pack again' : 'Make the pack'}
+        </button>
+        {record.pack.madeDigest && fresh && (
+          <Chips
+            label="How was it given"
+            value={
+              record.pack.givenDigest === record.pack.madeDigest
+                ? ((record.pack.how as 'printed' | null) ?? undefined)
+                : undefined
+            }
+            disabled={!mayWrite}
+            options={ways.map((value) => ({ value, words: `given ${value}` }))}
+            onChoose={(how) => write('pack.given', { how })}
+          />
+        )}
+      </div>
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+      <PackLinks mayMake={mayWrite && pending === 0} />
+    </section>
+  )
+}

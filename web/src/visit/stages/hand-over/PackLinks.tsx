@@ -1,0 +1,137 @@
+import { format } from 'date-fns'
+import { useCallback, useEffect, useState } from 'react'
+import { ApiProblem, ask } from '../../../app/api'
+import { Chips } from '../../../ui/Chips'
+import { useVisit } from '../../session/store'
+
+interface ListedLink {
+  id: string
+  madeAt: string
+  expiresAt: string
+  openedAt: string | null
+  triesLeft: number
+}
+const days = ['3', '7', '30'] as const
+
+/** The pack as a page behind a link: made, told by voice, ended. Link and code are shown once. */
+export function PackLinks({ mayMake }: { mayMake: boolean }) {
+  const id = useVisit((state) => state.id)
+  const erased = useVisit((state) => state.record.secretsErased)
+  const [links, setLinks] = useState<ListedLink[]>([])
+  const [made, setMade] = useState<{ address: string; code: string; expiresAt: string } | null>(null)
+  const [lasts, setLasts] = useState<(typeof days)[number]>('7')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [copied, setCopied] = useState(false)
+  const fail = (error: unknown) =>
+    setProblem(error instanceof ApiProblem ? error.words : 'It did not go through; try again.')
+  const load = useCallback(
+    () =>
+      ask<{ links: ListedLink[] }>('GET', `/visits/${id}/pack-links`).then(
+        (found) => setLinks(found.links),
+        () => undefined
+      ),
+    [id]
+  )
+  useEffect(() => {
+    void load()
+  }, [load])
+  const make = async () => {
+    setProblem(null)
+    setCopied(false)
+    try {
+      const { token, code, expiresAt } = await ask<{ token: string; code: string; expiresAt: string }>(
+        'POST',
+        `/visits/${id}/pack-links`,
+        { days: Number(lasts) }
+      )
+      setMade({ address: `${location.origin}/pack#${token}`, code, expiresAt })
+      await load()
+    } catch (error) {
+      fail(error)
+    }
+  }
+  const end = async (link: string) => {
+    setProblem(null)
+    try {
+      await ask('DELETE', `/visits/${id}/pack-links/${link}`)
+      setMade(null)
+      await load()
+    } catch (error) {
+      fail(error)
+    }
+  }
+  if (erased) return null
+  return (
+    <section aria-label="The pack as a page" className="mt-4 border-t border-rule pt-3">
+      <h4 className="font-bold">The pack as a page</h4>
+      <p className="text-sm text-soft">
+        A link for the customer that ends by itself and wants a code. Send the link, tell the code by voice.
+      </p>
+      {mayMake && (
+        <div className="mt-2 flex flex-wrap items-center gap-3">
+          <Chips
+            label="It lasts"
+            value={lasts}
+            options={days.map((value) => ({ value, words: `${value} days` }))}
+            onChoose={setLasts}
+          />
+          <button type="button" className="btn" onClick={() => void make()}>
+            Make a link
+          </button>
+        </div>
+      )}
+      {made && (
+        <div role="status" className="mt-3 border-2 border-ink bg-well p-3">
+          <p className="exact [overflow-wrap:anywhere]">{made.address}</p>
+          <p className="mt-2">
+            Code, to be told by voice:{' '}
+            <b className="exact text-2xl tracking-widest">
+              {made.code.slice(0, 3)} {made.code.slice(3)}
+            </b>
+          </p>
+          <p className="fine mt-1">
+            Both are shown this once. They end on {format(new Date(made.expiresAt), 'd MMMM, HH:mm')}.
+          </p>
+          <button
+            type="button"
+            className="btn mt-2"
+            onClick={() =>
+              void navigator.clipboard?.writeText(made.address).then(
+                () => setCopied(true),
+                () => setCopied(false)
+              )
+            }
+          >
+            {copied ? 'Link copied' : 'Copy the link'}
+          </button>
+        </div>
+      )}
+      {links.length > 0 && (
+        <ul className="mt-2 divide-y divide-rule border-y border-rule" aria-label="Links that work">
+          {links.map((link) => (
+            <li key={link.id} className="flex flex-wrap items-center justify-between gap-x-4 py-1">
+              <span>
+                Made {format(new Date(link.madeAt), 'd MMM HH:mm')}, ends{' '}
+                {format(new Date(link.expiresAt), 'd MMM HH:mm')},{' '}
+                {link.openedAt ? `opened ${format(new Date(link.openedAt), 'd MMM HH:mm')}` : 'not opened yet'}
+              </span>
+              <button
+                type="button"
+                className="btn btn-quiet"
+                aria-label={`End the link made ${format(new Date(link.madeAt), 'd MMM HH:mm')}`}
+                onClick={() => void end(link.id)}
+              >
+                End it
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+    </section>
+  )
+}

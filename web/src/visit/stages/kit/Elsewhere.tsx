@@ -1,0 +1,97 @@
+import { useEffect, useId, useState } from 'react'
+import { format } from 'date-fns'
+import { Link } from 'react-router'
+import type { ListedHome } from '@pasado/core/documents/listed-home'
+import { elsewhereNow, type Unit } from '@pasado/core/record/record'
+import { ask } from '../../../app/api'
+import { useMayWrite } from '../../session/facts'
+import { write } from '../../session/store'
+
+/** The same serial or MAC address stands at another home: where, since when, and the move, if the unit was really brought from there. */
+export function Elsewhere({ unit }: { unit: Unit }) {
+  const found = elsewhereNow(unit)
+  if (found.length === 0) return null
+  return (
+    <ul className="mt-3">
+      {found.map((one) => (
+        <There key={one.home} unit={unit} home={one.home} by={one.by} since={one.since} sealed={one.sealed} />
+      ))}
+    </ul>
+  )
+}
+
+function There({
+  unit,
+  home,
+  by,
+  since,
+  sealed
+}: {
+  unit: Unit
+  home: string
+  by: 'serial' | 'mac'
+  since: string
+  sealed: boolean
+}) {
+  const mayWrite = useMayWrite()
+  const [known, setKnown] = useState<ListedHome | null>(null)
+  const [moving, setMoving] = useState(false)
+  const [reason, setReason] = useState('')
+  const inputId = useId()
+  useEffect(() => {
+    let left = false
+    ask<{ home: ListedHome }>('GET', `/homes/${home}`).then(
+      (answer) => {
+        if (!left) setKnown(answer.home)
+      },
+      () => undefined
+    )
+    return () => {
+      left = true
+    }
+  }, [home])
+  return (
+    <li role="group" aria-label="Recorded at another home" className="bg-inv p-3 text-oninv">
+      <p>
+        <b>This {by === 'mac' ? 'MAC address' : 'serial'} is recorded at another home</b>,{' '}
+        {sealed ? 'live there' : 'in a visit still open'} since {format(new Date(since), 'd MMMM yyyy')}:{' '}
+        <Link className="underline" to={`/homes/${home}`}>
+          {known ? `${known.street}, ${known.town}` : 'that home'}
+        </Link>
+        .
+      </p>
+      <p className="text-sm">Most likely one of the two labels was read wrong. Read this unit’s own label again.</p>
+      {mayWrite &&
+        (moving ? (
+          <form
+            className="mt-2"
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (reason.trim()) write('unit.transferred', { unit: unit.id, from: home, reason: reason.trim() })
+            }}
+          >
+            <label className="label" htmlFor={inputId}>
+              Why is it here now?
+            </label>
+            <div className="mt-1 flex flex-wrap gap-2">
+              <input
+                id={inputId}
+                className="box grow basis-56"
+                autoFocus
+                maxLength={600}
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
+              />
+              <button type="submit" className="btn" disabled={!reason.trim()}>
+                Record the move
+              </button>
+            </div>
+          </form>
+        ) : (
+          <button type="button" className="btn mt-2" onClick={() => setMoving(true)}>
+            It was really brought from there
+          </button>
+        ))}
+    </li>
+  )
+}

@@ -1,0 +1,144 @@
+import { isPrivate, parseIpv4 } from '@pasado/core/values/ipv4'
+import { fitsMask } from '@pasado/core/values/mask'
+import { useState } from 'react'
+import { ScanLine } from 'lucide-react'
+import { type Unit, standing } from '@pasado/core/record/record'
+import { contentsOf } from '@pasado/core/work/units/boxes'
+import { SelectFact, TextFact, YesNoFact } from '../../fields/FactField'
+import { useMayWrite } from '../../session/facts'
+import { Photos } from '../../frame/Photos'
+import { SecretFact } from '../../fields/SecretFact'
+import { useVisit, write } from '../../session/store'
+import { AdapterCheck } from './AdapterCheck'
+import { Elsewhere } from './Elsewhere'
+import { FirmwareOnBox } from './FirmwareOnBox'
+import { LabelSheet } from './LabelSheet'
+import { ModelVersion } from './ModelVersion'
+import { RoleChoice } from './RoleChoice'
+import { useModelOf } from './catalogue'
+
+/** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
+function isPublicPage(page: string | undefined): boolean {
+  const address = /\d{1,3}(?:\.\d{1,3}){3}/.exec(page ?? '')?.[0]
+  const number = address === undefined ? null : parseIpv4(address)
+  return number !== null && !isPrivate(number)
+}
+
+/** One unit: its label, its adapter, its firmware and its role. */
+export function UnitKit({ unit }: { unit: Unit }) {
+  const model = useModelOf(unit)
+  const mayWrite = useMayWrite()
+  const [reading, setReading] = useState(false)
+  const boxes = useVisit((state) => state.record.boxes)
+  const catalogue = useVisit((state) => state.catalogue)
+  const field = { kind: 'unit', id: unit.id } as const
+  const label = new Set(model?.label ?? [])
+  return (
+    <div>
+      <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
+        <div>
+          <h2 className="text-xl">{unit.facts.name ?? model?.name}</h2>
+          <p className="text-soft">{model ? `${model.maker} ${model.name}` : 'model not in the catalogue'}</p>
+        </div>
+        {mayWrite && (
+          <button type="button" className="btn btn-plum" onClick={() => setReading(true)}>
+            <ScanLine aria-hidden size={20} />
+            Read its label
+          </button>
+        )}
+      </div>
+      {model?.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
+      {model && <ModelVersion unit={unit} model={model} />}
+      <Elsewhere unit={unit} />
+      <div className="mt-3 grid gap-x-7 gap-y-4 xl:grid-cols-2">
+        <section aria-label="Label" className="flex flex-col gap-3">
+          <TextFact
+            {...field}
+            field="serial"
+            label="Serial"
+            exact
+            hint={
+              model?.masks?.serial !== undefined &&
+              unit.facts.serial !== undefined &&
+              !fitsMask(model.masks.serial, unit.facts.serial) ? (
+                <b>It does not look as serials of this model do: look at the label again, 0 or O, 1 or I.</b>
+              ) : undefined
+            }
+          />
+          <TextFact
+            {...field}
+            field="mac"
+            label="MAC address"
+            exact
+            mend={(typed) =>
+              /[oOlI]/.test(typed) && typed.length > 10
+                ? { words: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') }
+                : null
+            }
+          />
+          {label.has('ssid') && <TextFact {...field} field="defaultSsid" label="Network name" exact />}
+          {label.has('address') && (
+            <TextFact
+              {...field}
+              field="pageAddress"
+              label="Own page"
+              exact
+              hint={
+                isPublicPage(unit.facts.pageAddress) ? (
+                  <b>That is a public address: a page of its own is mostly at 192.168… Look at the label again.</b>
+                ) : undefined
+              }
+            />
+          )}
+          <div className="grid gap-3 sm:grid-cols-2">
+            {label.has('key') && <SecretFact purpose="label-key" thing="unit" id={unit.id} label="Network key" />}
+            {label.has('setup-code') && (
+              <SecretFact purpose="setup-code" thing="unit" id={unit.id} label="Setup code" />
+            )}
+            {label.has('login') && <SecretFact purpose="label-login" thing="unit" id={unit.id} label="Login" />}
+          </div>
+          <div className="mt-1">
+            <Photos about={{ thing: 'unit', id: unit.id }} />
+          </div>
+        </section>
+        <section aria-label="Unit" className="flex flex-col gap-3">
+          <TextFact {...field} field="name" label="Name" hint="As the customer will find it: by its room." />
+          {model && <RoleChoice unit={unit} model={model} />}
+          {model && <AdapterCheck unit={unit} model={model} />}
+          {model && <FirmwareOnBox unit={unit} model={model} />}
+          <div className="grid gap-3 sm:grid-cols-[auto_minmax(0,1fr)]">
+            <YesNoFact {...field} field="used" label="Used before" yes="Used" no="New" />
+            {unit.facts.stayed ? (
+              <p className="fine self-center">It stood here before this visit.</p>
+            ) : unit.facts.used ? (
+              <YesNoFact {...field} field="wasReset" label="Factory-reset first" />
+            ) : (
+              <SelectFact
+                {...field}
+                field="box"
+                label="Out of the box"
+                none="no box of this visit"
+                options={standing(boxes ?? {}).map((box) => ({
+                  value: box.id,
+                  words: contentsOf(box, catalogue)?.title ?? 'a box'
+                }))}
+              />
+            )}
+          </div>
+        </section>
+      </div>
+      {mayWrite && (
+        <p className="mt-5">
+          <button
+            type="button"
+            className="btn btn-quiet -ml-2"
+            onClick={() => write('thing.removed', { thing: 'unit', id: unit.id })}
+          >
+            Take this unit out of the visit
+          </button>
+        </p>
+      )}
+      {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}
+    </div>
+  )
+}

@@ -1,0 +1,293 @@
+import { useEffect, useMemo, useState } from 'react'
+import { v7 as uuidv7 } from 'uuid'
+import type { Band } from '@pasado/core/values/band'
+import { learnFrom, plannedReadings, signalAt, type PointSignal } from '@pasado/core/work/plan/readings'
+import { planProblems } from '@pasado/core/work/plan/problems'
+import { standing, unitName } from '@pasado/core/record/record'
+import { Chips } from '../../../ui/Chips'
+import { useMayWrite } from '../../session/facts'
+import { useVisit, write } from '../../session/store'
+import { AddRoom } from './AddRoom'
+import { ChosenFields } from './ChosenFields'
+import { PlanFiles } from './PlanFiles'
+import { PlanPicture, type Chosen, type Tool } from './PlanPicture'
+import { PlanTools, type ToolKinds } from './PlanTools'
+import { Readings } from './Readings'
+import { RoomBars } from './RoomBars'
+import { SignalLegend, type PlanView } from './SignalPicture'
+import { Suggestions } from './Suggestions'
+import { openingIn, openingWidthM, tenth, wallNear } from './snap'
+import { roomsOf, useCoverage, usePlan } from './use-plan'
+
+const bandWords: { value: Band; words: string }[] = [
+  { value: '2.4', words: '2.4 GHz' },
+  { value: '5', words: '5 GHz' },
+  { value: '6', words: '6 GHz' }
+]
+
+/** The home's plan: drawn, furnished with what matters to signal and power, and shaded by what reaches where. */
+export function PlanWork() {
+  const { plan, units } = usePlan()
+  const mayWrite = useMayWrite()
+  const [storeyId, setStorey] = useState<string | null>(null)
+  const [tool, setTool] = useState<Tool>('choose')
+  const [kinds, setKinds] = useState<ToolKinds>({
+    outlet: 'mains',
+    trouble: 'fish-tank',
+    opening: 'door',
+    unit: null,
+    cableFrom: null
+  })
+  const [band, setBand] = useState<Band>('5')
+  const [view, setView] = useState<PlanView>('signal')
+  const [chosen, setChosen] = useState<Chosen | null>(null)
+  const [probe, setProbe] = useState<{ x: number; y: number } | null>(null)
+  const [readAt, setReadAt] = useState<{ storey: string; x: number; y: number } | null>(null)
+  const [dragged, setDragged] = useState<{ id: string; x: number; y: number } | null>(null)
+  const storey = plan.storeys.find(({ id }) => id === storeyId) ?? plan.storeys[0]
+  const shown = useMemo(
+    () => units.map((one) => (dragged?.id === one.id ? { ...one, ...dragged } : one)),
+    [units, dragged]
+  )
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const readings = useMemo(
+    () => plannedReadings(record, plan, units, catalogue, band),
+    [record, plan, units, catalogue, band]
+  )
+  const { calibration } = useMemo(() => learnFrom(readings), [readings])
+  const { storeys: coverage, senders } = useCoverage(plan, shown, band, calibration)
+  const figures = useMemo(
+    () => roomsOf(plan, coverage, senders, shown, catalogue, band, calibration),
+    [plan, coverage, senders, shown, catalogue, band, calibration]
+  )
+  const problems = useMemo(() => planProblems(record, plan), [record, plan])
+  const pointed = useMemo(() => {
+    // Pointed at, or else the middle of the room that is chosen.
+    const room = chosen?.kind === 'room' ? plan.rooms.find(({ id }) => id === chosen.id) : undefined
+    const point = probe ?? (room && { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2 })
+    return storey && point ? signalAt(plan, shown, catalogue, band, { storey: storey.id, ...point }, calibration) : null
+  }, [plan, shown, catalogue, band, storey, probe, chosen, calibration])
+  const here = coverage.find((one) => one.storey === storey?.id) ?? null
+  const waiting = standing(record.units).filter(({ id }) => !units.some((one) => one.id === id))
+  useEffect(() => {
+    setChosen(null)
+  }, [storey?.id])
+  const addStorey = (): string => {
+    const id = uuidv7()
+    const top = plan.storeys.at(-1)
+    write('storey.set', {
+      id,
+      set: {
+        name: top ? `Storey ${plan.storeys.length + 1}` : 'Ground floor',
+        floorM: top ? tenth(top.floorM + top.heightM + 0.3) : 0,
+        heightM: 2.5
+      }
+    })
+    setStorey(id)
+    return id
+  }
+  const addRoom = (room: { x: number; y: number; widthM: number; depthM: number }, name?: string) => {
+    const id = uuidv7()
+    write('room.set', {
+      id,
+      set: { name: name ?? `Room ${plan.rooms.length + 1}`, storey: storey?.id ?? addStorey(), listed: true, ...room }
+    })
+    // One that was typed leaves the form as it is, for the next.
+    if (name === undefined) setChosen({ kind: 'room', id })
+  }
+  const drawn = (area: { x: number; y: number; widthM: number; depthM: number }) => {
+    if (tool === 'room' || !storey) {
+      addRoom(area)
+      return
+    }
+    const id = uuidv7()
+    write('opening.set', {
+      id,
+      set: {
+        storey: storey.id,
+        kind: 'stairs',
+        x1: area.x,
+        y1: area.y,
+        x2: tenth(area.x + area.widthM),
+        y2: tenth(area.y + area.depthM)
+      }
+    })
+    setChosen({ kind: 'opening', id })
+  }
+  const put = (at: { x: number; y: number }) => {
+    if (!storey) return
+    const id = uuidv7()
+    if (tool === 'outlet') write('outlet.set', { id, set: { storey: storey.id, kind: kinds.outlet, ...at } })
+    else if (tool === 'trouble') write('trouble.set', { id, set: { storey: storey.id, kind: kinds.trouble, ...at } })
+    else if (tool === 'reading') setReadAt({ storey: storey.id, ...at })
+    else if (tool === 'opening') {
+      const wall = wallNear(
+        plan.walls.filter((one) => one.storey === storey.id),
+        at
+      )
+      if (wall)
+        write('opening.set', {
+          id,
+          set: { storey: storey.id, kind: kinds.opening, ...openingIn(wall, at, openingWidthM[kinds.opening]) }
+        })
+    } else if (tool === 'unit') {
+      const unit = kinds.unit ?? waiting[0]?.id
+      if (!unit) return
+      write('unit.set', { id: unit, set: { storey: storey.id, ...at } })
+      setKinds({ ...kinds, unit: null })
+      setChosen({ kind: 'unit', id: unit })
+      if (waiting.length <= 1) setTool('choose')
+    }
+  }
+  const move = (what: 'unit' | 'outlet' | 'trouble', id: string, at: { x: number; y: number }, done: boolean) => {
+    if (what !== 'unit') {
+      if (done) write(`${what}.set`, { id, set: at })
+      return
+    }
+    setDragged(done ? null : { id, ...at })
+    const was = units.find((one) => one.id === id)
+    if (done && was && (was.x !== at.x || was.y !== at.y)) write('unit.set', { id, set: at })
+  }
+  const choose = (next: Chosen | null) => {
+    setChosen(next)
+    if (tool !== 'cable' || next?.kind !== 'outlet' || record.outlets?.[next.id]?.facts.kind !== 'network') return
+    if (kinds.cableFrom === null || kinds.cableFrom === next.id) {
+      setKinds({ ...kinds, cableFrom: next.id })
+      return
+    }
+    write('outlet.set', { id: kinds.cableFrom, set: { cableTo: next.id } })
+    setKinds({ ...kinds, cableFrom: null })
+  }
+  return (
+    <div className="max-sm:[&_.plan-bar_[role=radiogroup]]:flex-nowrap max-sm:[&_.plan-bar_[role=radiogroup]]:overflow-x-auto max-sm:[&_.plan-bar_.chip]:shrink-0">
+      <div className="plan-bar flex flex-wrap items-center gap-x-4 gap-y-2">
+        {plan.storeys.length > 0 && (
+          <Chips
+            label="Storey"
+            value={storey?.id}
+            options={plan.storeys.map(({ id, name }) => ({ value: id, words: name }))}
+            onChoose={setStorey}
+          />
+        )}
+        {mayWrite && (
+          <button type="button" className="btn" onClick={addStorey}>
+            Add a storey
+          </button>
+        )}
+        <span className="grow" />
+        {coverage.length > 0 && (
+          <Chips
+            label="Shown"
+            value={view}
+            options={[
+              { value: 'signal', words: 'signal' },
+              { value: 'serving', words: 'who serves' }
+            ]}
+            onChoose={setView}
+          />
+        )}
+        <Chips label="Band" value={band} options={bandWords} onChoose={setBand} />
+      </div>
+      {mayWrite && storey && (
+        <PlanTools
+          tool={tool}
+          kinds={kinds}
+          waiting={waiting.map((unit) => ({ id: unit.id, name: unitName(unit) }))}
+          onTool={(next) => {
+            setTool(next)
+            if (next !== 'reading') setReadAt(null)
+          }}
+          onKinds={setKinds}
+        />
+      )}
+      <div className="mt-2 grid gap-4 xl:grid-cols-[minmax(0,1fr)_19rem]">
+        <div>
+          <PlanPicture
+            plan={plan}
+            storey={storey?.id ?? ''}
+            units={shown}
+            coverage={here}
+            view={view}
+            tool={storey || tool === 'room' ? tool : 'choose'}
+            chosen={chosen}
+            onChoose={choose}
+            onDraw={drawn}
+            onMoveRoom={(id, to) => write('room.set', { id, set: to })}
+            onPut={put}
+            onMove={move}
+            onProbe={setProbe}
+            readAt={readAt?.storey === storey?.id ? readAt : null}
+            mayWrite={mayWrite}
+          />
+          {coverage.length > 0 && <Working signal={pointed} bandDb={calibration.bandDb} />}
+          {coverage.length > 0 && <SignalLegend band={band} view={view} units={senders.map(({ name }) => name)} />}
+        </div>
+        <RoomBars
+          rooms={plan.rooms}
+          storeys={plan.storeys}
+          figures={figures}
+          bandDb={calibration.bandDb}
+          onChoose={(room) => {
+            setStorey(room.storey)
+            setChosen({ kind: 'room', id: room.id })
+          }}
+        />
+      </div>
+      {problems.length > 0 && (
+        <ul role="alert" className="mt-2 bg-inv p-2 text-oninv">
+          {problems.slice(0, 4).map((one) => (
+            <li key={one} className="font-bold">
+              {one}
+            </li>
+          ))}
+          {problems.length > 4 && <li>and {problems.length - 4} more</li>}
+        </ul>
+      )}
+      <div className="mt-3 max-w-3xl">
+        {chosen && (
+          <div className="mb-4">
+            <ChosenFields chosen={chosen} walls={plan.walls} onChoose={setChosen} />
+          </div>
+        )}
+        {(!chosen || chosen.kind === 'room') && (
+          <AddRoom
+            onAdd={addRoom}
+            nextX={plan.rooms
+              .filter((room) => room.storey === storey?.id)
+              .reduce((most, room) => Math.max(most, room.x + room.widthM), 0)}
+          />
+        )}
+      </div>
+      <Suggestions plan={plan} units={units} band={band} calibration={calibration} />
+      <Readings
+        plan={plan}
+        units={units}
+        band={band}
+        readings={readings}
+        readAt={readAt}
+        onWritten={() => setReadAt(null)}
+      />
+      <PlanFiles plan={plan} units={units} coverage={coverage} band={band} storey={storey?.id ?? null} />
+    </div>
+  )
+}
+
+/** The signal at the point that is pointed at, with how it comes about. */
+function Working({ signal, bandDb }: { signal: PointSignal | null; bandDb: number }) {
+  if (!signal)
+    return (
+      <p className="fine mt-1">Point at the plan, or choose a room: its signal and how it comes about show here.</p>
+    )
+  const { dbm, unit, powerDbm, distanceM, distanceDb, wallsDb, wallsCrossed, floorsDb, floorsCrossed } = signal
+  return (
+    <p className="mt-1 text-sm">
+      <b className="exact">
+        {dbm.toFixed(0)} ± {bandDb.toFixed(0)} dBm
+      </b>{' '}
+      from {unit}: sends {powerDbm} dBm, {distanceM.toFixed(1)} m take {distanceDb.toFixed(0)} dB, {wallsCrossed}{' '}
+      {wallsCrossed === 1 ? 'wall' : 'walls'} {wallsDb.toFixed(0)} dB, {floorsCrossed}{' '}
+      {floorsCrossed === 1 ? 'floor' : 'floors'} {floorsDb.toFixed(0)} dB.
+    </p>
+  )
+}

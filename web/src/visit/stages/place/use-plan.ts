@@ -1,0 +1,124 @@
+import { useSame } from '../../../app/use-same'
+import { useEffect, useMemo, useState } from 'react'
+import type { Catalogue } from '@pasado/core/catalogue/model'
+import { expectedRate, joinsOf, type ExpectedRate } from '@pasado/core/work/plan/hops'
+import {
+  gridOf,
+  obstaclesOf,
+  placedUnits,
+  planOf,
+  ROOM_FLOOR_DBM,
+  roomFigures,
+  senderOf,
+  servedBy,
+  type HomePlan,
+  type PlacedUnit,
+  type RoomFigures
+} from '@pasado/core/work/plan/home-plan'
+import type { Band } from '@pasado/core/values/band'
+import { askCoverage } from '../../../workers/coverage'
+import type { CoverageAnswer } from '../../../workers/coverage.worker'
+import { useVisit } from '../../session/store'
+
+/** The plan as it is drawn, with the units that stand in it. */
+export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {
+  const record = useVisit((state) => state.record)
+  const { storeys, rooms, walls, openings, brief } = record
+  // The plan is made anew only where something of it changed.
+  const plan = useMemo(
+    () => planOf({ storeys, rooms, walls, openings, brief }),
+    [storeys, rooms, walls, openings, brief]
+  )
+  const units = useMemo(() => placedUnits(record, plan), [record, plan])
+  return { plan, units }
+}
+
+/** Signal on every storey on a band, and the units that send it: coarse at once, fine a moment later. */
+export function useCoverage(
+  plan: HomePlan,
+  units: readonly PlacedUnit[],
+  band: Band,
+  { exponent, wallFactor }: { exponent: number; wallFactor: number }
+): { storeys: CoverageAnswer['storeys']; senders: readonly PlacedUnit[] } {
+  const catalogue = useVisit((state) => state.catalogue)
+  const [found, setFound] = useState<{ storeys: CoverageAnswer['storeys']; senders: readonly PlacedUnit[] }>({
+    storeys: [],
+    senders: []
+  })
+  const sources = useSame(units, units.map(({ id, x, y, z }) => `${id} ${x} ${y} ${z}`).join(';'))
+  useEffect(() => {
+    const sending = sources.flatMap((unit) => {
+      const sender = senderOf(unit, catalogue, band)
+      return sender ? [{ unit, sender }] : []
+    })
+    const senders = sending.map(({ unit }) => unit)
+    if (senders.length === 0) {
+      setFound({ storeys: [], senders })
+      return
+    }
+    const { walls, floors } = obstaclesOf(plan, band, wallFactor)
+    const ask = (cellM: number, then: () => void) =>
+      askCoverage(
+        {
+          senders: sending.map(({ sender }) => sender),
+          walls,
+          floors,
+          exponent,
+          grids: plan.storeys.flatMap(({ id }) => {
+            const grid = gridOf(plan, id, cellM)
+            return grid ? [{ storey: id, grid }] : []
+          })
+        },
+        (answer) => {
+          setFound({ storeys: answer.storeys, senders })
+          then()
+        }
+      )
+    ask(0.5, () => ask(0.25, () => undefined))
+  }, [plan, sources, band, catalogue, exponent, wallFactor])
+  return found
+}
+
+/** What is told of a room: its signal, who serves it, and the rate to expect. */
+export interface RoomTold extends RoomFigures {
+  by: string
+  rate: ExpectedRate
+}
+
+const HOP_HOLDS_DBM = -67
+
+/** Figures of every room on a band. */
+export function roomsOf(
+  plan: HomePlan,
+  storeys: CoverageAnswer['storeys'],
+  senders: readonly PlacedUnit[],
+  units: readonly PlacedUnit[],
+  catalogue: Catalogue,
+  band: Band,
+  calibration: { exponent: number; wallFactor: number }
+): Map<string, RoomTold> {
+  const found = new Map<string, RoomTold>()
+  const serving = units.filter(({ unit }) =>
+    ['router', 'gateway', 'node', 'extender', 'access-point'].includes(unit.facts.role ?? '')
+  )
+  // A gateway before a router of ours is joined to it by a cable: the internet comes that way.
+  const joinedByCable = serving.some(({ unit }) => unit.facts.role === 'router')
+  const joins = joinsOf(
+    plan,
+    serving.map((at) => ({
+      at,
+      cabled: at.unit.facts.cabled === true || (at.unit.facts.role === 'gateway' && joinedByCable)
+    })),
+    catalogue,
+    HOP_HOLDS_DBM,
+    calibration
+  )
+  for (const room of plan.rooms) {
+    const here = storeys.find(({ storey }) => storey === room.storey)
+    const figures = here && roomFigures(room, here.grid, here.signal, ROOM_FLOOR_DBM)
+    const by = here && senders[servedBy(room, here.grid, here.by)]
+    if (figures && by)
+      found.set(room.id, { ...figures, by: by.name, rate: expectedRate(figures.median, by, joins, catalogue, band) })
+  }
+  return found
+}

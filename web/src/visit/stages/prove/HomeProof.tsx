@@ -1,0 +1,234 @@
+import { addHours, format, setHours, startOfHour } from 'date-fns'
+import { useMemo, useState } from 'react'
+import { v7 as uuidv7 } from 'uuid'
+import { ruleKey, standing, thingsOf } from '@pasado/core/record/record'
+import { homeOf } from '@pasado/core/rules/rule'
+import { isMeshMember } from '@pasado/core/work/units/known-unit'
+import { namesToBeGone, voiceCalls } from '@pasado/core/rules/stages/prove'
+import { sendsNow } from '@pasado/core/house/measure'
+import { Chips } from '../../../ui/Chips'
+import { Mark } from '../../../ui/Mark'
+import { ApiProblem } from '../../../app/api'
+import { useMayWrite } from '../../session/facts'
+import { placeKey } from '../../session/place'
+import { useVisit, write } from '../../session/store'
+import { openHouse } from './open-house'
+
+/** What is proven of the home as a whole: names gone, devices rejoined, telephone, and the look when it has settled. */
+export function HomeProof() {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const policy = useVisit((state) => state.standard.policy)
+  const home = useMemo(() => homeOf(record, catalogue, policy), [record, catalogue, policy])
+  const mayWrite = useMayWrite()
+  const names = namesToBeGone(home)
+  const devices = standing(thingsOf(record, 'device'))
+  const mesh = home.units.filter(isMeshMember).length > 1
+  const [problem, setProblem] = useState<string | null>(null)
+  const answer = (rule: string, subject: string) =>
+    record.answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined
+  const mark = (given: 'yes' | 'no' | undefined) => (
+    <Mark outcome={given === undefined ? 'unproven' : given === 'yes' ? 'holds' : 'breaks'} />
+  )
+  const listen = async () => {
+    try {
+      const house = await openHouse()
+      const heard = new Set(
+        [...house.units.values()]
+          .filter((unit) => sendsNow(unit) || (unit.powered && unit.condition === 'ready'))
+          .map(({ running }) => running['wifi.ssid'])
+      )
+      for (const { id, ssid } of names)
+        write('rule.answered', { rule: 'prove-names-gone', subject: id, answer: heard.has(ssid) ? 'no' : 'yes' })
+      setProblem(null)
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+    }
+  }
+  return (
+    <div className="flex flex-col gap-4">
+      {names.length > 0 && (
+        <section aria-label="Names that are to be gone" className="paper p-4">
+          <div className="flex flex-wrap items-center gap-3">
+            <h3 className="grow">Names that are to be gone from the air</h3>
+            {mayWrite && record.house && (
+              <button type="button" className="btn" onClick={() => void listen()}>
+                Listen in the simulated house
+              </button>
+            )}
+          </div>
+          {problem && (
+            <p role="alert" className="font-bold">
+              {problem}
+            </p>
+          )}
+          <ul className="mt-1 divide-y divide-rule">
+            {names.map(({ id, ssid, says }) => (
+              <li
+                key={id}
+                data-place={placeKey({ kind: 'unit', id, field: 'gone' })}
+                className="flex flex-wrap items-center gap-3 py-2"
+              >
+                {mark(answer('prove-names-gone', id))}
+                <p className="grow basis-52">
+                  <b className="exact break-all">{ssid}</b> <span className="text-soft">{says}</span>
+                </p>
+                <Chips
+                  label={`${ssid} is gone`}
+                  value={answer('prove-names-gone', id)}
+                  disabled={!mayWrite}
+                  options={[
+                    { value: 'yes', words: 'gone' },
+                    { value: 'no', words: 'still there' }
+                  ]}
+                  onChoose={(given) => write('rule.answered', { rule: 'prove-names-gone', subject: id, answer: given })}
+                />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {devices.length > 0 && (
+        <section aria-label="Devices rejoined" className="paper p-4">
+          <h3>The customer’s devices</h3>
+          <ul className="mt-1 divide-y divide-rule">
+            {devices.map(({ id, facts }) => {
+              const given = facts.rejoined === undefined ? undefined : facts.rejoined ? 'yes' : 'no'
+              const name = facts.name ?? 'Device'
+              return (
+                <li
+                  key={id}
+                  data-place={placeKey({ kind: 'device', id, field: 'rejoined' })}
+                  className="flex flex-wrap items-center gap-3 py-2"
+                >
+                  {mark(given)}
+                  <b className="grow basis-52">{name}</b>
+                  <Chips
+                    label={`${name} has rejoined`}
+                    value={given}
+                    disabled={!mayWrite}
+                    options={[
+                      { value: 'yes', words: 'rejoined' },
+                      { value: 'no', words: 'does not join' }
+                    ]}
+                    onChoose={(chosen) => write('device.set', { id, set: { rejoined: chosen === 'yes' } })}
+                  />
+                </li>
+              )
+            })}
+          </ul>
+        </section>
+      )}
+      {record.brief.facts.telephone === true && (
+        <section aria-label="Telephone" className="paper p-4">
+          <h3>Telephone through the modem</h3>
+          <ul className="mt-1 divide-y divide-rule">
+            {voiceCalls.map(({ id, asks }) => (
+              <li
+                key={id}
+                data-place={placeKey({ kind: 'answer', id: 'prove-voice', field: id })}
+                className="flex flex-wrap items-center gap-3 py-2"
+              >
+                {mark(answer('prove-voice', id))}
+                <p className="grow basis-52">{asks}.</p>
+                <Chips
+                  label={asks}
+                  value={answer('prove-voice', id)}
+                  disabled={!mayWrite}
+                  options={[
+                    { value: 'yes', words: 'Yes' },
+                    { value: 'no', words: 'No' }
+                  ]}
+                  onChoose={(given) => write('rule.answered', { rule: 'prove-voice', subject: id, answer: given })}
+                />
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {mesh && <Settle hours={policy.settleH ?? 24} />}
+      {names.length === 0 && devices.length === 0 && record.brief.facts.telephone !== true && !mesh && (
+        <p>Nothing of this kind is at this home. The customer’s devices are listed under Configure, Wi-Fi.</p>
+      )}
+    </div>
+  )
+}
+
+const WINDOW_H = 4
+
+/** A look when the mesh has settled: booked for a stretch of hours, and then stands in the day. */
+function Settle({ hours }: { hours: number }) {
+  const checks = useVisit((state) => state.record.checks)
+  const mayWrite = useMayWrite()
+  const booked = Object.values(checks ?? {}).filter(({ cancelled }) => !cancelled)
+  const first = startOfHour(addHours(new Date(), hours + 1))
+  const [from, setFrom] = useState(
+    format(
+      first.getHours() < 8 ? setHours(first, 9) : first.getHours() > 18 ? addHours(setHours(first, 9), 24) : first,
+      "yyyy-MM-dd'T'HH:mm"
+    )
+  )
+  const [problem, setProblem] = useState<string | null>(null)
+  const book = () => {
+    const start = new Date(from)
+    if (Number.isNaN(start.getTime())) {
+      setProblem('From must be a day and a time.')
+      return
+    }
+    if (start.getTime() < Date.now()) {
+      setProblem('From lies in the past: choose a later time.')
+      return
+    }
+    setProblem(null)
+    write('check.booked', { id: uuidv7(), from: start.toISOString(), to: addHours(start, WINDOW_H).toISOString() })
+  }
+  return (
+    <section
+      aria-label="Check when settled"
+      className="paper p-4"
+      data-place={placeKey({ kind: 'answer', id: 'prove-settle', field: 'check' })}
+    >
+      <div className="flex flex-wrap items-center gap-3">
+        <Mark outcome={booked.length ? 'holds' : 'unproven'} />
+        <h3 className="grow">A look when the mesh has settled</h3>
+      </div>
+      <ul>
+        {booked.map(({ id, from: start, to }) => (
+          <li key={id} className="mt-2 flex flex-wrap items-center gap-3">
+            <span>
+              <b>{format(new Date(start), 'EEEE, d MMM HH:mm')}</b> to {format(new Date(to), 'HH:mm')}; it stands in the
+              day then, with the rooms as they are now.
+            </span>
+            {mayWrite && (
+              <button type="button" className="btn btn-quiet" onClick={() => write('check.cancelled', { id })}>
+                Take it back
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {mayWrite && booked.length === 0 && (
+        <div className="mt-2 flex flex-wrap items-end gap-2">
+          <label className="label">
+            From
+            <input
+              type="datetime-local"
+              className="box mt-1 font-normal"
+              value={from}
+              onChange={(event) => setFrom(event.target.value)}
+            />
+          </label>
+          <button type="button" className="btn btn-plum" onClick={book}>
+            Book {WINDOW_H} hours from then
+          </button>
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="mt-1 font-bold">
+          {problem}
+        </p>
+      )}
+      <p className="fine mt-1">At least {hours} h after it was set up.</p>
+    </section>
+  )
+}

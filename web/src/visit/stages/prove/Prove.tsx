@@ -1,0 +1,85 @@
+import { Tabs } from 'radix-ui'
+import { useEffect } from 'react'
+import { useSearchParams } from 'react-router'
+import { blocks } from '@pasado/core/rules/evaluate'
+import { beginSearch, FindFault } from './FindFault'
+import { HomeProof } from './HomeProof'
+import { RoomsProof } from './RoomsProof'
+import { UnitsProof } from './UnitsProof'
+import { useVisit } from '../../session/store'
+
+const parts = [
+  { value: 'rooms', words: 'Rooms', rules: /^prove-(source|rooms)$/ },
+  { value: 'units', words: 'Units', rules: /^prove-(path|after-move|wired)$/ },
+  { value: 'home', words: 'Home', rules: /^prove-(names-gone|rejoined|voice|settle)$/ },
+  { value: 'fault', words: 'Find the fault', rules: /^$/ }
+] as const
+
+/** Which part of the stage a place of the docket stands in. */
+function partOf(at: string | null): string | null {
+  if (!at) return null
+  const [kind, , field = ''] = at.split('.')
+  if (kind === 'measurement' || kind === 'room') return 'rooms'
+  if (kind === 'device' || kind === 'answer' || field === 'gone') return 'home'
+  return kind === 'unit' ? 'units' : null
+}
+
+/** Prove: the source and every room, each unit, the home as a whole; and finding the fault where something falls short. */
+export function Prove() {
+  const [search, setSearch] = useSearchParams()
+  const findings = useVisit((state) => state.findings)
+  const searching = useVisit((state) => Object.values(state.record.searches ?? {}).some(({ found }) => found === null))
+  const asked = partOf(search.get('at'))
+  const part = asked ?? search.get('part') ?? 'rooms'
+  useEffect(() => {
+    if (asked && asked !== search.get('part'))
+      setSearch(
+        (before) => {
+          before.set('part', asked)
+          return before
+        },
+        { replace: true }
+      )
+  }, [asked, search, setSearch])
+  const go = (value: string) => setSearch({ part: value }, { replace: true })
+  return (
+    <Tabs.Root value={part} onValueChange={go} className="p-4 lg:p-5">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
+        <h2 className="text-xl">Prove</h2>
+        <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap">
+          {parts.map(({ value, words, rules }) => {
+            const open = findings.filter((one) => rules.test(one.rule) && blocks(one)).length
+            return (
+              <Tabs.Trigger
+                key={value}
+                value={value}
+                className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold"
+              >
+                {words}
+                {open > 0 && <span className="fine"> · {open} open</span>}
+                {value === 'fault' && searching && <span className="fine"> · looking</span>}
+              </Tabs.Trigger>
+            )
+          })}
+        </Tabs.List>
+      </div>
+      <Tabs.Content value="rooms" className="pt-4" tabIndex={-1}>
+        <RoomsProof
+          onFault={(about) => {
+            if (!searching) beginSearch(about)
+            go('fault')
+          }}
+        />
+      </Tabs.Content>
+      <Tabs.Content value="units" className="pt-4" tabIndex={-1}>
+        <UnitsProof />
+      </Tabs.Content>
+      <Tabs.Content value="home" className="pt-4" tabIndex={-1}>
+        <HomeProof />
+      </Tabs.Content>
+      <Tabs.Content value="fault" className="pt-4" tabIndex={-1}>
+        <FindFault />
+      </Tabs.Content>
+    </Tabs.Root>
+  )
+}

@@ -1,0 +1,309 @@
+import { format } from 'date-fns'
+import { useState } from 'react'
+import { whyNotSeal, whyNotSign } from '@pasado/core/record/may'
+import { signedDigest } from '@pasado/core/record/seal'
+import { blocks, countOutcomes, sealHindrances } from '@pasado/core/rules/evaluate'
+import { ApiProblem, ask, download } from '../../../app/api'
+import { useSession } from '../../../app/session'
+import { Mark } from '../../../ui/Mark'
+import { ErasureNote } from '../hand-over/Custody'
+import { useMayWrite } from '../../session/facts'
+import { PackLinks } from '../hand-over/PackLinks'
+import { SignaturePad } from './SignaturePad'
+import { useVisit, write } from '../../session/store'
+
+/** Sign off: what still stands in the way, both signatures, the seal. */
+export function SignOff() {
+  const record = useVisit((state) => state.record)
+  const findings = useVisit((state) => state.findings)
+  const pending = useVisit((state) => state.pending.length)
+  const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
+  const mayWrite = useMayWrite()
+  const [signing, setSigning] = useState<'customer' | 'technician' | null>(null)
+  const me = useSession((state) => state.me)
+  if (record.seal) return <Sealed />
+  const counts = countOutcomes(findings)
+  const open = findings.filter(blocks)
+  const digest = signedDigest(record)
+  const hindrances = [
+    ...sealHindrances(record, findings, digest, fourEyes),
+    ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])
+  ]
+  const whoSigns = me ? whyNotSign(record, me) : null
+  const mayNotSign = whoSigns !== null || open.length > 0 || record.conflicts.length > 0 || pending > 0
+  return (
+    <div className="p-4 lg:p-5">
+      <h2 className="text-xl">Sign off</h2>
+      <ul className="mt-3 flex flex-wrap gap-x-6 gap-y-2" aria-label="Findings">
+        {(['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).map((outcome) => (
+          <li key={outcome} className="flex items-center gap-2">
+            <Mark outcome={outcome} />
+            <span>
+              <b>{counts[outcome]}</b> {outcome === 'not-here' ? 'not here' : outcome}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {(open.length > 0 || fourEyes || record.review !== null) && <Review />}
+      {mayWrite && whoSigns && <p className="mt-4 border-l-4 border-edge bg-well p-3">{whoSigns}</p>}
+      <section aria-label="Signatures" className="mt-5 grid gap-4 md:grid-cols-2">
+        {(['customer', 'technician'] as const).map((who) => {
+          const signature = record.signatures[who]
+          const stale = signature !== null && signature.digest !== digest
+          return (
+            <div key={who} className="paper p-4">
+              <h3 className="capitalize">{who}</h3>
+              {signature && <Strokes path={signature.strokes} />}
+              <p className="mt-1">
+                {signature ? (
+                  stale ? (
+                    <b>The record changed after {signature.name} signed. Sign again.</b>
+                  ) : (
+                    `${signature.name}, ${format(new Date(signature.at), 'd MMMM, HH:mm')}`
+                  )
+                ) : (
+                  'Not signed yet.'
+                )}
+              </p>
+              {mayWrite && (
+                <button type="button" className="btn mt-3" disabled={mayNotSign} onClick={() => setSigning(who)}>
+                  {signature ? `Sign again as ${who}` : `Sign as ${who}`}
+                </button>
+              )}
+            </div>
+          )
+        })}
+      </section>
+      <SealBox hindrances={hindrances} digest={digest} />
+      {signing && (
+        <SignaturePad
+          who={signing}
+          suggested={signing === 'customer' ? (record.brief.facts.customerName ?? '') : (me?.name ?? '')}
+          onClose={() => setSigning(null)}
+          onSign={(name, strokes) => {
+            write('signature.given', { who: signing, name, strokes, digest })
+            setSigning(null)
+          }}
+        />
+      )}
+    </div>
+  )
+}
+
+/** Asking a lead to look, and sending back. */
+function Review() {
+  const review = useVisit((state) => state.record.review)
+  const lead = useSession((state) => state.me?.role === 'lead')
+  const mayWrite = useMayWrite()
+  const [remark, setRemark] = useState('')
+  return (
+    <section aria-label="Review" className="mt-4 border-l-4 border-plum bg-well p-3">
+      {review && (
+        <p>
+          <b>
+            {review.state === 'asked'
+              ? `${review.by.name} asked for a review`
+              : review.state === 'approved'
+                ? `${review.by.name} approved it`
+                : `${review.by.name} sent it back`}
+            :
+          </b>{' '}
+          {review.remark || 'no remark'} <span className="fine">{format(new Date(review.at), 'd MMM HH:mm')}</span>
+        </p>
+      )}
+      {!review && <p>Mend what the docket lists. What cannot be mended, a lead can waive with a reason.</p>}
+      {mayWrite && (
+        <div className="mt-2 flex flex-wrap items-end gap-2">
+          <div className="grow basis-64">
+            <label className="label" htmlFor="remark">
+              Remark
+            </label>
+            <input
+              id="remark"
+              className="box mt-1"
+              maxLength={600}
+              value={remark}
+              onChange={(event) => setRemark(event.target.value)}
+            />
+          </div>
+          {lead && review?.state === 'asked' ? (
+            <button
+              type="button"
+              className="btn"
+              disabled={!remark.trim()}
+              onClick={() => {
+                write('review.returned', { remark: remark.trim() })
+                setRemark('')
+              }}
+            >
+              Send it back
+            </button>
+          ) : (
+            <button
+              type="button"
+              className="btn"
+              onClick={() => {
+                write('review.asked', { remark: remark.trim() })
+                setRemark('')
+              }}
+            >
+              Ask a lead to look
+            </button>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}
+
+function Strokes({ path }: { path: string }) {
+  return (
+    <svg viewBox="0 0 600 200" className="mt-2 w-full bg-[#FBF8F1]" role="img" aria-label="Signature">
+      <path d={path} fill="none" stroke="#1D1822" strokeWidth="4" strokeLinecap="round" strokeLinejoin="round" />
+    </svg>
+  )
+}
+
+function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string }) {
+  const id = useVisit((state) => state.id)
+  const mayWrite = useMayWrite()
+  const [sure, setSure] = useState(false)
+  const [problem, setProblem] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  const record = useVisit((state) => state.record)
+  const me = useSession((state) => state.me)
+  const whoSeals = me ? whyNotSeal(record, me) : null
+  const seal = async () => {
+    setBusy(true)
+    setProblem(null)
+    try {
+      await ask('POST', `/visits/${id}/seal`, { digest })
+    } catch (error) {
+      setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be sealed; try again.')
+    } finally {
+      setBusy(false)
+      setSure(false)
+    }
+  }
+  return (
+    <section aria-label="Seal" className="mt-5 border-t-2 border-ink pt-4">
+      <h3 className="text-lg">Seal</h3>
+      {hindrances.length > 0 ? (
+        <>
+          <p className="mt-1">Before it can be sealed:</p>
+          <ul className="mt-1 list-disc pl-5">
+            {hindrances.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </>
+      ) : sure ? (
+        <div className="mt-2 bg-inv p-4 text-oninv">
+          <p className="font-bold">
+            Sealing is final. Nobody, you included, changes this visit afterwards; a later visit starts from it.
+          </p>
+          <div className="mt-3 flex flex-wrap gap-2">
+            <button type="button" className="btn" disabled={busy} onClick={() => void seal()}>
+              Seal it for good
+            </button>
+            <button type="button" className="btn" onClick={() => setSure(false)}>
+              Not yet
+            </button>
+          </div>
+        </div>
+      ) : (
+        <>
+          <p className="mt-1">
+            Everything holds or is waived, and both have signed.{mayWrite && whoSeals && ` ${whoSeals}`}
+          </p>
+          {mayWrite && !whoSeals && (
+            <button type="button" className="btn btn-plum mt-3" onClick={() => setSure(true)}>
+              Seal this visit
+            </button>
+          )}
+        </>
+      )}
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+    </section>
+  )
+}
+
+function Sealed() {
+  const record = useVisit((state) => state.record)
+  const id = useVisit((state) => state.id)
+  const [problem, setProblem] = useState<string | null>(null)
+  const seal = record.seal!
+  const get = (method: 'GET' | 'POST', path: string) =>
+    download(method, `/visits/${id}${path}`, method === 'POST' ? {} : undefined).then(
+      () => setProblem(null),
+      (error: unknown) =>
+        setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be fetched; try again.')
+    )
+  const prints = [
+    ['record', seal.record],
+    ['chain', seal.chain],
+    ['standard', seal.standard],
+    ['catalogue', seal.catalogue],
+    ['verdicts', seal.verdicts ?? 'not signed: sealed before they were'],
+    ['key', seal.key]
+  ] as const
+  return (
+    <div className="p-4 lg:p-5">
+      <h2 className="text-xl">Sealed {format(new Date(seal.at), 'd MMMM yyyy, HH:mm')}</h2>
+      <p className="mt-1 text-soft">
+        By {seal.by.name}. Nobody changes this visit any more; a later visit at this home starts from it.
+      </p>
+      <div className="mt-4 flex flex-wrap gap-3">
+        <button
+          type="button"
+          className="btn btn-plum"
+          disabled={record.secretsErased}
+          onClick={() => void get('POST', '/pack')}
+        >
+          The customer’s pack (PDF)
+        </button>
+        <button type="button" className="btn" onClick={() => void get('GET', '/record.pdf')}>
+          The record (PDF)
+        </button>
+        <button type="button" className="btn" onClick={() => void get('GET', '/export')}>
+          The record (JSON, for pasado verify)
+        </button>
+      </div>
+      {problem && (
+        <p role="alert" className="mt-2 font-bold">
+          {problem}
+        </p>
+      )}
+      <ErasureNote />
+      <PackLinks mayMake />
+      <div className="mt-5 grid gap-4 md:grid-cols-2">
+        {(['customer', 'technician'] as const).map((who) => {
+          const given = record.signatures[who]
+          return (
+            given && (
+              <div key={who} className="paper p-4">
+                <h3 className="capitalize">{who}</h3>
+                <Strokes path={given.strokes} />
+                <p className="mt-1">
+                  {given.name}, {format(new Date(given.at), 'd MMMM, HH:mm')}
+                </p>
+              </div>
+            )
+          )
+        })}
+      </div>
+      <dl className="mt-5 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-sm">
+        {prints.map(([name, value]) => (
+          <div key={name} className="contents">
+            <dt className="text-soft">{name}</dt>
+            <dd className="exact break-all">{value}</dd>
+          </div>
+        ))}
+      </dl>
+    </div>
+  )
+}

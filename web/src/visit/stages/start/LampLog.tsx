@@ -1,0 +1,365 @@
+import { format } from 'date-fns'
+import { useRef, useState } from 'react'
+import type { Model, ModelState } from '@pasado/core/catalogue/model'
+import {
+  lampColours,
+  lampPatterns,
+  lookWords,
+  sightingWords,
+  type LampColour,
+  type LampLook,
+  type LampPattern
+} from '@pasado/core/catalogue/look'
+import { nearestStates } from '@pasado/core/catalogue/nearest'
+import { waitsEndedBy } from '@pasado/core/work/units/ended-waits'
+import { readLamps, readLampsAt } from '@pasado/core/work/units/unit-lamps'
+import type { Unit } from '@pasado/core/record/record'
+import { Chips } from '../../../ui/Chips'
+import { Lens } from '../../../ui/Lens'
+import { useMayWrite } from '../../session/facts'
+import { placeKey } from '../../session/place'
+import type { Look } from '../../../outbox/outbox'
+import { takeLook, useVisit, write } from '../../session/store'
+
+const patternWords: Record<LampPattern, string> = {
+  off: 'dark',
+  solid: 'steady',
+  blink: 'blinks',
+  'fast-blink': 'blinks fast',
+  pulse: 'slow pulse',
+  alternate: 'two colours in turn'
+}
+
+interface Choice {
+  colour?: LampColour
+  second?: LampColour
+  pattern?: LampPattern
+}
+
+/** A look as chosen so far; null while something is missing. */
+function lookOf(lamp: string, { colour, second, pattern }: Choice): LampLook | null {
+  if (colour === undefined) return null
+  if (colour === 'off') return { lamp, colour: 'off', pattern: 'off' }
+  if (pattern === undefined) return null
+  if (pattern === 'alternate')
+    return second && second !== colour ? { lamp, colour: `${colour}/${second}`, pattern } : null
+  return { lamp, colour, pattern }
+}
+
+/** Colours of a lamp by the model's table first, so that the likely ones are at hand. */
+function coloursFor(model: Model, lamp: string): LampColour[] {
+  const known = new Set(
+    model.states.flatMap((state) =>
+      state.lamps.filter((look) => look.lamp === lamp).flatMap((look) => look.colour.split('/'))
+    )
+  )
+  return [
+    ...lampColours.filter((colour) => colour !== 'off' && known.has(colour)),
+    ...lampColours.filter((colour) => colour !== 'off' && !known.has(colour)),
+    'off'
+  ]
+}
+
+/** Logging what a unit's lamps do: two taps, read through its model's table before it is written. */
+export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
+  const mayWrite = useMayWrite()
+  const me = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const [choices, setChoices] = useState<Record<string, Choice>>({})
+  const [lamp, setLamp] = useState(model.lamps[0]!.id)
+  const choice = choices[lamp] ?? {}
+  // The look is taken with the first tap: what happens to the unit while the rest is chosen comes after it.
+  const look = useRef<Look | null>(null)
+  const choose = (more: Choice) => {
+    look.current ??= takeLook()
+    setChoices({ ...choices, [lamp]: { ...choice, ...more } })
+  }
+  const looks = model.lamps.flatMap(({ id }) => lookOf(id, choices[id] ?? {}) ?? [])
+  const seen = looks.length
+    ? readLamps(
+        {
+          ...unit,
+          sightings: [
+            ...unit.sightings,
+            {
+              seq: me.lastSeq + 1,
+              at: new Date().toISOString(),
+              by: { id: '', name: '', role: 'technician' },
+              lamps: looks
+            }
+          ]
+        },
+        model
+      )
+    : null
+  const now = unit.sightings.length ? readLamps(unit, model) : null
+  // Another look that is easily taken for it: chosen in place of what was chosen, still to be logged.
+  const mean = (state: ModelState) =>
+    setChoices({
+      ...choices,
+      ...Object.fromEntries(
+        looks.flatMap(({ lamp: id }) => {
+          const look = state.lamps.find((one) => one.lamp === id)
+          return look
+            ? [[id, { colour: look.colour as LampColour, ...(look.colour === 'off' ? {} : { pattern: look.pattern }) }]]
+            : []
+        })
+      )
+    })
+  const log = () => {
+    const over = waitsEndedBy(me, catalogue, unit.id, looks, new Date().toISOString())
+    write('lamp.seen', { unit: unit.id, lamps: looks }, look.current ? { look: look.current } : {})
+    for (const id of over) write('wait.ended', { id })
+    look.current = null
+    setChoices({})
+  }
+  return (
+    <section aria-label="Lamps" data-place={placeKey({ kind: 'lamp', id: unit.id, field: 'lamp' })}>
+      <div data-place="lamp.now.log">
+        <div className="flex flex-wrap items-baseline justify-between gap-2">
+          <h3>
+            What does {model.lamps.length > 1 ? 'each lamp' : 'the lamp'} do now?{' '}
+            <span className="key hidden lg:inline">l</span>
+          </h3>
+        </div>
+        {model.lamps.length > 1 && (
+          <div className="mt-2">
+            <Chips
+              label="Which lamp"
+              value={lamp}
+              onChoose={setLamp}
+              options={model.lamps.map(({ id, name }) => {
+                const look = lookOf(id, choices[id] ?? {})
+                return {
+                  value: id,
+                  name,
+                  words: (
+                    <>
+                      {look && <Lens colour={look.colour} pattern={look.pattern} size={22} />}
+                      {name}
+                    </>
+                  )
+                }
+              })}
+            />
+          </div>
+        )}
+        <div className="mt-2">
+          <Chips
+            label="Colour"
+            value={choice.colour}
+            disabled={!mayWrite}
+            onChoose={(colour) => choose({ colour })}
+            options={coloursFor(model, lamp).map((colour) => ({
+              value: colour,
+              name: colour === 'off' ? 'dark' : colour,
+              words: (
+                <>
+                  <Lens colour={colour} pattern={colour === 'off' ? 'off' : 'solid'} size={22} />
+                  {colour === 'off' ? 'dark' : colour}
+                </>
+              )
+            }))}
+          />
+        </div>
+        {choice.colour !== undefined && choice.colour !== 'off' && (
+          <div className="mt-2">
+            <Chips
+              label="Pattern"
+              value={choice.pattern}
+              disabled={!mayWrite}
+              onChoose={(pattern) => choose({ pattern })}
+              options={lampPatterns
+                .filter((pattern) => pattern !== 'off')
+                .map((pattern) => ({ value: pattern, words: patternWords[pattern] }))}
+            />
+          </div>
+        )}
+        {choice.pattern === 'alternate' && (
+          <div className="mt-2">
+            <Chips
+              label="Second colour"
+              value={choice.second}
+              onChoose={(second) => choose({ second })}
+              options={coloursFor(model, lamp)
+                .filter((colour) => colour !== 'off' && colour !== choice.colour)
+                .map((colour) => ({
+                  value: colour,
+                  name: `and ${colour}`,
+                  words: (
+                    <>
+                      <Lens colour={colour} pattern="solid" size={22} />
+                      and {colour}
+                    </>
+                  )
+                }))}
+            />
+          </div>
+        )}
+      </div>
+      <div
+        className="mt-3 grid grid-cols-[1fr_auto] items-center gap-3 border border-rule bg-well p-3"
+        aria-live="polite"
+      >
+        <div>
+          {seen ? (
+            <Reading
+              reading={seen}
+              model={model}
+              looks={looks}
+              onMean={mean}
+              elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />}
+            />
+          ) : now && now.candidates.length > 0 ? (
+            <Reading reading={now} model={model} looks={unit.sightings.at(-1)!.lamps} since />
+          ) : (
+            <p className="text-soft">
+              {now ? 'Nothing seen since it began anew.' : 'Nothing seen yet.'} Choose a colour and what it does.
+            </p>
+          )}
+        </div>
+        <button type="button" className="btn btn-plum" disabled={!mayWrite || looks.length === 0} onClick={log}>
+          Log it
+        </button>
+      </div>
+    </section>
+  )
+}
+
+function Reading({
+  reading,
+  model,
+  looks,
+  onMean,
+  since = false,
+  elsewhere
+}: {
+  reading: ReturnType<typeof readLamps>
+  model: Model
+  looks: readonly LampLook[]
+  onMean?: (state: ModelState) => void
+  since?: boolean
+  elsewhere?: React.ReactNode
+}) {
+  if (reading.lastImpossible) {
+    const near = nearestStates(model, looks)
+    const isFirst =
+      reading.impossible === 1 &&
+      reading.candidates.length === 1 &&
+      reading.candidates[0]!.state === model.start &&
+      !since
+    return (
+      <div>
+        <p>
+          <b>No state of this model explains that</b>
+          {isFirst ? '' : ' after what came before'}.{' '}
+          {near.length === 0 &&
+            (isFirst
+              ? 'Look again, in better light.'
+              : 'Look again; if it was switched off or restarted in between, say so below.')}
+        </p>
+        {near.length > 0 && (
+          <ul>
+            {near.map((state) => (
+              <li key={state.state}>
+                Do you mean{' '}
+                <b>
+                  {sightingWords(
+                    state.lamps.filter(({ lamp }) => looks.some((look) => look.lamp === lamp)),
+                    model.lamps.length > 1
+                  )}
+                </b>
+                : {state.meaning}?{' '}
+                {onMean && (
+                  <button type="button" className="min-h-11 px-2 underline" onClick={() => onMean(state)}>
+                    Yes, that
+                  </button>
+                )}
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+    )
+  }
+  if (!reading.state) {
+    return (
+      <p>
+        <b>It may be {reading.candidates.map(({ meaning }) => meaning).join(', or ')}.</b>{' '}
+        {deciding(reading.candidates, model)}
+      </p>
+    )
+  }
+  const { state } = reading
+  return (
+    <p>
+      <b>{capital(state.meaning)}.</b> {state.action}.
+      {state.usualMin !== undefined && <> Usually {state.usualMin} min.</>}
+      {state.maxMin !== undefined && <> At most {state.maxMin} min.</>}
+      {since && reading.since && <> Since {format(new Date(reading.since), 'HH:mm')}.</>}
+      {reading.overdue && <b> It has lasted too long.</b>} {elsewhere}
+    </p>
+  )
+}
+
+/** Which further look would tell the candidates apart. */
+function deciding(candidates: ModelState[], model: Model): string {
+  const lamp = model.lamps.find(({ id }) => {
+    const looks = candidates
+      .map((state) => state.lamps.find((look) => look.lamp === id))
+      .map((look) => (look ? lookWords(look) : null))
+    return looks.every(Boolean) && new Set(looks).size > 1
+  })
+  return lamp ? `Look at ${lamp.name} as well: that decides.` : 'Wait and look again: what comes next decides.'
+}
+
+/** The same look on another model of this home, where it means something else. */
+function SameLook({ looks, unit, meaning }: { looks: LampLook[]; unit: Unit; meaning: string }) {
+  const units = useVisit((state) => state.record.units)
+  const catalogue = useVisit((state) => state.catalogue)
+  const look = looks[0]!
+  for (const other of Object.values(units)) {
+    const model = catalogue.get(`${other.facts.model}@${other.facts.modelVersion ?? 1}`)
+    if (!model || model.id === unit.facts.model || other.removedSeq !== null || model.lamps.length > 1) continue
+    const same = model.states.find(
+      (state) => state.lamps.length === 1 && lookWords(state.lamps[0]!) === lookWords(look) && look.pattern !== 'off'
+    )
+    if (same && same.meaning !== meaning)
+      return (
+        <>
+          On {other.facts.name} the same look means <b>{same.meaning}</b>.
+        </>
+      )
+  }
+  return null
+}
+
+const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
+
+/** What was seen so far, as lenses over time. */
+export function LampHistory({ unit, model }: { unit: Unit; model: Model }) {
+  if (unit.sightings.length === 0) return null
+  return (
+    <section aria-label="Seen so far">
+      <h3>Seen so far</h3>
+      <ol className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
+        {unit.sightings.map((one, index) => {
+          const reading = readLampsAt(unit, model, index)
+          return (
+            <li key={one.seq} className="flex items-center gap-2">
+              <span className="flex">
+                {one.lamps.map((look) => (
+                  <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={22} />
+                ))}
+              </span>
+              <span className="text-sm">
+                <b className="exact">{format(new Date(one.at), 'HH:mm')}</b>{' '}
+                {reading.state?.meaning ?? one.lamps.map((look) => lookWords(look)).join('; ')}
+              </span>
+            </li>
+          )
+        })}
+      </ol>
+    </section>
+  )
+}

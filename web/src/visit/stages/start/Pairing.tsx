@@ -1,0 +1,119 @@
+import { useEffect, useState } from 'react'
+import { v7 as uuidv7 } from 'uuid'
+import type { Model } from '@pasado/core/catalogue/model'
+import { pressKind } from '@pasado/core/catalogue/presses'
+import { standing, unitName, type Unit } from '@pasado/core/record/record'
+import { useMayWrite } from '../../session/facts'
+import { useVisit, write } from '../../session/store'
+import { clock } from '../../frame/Waits'
+
+const WINDOW_MIN = 2
+
+/** The two presses of a push-button pairing, and what is left of the window between them. */
+export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
+  const record = useVisit((state) => state.record)
+  const mayWrite = useMayWrite()
+  const others = standing(record.units).filter(
+    (one) =>
+      one.id !== unit.id &&
+      (['router', 'gateway'].includes(one.facts.role ?? '') ||
+        one.facts.model === unit.facts.model ||
+        (unit.facts.role === 'powerline-adapter' && one.facts.role === unit.facts.role))
+  )
+  const [on, setOn] = useState('')
+  const presses = unit.pairing ?? []
+  const last = presses.at(-1)
+  const first = last?.which === 'first' ? last : null
+  const [now, setNow] = useState(() => Date.now())
+  useEffect(() => {
+    if (!first) return
+    setNow(Date.now())
+    const timer = setInterval(() => setNow(Date.now()), 500)
+    return () => clearInterval(timer)
+  }, [first])
+  const left = first ? Date.parse(first.at) + WINDOW_MIN * 60_000 - now : 0
+  const wait = Object.values(record.waits).find(
+    (one) => one.unit === unit.id && one.what.startsWith('pairing window') && one.endedAt === null
+  )
+  const leads = on || others.find(({ facts }) => facts.role === 'router')?.id || others[0]?.id
+  const button = model.buttons.find(({ presses: list }) => list.some((one) => pressKind(one) === 'pairing'))
+  const press = (which: 'first' | 'second') => {
+    if (which === 'first' && leads) {
+      write('pairing.pressed', { unit: unit.id, which, on: leads })
+      write('wait.started', {
+        id: uuidv7(),
+        what: 'pairing window',
+        unit: unit.id,
+        usualMin: WINDOW_MIN,
+        mostMin: WINDOW_MIN
+      })
+    } else {
+      write('pairing.pressed', { unit: unit.id, which: 'second', on: unit.id })
+      if (wait) write('wait.ended', { id: wait.id })
+    }
+  }
+  const seconds =
+    last?.which === 'second'
+      ? Math.round((Date.parse(last.at) - Date.parse(presses.at(-2)?.at ?? last.at)) / 1000)
+      : null
+  return (
+    <div
+      role="group"
+      aria-label="The two presses"
+      data-place={`unit.${unit.id}.pairing`}
+      className="mt-3 border border-rule bg-well p-3"
+    >
+      <div className="flex flex-wrap items-end gap-3">
+        {others.length > 1 && !first && (
+          <label className="label">
+            First on
+            <select className="box mt-1 font-normal" value={leads} onChange={(event) => setOn(event.target.value)}>
+              {others.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {unitName(one)}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        {mayWrite && !first && (
+          <button type="button" className="btn" disabled={!leads} onClick={() => press('first')}>
+            Pressed on {leads ? unitName(record.units[leads]!) : 'the router'}
+          </button>
+        )}
+        {mayWrite && first && (
+          <button type="button" className="btn btn-plum" onClick={() => press('second')}>
+            {button ? `${button.name} pressed` : 'Pressed'} here, on {unitName(unit)}
+          </button>
+        )}
+        {first && (
+          <p aria-live="polite">
+            <b className="exact text-4xl">{left > 0 ? clock(left) : '0:00'}</b>{' '}
+            {left > 0 ? (
+              <span>left{left < 30_000 ? ': press now' : ''}</span>
+            ) : (
+              <b>The window is closed: press both again.</b>
+            )}
+          </p>
+        )}
+        {mayWrite && first && left <= 0 && (
+          <button type="button" className="btn" onClick={() => press('first')}>
+            First press again
+          </button>
+        )}
+      </div>
+      {mayWrite && !leads && (
+        <p role="note" className="mt-2">
+          No unit of this visit can be pressed first: a router that stays here is no unit. Until it is recorded, the
+          presses cannot be timed here.
+        </p>
+      )}
+      {seconds !== null && (
+        <p className="mt-2">
+          The second press came {seconds} s after the first
+          {seconds > WINDOW_MIN * 60 ? ': too late. Press both again' : ''}.
+        </p>
+      )}
+    </div>
+  )
+}
