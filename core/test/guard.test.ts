@@ -76,7 +76,7 @@ describe('an entry that refers to what is not there', () => {
 
   it('is refused where a field of a thing names another one, whatever the kind of either', () => {
     for (const kind of storedKinds)
-      for (const [field, named] of Object.entries(things[kind].refersTo) as [string, string][]) {
+      for (const [field, named] of Object.entries<string>(things[kind].refersTo)) {
         const value = named === 'end' ? { thing: 'unit', id: nothing, port: 'lan1' } : nothing
         const [problem] = problemsOf(`${kind}.set`, { id: idOf('new'), set: { [field]: value } })
         expect([kind, field, problem?.path.slice(3)]).toEqual([kind, field, ['set', field]])

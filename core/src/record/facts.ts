@@ -10,7 +10,8 @@ export type Facts<K extends ThingKind> = Partial<z.infer<FactsSchema<K>>>
 
 /** The schema of the facts of a kind. */
 export function factsOf<K extends ThingKind>(kind: K): FactsSchema<K> {
-  return (kind === 'brief' ? briefFacts : things[kind as StoredKind].facts) as FactsSchema<K>
+  const stored: StoredKind | null = kind === 'brief' ? null : kind
+  return (stored === null ? briefFacts : things[stored].facts) as FactsSchema<K>
 }
 
 /**

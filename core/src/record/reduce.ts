@@ -1,5 +1,4 @@
 import { kindOf } from './entries/all'
-import type { Line } from './entries/kind'
 import type { Placed } from './entry'
 import type { VisitRecord } from './record'
 
@@ -43,7 +42,7 @@ export const emptyRecord: VisitRecord = {
  * The server, the browser and the command line all use this one function.
  */
 export function apply(record: VisitRecord, entry: Placed): VisitRecord {
-  return { ...record, ...kindOf(entry.kind).apply(record, entry as Line<unknown>), lastSeq: entry.seq }
+  return { ...record, ...kindOf(entry.kind).apply(record, entry), lastSeq: entry.seq }
 }
 
 /** The record that a whole logbook amounts to. */

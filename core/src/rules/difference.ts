@@ -1,7 +1,7 @@
 import { schoolWords, type FigureName, type SchoolName, figureOf, figureWords } from '../policy/figures'
 import { sameJson } from '../values/canonical'
 import { allRules } from './all'
-import { laterFigures, type Policy, type Standard } from '../policy/standard'
+import { type Standard } from '../policy/standard'
 
 /** What changes from one standard to another, a sentence each, in the order of the stages. */
 export function standardDifferences(before: Standard, after: Standard): string[] {

@@ -1,5 +1,5 @@
 import type { KnownUnit } from '../work/units/known-unit'
-import { modelKey, type Catalogue, type Model } from '../catalogue/model'
+import { modelKey, type Catalogue } from '../catalogue/model'
 import type { ThingKind } from '../record/facts'
 import {
   ruleKey,

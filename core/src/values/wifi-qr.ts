@@ -1,6 +1,5 @@
 import { ssidProblem } from './ssid'
 import { z } from 'zod'
-import { isWellFormed, utf8Length } from './unicode'
 
 const PRINTABLE = /^[\x20-\x7e]*$/
 

@@ -46,7 +46,7 @@ function setsFactsOf(kind: StoredKind): EntryDefinition<SetBody> {
       const held = thingsOf(record, kind) as unknown as Record<string, AnyThing>
       const before = held[line.body.id] ?? newThing(kind, line.body.id, line.seq)
       const { thing, conflicts } = setFields(kind, before, line.body.set, line.body.origin, line, record.conflicts)
-      return { [tableOf[kind]]: { ...held, [line.body.id]: thing }, conflicts } as Partial<VisitRecord>
+      return { [tableOf[kind]]: { ...held, [line.body.id]: thing }, conflicts }
     },
     inverse: ({ id, set }, before) => {
       const held = (thingsOf(before, kind) as unknown as Record<string, AnyThing>)[id]
@@ -89,7 +89,7 @@ type AThing = z.infer<typeof aThing>
 function mark(record: VisitRecord, { thing, id }: AThing, removedSeq: number | null): Partial<VisitRecord> {
   const table = tableOf[thing]
   const held = (thingsOf(record, thing) as unknown as Record<string, AnyThing>)[id]
-  return held ? ({ [table]: { ...record[table], [id]: { ...held, removedSeq } } } as Partial<VisitRecord>) : {}
+  return held ? { [table]: { ...record[table], [id]: { ...held, removedSeq } } } : {}
 }
 
 /** Facts set, and things taken out and put back. */
@@ -101,7 +101,7 @@ export const thingKinds = {
     apply: (record, line) => {
       const { set, origin } = line.body
       const { thing, conflicts } = setFields('brief', record.brief, set, origin, line, record.conflicts)
-      return { brief: thing as VisitRecord['brief'], conflicts }
+      return { brief: thing, conflicts }
     },
     inverse: ({ set }, { brief }) => ({ kind: 'brief.set', body: { set: valuesBefore(set, brief.facts) } }),
     describe: ({ set }, names) => `Brief: ${names.values('brief', set)}`

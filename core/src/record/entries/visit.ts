@@ -41,7 +41,7 @@ export const visitKinds = {
       const set = setFields('brief', record.brief, brief, 'typed', line, [])
       return {
         visit: { id: line.visit, home, customer, technician, standard, startedFrom, openedAt: line.at },
-        brief: set.thing as VisitRecord['brief']
+        brief: set.thing
       }
     },
     inverse: null,
@@ -106,9 +106,9 @@ export const visitKinds = {
         { ...line, base: line.seq },
         conflicts
       )
-      if (thing === 'brief') return { brief: back.thing as VisitRecord['brief'], conflicts }
+      if (thing === 'brief') return { brief: back.thing, conflicts }
       const table = tableOf[thing as StoredKind]
-      return { [table]: { ...record[table], [id]: back.thing }, conflicts } as Partial<VisitRecord>
+      return { [table]: { ...record[table], [id]: back.thing }, conflicts }
     },
     inverse: null,
     describe: ({ field, keep }) => `Conflict over ${field} settled: the ${keep} kept`

@@ -43,7 +43,3 @@ export type Things = typeof things
 /** A kind of thing that stands in a table of the record. */
 export type StoredKind = keyof Things
 export const storedKinds = Object.keys(things) as [StoredKind, ...StoredKind[]]
-
-/** A kind of thing that another one refers to has to be one of them. */
-type Named = { [K in StoredKind]: NonNullable<Things[K]['refersTo'][keyof Things[K]['refersTo']]> }[StoredKind]
-export type Reference = StoredKind | 'end'
