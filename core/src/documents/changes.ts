@@ -1,3 +1,14 @@
+import {
+  type AnyThing,
+  anyThingsOf,
+  secretFor,
+  standing,
+  tableOf,
+  thingsOf,
+  unitName,
+  type Unit,
+  type VisitRecord
+} from '../record/record'
 import type { Compared } from '../record/things/thing'
 import { type StoredKind, storedKinds, things } from '../record/things/all'
 import { textOf } from '../values/plain'
@@ -9,7 +20,6 @@ import { judgeRooms, type RoomVerdict } from '../work/prove/rooms'
 import { choices, choiceNames } from '../record/answers'
 import { sameJson } from '../values/canonical'
 import type { ThingKind } from '../record/facts'
-import { secretFor, standing, tableOf, thingsOf, unitName, type Unit, type VisitRecord } from '../record/record'
 import { evaluate, type Finding } from '../rules/evaluate'
 import type { Outcome } from '../rules/rule'
 import type { Standard } from '../policy/standard'
@@ -76,24 +86,16 @@ export interface Changes {
   notAgain: number
 }
 
-type Thing = {
-  id: string
-  facts: Record<string, unknown>
-  meta: Record<string, { at: string; by: { name: string } }>
-  addedSeq: number
-  removedSeq: number | null
-}
-
 /** Where a kind is told among those that are compared field by field; null where it is not compared so. */
 const rankOf = (kind: StoredKind): number | null => {
-  const { compared } = things[kind] as { compared: Compared }
+  const { compared } = things[kind]
   return typeof compared === 'object' && 'byField' in compared ? compared.byField : null
 }
 /** Kinds that are compared field by field, in the order they are shown. */
 const byField = storedKinds.filter((kind) => rankOf(kind) !== null).sort((a, b) => rankOf(a)! - rankOf(b)!)
 /** Kinds that are drawn: what counts is that they are others, not by how many metres. */
 const drawn = storedKinds.flatMap((kind) => {
-  const { compared } = things[kind] as { compared: Compared }
+  const { compared } = things[kind]
   return typeof compared === 'object' && 'drawn' in compared ? [{ kind, plural: compared.drawn }] : []
 })
 /** Fields that follow from others or are the visit's own affair. */
@@ -183,10 +185,7 @@ const judged = ({ record, catalogue, standard }: Revision): Finding[] =>
   record.lastSeq === 0 ? [] : evaluate(record, catalogue, standard)
 
 function thingsOfKind(kind: StoredKind, before: Revision, after: Revision, mended: readonly Finding[]): ThingChanges[] {
-  const [old, now] = [
-    standing(thingsOf(before.record, kind) as Record<string, Thing>),
-    standing(thingsOf(after.record, kind) as Record<string, Thing>)
-  ]
+  const [old, now] = [standing(anyThingsOf(before.record, kind)), standing(anyThingsOf(after.record, kind))]
   const left = new Map(old.map((one) => [one.id, one]))
   const found: ThingChanges[] = []
   for (const thing of now) {
@@ -230,8 +229,8 @@ function thingsOfKind(kind: StoredKind, before: Revision, after: Revision, mende
 
 function fieldChanges(
   kind: ThingKind,
-  twin: Thing | null,
-  thing: Thing,
+  twin: AnyThing | null,
+  thing: AnyThing,
   before: Revision,
   after: Revision,
   mended: readonly Finding[]
@@ -274,7 +273,7 @@ function fieldChanges(
 }
 
 /** What runs on a unit: what it was updated to, else what it came with. */
-function valueOf(thing: Thing | null, field: string): unknown {
+function valueOf(thing: AnyThing | null, field: string): unknown {
   return field === 'firmwareAfter' ? (thing?.facts.firmwareAfter ?? thing?.facts.firmwareBefore) : thing?.facts[field]
 }
 
@@ -345,7 +344,7 @@ function passphraseChange(network: string, stood: boolean, before: VisitRecord, 
     : []
 }
 
-function nameOf(kind: ThingKind, thing: Thing, record: VisitRecord): string {
+function nameOf(kind: ThingKind, thing: AnyThing, record: VisitRecord): string {
   const { facts } = thing
   const unit = (id: unknown) => thingName(record, String(id)) ?? 'a unit'
   if (kind === 'unit') return unitName(thing as unknown as Unit)
@@ -359,7 +358,7 @@ function nameOf(kind: ThingKind, thing: Thing, record: VisitRecord): string {
 }
 
 /** Reasons that speak of the whole thing: how a fault search about it ended, that it was brought from elsewhere, notes that name it. */
-function whyOf(thing: Thing, record: VisitRecord): string[] {
+function whyOf(thing: AnyThing, record: VisitRecord): string[] {
   const name = typeof thing.facts.name === 'string' ? thing.facts.name : null
   const transfer = (thing as unknown as Partial<Unit>).transfer
   return [
@@ -415,10 +414,7 @@ function choiceChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] 
 
 function planChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] {
   const changes = drawn.flatMap(({ kind, plural }): Change[] => {
-    const [old, now] = [
-      standing(thingsOf(before, kind) as Record<string, Thing>),
-      standing(thingsOf(after, kind) as Record<string, Thing>)
-    ]
+    const [old, now] = [standing(anyThingsOf(before, kind)), standing(anyThingsOf(after, kind))]
     const others = now.filter((one) => {
       const was = old.find(({ id }) => id === one.id)
       return !was || !sameJson(was.facts, one.facts)

@@ -1,3 +1,4 @@
+import { digest } from '../record/fields'
 import { z } from 'zod'
 import { catalogueOf, model, modelKey, type Catalogue, type Model } from '../catalogue/model'
 import { problemsOf, refuse, type Problem } from '../values/problem'
@@ -19,7 +20,7 @@ export const lockedSecrets = z.strictObject({
   iv: base64,
   tag: base64,
   data: base64,
-  digest: z.string().regex(/^[0-9a-f]{64}$/)
+  digest: digest
 })
 export type LockedSecrets = z.infer<typeof lockedSecrets>
 
@@ -31,10 +32,7 @@ export const recordFile = z.strictObject({
   record: visitRecord,
   standard,
   models: z.array(model),
-  publicKey: z
-    .string()
-    .regex(/^[0-9a-f]{64}$/)
-    .nullable(),
+  publicKey: digest.nullable(),
   secrets: lockedSecrets.nullable(),
   /** What the rules said when it was sealed, where the seal vouches for it; left out otherwise. */
   verdicts: z.array(frozenVerdict).max(5000).optional()

@@ -1,7 +1,6 @@
 import type { EntryKind } from './entries/all'
 import type { Facts } from './facts'
-import { standing, thingsOf, type VisitRecord } from './record'
-import type { AnyThing } from './set-fields'
+import { anyThingsOf, standing, type VisitRecord } from './record'
 import { storedKinds, things } from './things/all'
 import { without } from './things/thing'
 
@@ -20,7 +19,7 @@ export function carriedEntries(
   const carried = storedKinds.flatMap((kind) => {
     const { carriesOver } = things[kind]
     if (!carriesOver) return []
-    return standing(thingsOf(from, kind) as unknown as Record<string, AnyThing>).flatMap(({ id, facts }) => {
+    return standing(anyThingsOf(from, kind)).flatMap(({ id, facts }) => {
       const set = carriesOver(facts)
       return Object.keys(set).length ? [{ kind: `${kind}.set` as const, body: { id, set } }] : []
     })

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { author, type Author } from './attribution'
 import { entryKinds, kindOf, type Body, type EntryKind } from './entries/all'
-import { id } from './fields'
+import type { Envelope } from './entries/kind'
+import { digest, id } from './fields'
 
 const envelope = {
   id: z.uuidv7('must be a UUID of version 7'),
@@ -30,7 +31,7 @@ const stamped = {
   seq: z.int().min(1),
   /** The server's clock when it took the entry. */
   received: z.iso.datetime(),
-  hash: z.string().regex(/^[0-9a-f]{64}$/)
+  hash: digest
 }
 
 /** What a browser sends: one entry, not yet stamped by the server. */
@@ -42,19 +43,8 @@ export const draftEntry = unionOf(
 /** An entry as the logbook holds it. */
 export const entry = unionOf(kindNames, (kind) => kindOf(kind).body, stamped) as unknown as z.ZodType<Entry>
 
-interface Envelope<K extends EntryKind> {
-  id: string
-  visit: string
-  at: string
-  from: string
-  base: number
-  own?: number
-  kind: K
-  body: Body<K>
-}
-
 /** An entry before the server has stamped it. */
-export type Draft<K extends EntryKind = EntryKind> = K extends EntryKind ? Envelope<K> : never
+export type Draft<K extends EntryKind = EntryKind> = K extends EntryKind ? Envelope<Body<K>> & { kind: K } : never
 /** An entry of the logbook: a draft with its author, its place, the server's clock and its link in the chain. */
 export type Entry<K extends EntryKind = EntryKind> = Draft<K> & {
   by: Author

@@ -23,6 +23,9 @@ export function textLine(most: number) {
 
 export const id = z.uuid()
 
+/** A SHA-256, in lower-case hexadecimal. */
+export const digest = z.string().regex(/^[0-9a-f]{64}$/)
+
 export const yes = z.boolean()
 
 export const metres = (least: number, most: number) =>

@@ -1,7 +1,7 @@
 import type { Problem } from '../values/problem'
 import type { Author } from './attribution'
 import { kindOf } from './entries/all'
-import type { Fitting, Referent } from './entries/kind'
+import type { Circumstances, Referent } from './entries/kind'
 import { modelNamed } from './entries/things'
 import type { Draft } from './entry'
 import { thingsOf, type VisitRecord } from './record'
@@ -26,9 +26,7 @@ export function withLine(lines: OutboxLines, outbox: string): OutboxLines {
 
 /** The models that drafts name, as `id@version`. */
 export function modelsNamed(drafts: readonly Draft[]): string[] {
-  return drafts.flatMap(({ kind, body }) =>
-    kind === 'box.set' || kind === 'unit.set' ? (modelNamed(body.set as Record<string, unknown>) ?? []) : []
-  )
+  return drafts.flatMap(({ body }) => ('set' in body ? (modelNamed(body.set as Record<string, unknown>) ?? []) : []))
 }
 
 type Path = (string | number)[]
@@ -67,7 +65,7 @@ function thingSet({ kind, body }: Draft): string | null {
 
 function fieldProblems(
   draft: Draft,
-  here: Fitting,
+  here: Circumstances,
   known: Known,
   coming: ReadonlySet<string>
 ): { field: Path; message: string }[] {

@@ -1,12 +1,11 @@
-import { type FieldMeta, attributed } from './attribution'
+import { attributionOf, type FieldMeta, attributed } from './attribution'
+import { digest } from './fields'
 import { type StoredKind, type Things, storedKinds, things } from './things/all'
 import { recordedThing } from './things/thing'
 import { z } from 'zod'
 import { choiceNames, custodies, photoAbout, secretAssessment, secretPurposes } from './answers'
 import { briefFacts } from './brief'
 import { neighbourNetwork } from './neighbour-network'
-
-const hash = z.string().regex(/^[0-9a-f]{64}$/)
 
 const answered = z.strictObject({ ...attributed, answer: z.string(), note: z.string().optional() })
 const granted = z.strictObject({
@@ -26,7 +25,7 @@ const photo = z.strictObject({
   width: z.int(),
   height: z.int(),
   octets: z.int(),
-  sha256: hash,
+  sha256: digest,
   removedSeq: z.int().nullable()
 })
 
@@ -55,7 +54,7 @@ const faultSearch = z.strictObject({
     .nullable()
 })
 
-const signature = z.strictObject({ ...attributed, name: z.string(), strokes: z.string(), digest: hash })
+const signature = z.strictObject({ ...attributed, name: z.string(), strokes: z.string(), digest: digest })
 
 /** A thing of a kind as the record holds it. */
 export type Recorded<K extends StoredKind> = z.infer<ReturnType<typeof recordedThing<FactsShape<K>, BesidesShape<K>>>>
@@ -152,13 +151,13 @@ export const visitRecord = z.strictObject({
       ...attributed,
       state: z.enum(['asked', 'returned', 'approved']),
       remark: z.string(),
-      digest: hash.optional()
+      digest: digest.optional()
     })
     .nullable(),
   pack: z.strictObject({
-    madeDigest: hash.nullable(),
+    madeDigest: digest.nullable(),
     madeAt: z.string().nullable(),
-    givenDigest: hash.nullable(),
+    givenDigest: digest.nullable(),
     givenAt: z.string().nullable(),
     how: z.string().nullable()
   }),
@@ -166,11 +165,11 @@ export const visitRecord = z.strictObject({
   seal: z
     .strictObject({
       ...attributed,
-      chain: hash,
-      record: hash,
-      standard: hash,
-      catalogue: hash,
-      verdicts: hash.optional(),
+      chain: digest,
+      record: digest,
+      standard: digest,
+      catalogue: digest,
+      verdicts: digest.optional(),
       key: z.string(),
       signature: z.string()
     })
@@ -213,6 +212,28 @@ export function thingsOf<K extends StoredKind>(
   return record[tableOf[kind]] ?? {}
 }
 
+/** A thing of the record, whatever its kind. */
+export interface AnyThing {
+  id: string
+  facts: Record<string, unknown>
+  meta: Record<string, FieldMeta>
+  addedSeq: number
+  removedSeq: number | null
+}
+
+/** Every thing of a kind by id, as what all kinds have in common. */
+export const anyThingsOf = (record: VisitRecord, kind: StoredKind): Readonly<Record<string, AnyThing>> =>
+  thingsOf(record, kind) as unknown as Record<string, AnyThing>
+
+/** Whether a word names a kind of thing. */
+export const isStored = (kind: string): kind is StoredKind => Object.hasOwn(things, kind)
+
+/** What holds the facts of a kind and id: the brief, or a thing; none where there is no such. */
+export function holderOf(record: VisitRecord, kind: string, id: string): AnyThing | undefined {
+  if (kind === 'brief') return record.brief
+  return isStored(kind) ? anyThingsOf(record, kind)[id] : undefined
+}
+
 /** Where a step of a method is kept in its unit. */
 export const stepKey = (method: string, step: number): string => `${method} ${step}`
 
@@ -248,21 +269,10 @@ export function hasHeld({ visit }: Pick<VisitRecord, 'visit'>, person: string): 
  */
 export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
   const { thing, id, field, later } = conflict
-  const holder =
-    thing === 'brief'
-      ? record.brief
-      : Object.hasOwn(tableOf, thing)
-        ? (
-            thingsOf(record, thing as StoredKind) as Record<
-              string,
-              { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }
-            >
-          )[id]
-        : undefined
+  const holder = holderOf(record, thing, id)
   const meta = holder?.meta[field]
   if (!holder || !meta || meta.seq <= later.seq) return conflict
-  const facts: Record<string, unknown> = holder.facts
-  return { ...conflict, later: { seq: meta.seq, at: meta.at, by: meta.by, value: facts[field] ?? null } }
+  return { ...conflict, later: { ...attributionOf(meta), value: holder.facts[field] ?? null } }
 }
 
 /** The name people know a unit by. */

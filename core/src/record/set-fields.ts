@@ -1,16 +1,7 @@
-import { attributionOf, type Author, type FieldMeta } from './attribution'
+import { attributionOf, type Author } from './attribution'
 import type { ThingKind } from './facts'
 import type { Origin } from './origin'
-import type { Conflict } from './record'
-
-/** A thing as the reducer changes it, whatever its kind. */
-export interface AnyThing {
-  id: string
-  facts: Record<string, unknown>
-  meta: Record<string, FieldMeta>
-  addedSeq: number
-  removedSeq: number | null
-}
+import type { AnyThing, Conflict } from './record'
 
 /** The line that sets them. */
 interface Setting {

@@ -1,15 +1,12 @@
 import { row, rows, run, type Connection } from './pool'
 
-/** The wrapped data key of a visit; null where it has none, or it was destroyed. */
-export async function wrappedKey(db: Connection, visit: string): Promise<Buffer | null> {
-  const held = await row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
-  return held?.wrapped ?? null
-}
+/** The data key of a visit, wrapped, null where it was destroyed; no row where the visit never had one. */
+export const keyRow = (db: Connection, visit: string): Promise<{ wrapped: Buffer | null } | null> =>
+  row<{ wrapped: Buffer | null }>(db, 'SELECT wrapped FROM vault_keys WHERE visit_id = ?', [visit])
 
-/** Whether a visit has, or had, a data key. */
-export async function hadKey(db: Connection, visit: string): Promise<boolean> {
-  return (await row(db, 'SELECT 1 FROM vault_keys WHERE visit_id = ?', [visit])) !== null
-}
+/** The wrapped data key of a visit; null where it has none, or it was destroyed. */
+export const wrappedKey = async (db: Connection, visit: string): Promise<Buffer | null> =>
+  (await keyRow(db, visit))?.wrapped ?? null
 
 /** Keeps the wrapped data key of a visit that has none yet. */
 export async function insertKey(db: Connection, visit: string, wrapped: Buffer): Promise<void> {

@@ -1,4 +1,4 @@
-import { hadKey, destroyKey, insertKey, replaceKey, wrappedKey } from '../db/vault-keys'
+import { keyRow, destroyKey, insertKey, replaceKey, wrappedKey } from '../db/vault-keys'
 import {
   companyPrints,
   emptySecret,
@@ -199,9 +199,9 @@ export class Vault {
   }
 
   async #dataKey(db: Connection, visit: string, make: boolean): Promise<Buffer> {
-    const held = await wrappedKey(db, visit)
-    if (held) return openValue(this.keys.wrap, held, visit)
-    if (!make || (await hadKey(db, visit))) throw new SecretsErased()
+    const held = await keyRow(db, visit)
+    if (held?.wrapped) return openValue(this.keys.wrap, held.wrapped, visit)
+    if (held || !make) throw new SecretsErased()
     const dataKey = randomBytes(32)
     await insertKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
     return dataKey

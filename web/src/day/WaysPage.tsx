@@ -46,8 +46,10 @@ export function WaysPage() {
       await ask('POST', path, body)
       setProblem(null)
       await load()
+      return true
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
+      return false
     }
   }
   if (!ways)
@@ -106,7 +108,7 @@ export function WaysPage() {
           <ul className="mt-1 divide-y divide-rule">
             {ways.towns.map((town) => (
               <Ferries
-                key={`${town} ${JSON.stringify(ways.windows.filter((one) => one.town === town))}`}
+                key={town}
                 town={town}
                 windows={ways.windows.filter((one) => one.town === town)}
                 mayWrite={role !== 'technician'}
@@ -130,17 +132,22 @@ function Ferries({
   town: string
   windows: Window[]
   mayWrite: boolean
-  onSet: (windows: Window[]) => Promise<void>
+  /** Whether it was taken; what was not is told above. */ onSet: (windows: Window[]) => Promise<boolean>
 }) {
   const [adding, setAdding] = useState<{ from: string; to: string } | null>(null)
+  // A town's hours are sent as one list: while one is on its way a second would be made of what stood before it.
+  const [busy, setBusy] = useState(false)
   const plain = windows.map(({ fromMin, toMin }) => ({ fromMin, toMin }))
-  const add = (event: React.FormEvent) => {
+  const set = async (next: Window[]) => {
+    setBusy(true)
+    const taken = await onSet(next)
+    setBusy(false)
+    return taken
+  }
+  const add = async (event: React.FormEvent) => {
     event.preventDefault()
-    void onSet(
-      [...plain, { fromMin: minutesOf(adding!.from), toMin: minutesOf(adding!.to) }].sort(
-        (a, b) => a.fromMin - b.fromMin
-      )
-    )
+    const more = { fromMin: minutesOf(adding!.from), toMin: minutesOf(adding!.to) }
+    if (await set([...plain, more].sort((a, b) => a.fromMin - b.fromMin))) setAdding(null)
   }
   return (
     <li className="py-2">
@@ -169,7 +176,8 @@ function Ferries({
                 type="button"
                 className="btn btn-quiet"
                 aria-label={`Take ${clock(one.fromMin)} to ${clock(one.toMin)} of ${town} out`}
-                onClick={() => void onSet(plain.filter((_, other) => other !== at))}
+                disabled={busy}
+                onClick={() => void set(plain.filter((_, other) => other !== at))}
               >
                 Take out
               </button>
@@ -178,7 +186,7 @@ function Ferries({
         ))}
       </ul>
       {adding && (
-        <form onSubmit={add} className="mt-1 flex flex-wrap items-end gap-2">
+        <form onSubmit={(event) => void add(event)} className="mt-1 flex flex-wrap items-end gap-2">
           <label className="label">
             From
             <input
@@ -199,7 +207,7 @@ function Ferries({
               onChange={(event) => setAdding({ ...adding, to: event.target.value })}
             />
           </label>
-          <button type="submit" className="btn btn-plum">
+          <button type="submit" className="btn btn-plum" disabled={busy}>
             Add
           </button>
           <button type="button" className="btn" onClick={() => setAdding(null)}>

@@ -1,11 +1,9 @@
 import { z } from 'zod'
 import { secretAssessment, secretPurposes } from '../answers'
 import { attributionOf } from '../attribution'
-import { id, textLine } from '../fields'
+import { digest, id, textLine } from '../fields'
 import type { VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
-
-const digest = z.string().regex(/^[0-9a-f]{64}$/)
 
 function erased(secrets: VisitRecord['secrets'], refs: readonly string[], at: string): VisitRecord['secrets'] {
   return Object.fromEntries(

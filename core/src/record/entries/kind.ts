@@ -4,8 +4,8 @@ import type { VisitRecord } from '../record'
 import type { StoredKind } from '../things/all'
 import type { ThingKind } from '../facts'
 
-/** A line of the logbook as its kind reads it: everything but the hash. */
-export interface Line<B> {
+/** What every entry has around what it says. */
+export interface Envelope<B> {
   id: string
   visit: string
   at: string
@@ -14,6 +14,10 @@ export interface Line<B> {
   own?: number
   kind: string
   body: B
+}
+
+/** A line of the logbook as its kind reads it: everything but the hash. */
+export interface Line<B> extends Envelope<B> {
   by: Author
   seq: number
   received: string
@@ -26,7 +30,7 @@ export type Referent = StoredKind | 'photo' | 'check' | 'search' | 'wait' | 'sec
 export type References<B> = Readonly<Record<string, Referent | ((body: B) => Referent | null)>>
 
 /** What has to be known beside the record to say whether an entry fits it. */
-export interface Fitting {
+export interface Circumstances {
   record: VisitRecord
   /** The author's clock. */
   at: string
@@ -60,7 +64,7 @@ export interface EntryDefinition<B> {
   by: 'anybody' | 'lead' | 'server'
   refersTo: References<B>
   /** What else stands against it: the field, and why. */
-  problem?: (body: B, fitting: Fitting) => { field: (string | number)[]; message: string } | null
+  problem?: (body: B, here: Circumstances) => { field: (string | number)[]; message: string } | null
   /** What it changes of the record. */
   apply: (record: VisitRecord, line: Line<B>) => Partial<VisitRecord>
   /** The entry that takes it back, as the record stood before it; null where it cannot be taken back. */

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { itemStates, photoAbout } from '../answers'
 import { attributionOf } from '../attribution'
-import { id, textLine } from '../fields'
+import { digest, id, textLine } from '../fields'
 import type { VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
 
@@ -69,7 +69,7 @@ export const kitKinds = {
       width: z.int().min(1),
       height: z.int().min(1),
       octets: z.int().min(1),
-      sha256: z.string().regex(/^[0-9a-f]{64}$/)
+      sha256: digest
     }),
     by: 'server',
     refersTo: {},

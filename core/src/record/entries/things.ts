@@ -2,8 +2,8 @@ import { z } from 'zod'
 import { briefFacts } from '../brief'
 import { id } from '../fields'
 import { origins } from '../origin'
-import { tableOf, thingsOf, type VisitRecord } from '../record'
-import { setFields, type AnyThing } from '../set-fields'
+import { anyThingsOf, tableOf, type AnyThing, type VisitRecord } from '../record'
+import { setFields } from '../set-fields'
 import { storedKinds, things, type StoredKind, type Things } from '../things/all'
 import { modelKey } from '../../catalogue/model'
 import { entryKind, type EntryDefinition, type Line } from './kind'
@@ -37,19 +37,19 @@ function setsFactsOf(kind: StoredKind): EntryDefinition<SetBody> {
     // What its fields refer to, the kind of thing tells.
     refersTo: {},
     problem: ({ set }, { knowsModel }) => {
-      const key = kind === 'box' || kind === 'unit' ? modelNamed(set) : null
+      const key = modelNamed(set)
       return key === null || knowsModel(key)
         ? null
         : { field: ['set', 'model'], message: `no model ${key.replace('@', ' of version ')} is in the catalogue` }
     },
     apply: (record, line) => {
-      const held = thingsOf(record, kind) as unknown as Record<string, AnyThing>
+      const held = anyThingsOf(record, kind)
       const before = held[line.body.id] ?? newThing(kind, line.body.id, line.seq)
       const { thing, conflicts } = setFields(kind, before, line.body.set, line.body.origin, line, record.conflicts)
       return { [tableOf[kind]]: { ...held, [line.body.id]: thing }, conflicts }
     },
     inverse: ({ id, set }, before) => {
-      const held = (thingsOf(before, kind) as unknown as Record<string, AnyThing>)[id]
+      const held = anyThingsOf(before, kind)[id]
       return held
         ? { kind: `${kind}.set`, body: { id, set: valuesBefore(set, held.facts) } }
         : { kind: 'thing.removed', body: { thing: kind, id } }
@@ -88,7 +88,7 @@ type AThing = z.infer<typeof aThing>
 
 function mark(record: VisitRecord, { thing, id }: AThing, removedSeq: number | null): Partial<VisitRecord> {
   const table = tableOf[thing]
-  const held = (thingsOf(record, thing) as unknown as Record<string, AnyThing>)[id]
+  const held = anyThingsOf(record, thing)[id]
   return held ? { [table]: { ...record[table], [id]: { ...held, removedSeq } } } : {}
 }
 

@@ -2,26 +2,17 @@ import { z } from 'zod'
 import { attributionOf } from '../attribution'
 import { briefFacts } from '../brief'
 import type { ThingKind } from '../facts'
-import { id, textLine } from '../fields'
-import { tableOf, thingsOf, type VisitRecord } from '../record'
-import { setFields, type AnyThing } from '../set-fields'
+import { digest, id, textLine } from '../fields'
+import { holderOf, isStored, tableOf, type VisitRecord } from '../record'
+import { setFields } from '../set-fields'
 import { stages } from '../stages'
-import { storedKinds, type StoredKind } from '../things/all'
+import type { StoredKind } from '../things/all'
 import { changed, entryKind } from './kind'
 import { someOf } from './things'
 
 const person = z.strictObject({ id, name: textLine(120) })
 const standardVersion = z.strictObject({ id: z.string().max(60), version: z.int().min(1) })
-const digest = z.string().regex(/^[0-9a-f]{64}$/)
 const noteText = z.string().min(1).max(2000)
-
-const isStored = (kind: string): kind is StoredKind => (storedKinds as readonly string[]).includes(kind)
-
-/** What stands in a place where two people wrote without seeing each other. */
-function holderOf(record: VisitRecord, kind: string, id: string): AnyThing | undefined {
-  if (kind === 'brief') return record.brief
-  return isStored(kind) ? (thingsOf(record, kind) as unknown as Record<string, AnyThing>)[id] : undefined
-}
 
 /** The visit itself: opened, handed on, waited in, talked about and looked at. */
 export const visitKinds = {

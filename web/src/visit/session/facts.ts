@@ -1,5 +1,5 @@
+import { holderOf, conflictNow, thingsOf, type Conflict, type VisitRecord } from '@pasado/core/record/record'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
-import { conflictNow, thingsOf, type Conflict, type VisitRecord } from '@pasado/core/record/record'
 import { type FieldMeta } from '@pasado/core/record/attribution'
 import { useSession } from '../../app/session'
 import type { Look } from '../../outbox/outbox'
@@ -14,13 +14,6 @@ export interface FactField {
   mayWrite: boolean
   /** Writes a value; null clears. Gives what is wrong with it, in words, and then writes nothing. @param look when it was looked at, where that was not just now */
   set: (value: unknown, look?: Look) => string | null
-}
-
-function thingIn(record: VisitRecord, kind: ThingKind, id: string) {
-  if (kind === 'brief') return record.brief
-  return (
-    thingsOf(record, kind) as Record<string, { facts: Record<string, unknown>; meta: Record<string, FieldMeta> }>
-  )[id]
 }
 
 /** Whether this person may write in the open visit. */
@@ -50,14 +43,13 @@ function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>, loo
 
 /** One field of a thing of the open visit. */
 export function useFact(kind: ThingKind, id: string, field: string): FactField {
-  const thing = useVisit((state) => thingIn(state.record, kind, id))
+  const thing = useVisit((state) => holderOf(state.record, kind, id))
   const record = useVisit((state) => (state.record.conflicts.length ? state.record : null))
   const found = record?.conflicts.find((one) => one.thing === kind && one.id === id && one.field === field)
   const conflict = record && found ? conflictNow(record, found) : undefined
   const mayWrite = useMayWrite()
-  const facts: Record<string, unknown> | undefined = thing?.facts
   return {
-    value: facts?.[field],
+    value: thing?.facts[field],
     meta: thing?.meta[field],
     conflict,
     mayWrite,
