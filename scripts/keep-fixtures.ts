@@ -24,15 +24,8 @@ import { readConfig } from '@pasado/server/config'
 import { publishStandard } from '@pasado/server/db/catalogue'
 import { keepPhoto } from '@pasado/server/logbook/photos'
 import { readVisit, visitFile } from '@pasado/server/logbook/read'
-import {
-  eraseSecrets,
-  handVisit,
-  keepSecret,
-  moveStandard,
-  openVisit,
-  sealVisit,
-  showSecret
-} from '@pasado/server/logbook/visits'
+import { handVisit, moveStandard, openVisit, sealVisit } from '@pasado/server/logbook/visits'
+import { eraseSecrets, keepSecret, showSecret } from '@pasado/server/logbook/secrets'
 import { makeServices, serve } from '@pasado/server/server'
 import { buildInterface } from './build-interface'
 import { loadCompany, loadVisits } from './load-demo'

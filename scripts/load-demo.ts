@@ -14,7 +14,8 @@ import { insertHouse } from '@pasado/server/db/houses'
 import { setTravel, setWindows } from '@pasado/server/db/ways'
 import { addPerson } from '@pasado/server/db/people'
 import { hashPassword } from '@pasado/server/http/session'
-import { keepSecret, openVisit, sealVisit } from '@pasado/server/logbook/visits'
+import { openVisit, sealVisit } from '@pasado/server/logbook/visits'
+import { keepSecret } from '@pasado/server/logbook/secrets'
 import type { Services } from '@pasado/server/services'
 
 const MINUTE = 60_000

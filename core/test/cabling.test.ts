@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cableMbps, checkCabling, type CableProblem } from '@pasado/core/work/cabling/check'
+import { checkCabling } from '@pasado/core/work/cabling/check'
+import { cableMbps, type CableProblem } from '@pasado/core/work/cabling/known-cable'
 import { cableBetween, portOwners, type PortKind } from '@pasado/core/work/cabling/ports'
 import type { CableEnd } from '@pasado/core/record/things/cable'
 import { catalogue, complete, idOf, node, router, type Log } from './fixture'

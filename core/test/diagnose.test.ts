@@ -247,7 +247,7 @@ describe('in houses with a planted fault', () => {
     const answers = observeAll(house, complaint)
     expect(
       Object.entries(answers).filter(
-        ([id, answer]) => observations.find((one) => one.id === id)!.answers[0].id !== answer && id !== 'dhcp-servers'
+        ([id, answer]) => observations.find((one) => one.id === id)!.answers[0]!.id !== answer && id !== 'dhcp-servers'
       )
     ).toEqual([])
     expect(demoHouses.length).toBeGreaterThan(4)

@@ -274,19 +274,11 @@ describe('the logbook', () => {
     expect(chainProblem(entries)).toBeNull()
     fc.assert(
       fc.property(fc.nat(entries.length - 1), fc.constantFrom('at', 'received', 'id', 'by', 'body'), (at, field) => {
-        const changed = entries.map((one, index) =>
-          index === at
-            ? {
-                ...one,
-                [field]:
-                  field === 'body'
-                    ? { ...one.body, x: 1 }
-                    : field === 'by'
-                      ? { ...one.by, name: 'Somebody Else' }
-                      : `${String(one[field as 'id'])}0`
-              }
-            : one
-        )
+        const other = (one: (typeof entries)[number]) => {
+          if (field === 'body') return { ...one.body, x: 1 }
+          return field === 'by' ? { ...one.by, name: 'Somebody Else' } : `${String(one[field as 'id'])}0`
+        }
+        const changed = entries.map((one, index) => (index === at ? { ...one, [field]: other(one) } : one))
         expect(chainProblem(changed)).not.toBeNull()
       })
     )

@@ -1,6 +1,6 @@
 import { causes, type CauseId } from '@pasado/core/work/diagnose/causes'
 import type { HouseAction, HouseDefinition } from '@pasado/core/house/definition'
-import type { HouseComplaint } from '@pasado/core/house/observed'
+import type { HouseComplaint } from '@pasado/core/house/scene'
 import type { PlanFile } from '@pasado/core/work/plan/file'
 import { seededRandom } from '@pasado/core/values/random'
 import { labelValues } from './labels/values'

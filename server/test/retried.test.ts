@@ -13,7 +13,7 @@ import { demoHouses } from '@pasado/demo/houses'
 import { loadHouses, loadVisits } from '../../scripts/load-demo'
 import { row, rows } from '../src/db/pool'
 import { readVisit, visitFile } from '../src/logbook/read'
-import { eraseAsAnswered } from '../src/logbook/visits'
+import { eraseAsAnswered } from '../src/logbook/secrets'
 import { serverAuthor } from '../src/logbook/server-author'
 import { Caller, demoModels, draft, openAVisit, startCompany } from './company'
 

@@ -88,15 +88,15 @@ export function underOurNames(values: Readonly<Record<string, string>>): Record<
   for (const [name, value] of Object.entries(values)) {
     const own = known.find(([pattern]) => pattern.test(name))?.[1] ?? name
     if (own in ours) continue
-    ours[own] = switches.has(own)
-      ? /^(?:1|true|on|enabled|yes)$/i.test(value)
-        ? 'on'
-        : /^(?:0|false|off|disabled|no)$/i.test(value)
-          ? 'off'
-          : value
-      : value
+    ours[own] = switches.has(own) ? switched(value) : value
   }
   return ours
+}
+
+/** A switch as it is told, as on or off; as it is where it is neither. */
+function switched(value: string): string {
+  if (/^(?:1|true|on|enabled|yes)$/i.test(value)) return 'on'
+  return /^(?:0|false|off|disabled|no)$/i.test(value) ? 'off' : value
 }
 
 const TOO_MANY = `only the first ${MOST_VALUES} values are taken`

@@ -151,7 +151,13 @@ export function valueWords(
     return `${Math.round(value * 100) / 100}${unit ? ` ${unit}` : ''}`
   }
   const text = textOf(value)
-  if (uuid.test(text)) return thingName(record, text) ?? 'one that is gone'
+  return uuid.test(text)
+    ? (thingName(record, text) ?? 'one that is gone')
+    : textWords(record, catalogue, field, text, zone)
+}
+
+/** A text of a field in words. */
+function textWords(record: VisitRecord, catalogue: Catalogue, field: string, text: string, zone?: string): string {
   if (field === 'model') {
     const model = [...catalogue.values()].find(({ id }) => id === text)
     return model ? `${model.maker} ${model.name}` : text

@@ -1,5 +1,5 @@
 import { type Band, bands } from '../values/band'
-import { readListed, readTable, unguarded, type LineProblem } from './table'
+import { readListed, readTable, unguarded, type LineProblem, type TableRow } from './table'
 import { measuredRun, type MeasuredRun } from '../record/things/measurement'
 
 /** Columns of a list of measurements; `room` alone is needed, and `source` in it means the source by cable. */
@@ -45,49 +45,53 @@ export function measurementsFromCsv(
   if (rows.length >= MOST_LINES)
     problems.push({ line: rows[MOST_LINES - 1]!.line, problem: `only the first ${MOST_LINES} lines are read` })
   for (const { line, at } of rows.slice(0, MOST_LINES - 1)) {
-    const wrong = (problem: string) => problems.push({ line, problem })
-    const name = at('room')
-    const source = /^source$/i.test(name)
-    const room = source ? null : (rooms(name) ?? rooms(unguarded(name)))
-    if (!source && room === null) {
-      wrong(`there is no room “${name.slice(0, 40)}” on the list: add it, or mend the name`)
+    const read = measuredAt(at, rooms)
+    if (typeof read === 'string') {
+      problems.push({ line, problem: read })
       continue
     }
-    const band = at('band_ghz').replace(',', '.').replace(/\.0$/, '')
-    if (!source && !(bands as readonly string[]).includes(band)) {
-      wrong('band_ghz must be 2.4, 5 or 6')
-      continue
-    }
-    const dbm = at('signal_dbm') === '' ? null : readListed(at('signal_dbm'))
-    if (dbm !== null && !(typeof dbm === 'number' && dbm >= -110 && dbm <= -10)) {
-      wrong('signal_dbm must be from -110 to -10')
-      continue
-    }
-    const given = Object.entries(figureOf).flatMap(([column, figure]) =>
-      at(column) === '' ? [] : [{ column, figure, value: readListed(at(column)) }]
-    )
-    const unread = given.find((one) => typeof one.value !== 'number')
-    if (unread && typeof unread.value !== 'number') {
-      wrong(`${unread.column}: ${unread.value.problem}`)
-      continue
-    }
-    const run = measuredRun.safeParse(Object.fromEntries(given.map(({ figure, value }) => [figure, value])))
-    if (!run.success) {
-      wrong(
-        `${given.find(({ figure }) => figure === run.error.issues[0]!.path[0])!.column} ${run.error.issues[0]!.message}`
-      )
-      continue
-    }
-    if (given.length === 0 && dbm === null) {
-      wrong('it holds no figure')
-      continue
-    }
-    const key = `${room ?? 'source'} ${band}`
+    const key = `${read.room ?? 'source'} ${read.band}`
     const held = found.get(key)
-    if (held) {
-      if (given.length) held.runs.push(run.data)
-      if (dbm !== null) held.dbm = dbm
-    } else found.set(key, { room, band: source ? null : (band as '5'), dbm, runs: given.length ? [run.data] : [] })
+    if (!held) found.set(key, read)
+    else {
+      held.runs.push(...read.runs)
+      held.dbm = read.dbm ?? held.dbm
+    }
   }
   return { measurements: [...found.values()], problems }
+}
+
+/** What one line tells, or what is wrong with it. */
+function measuredAt(at: TableRow['at'], rooms: (name: string) => string | null): ListedMeasurement | string {
+  const name = at('room')
+  const source = /^source$/i.test(name)
+  const room = source ? null : (rooms(name) ?? rooms(unguarded(name)))
+  if (!source && room === null) return `there is no room “${name.slice(0, 40)}” on the list: add it, or mend the name`
+  const said = at('band_ghz').replace(',', '.').replace(/\.0$/, '')
+  const band = bands.find((one) => one === said) ?? null
+  if (!source && band === null) return 'band_ghz must be 2.4, 5 or 6'
+  const dbm = at('signal_dbm') === '' ? null : readListed(at('signal_dbm'))
+  if (dbm !== null && !(typeof dbm === 'number' && dbm >= -110 && dbm <= -10))
+    return 'signal_dbm must be from -110 to -10'
+  const run = runAt(at)
+  if (typeof run === 'string') return run
+  if (run === null && dbm === null) return 'it holds no figure'
+  return { room, band: source ? null : band, dbm, runs: run ? [run] : [] }
+}
+
+/** The figures of one line; null where it holds none, in words what is wrong with one. */
+function runAt(at: TableRow['at']): MeasuredRun | string | null {
+  const figures: Record<string, number> = {}
+  for (const [column, figure] of Object.entries(figureOf)) {
+    if (at(column) === '') continue
+    const value = readListed(at(column))
+    if (typeof value !== 'number') return `${column}: ${value.problem}`
+    figures[figure] = value
+  }
+  if (Object.keys(figures).length === 0) return null
+  const run = measuredRun.safeParse(figures)
+  if (run.success) return run.data
+  const [issue] = run.error.issues
+  const column = Object.entries(figureOf).find(([, figure]) => figure === issue!.path[0])![0]
+  return `${column} ${issue!.message}`
 }

@@ -125,7 +125,7 @@ function networkContent(
   const { ssid, transcription, security, hidden, use } = network.facts
   const secret = passphraseOf(record, network)
   const passphrase = (secret ? values.get(secret.ref) : undefined) ?? null
-  const kind = security === 'open' ? 'open' : security === 'wep' ? 'wep' : 'wpa'
+  const kind = security === 'open' || security === 'wep' ? security : 'wpa'
   const canJoin = kind === 'open' || passphrase !== null
   return {
     guests: use === 'guest',

@@ -41,26 +41,14 @@ export function readTable(text: string, columns: { known: readonly string[]; nee
   const header = (cells[0]?.cells ?? []).map((one) => one.trim().toLowerCase())
   const missing = columns.needed.filter((column) => !header.includes(column))
   if (missing.length)
-    return {
-      header,
-      rows: [],
-      problems: [
-        {
-          line: skipped + 1,
-          problem: `the ${missing.length === 1 ? 'column' : 'columns'} ${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing: the first line must name ${columns.needed.join(', ')}${columns.known.length > columns.needed.length ? ` and any of ${columns.known.filter((one) => !columns.needed.includes(one)).join(', ')}` : ''}`
-        }
-      ]
-    }
+    return { header, rows: [], problems: [{ line: skipped + 1, problem: missingWords(missing, columns) }] }
   const rows: TableRow[] = []
   const problems: LineProblem[] = []
   for (const { line, cells: values } of cells.slice(1)) {
     if (values.every((cell) => cell.trim() === '')) continue
     while (values.length > header.length && values.at(-1)!.trim() === '') values.pop()
     if (values.length > header.length || (delimiter === ',' && values.length < header.length)) {
-      problems.push({
-        line,
-        problem: `has ${values.length} ${values.length === 1 ? 'value' : 'values'} under ${header.length} columns: is there a decimal comma? Then part the columns by semicolons, or write a point${values.length < header.length ? '; else leave an empty place for what is not known' : ''}`
-      })
+      problems.push({ line, problem: miscountWords(values.length, header.length) })
       continue
     }
     rows.push({
@@ -72,6 +60,19 @@ export function readTable(text: string, columns: { known: readonly string[]; nee
     })
   }
   return { header, rows, problems }
+}
+
+/** That columns are missing, and what the first line must name. */
+function missingWords(missing: readonly string[], columns: { known: readonly string[]; needed: readonly string[] }) {
+  const [what, is] = missing.length === 1 ? ['column', 'is'] : ['columns', 'are']
+  const others = columns.known.filter((one) => !columns.needed.includes(one)).join(', ')
+  return `the ${what} ${missing.join(', ')} ${is} missing: the first line must name ${columns.needed.join(', ')}${others ? ` and any of ${others}` : ''}`
+}
+
+/** That a line has more or fewer values than there are columns, and what may be the cause. */
+function miscountWords(values: number, columns: number): string {
+  const empty = values < columns ? '; else leave an empty place for what is not known' : ''
+  return `has ${values} ${values === 1 ? 'value' : 'values'} under ${columns} columns: is there a decimal comma? Then part the columns by semicolons, or write a point${empty}`
 }
 
 /** The separator by which the header names the most columns that are known. */

@@ -33,17 +33,18 @@ export function stateShowing(model: Model, condition: Condition): ModelState {
     seen.add(wanted)
     const found = model.states.find(({ is }) => is === wanted)
     if (found) return found
-    const guessed =
-      wanted === 'off'
-        ? model.states.find(({ state }) => state === model.start)
-        : wanted === 'good'
-          ? model.states.find(({ good }) => good)
-          : undefined
+    const guessed = guessedState(model, wanted)
     if (guessed) return guessed
   }
   const start = model.states.find(({ state }) => state === model.start)!
   const first = model.moves.find(({ from }) => from === model.start)
   return condition === 'off' ? start : (model.states.find(({ state }) => state === first?.to) ?? start)
+}
+
+/** The state of a model that shows a condition though nobody said so. */
+function guessedState(model: Model, wanted: Condition): ModelState | undefined {
+  if (wanted === 'off') return model.states.find(({ state }) => state === model.start)
+  return wanted === 'good' ? model.states.find(({ good }) => good) : undefined
 }
 
 /** How long a condition lasts where the model's table does not say, minutes: least, usual, most. */

@@ -1,179 +1,184 @@
+import { Groups } from '../values/groups'
 import type { HouseNetwork, HouseNow, UnitNow } from './moment'
 import type { HousePort } from './definition'
 import { LEAST_DBM } from './conditions'
 
 const BAD_CABLE_MBPS = 0
+const linePorts: readonly (string | undefined)[] = ['coax', 'telephone-line', 'fibre']
+const notYetOn: readonly string[] = ['off', 'booting', 'resetting']
+const notYetJoined: readonly string[] = ['ready', 'failed', 'pairing']
+/** Roles that hand on what they get, where nothing says otherwise. */
+const bridging: readonly string[] = ['access-point', 'node', 'extender', 'switch']
+
+/** A side of a unit: its own network, or that behind its internet port. */
+type Side = `lan ${string}` | `wan ${string}`
+
+/** Sides that are one network. */
+type Domains = Groups<Side>
+
+const modeOf = ({ definition, running }: UnitNow): string =>
+  running.mode ?? (bridging.includes(definition.role) ? 'access-point' : 'router')
+const routes = (unit: UnitNow): boolean => unit.definition.role === 'router' && modeOf(unit) === 'router'
+const hangsOnLine = ({ definition: { role } }: UnitNow): boolean => role === 'modem' || role === 'gateway'
+const isOn = (unit: UnitNow | undefined): boolean =>
+  unit !== undefined && unit.powered && !notYetOn.includes(unit.condition)
+const rangeOf = (address: string) => address.split('.').slice(0, 3).join('.')
+
+/** The side on which a unit is a client: behind its internet port where it routes and has one. */
+const clientSide = (unit: UnitNow): Side =>
+  routes(unit) && unit.model.ports.some(({ kind }) => kind === 'internet')
+    ? `wan ${unit.definition.id}`
+    : `lan ${unit.definition.id}`
 
 /** Works out the network of a house: L2 domains over cables, powerline and air, then who serves, then who reaches the internet. */
 export function networkOf(house: HouseNow): HouseNetwork {
-  const units = house.units
-  const portOf = ({ unit, port }: HousePort) => units.get(unit)?.model.ports.find(({ id }) => id === port)
-  const mode = (unit: UnitNow) =>
-    unit.running.mode ??
-    (unit.definition.role === 'access-point' ||
-    unit.definition.role === 'node' ||
-    unit.definition.role === 'extender' ||
-    unit.definition.role === 'switch'
-      ? 'access-point'
-      : 'router')
-  /** The side of a unit that a port belongs to: a router keeps its internet port apart. */
-  const sideOf = (end: HousePort): string | null => {
-    const unit = units.get(end.unit)
-    const port = portOf(end)
-    if (!unit || !port) return null
-    if (port.kind === 'lan') return `lan ${end.unit}`
-    if (port.kind === 'internet') return mode(unit) === 'access-point' ? `lan ${end.unit}` : `wan ${end.unit}`
-    return null
-  }
-  const parents = new Map<string, string>()
-  const root = (one: string): string => {
-    let at = one
-    while (parents.has(at)) at = parents.get(at)!
-    return at
-  }
-  const join = (a: string, b: string) => {
-    const [x, y] = [root(a), root(b)]
-    if (x !== y) parents.set(x, y)
-  }
-  const on = (id: string) => {
-    const unit = units.get(id)
-    return (
-      Boolean(unit?.powered) &&
-      unit!.condition !== 'off' &&
-      unit!.condition !== 'booting' &&
-      unit!.condition !== 'resetting'
-    )
-  }
-  const lineAt = new Set<string>()
-  const wiredTo = new Map<string, Set<string>>()
-  const internetPortUsed = new Set<string>()
-  const fed = new Set<string>()
-  // Power first, from switches that are on: who is fed comes before who is joined.
-  for (const cable of house.cables.values()) {
-    if (!cable.a || !cable.b || cable.bad) continue
-    for (const [mine, other] of [
-      [cable.a, cable.b],
-      [cable.b, cable.a]
-    ] as const) {
-      const gives = portOf(other)?.powerOutW ?? 0
-      if ((portOf(mine)?.powerInClass ?? 0) > 0 && gives > 0 && units.get(other.unit)?.powered) fed.add(mine.unit)
-      if (other.unit === 'line' && ['coax', 'telephone-line', 'fibre'].includes(portOf(mine)?.kind ?? ''))
-        lineAt.add(mine.unit)
-      if (portOf(mine)?.kind === 'internet') internetPortUsed.add(mine.unit)
-    }
-    const [a, b] = [sideOf(cable.a), sideOf(cable.b)]
-    if (cable.kind !== 'network' || a === null || b === null || !on(cable.a.unit) || !on(cable.b.unit)) continue
-    join(a, b)
-    wiredTo.set(cable.a.unit, (wiredTo.get(cable.a.unit) ?? new Set()).add(cable.b.unit))
-    wiredTo.set(cable.b.unit, (wiredTo.get(cable.b.unit) ?? new Set()).add(cable.a.unit))
-  }
+  const { units } = house
+  const wires = wiresOf(house)
+  const domains: Domains = new Groups<Side>()
+  for (const [a, b] of wires.joined) domains.join(a, b)
   for (const [id, unit] of units) {
-    if (unit.partner !== null && on(id) && on(unit.partner)) join(`lan ${id}`, `lan ${unit.partner}`)
-    const joined = !['ready', 'failed', 'pairing'].includes(unit.condition)
-    if (
-      unit.uplink !== null &&
-      unit.configured &&
-      joined &&
-      on(id) &&
-      on(unit.uplink) &&
-      house.signal(unit.uplink, id) >= LEAST_DBM
-    )
-      join(`lan ${id}`, `lan ${unit.uplink}`)
+    if (unit.partner !== null && isOn(unit) && isOn(units.get(unit.partner)))
+      domains.join(`lan ${id}`, `lan ${unit.partner}`)
+    if (holdsUplink(house, id, unit)) domains.join(`lan ${id}`, `lan ${unit.uplink}`)
   }
-  // Who reaches the internet: modems and gateways by their line, then all that is joined to one that does.
-  const online = new Set<string>()
-  for (const [id, unit] of units)
-    if (
-      (unit.definition.role === 'modem' || unit.definition.role === 'gateway') &&
-      unit.condition === 'good' &&
-      lineAt.has(id) &&
-      !unit.stuck
-    )
-      online.add(id)
-  const brings = (id: string) => {
-    const role = units.get(id)!.definition.role
-    return role === 'modem' || role === 'gateway' || (role === 'router' && mode(units.get(id)!) === 'router')
-  }
-  const lanOf = (id: string) => units.get(id)!.running['lan.address']
-  const isLost = (id: string): boolean => {
-    const own = lanOf(id)
-    if (own === undefined || own === '') return false
-    const routes = units.get(id)!.definition.role === 'router' && mode(units.get(id)!) === 'router'
-    return [...units.keys()].some((other) => {
-      const theirs = lanOf(other)
-      if (other === id || !on(other) || theirs === undefined) return false
-      if (routes && root(`wan ${id}`) === root(`lan ${other}`))
-        return theirs.split('.').slice(0, 3).join('.') === own.split('.').slice(0, 3).join('.')
-      return (
-        theirs === own && root(`lan ${id}`) === root(`lan ${other}`) && units.get(other)!.definition.role === 'gateway'
-      )
-    })
-  }
-  for (let round = 0; round <= units.size; round++) {
-    let changed = false
-    for (const [id, unit] of units) {
-      if (online.has(id) || !on(id) || unit.definition.role === 'modem' || unit.definition.role === 'gateway') continue
-      const hasPort = unit.model.ports.some(({ kind }) => kind === 'internet')
-      const side = unit.definition.role === 'router' && mode(unit) === 'router' && hasPort ? `wan ${id}` : `lan ${id}`
-      // One range on both its sides, or another at its own address: what goes out does not find its way.
-      if (isLost(id)) continue
-      const reaches = [...units.keys()].some(
-        (other) =>
-          other !== id && online.has(other) && brings(other) && root(`lan ${other}`) === root(side) && on(other)
-      )
-      if (reaches) {
-        online.add(id)
-        changed = true
-      }
-    }
-    if (!changed) break
-  }
-  const serves = (id: string) => {
-    const unit = units.get(id)!
-    return on(id) && unit.running['dhcp.server'] === 'on' && unit.definition.role !== 'modem'
-  }
-  const clientSide = (id: string) => {
-    const unit = units.get(id)!
-    return unit.definition.role === 'router' &&
-      mode(unit) === 'router' &&
-      unit.model.ports.some(({ kind }) => kind === 'internet')
-      ? `wan ${id}`
-      : `lan ${id}`
-  }
-  const serversOf = (id: string) =>
-    [...units.keys()].filter((other) => serves(other) && root(`lan ${other}`) === root(`lan ${id}`))
+  const online = reachedFrom(house, wires.lineAt, domains)
+  const serves = (unit: UnitNow) =>
+    isOn(unit) && unit.running['dhcp.server'] === 'on' && unit.definition.role !== 'modem'
   return {
     online,
-    lineAt,
-    fed,
-    internetPortUsed,
-    serversOf,
+    lineAt: wires.lineAt,
+    fed: wires.fed,
+    internetPortUsed: wires.internetPortUsed,
+    serversOf: (id) =>
+      [...units].flatMap(([other, unit]) =>
+        serves(unit) && domains.areOne(`lan ${other}`, `lan ${id}`) ? [other] : []
+      ),
     wired: (id) =>
-      [...(wiredTo.get(id) ?? [])].some(
+      [...(wires.wiredTo.get(id) ?? [])].some(
         (other) => units.get(other)?.definition.role !== 'powerline-adapter' || units.get(other)?.partner !== null
       ),
     addressOf: (id) => {
       const unit = units.get(id)!
-      if (unit.running['lan.address'] !== undefined && unit.running['lan.address'] !== '')
-        return unit.running['lan.address']
-      if (!on(id)) return null
-      const server = [...units.keys()].find(
-        (other) => other !== id && serves(other) && root(`lan ${other}`) === root(clientSide(id))
+      if (unit.running['lan.address']) return unit.running['lan.address']
+      if (!isOn(unit)) return null
+      const server = [...units].find(
+        ([other, one]) => other !== id && serves(one) && domains.areOne(`lan ${other}`, clientSide(unit))
       )
-      const from = server === undefined ? undefined : units.get(server)!.running['dhcp.from']
+      const from = server?.[1].running['dhcp.from']
       if (from === undefined) return null
       // Dealt in the order of the units: the first free one each.
-      const place = [...units.keys()].filter((other) => other !== server).indexOf(id)
+      const place = [...units.keys()].filter((other) => other !== server![0]).indexOf(id)
       const parts = from.split('.')
       return [...parts.slice(0, 3), String(Math.min(254, Number(parts[3]) + place))].join('.')
     },
-    linkMbps: (name) => {
-      const cable = house.cables.get(name)
-      if (!cable?.a || !cable.b || cable.bad || !on(cable.a.unit) || !on(cable.b.unit)) return BAD_CABLE_MBPS
-      const speeds = [portOf(cable.a)?.mbps, portOf(cable.b)?.mbps, cable.category === 'cat5' ? 100 : undefined].filter(
-        (one): one is number => one !== undefined
-      )
-      return speeds.length ? Math.min(...speeds) : BAD_CABLE_MBPS
-    }
+    linkMbps: (name) => linkOf(house, name)
   }
+}
+
+const portOf = (house: HouseNow, { unit, port }: HousePort) =>
+  house.units.get(unit)?.model.ports.find(({ id }) => id === port)
+
+/** The side of a unit that a port belongs to: a router keeps its internet port apart. Null for a port that carries no network. */
+function sideOf(house: HouseNow, end: HousePort): Side | null {
+  const unit = house.units.get(end.unit)
+  const kind = portOf(house, end)?.kind
+  if (!unit || (kind !== 'lan' && kind !== 'internet')) return null
+  return kind === 'lan' || modeOf(unit) === 'access-point' ? `lan ${end.unit}` : `wan ${end.unit}`
+}
+
+/** What the cables of a house do: which sides they join, who is fed, who hangs on the line, whose internet port is used. */
+interface Wires {
+  joined: [Side, Side][]
+  wiredTo: Map<string, Set<string>>
+  lineAt: Set<string>
+  fed: Set<string>
+  internetPortUsed: Set<string>
+}
+
+function wiresOf(house: HouseNow): Wires {
+  const wires: Wires = {
+    joined: [],
+    wiredTo: new Map<string, Set<string>>(),
+    lineAt: new Set<string>(),
+    fed: new Set<string>(),
+    internetPortUsed: new Set<string>()
+  }
+  for (const { kind, bad, a, b } of house.cables.values()) {
+    if (!a || !b || bad) continue
+    markEnd(house, wires, a, b)
+    markEnd(house, wires, b, a)
+    const [mine, other] = [sideOf(house, a), sideOf(house, b)]
+    const carries = isOn(house.units.get(a.unit)) && isOn(house.units.get(b.unit))
+    if (kind !== 'network' || mine === null || other === null || !carries) continue
+    wires.joined.push([mine, other])
+    addTo(wires.wiredTo, a.unit, b.unit)
+    addTo(wires.wiredTo, b.unit, a.unit)
+  }
+  return wires
+}
+
+/** What one end of a cable gets of the other: power from a switch that has some, the line, or what comes into an internet port. */
+function markEnd(house: HouseNow, wires: Wires, mine: HousePort, other: HousePort): void {
+  const port = portOf(house, mine)
+  const gives = portOf(house, other)?.powerOutW ?? 0
+  if ((port?.powerInClass ?? 0) > 0 && gives > 0 && house.units.get(other.unit)?.powered) wires.fed.add(mine.unit)
+  if (other.unit === 'line' && linePorts.includes(port?.kind)) wires.lineAt.add(mine.unit)
+  if (port?.kind === 'internet') wires.internetPortUsed.add(mine.unit)
+}
+
+function addTo(sets: Map<string, Set<string>>, key: string, value: string): void {
+  const held = sets.get(key)
+  if (held) held.add(value)
+  else sets.set(key, new Set([value]))
+}
+
+/** Whether a unit is joined over the air to the one it hangs on. */
+function holdsUplink(house: HouseNow, id: string, unit: UnitNow): boolean {
+  const { uplink, configured, condition } = unit
+  if (uplink === null || !configured || notYetJoined.includes(condition)) return false
+  return isOn(unit) && isOn(house.units.get(uplink)) && house.signal(uplink, id) >= LEAST_DBM
+}
+
+/** Who reaches the internet: modems and gateways by their line, then all that is joined to one that does. */
+function reachedFrom(house: HouseNow, lineAt: ReadonlySet<string>, domains: Domains): Set<string> {
+  const { units } = house
+  const online = new Set<string>()
+  for (const [id, unit] of units)
+    if (hangsOnLine(unit) && unit.condition === 'good' && lineAt.has(id) && !unit.stuck) online.add(id)
+  const brings = (id: string, unit: UnitNow, side: Side) =>
+    online.has(id) && (hangsOnLine(unit) || routes(unit)) && isOn(unit) && domains.areOne(`lan ${id}`, side)
+  for (let round = 0; round <= units.size; round++) {
+    const before = online.size
+    for (const [id, unit] of units) {
+      if (online.has(id) || !isOn(unit) || hangsOnLine(unit) || isLost(house, id, unit, domains)) continue
+      if ([...units].some(([other, one]) => other !== id && brings(other, one, clientSide(unit)))) online.add(id)
+    }
+    if (online.size === before) break
+  }
+  return online
+}
+
+/** Whether what goes out of a unit does not find its way: one range on both its sides, or another at its own address. */
+function isLost(house: HouseNow, id: string, unit: UnitNow, domains: Domains): boolean {
+  const own = unit.running['lan.address']
+  if (!own) return false
+  return [...house.units].some(([other, one]) => {
+    const theirs = one.running['lan.address']
+    if (other === id || !isOn(one) || theirs === undefined) return false
+    if (routes(unit) && domains.areOne(`wan ${id}`, `lan ${other}`)) return rangeOf(theirs) === rangeOf(own)
+    return theirs === own && domains.areOne(`lan ${id}`, `lan ${other}`) && one.definition.role === 'gateway'
+  })
+}
+
+/** The link speed that a cable comes up at, in Mbit/s; 0 where nothing comes up. */
+function linkOf(house: HouseNow, name: string): number {
+  const cable = house.cables.get(name)
+  if (!cable?.a || !cable.b || cable.bad) return BAD_CABLE_MBPS
+  if (!isOn(house.units.get(cable.a.unit)) || !isOn(house.units.get(cable.b.unit))) return BAD_CABLE_MBPS
+  const speeds = [
+    portOf(house, cable.a)?.mbps,
+    portOf(house, cable.b)?.mbps,
+    cable.category === 'cat5' ? 100 : undefined
+  ].filter((one) => one !== undefined)
+  return speeds.length ? Math.min(...speeds) : BAD_CABLE_MBPS
 }

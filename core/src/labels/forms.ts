@@ -38,48 +38,53 @@ function asItStands(
   const value = reading.source === 'pasted' ? whole.replace(/(?:\s{2,}|\t).*$/, '') : whole
   const sure = just && value === whole && (reading.source !== 'pasted' || field === 'ssid' || !/\s/.test(value))
   switch (field) {
-    case 'mac': {
-      if (unitMacProblem(value)) return null
-      const { mac } = readMac({ text: value })
-      return {
-        value: mac,
-        fits: mask === undefined || fitsMask(mask, mac.replaceAll(':', '').toUpperCase()),
-        sure: just
-      }
-    }
+    case 'mac':
+      return givenMac(value, mask, just)
     case 'serial': {
       if (!/^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(value) || !/\d/.test(value)) return null
-      return {
-        value,
-        fits: mask === undefined || fitsMask(mask, value),
-        sure: sure || (just && mask !== undefined && fitsMask(mask, value))
-      }
+      const isMasked = mask !== undefined && fitsMask(mask, value)
+      return { value, fits: isMasked || mask === undefined, sure: sure || (just && isMasked) }
     }
     case 'key':
     case 'setup-code': {
-      const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
-      return long
-        ? { value, fits: mask === undefined || fitsMask(mask, value), sure: sure && !/^[(["]/.test(value) }
-        : null
+      if (!isLongEnough(field, value)) return null
+      return { value, fits: fitsAny(mask, value), sure: sure && !/^[(["]/.test(value) }
     }
-    case 'ssid': {
-      const prefix = model?.ssidPrefix ?? null
-      return ssidProblem(value)
-        ? null
-        : { value, fits: prefix === null || value.startsWith(prefix), sure: sure && !/^[(["]|[:=]\s/.test(value) }
-    }
-    case 'address': {
-      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i
-        .exec(value)?.[0]
-        .replace(/[.,;)]+$/, '')
-      if (address === undefined || !isAddress(address)) return null
-      return { value: address, fits: true, sure: sure && address === value }
-    }
+    case 'ssid':
+      return givenSsid(value, model?.ssidPrefix ?? null, sure)
+    case 'address':
+      return givenAddress(value, sure)
     case 'login':
       return value.length < 3 ? null : { value, fits: true, sure }
     default:
       return null
   }
+}
+
+const fitsAny = (mask: string | undefined, value: string): boolean => mask === undefined || fitsMask(mask, value)
+
+/** Whether a Wi-Fi key or a code to set a unit up can be of a length, in characters. */
+function isLongEnough(field: 'key' | 'setup-code', { length }: string): boolean {
+  return field === 'key' ? length >= 8 && length <= 63 : length >= 4 && length <= 64
+}
+
+function givenMac(value: string, mask: string | undefined, sure: boolean): Formed | null {
+  if (unitMacProblem(value)) return null
+  const { mac } = readMac({ text: value })
+  return { value: mac, fits: fitsAny(mask, mac.replaceAll(':', '').toUpperCase()), sure }
+}
+
+function givenSsid(value: string, prefix: string | null, sure: boolean): Formed | null {
+  if (ssidProblem(value)) return null
+  return { value, fits: prefix === null || value.startsWith(prefix), sure: sure && !/^[(["]|[:=]\s/.test(value) }
+}
+
+function givenAddress(value: string, sure: boolean): Formed | null {
+  const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i
+    .exec(value)?.[0]
+    .replace(/[.,;)]+$/, '')
+  if (address === undefined || !isAddress(address)) return null
+  return { value: address, fits: true, sure: sure && address === value }
 }
 
 /** Whether none of an address's four numbers is too large. */
@@ -96,53 +101,59 @@ function misreadable(
   model: KnownModel | null
 ): Formed | null {
   switch (field) {
-    case 'mac': {
-      const hex = settleHex(raw, mask) ?? hexIn(raw, mask)
-      if (!hex) return null
-      const value = hex.value.match(/../g)!.join(':')
-      return unitMacProblem(value)
-        ? null
-        : { value, fits: mask === undefined || fitsMask(mask, hex.value.toUpperCase()), sure: hex.sure }
-    }
+    case 'mac':
+      return printedMac(raw, mask)
     case 'serial': {
       const text = tightened(raw)
-      const masked = mask === undefined ? null : prefixByMask(text, mask)
-      if (masked) return { value: masked.value, fits: true, sure: masked.sure }
+      const masked = maskedStart(text, mask)
+      if (masked) return masked
       const value = (/^[A-Za-z0-9][A-Za-z0-9./-]{2,39}/.exec(text) ?? [''])[0]
-      return value.length < 4 || !/\d/.test(value)
-        ? null
-        : { value, fits: mask === undefined, sure: !/[0OoQ1lI5S8B2Z6G]/.test(value) }
+      if (value.length < 4 || !/\d/.test(value)) return null
+      return { value, fits: mask === undefined, sure: !/[0OoQ1lI5S8B2Z6G]/.test(value) }
     }
     case 'key':
     case 'setup-code': {
       const text = tightened(raw)
-      const masked = mask === undefined ? null : prefixByMask(text, mask)
-      if (masked) return { value: masked.value, fits: true, sure: masked.sure }
+      const masked = maskedStart(text, mask)
+      if (masked) return masked
       const value = (/^\S+/.exec(text) ?? [''])[0]
-      const long = field === 'key' ? value.length >= 8 && value.length <= 63 : value.length >= 4 && value.length <= 64
-      return long ? { value, fits: mask === undefined, sure: false } : null
+      return isLongEnough(field, value) ? { value, fits: mask === undefined, sure: false } : null
     }
     case 'ssid':
       return printedSsid(raw, model?.ssidPrefix ?? null)
-    case 'address': {
-      const address = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i.exec(
-        raw
-      )
-      const value = address?.[0].replace(/\s/g, '').replace(/,/g, '.')
-      return value === undefined || !isAddress(value) ? null : { value, fits: true, sure: false }
-    }
+    case 'address':
+      return printedAddress(raw)
     case 'login': {
       const value = raw.trim().replace(/\s*[/|]\s*/, ' / ')
       if (value.length < 3) return null
       const [user, password] = value.split(' / ')
-      const masked = mask === undefined || password === undefined ? null : prefixByMask(password, mask)
+      const masked = maskedStart(password, mask)
       return masked
-        ? { value: `${user} / ${masked.value}`, fits: true, sure: masked.sure }
+        ? { ...masked, value: `${user} / ${masked.value}` }
         : { value, fits: mask === undefined, sure: false }
     }
     default:
       return null
   }
+}
+
+function printedMac(raw: string, mask: string | undefined): Formed | null {
+  const hex = settleHex(raw, mask) ?? hexIn(raw, mask)
+  if (!hex) return null
+  const value = hex.value.match(/../g)!.join(':')
+  return unitMacProblem(value) ? null : { value, fits: fitsAny(mask, hex.value.toUpperCase()), sure: hex.sure }
+}
+
+function printedAddress(raw: string): Formed | null {
+  const shape = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i
+  const value = shape.exec(raw)?.[0].replace(/\s/g, '').replace(/,/g, '.')
+  return value === undefined || !isAddress(value) ? null : { value, fits: true, sure: false }
+}
+
+/** What a text begins with by its mask; null without one, or where nothing fits it. */
+function maskedStart(text: string | undefined, mask: string | undefined): Formed | null {
+  const masked = mask === undefined || text === undefined ? null : prefixByMask(text, mask)
+  return masked && { value: masked.value, fits: true, sure: masked.sure }
 }
 
 /** Twelve hexadecimal digits within a line, in pairs, in fours or bare. */

@@ -43,16 +43,7 @@ export function parseLabel(
   const model = modelOf(readings, models)
   const settled = own ?? model?.known ?? null
   const oddities: LabelOddity[] = []
-  const proposals: Proposal[] = []
-  if (model)
-    proposals.push({
-      field: 'model',
-      value: model.known.id,
-      trust: model.exact ? 'likely' : 'unsure',
-      source: model.reading.source,
-      others: [],
-      ...(model.reading.piece ? { piece: model.reading.piece } : {})
-    })
+  const proposals: Proposal[] = model ? [modelProposal(model)] : []
   for (const field of labelFields) {
     if (field === 'model') continue
     const proposal = weigh(
@@ -64,15 +55,28 @@ export function parseLabel(
     if (proposal) proposals.push(proposal)
   }
   nameByAddress(proposals)
-  if (own && model && model.known.id !== own.id && model.exact)
-    oddities.push({ code: 'another-model', read: `${model.known.maker} ${model.known.name}` })
-  else if (own && !model) {
-    const other = readings.find(({ text }) => /\b(model|type)\b/i.test(text))
-    if (other && proposals.length > 0 && !sounds(other.text, own.name))
-      oddities.push({ code: 'another-model', read: other.text.trim() })
-  }
+  const another = own && anotherModel(own, model, readings)
+  if (another && proposals.length > 0) oddities.push({ code: 'another-model', read: another })
   if (proposals.every(({ field }) => field === 'model')) oddities.push({ code: 'nothing-found' })
   return { proposals, oddities }
+}
+
+function modelProposal({ known, exact, reading }: FoundModel): Proposal {
+  return {
+    field: 'model',
+    value: known.id,
+    trust: exact ? 'likely' : 'unsure',
+    source: reading.source,
+    others: [],
+    ...(reading.piece ? { piece: reading.piece } : {})
+  }
+}
+
+/** What a label says instead of the unit's own model; null where it may be its own. */
+function anotherModel(own: KnownModel, found: FoundModel | null, readings: readonly Reading[]): string | null {
+  if (found) return found.known.id !== own.id && found.exact ? `${found.known.maker} ${found.known.name}` : null
+  const other = readings.find(({ text }) => /\b(model|type)\b/i.test(text))
+  return other && !sounds(other.text, own.name) ? other.text.trim() : null
 }
 
 /**
@@ -154,8 +158,9 @@ function weigh(
   })
   if (formed.length === 0) return null
   const votes = (value: string) => formed.filter((one) => one.value === value).length
+  const codeRank = ({ named }: Taken) => (named ? 4 : 3)
   const rank = (one: (typeof formed)[number]) =>
-    (isCode(one.taken) ? (one.taken.named ? 4 : 3) : 0) +
+    (isCode(one.taken) ? codeRank(one.taken) : 0) +
     (one.fits ? 1.5 : 0) +
     (one.taken.named ? 0.5 : 0) +
     one.taken.reading.sureness +
@@ -210,11 +215,14 @@ function weigh(
   function trustOf(): Trust {
     const { source, sureness } = taken.reading
     if (!fits || second || contradicted) return 'unsure'
-    if (source === 'bars' || source === 'qr')
-      return source === 'qr' && taken.named && taken.just && sure ? 'certain' : 'likely'
-    if (source === 'pasted') return taken.named && taken.just && sure ? 'certain' : 'likely'
+    if (source === 'bars') return 'likely'
+    if (source === 'qr' || source === 'pasted') return taken.named && taken.just && sure ? 'certain' : 'likely'
     const agreeing = formed.some((one) => one !== best && one.value === value && one.taken.reading.source !== source)
     if (rivals.length && !agreeing && votes(value) < 2) return 'unsure'
+    return printTrust(sureness)
+  }
+
+  function printTrust(sureness: number): Trust {
     // A nought or O, a one or l that the form leaves open is for a person to decide, however sure the reader of text is.
     const open = !sure && (field === 'serial' || field === 'key' || field === 'setup-code') && /[0OQ1lI|]/.test(value)
     return sureness >= 0.6 && !open && (sure || sureness >= 0.75) ? 'likely' : 'unsure'

@@ -59,34 +59,23 @@ export function coverage(
             add(steps, column, column, wall.lossDb)
         continue
       }
-      let [from, to] = [-Infinity, Infinity]
-      for (let plane = 0; plane < shadow.length; plane += 3) {
-        const across = shadow[plane]!
-        const rest = shadow[plane + 2]! - shadow[plane + 1]! * y
-        if (across > 1e-12) {
-          if (rest / across > from) from = rest / across
-        } else if (across < -1e-12) {
-          if (rest / across < to) to = rest / across
-        } else if (rest > 1e-9) to = -Infinity
-      }
-      if (from > to + 2 * RIM_M) continue
-      const first = (from - grid.x) / cellM
-      const last = (to - grid.x) / cellM
+      stretchOf(shadow, y)
+      if (stretch[0]! > stretch[1]! + 2 * RIM_M) continue
+      const first = (stretch[0]! - grid.x) / cellM
+      const last = (stretch[1]! - grid.x) / cellM
       // Cells surely inside; those on the rim are asked one by one.
       const inFrom = Math.max(0, Math.ceil(first + rim))
       const inTo = Math.min(columns - 1, Math.floor(last - rim))
       if (inTo >= inFrom) add(steps, inFrom, inTo, wall.lossDb)
+      const isAsked = (column: number) =>
+        column >= 0 &&
+        column < columns &&
+        (column < inFrom || column > inTo) &&
+        (Math.abs(column - first) <= rim || Math.abs(column - last) <= rim)
       const atFirst = Math.round(first)
       const atLast = Math.round(last)
       for (let column = atFirst; ; column = atLast) {
-        const onRim = Math.abs(column - first) <= rim || Math.abs(column - last) <= rim
-        if (
-          onRim &&
-          column >= 0 &&
-          column < columns &&
-          (column < inFrom || column > inTo) &&
-          crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z })
-        )
+        if (isAsked(column) && crossesWall(wall, sender, { x: grid.x + column * cellM, y, z: grid.z }))
           add(steps, column, column, wall.lossDb)
         if (column === atLast) break
       }
@@ -112,6 +101,23 @@ export function coverage(
     }
   }
   return signal
+}
+
+/** Where the stretch of a row begins and ends that a shadow covers, metres: one place for all rows, as none is kept. */
+const stretch = new Float64Array(2)
+
+/** Finds the stretch of a row that a shadow covers; it ends before it begins where there is none. */
+function stretchOf(shadow: Shadow, y: number): void {
+  let [from, to] = [-Infinity, Infinity]
+  for (let plane = 0; plane < shadow.length; plane += 3) {
+    const across = shadow[plane]!
+    const rest = shadow[plane + 2]! - shadow[plane + 1]! * y
+    if (across > 1e-12) from = Math.max(from, rest / across)
+    else if (across < -1e-12) to = Math.min(to, rest / across)
+    else if (rest > 1e-9) to = -Infinity
+  }
+  stretch[0] = from
+  stretch[1] = to
 }
 
 function add(steps: Float64Array, from: number, to: number, lossDb: number): void {

@@ -38,7 +38,8 @@ const fcc = new Set(['US', 'CA', 'MX', 'CO', 'PE', 'EC', 'PA', 'CR', 'DO', 'PR',
 
 /** The domain of a country, by its two letters; the made-up isles and everywhere else are taken to be like most of Europe. */
 export function domainOf(country: string | undefined): Domain {
-  return domains[country === 'JP' ? 'japan' : country !== undefined && fcc.has(country) ? 'fcc' : 'etsi']
+  if (country === 'JP') return domains.japan
+  return country !== undefined && fcc.has(country) ? domains.fcc : domains.etsi
 }
 
 /** The 20 MHz channels that a channel takes at a width; empty where it does not exist. */

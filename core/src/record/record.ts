@@ -223,7 +223,7 @@ export interface AnyThing {
 
 /** Every thing of a kind by id, as what all kinds have in common. */
 export const anyThingsOf = (record: VisitRecord, kind: StoredKind): Readonly<Record<string, AnyThing>> =>
-  thingsOf(record, kind) as unknown as Record<string, AnyThing>
+  thingsOf(record, kind)
 
 /** Whether a word names a kind of thing. */
 export const isStored = (kind: string): kind is StoredKind => Object.hasOwn(things, kind)

@@ -5,32 +5,55 @@ import { type Standard } from '../policy/standard'
 
 /** What changes from one standard to another, a sentence each, in the order of the stages. */
 export function standardDifferences(before: Standard, after: Standard): string[] {
-  const said: string[] = []
+  return [
+    ...levelChanges(before, after),
+    ...figureChanges(before, after),
+    ...schoolChanges(before, after),
+    ...fourEyesChange(before, after),
+    ...ownRuleChanges(before, after),
+    ...(sameJson(before.policy.dnsChoices ?? [], after.policy.dnsChoices ?? [])
+      ? []
+      : ['Name servers to choose from changed'])
+  ]
+}
+
+function levelChanges(before: Standard, after: Standard): string[] {
   const level = (standard: Standard, id: string, own: string) =>
     standard.rules && !standard.rules.includes(id) ? 'not known' : (standard.levels[id] ?? own)
-  for (const rule of allRules) {
+  const words = (is: string) => (is === 'off' ? 'not in force' : is)
+  return allRules.flatMap((rule) => {
     const [was, is] = [level(before, rule.id, rule.level), level(after, rule.id, rule.level)]
-    if (was !== is)
-      said.push(`${rule.name}: ${was === 'off' ? 'not in force' : was} → ${is === 'off' ? 'not in force' : is}`)
-  }
-  for (const name of Object.keys(figureWords) as FigureName[]) {
+    return was === is ? [] : [`${rule.name}: ${words(was)} → ${words(is)}`]
+  })
+}
+
+function figureChanges(before: Standard, after: Standard): string[] {
+  return (Object.keys(figureWords) as FigureName[]).flatMap((name) => {
     const [was, is] = [figureOf(before.policy, name), figureOf(after.policy, name)]
-    if (was !== is) said.push(`${figureWords[name].name}: ${was} → ${is} ${figureWords[name].unit}`.trim())
-  }
-  for (const name of Object.keys(schoolWords) as SchoolName[]) {
+    return was === is ? [] : [`${figureWords[name].name}: ${was} → ${is} ${figureWords[name].unit}`.trim()]
+  })
+}
+
+function schoolChanges(before: Standard, after: Standard): string[] {
+  return (Object.keys(schoolWords) as SchoolName[]).flatMap((name) => {
     const options = schoolWords[name].options as Record<string, string>
+    const words = (option: string | undefined) => (option === undefined ? 'not set' : options[option])
     const [was, is] = [before.policy[name], after.policy[name]]
-    if (was !== is)
-      said.push(
-        `${schoolWords[name].name}: ${was === undefined ? 'not set' : options[was]} → ${is === undefined ? 'not set' : options[is]}`
-      )
-  }
-  if ((before.policy.fourEyes ?? false) !== (after.policy.fourEyes ?? false))
-    said.push(
-      after.policy.fourEyes
-        ? 'A lead has to approve each visit before it is sealed'
-        : 'Visits are sealed without a lead’s approval'
-    )
+    return was === is ? [] : [`${schoolWords[name].name}: ${words(was)} → ${words(is)}`]
+  })
+}
+
+function fourEyesChange(before: Standard, after: Standard): string[] {
+  if ((before.policy.fourEyes ?? false) === (after.policy.fourEyes ?? false)) return []
+  return [
+    after.policy.fourEyes
+      ? 'A lead has to approve each visit before it is sealed'
+      : 'Visits are sealed without a lead’s approval'
+  ]
+}
+
+function ownRuleChanges(before: Standard, after: Standard): string[] {
+  const said: string[] = []
   const own = new Map((before.own ?? []).map((one) => [one.id, one]))
   for (const one of after.own ?? []) {
     const was = own.get(one.id)
@@ -40,7 +63,5 @@ export function standardDifferences(before: Standard, after: Standard): string[]
     own.delete(one.id)
   }
   for (const one of own.values()) said.push(`Rule of ours taken out: ${one.asks}`)
-  if (!sameJson(before.policy.dnsChoices ?? [], after.policy.dnsChoices ?? []))
-    said.push('Name servers to choose from changed')
   return said
 }

@@ -108,7 +108,7 @@ const formatWords: Record<string, string> = {
 
 function sizeMessage(origin: string, word: string, bound: number | bigint, given: string): string {
   if (!/^Too (small|big)/.test(given)) return given
-  const unit = origin === 'string' ? ' characters long' : origin === 'array' ? ' items long' : ''
+  const unit = ({ string: ' characters long', array: ' items long' } as Record<string, string>)[origin] ?? ''
   return `must be ${word} ${bound}${unit}`
 }
 

@@ -6,9 +6,13 @@ export function isWellFormed(text: string): boolean {
 /** How many octets a well-formed text takes in UTF-8. */
 export function utf8Length(text: string): number {
   let octets = 0
-  for (const character of text) {
-    const point = character.codePointAt(0)!
-    octets += point < 0x80 ? 1 : point < 0x800 ? 2 : point < 0x10000 ? 3 : 4
-  }
+  for (const character of text) octets += octetsOf(character.codePointAt(0)!)
   return octets
+}
+
+/** How many octets a code point takes in UTF-8 (RFC 3629). */
+function octetsOf(point: number): number {
+  if (point < 0x80) return 1
+  if (point < 0x800) return 2
+  return point < 0x10000 ? 3 : 4
 }

@@ -90,11 +90,7 @@ function compareRuns(a: readonly (bigint | string)[], b: readonly (bigint | stri
     const difference =
       typeof run === 'string' && typeof other === 'string'
         ? compareSigns(run, other)
-        : run < other
-          ? -1
-          : run > other
-            ? 1
-            : 0
+        : Number(run > other) - Number(run < other)
     if (difference) return difference
   }
   return a.length - b.length

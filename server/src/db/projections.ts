@@ -35,17 +35,14 @@ export async function project(
 ): Promise<void> {
   const { record } = after
   const was = before?.record ?? null
-  if (was?.brief !== record.brief) await projectHome(db, visit, home, record, last)
-  if (was?.units !== record.units) projectUnits(visit, home, was, record, last)
-  if (was?.networks !== record.networks) projectNetworks(visit, was, record, last)
-  if (was?.checks !== record.checks) projectChecks(visit, home, was, record, last)
-  if (was?.waits !== record.waits) projectDurations(visit, was, record, last)
-  if (was?.brief !== record.brief || was?.units !== record.units) projectTerms(visit, home, was, record, last)
-  if (
-    record.seal &&
-    (was?.seal !== record.seal || was.secrets !== record.secrets || was.secretsErased !== record.secretsErased)
-  )
-    projectErasure(visit, home, after, last)
+  const differs = (...parts: (keyof VisitRecord)[]) => parts.some((part) => was?.[part] !== record[part])
+  if (differs('brief')) await projectHome(db, visit, home, record, last)
+  if (differs('units')) projectUnits(visit, home, was, record, last)
+  if (differs('networks')) projectNetworks(visit, was, record, last)
+  if (differs('checks')) projectChecks(visit, home, was, record, last)
+  if (differs('waits')) projectDurations(visit, was, record, last)
+  if (differs('brief', 'units')) projectTerms(visit, home, was, record, last)
+  if (record.seal && differs('seal', 'secrets', 'secretsErased')) projectErasure(visit, home, after, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
 }
 

@@ -132,6 +132,13 @@ export type OpenPart = (typeof openParts)[number]
 /** So many visits stand on a page of a part. */
 export const VISITS_A_PAGE = 200
 
+/** What a page begins behind, as a clause and what it asks for. */
+function beyondOf(part: OpenPart, after: PageCursor | null): [clause: string, params: (Date | string)[]] {
+  if (after === null) return ['', []]
+  if (part === 'unplanned') return ['AND v.id > ?', [after.id]]
+  return [`AND (v.planned_at, v.id) ${part === 'upcoming' ? '>' : '<'} (?, ?)`, [new Date(after.key), after.id]]
+}
+
 /**
  * A page of the visits that are not sealed, of one technician or of all. However many are overdue, none of them takes the place of
  * one that is to come.
@@ -151,20 +158,11 @@ export async function openVisits(
     overdue: ['v.planned_at < ?', 'DESC'],
     unplanned: ['v.planned_at IS NULL', 'ASC']
   }[part] as [string, string]
-  const beyond =
-    after === null
-      ? ''
-      : part === 'unplanned'
-        ? 'AND v.id > ?'
-        : `AND (v.planned_at, v.id) ${part === 'upcoming' ? '>' : '<'} (?, ?)`
+  const [beyond, past] = beyondOf(part, after)
   const found = await list(
     db,
     `WHERE v.sealed_at IS NULL ${mine} AND ${range} ${beyond} ORDER BY v.planned_at ${order}, v.id ${order} LIMIT ${VISITS_A_PAGE + 1}`,
-    [
-      ...(technician === null ? [] : [technician]),
-      ...(part === 'unplanned' ? [] : [pivot]),
-      ...(after === null ? [] : part === 'unplanned' ? [after.id] : [new Date(after.key), after.id])
-    ],
+    [...(technician === null ? [] : [technician]), ...(part === 'unplanned' ? [] : [pivot]), ...past],
     `FORCE INDEX (${by})`
   )
   const { here, next } = pageOf(found, VISITS_A_PAGE, ({ plannedAt, id }) => ({

@@ -211,9 +211,10 @@ function unitBlock({ name, place, model, well, wrong }: PackContent['units'][num
 /** The plan of each storey that holds a unit, three beside each other. */
 function planBlock({ plan }: PackContent, words: PackWords): Content[] {
   if (plan.length === 0) return []
+  const beside: [number, number] = plan.length > 3 ? [162, 196] : [162, 250]
   const drawn = plan.map(({ svg }): Column => ({
     width: plan.length > 1 ? 166 : '*',
-    stack: [{ svg, fit: plan.length > 3 ? [162, 196] : plan.length > 1 ? [162, 250] : [480, 280] }]
+    stack: [{ svg, fit: plan.length > 1 ? beside : [480, 280] }]
   }))
   return [
     {

@@ -5,7 +5,7 @@ import { lookWords } from '@pasado/core/catalogue/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
-import type { Changes, Revision } from '@pasado/core/documents/changes'
+import type { Changes, Revision } from '@pasado/core/documents/change'
 import { cautionsOf } from '@pasado/core/rules/cautions'
 import type { Finding } from '@pasado/core/rules/evaluate'
 import { withBlanksShown } from '@pasado/core/values/on-paper'
@@ -51,21 +51,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
       ? [{ text: foreignWords(parts.foreign, time), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }]
       : []),
     heading('Brief'),
-    factsTable([
-      ['Reason', facts.reason],
-      ['Access line', facts.accessLine],
-      [
-        'Speed paid for',
-        facts.speedDownMbps === undefined
-          ? undefined
-          : `${facts.speedDownMbps} Mbit/s down, ${facts.speedUpMbps ?? '?'} Mbit/s up`
-      ],
-      ['Provider’s settings', facts.providerSettings],
-      ['Provider’s reference', facts.providerReference ?? '–'],
-      ['Telephone', facts.phone],
-      ['Second contact', facts.secondContact],
-      ['Telephone through the modem', facts.telephone === undefined ? undefined : facts.telephone ? 'yes' : 'no']
-    ]),
+    briefTable(record),
     heading('Units'),
     unitsTable(record, catalogue),
     heading('Addresses'),
@@ -74,16 +60,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     networksTable(record),
     ...measurements(parts),
     heading('Choices'),
-    factsTable([
-      ...choiceNames.map((choice) => [choices[choice], record.choices[choice]?.answer] as const),
-      [
-        'Who keeps the secrets',
-        record.custody
-          ? `${record.custody.custody.replaceAll('-', ' ')}${record.custody.keeps ? `: ${record.custody.keeps.join(', ').replaceAll('-', ' ')}` : ''}${record.custody.until ? `, until ${record.custody.until}` : ''}${record.secretsErased ? '; erased since' : ''}`
-          : undefined
-      ],
-      ['Pack', record.pack.givenAt ? `given ${record.pack.how ?? ''}, ${time(record.pack.givenAt)}` : 'not given']
-    ]),
+    choicesTable(record, time),
     ...(cautions.length
       ? [heading('Cautions that this visit called for'), { ul: cautions.map(({ text }) => text), fontSize: 9 }]
       : []),
@@ -104,6 +81,41 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     displayTitle: true,
     pageBreakBefore: beginsAnew
   } as never)
+}
+
+function briefTable({ brief: { facts } }: VisitRecord): Content {
+  const { speedDownMbps, speedUpMbps, telephone } = facts
+  const throughIt = telephone ? 'yes' : 'no'
+  return factsTable([
+    ['Reason', facts.reason],
+    ['Access line', facts.accessLine],
+    [
+      'Speed paid for',
+      speedDownMbps === undefined ? undefined : `${speedDownMbps} Mbit/s down, ${speedUpMbps ?? '?'} Mbit/s up`
+    ],
+    ['Provider’s settings', facts.providerSettings],
+    ['Provider’s reference', facts.providerReference ?? '–'],
+    ['Telephone', facts.phone],
+    ['Second contact', facts.secondContact],
+    ['Telephone through the modem', telephone === undefined ? undefined : throughIt]
+  ])
+}
+
+function choicesTable(record: VisitRecord, time: TellTime): Content {
+  const { givenAt, how } = record.pack
+  return factsTable([
+    ...choiceNames.map((choice) => [choices[choice], record.choices[choice]?.answer] as const),
+    ['Who keeps the secrets', custodyWords(record)],
+    ['Pack', givenAt ? `given ${how ?? ''}, ${time(givenAt)}` : 'not given']
+  ])
+}
+
+/** Who keeps the home's secrets, which, and until when; undefined where nobody was asked. */
+function custodyWords({ custody, secretsErased }: VisitRecord): string | undefined {
+  if (!custody) return undefined
+  const keeps = custody.keeps ? `: ${custody.keeps.join(', ').replaceAll('-', ' ')}` : ''
+  const until = custody.until ? `, until ${custody.until}` : ''
+  return `${custody.custody.replaceAll('-', ' ')}${keeps}${until}${secretsErased ? '; erased since' : ''}`
 }
 
 /** That a visit came as a file, in one sentence. */

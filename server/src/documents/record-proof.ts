@@ -1,7 +1,7 @@
 import type { Content, TableCell } from 'pdfmake/interfaces'
 import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '@pasado/core/work/prove/rooms'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
-import type { Changes, Revision } from '@pasado/core/documents/changes'
+import type { Changes, Revision } from '@pasado/core/documents/change'
 import { sealCode } from '@pasado/core/record/seal'
 import { nameOfStage } from '@pasado/core/record/stages'
 import QRCode from 'qrcode'

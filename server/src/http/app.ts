@@ -186,12 +186,7 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   }
   const params = read(route.params, context.params, ['path'])
   const query = read(route.query, { ...context.query }, ['query'])
-  const sent = route.upload
-    ? (context.request as { body?: unknown }).body
-    : route.body
-      ? await readJson(context, bodyLimits[route.takes ?? (route.roles === 'anyone' ? 'stranger' : 'usual')])
-      : undefined
-  const body = read(route.body, sent, [])
+  const body = read(route.body, await sentBody(route, context), [])
   if (problems.length)
     throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
   send(
@@ -261,4 +256,11 @@ function serveInterface(app: Koa, root: string | undefined): void {
     context.set('Cache-Control', 'no-cache')
     context.body = await readFile(join(root, 'index.html'))
   })
+}
+
+/** The body of a call, where its route takes one: a file as it was received, else JSON of at most so many octets. */
+async function sentBody(route: Route, context: Context): Promise<unknown> {
+  if (route.upload) return (context.request as { body?: unknown }).body
+  if (!route.body) return undefined
+  return readJson(context, bodyLimits[route.takes ?? (route.roles === 'anyone' ? 'stranger' : 'usual')])
 }

@@ -117,12 +117,7 @@ export class Logbook {
   }
 
   async #claim(open: OpenVisit, outbox: string, author: Author): Promise<string> {
-    const before =
-      outbox === serverDevice
-        ? serverAuthor.id
-        : open.state.lines[outbox]
-          ? (await entriesAfter(open.connection, open.head.id, 0)).find(({ from }) => from === outbox)!.by.id
-          : author.id
+    const before = await whoWroteBefore(open, outbox, author)
     return before === author.id ? claimOutbox(open.connection, outbox, author.id, open.now) : before
   }
 
@@ -311,4 +306,11 @@ function refuseOther(draft: Draft, held: Entry | undefined): void {
 
 function receiptOf({ id, seq, received, hash }: Entry): Receipt {
   return { id, seq, received, hash }
+}
+
+/** Whose outbox it is by what a visit holds of it; the caller's where it holds nothing. */
+async function whoWroteBefore({ state, connection, head }: OpenVisit, outbox: string, author: Author): Promise<string> {
+  if (outbox === serverDevice) return serverAuthor.id
+  if (!state.lines[outbox]) return author.id
+  return (await entriesAfter(connection, head.id, 0)).find(({ from }) => from === outbox)!.by.id
 }

@@ -7,7 +7,7 @@ import { preparePhoto } from '../photos/prepare'
 import { leaksIn } from '@pasado/core/secrets/leaks'
 import { mustBeOpen, type Logbook } from './logbook'
 import type { Look } from './open-visit'
-import { erasedProblem } from './visits'
+import { erasedProblem } from './secrets'
 
 /** A photo as it comes from a device. */
 export interface NewPhoto {

@@ -10,7 +10,7 @@ import type { Services } from '../services'
 import { lockSecrets } from '../vault/envelope'
 import type { Logbook } from './logbook'
 import { keptVerdicts } from './verdicts'
-import { erasedProblem } from './visits'
+import { erasedProblem } from './secrets'
 
 /** Everything a browser needs to show a visit: its logbook, the standard and the models it names. */
 export async function visitForBrowser(logbook: Logbook, visit: string) {

@@ -2,7 +2,7 @@ import { dueErasures } from '../db/erasures'
 import { endedPackLinks } from '../db/pack-links'
 import { isAway } from '../db/pool'
 import { serverAuthor } from '../logbook/server-author'
-import { eraseAsAnswered } from '../logbook/visits'
+import { eraseAsAnswered } from '../logbook/secrets'
 import type { Services } from '../services'
 
 const EVERY_MS = 10 * 60_000

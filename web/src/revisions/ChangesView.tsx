@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import type { Change, Changes, RoomFigures, ThingChanges } from '@pasado/core/documents/changes'
+import type { Change, Changes, RoomFigures, ThingChanges } from '@pasado/core/documents/change'
 import { Mark } from '../ui/Mark'
 
 const isWords = { added: 'new', gone: 'gone', changed: 'changed' } as const

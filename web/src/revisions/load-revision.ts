@@ -1,6 +1,6 @@
 import { catalogueOf, type Model } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
-import type { Revision } from '@pasado/core/documents/changes'
+import type { Revision } from '@pasado/core/documents/change'
 import { recordAt, type Moment } from '@pasado/core/record/moments'
 import type { Standard } from '@pasado/core/policy/standard'
 import { ask } from '../app/api'

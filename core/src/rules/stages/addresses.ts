@@ -1,83 +1,18 @@
-import { auditRecord, type HomeAudit } from '../../work/addresses/home-audit'
-import type { AuditFinding, FindingCode } from '../../address/audit-schema'
-import { parseCidr } from '../../values/ipv4'
-import { servingOn } from '../../work/addresses/servers'
-import { unitName, type Host, type Segment, type VisitRecord } from '../../record/record'
+import { aboutHost, aboutSegment, atHost, atSegment, auditOf, mends, sentence, suggested } from './address-audit'
+import { addrApMode, addrOneDhcp } from './address-servers'
+import type { FindingCode } from '../../address/audit-schema'
 import {
-  aboutUnit,
   askedRule,
   atBrief,
-  atUnit,
   breaks,
   holds,
   judgeAnswer,
   unproven,
-  type Home,
   type Place,
   type Rule,
-  type Subject,
   type Verdict,
   rule
 } from '../rule'
-
-/** Audits the record that a rule reads. */
-export function auditOf(home: Home): HomeAudit {
-  const { segments, pools, hosts, units } = home.record
-  const school = home.policy.poolSchool
-  const known = audits.get(hosts)
-  if (known && known.segments === segments && known.pools === pools && known.units === units && known.school === school)
-    return known.audit
-  const audit = auditRecord(home.record, school)
-  audits.set(hosts, { segments, pools, units, school, audit })
-  return audit
-}
-
-/** Records are never changed in place, so an audit holds as long as all it was made from are the same objects. */
-const audits = new WeakMap<
-  VisitRecord['hosts'],
-  {
-    segments: VisitRecord['segments']
-    pools: VisitRecord['pools']
-    units: VisitRecord['units']
-    school: string
-    audit: HomeAudit
-  }
->()
-
-const atSegment = (segment: Segment, field: string): Place => ({
-  stage: 'configure',
-  kind: 'segment',
-  id: segment.id,
-  field
-})
-const atHost = (host: Host): Place => ({ stage: 'configure', kind: 'host', id: host.id, field: 'address' })
-const aboutHost = (home: Home, host: Host): Subject => ({
-  id: host.id,
-  name: home.units.find(({ unit }) => unit.id === host.facts.unit)?.name ?? host.facts.name ?? 'unnamed device'
-})
-const aboutSegment = (segment: Segment): Subject => ({
-  id: segment.id,
-  name: segment.facts.name ?? segment.facts.cidr ?? 'unnamed segment'
-})
-const nowhere: Place = { stage: 'configure', kind: 'segment', id: 'new', field: 'cidr' }
-
-const mends: Partial<Record<FindingCode, string>> = {
-  'malformed-address': 'Type four numbers from 0 to 255 with dots between.',
-  'not-private': 'Use the private range of this segment; 192.169… is mostly a slip for 192.168….',
-  'outside-subnet': "Give it an address of its segment's range.",
-  'network-address': 'Take another address; the first of a range is the network’s own.',
-  'broadcast-address': 'Take another address; the last of a range is for broadcasts.',
-  'gateway-clash': 'Give it another address than the gateway’s.',
-  'duplicate-address': 'Give one of the two another address.',
-  'inside-pool': 'Reserve it at the DHCP server, or take an address outside the pool.',
-  'outside-pool': 'Take an address inside the pool, as the standard’s school asks.'
-}
-
-/** The suggestion for a segment, as a sentence. */
-function suggested(audit: HomeAudit, segment: string | undefined): string {
-  const address = segment === undefined ? undefined : audit.suggestionFor.get(segment)
-  return address ? ` Free: ${address}.` : ''
-}
 
 /** A rule about every fixed address that breaks on certain findings of the audit. */
 function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
@@ -104,139 +39,6 @@ function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
     })
   }
 }
-
-const sentence = (finding: AuditFinding) => `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)}.`
-
-/** A provider's own range with a fixed address of ours in it: nobody is to serve addresses there. */
-function isFixedLink({ facts }: Segment, home: Home): boolean {
-  const range = facts.cidr === undefined ? null : parseCidr(facts.cidr)
-  return (
-    facts.use === 'provider' &&
-    (home.record.brief.facts.providerSettings === 'fixed' ||
-      (range !== null && !('problem' in range) && range.prefix >= 30))
-  )
-}
-
-function judgeOneDhcp(home: Home): Verdict[] {
-  const audit = auditOf(home)
-  return home.segments.map((segment) => {
-    const about = aboutSegment(segment)
-    const at = atSegment(segment, 'dhcp')
-    const findings = audit.ofSegment.get(segment.id)
-    if (!findings) return unproven('Its range is not recorded.', 'Enter its range.', atSegment(segment, 'cidr'), about)
-    const { units, takenOut, unnamed, pools } = servingOn(home.record, segment)
-    const two = findings.find(({ code }) => code === 'two-dhcp')
-    if (units.length > 1)
-      return breaks(
-        `${units.map(unitName).join(' and ')} each serve addresses here.`,
-        'Switch all but one of them off.',
-        at,
-        about
-      )
-    const off = units.find(({ facts }) => facts.dhcpServer === 'off')
-    if (off)
-      return breaks(
-        `${unitName(off)} is to serve addresses here, and its DHCP server is recorded off.`,
-        'Switch it on, or name the unit that serves.',
-        at,
-        about
-      )
-    const pool = findings.find(
-      ({ code }) => code === 'pool-outside-subnet' || code === 'pool-inverted' || code === 'pool-holds-gateway'
-    )
-    if (pool)
-      return breaks(
-        sentence(pool),
-        'Mend the pool: from low to high, inside the range, without the gateway.',
-        at,
-        about
-      )
-    if (takenOut.length)
-      return unproven(
-        `${takenOut.join(' and ')}, which served addresses here, was taken out of the visit.`,
-        'Name the unit that serves now, or take its pool out.',
-        at,
-        about
-      )
-    if (two) return breaks(sentence(two), 'Switch all but one of them off.', at, about)
-    if (pools.length === 0 && units.length === 0)
-      return isFixedLink(segment, home)
-        ? holds('The provider gives a fixed address here: nobody is to serve any.', about)
-        : unproven('Nothing is recorded that serves addresses here.', 'Record its DHCP server and pool.', at, about)
-    if (unnamed && segment.facts.use !== 'provider')
-      return unproven('It has a pool, and whose it is nobody recorded.', 'Name the DHCP server.', at, about)
-    return holds(
-      units.length
-        ? `Exactly one DHCP server: ${unitName(units[0]!)}.`
-        : 'The provider serves addresses here, and nobody else.',
-      about
-    )
-  })
-}
-
-function judgeApMode(home: Home): Verdict[] {
-  const made = home.units.filter(
-    ({ unit, model }) => unit.facts.role === 'access-point' && model?.roles.includes('router')
-  )
-  const main = home.segments.find(({ facts }) => facts.use === 'home')
-  return made.map((known) => {
-    const { unit } = known
-    const about = aboutUnit(known)
-    const settings = [
-      ['dhcpServer', 'DHCP server'],
-      ['dhcpRelay', 'DHCP relay'],
-      ['secondaryAddress', 'secondary address']
-    ] as const
-    const on = settings.find(([field]) => unit.facts[field] === 'on')
-    const pools = home.pools.filter(({ facts }) => facts.unit === unit.id)
-    if (on || pools.length) {
-      const [field, words] = on ?? settings[0]
-      return breaks(
-        `Its ${words} is still on.`,
-        `Switch its ${words} off and apply that page.`,
-        atUnit('configure', unit, field),
-        about
-      )
-    }
-    const open = settings.find(([field]) => unit.facts[field] === undefined)
-    if (open)
-      return unproven(
-        `Nobody has recorded that its ${open[1]} is off.`,
-        'Switch it off and record it.',
-        atUnit('configure', unit, open[0]),
-        about
-      )
-    const host = home.hosts.find(({ facts }) => facts.unit === unit.id)
-    if (!host?.facts.address)
-      return unproven(
-        'Its own address is not recorded.',
-        'Move it into the main segment and record the address.',
-        nowhere,
-        about
-      )
-    if (main && host.facts.segment !== main.id)
-      return breaks(
-        `Its address ${host.facts.address} is not in the main segment.`,
-        `Move it into ${main.facts.name ?? main.facts.cidr}.`,
-        atHost(host),
-        about
-      )
-    return holds('DHCP server, relay and secondary address are off; its address is in the main segment.', about)
-  })
-}
-
-export const addrOneDhcp = rule({
-  id: 'addr-one-dhcp',
-  name: 'One DHCP server',
-  stage: 'configure',
-  level: 'must',
-  minutes: 4,
-  statement: 'Exactly one DHCP server on every segment.',
-  judge: (home) =>
-    home.segments.length
-      ? judgeOneDhcp(home)
-      : [unproven('No segment is recorded.', 'Record the home’s range and its DHCP server.', nowhere)]
-})
 
 export const addrValid = rule({
   id: 'addr-valid',
@@ -318,17 +120,6 @@ export const addrSingleNat = rule({
       )
     ]
   }
-})
-
-export const addrApMode = rule({
-  id: 'addr-ap-mode',
-  name: 'Access-point mode',
-  stage: 'configure',
-  level: 'must',
-  minutes: 8,
-  statement:
-    'An access point made of a router: DHCP server, relay and secondary address off, address in the main segment.',
-  judge: judgeApMode
 })
 
 export const addrApplied = askedRule({

@@ -1,4 +1,5 @@
-import { checkCabling, knownCables, type CableProblem } from '../../work/cabling/check'
+import { checkCabling } from '../../work/cabling/check'
+import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
 import { judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
 import { standing, thingsOf } from '../../record/record'
@@ -69,12 +70,8 @@ export const cableMode = rule({
         ({ kind }) => kind === 'coax' || kind === 'telephone-line' || kind === 'fibre'
       )
       // A router of ours wants the internet where its model has a port for it; models without one find out by themselves.
-      const wants =
-        role === 'gateway'
-          ? line
-          : isAccessPoint(known)
-            ? null
-            : known.model?.ports.find(({ kind }) => kind === 'internet')
+      const internet = isAccessPoint(known) ? null : known.model?.ports.find(({ kind }) => kind === 'internet')
+      const wants = role === 'gateway' ? line : internet
       const missing = (says: string) =>
         unproven(
           says,

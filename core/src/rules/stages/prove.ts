@@ -1,28 +1,16 @@
+import { proveNamesGone, proveRejoined, proveVoice } from './prove-names'
 import { judgePath } from '../../work/prove/path'
 import { judgeRooms, measured, sourceOf } from '../../work/prove/rooms'
 import { staleReason } from '../../work/prove/stale'
 import { installs } from '../../record/installs'
-import { ruleKey, standing, thingsOf } from '../../record/record'
 import { laterFigures } from '../../policy/standard'
-import {
-  aboutUnit,
-  breaks,
-  holds,
-  judgeAnswer,
-  unproven,
-  type Home,
-  type Place,
-  type Rule,
-  type Verdict,
-  rule
-} from '../rule'
+import { aboutUnit, breaks, holds, unproven, type Home, type Place, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
 import { placeFinal } from './place'
 import { startGoodLamp } from './start'
 import { radioChannel } from './radio'
-import { addrOneDhcp } from './addresses'
-import { wifiName, wifiPassphrase } from './wifi'
+import { addrOneDhcp } from './address-servers'
 
 const atUnitOf = (id: string, field: string): Place => ({ stage: 'prove', kind: 'unit', id, field })
 const atTest = ({ unit }: KnownUnit): Place => atUnitOf(unit.id, 'test')
@@ -48,36 +36,6 @@ export const wiredUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
   units.filter(
     ({ unit, model }) => unit.facts.role !== 'modem' && Boolean(model?.ports.some(({ kind }) => kind === 'lan'))
   )
-
-/** A name that must no longer be heard: a default of one of our units, or the home's old one where it was given up. */
-export interface GoneName {
-  id: string
-  ssid: string
-  says: string
-}
-
-/** The names to listen for, each under what its answer is kept by. */
-export function namesToBeGone({ units, networks, record }: Home): GoneName[] {
-  const used = new Set(networks.map(({ facts }) => facts.ssid))
-  const { oldSsid, keepName } = record.brief.facts
-  const defaults = units.flatMap(({ unit, name }): GoneName[] =>
-    unit.facts.defaultSsid !== undefined && !used.has(unit.facts.defaultSsid)
-      ? [{ id: unit.id, ssid: unit.facts.defaultSsid, says: `the name ${name} came with` }]
-      : []
-  )
-  return [
-    ...defaults,
-    ...(oldSsid !== undefined && keepName !== true && !used.has(oldSsid)
-      ? [{ id: 'old-name', ssid: oldSsid, says: 'the home’s old name' }]
-      : [])
-  ]
-}
-
-/** A call out and a call in, each answered by itself. */
-export const voiceCalls = [
-  { id: 'out', asks: 'A call out was made, and both sides were heard' },
-  { id: 'in', asks: 'A call in rang, and both sides were heard' }
-] as const
 
 function judgeSource({ record, catalogue, policy }: Home): Verdict[] {
   const at: Place = { stage: 'prove', kind: 'measurement', id: 'source', field: 'runs' }
@@ -112,35 +70,6 @@ function judgeSource({ record, catalogue, policy }: Home): Verdict[] {
       at
     )
   ]
-}
-
-function judgeGone(home: Home): Verdict[] {
-  return namesToBeGone(home).map(({ id, ssid, says }) => {
-    const place = atUnitOf(id, 'gone')
-    const about = { id, name: ssid }
-    const given = home.record.answers[ruleKey('prove-names-gone', id)]
-    if (!given)
-      return unproven(
-        `Whether ${ssid}, ${says}, is still on the air was not looked at.`,
-        'Look at the networks around, and answer here.',
-        place,
-        about
-      )
-    if (given.answer !== 'yes')
-      return breaks(
-        `${ssid}, ${says}, is still on the air.`,
-        'Find the unit that sends it: set its name, or switch it off.',
-        place,
-        about
-      )
-    const stale =
-      id === 'old-name'
-        ? null
-        : home.record.units[id]?.events.some(({ what, seq }) => what === 'reset' && seq > given.seq)
-    return stale
-      ? unproven(`It was reset since ${ssid} was gone.`, 'Look again.', place, about)
-      : holds(`${ssid} is gone.`, about)
-  })
 }
 
 /** What comes through a link of 100 Mbit/s, Mbit/s: its payload is about 94. */
@@ -298,63 +227,6 @@ export const proveWired = rule({
         )
       return holds(`${Math.round(newest.down.median)} Mbit/s at a port of it.`, aboutUnit(known))
     })
-})
-
-export const proveNamesGone = rule({
-  id: 'prove-names-gone',
-  name: 'Old names gone',
-  stage: 'prove',
-  level: 'should',
-  minutes: 1,
-  statement: 'No default or old network name of our units is on the air any more.',
-  afterAnywhere: [wifiName],
-  judge: judgeGone
-})
-
-export const proveRejoined = rule({
-  id: 'prove-rejoined',
-  name: 'Devices rejoined',
-  stage: 'prove',
-  level: 'should',
-  minutes: 2,
-  statement: "The customer's devices on the list have rejoined.",
-  afterAnywhere: [wifiName, wifiPassphrase],
-  judge: ({ record }) =>
-    standing(thingsOf(record, 'device')).map(({ id, facts }) => {
-      const about = { id, name: facts.name ?? 'A device' }
-      const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
-      if (facts.rejoined === undefined)
-        return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
-      return facts.rejoined
-        ? holds('It has rejoined.', about)
-        : breaks(
-            'It does not join.',
-            'Look at what it can do at best under Configure, Wi-Fi; then join it.',
-            place,
-            about
-          )
-    })
-})
-
-export const proveVoice = rule({
-  id: 'prove-voice',
-  name: 'Telephone',
-  stage: 'prove',
-  level: 'must',
-  minutes: 2,
-  statement: 'Telephone line through the modem: a call out and a call in.',
-  asks: 'Was the call made?',
-  judge: (home) =>
-    home.record.brief.facts.telephone === true
-      ? voiceCalls.map(({ id, asks }) =>
-          judgeAnswer(
-            home,
-            'prove-voice',
-            { stage: 'prove', kind: 'answer', id: 'prove-voice', field: id },
-            { id, name: asks }
-          )
-        )
-      : []
 })
 
 export const proveSettle = rule({

@@ -1,3 +1,5 @@
+import { aboutNetwork, atNetwork, eachNetwork } from './network-place'
+import { wifiGuest, wifiSegment } from './wifi-segments'
 import { secretFor, type Network } from '../../record/record'
 import { passphraseOf, takesPassphraseFrom } from '../../work/wifi/passphrase'
 import { securityRank } from '../../work/wifi/security'
@@ -12,19 +14,10 @@ import {
   type Home,
   type Place,
   type Rule,
-  type Subject,
   type Verdict,
   rule
 } from '../rule'
 import { listed } from '../../values/list'
-
-const atNetwork = (network: Network, field: string): Place => ({
-  stage: 'configure',
-  kind: 'network',
-  id: network.id,
-  field
-})
-const about = (network: Network): Subject => ({ id: network.id, name: network.facts.ssid ?? 'unnamed network' })
 
 export const securityWords = {
   open: 'open',
@@ -38,14 +31,14 @@ export const securityWords = {
 function judgeName(home: Home, network: Network): Verdict {
   const { ssid } = network.facts
   if (ssid === undefined)
-    return unproven('It has no name yet.', 'Enter its name.', atNetwork(network, 'ssid'), about(network))
+    return unproven('It has no name yet.', 'Enter its name.', atNetwork(network, 'ssid'), aboutNetwork(network))
   const at = atNetwork(network, 'ssid')
   if (ssid !== ssid.trim())
     return breaks(
       'A blank stands at an end of the name: people will not find it.',
       'Take the blank out.',
       at,
-      about(network)
+      aboutNetwork(network)
     )
   const lower = ssid.toLowerCase()
   const asNew = home.units.find(
@@ -54,7 +47,12 @@ function judgeName(home: Home, network: Network): Verdict {
       (model?.defaultSsidPrefix && lower.startsWith(model.defaultSsidPrefix.toLowerCase()))
   )
   if (asNew)
-    return breaks(`${ssid} is the name ${asNew.name} comes with.`, 'Give it a name of its own.', at, about(network))
+    return breaks(
+      `${ssid} is the name ${asNew.name} comes with.`,
+      'Give it a name of its own.',
+      at,
+      aboutNetwork(network)
+    )
   const { customerName, street } = home.record.brief.facts
   const tells = isPrivateName(ssid, [customerName, street])
   if (tells)
@@ -62,24 +60,24 @@ function judgeName(home: Home, network: Network): Verdict {
       `It tells passers-by who lives here: “${tells}”.`,
       'Take a name without the customer’s name or street.',
       at,
-      about(network)
+      aboutNetwork(network)
     )
-  return holds(`${ssid}: its own, and tells nothing.`, about(network))
+  return holds(`${ssid}: its own, and tells nothing.`, aboutNetwork(network))
 }
 
 function judgeSecurity(home: Home, network: Network): Verdict {
   const { security, use, isolated } = network.facts
   const at = atNetwork(network, 'security')
   if (security === undefined)
-    return unproven('Its security is not recorded.', 'Choose its security.', at, about(network))
+    return unproven('Its security is not recorded.', 'Choose its security.', at, aboutNetwork(network))
   const guestApart = use === 'guest' && isolated === true
   if (securityRank[security] >= securityRank[home.policy.leastSecurity] || guestApart)
-    return holds(`${securityWords[security]}${guestApart ? ', guests apart' : ''}.`, about(network))
+    return holds(`${securityWords[security]}${guestApart ? ', guests apart' : ''}.`, aboutNetwork(network))
   return breaks(
     `${securityWords[security]} is below ${securityWords[home.policy.leastSecurity]}.`,
     `Choose ${securityWords[home.policy.leastSecurity]} or better; give an old device a network of its own.`,
     at,
-    about(network)
+    aboutNetwork(network)
   )
 }
 
@@ -88,7 +86,7 @@ function judgePassphrase(home: Home, network: Network): Verdict {
   const place: Place = { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }
   const giver = takesPassphraseFrom(home.record, network)
   const secret = passphraseOf(home.record, network)
-  if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, about(network))
+  if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, aboutNetwork(network))
   const { assessed } = secret
   const mend = 'Make a new one.'
   const same = Object.values(home.record.secrets).find(
@@ -106,25 +104,26 @@ function judgePassphrase(home: Home, network: Network): Verdict {
           ) === network.id)
       )
   )
-  if (same?.purpose === 'label-key') return breaks('It is the default key of a label.', mend, place, about(network))
+  if (same?.purpose === 'label-key')
+    return breaks('It is the default key of a label.', mend, place, aboutNetwork(network))
   if (same)
     return breaks(
       `It is the same as another secret of this visit (${same.purpose.replaceAll('-', ' ')}).`,
       mend,
       place,
-      about(network)
+      aboutNetwork(network)
     )
   if (assessed.holdsName)
-    return breaks('It holds the network’s name, the customer’s name or the street.', mend, place, about(network))
+    return breaks('It holds the network’s name, the customer’s name or the street.', mend, place, aboutNetwork(network))
   if (assessed.score < home.policy.leastStrength) {
     return breaks(
       `Strength ${assessed.score} of 4; the standard wants ${home.policy.leastStrength}. About ${Math.round(assessed.bits)} bits${security === 'wep' ? ', and WEP at that' : ''}.`,
       mend,
       place,
-      about(network)
+      aboutNetwork(network)
     )
   }
-  return holds(`Strength ${assessed.score} of 4, about ${Math.round(assessed.bits)} bits.`, about(network))
+  return holds(`Strength ${assessed.score} of 4, about ${Math.round(assessed.bits)} bits.`, aboutNetwork(network))
 }
 
 function judgeNames(home: Home): Verdict[] {
@@ -164,77 +163,17 @@ function judgeNames(home: Home): Verdict[] {
     const wanted = home.policy.extenderNames === 'same' ? 'the router’s name' : 'the router’s name with a suffix'
     verdicts.push(
       right
-        ? holds(`The extender sends ${wanted}.`, about(network))
+        ? holds(`The extender sends ${wanted}.`, aboutNetwork(network))
         : breaks(
             `The school in force is ${wanted}.`,
             'Change the extender’s name.',
             atNetwork(network, 'ssid'),
-            about(network)
+            aboutNetwork(network)
           )
     )
   }
   return verdicts
 }
-
-function judgeGuest(home: Home, network: Network): Verdict {
-  if (network.facts.isolated !== true) {
-    const say = network.facts.isolated === false ? breaks : unproven
-    return say(
-      network.facts.isolated === false
-        ? 'Its guests are not kept apart from the home’s devices.'
-        : 'Whether its guests are kept apart is not recorded.',
-      'Isolate it from the home’s devices, then tick it.',
-      atNetwork(network, 'isolated'),
-      about(network)
-    )
-  }
-  const own = passphraseOf(home.record, network)
-  const shared =
-    own &&
-    home.networks.some(
-      (other) => other.id !== network.id && passphraseOf(home.record, other)?.assessed.print === own.assessed.print
-    )
-  if (shared)
-    return breaks(
-      'It has the same passphrase as another network.',
-      'Give guests a passphrase of their own.',
-      { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' },
-      about(network)
-    )
-  if (!own && network.facts.security !== 'open')
-    return unproven(
-      'Guests are apart; that they have a passphrase of their own is not proven: none is in the vault.',
-      'Make one or type one.',
-      { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' },
-      about(network)
-    )
-  return holds(
-    own ? 'Guests are apart, with a passphrase of their own.' : 'Guests are apart, on an open network.',
-    about(network)
-  )
-}
-
-function judgeSegment(home: Home, network: Network): Verdict {
-  const at = atNetwork(network, 'segment')
-  const segment = home.segments.find(({ id }) => id === network.facts.segment)
-  if (!segment) return unproven('The segment it lands in is not recorded.', 'Choose its segment.', at, about(network))
-  const wanted = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' }[
-    network.facts.use ?? 'main'
-  ]
-  const name = segment.facts.name ?? segment.facts.cidr
-  // A guest network isolated inside the home's own range is common on small routers and is judged by its isolation.
-  if (segment.facts.use === wanted || (network.facts.use === 'guest' && network.facts.isolated === true))
-    return holds(`It lands in ${name}.`, about(network))
-  return breaks(
-    `It lands in ${name}, which is for ${segment.facts.use ?? 'nothing yet'}.`,
-    `Put it into a segment for ${wanted}.`,
-    at,
-    about(network)
-  )
-}
-
-const each = (judge: (home: Home, network: Network) => Verdict) => (home: Home) =>
-  home.networks.map((network) => judge(home, network))
 
 export const wifiName = rule({
   id: 'wifi-name',
@@ -245,7 +184,7 @@ export const wifiName = rule({
   statement: "SSID of 1–32 octets, no blanks at its ends, not the default, holding neither customer's name nor street.",
   judge: (home) =>
     home.networks.length
-      ? each(judgeName)(home)
+      ? eachNetwork(judgeName)(home)
       : [
           unproven('No network is recorded.', 'Record the home’s network.', {
             stage: 'configure',
@@ -273,7 +212,7 @@ export const wifiSecurity = rule({
   level: 'must',
   minutes: 3,
   statement: 'WPA2-AES or WPA3; never open, WEP or TKIP outside an isolated guest network.',
-  judge: each(judgeSecurity)
+  judge: eachNetwork(judgeSecurity)
 })
 
 export const wifiPassphrase = rule({
@@ -285,27 +224,6 @@ export const wifiPassphrase = rule({
   statement: '8–63 characters, strong enough, not the default, not the name, not another secret of the visit.',
   judge: (home) =>
     home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
-})
-
-export const wifiGuest = rule({
-  id: 'wifi-guest',
-  name: 'Guests apart',
-  stage: 'configure',
-  level: 'should',
-  minutes: 1,
-  statement: 'A guest network, where there is one, has its own passphrase and is isolated.',
-  judge: (home) =>
-    home.networks.filter(({ facts }) => facts.use === 'guest').map((network) => judgeGuest(home, network))
-})
-
-export const wifiSegment = rule({
-  id: 'wifi-segment',
-  name: 'Segment',
-  stage: 'configure',
-  level: 'must',
-  minutes: 1,
-  statement: 'Every network name lands in its intended segment.',
-  judge: each(judgeSegment)
 })
 
 export const wifiPushbuttonOff = rule({

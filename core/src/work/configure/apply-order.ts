@@ -1,6 +1,6 @@
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
-import { ruleKey, standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
+import { ruleKey, standing, thingsOf, unitName, type Recorded, type Unit, type VisitRecord } from '../../record/record'
 import { isMeshMember } from '../units/known-unit'
 import { farthestFirst } from './upstream'
 
@@ -52,51 +52,20 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
         applied: record.answers[ruleKey(APPLIED_RULE, id)]?.answer === 'yes'
       })
     }
-    const { firmwareBefore, firmwareAfter, role, mode, dhcpServer, dhcpRelay, secondaryAddress } = unit.facts
-    const path =
-      firmwareBefore === undefined || firmwareAfter !== undefined ? [] : updateWork(model, firmwareBefore).path
+    const { role, mode, dhcpServer } = unit.facts
+    const path = installsOf(unit, model)
     if (path.length) add('firmware', `Install ${path.join(', then ')}`, 'until it is back', true)
-    if (
-      Object.values(record.secrets).some(
-        ({ thing, id, purpose }) => thing === 'unit' && id === unit.id && purpose === 'admin-password'
-      )
-    )
-      add('admin', 'Set the admin password that lies in the vault', 'no')
+    if (hasAdminPassword(record, unit)) add('admin', 'Set the admin password that lies in the vault', 'no')
     const radios = standing(thingsOf(record, 'radio')).filter(
       ({ facts }) => facts.unit === unit.id && facts.channel !== undefined
     )
-    if (radios.length)
-      add(
-        'channel',
-        radios
-          .map(
-            ({ facts }) =>
-              `${facts.band} GHz on channel ${facts.channel}${facts.widthMHz ? `, ${facts.widthMHz} MHz` : ''}`
-          )
-          .join('; '),
-        'until it is back'
-      )
-    if (dhcpRelay === 'off' || secondaryAddress === 'off')
-      add(
-        'relays',
-        [dhcpRelay === 'off' ? 'DHCP relay off' : '', secondaryAddress === 'off' ? 'secondary address off' : '']
-          .filter(Boolean)
-          .join(', '),
-        'no'
-      )
-    // Members of a mesh take names from their router.
+    if (radios.length) add('channel', radios.map(channelWords).join('; '), 'until it is back')
+    const relays = relaysOff(unit)
+    if (relays) add('relays', relays, 'no')
     const own = networks
       .filter(({ facts }) => facts.extender === unit.id && facts.ssid !== undefined)
       .map(({ facts }) => facts.ssid!)
-    const sends = own.length
-      ? own
-      : model.radios.length > 0 &&
-          (role === 'router' ||
-            role === 'gateway' ||
-            role === 'access-point' ||
-            (role === 'extender' && !isMeshMember({ model, unit })))
-        ? main
-        : []
+    const sends = own.length > 0 || !sendsHomeNames(unit, model) ? own : main
     if (sends.length) add('wifi', `Names ${sends.join(', ')} with their passphrases`, 'join again')
     if (mode !== undefined && model.roles.includes('access-point') && model.roles.includes('router'))
       add('mode', `Mode: ${mode.replace('-', ' ')}`, 'until it is back', true)
@@ -106,4 +75,32 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
       add('address', `Own address ${host.facts.address}`, 'new address', true)
   }
   return changes
+}
+
+/** What is still to be installed on a unit, version by version. */
+function installsOf({ facts: { firmwareBefore, firmwareAfter } }: Unit, model: Model): readonly string[] {
+  return firmwareBefore === undefined || firmwareAfter !== undefined ? [] : updateWork(model, firmwareBefore).path
+}
+
+function hasAdminPassword({ secrets }: VisitRecord, unit: Unit): boolean {
+  return Object.values(secrets).some(
+    ({ thing, id, purpose }) => thing === 'unit' && id === unit.id && purpose === 'admin-password'
+  )
+}
+
+const channelWords = ({ facts: { band, channel, widthMHz } }: Recorded<'radio'>): string =>
+  `${band} GHz on channel ${channel}${widthMHz ? `, ${widthMHz} MHz` : ''}`
+
+/** What of a unit's relay and second address is to be switched off, in words; empty where neither is. */
+function relaysOff({ facts: { dhcpRelay, secondaryAddress } }: Unit): string {
+  const off = [dhcpRelay === 'off' ? 'DHCP relay off' : '', secondaryAddress === 'off' ? 'secondary address off' : '']
+  return off.filter(Boolean).join(', ')
+}
+
+/** Whether the home's names are typed into a unit: members of a mesh take them from their router. */
+function sendsHomeNames(unit: Unit, model: Model): boolean {
+  const { role } = unit.facts
+  if (model.radios.length === 0) return false
+  if (role === 'extender') return !isMeshMember({ model, unit })
+  return role === 'router' || role === 'gateway' || role === 'access-point'
 }

@@ -1,6 +1,6 @@
 import { sameVersion, versionProblem } from '../../values/version'
 import { auditRecord } from '../addresses/home-audit'
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { readMac } from '../../values/mac'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../../record/record'
@@ -103,27 +103,34 @@ export function wantedOf(record: VisitRecord, catalogue: Catalogue, policy: Poli
   if (role === 'access-point' && model.roles.includes('router'))
     Object.assign(wanted, { mode: 'access-point', 'dhcp.server': 'off', 'dhcp.relay': 'off', 'lan.secondary': 'off' })
   else if (role === 'router' && model.roles.includes('access-point')) wanted.mode = 'router'
-  const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id)
-  if (host) {
-    const audit = auditRecord(record, policy.poolSchool)
-    const address =
-      (audit.ofHost.get(host.id) ?? []).length === 0
-        ? host.facts.address
-        : audit.suggestionFor.get(host.facts.segment ?? '')
-    if (address !== undefined) wanted['lan.address'] = address
-  }
+  const address = addressWanted(record, policy, unit)
+  if (address !== undefined) wanted['lan.address'] = address
   const pool = standing(record.pools).find(({ facts }) => facts.unit === unit.id)
   if (pool?.facts.from !== undefined && pool.facts.to !== undefined && wanted['dhcp.server'] !== 'off')
     Object.assign(wanted, { 'dhcp.server': 'on', 'dhcp.from': pool.facts.from, 'dhcp.to': pool.facts.to })
-  const sends =
-    model.radios.length > 0 &&
-    (role === 'router' || role === 'access-point' || role === 'extender' || isMeshMember({ model, unit }))
   const ssid = nameOf(record, unit)
-  if (sends && ssid !== undefined) wanted['wifi.ssid'] = ssid
+  if (sendsName(unit, model) && ssid !== undefined) wanted['wifi.ssid'] = ssid
   const recorded = recordedOf(record, unit)
   for (const name of ['wifi.2.4.channel', 'wifi.5.channel', 'wifi.6.channel'] as const)
     if (recorded[name] !== undefined) wanted[name] = recorded[name]
   return wanted
+}
+
+/** The unit's own address where the audit finds nothing against it, else one that it would find nothing against. */
+function addressWanted(record: VisitRecord, policy: Policy, unit: Unit): string | undefined {
+  const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id)
+  if (!host) return undefined
+  const audit = auditRecord(record, policy.poolSchool)
+  return (audit.ofHost.get(host.id) ?? []).length === 0
+    ? host.facts.address
+    : audit.suggestionFor.get(host.facts.segment ?? '')
+}
+
+/** Whether a unit sends the home's name. */
+function sendsName(unit: Unit, model: Model): boolean {
+  const { role } = unit.facts
+  if (model.radios.length === 0) return false
+  return role === 'router' || role === 'access-point' || role === 'extender' || isMeshMember({ model, unit })
 }
 
 /** Wanted, recorded and read side by side: what any of them names, in the order of the pages. */
@@ -137,11 +144,6 @@ export function compareUnit(record: VisitRecord, catalogue: Catalogue, policy: P
     const [wish, held, told] = [wanted[name], recorded[name], read[name]]
     // A name of the home's counts for a unit only where that unit sends it.
     if (told === undefined && (wish === undefined || (name === 'wifi.ssid' && wish === held))) return []
-    const apart = (a: string | undefined, b: string | undefined) =>
-      a !== undefined && b !== undefined && !sameValue(name, a, b)
-    const recordApart = told !== undefined && (held === undefined || apart(held, told))
-    const unitApart = apart(wish, told)
-    const recordWrong = told === undefined && apart(wish, held)
     return [
       {
         name,
@@ -149,17 +151,23 @@ export function compareUnit(record: VisitRecord, catalogue: Catalogue, policy: P
         wanted: wish ?? null,
         recorded: held ?? null,
         read: told ?? null,
-        differs:
-          recordApart && unitApart
-            ? apart(wish, held) || held === undefined
-              ? 'both'
-              : 'unit'
-            : unitApart
-              ? 'unit'
-              : recordApart || recordWrong
-                ? 'record'
-                : null
+        differs: standsApart(name, wish, held, told)
       }
     ]
   })
+}
+
+/** Which of wanted, recorded and told stands apart. */
+function standsApart(
+  name: ComparedName,
+  wish: string | undefined,
+  held: string | undefined,
+  told: string | undefined
+): ComparedRow['differs'] {
+  const apart = (a: string | undefined, b: string | undefined) =>
+    a !== undefined && b !== undefined && !sameValue(name, a, b)
+  if (told === undefined) return apart(wish, held) ? 'record' : null
+  const recordApart = held === undefined || apart(held, told)
+  if (!apart(wish, told)) return recordApart ? 'record' : null
+  return recordApart && (held === undefined || apart(wish, held)) ? 'both' : 'unit'
 }

@@ -1,5 +1,13 @@
-import type { Catalogue } from '../../catalogue/model'
-import { standing, type Pool, type Segment, type Unit, type VisitRecord } from '../../record/record'
+import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import {
+  standing,
+  thingsOf,
+  type Pool,
+  type Recorded,
+  type Segment,
+  type Unit,
+  type VisitRecord
+} from '../../record/record'
 import { auditRecord } from '../addresses/home-audit'
 import { formatIpv4, hasEnds, parseCidr, parseIpv4, type Range4 } from '../../values/ipv4'
 import { poolHolds } from '../addresses/servers'
@@ -42,6 +50,51 @@ export function conversionOf(
   unit: Unit,
   school: 'outside' | 'inside'
 ): Conversion | { missing: string } {
+  const main = mainRange(record)
+  if ('missing' in main) return main
+  const { segment, range, gateway } = main
+  const hosts = standing(record.hosts)
+  const own = hosts.find(
+    ({ facts }) => facts.unit === unit.id && facts.segment === segment.id && facts.address !== undefined
+  )
+  const audit = auditRecord(record, school)
+  // An access point at the main router's own address would take the home off the line.
+  const ownProblem =
+    own && ((audit.ofHost.get(own.id) ?? []).length > 0 || parseIpv4(own.facts.address!) === parseIpv4(gateway))
+  const address = own && !ownProblem ? own.facts.address! : audit.suggestionFor.get(segment.id)
+  if (address === undefined) return { missing: 'No address is free in the main range: make the pool smaller first.' }
+  const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  // Labels write it with or without the scheme in front.
+  const from = unit.facts.pageAddress?.replace(/^https?:\/\//, '').replace(/\/.*$/, '') ?? null
+  const laptopAt =
+    freeBeside(
+      range,
+      address,
+      [gateway, ...hosts.flatMap(({ facts }) => facts.address ?? [])],
+      standing(record.pools).filter(({ facts }) => facts.segment === segment.id)
+    ) ?? `an address of ${segment.facts.cidr!} that nothing else has`
+  const values: ConversionValues = {
+    from,
+    address,
+    mask: maskOf(range.prefix),
+    gateway,
+    laptopAt,
+    ssid: standing(record.networks).find(({ facts }) => facts.use === 'main')?.facts.ssid,
+    label: unit.facts
+  }
+  const done = stepsDone(record, unit, own, address)
+  return {
+    from,
+    segment,
+    address,
+    mask: values.mask,
+    gateway,
+    steps: conversionSteps(values, model).map((step) => ({ ...step, done: done[step.id] }))
+  }
+}
+
+/** The range that an old router joins, with its main router's own address; in words what is missing for it. */
+function mainRange(record: VisitRecord): { segment: Segment; range: Range4; gateway: string } | { missing: string } {
   const segments = standing(record.segments)
   const segment =
     segments.find(({ facts }) => facts.use === 'home' && facts.cidr !== undefined) ??
@@ -53,49 +106,65 @@ export function conversionOf(
     return { missing: `A range of /${range.prefix} has no room for another unit: the main router needs a larger one.` }
   const gateway = segment.facts.gateway
   if (gateway === undefined) return { missing: 'Record the main router’s own address: it is the gateway of the range.' }
-  const hosts = standing(record.hosts)
-  const own = hosts.find(
-    ({ facts }) => facts.unit === unit.id && facts.segment === segment.id && facts.address !== undefined
-  )
-  const audit = auditRecord(record, school)
-  // An access point at the main router's own address would take the home off the line.
-  const ownProblem =
-    own && ((audit.ofHost.get(own.id) ?? []).length > 0 || parseIpv4(own.facts.address!) === parseIpv4(gateway))
-  const address = own && !ownProblem ? own.facts.address! : audit.suggestionFor.get(segment.id)
-  if (address === undefined) return { missing: 'No address is free in the main range: make the pool smaller first.' }
-  const model = catalogue.get(`${unit.facts.model ?? ''}@${unit.facts.modelVersion ?? 1}`)
-  // Labels write it with or without the scheme in front.
-  const from = unit.facts.pageAddress?.replace(/^https?:\/\//, '').replace(/\/.*$/, '') ?? null
-  const clash = from !== null && parseIpv4(from) !== null && parseIpv4(from) === parseIpv4(gateway)
-  const main = standing(record.networks).find(({ facts }) => facts.use === 'main')?.facts.ssid
-  const reached = Object.entries(record.answers).some(
-    ([key, { answer }]) =>
-      own !== undefined && key.startsWith('addr-reachable') && key.includes(own.id) && answer === 'yes'
-  )
-  const cabled = Object.values(record.cables ?? {}).some(
-    ({ removedSeq, facts }) =>
-      removedSeq === null && [facts.a, facts.b].some((end) => end?.thing === 'unit' && end.id === unit.id)
-  )
-  const at = from ?? 'the address on its label'
-  const laptopAt =
-    freeBeside(
-      range,
-      address,
-      [gateway, ...hosts.flatMap(({ facts }) => facts.address ?? [])],
-      standing(record.pools).filter(({ facts }) => facts.segment === segment.id)
-    ) ?? `an address of ${segment.facts.cidr!} that nothing else has`
+  return { segment, range, gateway }
+}
+
+/** Which steps the record shows to be done. */
+function stepsDone(
+  record: VisitRecord,
+  unit: Unit,
+  own: Recorded<'host'> | undefined,
+  address: string
+): Record<ConversionStep['id'], boolean> {
   const changed = Math.max(0, own?.meta.address?.seq ?? 0, unit.meta.dhcpServer?.seq ?? 0)
+  return {
+    join: false,
+    name: false,
+    address: own?.facts.address === address,
+    dhcp: unit.facts.dhcpServer === 'off',
+    extras: unit.facts.dhcpRelay === 'off' && unit.facts.secondaryAddress === 'off',
+    mode: unit.facts.mode === 'access-point',
+    restart: unit.events.some(({ what, seq }) => (what === 'restarted' || what === 'powered') && seq > changed),
+    cable: standing(thingsOf(record, 'cable')).some(({ facts: { a, b } }) =>
+      [a, b].some((end) => end?.thing === 'unit' && end.id === unit.id)
+    ),
+    reach: Object.entries(record.answers).some(
+      ([key, { answer }]) =>
+        own !== undefined && key.startsWith('addr-reachable') && key.includes(own.id) && answer === 'yes'
+    )
+  }
+}
+
+/** What the steps of a conversion name. */
+interface ConversionValues {
+  from: string | null
+  address: string
+  mask: string
+  gateway: string
+  laptopAt: string
+  /** The home's network name. */
+  ssid: string | undefined
+  label: Pick<Unit['facts'], 'defaultSsid' | 'mac'>
+}
+
+/** The steps in the order in which nobody is locked out. */
+function conversionSteps(
+  { from, address, mask, gateway, laptopAt, ssid, label }: ConversionValues,
+  model: Model | undefined
+): Omit<ConversionStep, 'done'>[] {
+  const clash = from !== null && parseIpv4(from) !== null && parseIpv4(from) === parseIpv4(gateway)
+  const at = from ?? 'the address on its label'
   const steps: Omit<ConversionStep, 'done'>[] = [
     {
       id: 'join',
-      do: `Nothing in any of its ports. Join its own network${unit.facts.defaultSsid ? ` ${unit.facts.defaultSsid}` : ''}, mobile data off, and open ${at}.`,
+      do: `Nothing in any of its ports. Join its own network${label.defaultSsid ? ` ${label.defaultSsid}` : ''}, mobile data off, and open ${at}.`,
       check: 'Its page shows its own model.',
       ifLost: 'By cable into a LAN port; else reset it by the pin and begin anew.',
       cuts: false
     },
     {
       id: 'name',
-      do: `Network name ${main ?? 'of the home'} with the home’s passphrase; apply, and join it again under the new name.`,
+      do: `Network name ${ssid ?? 'of the home'} with the home’s passphrase; apply, and join it again under the new name.`,
       check: 'The page answers again.',
       ifLost: 'Forget the network on the phone, join the new name; else by cable.',
       cuts: true
@@ -118,9 +187,9 @@ export function conversionOf(
     },
     {
       id: 'address',
-      do: `Own address ${address}, mask ${maskOf(range.prefix)}, gateway ${gateway}; apply. The page is gone from here on: that is as it is to be.`,
+      do: `Own address ${address}, mask ${mask}, gateway ${gateway}; apply. The page is gone from here on: that is as it is to be.`,
       check: 'The old address answers no more.',
-      ifLost: `Give your laptop ${laptopAt} with mask ${maskOf(range.prefix)}, and open ${address}.`,
+      ifLost: `Give your laptop ${laptopAt} with mask ${mask}, and open ${address}.`,
       cuts: true
     },
     ...(model?.roles.includes('access-point') && model.modeStopsDhcp
@@ -152,7 +221,7 @@ export function conversionOf(
       id: 'reach',
       do: `From the home’s network open ${address}.`,
       check: 'Its page answers there, and your address is from the main router.',
-      ifLost: `Look in the main router’s list for its MAC${unit.facts.mac ? ` ${unit.facts.mac}` : ''}; else reset it by the pin and begin anew.`,
+      ifLost: `Look in the main router’s list for its MAC${label.mac ? ` ${label.mac}` : ''}; else reset it by the pin and begin anew.`,
       cuts: false
     }
   ]
@@ -164,25 +233,7 @@ export function conversionOf(
       ifLost: 'Pull the cable between them, then open the page again.',
       cuts: false
     })
-  const done: Record<ConversionStep['id'], boolean> = {
-    join: false,
-    name: false,
-    address: own !== undefined && own.facts.address === address,
-    dhcp: unit.facts.dhcpServer === 'off',
-    extras: unit.facts.dhcpRelay === 'off' && unit.facts.secondaryAddress === 'off',
-    mode: unit.facts.mode === 'access-point',
-    restart: unit.events.some(({ what, seq }) => (what === 'restarted' || what === 'powered') && seq > changed),
-    cable: cabled,
-    reach: reached
-  }
-  return {
-    from,
-    segment,
-    address,
-    mask: maskOf(range.prefix),
-    gateway,
-    steps: steps.map((step) => ({ ...step, done: done[step.id] }))
-  }
+  return steps
 }
 
 /**

@@ -1,15 +1,17 @@
 import { auditRecord } from '../addresses/home-audit'
-import { cableMbps, checkCabling } from '../cabling/check'
+import { checkCabling } from '../cabling/check'
+import { cableMbps } from '../cabling/known-cable'
 import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
 import { knownOrder, releaseOf } from '../../catalogue/firmware-order'
 import { adapterFault } from '../units/adapter'
 import { readLamps } from '../units/unit-lamps'
 import { judgePath } from '../prove/path'
-import { judgeRooms, measured, roomFloor, sourceOf } from '../prove/rooms'
-import { standing, thingsOf, type VisitRecord } from '../../record/record'
+import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '../prove/rooms'
+import { standing, thingsOf, type Cable, type Unit, type VisitRecord } from '../../record/record'
 import type { Policy } from '../../policy/standard'
 import type { Observed } from './belief'
+import type { ObservationId } from './observations'
 
 /** An answer that the record holds already, and where it is from. */
 export interface KnownAnswer {
@@ -41,6 +43,26 @@ function firmwareSeen({ firmware: { releases, minimum } }: Model, runs: string):
   ]
 }
 
+/** Tells an answer where one is known, and where it is from. */
+type Tell = (id: ObservationId, answer: string | undefined, from: string) => void
+
+/** A record as a search reads it. */
+interface Searched {
+  record: VisitRecord
+  catalogue: Catalogue
+  policy: Policy
+  unit: Unit | undefined
+  room: string | undefined
+  line: Unit | undefined
+  router: Unit | undefined
+  modelOf: (one: Unit) => Model | undefined
+  /** Cables with an end at a unit. */
+  touching: (one: Unit | undefined) => readonly Cable[]
+  /** The cable between line and router. */
+  wan: Cable | undefined
+  source: Measured | null
+}
+
 /** What the record knows already of a complaint about a unit, and maybe a room: nobody is asked it again. */
 export function knownAnswers(
   record: VisitRecord,
@@ -49,171 +71,178 @@ export function knownAnswers(
   about: { unit?: string | undefined; room?: string | undefined }
 ): Partial<Record<string, KnownAnswer>> {
   const known: Partial<Record<string, KnownAnswer>> = {}
+  const tell: Tell = (id, answer, from) => {
+    if (answer !== undefined) known[id] = { answer, from }
+  }
   const units = standing(record.units)
-  const unit = units.find(({ id }) => id === about.unit)
+  const cables = standing(thingsOf(record, 'cable'))
   const line = units.find(({ facts }) => facts.role === 'modem' || facts.role === 'gateway')
   const router = units.find(({ facts }) => facts.role === 'router')
-  const modelOf = (one: (typeof units)[number]) =>
-    catalogue.get(modelKey(one.facts.model ?? '', one.facts.modelVersion ?? 1))
-  const lamp = (one: (typeof units)[number] | undefined): string | undefined => {
-    const model = one && modelOf(one)
-    if (!one || !model || one.sightings.length === 0) return undefined
-    const { state } = readLamps(one, model)
-    if (state?.is) return conditionAnswer[state.is] ?? state.is
-    return state?.good ? 'good' : undefined
+  const touching: Searched['touching'] = (one) =>
+    one ? cables.filter(({ facts: { a, b } }) => [a, b].some((end) => end?.thing === 'unit' && end.id === one.id)) : []
+  const searched: Searched = {
+    record,
+    catalogue,
+    policy,
+    unit: units.find(({ id }) => id === about.unit),
+    room: about.room,
+    line,
+    router,
+    modelOf: (one) => catalogue.get(modelKey(one.facts.model ?? '', one.facts.modelVersion ?? 1)),
+    touching,
+    wan: touching(line).find((cable) => touching(router).includes(cable)),
+    source: sourceOf(record, catalogue)
   }
-  const tell = (id: string, answer: string | undefined | null, from: string) => {
-    if (answer !== undefined && answer !== null) known[id] = { answer, from }
-  }
-  const lineLamp = lamp(line)
-  tell(
-    'line-lamp',
-    lineLamp === 'good' || lineLamp === 'dark'
-      ? lineLamp
-      : lineLamp === 'no-line' || lineLamp === 'line-seeking' || lineLamp === 'line-training'
-        ? 'no-line'
-        : lineLamp === 'login-refused' || lineLamp === 'line-login'
-          ? 'login'
-          : undefined,
-    'the last sighting of its lamps'
-  )
-  if (router && router.id !== unit?.id) {
-    const said = lamp(router)
-    tell(
-      'router-lamp',
-      said !== undefined && ['good', 'no-internet', 'radio-off', 'dark'].includes(said) ? said : undefined,
-      'the last sighting of its lamps'
-    )
-  }
-  if (unit && unit.id !== line?.id) {
-    const said = lamp(unit)
-    tell(
-      'unit-lamp',
-      said !== undefined &&
-        ['good', 'weak', 'no-link', 'ready', 'failed', 'no-internet', 'radio-off', 'dark'].includes(said)
-        ? said
-        : undefined,
-      'the last sighting of its lamps'
-    )
-  }
-  const source = sourceOf(record, catalogue)
-  if (source?.down) tell('wired-modem', source.down.median > 0 ? 'yes' : 'no', 'the measurement at the source')
-  const cables = standing(thingsOf(record, 'cable'))
-  const touching = (id: string | undefined) =>
-    cables.filter(
-      ({ facts: { a, b } }) => id !== undefined && [a, b].some((end) => end?.thing === 'unit' && end.id === id)
-    )
-  const wan = touching(line?.id).find((cable) => touching(router?.id).includes(cable))
-  const linkOf = (cable: (typeof cables)[number] | undefined) => {
-    const speed = cable?.facts.linkMbps
-    if (speed === undefined) return undefined
-    return speed < Math.min(1000, cableMbps(cable!.facts) ?? 1000) ? 'slow' : 'full'
-  }
-  tell('wan-link', linkOf(wan), 'the link speed under Connect')
-  if (unit) {
-    const through = upstreamOf(record, catalogue).get(unit.id)?.through
-    const own = touching(unit.id).find((cable) => cable !== wan && touching(through ?? undefined).includes(cable))
-    tell('unit-link', linkOf(own), 'the link speed under Connect')
-    const model = modelOf(unit)
-    const runs = unit.facts.firmwareAfter ?? unit.facts.firmwareBefore
-    if (model && runs !== undefined && model.firmware.releases.length > 0)
-      tell('firmware', firmwareSeen(model, runs), 'the firmware recorded')
-    const { adapterPlug, adapterVolts, adapterAmps } = unit.facts
-    if (model?.power && adapterPlug !== undefined && adapterVolts !== undefined && adapterAmps !== undefined)
-      tell(
-        'adapter-label',
-        adapterFault(model.power, unit.facts) === null ? 'own' : 'other',
-        'what is printed on its adapter'
-      )
-    const lead = router ?? line
-    const family = lead && modelOf(lead)?.family
-    if (unit.facts.role === 'node' && model && lead)
-      tell('family', model.family !== null && model.family === family ? 'same' : 'other', 'the catalogue')
-    const [first, second] = [
-      unit.pairing?.findLast(({ which }) => which === 'first'),
-      unit.pairing?.findLast(({ which }) => which === 'second')
-    ]
-    if (first && second)
-      tell(
-        'pairing-time',
-        (Date.parse(second.at) - Date.parse(first.at)) / 1000 <= (policy.pairWindowS ?? 120) ? 'in-time' : 'late',
-        'the presses under Start up'
-      )
-    if (unit.path) {
-      const { outcome } = judgePath(record, unit)
-      const { before, after, address } = unit.path
-      if (before !== undefined && after !== undefined)
-        tell('client-count', after > before ? 'rises' : 'stays', 'the proof of path')
-      tell(
-        'address',
-        /^169\.254\./.test(address)
-          ? 'none'
-          : outcome === 'breaks' && after !== undefined && before !== undefined && after > before
-            ? 'other-range'
-            : 'right',
-        'the proof of path'
-      )
-    }
-    const last = unit.events.findLast(
-      ({ what }) => what === 'moved' || what === 'settings-changed' || what === 'updated'
-    )
-    if (last) tell('changed-last', last.what === 'moved' ? 'moved' : 'settings', 'the logbook')
-  }
-  const codes = new Set(checkCabling(record, catalogue).map(({ code }) => code))
-  if (cables.length > 0)
-    tell(
-      'ports',
-      codes.has('modem-to-lan') || codes.has('internet-port') || codes.has('wrong-end') ? 'wrong' : 'right',
-      'the port map under Connect'
-    )
-  if (codes.has('two-dhcp')) tell('dhcp-servers', 'two', 'the port map under Connect')
-  else if (standing(record.pools).length > 1) {
-    const audit = auditRecord(record, policy.poolSchool)
-    tell(
-      'dhcp-servers',
-      audit.findings.some(({ code }) => code === 'two-dhcp') ? 'two' : undefined,
-      'the addresses under Configure'
-    )
-  }
-  if (about.room !== undefined) {
-    const [newest] = measured(record, catalogue, ({ at, room }) => at === 'room' && room === about.room)
-    const floor = roomFloor(policy, source)
-    if (
-      newest?.down &&
-      !newest.stale &&
-      newest.down.median > 0 &&
-      (unit === undefined || newest.measurement.facts.unit === unit.id)
-    ) {
-      const from = 'the measurement of the room'
-      // Something came through, and on the unit's own air.
-      for (const id of ['ping-number', 'name-lookup']) tell(id, 'yes', from)
-      tell('network-name', 'ours', from)
-      // Beside the unit is the room that it stands in: a strong signal elsewhere says nothing of its hop.
-      const isBeside =
-        unit?.facts.place !== undefined &&
-        record.rooms?.[about.room]?.facts.name?.trim().toLowerCase() === unit.facts.place.trim().toLowerCase()
-      if (isBeside && (newest.measurement.facts.dbm ?? -100) >= BESIDE_DBM)
-        tell('wifi-unit', newest.down.median >= floor.mbps ? 'yes' : 'slow', from)
-      const rest = judgeRooms(record, catalogue, policy).filter(
-        ({ room, bands }) => room.id !== about.room && bands[0]?.down && !bands[0].stale
-      )
-      if (rest.length > 0)
-        tell(
-          'others',
-          rest.some(({ outcome, bands }) => outcome === 'holds' || bands[0]!.down!.median >= floor.mbps)
-            ? 'fine'
-            : 'slow',
-          'the measurements of the other rooms'
-        )
-    }
-    if (newest?.measurement.facts.dbm !== undefined && !newest.stale)
-      tell(
-        'signal-room',
-        newest.measurement.facts.dbm >= (policy.roomDbm ?? -67) ? 'good' : 'weak',
-        'the measurement of the room'
-      )
-  }
+  tellLamps(searched, tell)
+  if (searched.source?.down)
+    tell('wired-modem', searched.source.down.median > 0 ? 'yes' : 'no', 'the measurement at the source')
+  tell('wan-link', linkSeen(searched.wan), 'the link speed under Connect')
+  if (searched.unit) tellUnit(searched, searched.unit, tell)
+  if (cables.length > 0) tellPorts(searched, tell)
+  tellServers(searched, tell)
+  if (searched.room !== undefined) tellRoom(searched, searched.room, tell)
   return known
+}
+
+/** What the lamps of a unit told last; undefined where nobody looked, or what they showed is unknown. */
+function lampSeen({ modelOf }: Searched, one: Unit | undefined): string | undefined {
+  const model = one && modelOf(one)
+  if (!one || !model || one.sightings.length === 0) return undefined
+  const { state } = readLamps(one, model)
+  if (state?.is) return conditionAnswer[state.is] ?? state.is
+  return state?.good ? 'good' : undefined
+}
+
+/** What the line's lamps can answer, by what they were seen to show. */
+const lineAnswer: Partial<Record<string, string>> = {
+  good: 'good',
+  dark: 'dark',
+  'no-line': 'no-line',
+  'line-seeking': 'no-line',
+  'line-training': 'no-line',
+  'login-refused': 'login',
+  'line-login': 'login'
+}
+const routerLamps = ['good', 'no-internet', 'radio-off', 'dark']
+const unitLamps = [...routerLamps, 'weak', 'no-link', 'ready', 'failed']
+
+function tellLamps(searched: Searched, tell: Tell): void {
+  const { line, router, unit } = searched
+  const from = 'the last sighting of its lamps'
+  const among = (said: string | undefined, answers: readonly string[]) =>
+    said !== undefined && answers.includes(said) ? said : undefined
+  tell('line-lamp', lineAnswer[lampSeen(searched, line) ?? ''], from)
+  if (router && router.id !== unit?.id) tell('router-lamp', among(lampSeen(searched, router), routerLamps), from)
+  if (unit && unit.id !== line?.id) tell('unit-lamp', among(lampSeen(searched, unit), unitLamps), from)
+}
+
+/** How a cable's link came up against what it can carry; undefined where nobody looked. */
+function linkSeen(cable: Cable | undefined): 'full' | 'slow' | undefined {
+  const speed = cable?.facts.linkMbps
+  if (speed === undefined) return undefined
+  return speed < Math.min(1000, cableMbps(cable!.facts) ?? 1000) ? 'slow' : 'full'
+}
+
+/** What the record knows of the unit itself: its link, firmware, adapter, family, presses, path and what was done to it last. */
+function tellUnit(searched: Searched, unit: Unit, tell: Tell): void {
+  const { record, catalogue, touching, wan } = searched
+  const through = upstreamOf(record, catalogue).get(unit.id)?.through
+  const upstream = through ? touching(record.units[through]) : []
+  const own = touching(unit).find((cable) => cable !== wan && upstream.includes(cable))
+  tell('unit-link', linkSeen(own), 'the link speed under Connect')
+  const model = searched.modelOf(unit)
+  if (model) tellModel(searched, unit, model, tell)
+  const press = (which: 'first' | 'second') => unit.pairing?.findLast((one) => one.which === which)
+  const [first, second] = [press('first'), press('second')]
+  if (first && second) {
+    const tookS = (Date.parse(second.at) - Date.parse(first.at)) / 1000
+    tell(
+      'pairing-time',
+      tookS <= (searched.policy.pairWindowS ?? 120) ? 'in-time' : 'late',
+      'the presses under Start up'
+    )
+  }
+  if (unit.path) tellPath(record, unit, unit.path, tell)
+  const last = unit.events.findLast(({ what }) => what === 'moved' || what === 'settings-changed' || what === 'updated')
+  if (last) tell('changed-last', last.what === 'moved' ? 'moved' : 'settings', 'the logbook')
+}
+
+/** What the catalogue says of a unit, next to what was recorded of it. */
+function tellModel({ router, line, modelOf }: Searched, unit: Unit, model: Model, tell: Tell): void {
+  const { adapterPlug, adapterVolts, adapterAmps, firmwareAfter, firmwareBefore, role } = unit.facts
+  const runs = firmwareAfter ?? firmwareBefore
+  if (runs !== undefined && model.firmware.releases.length > 0)
+    tell('firmware', firmwareSeen(model, runs), 'the firmware recorded')
+  if (model.power && adapterPlug !== undefined && adapterVolts !== undefined && adapterAmps !== undefined)
+    tell(
+      'adapter-label',
+      adapterFault(model.power, unit.facts) === null ? 'own' : 'other',
+      'what is printed on its adapter'
+    )
+  const lead = router ?? line
+  if (role === 'node' && lead)
+    tell('family', model.family !== null && model.family === modelOf(lead)?.family ? 'same' : 'other', 'the catalogue')
+}
+
+function tellPath(record: VisitRecord, unit: Unit, path: NonNullable<Unit['path']>, tell: Tell): void {
+  const { before, after, address } = path
+  const from = 'the proof of path'
+  const rises = before !== undefined && after !== undefined && after > before
+  if (before !== undefined && after !== undefined) tell('client-count', rises ? 'rises' : 'stays', from)
+  if (/^169\.254\./.test(address)) tell('address', 'none', from)
+  else tell('address', rises && judgePath(record, unit).outcome === 'breaks' ? 'other-range' : 'right', from)
+}
+
+const wrongPorts = ['modem-to-lan', 'internet-port', 'wrong-end']
+
+function tellPorts({ record, catalogue }: Searched, tell: Tell): void {
+  const isWrong = checkCabling(record, catalogue).some(({ code }) => wrongPorts.includes(code))
+  tell('ports', isWrong ? 'wrong' : 'right', 'the port map under Connect')
+}
+
+function tellServers({ record, catalogue, policy }: Searched, tell: Tell): void {
+  if (checkCabling(record, catalogue).some(({ code }) => code === 'two-dhcp'))
+    tell('dhcp-servers', 'two', 'the port map under Connect')
+  else if (
+    standing(record.pools).length > 1 &&
+    auditRecord(record, policy.poolSchool).findings.some(({ code }) => code === 'two-dhcp')
+  )
+    tell('dhcp-servers', 'two', 'the addresses under Configure')
+}
+
+/** What was measured in the room last tells of its signal, and where something came through of more. */
+function tellRoom(searched: Searched, room: string, tell: Tell): void {
+  const { record, catalogue, policy, unit } = searched
+  const from = 'the measurement of the room'
+  const [newest] = measured(record, catalogue, (one) => one.at === 'room' && one.room === room)
+  if (!newest || newest.stale) return
+  const { facts } = newest.measurement
+  if (facts.dbm !== undefined) tell('signal-room', facts.dbm >= (policy.roomDbm ?? -67) ? 'good' : 'weak', from)
+  const isElsewhere = unit !== undefined && facts.unit !== unit.id
+  if (!newest.down || newest.down.median <= 0 || isElsewhere) return
+  // Something came through, and on the unit's own air.
+  for (const id of ['ping-number', 'name-lookup'] as const) tell(id, 'yes', from)
+  tell('network-name', 'ours', from)
+  const floor = roomFloor(policy, searched.source)
+  if (standsIn(record, unit, room) && (facts.dbm ?? -100) >= BESIDE_DBM)
+    tell('wifi-unit', newest.down.median >= floor.mbps ? 'yes' : 'slow', from)
+  tellOthers(searched, room, floor.mbps, tell)
+}
+
+/** Whether a unit stands in a room: a strong signal elsewhere says nothing of its hop. */
+function standsIn({ rooms }: VisitRecord, unit: Unit | undefined, room: string): boolean {
+  const place = unit?.facts.place?.trim().toLowerCase()
+  return place !== undefined && rooms?.[room]?.facts.name?.trim().toLowerCase() === place
+}
+
+/** Whether the other rooms that were measured are fine. */
+function tellOthers({ record, catalogue, policy }: Searched, room: string, floorMbps: number, tell: Tell): void {
+  const others = judgeRooms(record, catalogue, policy).filter(
+    (one) => one.room.id !== room && one.bands[0]?.down && !one.bands[0].stale
+  )
+  if (others.length === 0) return
+  const isFine = others.some(({ outcome, bands }) => outcome === 'holds' || bands[0]!.down!.median >= floorMbps)
+  tell('others', isFine ? 'fine' : 'slow', 'the measurements of the other rooms')
 }
 
 /** What is known and what was answered, together: an answer given in the search goes before what the record says. */

@@ -35,16 +35,10 @@ const helped = [
   { id: 'helped', words: 'it works now' }
 ] as const
 
-/** Every observation, in the order of the stages. `the unit` is the one that the complaint is about. */
-export const observations = [
-  { id: 'restart-unit', asks: 'Restart the unit: does it work then?', answers: helped, minutes: 4, order: 1 },
-  {
-    id: 'restart-modem',
-    asks: 'Restart the modem or gateway: does it work then?',
-    answers: helped,
-    minutes: 6,
-    order: 2
-  },
+/** Every observation, in the fixed order. `the unit` is the one that the complaint is about. */
+const inOrder = [
+  { id: 'restart-unit', asks: 'Restart the unit: does it work then?', answers: helped, minutes: 4 },
+  { id: 'restart-modem', asks: 'Restart the modem or gateway: does it work then?', answers: helped, minutes: 6 },
   {
     id: 'line-lamp',
     asks: 'What do the lamps of the modem or gateway say?',
@@ -55,8 +49,7 @@ export const observations = [
       lampWords.dark,
       lampWords['starts-over']
     ],
-    minutes: 0.5,
-    order: 3
+    minutes: 0.5
   },
   {
     id: 'router-lamp',
@@ -68,8 +61,7 @@ export const observations = [
       lampWords.dark,
       lampWords['starts-over']
     ],
-    minutes: 0.5,
-    order: 4
+    minutes: 0.5
   },
   {
     id: 'unit-lamp',
@@ -85,8 +77,7 @@ export const observations = [
       lampWords.dark,
       lampWords['starts-over']
     ],
-    minutes: 0.7,
-    order: 5
+    minutes: 0.7
   },
   {
     id: 'network-name',
@@ -95,8 +86,7 @@ export const observations = [
       { id: 'ours', words: 'ours' },
       { id: 'other', words: 'another' }
     ],
-    minutes: 0.3,
-    order: 6
+    minutes: 0.3
   },
   {
     id: 'address',
@@ -106,8 +96,7 @@ export const observations = [
       { id: 'other-range', words: 'of another range' },
       { id: 'none', words: 'none: 169.254…' }
     ],
-    minutes: 0.7,
-    order: 7
+    minutes: 0.7
   },
   {
     id: 'client-count',
@@ -116,8 +105,7 @@ export const observations = [
       { id: 'rises', words: 'it rises' },
       { id: 'stays', words: 'it stays' }
     ],
-    minutes: 1.5,
-    order: 8
+    minutes: 1.5
   },
   {
     id: 'ports',
@@ -126,8 +114,7 @@ export const observations = [
       { id: 'right', words: 'all right' },
       { id: 'wrong', words: 'one is wrong' }
     ],
-    minutes: 1.5,
-    order: 9
+    minutes: 1.5
   },
   {
     id: 'wan-link',
@@ -137,8 +124,7 @@ export const observations = [
       { id: 'slow', words: 'slow' },
       { id: 'none', words: 'nothing' }
     ],
-    minutes: 1,
-    order: 10
+    minutes: 1
   },
   {
     id: 'unit-link',
@@ -148,23 +134,10 @@ export const observations = [
       { id: 'slow', words: 'slow' },
       { id: 'none', words: 'nothing' }
     ],
-    minutes: 1,
-    order: 11
+    minutes: 1
   },
-  {
-    id: 'swap-wan-cable',
-    asks: 'Another cable from modem to router: does it work then?',
-    answers: helped,
-    minutes: 3,
-    order: 12
-  },
-  {
-    id: 'swap-unit-cable',
-    asks: 'Another cable to the unit: does it work then?',
-    answers: helped,
-    minutes: 4,
-    order: 13
-  },
+  { id: 'swap-wan-cable', asks: 'Another cable from modem to router: does it work then?', answers: helped, minutes: 3 },
+  { id: 'swap-unit-cable', asks: 'Another cable to the unit: does it work then?', answers: helped, minutes: 4 },
   {
     id: 'adapter-label',
     asks: 'Is the unit’s power adapter its own?',
@@ -172,12 +145,11 @@ export const observations = [
       { id: 'own', words: 'its own' },
       { id: 'other', words: 'another’s' }
     ],
-    minutes: 1,
-    order: 14
+    minutes: 1
   },
-  { id: 'wired-router', asks: 'By cable at the router: is there internet?', answers: speeds, minutes: 3, order: 15 },
-  { id: 'wifi-router', asks: 'By Wi-Fi beside the router: is there internet?', answers: air, minutes: 2, order: 16 },
-  { id: 'wifi-unit', asks: 'By Wi-Fi beside the unit: is there internet?', answers: air, minutes: 2, order: 17 },
+  { id: 'wired-router', asks: 'By cable at the router: is there internet?', answers: speeds, minutes: 3 },
+  { id: 'wifi-router', asks: 'By Wi-Fi beside the router: is there internet?', answers: air, minutes: 2 },
+  { id: 'wifi-unit', asks: 'By Wi-Fi beside the unit: is there internet?', answers: air, minutes: 2 },
   {
     id: 'others',
     asks: 'How is it elsewhere in the home?',
@@ -186,22 +158,19 @@ export const observations = [
       { id: 'down', words: 'nothing works anywhere' },
       { id: 'slow', words: 'slow everywhere' }
     ],
-    minutes: 1,
-    order: 18
+    minutes: 1
   },
   {
     id: 'rejoin',
     asks: 'Forget the network and join again with the right passphrase: does it work then?',
     answers: helped,
-    minutes: 3,
-    order: 19
+    minutes: 3
   },
   {
     id: 'wired-modem',
     asks: 'By cable straight at the modem or gateway: is there internet?',
     answers: [yes, no],
-    minutes: 4,
-    order: 20
+    minutes: 4
   },
   {
     id: 'provider-status',
@@ -210,17 +179,10 @@ export const observations = [
       { id: 'none', words: 'none known' },
       { id: 'outage', words: 'an outage' }
     ],
-    minutes: 6,
-    order: 21
+    minutes: 6
   },
-  {
-    id: 'ping-number',
-    asks: 'Does an address outside answer by its number?',
-    answers: [yes, no],
-    minutes: 0.5,
-    order: 22
-  },
-  { id: 'name-lookup', asks: 'Is a name outside found?', answers: [yes, no], minutes: 0.5, order: 23 },
+  { id: 'ping-number', asks: 'Does an address outside answer by its number?', answers: [yes, no], minutes: 0.5 },
+  { id: 'name-lookup', asks: 'Is a name outside found?', answers: [yes, no], minutes: 0.5 },
   {
     id: 'wan-address',
     asks: 'Which address has the router on its internet side?',
@@ -229,8 +191,7 @@ export const observations = [
       { id: 'same-range', words: 'of the same range as inside' },
       { id: 'none', words: 'none' }
     ],
-    minutes: 1,
-    order: 24
+    minutes: 1
   },
   {
     id: 'dhcp-servers',
@@ -239,15 +200,13 @@ export const observations = [
       { id: 'one', words: 'one' },
       { id: 'two', words: 'two or more' }
     ],
-    minutes: 3,
-    order: 25
+    minutes: 3
   },
   {
     id: 'duplicate-address',
     asks: 'Does a second device answer at the unit’s address?',
     answers: [no, yes],
-    minutes: 2,
-    order: 26
+    minutes: 2
   },
   {
     id: 'firmware',
@@ -256,8 +215,7 @@ export const observations = [
       { id: 'approved', words: 'approved' },
       { id: 'old', words: 'too old or withdrawn' }
     ],
-    minutes: 1,
-    order: 27
+    minutes: 1
   },
   {
     id: 'hop-signal',
@@ -267,8 +225,7 @@ export const observations = [
       { id: 'weak', words: 'weak' },
       { id: 'none', words: 'not at all' }
     ],
-    minutes: 1,
-    order: 28
+    minutes: 1
   },
   {
     id: 'signal-room',
@@ -277,8 +234,7 @@ export const observations = [
       { id: 'good', words: '−67 dBm or better' },
       { id: 'weak', words: 'weaker' }
     ],
-    minutes: 0.7,
-    order: 29
+    minutes: 0.7
   },
   {
     id: 'channel-busy',
@@ -287,8 +243,7 @@ export const observations = [
       { id: 'quiet', words: 'less than half' },
       { id: 'busy', words: 'more than half' }
     ],
-    minutes: 2,
-    order: 30
+    minutes: 2
   },
   {
     id: 'family',
@@ -297,8 +252,7 @@ export const observations = [
       { id: 'same', words: 'the same' },
       { id: 'other', words: 'another' }
     ],
-    minutes: 0.7,
-    order: 31
+    minutes: 0.7
   },
   {
     id: 'pairing-time',
@@ -307,8 +261,7 @@ export const observations = [
       { id: 'in-time', words: 'in time' },
       { id: 'late', words: 'too late, or never' }
     ],
-    minutes: 0.5,
-    order: 32
+    minutes: 0.5
   },
   {
     id: 'changed-last',
@@ -321,11 +274,14 @@ export const observations = [
       { id: 'new-unit', words: 'a unit was added' },
       { id: 'power-cut', words: 'a power cut' }
     ],
-    minutes: 0.5,
-    order: 33
+    minutes: 0.5
   }
-] as const satisfies readonly Observation[]
-export type ObservationId = (typeof observations)[number]['id']
+] as const satisfies readonly Omit<Observation, 'order'>[]
+export type ObservationId = (typeof inOrder)[number]['id']
+export const observations: readonly (Observation & { id: ObservationId })[] = inOrder.map((one, at) => ({
+  ...one,
+  order: at + 1
+}))
 
 /** Whether a mend that was tried helped: kept as an observation like any other. */
 const mends: readonly Observation[] = causes.map(({ id, mend, mendMin }) => ({
@@ -343,4 +299,4 @@ export function mendedId(cause: string): string {
 
 /** An observation by its id; undefined for one this version does not know. */
 export const observationOf = (id: string): Observation | undefined =>
-  (observations as readonly Observation[]).find((one) => one.id === id) ?? mends.find((one) => one.id === id)
+  observations.find((one) => one.id === id) ?? mends.find((one) => one.id === id)

@@ -1,10 +1,20 @@
-import { cableMbps, checkCabling } from '../cabling/check'
+import { checkCabling } from '../cabling/check'
+import { cableMbps } from '../cabling/known-cable'
 import { modelKey, type Catalogue } from '../../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
 import { ARRIVES, joinsOf } from '../plan/hops'
 import { placedUnits, planOf } from '../plan/home-plan'
 import { linkRate } from '../../radio/link-rate'
-import { thingsOf, standing, unitName, type Measurement, type VisitRecord } from '../../record/record'
+import {
+  thingsOf,
+  standing,
+  unitName,
+  type Cable,
+  type Measurement,
+  type Unit,
+  type VisitRecord
+} from '../../record/record'
+import type { Band } from '../../values/band'
 import type { Measured } from './rooms'
 
 /** A link on the way from the street to a room, and what it can carry. */
@@ -45,7 +55,28 @@ export function bottleneckOf(
 ): Bottleneck | null {
   const { unit, dbm, band } = at.measurement.facts
   const links: Link[] = []
+  const unknown: string[] = []
   if (source?.down) links.push({ kind: 'line', name: 'the line', mbps: source.down.median, from: 'measured' })
+  if (unit === undefined) unknown.push('the unit that it was measured on')
+  else followUp(record, catalogue, unit, links, unknown)
+  if (dbm === undefined) unknown.push('the signal')
+  else if (band !== undefined && unit !== undefined) links.push(airLink(record, catalogue, unit, band, dbm))
+  if (links.length === 0) return null
+  links.sort((a, b) => a.mbps - b.mbps)
+  const expectedMbps = links[0]!.mbps
+  const leastMbps = expectedMbps * CONFIDENCE
+  const isSlow = unknown.length === 0 && at.down !== null && at.down.median < leastMbps
+  return {
+    links,
+    expectedMbps,
+    leastMbps,
+    unknown,
+    finding: isSlow ? slowWords(record, catalogue, { links, expectedMbps, measured: at.down!.median, dbm }) : null
+  }
+}
+
+/** Follows what a unit hangs on up to the street: adds the links that carry something, and names those of which nothing is known. */
+function followUp(record: VisitRecord, catalogue: Catalogue, unit: string, links: Link[], unknown: string[]): void {
   const up = upstreamOf(record, catalogue)
   const plan = planOf(record)
   const hops = joinsOf(
@@ -56,73 +87,84 @@ export function bottleneckOf(
   )
   const cables = standing(thingsOf(record, 'cable'))
   let halved = 0
-  const unknown: string[] = []
-  for (let one = unit; one !== undefined && record.units[one]; one = up.get(one)?.through ?? undefined) {
-    const through = up.get(one)?.through
+  for (let id: string | undefined = unit; id !== undefined; id = up.get(id)?.through ?? undefined) {
+    const here: Unit | undefined = record.units[id]
+    if (!here) return
+    const { role } = here.facts
+    const through = up.get(id)?.through
     if (!through) {
       // What joins another over the air or by a cable hangs on something, recorded or not.
-      if (['node', 'extender', 'access-point', 'powerline-adapter'].includes(record.units[one]!.facts.role ?? ''))
-        unknown.push(`how ${unitName(record.units[one]!)} is joined`)
-      break
+      if (role !== undefined && joining.includes(role)) unknown.push(`how ${unitName(here)} is joined`)
+      return
     }
-    const joins =
-      (id: string) =>
-      ({ facts: { a, b } }: (typeof cables)[number]) =>
-        [a, b].some((end) => end?.thing === 'unit' && end.id === id)
-    const cable = cables.filter(joins(one)).find(joins(through))
-    const name = `${unitName(record.units[through]!)} to ${unitName(record.units[one]!)}`
+    const name = `${unitName(record.units[through]!)} to ${unitName(here)}`
+    const cable = cables.find((one) => hasEndAt(one, here.id) && hasEndAt(one, through))
+    const join = hops.get(id)
     if (cable) {
-      const mbps = cable.facts.linkMbps ?? cableMbps(cable.facts)
-      if (mbps === null) unknown.push(`the link of the cable from ${name}`)
-      else
-        links.push({
-          kind: 'cable',
-          name: `the cable from ${name}`,
-          mbps: mbps * CABLE_SHARE,
-          from: cable.facts.linkMbps === undefined ? 'calculated' : 'measured'
-        })
-    } else {
-      const join = hops.get(one)
-      // Over the mains, and where the plan does not hold both, nothing tells what the hop carries.
-      if (typeof join === 'object' && record.units[one]!.facts.role !== 'powerline-adapter') {
-        halved++
-        links.push({
-          kind: 'backhaul',
-          name: `the hop from ${name}`,
-          mbps: (ARRIVES * linkRate({ rssiDbm: join.dbm, streams: 2, widthMHz: 80 }).phyMbps) / 2 ** halved,
-          from: 'calculated'
-        })
-      } else unknown.push(`the hop from ${name}`)
+      const link = cableLink(cable, name)
+      if (link) links.push(link)
+      else unknown.push(`the link of the cable from ${name}`)
+    } else if (typeof join === 'object' && role !== 'powerline-adapter') {
+      halved++
+      links.push({
+        kind: 'backhaul',
+        name: `the hop from ${name}`,
+        mbps: (ARRIVES * linkRate({ rssiDbm: join.dbm, streams: 2, widthMHz: 80 }).phyMbps) / 2 ** halved,
+        from: 'calculated'
+      })
     }
+    // Over the mains, and where the plan does not hold both, nothing tells what the hop carries.
+    else unknown.push(`the hop from ${name}`)
   }
-  if (unit === undefined) unknown.push('the unit that it was measured on')
-  if (dbm === undefined) unknown.push('the signal')
-  if (dbm !== undefined && band !== undefined && unit !== undefined) {
-    const model = catalogue.get(
-      modelKey(record.units[unit]?.facts.model ?? '', record.units[unit]?.facts.modelVersion ?? 1)
-    )
-    const radios = model?.radios.filter((radio) => radio.band === band) ?? []
-    const set = standing(thingsOf(record, 'radio')).find(({ facts }) => facts.unit === unit && facts.band === band)
-      ?.facts.widthMHz
-    const widest =
-      set ??
-      (band === '2.4'
-        ? 20
-        : (([80, 40, 20] as const).find((width) => radios.some(({ widthsMHz }) => widthsMHz.includes(width))) ?? 20))
-    links.push({
-      kind: 'air',
-      name: `the air at ${dbm} dBm`,
-      mbps: ARRIVES * linkRate({ rssiDbm: dbm, streams: 2, widthMHz: widest }).phyMbps,
-      from: 'calculated'
-    })
+}
+
+const joining: readonly string[] = ['node', 'extender', 'access-point', 'powerline-adapter']
+
+const hasEndAt = ({ facts: { a, b } }: Cable, unit: string): boolean =>
+  [a, b].some((end) => end?.thing === 'unit' && end.id === unit)
+
+/** What a cable carries, by the speed its link came up at or else by its kind; null where neither is known. */
+function cableLink({ facts }: Cable, between: string): Link | null {
+  const mbps = facts.linkMbps ?? cableMbps(facts)
+  return mbps === null
+    ? null
+    : {
+        kind: 'cable',
+        name: `the cable from ${between}`,
+        mbps: mbps * CABLE_SHARE,
+        from: facts.linkMbps === undefined ? 'calculated' : 'measured'
+      }
+}
+
+/** What the air of a unit carries at a signal: at the width that is set, else at the widest its radio can. */
+function airLink(record: VisitRecord, catalogue: Catalogue, unit: string, band: Band, dbm: number): Link {
+  const { model, modelVersion } = record.units[unit]?.facts ?? {}
+  const radios = (catalogue.get(modelKey(model ?? '', modelVersion ?? 1))?.radios ?? []).filter(
+    (radio) => radio.band === band
+  )
+  const set = standing(thingsOf(record, 'radio')).find(({ facts }) => facts.unit === unit && facts.band === band)?.facts
+    .widthMHz
+  const widths = band === '2.4' ? ([20] as const) : ([80, 40, 20] as const)
+  const widest = widths.find((width) => radios.some(({ widthsMHz }) => widthsMHz.includes(width))) ?? 20
+  return {
+    kind: 'air',
+    name: `the air at ${dbm} dBm`,
+    mbps: ARRIVES * linkRate({ rssiDbm: dbm, streams: 2, widthMHz: set ?? widest }).phyMbps,
+    from: 'calculated'
   }
-  if (links.length === 0) return null
-  links.sort((a, b) => a.mbps - b.mbps)
-  const expectedMbps = links[0]!.mbps
-  const leastMbps = expectedMbps * CONFIDENCE
-  const slow = unknown.length === 0 && at.down !== null && at.down.median < leastMbps
-  const finding = slow
-    ? `${Math.round(at.down!.median)} Mbit/s is less than half of the ${Math.round(expectedMbps)} that should arrive by what is known of its way${dbm !== undefined && dbm >= REACHES_DBM ? ': not a matter of reach' : ''}. ${checkCabling(record, catalogue).length ? 'Look at the cables that are called out first.' : links.some(({ kind }) => kind === 'backhaul') ? 'Look at the hop and its channel.' : 'Look at the channel, and at what else is on the air.'}`
-    : null
-  return { links, expectedMbps, leastMbps, unknown, finding }
+}
+
+/** That less arrives than should, and where to look. */
+function slowWords(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  slow: { links: readonly Link[]; expectedMbps: number; measured: number; dbm: number | undefined }
+): string {
+  const reaches = slow.dbm !== undefined && slow.dbm >= REACHES_DBM ? ': not a matter of reach' : ''
+  const look = () => {
+    if (checkCabling(record, catalogue).length) return 'Look at the cables that are called out first.'
+    if (slow.links.some(({ kind }) => kind === 'backhaul')) return 'Look at the hop and its channel.'
+    return 'Look at the channel, and at what else is on the air.'
+  }
+  return `${Math.round(slow.measured)} Mbit/s is less than half of the ${Math.round(slow.expectedMbps)} that should arrive by what is known of its way${reaches}. ${look()}`
 }

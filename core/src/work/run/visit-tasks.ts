@@ -63,6 +63,10 @@ interface KnownUnit {
   name: string
 }
 
+/** A task as it is put on the list: nothing waits and the figures are usual ones unless it says so. */
+type NewTask = Pick<VisitTask, 'id' | 'name' | 'stage' | 'handsOn' | 'after'> &
+  Partial<Pick<VisitTask, 'unit' | 'wait' | 'from'>>
+
 /** The tasks of a visit that are still to do, in the order that technicians work; what is done is left out. */
 export function visitTasks(
   record: VisitRecord,
@@ -70,212 +74,243 @@ export function visitTasks(
   nowMs: number,
   durations: Durations = new Map()
 ): VisitTask[] {
-  const units = standing(record.units).map((unit): KnownUnit => ({
-    unit,
-    name: unitName(unit),
-    model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
-  }))
-  const waits = runningWaits(record)
-  const tasks: VisitTask[] = []
-  const add = (task: Omit<VisitTask, 'running' | 'from'> & { from?: VisitTask['from'] }) => {
-    const wait = waits.find((one) => one.task === task.id)
-    tasks.push({
+  return new TaskList(record, catalogue, nowMs, durations).all()
+}
+
+/** The list as it grows from stage to stage. */
+class TaskList {
+  readonly #record: VisitRecord
+  readonly #nowMs: number
+  readonly #durations: Durations
+  readonly #units: readonly KnownUnit[]
+  readonly #waits: ReturnType<typeof runningWaits>
+  readonly #tasks: VisitTask[] = []
+  /** The last task of each unit so far: what comes after it waits for that. */
+  readonly #last = new Map<string, string>()
+
+  constructor(record: VisitRecord, catalogue: Catalogue, nowMs: number, durations: Durations) {
+    this.#record = record
+    this.#nowMs = nowMs
+    this.#durations = durations
+    this.#waits = runningWaits(record)
+    this.#units = standing(record.units).map((unit) => ({
+      unit,
+      name: unitName(unit),
+      model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    }))
+  }
+
+  all(): VisitTask[] {
+    this.#unbox()
+    this.#place()
+    // What others start from comes first: the line, then the router, then all that joins it.
+    const inOrder = [...this.#units].sort((a, b) => rank(a) - rank(b))
+    for (const known of inOrder) {
+      const before = inOrder.filter((one) => rank(one) < rank(known)).flatMap((one) => this.#lastOf(one))
+      const joined = this.#connect(known, [`kit:${known.unit.id}`, 'place', ...before])
+      this.#update(known, this.#start(known, joined))
+    }
+    const started = this.#units.flatMap((known) => this.#lastOf(known))
+    const lead = inOrder.filter((known) => rank(known) <= 1).flatMap((known) => this.#lastOf(known))
+    this.#proveAndHandOver([...started, ...this.#configure(lead)], lead)
+    const open = new Set(this.#tasks.map(({ id }) => id))
+    return this.#tasks.map((task) => ({ ...task, after: [...new Set(task.after)].filter((id) => open.has(id)) }))
+  }
+
+  #add(task: NewTask): string {
+    const wait = this.#waits.find((one) => one.task === task.id)
+    this.#tasks.push({
+      unit: null,
+      wait: null,
       from: task.wait ? 'catalogue' : 'usual',
       ...task,
-      ...(wait ? { handsOn: hands(0, 0, 0), wait: left(wait, nowMs) } : {}),
+      ...(wait ? { handsOn: hands(0, 0, 0), wait: left(wait, this.#nowMs) } : {}),
       running: wait !== undefined
     })
+    return task.id
   }
-  const learned = (model: Model | undefined, id: string, catalogued: Span): { wait: Span; from: VisitTask['from'] } => {
-    const past = model && durations.get(durationKey(model.id, id))
+
+  #lastOf({ unit }: KnownUnit): string[] {
+    const last = this.#last.get(unit.id)
+    return last === undefined ? [] : [last]
+  }
+
+  /** A task of a unit that its next one waits for. */
+  #addOf({ unit }: KnownUnit, task: NewTask): string[] {
+    const id = this.#add({ unit: unit.id, ...task })
+    this.#last.set(unit.id, id)
+    return [id]
+  }
+
+  /** How long a wait took so far, where there were enough of them; else as the catalogue says. */
+  #learned(model: Model, id: string, catalogued: Span): { wait: Span; from: VisitTask['from'] } {
+    const past = this.#durations.get(durationKey(model.id, id))
     return past && past.count >= ENOUGH
       ? { wait: hands(past.least, past.usual, past.most), from: 'past visits' }
       : { wait: catalogued, from: 'catalogue' }
   }
-  const isGood = ({ unit, model }: KnownUnit) =>
-    Boolean(model && unit.sightings.length && readLamps(unit, model).state?.good)
-  const cabled = new Set(
-    standing(thingsOf(record, 'cable'))
-      .flatMap(({ facts: { a, b } }) => [a, b])
-      .flatMap((end) => (end?.thing === 'unit' ? [end.id] : []))
-  )
 
-  for (const { unit, name } of units)
-    if (!unit.facts.stayed && unit.facts.serial === undefined)
-      add({
-        id: `kit:${unit.id}`,
-        name: `Unbox ${name}, read its label`,
-        stage: 'kit',
-        unit: unit.id,
-        handsOn: handsOn.kit,
-        wait: null,
-        after: []
-      })
-  const unplaced = units.filter(({ unit }) => unit.facts.place === undefined)
-  if (unplaced.length)
-    add({
+  #unbox(): void {
+    for (const { unit, name } of this.#units)
+      if (!unit.facts.stayed && unit.facts.serial === undefined)
+        this.#add({
+          id: `kit:${unit.id}`,
+          name: `Unbox ${name}, read its label`,
+          stage: 'kit',
+          unit: unit.id,
+          handsOn: handsOn.kit,
+          after: []
+        })
+  }
+
+  #place(): void {
+    const unplaced = this.#units.filter(({ unit }) => unit.facts.place === undefined)
+    if (unplaced.length === 0) return
+    this.#add({
       id: 'place',
       name: 'Settle where each unit stays',
       stage: 'place',
-      unit: null,
       handsOn: hands(
         handsOn.plan.least + unplaced.length,
         handsOn.plan.usual + handsOn.place.usual * unplaced.length,
         handsOn.plan.most + handsOn.place.most * unplaced.length
       ),
-      wait: null,
       after: unplaced.map(({ unit }) => `kit:${unit.id}`)
     })
+  }
 
-  // What others start from comes first: the line, then the router, then all that joins it.
-  const rank = ({ unit }: KnownUnit) =>
-    ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[unit.facts.role as 'modem'] ?? 3
-  const inOrder = [...units].sort((a, b) => rank(a) - rank(b))
-  const last = new Map<string, string>()
-  for (const known of inOrder) {
+  /** @returns what the unit's next task waits for */
+  #connect(known: KnownUnit, after: string[]): string[] {
     const { unit, model, name } = known
-    const before = inOrder.filter((one) => rank(one) < rank(known)).flatMap((one) => last.get(one.unit.id) ?? [])
-    let after = [`kit:${unit.id}`, 'place', ...before]
-    const goes = (id: string) => {
-      after = [id]
-      last.set(unit.id, id)
-    }
     const wantsCable =
-      model?.ports.some(({ kind }) => ['internet', 'coax', 'telephone-line', 'fibre'].includes(kind)) ||
-      ['access-point', 'switch', 'controller'].includes(unit.facts.role ?? '')
-    if (wantsCable && !cabled.has(unit.id)) {
-      add({
-        id: `connect:${unit.id}`,
-        name: `Cable ${name}`,
-        stage: 'connect',
-        unit: unit.id,
-        handsOn: handsOn.connect,
-        wait: null,
-        after
-      })
-      goes(`connect:${unit.id}`)
-    }
+      model?.ports.some(({ kind }) => uplinkPorts.includes(kind)) || cabledRoles.includes(unit.facts.role ?? '')
+    const isCabled = standing(thingsOf(this.#record, 'cable')).some(({ facts: { a, b } }) =>
+      [a, b].some((end) => end?.thing === 'unit' && end.id === unit.id)
+    )
+    if (!wantsCable || isCabled) return after
+    return this.#addOf(known, {
+      id: `connect:${unit.id}`,
+      name: `Cable ${name}`,
+      stage: 'connect',
+      handsOn: handsOn.connect,
+      after
+    })
+  }
+
+  /** The steps of the unit's method that are not done. @returns what the unit's next task waits for */
+  #start(known: KnownUnit, after: string[]): string[] {
+    const { unit, model, name } = known
     const method = model?.methods.find(({ id }) => id === unit.facts.method) ?? model?.methods[0]
-    if (method && !isGood(known)) {
-      const done = stepsDone(unit, model!, method)
-      method.steps.forEach((step, index) => {
-        if (done[index]) return
-        const id = `step:${unit.id}:${method.id}:${index}`
-        const wait = step.wait
-          ? learned(model, id, hands(step.wait.leastMin, step.wait.usualMin, step.wait.mostMin))
-          : null
-        add({
-          id,
-          name: `${name}: ${step.do}`,
-          stage: 'start',
-          unit: unit.id,
-          handsOn: handsOn.step,
-          wait: wait?.wait ?? null,
-          ...(wait ? { from: wait.from } : {}),
-          after
-        })
-        goes(id)
+    if (!model || !method || isGood(known)) return after
+    const done = stepsDone(unit, model, method)
+    let next = after
+    method.steps.forEach((step, index) => {
+      if (done[index]) return
+      const id = `step:${unit.id}:${method.id}:${index}`
+      const wait = step.wait && hands(step.wait.leastMin, step.wait.usualMin, step.wait.mostMin)
+      next = this.#addOf(known, {
+        id,
+        name: `${name}: ${step.do}`,
+        stage: 'start',
+        handsOn: handsOn.step,
+        ...(wait ? this.#learned(model, id, wait) : {}),
+        after: next
       })
-    }
-    if (model && unit.facts.firmwareAfter === undefined && model.firmware.releases.length > 0) {
-      const work = unit.facts.firmwareBefore === undefined ? null : updateWork(model, unit.facts.firmwareBefore)
-      const { installMin } = model.firmware
-      // Of an unknown version one install is reckoned with.
-      const installs = work?.path.length ?? 1
-      if (installs > 0 && installMin) {
-        const id = `update:${unit.id}`
-        const { wait, from } = learned(
-          model,
-          id,
-          times(hands(installMin.usual * 0.6, installMin.usual, installMin.most), installs)
-        )
-        add({
-          id,
-          name: `Update ${name}${work && work.path.length ? ` to ${work.path.at(-1)}` : ''}`,
-          stage: 'configure',
+    })
+    return next
+  }
+
+  #update(known: KnownUnit, after: string[]): void {
+    const { unit, model, name } = known
+    const { firmwareBefore, firmwareAfter } = unit.facts
+    if (!model?.firmware.installMin || firmwareAfter !== undefined || model.firmware.releases.length === 0) return
+    const { usual, most } = model.firmware.installMin
+    const path = firmwareBefore === undefined ? null : updateWork(model, firmwareBefore).path
+    // Of an unknown version one install is reckoned with.
+    const installs = path?.length ?? 1
+    if (installs === 0) return
+    const id = `update:${unit.id}`
+    this.#addOf(known, {
+      id,
+      name: `Update ${name}${path ? ` to ${path.at(-1)}` : ''}`,
+      stage: 'configure',
+      handsOn: handsOn.update,
+      ...this.#learned(model, id, times(hands(usual * 0.6, usual, most), installs)),
+      after
+    })
+  }
+
+  /** @returns the tasks that settings still need */
+  #configure(lead: string[]): string[] {
+    const record = this.#record
+    const added: string[] = []
+    const settings = (id: string, name: string, handsOn: Span, more: Partial<NewTask> = {}) =>
+      added.push(this.#add({ id, name, stage: 'configure', handsOn, after: lead, ...more }))
+    if (standing(record.segments).length === 0) settings('addresses', 'Addresses and ranges', handsOn.addresses)
+    if (standing(record.networks).length === 0) settings('wifi', 'Names and passphrases', handsOn.wifi)
+    for (const known of this.#units) {
+      const { unit, name, model } = known
+      const has = Object.values(record.secrets).some(
+        (secret) => secret.thing === 'unit' && secret.id === unit.id && secret.purpose === 'admin-password'
+      )
+      if (!has && model?.label.includes('login'))
+        settings(`login:${unit.id}`, `Admin password of ${name}`, handsOn.login, {
           unit: unit.id,
-          handsOn: handsOn.update,
-          wait,
-          from,
-          after
+          after: [...lead, ...this.#lastOf(known)]
         })
-        goes(id)
-      }
     }
+    return added
   }
-  const started = units.flatMap(({ unit }) => last.get(unit.id) ?? [])
-  const lead = inOrder.filter((known) => rank(known) <= 1).flatMap(({ unit }) => last.get(unit.id) ?? [])
-  const configure: string[] = []
-  const settings = (open: boolean, id: string, name: string, span: Span, unit: string | null = null, after = lead) => {
-    if (open) {
-      add({ id, name, stage: 'configure', unit, handsOn: span, wait: null, after })
-      configure.push(id)
-    }
+
+  #proveAndHandOver(proven: string[], lead: string[]): void {
+    const record = this.#record
+    const measurements = standing(thingsOf(record, 'measurement')).filter(({ facts }) => facts.runs !== undefined)
+    const listed = standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false)
+    const rooms = listed.filter(
+      ({ id }) => !measurements.some(({ facts }) => facts.at === 'room' && facts.room === id)
+    ).length
+    if (!measurements.some(({ facts }) => facts.at === 'source'))
+      this.#add({
+        id: 'source',
+        name: 'Measure at the source, by cable',
+        stage: 'prove',
+        handsOn: handsOn.source,
+        after: lead
+      })
+    const ofRooms = rooms === 1 ? 'one room' : `${rooms} rooms`
+    // Of a home whose rooms nobody named three are reckoned with.
+    if (listed.length === 0 || rooms > 0)
+      this.#add({
+        id: 'rooms',
+        name: `Measure ${listed.length === 0 ? 'every room' : ofRooms}`,
+        stage: 'prove',
+        handsOn: times(handsOn.room, listed.length === 0 ? 3 : rooms),
+        after: ['source', ...proven]
+      })
+    if (record.pack.givenAt === null)
+      this.#add({
+        id: 'handover',
+        name: 'Hand over',
+        stage: 'handover',
+        handsOn: handsOn.handover,
+        after: ['source', 'rooms', ...proven]
+      })
+    this.#add({
+      id: 'signoff',
+      name: 'Sign off',
+      stage: 'signoff',
+      handsOn: handsOn.signoff,
+      after: ['source', 'rooms', 'handover', ...proven]
+    })
   }
-  settings(standing(record.segments).length === 0, 'addresses', 'Addresses and ranges', handsOn.addresses)
-  settings(standing(record.networks).length === 0, 'wifi', 'Names and passphrases', handsOn.wifi)
-  for (const { unit, name, model } of units) {
-    const has = Object.values(record.secrets).some(
-      (secret) => secret.thing === 'unit' && secret.id === unit.id && secret.purpose === 'admin-password'
-    )
-    settings(
-      !has && (model?.label.includes('login') ?? false),
-      `login:${unit.id}`,
-      `Admin password of ${name}`,
-      handsOn.login,
-      unit.id,
-      [...lead, ...(last.get(unit.id) ? [last.get(unit.id)!] : [])]
-    )
-  }
-  const measurements = standing(thingsOf(record, 'measurement')).filter(({ facts }) => facts.runs !== undefined)
-  const listed = standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false)
-  const rooms = listed.filter(
-    ({ id }) => !measurements.some(({ facts }) => facts.at === 'room' && facts.room === id)
-  ).length
-  const proven = [...started, ...configure]
-  if (!measurements.some(({ facts }) => facts.at === 'source'))
-    add({
-      id: 'source',
-      name: 'Measure at the source, by cable',
-      stage: 'prove',
-      unit: null,
-      handsOn: handsOn.source,
-      wait: null,
-      after: lead
-    })
-  // Of a home whose rooms nobody named three are reckoned with.
-  if (listed.length === 0 || rooms > 0)
-    add({
-      id: 'rooms',
-      name: `Measure ${listed.length === 0 ? 'every room' : rooms === 1 ? 'one room' : `${rooms} rooms`}`,
-      stage: 'prove',
-      unit: null,
-      handsOn: times(handsOn.room, listed.length === 0 ? 3 : rooms),
-      wait: null,
-      after: ['source', ...proven]
-    })
-  if (record.pack.givenAt === null)
-    add({
-      id: 'handover',
-      name: 'Hand over',
-      stage: 'handover',
-      unit: null,
-      handsOn: handsOn.handover,
-      wait: null,
-      after: ['source', 'rooms', ...proven]
-    })
-  add({
-    id: 'signoff',
-    name: 'Sign off',
-    stage: 'signoff',
-    unit: null,
-    handsOn: handsOn.signoff,
-    wait: null,
-    after: ['source', 'rooms', 'handover', ...proven]
-  })
-  const open = new Set(tasks.map(({ id }) => id))
-  return tasks.map((task) => ({ ...task, after: [...new Set(task.after)].filter((id) => open.has(id)) }))
 }
+
+const rank = ({ unit }: KnownUnit): number =>
+  ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[unit.facts.role as 'modem'] ?? 3
+const uplinkPorts: readonly string[] = ['internet', 'coax', 'telephone-line', 'fibre']
+const cabledRoles: readonly string[] = ['access-point', 'switch', 'controller']
+const isGood = ({ unit, model }: KnownUnit): boolean =>
+  Boolean(model && unit.sightings.length && readLamps(unit, model).state?.good)
 
 /** What is left of a wait that runs. A clock that was set back makes it no longer than it is. */
 function left({ at, usualMin, mostMin }: Wait, nowMs: number): Span {

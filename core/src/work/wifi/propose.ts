@@ -1,7 +1,7 @@
 import { bands as allBands, type Band } from '../../values/band'
 import { modelKey, type Catalogue } from '../../catalogue/model'
 import type { Facts } from '../../record/facts'
-import { standing, thingsOf, unitName, type Network, type VisitRecord } from '../../record/record'
+import { standing, thingsOf, unitName, type Network, type Segment, type VisitRecord } from '../../record/record'
 import { isPrivateName } from '../../secrets/names'
 import { isMeshMember } from '../units/known-unit'
 import type { Policy } from '../../policy/standard'
@@ -46,7 +46,7 @@ const suffixes = { '2.4': '', '5': '-5', '6': '-6' } as const
  * @param base the home's name to build on
  */
 export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, policy: Policy, base: string): NameProposal {
-  const wrong = nameProblem(base, record, catalogue)
+  const wrong = nameProblem(base, record, catalogue) ?? lengthProblem(base)
   if (wrong) return { problem: wrong }
   const units = standing(record.units).map((unit) => ({
     unit,
@@ -61,10 +61,14 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
     allBands.filter((band) => of.some(({ model }) => model!.radios.some((radio) => radio.band === band)))
   const bands = bandsOf(heads).length ? bandsOf(heads) : (['2.4', '5'] as Band[])
   const school = record.brief.facts.bandNames ?? policy.bandNames
+  /** The bands of one name each, by the school: one name for all, or one a band. */
+  const perName = (of: readonly Band[]) =>
+    school === 'one-a-band'
+      ? of.map((band) => ({ suffix: bands.length > 1 ? suffixes[band] : '', bands: [band] }))
+      : [{ suffix: '', bands: [...of] }]
   const advice = adviseSecurity(standing(thingsOf(record, 'device')), policy.leastSecurity)
   const segments = standing(record.segments)
-  const landing = (use: 'home' | 'guests') => segments.find(({ facts }) => facts.use === use)?.id
-  const [home, guests] = [landing('home'), landing('guests') ?? landing('home')]
+  const [home, guests] = landings(segments)
   const known = standing(record.networks)
   const networks: ProposedNetwork[] = []
   const taken = new Set<string>()
@@ -73,18 +77,8 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
     if (existing) taken.add(existing)
     networks.push({ existing, set, why })
   }
-  // The longest suffix has to fit behind the name.
-  const room = MOST_OCTETS - '-guest'.length
-  if (utf8Length(base) > room)
-    return {
-      problem: `is ${utf8Length(base)} octets long: with a suffix for guests it would be over ${MOST_OCTETS}. Take one of at most ${room}`
-    }
   const landsIn = (segment: string | undefined) => (segment === undefined ? {} : { segment })
-  const perBand =
-    school === 'one-a-band'
-      ? bands.map((band) => ({ suffix: bands.length > 1 ? suffixes[band] : '', bands: [band] }))
-      : [{ suffix: '', bands }]
-  for (const one of perBand) {
+  for (const one of perName(bands)) {
     add(
       {
         ssid: `${base}${one.suffix}`,
@@ -109,10 +103,7 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
   for (const known of senders.filter(
     ({ unit, model }) => unit.facts.role === 'extender' && !isMeshMember({ model, unit })
   )) {
-    const own = bandsOf([known])
-    for (const one of school === 'one-a-band'
-      ? own.map((band) => ({ suffix: bands.length > 1 ? suffixes[band] : '', bands: [band] }))
-      : [{ suffix: '', bands: own }]) {
+    for (const one of perName(bandsOf([known]))) {
       add(
         {
           ssid: `${base}${one.suffix}${policy.extenderNames === 'suffix' ? '-ext' : ''}`,
@@ -134,14 +125,13 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
   const guestThere = known.some(({ facts }) => facts.use === 'guest' && !forOld(facts))
   if (record.choices.guest?.answer === 'yes' || guestThere) {
     const guestName = known.find(({ facts }) => facts.use === 'guest' && !forOld(facts))?.facts.ssid
+    const keepsName =
+      guestName !== undefined &&
+      nameProblem(guestName, record, catalogue) === null &&
+      !networks.some(({ set }) => set.ssid === guestName)
     add(
       {
-        ssid:
-          guestName !== undefined &&
-          nameProblem(guestName, record, catalogue) === null &&
-          !networks.some(({ set }) => set.ssid === guestName)
-            ? guestName
-            : `${base}-guest`,
+        ssid: keepsName ? guestName : `${base}-guest`,
         use: 'guest',
         bands: bands.filter((band) => band !== '6'),
         security: advice.main === 'wpa3' ? 'wpa2-wpa3' : advice.main,
@@ -170,6 +160,19 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
     networks,
     surplus: known.filter(({ id, facts }) => !taken.has(id) && (facts.use ?? 'main') === 'main').map(({ id }) => id)
   }
+}
+
+/** That the longest suffix does not fit behind a name; null where it does. */
+function lengthProblem(base: string): string | null {
+  const room = MOST_OCTETS - '-guest'.length
+  if (utf8Length(base) <= room) return null
+  return `is ${utf8Length(base)} octets long: with a suffix for guests it would be over ${MOST_OCTETS}. Take one of at most ${room}`
+}
+
+/** The segments that the home's devices land in, and guests. */
+function landings(segments: readonly Segment[]): [home: string | undefined, guests: string | undefined] {
+  const landing = (use: 'home' | 'guests') => segments.find(({ facts }) => facts.use === use)?.id
+  return [landing('home'), landing('guests') ?? landing('home')]
 }
 
 const OLD = '-old'

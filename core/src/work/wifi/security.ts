@@ -49,20 +49,19 @@ export function adviseSecurity(
   const old = devices.filter(({ facts }) => !canJoin(facts.security, main))
   const names = old.map(({ facts }) => facts.name ?? 'a device')
   const weakest = old.map(({ facts }) => facts.security ?? 'wpa2-aes').sort((a, b) => canRank[a] - canRank[b])[0]
-  const why =
-    devices.length === 0
-      ? 'No device of the customer’s is listed: WPA2 and WPA3 together let all but very old ones in.'
-      : all3
-        ? 'Every device can do WPA3.'
-        : main === 'wpa3'
-          ? 'The standard wants WPA3.'
-          : 'WPA2 and WPA3 together: each device takes the best it can.'
+  const why = () => {
+    if (devices.length === 0)
+      return 'No device of the customer’s is listed: WPA2 and WPA3 together let all but very old ones in.'
+    if (all3) return 'Every device can do WPA3.'
+    if (main === 'wpa3') return 'The standard wants WPA3.'
+    return 'WPA2 and WPA3 together: each device takes the best it can.'
+  }
   return {
     main,
     apart: weakest === undefined ? null : { security: weakest === 'wpa3' ? 'wpa2-wpa3' : weakest, devices: names },
     says:
       old.length === 0
-        ? why
-        : `${why} ${names.join(', ')} cannot join that: a network of its own, kept apart, instead of less for all.`
+        ? why()
+        : `${why()} ${names.join(', ')} cannot join that: a network of its own, kept apart, instead of less for all.`
   }
 }

@@ -11,7 +11,8 @@ import { technicians, type Person } from '../../db/people'
 import { readVisitHead } from '../../db/visits'
 import { makePack, makeRecordPdf, mayMakePack } from '../../documents/make'
 import { visitFile, visitForBrowser } from '../../logbook/read'
-import { eraseSecrets, handVisit, keepSecret, openVisit, sealVisit, showSecret } from '../../logbook/visits'
+import { handVisit, openVisit, sealVisit } from '../../logbook/visits'
+import { eraseSecrets, keepSecret, showSecret } from '../../logbook/secrets'
 import type { Services } from '../../services'
 import type { Sessions } from '../session'
 import { authorOf, everyRole, outboxLook, route } from '../route'
@@ -39,12 +40,8 @@ const newSecret = z
     outbox: outboxLook.optional()
   })
   .superRefine((secret, context) => {
-    const problem =
-      secret.purpose === 'wifi-passphrase'
-        ? secret.security === 'wep'
-          ? wepKeyProblem(secret.value)
-          : wpaPassphraseProblem(secret.value)
-        : null
+    if (secret.purpose !== 'wifi-passphrase') return
+    const problem = secret.security === 'wep' ? wepKeyProblem(secret.value) : wpaPassphraseProblem(secret.value)
     if (problem) context.addIssue({ code: 'custom', path: ['value'], message: problem })
   })
 

@@ -1,4 +1,4 @@
-import { cableMbps, type KnownCable } from '@pasado/core/work/cabling/check'
+import { cableMbps, type KnownCable } from '@pasado/core/work/cabling/known-cable'
 import { cableCategories } from '@pasado/core/record/things/cable'
 import { ChoiceFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'

@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { checkCabling, knownCables } from '@pasado/core/work/cabling/check'
+import { checkCabling } from '@pasado/core/work/cabling/check'
+import { knownCables } from '@pasado/core/work/cabling/known-cable'
 import { cableBetween, endKey, fittingName, fittingWords, portOwners, type Port } from '@pasado/core/work/cabling/ports'
 import type { Facts } from '@pasado/core/record/facts'
 import { standing, thingsOf } from '@pasado/core/record/record'

@@ -1,5 +1,5 @@
 import { useMemo, useRef, useState, type PointerEvent } from 'react'
-import type { CableProblem, KnownCable } from '@pasado/core/work/cabling/check'
+import { type CableProblem, type KnownCable } from '@pasado/core/work/cabling/known-cable'
 import { endKey, type Port, type PortOwner } from '@pasado/core/work/cabling/ports'
 import { plasticOf } from '../../../catalogue/plastic'
 import { useVisit } from '../../session/store'

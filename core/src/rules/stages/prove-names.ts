@@ -1,0 +1,119 @@
+import { type Home, type Place, type Verdict, breaks, holds, judgeAnswer, rule, unproven } from '../rule'
+import { ruleKey, standing, thingsOf } from '../../record/record'
+import { wifiName, wifiPassphrase } from './wifi'
+
+/** A name that must no longer be heard: a default of one of our units, or the home's old one where it was given up. */
+export interface GoneName {
+  id: string
+  ssid: string
+  says: string
+}
+
+/** The names to listen for, each under what its answer is kept by. */
+export function namesToBeGone({ units, networks, record }: Home): GoneName[] {
+  const used = new Set(networks.map(({ facts }) => facts.ssid))
+  const { oldSsid, keepName } = record.brief.facts
+  const defaults = units.flatMap(({ unit, name }): GoneName[] =>
+    unit.facts.defaultSsid !== undefined && !used.has(unit.facts.defaultSsid)
+      ? [{ id: unit.id, ssid: unit.facts.defaultSsid, says: `the name ${name} came with` }]
+      : []
+  )
+  return [
+    ...defaults,
+    ...(oldSsid !== undefined && keepName !== true && !used.has(oldSsid)
+      ? [{ id: 'old-name', ssid: oldSsid, says: 'the home’s old name' }]
+      : [])
+  ]
+}
+
+/** A call out and a call in, each answered by itself. */
+export const voiceCalls = [
+  { id: 'out', asks: 'A call out was made, and both sides were heard' },
+  { id: 'in', asks: 'A call in rang, and both sides were heard' }
+] as const
+
+function judgeGone(home: Home): Verdict[] {
+  return namesToBeGone(home).map(({ id, ssid, says }) => {
+    const place = { stage: 'prove', kind: 'unit', id, field: 'gone' } satisfies Place
+    const about = { id, name: ssid }
+    const given = home.record.answers[ruleKey('prove-names-gone', id)]
+    if (!given)
+      return unproven(
+        `Whether ${ssid}, ${says}, is still on the air was not looked at.`,
+        'Look at the networks around, and answer here.',
+        place,
+        about
+      )
+    if (given.answer !== 'yes')
+      return breaks(
+        `${ssid}, ${says}, is still on the air.`,
+        'Find the unit that sends it: set its name, or switch it off.',
+        place,
+        about
+      )
+    const stale =
+      id === 'old-name'
+        ? null
+        : home.record.units[id]?.events.some(({ what, seq }) => what === 'reset' && seq > given.seq)
+    return stale
+      ? unproven(`It was reset since ${ssid} was gone.`, 'Look again.', place, about)
+      : holds(`${ssid} is gone.`, about)
+  })
+}
+
+export const proveNamesGone = rule({
+  id: 'prove-names-gone',
+  name: 'Old names gone',
+  stage: 'prove',
+  level: 'should',
+  minutes: 1,
+  statement: 'No default or old network name of our units is on the air any more.',
+  afterAnywhere: [wifiName],
+  judge: judgeGone
+})
+
+export const proveRejoined = rule({
+  id: 'prove-rejoined',
+  name: 'Devices rejoined',
+  stage: 'prove',
+  level: 'should',
+  minutes: 2,
+  statement: "The customer's devices on the list have rejoined.",
+  afterAnywhere: [wifiName, wifiPassphrase],
+  judge: ({ record }) =>
+    standing(thingsOf(record, 'device')).map(({ id, facts }) => {
+      const about = { id, name: facts.name ?? 'A device' }
+      const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
+      if (facts.rejoined === undefined)
+        return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
+      return facts.rejoined
+        ? holds('It has rejoined.', about)
+        : breaks(
+            'It does not join.',
+            'Look at what it can do at best under Configure, Wi-Fi; then join it.',
+            place,
+            about
+          )
+    })
+})
+
+export const proveVoice = rule({
+  id: 'prove-voice',
+  name: 'Telephone',
+  stage: 'prove',
+  level: 'must',
+  minutes: 2,
+  statement: 'Telephone line through the modem: a call out and a call in.',
+  asks: 'Was the call made?',
+  judge: (home) =>
+    home.record.brief.facts.telephone === true
+      ? voiceCalls.map(({ id, asks }) =>
+          judgeAnswer(
+            home,
+            'prove-voice',
+            { stage: 'prove', kind: 'answer', id: 'prove-voice', field: id },
+            { id, name: asks }
+          )
+        )
+      : []
+})

@@ -1,0 +1,72 @@
+import { modelKey, type Catalogue } from '../../catalogue/model'
+import { standing, type VisitRecord } from '../../record/record'
+import type { CableProblem, KnownCable } from './known-cable'
+import { poeBudget } from './poe-budget'
+
+/** Powered ports, switch by switch. */
+export function powerProblems(
+  record: VisitRecord,
+  catalogue: Catalogue,
+  cables: readonly KnownCable[]
+): CableProblem[] {
+  return standing(record.units).flatMap((unit): CableProblem[] => {
+    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    if (!model?.powerBudgetW) return []
+    const loads = cables.flatMap(({ cable, a, b }) => {
+      const mine = [a, b].find((end) => end?.end.id === unit.id) ?? null
+      const other = mine === a ? b : a
+      const index = mine ? model.ports.findIndex(({ id }) => id === mine.end.port) : -1
+      return mine && other && other.powerInClass !== null && index >= 0 ? [{ cable, other, port: index + 1 }] : []
+    })
+    const { findings, reservedW } = poeBudget({
+      budgetW: model.powerBudgetW,
+      ports: model.ports.map(({ powerOutW }, index) => {
+        const load = loads.find(({ port }) => port === index + 1)
+        return {
+          port: index + 1,
+          limitW: powerOutW ?? 0,
+          ...(load ? { load: { device: load.other.owner, class: load.other.powerInClass! } } : {})
+        }
+      })
+    })
+    return findings.flatMap(({ code, port }): CableProblem[] => {
+      const load = loads.find((one) => one.port === port) ?? loads.at(-1)
+      if (!load) return []
+      const name = unit.facts.name ?? model.name
+      if (code === 'over-budget')
+        return [
+          {
+            code,
+            cable: load.cable.id,
+            unit: unit.id,
+            says: `${name} reserves ${reservedW} W for what hangs on it; it can give ${model.powerBudgetW} W in all.`,
+            mend: 'Take one off, or feed it by an injector.',
+            outcome: 'breaks'
+          }
+        ]
+      if (code === 'over-port-limit')
+        return [
+          {
+            code,
+            cable: load.cable.id,
+            unit: unit.id,
+            says: `${load.other.owner} asks for more than port ${model.ports[load.port - 1]!.name} of ${name} may give.`,
+            mend: 'Another port, or an injector.',
+            outcome: 'breaks'
+          }
+        ]
+      if (code === 'no-poe')
+        return [
+          {
+            code,
+            cable: load.cable.id,
+            unit: unit.id,
+            says: `Port ${model.ports[load.port - 1]!.name} of ${name} gives no power, and ${load.other.owner} needs it.`,
+            mend: 'Lead it to a powered port.',
+            outcome: 'breaks'
+          }
+        ]
+      return []
+    })
+  })
+}
