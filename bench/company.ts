@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { isolde } from '@pasado/demo/company'
 import { unitsRunning, versionsInUse } from '@pasado/server/db/advisory'
 import { findHomes, type HomeQuery } from '@pasado/server/db/home-search'
-import { pageCursor, type PageCursor } from '@pasado/server/db/page'
+import { readCursor, type PageCursor } from '@pasado/server/db/page'
 import { rows, type Param } from '@pasado/server/db/pool'
 import { visitForBrowser } from '@pasado/server/logbook/read'
 import { openVisit } from '@pasado/server/logbook/visits'
@@ -105,7 +105,7 @@ for (const [what, query, bare] of searches) {
   for (let pages = 0; pages < 20; pages++) {
     const page = await findHomes(db, query, next)
     if (page.next === null) break
-    next = pageCursor.parse(page.next)
+    next = readCursor(page.next)
   }
   if (next !== null) await against(`  the twentieth page of it`, () => findHomes(db, query, next), bare)
 }

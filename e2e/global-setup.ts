@@ -19,7 +19,8 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
       DB_PORT: String(PORT + 1),
       HOST: '127.0.0.1',
       DEMO: 'on',
-      LOG_LEVEL: 'error'
+      LOG_LEVEL: 'error',
+      CHECK_ANSWERS: '1'
     }
   })
   let said = ''

@@ -23,6 +23,8 @@ const settings = z.object({
     .string()
     .refine(isZone, 'must be a time zone such as Europe/Lisbon')
     .default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
+  /** 1 holds each answer of the API against its contract: for tests, as it takes time. */
+  CHECK_ANSWERS: z.enum(['0', '1']).default('0'),
   WEB_ROOT: z.string().optional()
 })
 

@@ -422,6 +422,27 @@ it('the description of the API names every route', async () => {
     '/openapi.json'
   )
   expect(body.openapi).toBe('3.1.0')
-  for (const { method, path } of allRoutes)
-    expect(body.paths[`/api${path.replace(/:(\w+)/g, '{$1}')}`]?.[method], `${method} ${path}`).toBeDefined()
+  const described = allRoutes.map(({ method, path, name, answer }) => {
+    const found = body.paths[`/api${path.replace(/:(\w+)/g, '{$1}')}`]?.[method] as {
+      operationId: string
+      responses: Record<string, { content?: Record<string, unknown> }>
+    }
+    expect(found, `${method} ${path}`).toBeDefined()
+    expect(found.operationId).toBe(name)
+    const told = Object.entries(found.responses).find(([status]) => /^2/.test(status))![1]
+    expect(told.content === undefined, `${name} says what it answers`).toBe(answer === 'nothing')
+    return found.operationId
+  })
+  expect(new Set(described).size).toBe(allRoutes.length)
+})
+
+it('an answer that its contract does not say is a fault, not an answer', async () => {
+  const listed = allRoutes.find(({ name }) => name === 'listTechnicians')!
+  const run = listed.run
+  listed.run = () => Promise.resolve({ json: { technicians: [{ id: 'nobody', name: 'Nobody' }] } })
+  try {
+    expect((await isolde.call('GET', '/technicians')).status).toBe(500)
+  } finally {
+    listed.run = run
+  }
 })

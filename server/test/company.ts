@@ -32,7 +32,7 @@ export async function startCompany(options: { log?: (line: string) => void } = {
 
 /** Services of one more server process's worth on a database. */
 export function servicesOn(url: string, keyFile: string, log?: (line: string) => void): Promise<Services> {
-  const config = readConfig({ DATABASE_URL: url, KEY_FILE: keyFile, PORT: '0', LOG_LEVEL: 'debug' })
+  const config = readConfig({ DATABASE_URL: url, KEY_FILE: keyFile, PORT: '0', LOG_LEVEL: 'debug', CHECK_ANSWERS: '1' })
   return makeServices(config, log ? pino({ level: 'debug' }, { write: log }) : pino({ level: 'silent' }))
 }
 

@@ -9,6 +9,7 @@ import { answers, json, show } from './stage'
 
 vi.mock('idb-keyval', () => import('./idb'))
 
+const aSecret = { params: { id: 'visit', ref: 'secret' }, body: { why: 'checking it' } } as const
 const user = userEvent.setup()
 const wanted = json(
   { type: 'urn:pasado:problem:password-again', title: 'You have looked at 10 secrets within the hour.', status: 403 },
@@ -20,7 +21,7 @@ it('the password is asked for again, and what was wanted is done once it is righ
   show(opened(), <PasswordAgain />)
   answers.set('/show', wanted)
   answers.set('/session/again', refused)
-  const value = withPassword(() => ask<{ value: string }>('POST', '/show', {}))
+  const value = withPassword(() => ask('POST /visits/:id/secrets/:ref/show', aSecret))
   expect(await screen.findByText('You have looked at 10 secrets within the hour.')).toBeDefined()
   await user.type(screen.getByLabelText('Password'), 'wrong one{Enter}')
   expect((await screen.findByRole('alert')).textContent).toContain('not your password')
@@ -34,7 +35,7 @@ it('the password is asked for again, and what was wanted is done once it is righ
 it('put away, nothing is shown and the refusal stands', async () => {
   show(opened(), <PasswordAgain />)
   answers.set('/show', wanted)
-  const value = withPassword(() => ask('POST', '/show', {})).catch(
+  const value = withPassword(() => ask('POST /visits/:id/secrets/:ref/show', aSecret)).catch(
     (error: unknown) => (error as { status: number }).status
   )
   await user.click(await screen.findByRole('button', { name: 'Put away' }))

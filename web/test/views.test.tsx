@@ -16,7 +16,7 @@ import { modelsInText } from '../src/catalogue/ImportModel'
 import { ModelView } from '../src/catalogue/ModelView'
 import { Day } from '../src/day/Day'
 import { NewVisit } from '../src/day/NewVisit'
-import type { ListedVisit } from '../src/day/VisitLine'
+import type { ListedVisit } from '@pasado/core/api/day'
 import { Home } from '../src/homes/Home'
 import { Homes } from '../src/homes/Homes'
 import { placeKey, useArriveAtPlace } from '../src/visit/session/place'
@@ -135,17 +135,21 @@ describe('logging in', () => {
 describe('asking the server', () => {
   it('no answer, a fault and a refusal are told apart', async () => {
     answers.set(
-      '/refused',
+      '/homes/refused',
       json({ title: 'No.', status: 422, errors: [{ pointer: '/a', field: 'a', detail: 'is odd' }] }, 422)
     )
-    answers.set('/fault', () => new Response('<html>', { status: 502 }))
-    const problem = await ask('GET', '/refused').catch((error: unknown) => error as ApiProblem)
+    answers.set('/homes/fault', () => new Response('<html>', { status: 502 }))
+    const problem = await ask('GET /homes/:id', { params: { id: 'refused' } }).catch(
+      (error: unknown) => error as ApiProblem
+    )
     expect([(problem as ApiProblem).status, (problem as ApiProblem).passing, (problem as ApiProblem).words]).toEqual([
       422,
       false,
       'No. a is odd'
     ])
-    expect(await ask('GET', '/fault').catch((error: unknown) => (error as ApiProblem).passing)).toBe(true)
+    expect(
+      await ask('GET /homes/:id', { params: { id: 'fault' } }).catch((error: unknown) => (error as ApiProblem).passing)
+    ).toBe(true)
   })
 })
 

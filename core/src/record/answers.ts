@@ -31,6 +31,7 @@ export const revealReasons = [
   'making the pack',
   'checking it'
 ] as const
+export type RevealReason = (typeof revealReasons)[number]
 
 export const secretPurposes = [
   'wifi-passphrase',

@@ -1,5 +1,5 @@
 import { versionKey } from '@pasado/core/values/version'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { pageOf, type PageCursor } from './page'
 import { rows, type Connection, type Param } from './pool'

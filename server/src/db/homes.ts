@@ -1,4 +1,4 @@
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 import { row, type Connection, type Statement } from './pool'
 
 const LISTED = `

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { refused } from '../problem'
 
 const parts = z.strictObject({
   /** The word that led to the page, where words did. */ word: z.string().optional(),
@@ -9,20 +10,19 @@ const parts = z.strictObject({
 /** Where a page of a list ended: the value that it is ordered by, and the id for those that are alike. */
 export type PageCursor = z.infer<typeof parts>
 
-/** Where a page ended, as a list tells it in `next` and takes it in `after`. */
-export const pageCursor = z
-  .string()
-  .max(600)
-  .transform((text, context): PageCursor => {
-    try {
-      return parts.parse(JSON.parse(Buffer.from(text, 'base64url').toString('utf8')))
-    } catch {
-      context.addIssue({ code: 'custom', message: 'is not where a page ended; begin with the first page' })
-      return z.NEVER
-    }
-  })
+/**
+ * Where a page ended, as a list tells it in `next` and takes it in `after`.
+ * @throws DomainProblem where it is nothing that a list told
+ */
+export function readCursor(text: string): PageCursor {
+  try {
+    return parts.parse(JSON.parse(Buffer.from(text, 'base64url').toString('utf8')))
+  } catch {
+    throw refused([{ path: ['query', 'after'], message: 'is not where a page ended; begin with the first page' }])
+  }
+}
 
-/** The text that `pageCursor` reads. */
+/** The text that `readCursor` reads. */
 export const cursorText = (cursor: PageCursor): string =>
   Buffer.from(JSON.stringify(cursor), 'utf8').toString('base64url')
 

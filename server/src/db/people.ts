@@ -1,6 +1,5 @@
+import type { PersonRole } from '@pasado/core/api/contract'
 import { row, rows, run, type Connection } from './pool'
-
-export type PersonRole = 'technician' | 'lead' | 'office'
 
 /** Somebody of the company who can log in. */
 export interface Person {

@@ -1,3 +1,4 @@
+import type { OpenPart } from '@pasado/core/api/day'
 import type { VisitSummary } from '@pasado/core/documents/visit-summary'
 import { pageOf, type PageCursor } from './page'
 import { row, rows, run, type Connection, type Param, type Statement } from './pool'
@@ -126,9 +127,6 @@ async function list(db: Connection, rest: string, params: Param[], index = ''): 
   return found.map((one) => ({ ...one, summary: JSON.parse(one.summary) as VisitSummary }))
 }
 
-/** Parts of the open visits: from a moment on in their order, before it the latest first, and those without a time. */
-export const openParts = ['upcoming', 'overdue', 'unplanned'] as const
-export type OpenPart = (typeof openParts)[number]
 /** So many visits stand on a page of a part. */
 export const VISITS_A_PAGE = 200
 

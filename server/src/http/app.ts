@@ -10,7 +10,7 @@ import Koa, { type Context, type Next } from 'koa'
 import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import serve from 'koa-static'
-import type { z } from 'zod'
+import { z } from 'zod'
 import { problemsOf, Refusal, type Problem } from '@pasado/core/values/problem'
 import { isAway, isInTrouble } from '../db/pool'
 import { MOST_PHOTO_OCTETS } from '../photos/prepare'
@@ -189,18 +189,10 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   const body = read(route.body, await sentBody(route, context), [])
   if (problems.length)
     throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
-  send(
-    context,
-    await route.run({
-      services,
-      person,
-      params,
-      query,
-      body,
-      context,
-      file: (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null
-    } as unknown as Call<never, never, never>)
-  )
+  const file = (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null
+  const answer = await route.run({ services, person, params, query, body, context, file } as unknown as Call)
+  if (services.config.CHECK_ANSWERS === '1') mustKeepTo(route, answer)
+  send(context, route, answer)
 }
 
 const receiver = multer({
@@ -225,11 +217,18 @@ async function receiveFile(context: Context, field: string): Promise<void> {
   }
 }
 
-function send(context: Context, answer: Answer): void {
+/** That a handler answered what its contract says. @throws Error naming what is not so */
+function mustKeepTo({ name, answer: shape }: Route, { json }: Answer): void {
+  if (!(shape instanceof z.ZodType)) return
+  const checked = shape.safeParse(JSON.parse(JSON.stringify(json)))
+  if (!checked.success) throw new Error(`${name} answers what its contract does not say: ${checked.error.message}`)
+}
+
+function send(context: Context, route: Route, answer: Answer): void {
   if (answer.taken) return
-  context.status = answer.status ?? (answer.json === undefined && !answer.file ? 204 : 200)
+  context.status = answer.status ?? (answer.json === undefined && !answer.file ? 204 : (route.status ?? 200))
   if (answer.file) {
-    context.type = answer.file.type
+    context.type = route.answer as string
     context.set('Content-Disposition', `attachment; filename="${answer.file.name}"`)
     context.body = answer.file.bytes
   } else if (answer.json !== undefined) context.body = answer.json

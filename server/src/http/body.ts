@@ -1,3 +1,4 @@
+import type { BodySize } from '@pasado/core/api/contract'
 import { HttpProblem } from './problem'
 import type { Context } from 'koa'
 
@@ -14,8 +15,7 @@ export const bodyLimits = {
   usual: { octets: 1_000_000, depth: 40, brackets: 60_000 },
   /** A long visit's file is larger than anything a browser sends. */
   file: { octets: 32_000_000, depth: 60, brackets: 3_000_000 }
-} as const satisfies Record<string, BodyLimit>
-export type BodySize = keyof typeof bodyLimits
+} as const satisfies Record<BodySize, BodyLimit>
 
 const inWords = (octets: number) => (octets >= 1_000_000 ? `${octets / 1_000_000} MB` : `${octets / 1000} kB`)
 

@@ -27,6 +27,7 @@ export function openApi(routes: readonly Route[]): unknown {
     paths[path] = {
       ...paths[path],
       [one.method]: {
+        operationId: one.name,
         summary: one.does,
         ...(one.roles === 'anyone' ? { security: [] } : { description: `Roles: ${one.roles.join(', ')}.` }),
         ...(parameters.length ? { parameters } : {}),
@@ -36,13 +37,13 @@ export function openApi(routes: readonly Route[]): unknown {
                 required: true,
                 content: {
                   [one.upload ? 'multipart/form-data' : 'application/json']: {
-                    schema: z.toJSONSchema(one.body, { io: 'input', unrepresentable: 'any' })
+                    schema: schemaOf(one.body, 'input')
                   }
                 }
               }
             }
           : {}),
-        responses: { '200': { description: 'Done.' }, default: problem }
+        responses: { [String(statusOf(one))]: answerOf(one), default: problem }
       }
     }
   }
@@ -55,12 +56,22 @@ export function openApi(routes: readonly Route[]): unknown {
   }
 }
 
+const schemaOf = (schema: z.ZodType, io: 'input' | 'output') => z.toJSONSchema(schema, { io, unrepresentable: 'any' })
+const statusOf = ({ answer, status }: Route): number => (answer === 'nothing' ? 204 : (status ?? 200))
+
+/** What a call answers where all is well. */
+function answerOf({ answer }: Route): unknown {
+  if (answer === 'nothing') return { description: 'Done; there is nothing to tell.' }
+  if (typeof answer === 'string') return { description: 'A file.', content: { [answer.split(';')[0]!]: {} } }
+  return { description: 'Done.', content: { 'application/json': { schema: schemaOf(answer, 'output') } } }
+}
+
 function parametersOf(schema: z.ZodType | undefined, place: 'path' | 'query'): unknown[] {
   if (!(schema instanceof z.ZodObject)) return []
   return Object.entries(schema.shape as Record<string, z.ZodType>).map(([name, one]) => ({
     name,
     in: place,
     required: place === 'path' || !one.safeParse(undefined).success,
-    schema: z.toJSONSchema(one, { io: 'input', unrepresentable: 'any' })
+    schema: schemaOf(one, 'input')
   }))
 }

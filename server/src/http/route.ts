@@ -1,72 +1,56 @@
 import type { Context } from 'koa'
+import type { z } from 'zod'
+import type { Contract, Given, Told } from '@pasado/core/api/contract'
 import type { Author } from '@pasado/core/record/attribution'
-import { id } from '@pasado/core/record/fields'
-import { z } from 'zod'
-import type { Person, PersonRole } from '../db/people'
+import type { Caller, Person } from '../db/people'
 import type { Services } from '../services'
-import type { BodySize } from './body'
 
 /** What a route answers: a JSON body, a file, or nothing (204). */
 export interface Answer {
   status?: number
   json?: unknown
-  file?: { name: string; type: string; bytes: Buffer | string }
+  file?: { name: string; bytes: Buffer | string }
   /** The route has taken the response over itself. */
   taken?: true
 }
 
+/** What a handler answers, by its contract. */
+export type AnswerTo<C extends Contract> = C['answer'] extends z.ZodType
+  ? { status?: 200; json: Told<z.output<C['answer']>> }
+  : C['answer'] extends 'nothing'
+    ? Record<string, never>
+    : { file: { name: string; bytes: Buffer | string } } | { taken: true }
+
 /** One call of a route: everything checked already. */
-export interface Call<P = unknown, Q = unknown, B = unknown> {
+export interface Call<C extends Contract = Contract> extends Given<C> {
   services: Services
-  person: Person
-  params: P
-  query: Q
-  body: B
+  /** Who calls; where a session is not needed perhaps nobody. */
+  person: C['roles'] extends 'anyone' ? Caller | null : Caller
   context: Context
   /** The file that was sent, where the route takes one. */
   file: Buffer | null
 }
 
-/** A route as it is registered and as the OpenAPI document describes it. */
-export interface Route {
-  method: 'get' | 'post' | 'delete'
-  /** Path below /api, parameters as `:name`. */
-  path: string
-  does: string
-  /** Who may call it; `anyone` needs no session. */
-  roles: readonly PersonRole[] | 'anyone'
-  params?: z.ZodType
-  query?: z.ZodType
-  body?: z.ZodType
-  /** How much its body may be; left out: what a stranger or a person usually sends. */
-  takes?: BodySize
-  /** The name of the file that is sent as multipart/form-data, its other fields being the body. */
-  upload?: string
-  run: (call: Call<never, never, never>) => Promise<Answer>
+/** A call of the API with what answers it. */
+export interface Route extends Contract {
+  /** The name of the call, its operationId. */
+  name: string
+  run: (call: Call) => Promise<Answer>
+}
+
+/** The routes of a part of the API: a handler for each of its calls, typed by its contract. */
+export function routesOf<A extends Readonly<Record<string, Contract>>>(
+  api: A,
+  handlers: { [K in keyof A]: (call: Call<A[K]>) => Promise<AnswerTo<A[K]>> }
+): Route[] {
+  return Object.entries(api).map(([name, contract]) => ({
+    ...contract,
+    name,
+    run: handlers[name] as unknown as Route['run']
+  }))
 }
 
 /** A person as entries name them. */
 export function authorOf({ id, name, role }: Person): Author {
   return { id, name, role }
-}
-
-/** From which outbox something is asked for, and what had been seen there when its look was taken. */
-export const outboxLook = z.strictObject({ from: id, base: z.int().min(0), own: z.int().min(0).optional() })
-
-export const everyRole: readonly PersonRole[] = ['technician', 'lead', 'office']
-
-/** Defines a route, its handler typed by its schemas. */
-export function route<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType>(definition: {
-  method: Route['method']
-  path: string
-  does: string
-  roles: Route['roles']
-  params?: P
-  query?: Q
-  body?: B
-  takes?: BodySize
-  upload?: string
-  run: (call: Call<z.output<P>, z.output<Q>, z.output<B>>) => Promise<Answer>
-}): Route {
-  return definition
 }

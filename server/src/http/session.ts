@@ -1,3 +1,4 @@
+import { loginForm } from '@pasado/core/api/people'
 import { refused } from '../problem'
 import { HttpProblem } from './problem'
 import { createHash, randomBytes } from 'node:crypto'
@@ -165,7 +166,6 @@ export async function passwordFault(wanted: string, current: string, hints: read
 }
 
 /** How a login is written: the same letters that a database compares one by one. */
-export const loginForm = /^[a-z][a-z0-9.-]{1,59}$/
 
 /** Under which tries at a login are counted. */
 function keyOf(login: string): string {

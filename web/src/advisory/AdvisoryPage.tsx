@@ -1,3 +1,5 @@
+import type { AffectedUnit, VersionInUse } from '@pasado/core/api/advisory'
+import type { AnswerOf } from '@pasado/core/api/all'
 import Papa from 'papaparse'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
@@ -6,23 +8,6 @@ import { inKnownOrder, knownOrder, releaseOf } from '@pasado/core/catalogue/firm
 import { ApiProblem, ask } from '../app/api'
 import { saveFile } from '../app/save-file'
 import { useModels } from '../catalogue/models'
-
-interface InUse {
-  firmware: string | null
-  units: number
-  homes: number
-}
-interface Affected {
-  home: string
-  visit: string
-  unit: string
-  name: string | null
-  serial: string | null
-  customer: string
-  street: string
-  town: string
-  phone: string | null
-}
 
 /** Stands for units whose version nobody recorded; no version holds a blank. */
 const UNKNOWN = '?'
@@ -34,9 +19,9 @@ const SHOWN = 200
 export function AdvisoryPage() {
   const { id = '' } = useParams()
   const { models } = useModels()
-  const [inUse, setInUse] = useState<InUse[] | null>(null)
+  const [inUse, setInUse] = useState<VersionInUse[] | null>(null)
   const [chosen, setChosen] = useState<string[] | null>(null)
-  const [list, setList] = useState<(Affected & { firmware: string })[] | null>(null)
+  const [list, setList] = useState<(AffectedUnit & { firmware: string })[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [shown, setShown] = useState(SHOWN)
   const model = useMemo(() => newestModels(models ?? []).get(id) ?? null, [models, id])
@@ -54,7 +39,7 @@ export function AdvisoryPage() {
   useEffect(() => {
     document.title = 'Advisory · Pasado'
     let here = true
-    ask<{ versions: InUse[] }>('GET', `/advisory/${id}`).then(
+    ask('GET /advisory/:model', { params: { model: id } }).then(
       ({ versions }) => {
         if (here) setInUse(versions)
       },
@@ -83,13 +68,16 @@ export function AdvisoryPage() {
     let here = true
     setList(null)
     const load = async () => {
-      const all: (Affected & { firmware: string })[] = []
+      const all: (AffectedUnit & { firmware: string })[] = []
       for (const firmware of key === '' ? [] : key.split(' ')) {
-        for (let last: Affected | undefined, more = true; more && here;) {
-          const page: { units: Affected[]; more: boolean } = await ask(
-            'GET',
-            `/advisory/${id}/homes?${firmware === UNKNOWN ? 'unknown=true' : `version=${encodeURIComponent(firmware)}`}${last ? `&afterVisit=${last.visit}&afterUnit=${last.unit}` : ''}`
-          )
+        for (let last: AffectedUnit | undefined, more = true; more && here;) {
+          const page: AnswerOf<'GET /advisory/:model/homes'> = await ask('GET /advisory/:model/homes', {
+            params: { model: id },
+            query: {
+              ...(firmware === UNKNOWN ? { unknown: 'true' } : { version: firmware }),
+              ...(last ? { afterVisit: last.visit, afterUnit: last.unit } : {})
+            }
+          })
           all.push(...page.units.map((one) => ({ ...one, firmware: firmware === UNKNOWN ? 'not recorded' : firmware })))
           last = page.units.at(-1)
           more = page.more

@@ -43,7 +43,7 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
       return
     }
     try {
-      await ask('POST', '/session/password', { current, wanted: chosen })
+      await ask('POST /session/password', { body: { current, wanted: chosen } })
       onDone()
     } catch (error) {
       const fields = error instanceof ApiProblem ? (error.document.errors ?? []) : []

@@ -1,4 +1,6 @@
+import type { AnswerOf, CallName, Needs } from '@pasado/core/api/all'
 import { holdClockAgainst } from './clock'
+import { saveFile } from './save-file'
 
 /** What the server says where it cannot do what was asked (RFC 9457). */
 export interface ProblemDocument {
@@ -33,10 +35,29 @@ export class ApiProblem extends Error {
 
 const away: ProblemDocument = { type: 'away', title: 'The server cannot be reached just now.', status: 0 }
 
-async function request(method: string, path: string, body?: unknown): Promise<Response> {
+/** What a call carries, whichever it is. */
+interface Carried {
+  params?: Readonly<Record<string, string>> | undefined
+  query?: Readonly<Record<string, Asked | readonly Asked[]>> | undefined
+  body?: unknown
+}
+type Asked = string | number | undefined
+
+/** The address of a call: its path with its parameters, and what it asks for behind it. */
+function addressOf(path: string, { params = {}, query = {} }: Carried): string {
+  const at = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]!))
+  const asked = new URLSearchParams()
+  for (const [name, value] of Object.entries(query))
+    for (const one of [value].flat()) if (one !== undefined) asked.append(name, `${one}`)
+  return `/api${at}${asked.size ? `?${asked.toString()}` : ''}`
+}
+
+async function request(call: string, carried: Carried = {}): Promise<Response> {
+  const [method, path] = call.split(' ') as [string, string]
+  const { body } = carried
   let response: Response
   try {
-    response = await fetch(`/api${path}`, {
+    response = await fetch(addressOf(path, carried), {
       method,
       credentials: 'same-origin',
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
@@ -55,18 +76,40 @@ async function request(method: string, path: string, body?: unknown): Promise<Re
   throw new ApiProblem(document)
 }
 
-/** Asks the API and reads its JSON. */
-export async function ask<T>(method: 'GET' | 'POST' | 'DELETE', path: string, body?: unknown): Promise<T> {
-  const response = await request(method, path, body)
-  return (response.status === 204 ? undefined : await response.json()) as T
+const askAny = async (call: string, carried?: Carried): Promise<unknown> => {
+  const response = await request(call, carried)
+  return response.status === 204 ? undefined : response.json()
+}
+const fetchAny = async (call: string, carried?: Carried) => (await request(call, carried)).blob()
+const downloadAny = async (call: string, carried?: Carried) => {
+  const response = await request(call, carried)
+  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'pasado'
+  saveFile(name, await response.blob())
 }
 
-/** Sends a form with a file in it, telling how far it is. */
-export function sendForm(path: string, form: FormData, onProgress: (share: number) => void): Promise<unknown> {
+/** A function on calls of the API: what goes in and what comes out is as the contract of the call says. */
+interface OnCalls {
+  ask: <N extends CallName>(call: N, ...needs: Needs<N>) => Promise<AnswerOf<N>>
+  fetchFile: <N extends CallName>(call: N, ...needs: Needs<N>) => Promise<Blob>
+  download: <N extends CallName>(call: N, ...needs: Needs<N>) => Promise<void>
+}
+
+/**
+ * Makes a call of the API by its method and path, and reads its JSON.
+ * @throws ApiProblem where it is refused, or the server cannot be reached
+ */
+export const ask = askAny as unknown as OnCalls['ask']
+/** Fetches a file as it is. @throws ApiProblem */
+export const fetchFile = fetchAny as unknown as OnCalls['fetchFile']
+/** Fetches a file and hands it to the person under the name the server gives it. @throws ApiProblem */
+export const download = downloadAny as unknown as OnCalls['download']
+
+/** Sends a photo of a visit as a form, telling how far it is. */
+export function sendPhoto(visit: string, form: FormData, onProgress: (share: number) => void): Promise<unknown> {
   return new Promise((resolve, reject) => {
     // fetch cannot tell how much of what it sends has gone.
     const request = new XMLHttpRequest()
-    request.open('POST', `/api${path}`)
+    request.open('POST', `/api/visits/${visit}/photos`)
     request.upload.addEventListener('progress', (event) => {
       if (event.lengthComputable) onProgress(event.loaded / event.total)
     })
@@ -90,21 +133,4 @@ export function sendForm(path: string, form: FormData, onProgress: (share: numbe
     })
     request.send(form)
   })
-}
-
-/** Fetches a file as it is. */
-export async function fetchFile(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Blob> {
-  return (await request(method, path, body)).blob()
-}
-
-/** Fetches a file and hands it to the person under the name the server gives it. */
-export async function download(method: 'GET' | 'POST', path: string, body?: unknown): Promise<void> {
-  const response = await request(method, path, body)
-  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? 'pasado'
-  const url = URL.createObjectURL(await response.blob())
-  const link = document.createElement('a')
-  link.href = url
-  link.download = name
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(url), 10_000)
 }

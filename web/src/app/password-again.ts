@@ -27,7 +27,7 @@ export async function withPassword<T>(work: () => Promise<T>): Promise<T> {
 /** Takes the password. @returns what is wrong with it, in words; null where it was right */
 export async function typeAgain(password: string): Promise<string | null> {
   try {
-    await ask('POST', '/session/again', { password })
+    await ask('POST /session/again', { body: { password } })
     return null
   } catch (error) {
     if (error instanceof ApiProblem) {

@@ -1,18 +1,12 @@
 import { create } from 'zustand'
+import type { Me as Person } from '@pasado/core/api/session'
 import { adopted } from '../outbox/adopt'
 import { ApiProblem, ask } from './api'
 import { forgetDrafts } from './draft'
 import { copyOf, putAway, takeAlong } from './offline-copy'
 
-/** Who is logged in. */
-export interface Me {
-  id: string
-  login: string
-  name: string
-  role: 'technician' | 'lead' | 'office'
-  /** Whether the password was given by a lead, and is to be replaced before anything else. */
-  mustChoose?: boolean
-}
+/** Who is logged in; copies from before do not say whether a password has to be chosen. */
+export type Me = Omit<Person, 'mustChoose'> & Partial<Pick<Person, 'mustChoose'>>
 
 interface SessionState {
   /** Undefined while it is not known yet. */
@@ -30,7 +24,7 @@ export const useSession = create<SessionState>((set, getState) => ({
   unasked: false,
   look: async () => {
     try {
-      const { person } = await ask<{ person: Me | null }>('GET', '/session')
+      const { person } = await ask('GET /session')
       set({ me: person, unasked: false })
       await keep(person)
     } catch (error) {
@@ -41,12 +35,12 @@ export const useSession = create<SessionState>((set, getState) => ({
     }
   },
   logIn: async (login, password) => {
-    const { person } = await ask<{ person: Me }>('POST', '/session', { login, password })
+    const { person } = await ask('POST /session', { body: { login, password } })
     set({ me: person, unasked: false })
     await keep(person)
   },
   logOut: async (everywhere) => {
-    await ask('DELETE', everywhere ? '/sessions' : '/session')
+    await ask(everywhere ? 'DELETE /sessions' : 'DELETE /session')
     set({ me: null, unasked: false })
     await keep(null)
   }

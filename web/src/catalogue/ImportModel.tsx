@@ -56,8 +56,10 @@ export function ImportModel({
   const publish = async (event: React.FormEvent) => {
     event.preventDefault()
     try {
-      const { published, known } = await ask<{ published: string[]; known: number }>('POST', '/models/import', {
-        catalogue: { format: 'pasado.catalogue/1', models }
+      const { published, known } = await ask('POST /models/import', {
+        body: {
+          catalogue: { format: 'pasado.catalogue/1', models }
+        }
       })
       setText('')
       setSaid(

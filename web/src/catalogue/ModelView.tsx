@@ -25,7 +25,7 @@ export function ModelView() {
   }, [model])
   const offer = async (of: string, offered: boolean) => {
     try {
-      await ask('POST', `/models/${of}/offered`, { offered })
+      await ask('POST /models/:id/offered', { params: { id: of }, body: { offered } })
       setRefused(null)
       reload()
     } catch (error) {

@@ -13,7 +13,7 @@ export function useModels(): {
   const [retired, setRetired] = useState<ReadonlySet<string>>(new Set())
   const [problem, setProblem] = useState<string | null>(null)
   const reload = useCallback(() => {
-    ask<{ models: Model[]; retired?: string[] }>('GET', '/catalogue').then(
+    ask('GET /catalogue').then(
       (found) => {
         setModels(found.models)
         setRetired(new Set(found.retired))

@@ -2,13 +2,13 @@ import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 import { ask } from '../app/api'
 import { callUp } from '../app/called-up'
 import { useLight } from '../app/light'
 import { useSession } from '../app/session'
 import { useModels } from '../catalogue/models'
-import type { ListedVisit } from '../day/VisitLine'
+import type { ListedVisit } from '@pasado/core/api/day'
 import { likeliest } from './match-score'
 import { offersOfModels, offersOfViews, offersOfVisit, type OfferGroup } from './commands'
 
@@ -29,7 +29,7 @@ function useHomes(wanted: string): Found {
     let left = false
     const timer = setTimeout(() => {
       if (wanted.length > 1)
-        ask<{ homes: ListedHome[] }>('GET', `/homes?q=${encodeURIComponent(wanted)}`).then(
+        ask('GET /homes', { query: { q: wanted } }).then(
           ({ homes }) => {
             if (!left) setFound({ by: wanted, homes: homes.slice(0, 6) })
           },
@@ -49,7 +49,7 @@ function useOwnVisits(): ListedVisit[] {
   const [visits, setVisits] = useState<ListedVisit[]>([])
   useEffect(() => {
     let left = false
-    ask<{ visits: ListedVisit[] }>('GET', '/day?whose=mine').then(
+    ask('GET /day', { query: { whose: 'mine' } }).then(
       (found) => {
         if (!left) setVisits(found.visits)
       },

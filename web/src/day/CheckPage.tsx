@@ -1,33 +1,14 @@
+import type { AnswerOf } from '@pasado/core/api/all'
 import { format } from 'date-fns'
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { readNumber } from '@pasado/core/values/number'
 import { compareCheck, type CheckResult, type CheckRoom } from '@pasado/core/work/prove/settled'
-import type { RoomFloor } from '@pasado/core/work/prove/rooms'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
 
-/** A check as the day lists it. */
-export interface ListedCheck {
-  id: string
-  visit: string
-  street: string
-  customer: string
-  technician: string
-  from: string
-  to: string
-  done: string | null
-  by: string | null
-}
-
-interface WholeCheck {
-  check: ListedCheck
-  rooms: CheckRoom[]
-  floor: RoomFloor
-  sourceMbps: number | null
-  result: CheckResult | null
-}
+type WholeCheck = AnswerOf<'GET /checks/:id'>
 type Typed = Partial<Record<string, { dbm: string; down: string; idle: string }>>
 
 /** A look at a home that has settled: each room as it was, as it is now, and what moved. */
@@ -38,7 +19,7 @@ export function CheckPage() {
   const [typed, setTyped] = useState<Typed>({})
   const [problem, setProblem] = useState<string | null>(null)
   const load = (check: string) =>
-    ask<WholeCheck>('GET', `/checks/${check}`).then(setWhole, (error: unknown) =>
+    ask('GET /checks/:id', { params: { id: check } }).then(setWhole, (error: unknown) =>
       setProblem(
         error instanceof ApiProblem ? error.document.title : 'The check could not be loaded; load the page again.'
       )
@@ -84,7 +65,7 @@ export function CheckPage() {
       return
     }
     try {
-      await ask('POST', `/checks/${check.id}/result`, { rooms: now })
+      await ask('POST /checks/:id/result', { params: { id: check.id }, body: { rooms: now } })
       setProblem(null)
       await load(check.id)
     } catch (error) {

@@ -1,3 +1,5 @@
+import type { AnswerOf } from '@pasado/core/api/all'
+import type { ListedVisit, OpenPart } from '@pasado/core/api/day'
 import { addDays, endOfDay, format, isBefore, isSameDay, startOfDay } from 'date-fns'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
@@ -5,22 +7,11 @@ import { ApiProblem, ask, download } from '../app/api'
 import { useSession } from '../app/session'
 import { copyOf, takeAlong } from '../app/offline-copy'
 import { takeVisitsAlong, whichAreTaken } from '../visit/session/load'
-import type { ListedCheck } from './CheckPage'
 import { DayWay } from './DayWay'
-import { VisitLine, type ListedVisit } from './VisitLine'
+import { VisitLine } from './VisitLine'
 
-type Part = 'upcoming' | 'overdue' | 'unplanned'
-
-interface DayList {
-  visits: ListedVisit[]
-  /** Where a part of the visits goes on; null where it ends. */
-  more?: Record<Part, string | null>
-  review: ListedVisit[]
-  checks?: ListedCheck[]
-  /** Who looked at more secrets within an hour than is usual, for a lead. */
-  shown?: { person: string; name: string; at: string }[]
-  erasures?: { visit: string; home: string; customer: string; street: string; dueAt: string }[]
-}
+type Part = OpenPart
+type DayList = AnswerOf<'GET /day'>
 
 /** So many visits of one person are taken along at most. */
 const MOST_TAKEN = 12
@@ -50,7 +41,7 @@ export function Day() {
     let timer: ReturnType<typeof setTimeout> | undefined
     const load = async () => {
       try {
-        const found = await ask<DayList>('GET', `/day?whose=${whose}`)
+        const found = await ask('GET /day', { query: { whose } })
         if (left) return
         setList(found)
         setProblem(null)
@@ -77,11 +68,8 @@ export function Day() {
   }, [whose, again])
   const further = async (part: Part) => {
     try {
-      const page = await ask<{ visits: ListedVisit[]; next: string | null }>(
-        'GET',
-        `/day/visits?whose=${whose}&part=${part}&after=${list!.more![part]!}`
-      )
-      setList({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more!, [part]: page.next } })
+      const page = await ask('GET /day/visits', { query: { whose, part, after: list!.more[part]! } })
+      setList({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more, [part]: page.next } })
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'The further visits could not be loaded.')
     }
@@ -124,7 +112,7 @@ export function Day() {
             type="button"
             className="btn"
             onClick={() =>
-              void download('GET', `/day/calendar?whose=${whose}`).catch(() =>
+              void download('GET /day/calendar', { query: { whose } }).catch(() =>
                 setProblem('The calendar could not be fetched; try again.')
               )
             }
@@ -201,7 +189,7 @@ export function Day() {
                 list?.more &&
                 ({ Overdue: ['overdue'], Today: [], Later: ['upcoming', 'unplanned'] } as const)[title].map(
                   (part) =>
-                    list.more![part] !== null && (
+                    list.more[part] !== null && (
                       <p key={part} className="mt-1">
                         <button type="button" className="btn" onClick={() => void further(part)}>
                           More of them

@@ -8,7 +8,7 @@ import { useSession } from '../app/session'
 import { useOutbox } from '../outbox/outbox'
 import { MinutesField } from './MinutesField'
 import { useDayPlan, type DayPlanned } from './use-day-plan'
-import type { ListedVisit } from './VisitLine'
+import type { ListedVisit } from '@pasado/core/api/day'
 
 const LEAVE = 'pasado-leave'
 const minutesOf = (time: string) => {
@@ -333,7 +333,7 @@ async function setTime(visit: ListedVisit, plannedAt: Date | null): Promise<void
     kind: 'brief.set',
     body: { set: { plannedAt: plannedAt === null ? null : localTime(plannedAt) }, origin: 'calculated' }
   }
-  await ask('POST', `/visits/${visit.id}/entries`, { entries: [draft] })
+  await ask('POST /visits/:id/entries', { params: { id: visit.id }, body: { entries: [draft] } })
 }
 
 /** What was moved last, to put it back: kept while the page is open. */

@@ -9,7 +9,7 @@ import { draftOf } from '../app/draft'
 import { useSession } from '../app/session'
 import { reasonWords } from '../visit/frame/reason-words'
 import { localTime } from '../app/local-time'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 
 interface Fields {
   customerName: string
@@ -61,12 +61,12 @@ export function NewVisit() {
   }, [watch, draftKey])
   useEffect(() => {
     document.title = 'New visit · Pasado'
-    void ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then(
+    void ask('GET /technicians').then(
       (found) => setTechnicians(found.technicians),
       () => setProblem('The technicians could not be loaded; load the page again.')
     )
     if (homeId) {
-      void ask<{ home: ListedHome; now: unknown }>('GET', `/homes/${homeId}`).then(
+      void ask('GET /homes/:id', { params: { id: homeId } }).then(
         (found) => {
           setHome(found.home)
           setSealed(found.now !== null)
@@ -87,12 +87,14 @@ export function NewVisit() {
     const { technician, date, time, phone, ...brief } = fields
     const plannedAt = date && time ? localTime(new Date(`${date}T${time}`)) : undefined
     try {
-      await ask('POST', '/visits', {
-        id: ids.visit,
-        home: home?.id ?? ids.home,
-        customer: home?.customerId ?? ids.customer,
-        technician,
-        brief: { ...brief, ...(phone.trim() ? { phone } : {}), ...(plannedAt ? { plannedAt } : {}), country: 'XS' }
+      await ask('POST /visits', {
+        body: {
+          id: ids.visit,
+          home: home?.id ?? ids.home,
+          customer: home?.customerId ?? ids.customer,
+          technician,
+          brief: { ...brief, ...(phone.trim() ? { phone } : {}), ...(plannedAt ? { plannedAt } : {}), country: 'XS' }
+        }
       })
       draftOf.keep(draftKey, {}, {})
       await navigate(`/visit/${ids.visit}/brief`)

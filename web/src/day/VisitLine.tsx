@@ -1,26 +1,9 @@
+import type { ListedVisit } from '@pasado/core/api/day'
 import { format, formatDistanceToNowStrict, isSameDay, isTomorrow } from 'date-fns'
 import { Link } from 'react-router'
 import { stages } from '@pasado/core/record/stages'
-import type { VisitSummary } from '@pasado/core/documents/visit-summary'
 import { Mark } from '../ui/Mark'
 import { reasonWords } from '../visit/frame/reason-words'
-
-/** A visit as the lists hold it. */
-export interface ListedVisit {
-  id: string
-  home: string
-  technician: string
-  technicianName: string
-  customer: string
-  street: string
-  town: string
-  plannedAt: string | null
-  openedAt: string
-  sealedAt: string | null
-  review: 'none' | 'asked' | 'returned'
-  seq: number
-  summary: VisitSummary
-}
 
 /** A whole visit as a small strand. */
 function SmallStrand({ visit }: { visit: ListedVisit }) {

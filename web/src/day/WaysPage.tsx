@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import { Link } from 'react-router'
+import type { AnswerOf } from '@pasado/core/api/all'
 import { clock } from '@pasado/core/work/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
@@ -9,11 +10,6 @@ interface Window {
   fromMin: number
   toMin: number
 }
-interface Ways {
-  towns: string[]
-  travel: { a: string; b: string; minutes: number }[]
-  windows: (Window & { town: string })[]
-}
 const minutesOf = (time: string) => {
   const [hours = '0', minutes = '0'] = time.split(':')
   return Number(hours) * 60 + Number(minutes)
@@ -22,11 +18,11 @@ const minutesOf = (time: string) => {
 /** How far towns are from each other, and when their ferries go: typed once, used by every day. */
 export function WaysPage() {
   const role = useSession((state) => state.me?.role)
-  const [ways, setWays] = useState<Ways | null>(null)
+  const [ways, setWays] = useState<AnswerOf<'GET /ways'> | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const load = useCallback(
     () =>
-      ask<Ways>('GET', '/ways').then(
+      ask('GET /ways').then(
         (found) => {
           setWays(found)
         },
@@ -41,9 +37,9 @@ export function WaysPage() {
     document.title = 'Ways and ferries · Pasado'
     void load()
   }, [load])
-  const send = async (path: string, body: unknown) => {
+  const keep = async (sending: Promise<unknown>) => {
     try {
-      await ask('POST', path, body)
+      await sending
       setProblem(null)
       await load()
       return true
@@ -95,7 +91,7 @@ export function WaysPage() {
                     key={String(minutes(a, b))}
                     label={a === b ? `Minutes within ${nameOf(a)}` : `Minutes between ${nameOf(a)} and ${nameOf(b)}`}
                     minutes={minutes(a, b) ?? null}
-                    onSet={(value) => void send('/ways/travel', { a, b, minutes: value })}
+                    onSet={(value) => void keep(ask('POST /ways/travel', { body: { a, b, minutes: value } }))}
                   />
                   min
                 </span>
@@ -112,7 +108,7 @@ export function WaysPage() {
                 town={town}
                 windows={ways.windows.filter((one) => one.town === town)}
                 mayWrite={role !== 'technician'}
-                onSet={(windows) => send('/ways/windows', { town, windows })}
+                onSet={(windows) => keep(ask('POST /ways/windows', { body: { town, windows } }))}
               />
             ))}
           </ul>

@@ -1,16 +1,13 @@
+import type { AnswerOf } from '@pasado/core/api/all'
 import { useSame } from '../app/use-same'
 import { isSameDay, startOfDay } from 'date-fns'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/work/day/day-order'
 import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/work/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
-import type { ListedVisit } from './VisitLine'
+import type { ListedVisit } from '@pasado/core/api/day'
 
-interface Given {
-  estimates: { visit: string; likelyMin: number; cautiousMin: number; load: string[] }[]
-  travel: { a: string; b: string; minutes: number }[]
-  windows: { town: string; fromMin: number; toMin: number }[]
-}
+type Given = AnswerOf<'GET /day/plan'>
 
 /** A place as travel times know it. */
 const placesOf = (stop: Stop | null): string[] =>
@@ -59,7 +56,7 @@ export function useDayPlan(
   const load = useCallback(async () => {
     const ids = key === '' ? [] : key.split(',').map((one) => one.split(' ')[0]!)
     try {
-      setGiven(await ask<Given>('GET', `/day/plan?visits=${ids.join(',')}`))
+      setGiven(await ask('GET /day/plan', { query: { visits: ids.join(',') } }))
       setProblem(null)
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be planned.')
@@ -108,7 +105,7 @@ export function useDayPlan(
         ? [placesOf(from)[0]!, placesOf(to)[0]!]
         : [placesOf(from).at(-1)!, placesOf(to).at(-1)!]
     try {
-      await ask('POST', '/ways/travel', { a, b, minutes })
+      await ask('POST /ways/travel', { body: { a, b, minutes } })
       await load()
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')

@@ -1,13 +1,14 @@
 import { format } from 'date-fns'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 import { changesBetween } from '@pasado/core/documents/changes'
 import { moments, momentWords, type Moment } from '@pasado/core/record/moments'
 import { ApiProblem, ask } from '../app/api'
-import type { ListedVisit } from '../day/VisitLine'
+import type { ListedVisit } from '@pasado/core/api/day'
 import { ChangesView } from '../revisions/ChangesView'
-import { loadWhole, revisionAt, type WholeVisit } from '../revisions/load-revision'
+import type { WholeVisit } from '@pasado/core/api/visits'
+import { loadWhole, revisionAt } from '../revisions/load-revision'
 import { PlansCompared } from '../revisions/PlansCompared'
 import { reasonWords } from '../visit/frame/reason-words'
 
@@ -56,7 +57,7 @@ export function CompareVisits() {
     setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.')
   useEffect(() => {
     document.title = 'What changed · Pasado'
-    void ask<{ home: ListedHome; visits: ListedVisit[] }>('GET', `/homes/${id}`).then(setFound, fail)
+    void ask('GET /homes/:id', { params: { id } }).then(setFound, fail)
   }, [id])
   const sides = useMemo(() => {
     if (!found?.visits.length) return null

@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { ApiProblem, ask } from '../app/api'
-import { VisitLine, type ListedVisit } from '../day/VisitLine'
+import { VisitLine } from '../day/VisitLine'
+import type { ListedVisit } from '@pasado/core/api/day'
 import type { HomeNow as Now } from '@pasado/core/documents/home-now'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 import { HomeNow } from './HomeNow'
 
 /** A home: who lives there, what stands there now, and every visit, newest first. */
@@ -12,7 +13,7 @@ export function Home() {
   const [found, setFound] = useState<{ home: ListedHome; visits: ListedVisit[]; now: Now | null } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   useEffect(() => {
-    void ask<{ home: ListedHome; visits: ListedVisit[]; now: Now | null }>('GET', `/homes/${id}`).then(
+    void ask('GET /homes/:id', { params: { id: id! } }).then(
       (home) => {
         setFound(home)
         document.title = `${home.home.street} · Pasado`

@@ -1,17 +1,13 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels } from '@pasado/core/catalogue/model'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { AnswerOf, SentTo } from '@pasado/core/api/all'
 import { allRules } from '@pasado/core/rules/all'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
 
-/** A home that was found, and by what. */
-type FoundHome = ListedHome & { foundBy?: string[] }
-interface Page {
-  homes: FoundHome[]
-  next: string | null
-}
+type Page = AnswerOf<'GET /homes'>
+type HomeQuery = NonNullable<SentTo<'GET /homes'>['query']>
 
 const PAUSE_MS = 200
 const foundWords: Record<string, string> = {
@@ -31,14 +27,15 @@ export function Homes() {
   const [problem, setProblem] = useState<string | null>(null)
   const [loading, setLoading] = useState(false)
   const get = (name: (typeof fields)[number]) => search.get(name) ?? ''
-  const query = new URLSearchParams(fields.flatMap((name) => (get(name) ? [[name, get(name)]] : []))).toString()
+  const key = JSON.stringify(fields.flatMap((name) => (get(name) ? [[name, get(name)]] : [])))
+  const query = useMemo(() => Object.fromEntries(JSON.parse(key) as [string, string][]) as HomeQuery, [key])
   useEffect(() => {
     document.title = 'Homes · Pasado'
   }, [])
   useEffect(() => {
     let left = false
     const timer = setTimeout(() => {
-      ask<Page>('GET', `/homes${query ? `?${query}` : ''}`).then(
+      ask('GET /homes', { query }).then(
         (page) => {
           if (!left) {
             setFound(page)
@@ -58,7 +55,7 @@ export function Homes() {
   const loadMore = async () => {
     setLoading(true)
     try {
-      const next = await ask<Page>('GET', `/homes?${query ? `${query}&` : ''}after=${encodeURIComponent(found!.next!)}`)
+      const next = await ask('GET /homes', { query: { ...query, after: found!.next! } })
       const known = new Set(found!.homes.map(({ id }) => id))
       setFound({ homes: [...found!.homes, ...next.homes.filter(({ id }) => !known.has(id))], next: next.next })
     } catch (error) {

@@ -1,3 +1,4 @@
+import type { SentTo } from '@pasado/core/api/all'
 import { createStore, del, entries, get, set, update, type UseStore } from 'idb-keyval'
 import type { Draft } from '@pasado/core/record/entry'
 
@@ -20,7 +21,7 @@ export type OutboxItem =
       kind: 'secret'
       ref: string
       look: Look
-      body: { purpose: string; thing: string; id: string; origin: string; security?: string }
+      body: Omit<SentTo<'POST /visits/:id/secrets'>['body'], 'ref' | 'value' | 'outbox'>
     }
   | {
       kind: 'photo'

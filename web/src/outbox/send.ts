@@ -1,5 +1,4 @@
-import type { Entry } from '@pasado/core/record/entry'
-import { ApiProblem, ask, sendForm } from '../app/api'
+import { ApiProblem, ask, sendPhoto } from '../app/api'
 import { useSession } from '../app/session'
 import { contentsOf } from './rows'
 import {
@@ -134,16 +133,16 @@ async function sendOneByOne(visit: string, batch: readonly OutboxRow[]): Promise
 
 async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<void> {
   const entries = batch.flatMap(({ item }) => (item.kind === 'line' ? [item.draft] : []))
-  await ask('POST', `/visits/${visit}/entries`, { entries })
+  await ask('POST /visits/:id/entries', { params: { id: visit }, body: { entries } })
   // Not forgotten here before it is seen there: the logbook is read back.
   const stored =
     (await toldOf(visit)) ??
     new Set(
       (
-        await ask<{ entries: Entry[] }>(
-          'GET',
-          `/visits/${visit}/entries?after=${Math.min(...entries.map(({ base }) => base))}`
-        )
+        await ask('GET /visits/:id/entries', {
+          params: { id: visit },
+          query: { after: Math.min(...entries.map(({ base }) => base)) }
+        })
       ).entries.map(({ id }) => id)
     )
   const arrived = batch.filter(({ item }) => item.kind === 'line' && stored.has(item.draft.id))
@@ -165,13 +164,16 @@ async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<vo
   progress(0)
   try {
     if (item.kind === 'secret')
-      await ask('POST', `/visits/${visit}/secrets`, {
-        ref: item.ref,
-        ...item.body,
-        value: new TextDecoder().decode(contents),
-        outbox: { from, ...item.look }
+      await ask('POST /visits/:id/secrets', {
+        params: { id: visit },
+        body: {
+          ref: item.ref,
+          ...item.body,
+          value: new TextDecoder().decode(contents),
+          outbox: { from, ...item.look }
+        }
       })
-    else await sendForm(`/visits/${visit}/photos`, formOf(item, contents, { from, ...item.look }), progress)
+    else await sendPhoto(visit, formOf(item, contents, { from, ...item.look }), progress)
     await toldOf(visit)
     takeOut([key])
   } finally {

@@ -21,7 +21,7 @@ export function PackPage() {
     setBusy(true)
     setProblem(null)
     try {
-      setPack(await ask<PackContent>('POST', '/pack', { token, code }))
+      setPack(await ask('POST /pack', { body: { token, code } }))
     } catch (error) {
       setProblem(
         error instanceof ApiProblem

@@ -38,7 +38,7 @@ export function AddPerson({
   } = useForm<Fields>({ defaultValues: { name: '', login: '', role: 'technician' } })
   const submit = handleSubmit(async ({ name, login, role }) => {
     try {
-      const { password } = await ask<{ password: string }>('POST', '/people', { name, login, role })
+      const { password } = await ask('POST /people', { body: { name, login, role } })
       reset()
       onAdded({ name, login, password })
     } catch (error) {

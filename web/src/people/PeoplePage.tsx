@@ -19,7 +19,7 @@ export function PeoplePage() {
   const lead = me?.role === 'lead'
   const load = useCallback(
     () =>
-      ask<{ people: ListedPerson[] }>('GET', '/people').then(
+      ask('GET /people').then(
         (found) => setPeople(found.people),
         (error: unknown) =>
           setProblem(
@@ -43,21 +43,22 @@ export function PeoplePage() {
         </p>
       </main>
     )
-  const change = async (path: string, body: unknown): Promise<{ password?: string } | null> => {
+  /** What a change came to; null where it was refused, which is told. */
+  const changed = async <T,>(sending: Promise<T>): Promise<{ answer: T } | null> => {
     try {
-      const answer = await ask<{ password?: string } | undefined>('POST', path, body)
+      const answer = await sending
       setProblem(null)
       await load()
-      return answer ?? {}
+      return { answer }
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
       return null
     }
   }
   const renew = async ({ id, name, login }: ListedPerson) => {
-    const answer = await change(`/people/${id}/password`, {})
+    const renewed = await changed(ask('POST /people/:id/password', { params: { id } }))
     setChanging(null)
-    if (answer?.password) setGiven({ name, login, password: answer.password })
+    if (renewed) setGiven({ name, login, password: renewed.answer.password })
   }
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
@@ -140,7 +141,7 @@ export function PeoplePage() {
             self={changing.id === me.id}
             problem={problem}
             onChange={async (body) => {
-              if (await change(`/people/${changing.id}`, body)) setChanging(null)
+              if (await changed(ask('POST /people/:id', { params: { id: changing.id }, body }))) setChanging(null)
             }}
             onRenew={() => void renew(changing)}
           />

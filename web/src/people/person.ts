@@ -1,12 +1,6 @@
 import type { Me } from '../app/session'
 
-/** Somebody of the company, as the server lists them. */
-export interface ListedPerson extends Me {
-  leftAt: string | null
-  mustChoose: boolean
-  sessions: number
-  openVisits: number
-}
+export type { ListedPerson } from '@pasado/core/api/people'
 
 /** A password to begin with, to be told to somebody. */
 export interface Given {

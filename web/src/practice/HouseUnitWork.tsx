@@ -152,12 +152,9 @@ function Carry({ house, unit, act }: { house: House; unit: UnitNow; act: (deed: 
 
 function Label({ unit }: { unit: UnitNow }) {
   const [login, setLogin] = useState<{ user: string; password: string } | null>(null)
-  const id = location.pathname.split('/').at(-1)
+  const id = location.pathname.split('/').at(-1)!
   const turn = () =>
-    void ask<{ login: { user: string; password: string } | null }>(
-      'GET',
-      `/houses/${id}/units/${unit.definition.id}/label`
-    ).then(
+    void ask('GET /houses/:id/units/:unit/label', { params: { id, unit: unit.definition.id } }).then(
       (found) => setLogin(found.login),
       () => undefined
     )

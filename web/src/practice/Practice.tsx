@@ -1,32 +1,24 @@
+import { type HouseDefinition, houseFileProblem } from '@pasado/core/house/definition'
+import type { ListedHouse } from '@pasado/core/api/houses'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { houseFileProblem } from '@pasado/core/house/definition'
 import { ApiProblem, ask } from '../app/api'
-
-interface Listed {
-  id: string
-  name: string
-  says: string
-  units: string[]
-  template: boolean
-  madeAt: string
-}
 
 /** Practice: houses to try a procedure in, and the ones that were begun. */
 export function Practice() {
-  const [houses, setHouses] = useState<Listed[] | null>(null)
+  const [houses, setHouses] = useState<ListedHouse[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const navigate = useNavigate()
   const failed = (error: unknown) =>
     setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
   useEffect(() => {
-    ask<{ houses: Listed[] }>('GET', '/houses').then((found) => setHouses(found.houses), failed)
+    ask('GET /houses').then((found) => setHouses(found.houses), failed)
   }, [])
-  const begin = async (body: object) => {
+  const begin = async (house: { definition: HouseDefinition } | { from: string }) => {
     const id = uuidv7()
     try {
-      await ask('POST', '/houses', { id, ...body })
+      await ask('POST /houses', { body: { id, ...house } })
       await navigate(`/practice/${id}`)
     } catch (error) {
       failed(error)
@@ -45,7 +37,9 @@ export function Practice() {
       setProblem(`${file.name} was not taken. ${wrong}.`)
       return
     }
-    await begin({ definition: (value as { definition?: unknown }).definition ?? value })
+    // A house by itself, or one with what was done in it.
+    const house = value as HouseDefinition & { definition?: HouseDefinition }
+    await begin({ definition: house.definition ?? house })
   }
   const own = houses?.filter(({ template }) => !template) ?? []
   return (

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { modelKey, type Catalogue, type Model } from '@pasado/core/catalogue/model'
-import type { HouseAction, HouseFile } from '@pasado/core/house/definition'
+import type { HouseAction } from '@pasado/core/house/definition'
 import { playHouse, type House } from '@pasado/core/house/house'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
@@ -30,7 +30,7 @@ export function useHouse(id: string) {
   useEffect(() => {
     if (!catalogue) return
     let here = true
-    ask<HouseFile>('GET', `/houses/${id}`).then(
+    ask('GET /houses/:id', { params: { id } }).then(
       (file) => {
         if (!here) return
         done.current = sent.current = file.actions.length
@@ -60,7 +60,7 @@ export function useHouse(id: string) {
     sending.current ??= (async () => {
       while (queue.current.length) {
         const actions = queue.current.slice(0, 100)
-        await ask('POST', `/houses/${id}/actions`, { after: sent.current, actions })
+        await ask('POST /houses/:id/actions', { params: { id }, body: { after: sent.current, actions } })
         sent.current += actions.length
         queue.current = queue.current.slice(actions.length)
       }

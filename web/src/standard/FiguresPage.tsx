@@ -1,3 +1,4 @@
+import type { RuleModel, RuleMonth } from '@pasado/core/api/figures'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
@@ -7,23 +8,7 @@ import { useModels } from '../catalogue/models'
 import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
 
-interface Counts {
-  visits: number
-  breaks: number
-  waived: number
-  unproven: number
-}
-interface RuleMonth extends Counts {
-  rule: string
-  month: string
-}
-interface RuleModel {
-  model: string
-  units: number
-  breaks: number
-  waived: number
-  unproven: number
-}
+type Counts = Omit<RuleMonth, 'rule' | 'month'>
 
 const spans = ['3', '12', '24'] as const
 const parts = [
@@ -46,7 +31,7 @@ export function FiguresPage() {
   useEffect(() => {
     document.title = 'Figures · Pasado'
     let here = true
-    ask<{ rules: RuleMonth[] }>('GET', `/figures?months=${months}`).then(
+    ask('GET /figures', { query: { months } }).then(
       (found) => {
         if (here) {
           setRules(found.rules)
@@ -182,7 +167,7 @@ function OneRule({ rule, months, figures }: { rule: string; months: string; figu
   const [byModel, setByModel] = useState<RuleModel[] | null>(null)
   useEffect(() => {
     let here = true
-    ask<{ models: RuleModel[] }>('GET', `/figures/${rule}?months=${months}`).then(
+    ask('GET /figures/:rule', { params: { rule }, query: { months } }).then(
       (found) => {
         if (here) setByModel(found.models)
       },

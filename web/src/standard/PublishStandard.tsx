@@ -1,23 +1,12 @@
+import type { AnswerOf } from '@pasado/core/api/all'
+import type { StandardEffect } from '@pasado/core/api/standards'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { Standard } from '@pasado/core/policy/standard'
 import { ApiProblem, ask } from '../app/api'
 import { Sheet } from '../ui/Sheet'
 
-interface Change {
-  rule: string
-  name: string
-  subject: string | null
-  visit: string
-  street: string
-  was: string
-  is: string
-}
-interface Part {
-  looked: number
-  next: string | null
-  changes: Change[]
-}
+type Part = AnswerOf<'POST /standards/effect'>
 
 const MOST_VISITS = 200
 
@@ -37,15 +26,17 @@ export function PublishStandard({
   const [problem, setProblem] = useState<string | null>(null)
   const [looked, setLooked] = useState(0)
   const [done, setDone] = useState(false)
-  const [changes, setChanges] = useState<Change[]>([])
+  const [changes, setChanges] = useState<StandardEffect[]>([])
   useEffect(() => {
     let here = true
     const look = async () => {
       let [before, count] = [undefined as string | undefined, 0]
       while (here && count < MOST_VISITS) {
-        const part: Part = await ask<Part>('POST', '/standards/effect', {
-          standard: draft,
-          ...(before ? { before } : {})
+        const part: Part = await ask('POST /standards/effect', {
+          body: {
+            standard: draft,
+            ...(before ? { before } : {})
+          }
         })
         if (!here) return
         count += part.looked
@@ -73,12 +64,14 @@ export function PublishStandard({
       setProblem('The note is missing: say why this version is made.')
       return
     }
-    ask('POST', '/standards', { standard: { ...draft, note: note.trim() } }).then(onPublished, (error: unknown) =>
-      setProblem(
-        error instanceof ApiProblem
-          ? (error.document.errors?.[0]?.detail ?? error.document.title)
-          : 'It could not be published; the draft is kept. Try again.'
-      )
+    ask('POST /standards', { body: { standard: { ...draft, note: note.trim() } } }).then(
+      onPublished,
+      (error: unknown) =>
+        setProblem(
+          error instanceof ApiProblem
+            ? (error.document.errors?.[0]?.detail ?? error.document.title)
+            : 'It could not be published; the draft is kept. Try again.'
+        )
     )
   }
   const byRule = [...new Map(changes.map((one) => [one.rule, one.name]))]

@@ -7,7 +7,7 @@ export function useStandards(): { standards: Standard[] | null; problem: string 
   const [standards, setStandards] = useState<Standard[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const reload = useCallback(() => {
-    ask<{ standards: Standard[] }>('GET', '/standards').then(
+    ask('GET /standards').then(
       (found) => {
         setStandards(found.standards)
         setProblem(null)

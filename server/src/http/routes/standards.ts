@@ -1,18 +1,13 @@
-import { conflictingState, notFound, refused } from '../../problem'
-import { z } from 'zod'
-import { id, textLine } from '@pasado/core/record/fields'
+import { routesOf } from '../route'
+import { standardsApi } from '@pasado/core/api/standards'
+import { conflictingState, refused } from '../../problem'
 import { standardProblems } from '@pasado/core/rules/check-standard'
-import { standardDifferences } from '@pasado/core/rules/difference'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
-import { firstStandard } from '@pasado/core/rules/first-standard'
-import { allStandards, currentStandard, publishStandard, readStandard } from '../../db/catalogue'
+import { allStandards, currentStandard, publishStandard } from '../../db/catalogue'
 import { sealedBefore } from '../../db/visits'
 import { readVisit } from '../../logbook/read'
-import { moveStandard } from '../../logbook/visits'
-import { authorOf, everyRole, outboxLook, route } from '../route'
 
-const body = z.strictObject({ standard: z.unknown() })
 /** So many sealed visits are judged in one call, and no more than so many in all. */
 const AT_ONCE = 20
 
@@ -23,103 +18,53 @@ function checked(value: unknown): Standard {
 }
 
 /** The company's standard: its versions, what a draft would have changed, publishing, and moving an open visit. */
-export const standardRoutes = [
-  route({
-    method: 'get',
-    path: '/standards',
-    does: 'Every version of the standard, the newest first',
-    roles: everyRole,
-    run: async ({ services }) => ({ json: { standards: await allStandards(services.db) } })
-  }),
-  route({
-    method: 'get',
-    path: '/standards/newest',
-    does: 'The version of the standard in force',
-    roles: everyRole,
-    run: async ({ services }) => ({ json: { standard: await currentStandard(services.db) } })
-  }),
-  route({
-    method: 'post',
-    path: '/standards',
-    does: 'Publish the next version of the standard',
-    roles: ['lead'],
-    body,
-    run: async ({ services, body: { standard: given } }) => {
-      const standard = checked(given)
-      const current = await currentStandard(services.db)
-      if (standard.id !== current.id)
-        throw refused([{ path: ['standard', 'id'], message: `must be ${current.id}, the company's standard` }])
-      if (standard.version !== current.version + 1)
-        throw refused([
-          { path: ['standard', 'version'], message: `must be ${current.version + 1}, the next after the newest` }
-        ])
-      if (!standard.note?.trim())
-        throw refused([{ path: ['standard', 'note'], message: 'is missing: say why this version is made' }])
-      if (!(await publishStandard(services.db, standard)))
-        throw conflictingState(
-          'published-meanwhile',
-          'Somebody published this version just now; look at it, then publish the next.'
-        )
-      return { status: 201, json: { id: standard.id, version: standard.version } }
-    }
-  }),
-  route({
-    method: 'post',
-    path: '/standards/effect',
-    does: 'What a draft would have said differently of sealed visits, the latest first, some at a call',
-    roles: ['lead'],
-    body: z.strictObject({ standard: z.unknown(), before: z.iso.datetime({ offset: true }).optional() }),
-    run: async ({ services, body: { standard: given, before } }) => {
-      const draft = checked(given)
-      const visits = await sealedBefore(services.db, before ? new Date(before) : new Date(Date.now() + 1000), AT_ONCE)
-      const changes: {
-        rule: string
-        name: string
-        subject: string | null
-        visit: string
-        street: string
-        was: string
-        is: string
-      }[] = []
-      for (const { id: visit, street } of visits) {
-        const { record, findings } = await readVisit(services.logbook, visit)
-        changes.push(
-          ...changed(
-            findings,
-            evaluate(record, await services.logbook.states.catalogueFor(services.db, record), draft)
-          ).map((one) => ({ ...one, visit, street }))
-        )
-      }
-      return {
-        json: { looked: visits.length, next: visits.length === AT_ONCE ? visits.at(-1)!.sealedAt : null, changes }
-      }
-    }
-  }),
-  route({
-    method: 'post',
-    path: '/visits/:id/standard',
-    does: 'Check an open visit by another version of the standard: its technician or a lead by a newer one, a lead with a reason by an older one',
-    roles: ['technician', 'lead'],
-    params: z.strictObject({ id }),
-    body: z.strictObject({ version: z.int().min(1), reason: textLine(300).optional(), outbox: outboxLook.optional() }),
-    run: async ({ services, person, params, body: { version, reason, outbox } }) => {
-      const { record } = await readVisit(services.logbook, params.id)
-      const next = await readStandard(services.db, firstStandard.id, version)
-      if (!next) throw notFound('version of the standard')
-      const before = await services.logbook.states.standardOf(services.db, record)
-      await moveStandard(
-        services.logbook,
-        params.id,
-        { id: next.id, version },
-        authorOf(person),
-        new Date(),
-        reason,
-        outbox
+export const standardsRoutes = routesOf(standardsApi, {
+  listStandards: async ({ services }) => ({ json: { standards: await allStandards(services.db) } }),
+  readNewestStandard: async ({ services }) => ({ json: { standard: await currentStandard(services.db) } }),
+  publishStandard: async ({ services, body: { standard: given } }) => {
+    const standard = checked(given)
+    const current = await currentStandard(services.db)
+    if (standard.id !== current.id)
+      throw refused([{ path: ['standard', 'id'], message: `must be ${current.id}, the company's standard` }])
+    if (standard.version !== current.version + 1)
+      throw refused([
+        { path: ['standard', 'version'], message: `must be ${current.version + 1}, the next after the newest` }
+      ])
+    if (!standard.note?.trim())
+      throw refused([{ path: ['standard', 'note'], message: 'is missing: say why this version is made' }])
+    if (!(await publishStandard(services.db, standard)))
+      throw conflictingState(
+        'published-meanwhile',
+        'Somebody published this version just now; look at it, then publish the next.'
       )
-      return { json: { differences: standardDifferences(before, next) } }
+    return { json: { id: standard.id, version: standard.version } }
+  },
+  readStandardEffect: async ({ services, body: { standard: given, before } }) => {
+    const draft = checked(given)
+    const visits = await sealedBefore(services.db, before ? new Date(before) : new Date(Date.now() + 1000), AT_ONCE)
+    const changes: {
+      rule: string
+      name: string
+      subject: string | null
+      visit: string
+      street: string
+      was: string
+      is: string
+    }[] = []
+    for (const { id: visit, street } of visits) {
+      const { record, findings } = await readVisit(services.logbook, visit)
+      changes.push(
+        ...changed(
+          findings,
+          evaluate(record, await services.logbook.states.catalogueFor(services.db, record), draft)
+        ).map((one) => ({ ...one, visit, street }))
+      )
     }
-  })
-]
+    return {
+      json: { looked: visits.length, next: visits.length === AT_ONCE ? visits.at(-1)!.sealedAt : null, changes }
+    }
+  }
+})
 
 /** Findings whose outcome or weight is another under a draft. */
 function changed(

@@ -1,3 +1,4 @@
+import type { ModelEffect } from '@pasado/core/api/catalogue'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { modelChanges } from '@pasado/core/catalogue/changes'
@@ -5,14 +6,6 @@ import type { Model } from '@pasado/core/catalogue/model'
 import { ApiProblem, ask } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { ChangeList } from '../../visit/stages/kit/ChangeList'
-
-interface Effect {
-  visit: string
-  customer: string
-  street: string
-  technician: string
-  units: { name: string; version: number; breaks: string[] }[]
-}
 
 /** Before a version is published: what changes, and what it would mean to the visits that are open. */
 export function PublishSheet({
@@ -26,12 +19,12 @@ export function PublishSheet({
   onClose: () => void
   onPublished: () => void
 }) {
-  const [effect, setEffect] = useState<Effect[] | null>(null)
+  const [effect, setEffect] = useState<ModelEffect[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const changes = published ? modelChanges(published, model) : []
   useEffect(() => {
-    ask<{ visits: Effect[] }>('POST', '/models/effect', { model }).then(
+    ask('POST /models/effect', { body: { model } }).then(
       ({ visits }) => setEffect(visits),
       (error: unknown) => setProblem(error instanceof ApiProblem ? error.words : 'The effect could not be found out.')
     )
@@ -39,7 +32,7 @@ export function PublishSheet({
   const publish = async () => {
     setBusy(true)
     try {
-      await ask('POST', '/models', { model })
+      await ask('POST /models', { body: { model } })
       onPublished()
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be published; try again.')

@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState } from 'react'
-import { revealReasons, type SecretPurpose } from '@pasado/core/record/answers'
+import { revealReasons, type RevealReason, type SecretPurpose } from '@pasado/core/record/answers'
 import { secretFor } from '@pasado/core/record/record'
 import type { Strength } from '@pasado/core/secrets/strength'
 import { ApiProblem } from '../../app/api'
@@ -237,7 +237,7 @@ function Kept({ secretRef, label }: { secretRef: string; label: string }) {
   const [value, setValue] = useState<string | null>(null)
   const [asking, setAsking] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
-  const show = async (why: string) => {
+  const show = async (why: RevealReason) => {
     setAsking(false)
     try {
       setValue(await showSecret(secretRef, why))

@@ -39,7 +39,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
   const [busy, setBusy] = useState(false)
   useEffect(() => {
     if (!takes)
-      ask<{ technicians: { id: string; name: string }[] }>('GET', '/technicians').then(
+      ask('GET /technicians').then(
         (found) => setPeople(found.technicians.filter((one) => one.id !== has.id)),
         () => setProblem('The technicians could not be loaded; try again with a connection.')
       )
@@ -55,7 +55,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
     }
     setBusy(true)
     try {
-      await ask('POST', `/visits/${id}/technician`, { technician: to, reason: reason.trim() })
+      await ask('POST /visits/:id/technician', { params: { id: id! }, body: { technician: to, reason: reason.trim() } })
       onClose()
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be handed on; try again.')

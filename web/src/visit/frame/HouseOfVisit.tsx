@@ -1,3 +1,4 @@
+import type { ListedHouse } from '@pasado/core/api/houses'
 import { useEffect, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
@@ -8,22 +9,16 @@ import { useMayWrite } from '../session/facts'
 import { keepSecret, newRef } from '../session/secrets'
 import { useVisit, write } from '../session/store'
 
-interface Listed {
-  id: string
-  name: string
-  template: boolean
-}
-
 /** The simulated house that a visit is practised on: choosing one, and the way into it. */
 export function HouseOfVisit() {
   const house = useVisit((state) => state.record.house)
   const visit = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
-  const [houses, setHouses] = useState<Listed[]>([])
+  const [houses, setHouses] = useState<ListedHouse[]>([])
   const navigate = useNavigate()
   useEffect(() => {
     if (!house && mayWrite)
-      ask<{ houses: Listed[] }>('GET', '/houses').then(
+      ask('GET /houses').then(
         (found) => setHouses(found.houses),
         () => undefined
       )
@@ -41,7 +36,7 @@ export function HouseOfVisit() {
   if (!mayWrite || templates.length === 0) return null
   const bind = async (from: string) => {
     const id = uuidv7()
-    await ask('POST', '/houses', { id, from })
+    await ask('POST /houses', { body: { id, from } })
     write('house.bound', { house: id })
     await navigate(`/practice/${id}?visit=${visit}`)
   }
@@ -67,7 +62,9 @@ export function UnitsFromHouse() {
   const [problem, setProblem] = useState<string | null>(null)
   useEffect(() => {
     if (record.house)
-      ask<HouseFile>('GET', `/houses/${record.house}`).then(setFile, () => setProblem('The house could not be opened.'))
+      ask('GET /houses/:id', { params: { id: record.house } }).then(setFile, () =>
+        setProblem('The house could not be opened.')
+      )
   }, [record.house])
   if (!record.house || !file || !mayWrite) return null
   const known = new Set(standing(record.units).map(({ facts }) => facts.serial))
@@ -87,10 +84,7 @@ export function UnitsFromHouse() {
     })
     write('unit.set', { id, set: { serial: unit.serial, mac: unit.mac }, origin: 'label' })
     try {
-      const { login } = await ask<{ login: { user: string; password: string } | null }>(
-        'GET',
-        `/houses/${record.house}/units/${unit.id}/label`
-      )
+      const { login } = await ask('GET /houses/:id/units/:unit/label', { params: { id: record.house!, unit: unit.id } })
       if (login)
         await keepSecret(
           { purpose: 'label-login', thing: 'unit', id },

@@ -16,7 +16,7 @@ export function NewerStandard() {
   const [problem, setProblem] = useState<string | null>(null)
   useEffect(() => {
     let here = true
-    ask<{ standard: Standard }>('GET', '/standards/newest').then(
+    ask('GET /standards/newest').then(
       (found) => {
         if (here) setNewest(found.standard)
       },
@@ -29,7 +29,7 @@ export function NewerStandard() {
   if (!mayWrite || !newest || newest.id !== standard.id || newest.version <= standard.version) return null
   const differences = standardDifferences(standard, newest)
   const move = () =>
-    ask('POST', `/visits/${id}/standard`, { version: newest.version }).then(
+    ask('POST /visits/:id/standard', { params: { id: id! }, body: { version: newest.version } }).then(
       () => setOpen(false),
       (error: unknown) =>
         setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be moved; try again.')

@@ -1,12 +1,13 @@
-import { useEffect, useId, useState } from 'react'
 import { format } from 'date-fns'
 import { ImagePlus } from 'lucide-react'
-import { revealReasons } from '@pasado/core/record/answers'
+import { useId, useState } from 'react'
+import { revealReasons, type RevealReason } from '@pasado/core/record/answers'
 import { photosOf, type Photo } from '@pasado/core/record/record'
 import { ApiProblem, fetchFile } from '../../app/api'
 import { withPassword } from '../../app/password-again'
 import { PictureProblem, readyToSend } from '../../labels/picture-file'
 import { Sheet } from '../../ui/Sheet'
+import { useObjectUrl } from '../../ui/use-object-url'
 import { putRowAway, useOutbox, type Look, type OutboxRow } from '../../outbox/outbox'
 import { useMayWrite } from '../session/facts'
 import { photoForVisit, takeLook, useVisit, write } from '../session/store'
@@ -208,9 +209,13 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
   const [caption, setCaption] = useState(photo.caption ?? '')
   const url = useObjectUrl(shown)
   const inputId = useId()
-  const show = async (why: string) => {
+  const show = async (why: RevealReason) => {
     try {
-      setShown(await withPassword(() => fetchFile('POST', `/visits/${visit}/photos/${photo.ref}/show`, { why })))
+      setShown(
+        await withPassword(() =>
+          fetchFile('POST /visits/:id/photos/:ref/show', { params: { id: visit!, ref: photo.ref }, body: { why } })
+        )
+      )
       setTimeout(() => setShown(null), SHOWN_MS)
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'It cannot be shown just now.')
@@ -288,18 +293,4 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
       )}
     </Sheet>
   )
-}
-
-function useObjectUrl(blob: Blob | null): string | null {
-  const [url, setUrl] = useState<string | null>(null)
-  useEffect(() => {
-    if (!blob) {
-      setUrl(null)
-      return
-    }
-    const made = URL.createObjectURL(blob)
-    setUrl(made)
-    return () => URL.revokeObjectURL(made)
-  }, [blob])
-  return url
 }

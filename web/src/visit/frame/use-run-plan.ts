@@ -36,13 +36,7 @@ function usePastDurations(): Durations {
   useEffect(() => {
     if (keys === '') return
     let here = true
-    ask<{ durations: { of: string; count: number; least: number; usual: number; most: number }[] }>(
-      'GET',
-      `/durations?${keys
-        .split('\n')
-        .map((key) => `of=${encodeURIComponent(key)}`)
-        .join('&')}`
-    ).then(
+    ask('GET /durations', { query: { of: keys.split('\n') } }).then(
       ({ durations: list }) => {
         if (here) setDurations(new Map(list.map(({ of, ...rest }) => [of, rest])))
       },

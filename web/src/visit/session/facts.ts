@@ -1,4 +1,4 @@
-import { holderOf, conflictNow, thingsOf, type Conflict, type VisitRecord } from '@pasado/core/record/record'
+import { holderOf, conflictNow, type Conflict } from '@pasado/core/record/record'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
 import { type FieldMeta } from '@pasado/core/record/attribution'
 import { useSession } from '../../app/session'

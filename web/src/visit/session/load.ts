@@ -1,25 +1,16 @@
-import type { ToldOfForeign } from '@pasado/core/documents/foreign'
+import type { WholeVisit } from '@pasado/core/api/visits'
 import type { Model } from '@pasado/core/catalogue/model'
-import type { Entry } from '@pasado/core/record/entry'
-import type { Finding } from '@pasado/core/rules/evaluate'
-import type { Standard } from '@pasado/core/policy/standard'
 import { ask } from '../../app/api'
 import { useSession } from '../../app/session'
 import { copyOf, takeAlong, takenKeys } from '../../app/offline-copy'
 
 /** A visit as the server gives it: its logbook, the standard it is checked by, and the models in the versions that it names. */
-export interface LoadedVisit {
-  entries: Entry[]
-  standard: Standard
-  models: Model[]
-  /** What the rules said when it was sealed; null of an open one, and left out by copies from before. */
-  verdicts?: Finding[] | null
-  /** That it came as a file, and by whom. */
-  foreign?: ToldOfForeign | null
-}
+export type LoadedVisit = Pick<WholeVisit, 'entries' | 'standard' | 'models'> &
+  // Left out by copies from before.
+  Partial<Pick<WholeVisit, 'verdicts' | 'foreign'>>
 
 /** What a visit is opened with: itself, and every model there is to choose from. */
-export interface Loaded extends LoadedVisit {
+export type Loaded = LoadedVisit & {
   all: Model[]
   /** When the server gave it; null where that is now. */
   asOf: number | null
@@ -32,8 +23,8 @@ const visitKey = (id: string) => `visit ${id}`
 /** Asks the server for a visit, and takes it along. @throws ApiProblem */
 export async function fetchVisit(id: string): Promise<Loaded> {
   const [visit, { models, retired = [] }] = await Promise.all([
-    ask<LoadedVisit>('GET', `/visits/${id}`),
-    ask<{ models: Model[]; retired?: string[] }>('GET', '/catalogue')
+    ask('GET /visits/:id', { params: { id } }),
+    ask('GET /catalogue')
   ])
   // What is no longer offered is not chosen any more; what the visit names comes with it.
   const all = models.filter((one) => !retired.includes(one.id))
@@ -76,11 +67,11 @@ export async function takeVisit(
 /** Takes visits along that are not on the device as they stand now; one after another, so that nothing else waits for it. */
 export async function takeVisitsAlong(visits: readonly { id: string; seq: number }[]): Promise<void> {
   try {
-    if (visits.length > 0) await takeAlong('catalogue', (await ask<{ models: Model[] }>('GET', '/catalogue')).models)
+    if (visits.length > 0) await takeAlong('catalogue', (await ask('GET /catalogue')).models)
     for (const { id, seq } of visits) {
       const copy = await copyOf<LoadedVisit>(visitKey(id))
       if ((copy?.value.entries.at(-1)?.seq ?? -1) < seq)
-        await takeVisit(id, await ask<LoadedVisit>('GET', `/visits/${id}`))
+        await takeVisit(id, await ask('GET /visits/:id', { params: { id } }))
     }
   } catch {
     // The connection went, or the session: the next look at the day goes on with it.

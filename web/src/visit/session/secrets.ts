@@ -1,5 +1,5 @@
 import { v7 as uuidv7 } from 'uuid'
-import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
+import type { RevealReason, SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
 import { makePassphrase, pickerFrom } from '@pasado/core/secrets/make'
 import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/values/wifi-qr'
 import { ask } from '../../app/api'
@@ -40,13 +40,16 @@ export async function keepSecret(
   const { id: from, rows } = useOutbox.getState()
   // Where nothing waits before it, it takes its place among the outbox's lines; else it would come before those that were written earlier.
   const inOrder = pending.length === 0 && !rows.some((row) => row.visit === visit && row.refused === null)
-  const { assessed } = await ask<{ assessed: SecretAssessment }>('POST', `/visits/${visit}/secrets`, {
-    ref,
-    ...owner,
-    origin,
-    value,
-    ...(inOrder ? { outbox: { from, ...takeLook() } } : {}),
-    ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {})
+  const { assessed } = await ask('POST /visits/:id/secrets', {
+    params: { id: visit! },
+    body: {
+      ref,
+      ...owner,
+      origin,
+      value,
+      ...(inOrder ? { outbox: { from, ...takeLook() } } : {}),
+      ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {})
+    }
   })
   return assessed
 }
@@ -55,8 +58,9 @@ export async function keepSecret(
 export const newRef = () => uuidv7()
 
 /** Asks the vault for a secret; who and why is logged. */
-export async function showSecret(ref: string, why: string): Promise<string> {
+export async function showSecret(ref: string, why: RevealReason): Promise<string> {
   const { id: visit } = useVisit.getState()
-  return (await withPassword(() => ask<{ value: string }>('POST', `/visits/${visit}/secrets/${ref}/show`, { why })))
-    .value
+  return (
+    await withPassword(() => ask('POST /visits/:id/secrets/:ref/show', { params: { id: visit!, ref }, body: { why } }))
+  ).value
 }

@@ -246,7 +246,7 @@ async function catchUp(): Promise<void> {
   const { id, confirmed } = useVisit.getState()
   if (!id) return
   try {
-    const { entries } = await ask<{ entries: Entry[] }>('GET', `/visits/${id}/entries?after=${confirmed.lastSeq}`)
+    const { entries } = await ask('GET /visits/:id/entries', { params: { id }, query: { after: confirmed.lastSeq } })
     if (useVisit.getState().id === id) receive(entries)
   } catch {
     // The stream or the next sending asks again.

@@ -62,7 +62,7 @@ function Pack() {
     setBusy(true)
     setProblem(null)
     try {
-      await download('POST', `/visits/${id}/pack`, {})
+      await download('POST /visits/:id/pack', { params: { id: id! }, body: {} })
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'The pack could not be made; try again.')
     } finally {

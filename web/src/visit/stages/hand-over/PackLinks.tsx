@@ -1,23 +1,17 @@
 import { format } from 'date-fns'
 import { useCallback, useEffect, useState } from 'react'
+import type { ListedPackLink } from '@pasado/core/api/pack-links'
 import { ApiProblem, ask } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
 import { useVisit } from '../../session/store'
 
-interface ListedLink {
-  id: string
-  madeAt: string
-  expiresAt: string
-  openedAt: string | null
-  triesLeft: number
-}
 const days = ['3', '7', '30'] as const
 
 /** The pack as a page behind a link: made, told by voice, ended. Link and code are shown once. */
 export function PackLinks({ mayMake }: { mayMake: boolean }) {
   const id = useVisit((state) => state.id)
   const erased = useVisit((state) => state.record.secretsErased)
-  const [links, setLinks] = useState<ListedLink[]>([])
+  const [links, setLinks] = useState<ListedPackLink[]>([])
   const [made, setMade] = useState<{ address: string; code: string; expiresAt: string } | null>(null)
   const [lasts, setLasts] = useState<(typeof days)[number]>('7')
   const [problem, setProblem] = useState<string | null>(null)
@@ -26,7 +20,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
     setProblem(error instanceof ApiProblem ? error.words : 'It did not go through; try again.')
   const load = useCallback(
     () =>
-      ask<{ links: ListedLink[] }>('GET', `/visits/${id}/pack-links`).then(
+      ask('GET /visits/:id/pack-links', { params: { id: id! } }).then(
         (found) => setLinks(found.links),
         () => undefined
       ),
@@ -39,11 +33,10 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
     setProblem(null)
     setCopied(false)
     try {
-      const { token, code, expiresAt } = await ask<{ token: string; code: string; expiresAt: string }>(
-        'POST',
-        `/visits/${id}/pack-links`,
-        { days: Number(lasts) }
-      )
+      const { token, code, expiresAt } = await ask('POST /visits/:id/pack-links', {
+        params: { id: id! },
+        body: { days: Number(lasts) }
+      })
       setMade({ address: `${location.origin}/pack#${token}`, code, expiresAt })
       await load()
     } catch (error) {
@@ -53,7 +46,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
   const end = async (link: string) => {
     setProblem(null)
     try {
-      await ask('DELETE', `/visits/${id}/pack-links/${link}`)
+      await ask('DELETE /visits/:id/pack-links/:link', { params: { id: id!, link } })
       setMade(null)
       await load()
     } catch (error) {

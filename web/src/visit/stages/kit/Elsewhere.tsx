@@ -1,7 +1,7 @@
 import { useEffect, useId, useState } from 'react'
 import { format } from 'date-fns'
 import { Link } from 'react-router'
-import type { ListedHome } from '@pasado/core/documents/listed-home'
+import type { ListedHome } from '@pasado/core/api/homes'
 import { elsewhereNow, type Unit } from '@pasado/core/record/record'
 import { ask } from '../../../app/api'
 import { useMayWrite } from '../../session/facts'
@@ -40,7 +40,7 @@ function There({
   const inputId = useId()
   useEffect(() => {
     let left = false
-    ask<{ home: ListedHome }>('GET', `/homes/${home}`).then(
+    ask('GET /homes/:id', { params: { id: home } }).then(
       (answer) => {
         if (!left) setKnown(answer.home)
       },

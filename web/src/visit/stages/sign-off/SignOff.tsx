@@ -177,7 +177,7 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
     setBusy(true)
     setProblem(null)
     try {
-      await ask('POST', `/visits/${id}/seal`, { digest })
+      await ask('POST /visits/:id/seal', { params: { id: id! }, body: { digest } })
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be sealed; try again.')
     } finally {
@@ -237,8 +237,9 @@ function Sealed() {
   const id = useVisit((state) => state.id)
   const [problem, setProblem] = useState<string | null>(null)
   const seal = record.seal!
-  const get = (method: 'GET' | 'POST', path: string) =>
-    download(method, `/visits/${id}${path}`, method === 'POST' ? {} : undefined).then(
+  const visit = { params: { id: id! } }
+  const get = (fetching: Promise<void>) =>
+    fetching.then(
       () => setProblem(null),
       (error: unknown) =>
         setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be fetched; try again.')
@@ -262,14 +263,14 @@ function Sealed() {
           type="button"
           className="btn btn-plum"
           disabled={record.secretsErased}
-          onClick={() => void get('POST', '/pack')}
+          onClick={() => void get(download('POST /visits/:id/pack', { ...visit, body: {} }))}
         >
           The customer’s pack (PDF)
         </button>
-        <button type="button" className="btn" onClick={() => void get('GET', '/record.pdf')}>
+        <button type="button" className="btn" onClick={() => void get(download('GET /visits/:id/record.pdf', visit))}>
           The record (PDF)
         </button>
-        <button type="button" className="btn" onClick={() => void get('GET', '/export')}>
+        <button type="button" className="btn" onClick={() => void get(download('GET /visits/:id/export', visit))}>
           The record (JSON, for pasado verify)
         </button>
       </div>

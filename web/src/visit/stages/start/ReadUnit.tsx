@@ -74,11 +74,10 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
     setProblem(null)
     const look = takeLook()
     try {
-      const { values } = await ask<{ values: Record<string, string> }>(
-        'POST',
-        `/visits/${visit}/units/${unit.id}/read`,
-        {}
-      )
+      const { values } = await ask('POST /visits/:id/units/:unit/read', {
+        params: { id: visit!, unit: unit.id },
+        body: {}
+      })
       keep(values, look)
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.message : 'The server is not in reach; try again.')

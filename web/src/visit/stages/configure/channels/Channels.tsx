@@ -4,7 +4,6 @@ import { v7 as uuidv7 } from 'uuid'
 import { type Facts } from '@pasado/core/record/facts'
 import { neighbourNetwork } from '@pasado/core/record/neighbour-network'
 import { readNumber } from '@pasado/core/values/number'
-import type { HouseDefinition } from '@pasado/core/house/definition'
 import { choicesFor, type ChannelChoice } from '@pasado/core/radio/channel-plan'
 import { homeRadios, type HomeChannels, type HomeRadio } from '@pasado/core/work/channels/home-channels'
 import { MOST_NEIGHBOURS, neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
@@ -250,7 +249,7 @@ function Neighbours() {
   const list = neighbours?.networks ?? []
   const listen = async () => {
     try {
-      const { definition } = await ask<{ definition: HouseDefinition }>('GET', `/houses/${house}`)
+      const { definition } = await ask('GET /houses/:id', { params: { id: house! } })
       const heard = [...(definition.air ?? [])].sort((a, b) => b.dbm - a.dbm)
       write('neighbours.noted', { networks: heard })
       setProblems([])

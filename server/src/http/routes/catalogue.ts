@@ -1,75 +1,51 @@
+import { catalogueApi } from '@pasado/core/api/catalogue'
+import { currentStandard, retiredModels, addModel, allModels, retireModel } from '../../db/catalogue'
+import { routesOf } from '../route'
 import { conflictingState, notFound, refused } from '../../problem'
-import { z } from 'zod'
-import { catalogueFile } from '@pasado/core/catalogue/file'
 import { breaksOnMove } from '@pasado/core/work/units/breaks-on-move'
-import { model, type Model } from '@pasado/core/catalogue/model'
+import { type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'
 import { canonicalJson } from '@pasado/core/values/canonical'
-import { addModel, allModels, retireModel } from '../../db/catalogue'
 import { transactionOn } from '../../db/pool'
 import { openVisitsWithModel } from '../../db/units'
 import { readVisit } from '../../logbook/read'
 import type { Services } from '../../services'
-import { route } from '../route'
 
-/** Publishing models. */
-export const modelRoutes = [
-  route({
-    method: 'post',
-    path: '/models',
-    does: 'Publish a model, or the next version of one',
-    roles: ['lead'],
-    body: z.strictObject({ model }),
-    run: async ({ services, body }) => {
-      const faults = modelFaultsOf(body.model)
-      if (faults.length) throw refused(faults.map(({ path, message }) => ({ path: ['model', ...path], message })))
-      const newest = Math.max(
-        0,
-        ...(await allModels(services.db)).filter(({ id }) => id === body.model.id).map(({ version }) => version)
+/** Models: what there is, publishing, taking in. */
+export const catalogueRoutes = routesOf(catalogueApi, {
+  readCatalogue: async ({ services }) => ({
+    json: {
+      models: await allModels(services.db),
+      retired: await retiredModels(services.db),
+      standard: await currentStandard(services.db)
+    }
+  }),
+  publishModel: async ({ services, body }) => {
+    const faults = modelFaultsOf(body.model)
+    if (faults.length) throw refused(faults.map(({ path, message }) => ({ path: ['model', ...path], message })))
+    const newest = Math.max(
+      0,
+      ...(await allModels(services.db)).filter(({ id }) => id === body.model.id).map(({ version }) => version)
+    )
+    if (body.model.version !== newest + 1)
+      throw refused([
+        { path: ['model', 'version'], message: `must be ${newest + 1}, the next after the newest of this model` }
+      ])
+    if (!(await addModel(services.db, body.model)))
+      throw conflictingState(
+        'published-meanwhile',
+        'Somebody published this version just now; look at it, then publish the next.'
       )
-      if (body.model.version !== newest + 1)
-        throw refused([
-          { path: ['model', 'version'], message: `must be ${newest + 1}, the next after the newest of this model` }
-        ])
-      if (!(await addModel(services.db, body.model)))
-        throw conflictingState(
-          'published-meanwhile',
-          'Somebody published this version just now; look at it, then publish the next.'
-        )
-      return { status: 201, json: { id: body.model.id, version: body.model.version } }
-    }
-  }),
-  route({
-    method: 'post',
-    path: '/models/:id/offered',
-    does: 'Take a model out of what is offered for new visits, or put it back; records keep the versions that they name',
-    roles: ['lead'],
-    params: z.strictObject({ id: z.string().max(60) }),
-    body: z.strictObject({ offered: z.boolean() }),
-    run: async ({ services, person, params, body }) => {
-      if (!(await allModels(services.db)).some(({ id }) => id === params.id)) throw notFound('model')
-      await retireModel(services.db, params.id, !body.offered, person, new Date())
-      return {}
-    }
-  }),
-  route({
-    method: 'post',
-    path: '/models/effect',
-    does: 'Open visits with units of a model, and what of their records this version would no longer know',
-    roles: ['lead'],
-    body: z.strictObject({ model }),
-    run: async ({ services, body }) => ({ json: { visits: await effectOf(services, body.model) } })
-  }),
-  route({
-    method: 'post',
-    path: '/models/import',
-    does: 'Take in a pasado.catalogue/1 file: versions that are here already are left, the next ones published, all or none',
-    roles: ['lead'],
-    takes: 'file',
-    body: z.strictObject({ catalogue: catalogueFile }),
-    run: async ({ services, body }) => ({ json: await importModels(services, body.catalogue.models) })
-  })
-]
+    return { json: { id: body.model.id, version: body.model.version } }
+  },
+  offerModel: async ({ services, person, params, body }) => {
+    if (!(await allModels(services.db)).some(({ id }) => id === params.id)) throw notFound('model')
+    await retireModel(services.db, params.id, !body.offered, person, new Date())
+    return {}
+  },
+  readModelEffect: async ({ services, body }) => ({ json: { visits: await effectOf(services, body.model) } }),
+  importModels: async ({ services, body }) => ({ json: await importModels(services, body.catalogue.models) })
+})
 
 async function effectOf({ db, logbook }: Services, next: Model) {
   return Promise.all(
