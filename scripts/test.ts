@@ -125,6 +125,7 @@ async function main(): Promise<Count> {
     ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
     ['lint', bin('eslint'), ['.']],
     ['unused', bin('knip'), []],
+    ['twins', process.execPath, ['--import', 'tsx', 'scripts/twins.ts']],
     [
       'arrows',
       bin('depcruise'),

@@ -3,10 +3,8 @@ import type { HouseAction, HouseDefinition } from '@pasado/core/house/definition
 import type { HouseComplaint } from '@pasado/core/house/scene'
 import type { PlanFile } from '@pasado/core/work/plan/file'
 import { seededRandom } from '@pasado/core/values/random'
-import { labelValues } from './labels/values'
 import { demoModels } from './models/all'
-
-type Unit = HouseDefinition['units'][number]
+import { houseUnit, newestVersion, type Unit } from './house-unit'
 
 /** A house with one thing wrong, what was done in it, and what its people complain of. */
 export interface FaultyHouse {
@@ -22,29 +20,15 @@ export const plantable = causes.map(({ id }) => id).filter((id) => id !== 'somet
 const ROOMS = ['Hall', 'Kitchen', 'Net room', 'Store', 'Rope walk', 'Shed'] as const
 const [WIDE, DEEP] = [4.5, 4]
 
-function unitOf(
-  id: string,
-  name: string,
-  model: string,
-  role: Unit['role'],
-  number: number,
-  more: Partial<Unit>
-): Unit {
-  const known = demoModels.find((one) => one.id === model)!
-  const { serial, mac } = labelValues(known, number)
-  const newest = known.firmware.releases.filter(({ withdrawn }) => !withdrawn).at(-1)
-  return {
-    id,
-    name,
-    model,
-    modelVersion: 1,
-    role,
-    serial: serial,
-    mac: mac,
+/** A unit that runs, as its people know it: nobody has read its login. */
+function unitOf(...[id, name, model, role, number, more]: Required<Parameters<typeof houseUnit>>): Unit {
+  const newest = newestVersion(model)
+  const { login: _, ...unit } = houseUnit(id, name, model, role, number, {
     running: true,
-    ...(newest ? { firmware: newest.version } : {}),
+    ...(newest === undefined ? {} : { firmware: newest }),
     ...more
-  }
+  })
+  return unit
 }
 
 /** A row of rooms behind brick, one line in, a router behind it, nodes or an access point beyond; with one thing wrong. */

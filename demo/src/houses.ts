@@ -1,41 +1,7 @@
 import type { HouseDefinition } from '@pasado/core/house/definition'
 import type { PlanFile } from '@pasado/core/work/plan/file'
-import { labelValues } from './labels/values'
-import { demoModels } from './models/all'
+import { houseUnit as unit, newestVersion } from './house-unit'
 
-type Unit = HouseDefinition['units'][number]
-
-/** A unit with the values of its label. */
-function unit(
-  id: string,
-  name: string,
-  model: string,
-  role: Unit['role'],
-  number: number,
-  more: Partial<Unit> = {}
-): Unit {
-  const known = demoModels.find((one) => one.id === model)!
-  const { serial, mac, user, password } = labelValues(known, number)
-  return {
-    id,
-    name,
-    model,
-    modelVersion: 1,
-    role,
-    serial: serial,
-    mac: mac,
-    ...(user && password ? { login: { user, password } } : {}),
-    ...(known.firmware.releases[0] ? { firmware: known.firmware.releases[0].version } : {}),
-    ...more
-  }
-}
-
-/** The newest version of a model that was not withdrawn. */
-const newest = (model: string) =>
-  demoModels
-    .find(({ id }) => id === model)!
-    .firmware.releases.filter(({ withdrawn }) => !withdrawn)
-    .at(-1)!.version
 const on = (x: number, y: number, storey = 'Ground floor') => ({ storey, x, y, heightM: 1.2 })
 const net = (id: string, category: 'cat5' | 'cat5e' | 'cat6' = 'cat6', lengthM = 2) => ({
   id,
@@ -209,18 +175,18 @@ export const demoHouses: HouseDefinition[] = [
       unit('gateway', 'Gateway', 'brackwater-c3', 'gateway', 251, {
         at: on(0.6, 0.6),
         running: true,
-        firmware: newest('brackwater-c3')
+        firmware: newestVersion('brackwater-c3')!
       }),
       unit('router', 'Router', 'ostrel-heron', 'router', 252, {
         at: on(4, 2),
         running: true,
-        firmware: newest('ostrel-heron'),
+        firmware: newestVersion('ostrel-heron')!,
         settings: { 'wifi.ssid': 'Turnstone', 'wifi.5.channel': '149' }
       }),
       unit('node', 'Shed node', 'ostrel-tern', 'node', 253, {
         at: on(14, 2),
         running: true,
-        firmware: newest('ostrel-tern'),
+        firmware: newestVersion('ostrel-tern')!,
         settings: { 'wifi.ssid': 'Turnstone', 'wifi.5.channel': '149' }
       })
     ],

@@ -1,3 +1,4 @@
+import { Instead } from '../ui/Instead'
 import type { AffectedUnit, VersionInUse } from '@pasado/core/api/advisory'
 import type { AnswerOf } from '@pasado/core/api/all'
 import Papa from 'papaparse'
@@ -8,6 +9,8 @@ import { inKnownOrder, knownOrder, releaseOf } from '@pasado/core/catalogue/firm
 import { ApiProblem, ask } from '../app/api'
 import { saveFile } from '../app/save-file'
 import { useModels } from '../catalogue/models'
+import { Button } from '../ui/Button'
+import { Waiting } from '../ui/Waiting'
 
 /** Stands for units whose version nobody recorded; no version holds a blank. */
 const UNKNOWN = '?'
@@ -117,31 +120,9 @@ export function AdvisoryPage() {
       'text/csv'
     )
   const homes = new Set((list ?? []).map(({ home }) => home)).size
-  if (problem)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      </main>
-    )
-  if (!models || !inUse)
-    return (
-      <p className="p-6 text-soft" role="status">
-        Loading …
-      </p>
-    )
-  if (!model)
-    return (
-      <main className="p-6">
-        <p>
-          The catalogue has no such model.{' '}
-          <Link className="underline" to="/catalogue">
-            Back to the catalogue
-          </Link>
-        </p>
-      </main>
-    )
+  if (problem) return <Instead says={problem} alert />
+  if (!models || !inUse) return <Waiting className="p-6" />
+  if (!model) return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">
@@ -192,9 +173,9 @@ export function AdvisoryPage() {
             <h2 className="grow text-lg">
               {homes} {homes === 1 ? 'home' : 'homes'} to call
             </h2>
-            <button type="button" className="btn" disabled={list.length === 0} onClick={csv}>
+            <Button disabled={list.length === 0} onClick={csv}>
               As CSV
-            </button>
+            </Button>
           </div>
           <ul className="paper mt-2 divide-y divide-rule">
             {list.slice(0, shown).map((one) => (
@@ -234,9 +215,7 @@ export function AdvisoryPage() {
           </ul>
           {list.length > shown && (
             <p className="mt-2">
-              <button type="button" className="btn" onClick={() => setShown(shown + SHOWN)}>
-                More of them
-              </button>{' '}
+              <Button onClick={() => setShown(shown + SHOWN)}>More of them</Button>{' '}
               <span className="fine">
                 {shown} of {list.length} units shown; the CSV has all
               </span>

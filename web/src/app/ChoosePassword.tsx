@@ -6,6 +6,7 @@ import { Sheet } from '../ui/Sheet'
 import { strengthOf } from '../workers/strength'
 import { ApiProblem, ask } from './api'
 import { useSession } from './session'
+import { Button } from '../ui/Button'
 
 interface Fields {
   current: string
@@ -101,9 +102,9 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
         </p>
       )}
       <p>
-        <button type="submit" className="btn btn-plum" disabled={isSubmitting}>
+        <Button type="submit" kind="main" disabled={isSubmitting}>
           Change it
-        </button>
+        </Button>
       </p>
     </form>
   )
@@ -122,9 +123,9 @@ export function OwnPasswordSheet({ onClose }: { onClose: () => void }) {
       {done ? (
         <p role="status">
           Changed.{' '}
-          <button type="button" className="btn ml-2" onClick={onClose}>
+          <Button className="ml-2" onClick={onClose}>
             Good
-          </button>
+          </Button>
         </p>
       ) : (
         <ChoosePassword onDone={() => setDone(true)} />

@@ -5,6 +5,7 @@ import { useOutbox } from '../outbox/outbox'
 import { countWords } from '../outbox/words'
 import { ApiProblem } from './api'
 import { useSession } from './session'
+import { Button } from '../ui/Button'
 
 /** The log-in. */
 export function LogIn() {
@@ -98,9 +99,9 @@ export function LogIn() {
               {problem}
             </p>
           )}
-          <button type="submit" className="btn btn-plum" disabled={busy}>
+          <Button type="submit" kind="main" disabled={busy}>
             Log in
-          </button>
+          </Button>
         </form>
       </div>
       <div className="hidden items-center bg-band text-onband lg:flex" aria-hidden>

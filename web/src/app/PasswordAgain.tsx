@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Sheet } from '../ui/Sheet'
 import { typeAgain, usePasswordAgain } from './password-again'
+import { Button } from '../ui/Button'
 
 /** The password once more, before further secrets are shown. */
 export function PasswordAgain() {
@@ -52,9 +53,9 @@ export function PasswordAgain() {
             {problem}
           </p>
         )}
-        <button type="submit" className="btn btn-plum" disabled={busy}>
+        <Button type="submit" kind="main" disabled={busy}>
           Go on
-        </button>
+        </Button>
       </form>
     </Sheet>
   )

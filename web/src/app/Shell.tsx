@@ -11,6 +11,7 @@ import { useOutbox } from '../outbox/outbox'
 import { useNewerProgram } from './newer-program'
 import { usePasswordAgain } from './password-again'
 import { useSession } from './session'
+import { Button } from '../ui/Button'
 
 const LOOK_AGAIN_MS = 2_000
 /** The program is kept on the device once what was asked for is there: both would share the line otherwise. */
@@ -101,9 +102,7 @@ function NewerProgram() {
     load && (
       <p role="status" className="flex flex-wrap items-center gap-3 border-b-2 border-ink bg-plumwash px-4 py-1">
         <span className="grow">A newer Pasado is on this device. Finish what is half typed, then load it.</span>
-        <button type="button" className="btn" onClick={load}>
-          Load it
-        </button>
+        <Button onClick={load}>Load it</Button>
       </p>
     )
   )

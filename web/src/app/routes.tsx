@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
 import { Shell } from './Shell'
+import { Button } from '../ui/Button'
 
 function Lost() {
   return (
@@ -23,9 +24,9 @@ function Fault() {
       <h1 className="text-2xl">This page stopped working</h1>
       <p className="mt-2">What was typed is kept. Load the page again; if it happens twice, tell your lead.</p>
       <p className="fine mt-2">{error instanceof Error ? error.name : 'Unknown fault'}</p>
-      <button type="button" className="btn btn-plum mt-4" onClick={() => location.reload()}>
+      <Button kind="main" className="mt-4" onClick={() => location.reload()}>
         Load again
-      </button>
+      </Button>
     </main>
   )
 }
@@ -89,6 +90,7 @@ export const router = createBrowserRouter([
       },
       { path: '/bench', lazy: async () => ({ Component: (await import('../calculators/Calculators')).Bench }) },
       { path: '/bench/:page', lazy: async () => ({ Component: (await import('../calculators/Calculators')).Bench }) },
+      { path: '/parts', lazy: async () => ({ Component: (await import('../ui/Parts')).Parts }) },
       { path: '*', element: <Lost /> }
     ]
   }

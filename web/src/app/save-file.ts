@@ -1,5 +1,5 @@
 /** Hands a file to the person. */
-export function saveFile(name: string, content: string | Blob, type: string): void {
+export function saveFile(name: string, content: string | Blob, type = ''): void {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(content instanceof Blob ? content : new Blob([content], { type }))
   link.download = name

@@ -8,6 +8,7 @@ import type { Material } from '@pasado/core/radio/wall-loss'
 import { materialOptions } from '../visit/stages/place/materials'
 import { readNumber } from '@pasado/core/values/number'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
+import { Button } from '../ui/Button'
 
 const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, words: `${value} GHz` }))
 interface Slab {
@@ -103,14 +104,12 @@ export function LinkPage() {
                 </button>
               </div>
             ))}
-            <button
-              type="button"
-              className="btn"
+            <Button
               disabled={slabs.length >= MOST_SLABS}
               onClick={() => setSlabs([...slabs, { material: 'brick', mm: '150' }])}
             >
               Add a wall
-            </button>
+            </Button>
           </fieldset>
         </>
       }

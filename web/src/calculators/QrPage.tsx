@@ -7,6 +7,7 @@ import { newPassphrase } from '../visit/session/secrets'
 import { PassphraseJudged } from '../ui/PassphraseJudged'
 import { strengthOf } from '../workers/strength'
 import { BenchPage, SelectBox } from './parts'
+import { Button } from '../ui/Button'
 
 const securities = [
   { value: 'wpa', words: 'WPA2 or WPA3' },
@@ -86,11 +87,7 @@ export function QrPage() {
               />
             </label>
           )}
-          {security === 'wpa' && (
-            <button type="button" className="btn" onClick={() => setPassphrase(newPassphrase())}>
-              Make one
-            </button>
-          )}
+          {security === 'wpa' && <Button onClick={() => setPassphrase(newPassphrase())}>Make one</Button>}
         </>
       }
       result={
@@ -111,12 +108,8 @@ export function QrPage() {
                 dangerouslySetInnerHTML={{ __html: svg }}
               />
               <p className="mt-2 flex gap-2">
-                <button type="button" className="btn" onClick={() => saveFile('join.svg', svg, 'image/svg+xml')}>
-                  As SVG
-                </button>
-                <button type="button" className="btn" onClick={() => savePng(payload!)}>
-                  As PNG
-                </button>
+                <Button onClick={() => saveFile('join.svg', svg, 'image/svg+xml')}>As SVG</Button>
+                <Button onClick={() => savePng(payload!)}>As PNG</Button>
               </p>
             </div>
           ) : (

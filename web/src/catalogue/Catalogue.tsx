@@ -6,6 +6,8 @@ import { useSession } from '../app/session'
 import { Lens } from '../ui/Lens'
 import { useModels } from './models'
 import { ImportModel } from './ImportModel'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 /** Every model in its newest version, found by maker, name and role. */
 export function Catalogue() {
@@ -38,14 +40,12 @@ export function Catalogue() {
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-2xl">Catalogue</h1>
         <div className="flex flex-wrap gap-2">
-          <button
-            type="button"
-            className="btn"
+          <Button
             disabled={!models}
             onClick={() => saveJson('pasado-catalogue.json', { format: 'pasado.catalogue/1', models })}
           >
             Save all as JSON
-          </button>
+          </Button>
           <ImportModel open={importing} onOpen={setImporting} onDone={reload} />
           {lead && (
             <Link className="btn" to="/catalogue/new/edit">
@@ -82,11 +82,7 @@ export function Catalogue() {
           </select>
         </div>
       </div>
-      {problem && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-3" />
       {models === null && !problem && (
         <p className="mt-3 text-soft" role="status">
           Loading the catalogue …

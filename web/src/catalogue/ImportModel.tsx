@@ -7,6 +7,8 @@ import { modelFaultsOf } from '@pasado/core/catalogue/validate'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { Sheet } from '../ui/Sheet'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 /** The models in a text, one (`pasado.model/1`) or many (`pasado.catalogue/1`), and what is wrong with it, line by line. */
 export function modelsInText(text: string): { models: Model[]; faults: string[] } {
@@ -72,9 +74,7 @@ export function ImportModel({
   }
   return (
     <>
-      <button type="button" className="btn" onClick={() => onOpen(true)}>
-        Take in models
-      </button>
+      <Button onClick={() => onOpen(true)}>Take in models</Button>
       <Sheet
         open={open}
         onClose={() => onOpen(false)}
@@ -124,14 +124,10 @@ export function ImportModel({
               </p>
             )}
           </div>
-          {problem && (
-            <p role="alert" className="font-bold">
-              {problem}
-            </p>
-          )}
-          <button type="submit" className="btn btn-plum" disabled={models.length === 0 || faults.length > 0}>
+          <Problem says={problem} />
+          <Button type="submit" kind="main" disabled={models.length === 0 || faults.length > 0}>
             Publish {models.length > 1 ? 'them' : 'it'}
-          </button>
+          </Button>
         </form>
       </Sheet>
     </>

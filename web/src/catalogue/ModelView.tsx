@@ -1,3 +1,5 @@
+import { Instead } from '../ui/Instead'
+import { Waiting } from '../ui/Waiting'
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { labelFieldWords } from '@pasado/core/labels/fields'
@@ -10,6 +12,8 @@ import { useSession } from '../app/session'
 import { StateGraph } from './StateGraph'
 import { UnitBack, UnitFront } from './UnitPicture'
 import { useModels } from './models'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 /** One model: acting out any of its states, its ports, methods, contents and firmware. */
 export function ModelView() {
@@ -32,31 +36,9 @@ export function ModelView() {
       setRefused(error instanceof ApiProblem ? error.words : 'It could not be changed; try again.')
     }
   }
-  if (problem)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      </main>
-    )
-  if (models === null)
-    return (
-      <p className="p-6 text-soft" role="status">
-        Loading the model …
-      </p>
-    )
-  if (!model)
-    return (
-      <main className="p-6">
-        <p>
-          The catalogue has no such model.{' '}
-          <Link className="underline" to="/catalogue">
-            Back to the catalogue
-          </Link>
-        </p>
-      </main>
-    )
+  if (problem) return <Instead says={problem} alert />
+  if (models === null) return <Waiting says="Loading the model …" className="p-6" />
+  if (!model) return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -90,13 +72,11 @@ export function ModelView() {
               </select>
             </div>
           )}
-          <button type="button" className="btn" onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>
-            Save as JSON
-          </button>
+          <Button onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>Save as JSON</Button>
           {lead && (
-            <button type="button" className="btn" onClick={() => void offer(model.id, retired.has(model.id))}>
+            <Button onClick={() => void offer(model.id, retired.has(model.id))}>
               {retired.has(model.id) ? 'Offer it again' : 'Offer it no longer'}
-            </button>
+            </Button>
           )}
           {lead && (
             <Link className="btn" to={`/catalogue/${model.id}/edit`}>
@@ -111,11 +91,7 @@ export function ModelView() {
           is known of it.
         </p>
       )}
-      {refused && (
-        <p role="alert" className="mt-3 font-bold">
-          {refused}
-        </p>
-      )}
+      <Problem says={refused} className="mt-3" />
       <Acting key={`${model.id}@${model.version}`} model={model} />
       <div className="mt-6 grid gap-6 lg:grid-cols-2">
         <Methods model={model} />

@@ -7,6 +7,8 @@ import { compareCheck, type CheckResult, type CheckRoom } from '@pasado/core/wor
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 type WholeCheck = AnswerOf<'GET /checks/:id'>
 type Typed = Partial<Record<string, { dbm: string; down: string; idle: string }>>
@@ -154,21 +156,16 @@ export function CheckPage() {
           )
         })}
       </ul>
-      {problem && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-3" />
       {!result && mayWrite && rooms.length > 0 && (
         <p className="mt-4 flex flex-wrap items-center gap-3">
-          <button
-            type="button"
-            className="btn btn-plum"
+          <Button
+            kind="main"
             disabled={rooms.every((room) => measuredNow(room) === undefined)}
             onClick={() => void send()}
           >
             The check is done
-          </button>
+          </Button>
           <span className="fine">A room that falls short is worth a fault visit: book it under New visit.</span>
         </p>
       )}

@@ -9,6 +9,7 @@ import { copyOf, takeAlong } from '../app/offline-copy'
 import { takeVisitsAlong, whichAreTaken } from '../visit/session/load'
 import { DayWay } from './DayWay'
 import { VisitLine } from './VisitLine'
+import { Button } from '../ui/Button'
 
 type Part = OpenPart
 type DayList = AnswerOf<'GET /day'>
@@ -108,9 +109,7 @@ export function Day() {
               </button>
             ))}
           </div>
-          <button
-            type="button"
-            className="btn"
+          <Button
             onClick={() =>
               void download('GET /day/calendar', { query: { whose } }).catch(() =>
                 setProblem('The calendar could not be fetched; try again.')
@@ -118,7 +117,7 @@ export function Day() {
             }
           >
             As calendar
-          </button>
+          </Button>
           <Link to="/visit/new" className="btn btn-plum">
             New visit
           </Link>
@@ -191,9 +190,7 @@ export function Day() {
                   (part) =>
                     list.more[part] !== null && (
                       <p key={part} className="mt-1">
-                        <button type="button" className="btn" onClick={() => void further(part)}>
-                          More of them
-                        </button>
+                        <Button onClick={() => void further(part)}>More of them</Button>
                       </p>
                     )
                 )}

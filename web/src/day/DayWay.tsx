@@ -9,6 +9,8 @@ import { useOutbox } from '../outbox/outbox'
 import { MinutesField } from './MinutesField'
 import { useDayPlan, type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from '@pasado/core/api/day'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 const LEAVE = 'pasado-leave'
 const minutesOf = (time: string) => {
@@ -62,11 +64,7 @@ export function DayWay({
           </p>
         )}
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       {!planned && !problem && (
         <p className="mt-2 text-soft" role="status">
           Planning the day …
@@ -289,9 +287,9 @@ function Suggestion({
         Based on likely times; what was to begin by now stays as it is. Ask the customers before you set it.
       </p>
       {mayMove && !asking && (
-        <button type="button" className="btn mt-2" disabled={busy} onClick={() => setAsking(true)}>
+        <Button className="mt-2" disabled={busy} onClick={() => setAsking(true)}>
           Set these times
-        </button>
+        </Button>
       )}
       {asking && (
         <div role="group" aria-label="Move these visits?" className="mt-2 border-2 border-ink p-3">
@@ -304,20 +302,16 @@ function Suggestion({
             {moved.length === 1 ? 'time' : 'times'}?
           </p>
           <p className="mt-2 flex flex-wrap gap-2">
-            <button type="button" className="btn btn-plum" disabled={busy} onClick={() => void take()}>
+            <Button kind="main" disabled={busy} onClick={() => void take()}>
               {busy ? 'Setting …' : 'Yes: move them'}
-            </button>
-            <button type="button" className="btn" disabled={busy} onClick={() => setAsking(false)}>
+            </Button>
+            <Button disabled={busy} onClick={() => setAsking(false)}>
               Leave them as they are
-            </button>
+            </Button>
           </p>
         </div>
       )}
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
     </section>
   )
 }
@@ -368,9 +362,9 @@ function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; onMoved:
         {movedLast.length === 1 ? 'One visit was moved' : `${movedLast.length} visits were moved`}; each stands in its
         logbook, and marked in the day of whoever has it.
       </p>
-      <button type="button" className="btn" disabled={busy} onClick={() => void back()}>
+      <Button disabled={busy} onClick={() => void back()}>
         Put the times back
-      </button>
+      </Button>
       {problem && (
         <p role="alert" className="basis-full font-bold">
           {problem}

@@ -10,6 +10,7 @@ import { useSession } from '../app/session'
 import { reasonWords } from '../visit/frame/reason-words'
 import { localTime } from '../app/local-time'
 import type { ListedHome } from '@pasado/core/api/homes'
+import { Button } from '../ui/Button'
 
 interface Fields {
   customerName: string
@@ -199,9 +200,9 @@ export function NewVisit() {
           </p>
         )}
         <p className="sm:col-span-2">
-          <button type="submit" className="btn btn-plum" disabled={isSubmitting}>
+          <Button type="submit" kind="main" disabled={isSubmitting}>
             Open the visit
-          </button>
+          </Button>
         </p>
       </form>
     </main>

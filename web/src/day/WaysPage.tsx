@@ -5,6 +5,9 @@ import { clock } from '@pasado/core/work/day/day-plan'
 import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { MinutesField } from './MinutesField'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
+import { Waiting } from '../ui/Waiting'
 
 interface Window {
   fromMin: number
@@ -48,12 +51,7 @@ export function WaysPage() {
       return false
     }
   }
-  if (!ways)
-    return (
-      <p className="p-6 text-soft" role="status">
-        {problem ?? 'Loading …'}
-      </p>
-    )
+  if (!ways) return <Waiting says={problem ?? 'Loading …'} className="p-6" />
   const places = ['depot', ...ways.towns.map((town) => `town ${town}`)]
   const nameOf = (place: string) => (place === 'depot' ? 'the depot' : place.slice(5))
   const minutes = (a: string, b: string) =>
@@ -73,11 +71,7 @@ export function WaysPage() {
           Back to the day
         </Link>
       </p>
-      {problem && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-3" />
       {ways.towns.length === 0 && <p className="paper mt-4 p-4">No home yet: towns come with the first visits.</p>}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
         <section aria-label="How far it is" className="paper p-4">
@@ -151,14 +145,13 @@ function Ferries({
         <b>{town}</b>
         {windows.length === 0 && <span className="text-soft">at any time</span>}
         {mayWrite && !adding && (
-          <button
-            type="button"
-            className="btn btn-quiet"
+          <Button
+            kind="quiet"
             aria-label={`Add hours for ${town}`}
             onClick={() => setAdding({ from: '08:00', to: '12:00' })}
           >
             Add hours
-          </button>
+          </Button>
         )}
       </div>
       <ul>
@@ -168,15 +161,14 @@ function Ferries({
               {clock(one.fromMin)} to {clock(one.toMin)}
             </span>
             {mayWrite && (
-              <button
-                type="button"
-                className="btn btn-quiet"
+              <Button
+                kind="quiet"
                 aria-label={`Take ${clock(one.fromMin)} to ${clock(one.toMin)} of ${town} out`}
                 disabled={busy}
                 onClick={() => void set(plain.filter((_, other) => other !== at))}
               >
                 Take out
-              </button>
+              </Button>
             )}
           </li>
         ))}
@@ -203,12 +195,10 @@ function Ferries({
               onChange={(event) => setAdding({ ...adding, to: event.target.value })}
             />
           </label>
-          <button type="submit" className="btn btn-plum" disabled={busy}>
+          <Button type="submit" kind="main" disabled={busy}>
             Add
-          </button>
-          <button type="button" className="btn" onClick={() => setAdding(null)}>
-            Not now
-          </button>
+          </Button>
+          <Button onClick={() => setAdding(null)}>Not now</Button>
         </form>
       )}
     </li>

@@ -1,3 +1,4 @@
+import { Instead } from '../ui/Instead'
 import { format } from 'date-fns'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
@@ -11,6 +12,8 @@ import type { WholeVisit } from '@pasado/core/api/visits'
 import { loadWhole, revisionAt } from '../revisions/load-revision'
 import { PlansCompared } from '../revisions/PlansCompared'
 import { reasonWords } from '../visit/frame/reason-words'
+import { Button } from '../ui/Button'
+import { Waiting } from '../ui/Waiting'
 
 /** A visit at a moment, as an address holds it. */
 interface Side {
@@ -86,23 +89,8 @@ export function CompareVisits() {
     const [a, b] = [revisionAt(from, sides.from.moment), revisionAt(to, sides.to.moment)]
     return { a, b, changes: changesBetween(a, b) }
   }, [sides, whole])
-  if (problem)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}{' '}
-          <Link className="underline" to="/homes">
-            Back to the homes
-          </Link>
-        </p>
-      </main>
-    )
-  if (!found || !sides)
-    return (
-      <p className="p-6 text-soft" role="status">
-        {found ? 'This home has no visit yet.' : 'Loading …'}
-      </p>
-    )
+  if (problem) return <Instead says={problem} alert to="/homes" back="Back to the homes" />
+  if (!found || !sides) return <Waiting says={found ? 'This home has no visit yet.' : 'Loading …'} className="p-6" />
   const choose = (which: 'from' | 'to', value: string) =>
     setSearch({ from: sideText(sides.from), to: sideText(sides.to), [which]: value }, { replace: true })
   return (
@@ -116,13 +104,9 @@ export function CompareVisits() {
       </p>
       <div className="mt-3 grid grid-cols-[minmax(0,1fr)] gap-3 sm:grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] sm:items-end">
         <SideSelect label="From" value={sides.from} visits={found.visits} onChoose={(value) => choose('from', value)} />
-        <button
-          type="button"
-          className="btn"
-          onClick={() => setSearch({ from: sideText(sides.to), to: sideText(sides.from) }, { replace: true })}
-        >
+        <Button onClick={() => setSearch({ from: sideText(sides.to), to: sideText(sides.from) }, { replace: true })}>
           Exchange
-        </button>
+        </Button>
         <SideSelect label="To" value={sides.to} visits={found.visits} onChoose={(value) => choose('to', value)} />
       </div>
       {!compared && (

@@ -1,3 +1,5 @@
+import { Instead } from '../ui/Instead'
+import { Waiting } from '../ui/Waiting'
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { ApiProblem, ask } from '../app/api'
@@ -22,23 +24,8 @@ export function Home() {
         setProblem(error instanceof ApiProblem ? error.document.title : 'The home could not be loaded.')
     )
   }, [id])
-  if (problem)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}{' '}
-          <Link className="underline" to="/homes">
-            Back to the homes
-          </Link>
-        </p>
-      </main>
-    )
-  if (!found)
-    return (
-      <p className="p-6 text-soft" role="status">
-        Loading the home …
-      </p>
-    )
+  if (problem) return <Instead says={problem} alert to="/homes" back="Back to the homes" />
+  if (!found) return <Waiting says="Loading the home …" className="p-6" />
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">

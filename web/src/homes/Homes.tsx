@@ -5,6 +5,8 @@ import type { AnswerOf, SentTo } from '@pasado/core/api/all'
 import { allRules } from '@pasado/core/rules/all'
 import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 type Page = AnswerOf<'GET /homes'>
 type HomeQuery = NonNullable<SentTo<'GET /homes'>['query']>
@@ -89,11 +91,7 @@ export function Homes() {
         />
       </div>
       <Narrow get={get} set={set} />
-      {problem && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-3" />
       {found === null && !problem && (
         <p className="mt-3 text-soft" role="status">
           Looking …
@@ -128,9 +126,9 @@ export function Homes() {
       )}
       {found?.next && (
         <p className="mt-3">
-          <button type="button" className="btn" disabled={loading} onClick={() => void loadMore()}>
+          <Button disabled={loading} onClick={() => void loadMore()}>
             {loading ? 'Loading …' : 'More homes'}
-          </button>{' '}
+          </Button>{' '}
           <span className="fine">{found.homes.length} shown</span>
         </p>
       )}

@@ -1,6 +1,7 @@
 import { Sheet } from '../ui/Sheet'
 import type { OutboxRow } from './rows'
 import { countWords, homesWords } from './words'
+import { Button } from '../ui/Button'
 
 /** Before logging out: what of one's own is on this device only, and that it stays. */
 export function LogOutSheet({
@@ -39,12 +40,10 @@ export function LogOutSheet({
         </p>
       )}
       <div className="mt-3 flex flex-wrap gap-2">
-        <button type="button" className="btn btn-plum" onClick={onStay}>
+        <Button kind="main" onClick={onStay}>
           Stay
-        </button>
-        <button type="button" className="btn" onClick={onLeave}>
-          Log out all the same
-        </button>
+        </Button>
+        <Button onClick={onLeave}>Log out all the same</Button>
       </div>
     </Sheet>
   )

@@ -4,6 +4,7 @@ import { saveFile } from '../app/save-file'
 import { claimRows, putRowAway, useOutbox, type OutboxRow } from './outbox'
 import { itemWords } from './item-words'
 import { countWords, homesWords } from './words'
+import { Button } from '../ui/Button'
 
 /**
  * What is not on the server, in every view: how much waits and for which homes, what was refused and why, what others left here.
@@ -47,9 +48,9 @@ export function OutboxBar({ visit }: { visit?: string }) {
             {capital(countWords(nobodys))} from before {nobodys.length === 1 ? 'waits' : 'wait'} here (
             {homesWords(nobodys)}), and it is not known who wrote {nobodys.length === 1 ? 'it' : 'them'}.
           </span>
-          <button type="button" className="btn" onClick={claimRows}>
+          <Button onClick={claimRows}>
             {nobodys.length === 1 ? 'It is' : 'They are'} mine, send {nobodys.length === 1 ? 'it' : 'them'}
-          </button>
+          </Button>
         </p>
       )}
       {others.length > 0 && (
@@ -117,12 +118,8 @@ function RefusedGroup({ rows }: { rows: readonly OutboxRow[] }) {
           </button>
         )}
       </div>
-      <button type="button" className="btn" onClick={save}>
-        Save as text
-      </button>
-      <button type="button" className="btn" onClick={putAway}>
-        {one ? 'Put away' : `Put all ${rows.length} away`}
-      </button>
+      <Button onClick={save}>Save as text</Button>
+      <Button onClick={putAway}>{one ? 'Put away' : `Put all ${rows.length} away`}</Button>
     </li>
   )
 }

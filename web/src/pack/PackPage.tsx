@@ -5,6 +5,7 @@ import { usedFor } from '@pasado/core/documents/pack-words'
 import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/documents/pack-content'
 import { ApiProblem, ask } from '../app/api'
 import { Lens } from '../ui/Lens'
+import { Button } from '../ui/Button'
 
 /** The customer's pack as a page: the link's token stands behind the #, which no server is told, and the code was told by voice. */
 export function PackPage() {
@@ -73,9 +74,9 @@ export function PackPage() {
             {problem}
           </p>
         )}
-        <button type="submit" className="btn btn-plum" disabled={busy || code.trim() === ''}>
+        <Button type="submit" kind="main" disabled={busy || code.trim() === ''}>
           {busy ? 'Opening …' : 'Open · Abrir'}
-        </button>
+        </Button>
       </form>
     </main>
   )

@@ -3,6 +3,7 @@ import { ApiProblem, ask } from '../app/api'
 import type { Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { roleWords, type Given } from './person'
+import { Button } from '../ui/Button'
 
 interface Fields {
   name: string
@@ -127,9 +128,9 @@ export function AddPerson({
           </p>
         )}
         <p>
-          <button type="submit" className="btn btn-plum" disabled={isSubmitting}>
+          <Button type="submit" kind="main" disabled={isSubmitting}>
             Add
-          </button>
+          </Button>
         </p>
       </form>
     </Sheet>

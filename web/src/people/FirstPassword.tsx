@@ -1,5 +1,6 @@
 import { Sheet } from '../ui/Sheet'
 import type { Given } from './person'
+import { Button } from '../ui/Button'
 
 /** A password to begin with, shown this once. */
 export function FirstPassword({ given, onClose }: { given: Given | null; onClose: () => void }) {
@@ -22,9 +23,9 @@ export function FirstPassword({ given, onClose }: { given: Given | null; onClose
           </dl>
           <p className="mt-3">At the first log-in {given.name} chooses another that nobody else knows.</p>
           <p className="mt-4">
-            <button type="button" className="btn btn-plum" onClick={onClose}>
+            <Button kind="main" onClick={onClose}>
               It is told
-            </button>
+            </Button>
           </p>
         </>
       )}

@@ -7,6 +7,9 @@ import { Sheet } from '../ui/Sheet'
 import { AddPerson } from './AddPerson'
 import { FirstPassword } from './FirstPassword'
 import { roleWords, type Given, type ListedPerson } from './person'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
+import { Waiting } from '../ui/Waiting'
 
 /** People: who works here, as what; passwords to begin with; who has left. */
 export function PeoplePage() {
@@ -64,20 +67,16 @@ export function PeoplePage() {
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-2xl">People</h1>
-        <button type="button" className="btn btn-plum" onClick={() => setAdding(true)}>
+        <Button kind="main" onClick={() => setAdding(true)}>
           Add a person
-        </button>
+        </Button>
       </div>
       {problem && !changing && (
         <p role="alert" className="mt-3 font-bold">
           {problem}
         </p>
       )}
-      {!people && !problem && (
-        <p className="mt-3 text-soft" role="status">
-          Loading …
-        </p>
-      )}
+      {!people && !problem && <Waiting className="mt-3" />}
       <ul aria-label="Everybody" className="paper mt-4 divide-y divide-rule">
         {people?.map((one) => (
           <li
@@ -103,9 +102,7 @@ export function PeoplePage() {
                 </span>
               )}
             </span>
-            <button
-              type="button"
-              className="btn"
+            <Button
               aria-label={`Change ${one.name}`}
               onClick={() => {
                 setProblem(null)
@@ -113,7 +110,7 @@ export function PeoplePage() {
               }}
             >
               Change
-            </button>
+            </Button>
           </li>
         ))}
       </ul>
@@ -200,39 +197,21 @@ function ChangePerson({
             ))}
           </select>
         </label>
-        {problem && (
-          <p role="alert" className="font-bold">
-            {problem}
-          </p>
-        )}
+        <Problem says={problem} />
         <p>
-          <button type="submit" className="btn btn-plum">
+          <Button type="submit" kind="main">
             Keep this
-          </button>
+          </Button>
         </p>
       </form>
       <div className="flex flex-wrap gap-2 border-t border-rule pt-4">
-        {!self && !left && (
-          <button type="button" className="btn" onClick={onRenew}>
-            Give a new password
-          </button>
-        )}
+        {!self && !left && <Button onClick={onRenew}>Give a new password</Button>}
         {left ? (
-          <button
-            type="button"
-            className="btn"
-            onClick={() => void onChange({ name: person.name, role: person.role, left: false })}
-          >
+          <Button onClick={() => void onChange({ name: person.name, role: person.role, left: false })}>
             Works here again
-          </button>
+          </Button>
         ) : (
-          <button
-            type="button"
-            className="btn"
-            onClick={() => void onChange({ name: person.name, role: person.role, left: true })}
-          >
-            Has left
-          </button>
+          <Button onClick={() => void onChange({ name: person.name, role: person.role, left: true })}>Has left</Button>
         )}
       </div>
       {!left && (

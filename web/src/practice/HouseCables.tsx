@@ -3,6 +3,7 @@ import type { House } from '@pasado/core/house/house'
 import type { CableNow } from '@pasado/core/house/moment'
 import type { HousePort } from '@pasado/core/house/definition'
 import type { Deed } from './use-house'
+import { Button } from '../ui/Button'
 
 const kindsOf: Record<CableNow['kind'], readonly string[]> = {
   network: ['lan', 'internet'],
@@ -107,9 +108,7 @@ function OneCable({
         {select('one end', a, setA)}
         {select('other end', b, setB)}
         {cable.a ? (
-          <button
-            type="button"
-            className="btn"
+          <Button
             onClick={() => {
               act({ do: 'uncable', cable: cable.id })
               setA('')
@@ -117,11 +116,11 @@ function OneCable({
             }}
           >
             Take it out
-          </button>
+          </Button>
         ) : (
-          <button type="button" className="btn" disabled={!a || !b || a === b} onClick={put}>
+          <Button disabled={!a || !b || a === b} onClick={put}>
             Put it in
-          </button>
+          </Button>
         )}
       </div>
       <p className="fine">

@@ -8,6 +8,7 @@ import { UnitFront } from '../catalogue/UnitPicture'
 import { ask } from '../app/api'
 import { HeldButton } from '../ui/HeldButton'
 import type { Deed } from './use-house'
+import { Button } from '../ui/Button'
 
 /** One unit of the house: its front, its plug, its buttons to hold, where it is carried, its label and its own pages. */
 export function HouseUnitWork({ house, unit, act }: { house: House; unit: UnitNow; act: (deed: Deed) => void }) {
@@ -29,43 +30,25 @@ export function HouseUnitWork({ house, unit, act }: { house: House; unit: UnitNo
           <div className="flex flex-wrap gap-2">
             {!byCable &&
               (powered ? (
-                <button type="button" className="btn" onClick={() => act({ do: 'unplug', unit: id })}>
-                  Pull its plug
-                </button>
+                <Button onClick={() => act({ do: 'unplug', unit: id })}>Pull its plug</Button>
               ) : (
-                <button type="button" className="btn" onClick={() => act({ do: 'plug', unit: id })}>
-                  Plug it in
-                </button>
+                <Button onClick={() => act({ do: 'plug', unit: id })}>Plug it in</Button>
               ))}
             {byCable && <p className="fine self-center">Takes its power from its network cable.</p>}
-            {model.power && (
-              <button type="button" className="btn" onClick={() => act({ do: 'swap-adapter', unit: id })}>
-                Swap its adapter
-              </button>
-            )}
-            {has('app') && (
-              <button type="button" className="btn" onClick={() => act({ do: 'app', unit: id })}>
-                Set up by the app
-              </button>
-            )}
+            {model.power && <Button onClick={() => act({ do: 'swap-adapter', unit: id })}>Swap its adapter</Button>}
+            {has('app') && <Button onClick={() => act({ do: 'app', unit: id })}>Set up by the app</Button>}
             {has('activation') && (
-              <button type="button" className="btn" onClick={() => act({ do: 'activate', unit: id })}>
-                Activate at the provider
-              </button>
+              <Button onClick={() => act({ do: 'activate', unit: id })}>Activate at the provider</Button>
             )}
             {(has('adoption') || (has('own-page') && definition.role === 'controller')) && (
-              <button type="button" className="btn" onClick={() => act({ do: 'adopt', unit: id })}>
+              <Button onClick={() => act({ do: 'adopt', unit: id })}>
                 {has('adoption') ? 'Adopt it' : 'Set it up'}
-              </button>
+              </Button>
             )}
             {newest.length > 0 && unit.configured && (
-              <button
-                type="button"
-                className="btn"
-                onClick={() => act({ do: 'update', unit: id, version: newest.at(-1)! })}
-              >
+              <Button onClick={() => act({ do: 'update', unit: id, version: newest.at(-1)! })}>
                 Update to {newest.at(-1)}
-              </button>
+              </Button>
             )}
           </div>
           {model.buttons.map(({ id: button, name }) => (
@@ -214,16 +197,14 @@ function OwnPages({ house, unit, act }: { house: House; unit: UnitNow; act: (dee
   return (
     <section aria-label="Its own pages" className="mt-4 border-t border-rule pt-3">
       {!open ? (
-        <button type="button" className="btn" disabled={!told} onClick={() => setOpen(true)}>
+        <Button disabled={!told} onClick={() => setOpen(true)}>
           {told ? `Open its page at ${told['lan.address'] ?? 'its address'}` : 'Its page does not answer'}
-        </button>
+        </Button>
       ) : (
         <>
           <div className="flex flex-wrap items-center gap-3">
             <h3 className="grow">Its own pages</h3>
-            <button type="button" className="btn" onClick={leave}>
-              Leave its pages
-            </button>
+            <Button onClick={leave}>Leave its pages</Button>
           </div>
           {!told && (
             <p role="alert" className="font-bold">
@@ -302,9 +283,9 @@ function OnePage({
         </label>
       ))}
       <div className="flex flex-wrap items-center gap-3">
-        <button type="button" className="btn" disabled={!draft} onClick={() => act({ do: 'apply', unit: id, page })}>
+        <Button disabled={!draft} onClick={() => act({ do: 'apply', unit: id, page })}>
           Apply {pageWords[page]}
-        </button>
+        </Button>
         {draft && <b>Not applied yet.</b>}
         {!draft && waiting && <b>Takes effect after a restart.</b>}
       </div>

@@ -4,6 +4,7 @@ import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { ApiProblem, ask } from '../app/api'
+import { Button } from '../ui/Button'
 
 /** Practice: houses to try a procedure in, and the ones that were begun. */
 export function Practice() {
@@ -63,9 +64,7 @@ export function Practice() {
               <p className="grow">{house.says}</p>
               <p className="fine mt-1">{house.units.join(', ')}</p>
               <p className="mt-2">
-                <button type="button" className="btn" onClick={() => void begin({ from: house.id })}>
-                  Go in
-                </button>
+                <Button onClick={() => void begin({ from: house.id })}>Go in</Button>
               </p>
             </li>
           ))}
@@ -82,9 +81,7 @@ export function Practice() {
                     {new Date(house.madeAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}
                   </span>
                 </span>
-                <button type="button" className="btn" onClick={() => void navigate(`/practice/${house.id}`)}>
-                  Go on
-                </button>
+                <Button onClick={() => void navigate(`/practice/${house.id}`)}>Go on</Button>
               </li>
             ))}
           </ul>

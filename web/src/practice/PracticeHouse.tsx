@@ -6,6 +6,7 @@ import { saveJson } from '../app/save-file'
 import { HouseCables } from './HouseCables'
 import { HouseUnitWork } from './HouseUnitWork'
 import { speeds, useHouse, type Speed } from './use-house'
+import { Button } from '../ui/Button'
 
 const clockOf = (seconds: number) =>
   `${Math.floor(seconds / 3600)}:${String(Math.floor(seconds / 60) % 60).padStart(2, '0')}:${String(Math.floor(seconds) % 60).padStart(2, '0')}`
@@ -60,9 +61,9 @@ export function PracticeHouse() {
           options={speeds.map((one) => ({ value: String(one) as `${Speed}`, words: speedWords[one] }))}
           onChoose={(next) => setSpeed(Number(next) as Speed)}
         />
-        <button type="button" className="btn" disabled={house.nextAt === null} onClick={toNext}>
+        <Button disabled={house.nextAt === null} onClick={toNext}>
           To what happens next
-        </button>
+        </Button>
       </div>
       {problem && (
         <p role="alert" className="mt-2 bg-inv p-2 font-bold text-oninv">
@@ -120,9 +121,9 @@ export function PracticeHouse() {
               ))}
           </ol>
           {house.events.length === 0 && <p className="text-soft">Nothing yet. Plug something in.</p>}
-          <button
-            type="button"
-            className="btn btn-quiet -ml-2 mt-2"
+          <Button
+            kind="quiet"
+            className="-ml-2 mt-2"
             onClick={() =>
               saveJson('house.json', {
                 ...house.definition,
@@ -131,7 +132,7 @@ export function PracticeHouse() {
             }
           >
             This house as a file
-          </button>
+          </Button>
         </section>
       </div>
     </main>

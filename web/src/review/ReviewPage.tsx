@@ -19,6 +19,8 @@ import { GrantSheet, type Grant } from '../visit/frame/GrantSheet'
 import { Photos } from '../visit/frame/Photos'
 import { closeVisit, openVisit, useVisit, write } from '../visit/session/store'
 import { useGoTo } from '../visit/session/place'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 /** A lead judges a visit on one page: what stands in the way with its evidence, what was waived, measurements, photos; and decides. */
 export function ReviewPage() {
@@ -210,35 +212,24 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
         <p className="text-sm text-soft">{finding.says}</p>
         <div className="mt-2 flex flex-wrap gap-2">
           {blocks(finding) && !whyNot && (
-            <button
-              type="button"
-              className="btn"
-              aria-label={`Waive: ${title}`}
-              onClick={() => onGrant({ kind: 'waive', finding })}
-            >
+            <Button aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>
               Waive
-            </button>
+            </Button>
           )}
           {finding.outcome === 'waived' && (
-            <button
-              type="button"
-              className="btn btn-quiet"
+            <Button
+              kind="quiet"
               aria-label={`Withdraw the waiver: ${title}`}
               onClick={() => onGrant({ kind: 'withdraw', finding })}
             >
               Withdraw the waiver
-            </button>
+            </Button>
           )}
           {blocks(finding) && whyNot && <span className="fine">{whyNot}</span>}
           {finding.place && (
-            <button
-              type="button"
-              className="btn btn-quiet"
-              aria-label={`Look at ${title}`}
-              onClick={() => goTo(finding.place!)}
-            >
+            <Button kind="quiet" aria-label={`Look at ${title}`} onClick={() => goTo(finding.place!)}>
               Look
-            </button>
+            </Button>
           )}
         </div>
       </div>
@@ -309,18 +300,11 @@ function Decide() {
           }}
         />
       </label>
-      {problem && (
-        <p role="alert" className="mt-1 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-1" />
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={back}>
-          Send it back
-        </button>
-        <button
-          type="button"
-          className="btn btn-plum"
+        <Button onClick={back}>Send it back</Button>
+        <Button
+          kind="main"
           disabled={pending > 0 || whyNot !== null}
           onClick={() => {
             write('review.approved', { remark: remark.trim(), digest: signedDigest(record) })
@@ -329,7 +313,7 @@ function Decide() {
           }}
         >
           Approve what is here
-        </button>
+        </Button>
       </div>
       {whyNot && <p className="fine mt-1">{whyNot}</p>}
     </section>

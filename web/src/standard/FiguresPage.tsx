@@ -7,6 +7,7 @@ import { ApiProblem, ask } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
+import { Problem } from '../ui/Problem'
 
 type Counts = Omit<RuleMonth, 'rule' | 'month'>
 
@@ -87,11 +88,7 @@ export function FiguresPage() {
           onChoose={(value) => set({ months: value })}
         />
       </div>
-      {problem && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-3" />
       {!rules && !problem && (
         <p className="mt-3 text-soft" role="status">
           Counting …

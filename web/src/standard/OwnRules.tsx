@@ -1,6 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import type { OwnRule } from '@pasado/core/policy/own-rule-schema'
 import type { Stage } from '@pasado/core/record/stages'
+import { Button } from '../ui/Button'
 
 /** Rules of the house at a stage: a question that a person answers, with a photo or without. */
 export function OwnRules({
@@ -63,14 +64,14 @@ export function OwnRules({
                   />
                   with a photo
                 </label>
-                <button
-                  type="button"
-                  className="btn btn-quiet justify-self-start px-2"
+                <Button
+                  kind="quiet"
+                  className="justify-self-start px-2"
                   aria-label={`Take out: ${one.asks || one.id}`}
                   onClick={() => onSet(own.filter(({ id }) => id !== one.id))}
                 >
                   <Trash2 aria-hidden size={18} />
-                </button>
+                </Button>
               </>
             ) : (
               <>
@@ -85,9 +86,9 @@ export function OwnRules({
         ))}
       </ul>
       {editing && (
-        <button type="button" className="btn mt-2" onClick={add}>
+        <Button className="mt-2" onClick={add}>
           Add a rule of the house
-        </button>
+        </Button>
       )}
     </section>
   )

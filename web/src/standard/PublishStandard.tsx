@@ -5,6 +5,8 @@ import { Link } from 'react-router'
 import type { Standard } from '@pasado/core/policy/standard'
 import { ApiProblem, ask } from '../app/api'
 import { Sheet } from '../ui/Sheet'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 type Part = AnswerOf<'POST /standards/effect'>
 
@@ -132,18 +134,14 @@ export function PublishStandard({
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       <div className="mt-3 flex gap-2">
-        <button type="button" className="btn btn-plum" disabled={!done} onClick={publish}>
+        <Button kind="main" disabled={!done} onClick={publish}>
           Publish version {draft.version}
-        </button>
-        <button type="button" className="btn btn-quiet" onClick={onClose}>
+        </Button>
+        <Button kind="quiet" onClick={onClose}>
           Not yet
-        </button>
+        </Button>
       </div>
     </Sheet>
   )

@@ -13,6 +13,8 @@ import { OwnRules } from './OwnRules'
 import { PublishStandard } from './PublishStandard'
 import { useKeptDraft } from './use-kept-draft'
 import { useStandards } from './use-standards'
+import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 const levelWords = { must: 'must', should: 'should', note: 'note', off: 'not in force' } as const
 
@@ -96,15 +98,14 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
           <Link className="btn btn-quiet" to="/standard/figures">
             How rules come out
           </Link>
-          <button
-            type="button"
-            className="btn btn-quiet"
+          <Button
+            kind="quiet"
             onClick={() =>
               saveFile(`standard-${shown.version}.json`, JSON.stringify(shown, null, 2), 'application/json')
             }
           >
             As JSON
-          </button>
+          </Button>
           {lead && (
             <label className="btn focus-within:outline-3 focus-within:outline-plum">
               From JSON
@@ -123,30 +124,25 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
           {lead &&
             (editing ? (
               <>
-                <button type="button" className="btn btn-quiet" onClick={forget}>
+                <Button kind="quiet" onClick={forget}>
                   Throw the draft away
-                </button>
-                <button
-                  type="button"
-                  className="btn btn-plum"
+                </Button>
+                <Button
+                  kind="main"
                   disabled={problems.length > 0 || differences.length === 0}
                   onClick={() => setPublishing(true)}
                 >
                   Publish …
-                </button>
+                </Button>
               </>
             ) : (
-              <button type="button" className="btn btn-plum" onClick={begin}>
+              <Button kind="main" onClick={begin}>
                 Draft the next version
-              </button>
+              </Button>
             ))}
         </div>
       </div>
-      {fileProblem && (
-        <p role="alert" className="mt-2 font-bold">
-          {fileProblem}
-        </p>
-      )}
+      <Problem says={fileProblem} className="mt-2" />
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1fr)_330px]">
         <section aria-label="Rules" className="paper min-w-0 p-4">
           <nav aria-label="Stages">

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react'
+import { Button } from './Button'
 
 /** A button that counts how long it is held, by the screen or by the space bar. */
 export function HeldButton({
@@ -47,10 +48,9 @@ export function HeldButton({
     onHeld(seconds)
   }
   return (
-    <button
-      type="button"
+    <Button
       disabled={disabled}
-      className="btn min-w-40 touch-none select-none"
+      className="min-w-40 touch-none select-none"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId)
         down()
@@ -71,6 +71,6 @@ export function HeldButton({
       }}
     >
       {held === null ? children : `${held.toFixed(1)} s`}
-    </button>
+    </Button>
   )
 }

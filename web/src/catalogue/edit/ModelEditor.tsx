@@ -1,5 +1,7 @@
+import { Instead } from '../../ui/Instead'
+import { Waiting } from '../../ui/Waiting'
 import { useEffect, useMemo, useState } from 'react'
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { useNavigate, useParams, useSearchParams } from 'react-router'
 import { del, get, set as keep } from 'idb-keyval'
 import { byMaker, newestModels, type Model } from '@pasado/core/catalogue/model'
 import { useSession } from '../../app/session'
@@ -17,6 +19,7 @@ import {
   RadiosSection
 } from './plain-sections'
 import { PublishSheet } from './PublishSheet'
+import { Button } from '../../ui/Button'
 
 /** The sections of a model, each with the parts of it that stand there. */
 const sections: readonly { id: string; name: string; parts: readonly string[] }[] = [
@@ -57,42 +60,11 @@ export function ModelEditor() {
   const lead = useSession((state) => state.me?.role === 'lead')
   const { models, problem } = useModels()
   const newest = useMemo(() => newestModels(models ?? []).get(id ?? '') ?? null, [models, id])
-  if (problem)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      </main>
-    )
-  if (models === null)
-    return (
-      <p className="p-6 text-soft" role="status">
-        Loading the model …
-      </p>
-    )
-  if (!lead)
-    return (
-      <main className="p-6">
-        <p>
-          Only a lead edits the catalogue.{' '}
-          <Link className="underline" to="/catalogue">
-            Back to the catalogue
-          </Link>
-        </p>
-      </main>
-    )
+  if (problem) return <Instead says={problem} alert />
+  if (models === null) return <Waiting says="Loading the model …" className="p-6" />
+  if (!lead) return <Instead says="Only a lead edits the catalogue." to="/catalogue" back="Back to the catalogue" />
   if (id !== 'new' && !newest)
-    return (
-      <main className="p-6">
-        <p>
-          The catalogue has no such model.{' '}
-          <Link className="underline" to="/catalogue">
-            Back to the catalogue
-          </Link>
-        </p>
-      </main>
-    )
+    return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return <FromDraft key={id} id={id} published={newest} models={[...newestModels(models).values()].sort(byMaker)} />
 }
 
@@ -123,9 +95,7 @@ function FromDraft(edited: Edited) {
   return kept ? (
     <Editor {...edited} begin={begin} kept={kept.draft} />
   ) : (
-    <p className="p-6 text-soft" role="status">
-      Loading the model …
-    </p>
+    <Waiting says="Loading the model …" className="p-6" />
   )
 }
 
@@ -171,20 +141,15 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
             <p className="text-soft">Version {version}, not published. Kept on this device.</p>
           </div>
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn" disabled={undone.length === 0} onClick={back}>
+            <Button disabled={undone.length === 0} onClick={back}>
               Undo
-            </button>
-            <button type="button" className="btn btn-quiet" disabled={draft === begin} onClick={leave}>
+            </Button>
+            <Button kind="quiet" disabled={draft === begin} onClick={leave}>
               Begin again
-            </button>
-            <button
-              type="button"
-              className="btn btn-plum"
-              disabled={!model || faults.length > 0}
-              onClick={() => setPublishing(true)}
-            >
+            </Button>
+            <Button kind="main" disabled={!model || faults.length > 0} onClick={() => setPublishing(true)}>
               Publish …
-            </button>
+            </Button>
           </div>
         </div>
         <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[190px_minmax(0,1fr)_270px]">

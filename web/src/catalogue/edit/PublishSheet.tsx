@@ -6,6 +6,8 @@ import type { Model } from '@pasado/core/catalogue/model'
 import { ApiProblem, ask } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { ChangeList } from '../../visit/stages/kit/ChangeList'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 /** Before a version is published: what changes, and what it would mean to the visits that are open. */
 export function PublishSheet({
@@ -93,23 +95,18 @@ export function PublishSheet({
           </ul>
         </div>
       )}
-      {problem && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-3" />
       <div className="mt-4 flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="btn btn-plum"
+        <Button
+          kind="main"
           disabled={busy || (published !== null && changes.length === 0)}
           onClick={() => void publish()}
         >
           Publish version {model.version}
-        </button>
-        <button type="button" className="btn btn-quiet" onClick={onClose}>
+        </Button>
+        <Button kind="quiet" onClick={onClose}>
           Not yet
-        </button>
+        </Button>
       </div>
     </Sheet>
   )

@@ -1,6 +1,7 @@
 import { textOf } from '@pasado/core/values/plain'
 import { useId, useState, type ReactNode } from 'react'
 import { valueAt, useEditing, type Path } from './draft'
+import { Button } from '../../ui/Button'
 
 const samePath = (a: Path, b: Path) => a.length === b.length && a.every((part, at) => part === b[at])
 
@@ -306,9 +307,9 @@ export function Rows<T>({
           </li>
         ))}
       </ul>
-      <button type="button" className="btn mt-2" onClick={() => set(path, [...rows, fresh(rows.length)])}>
+      <Button className="mt-2" onClick={() => set(path, [...rows, fresh(rows.length)])}>
         Add: {name}
-      </button>
+      </Button>
     </section>
   )
 }

@@ -8,6 +8,7 @@ import { useFact } from '../session/facts'
 import { placeKey } from '../session/place'
 import type { Look } from '../../outbox/outbox'
 import { takeLook, write } from '../session/store'
+import { Button } from '../../ui/Button'
 
 interface Common {
   kind: ThingKind
@@ -80,12 +81,8 @@ function ConflictNote({ conflict, label }: { conflict: Conflict; label: string }
         Which is right?
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="btn" onClick={() => settle('earlier')}>
-          Keep {valueOf(conflict.earlier.value)}
-        </button>
-        <button type="button" className="btn" onClick={() => settle('later')}>
-          Keep {valueOf(conflict.later.value)}
-        </button>
+        <Button onClick={() => settle('earlier')}>Keep {valueOf(conflict.earlier.value)}</Button>
+        <Button onClick={() => settle('later')}>Keep {valueOf(conflict.later.value)}</Button>
       </div>
     </div>
   )
@@ -159,9 +156,8 @@ export function TextFact({
         {unit && <span className="fine shrink-0">{unit}</span>}
       </span>
       {better && mayWrite && (
-        <button
-          type="button"
-          className="btn mt-2"
+        <Button
+          className="mt-2"
           onMouseDown={(event) => event.preventDefault()}
           onClick={() => {
             setTyped(better.value)
@@ -169,7 +165,7 @@ export function TextFact({
           }}
         >
           {better.words}
-        </button>
+        </Button>
       )}
     </Frame>
   )

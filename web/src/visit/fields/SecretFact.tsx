@@ -10,6 +10,7 @@ import { keepSecret, newPassphrase, newRef, secretProblem, showSecret } from '..
 import { useVisit } from '../session/store'
 import { PassphraseJudged, scoreWords } from '../../ui/PassphraseJudged'
 import { strengthOf } from '../../workers/strength'
+import { Button } from '../../ui/Button'
 
 const SHOWN_MS = 45_000
 
@@ -168,17 +169,13 @@ export function SecretFact({
           )}
           {canMake && <Strong value={value} />}
           <div className="mt-2 flex flex-wrap gap-2">
-            <button type="submit" className="btn btn-plum" disabled={busy}>
+            <Button type="submit" kind="main" disabled={busy}>
               Put into the vault
-            </button>
-            {canMake && (
-              <button type="button" className="btn" onClick={() => begin(newPassphrase(), true)}>
-                Make another
-              </button>
-            )}
-            <button type="button" className="btn btn-quiet" onClick={end}>
+            </Button>
+            {canMake && <Button onClick={() => begin(newPassphrase(), true)}>Make another</Button>}
+            <Button kind="quiet" onClick={end}>
               Leave it
-            </button>
+            </Button>
           </div>
         </form>
       ) : (
@@ -212,18 +209,13 @@ export function SecretFact({
           {mayWrite && (
             <div className="mt-2 flex flex-wrap gap-2">
               {canMake && (
-                <button
-                  type="button"
-                  className="btn"
-                  aria-label={`Make one: ${label}`}
-                  onClick={() => begin(newPassphrase(), true)}
-                >
+                <Button aria-label={`Make one: ${label}`} onClick={() => begin(newPassphrase(), true)}>
                   Make one
-                </button>
+                </Button>
               )}
-              <button type="button" className="btn" aria-label={`Type one: ${label}`} onClick={() => begin('', false)}>
+              <Button aria-label={`Type one: ${label}`} onClick={() => begin('', false)}>
                 {secret ? 'Type another' : 'Type one'}
-              </button>
+              </Button>
             </div>
           )}
         </div>

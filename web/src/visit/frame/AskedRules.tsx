@@ -7,6 +7,7 @@ import { useMayWrite } from '../session/facts'
 import { Photos } from './Photos'
 import { placeKey } from '../session/place'
 import { useVisit, write } from '../session/store'
+import { Button } from '../../ui/Button'
 
 /** Photos that prove an answer: shown once there is one, and called up to add the first. */
 function RulePhotos({ rule }: { rule: string }) {
@@ -16,14 +17,9 @@ function RulePhotos({ rule }: { rule: string }) {
   const [open, setOpen] = useState(false)
   if (!some && !open)
     return (
-      <button
-        type="button"
-        className="btn btn-quiet order-last"
-        aria-label={`Photo for: ${rule}`}
-        onClick={() => setOpen(true)}
-      >
+      <Button kind="quiet" className="order-last" aria-label={`Photo for: ${rule}`} onClick={() => setOpen(true)}>
         Photo
-      </button>
+      </Button>
     )
   return (
     <div className="order-last basis-full">

@@ -13,6 +13,7 @@ import { useWhyNotWaive } from './use-why-not-waive'
 import { useGoTo } from '../session/place'
 import { useVisit, write } from '../session/store'
 import { GrantSheet, type Grant } from './GrantSheet'
+import { Button } from '../../ui/Button'
 
 /** What stands between the visit and sign-off, in one line. */
 function countWords(open: readonly Finding[]): string {
@@ -48,6 +49,19 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
   const questions = open.filter((one) => one.asks !== null && one.subject === null)
   const narrowed = stage !== '' || about !== ''
+  const lineOf = (one: Finding) => (
+    <Line
+      key={`${one.rule}${one.subject?.id ?? ''}`}
+      finding={one}
+      onGo={() => {
+        if (one.place) {
+          goTo(one.place)
+          onGone?.()
+        }
+      }}
+      onGrant={setGrant}
+    />
+  )
   return (
     <div>
       <div className="p-4 pb-3">
@@ -111,9 +125,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
           </p>
         )}
         {mayWrite && questions.length > 1 && (
-          <button type="button" className="btn mt-2 w-full" onClick={() => setAnswering(true)}>
+          <Button className="mt-2 w-full" onClick={() => setAnswering(true)}>
             Answer {questions.length} questions
-          </button>
+          </Button>
         )}
       </div>
       <ul>
@@ -156,36 +170,10 @@ export function Docket({ onGone }: { onGone?: () => void }) {
                 {group.after !== null && <>first {group.after}</>}
               </p>
             )}
-            <ul>
-              {group.findings.map((one) => (
-                <Line
-                  key={`${one.rule}${one.subject?.id ?? ''}`}
-                  finding={one}
-                  onGo={() => {
-                    if (one.place) {
-                      goTo(one.place)
-                      onGone?.()
-                    }
-                  }}
-                  onGrant={setGrant}
-                />
-              ))}
-            </ul>
+            <ul>{group.findings.map(lineOf)}</ul>
           </li>
         ))}
-        {settled.map((one) => (
-          <Line
-            key={`${one.rule}${one.subject?.id ?? ''}`}
-            finding={one}
-            onGo={() => {
-              if (one.place) {
-                goTo(one.place)
-                onGone?.()
-              }
-            }}
-            onGrant={setGrant}
-          />
-        ))}
+        {settled.map(lineOf)}
       </ul>
       <GrantSheet grant={grant} onClose={() => setGrant(null)} />
       <Sheet

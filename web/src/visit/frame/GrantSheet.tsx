@@ -4,6 +4,7 @@ import type { Finding } from '@pasado/core/rules/evaluate'
 import { useDraft } from '../../app/draft'
 import { Sheet } from '../../ui/Sheet'
 import { write } from '../session/store'
+import { Button } from '../../ui/Button'
 
 const today = () => format(new Date(), 'yyyy-MM-dd')
 
@@ -93,9 +94,9 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
             <span className="fine block font-normal">Left empty: for good.</span>
           </label>
         )}
-        <button type="submit" className="btn btn-plum">
+        <Button type="submit" kind="main">
           {title}
-        </button>
+        </Button>
       </form>
     </Sheet>
   )

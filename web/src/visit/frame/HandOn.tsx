@@ -4,6 +4,8 @@ import { ApiProblem, ask } from '../../app/api'
 import { useSession } from '../../app/session'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/store'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 /** Whose visit it is, and handing it on: one's own, or to oneself; a lead and the office any. */
 export function HandOn() {
@@ -100,15 +102,11 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
             placeholder="ill, another isle, the customer asked …"
           />
         </label>
-        {problem && (
-          <p role="alert" className="font-bold">
-            {problem}
-          </p>
-        )}
+        <Problem says={problem} />
         <p>
-          <button type="submit" className="btn btn-plum" disabled={busy}>
+          <Button type="submit" kind="main" disabled={busy}>
             {takes ? 'Take it over' : 'Hand it on'}
-          </button>
+          </Button>
         </p>
       </form>
     </Sheet>

@@ -8,6 +8,7 @@ import { ApiProblem, ask } from '../../app/api'
 import { useMayWrite } from '../session/facts'
 import { keepSecret, newRef } from '../session/secrets'
 import { useVisit, write } from '../session/store'
+import { Problem } from '../../ui/Problem'
 
 /** The simulated house that a visit is practised on: choosing one, and the way into it. */
 export function HouseOfVisit() {
@@ -109,11 +110,7 @@ export function UnitsFromHouse() {
           </button>
         ))}
       </div>
-      {problem && (
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} />
     </section>
   )
 }

@@ -5,6 +5,8 @@ import { ApiProblem, ask } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { useMayWrite } from '../session/facts'
 import { useVisit } from '../session/store'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 /** A newer version of the standard than the one this visit is checked by: what differs, and moving to it. */
 export function NewerStandard() {
@@ -39,9 +41,7 @@ export function NewerStandard() {
       <p className="grow">
         This visit is checked by version {standard.version} of the standard; version {newest.version} is in force.
       </p>
-      <button type="button" className="btn" onClick={() => setOpen(true)}>
-        What differs
-      </button>
+      <Button onClick={() => setOpen(true)}>What differs</Button>
       <Sheet
         open={open}
         onClose={() => setOpen(false)}
@@ -55,18 +55,14 @@ export function NewerStandard() {
             </li>
           ))}
         </ul>
-        {problem && (
-          <p role="alert" className="mt-2 font-bold">
-            {problem}
-          </p>
-        )}
+        <Problem says={problem} className="mt-2" />
         <div className="mt-3 flex gap-2">
-          <button type="button" className="btn btn-plum" onClick={() => void move()}>
+          <Button kind="main" onClick={() => void move()}>
             Check this visit by version {newest.version}
-          </button>
-          <button type="button" className="btn btn-quiet" onClick={() => setOpen(false)}>
+          </Button>
+          <Button kind="quiet" onClick={() => setOpen(false)}>
             Not yet
-          </button>
+          </Button>
         </div>
       </Sheet>
     </div>

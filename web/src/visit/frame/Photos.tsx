@@ -11,6 +11,8 @@ import { useObjectUrl } from '../../ui/use-object-url'
 import { putRowAway, useOutbox, type Look, type OutboxRow } from '../../outbox/outbox'
 import { useMayWrite } from '../session/facts'
 import { photoForVisit, takeLook, useVisit, write } from '../session/store'
+import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 const SHOWN_MS = 45_000
 
@@ -79,11 +81,7 @@ export function Photos({
           </label>
         )}
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       {chosen && visit && (
         <Caption
           photo={chosen.photo}
@@ -159,12 +157,12 @@ function Caption({ photo, onKeep, onLeave }: { photo: Blob; onKeep: (caption: st
           onChange={(event) => setCaption(event.target.value)}
         />
         <div className="mt-2 flex gap-2">
-          <button type="submit" className="btn btn-plum">
+          <Button type="submit" kind="main">
             Keep it
-          </button>
-          <button type="button" className="btn btn-quiet" onClick={onLeave}>
+          </Button>
+          <Button kind="quiet" onClick={onLeave}>
             Leave it
-          </button>
+          </Button>
         </div>
       </div>
     </form>
@@ -249,11 +247,7 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
           </p>
         </div>
       )}
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       {mayWrite && (
         <form
           className="mt-3 flex flex-wrap items-end gap-2"
@@ -276,19 +270,18 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
               onChange={(event) => setCaption(event.target.value)}
             />
           </div>
-          <button type="submit" className="btn" disabled={(photo.caption ?? '') === caption.trim()}>
+          <Button type="submit" disabled={(photo.caption ?? '') === caption.trim()}>
             Write it down
-          </button>
-          <button
-            type="button"
-            className="btn btn-quiet"
+          </Button>
+          <Button
+            kind="quiet"
             onClick={() => {
               write('photo.removed', { ref: photo.ref })
               onClose()
             }}
           >
             Take it out
-          </button>
+          </Button>
         </form>
       )}
     </Sheet>

@@ -8,6 +8,7 @@ import { Mark } from '../../ui/Mark'
 import { useMayWrite } from '../session/facts'
 import { useVisit, write } from '../session/store'
 import { useWaitCalls } from './wait-calls'
+import { Button } from '../../ui/Button'
 
 const two = (number: number) => String(number).padStart(2, '0')
 
@@ -53,13 +54,13 @@ export function Waits({
           {open.length ? `${open.length} between here and sign-off` : 'Nothing in the way'}
         </p>
         {found && found.plan.tasks.length > 0 && (
-          <button type="button" className="btn px-3" onClick={onPlan}>
+          <Button className="px-3" onClick={onPlan}>
             Plan
-          </button>
+          </Button>
         )}
-        <button type="button" className="btn px-3" onClick={onDocket}>
+        <Button className="px-3" onClick={onDocket}>
           Docket
-        </button>
+        </Button>
       </div>
       {found && found.plan.tasks.length > 0 && (
         <div
@@ -80,9 +81,9 @@ export function Waits({
             likely done {format(addMinutes(new Date(found.at), found.plan.likelyMin), 'HH:mm')}, nine of ten by{' '}
             {format(addMinutes(new Date(found.at), found.plan.cautiousMin), 'HH:mm')}
           </p>
-          <button type="button" className="btn btn-quiet shrink-0" onClick={onPlan}>
+          <Button kind="quiet" className="shrink-0" onClick={onPlan}>
             Run plan
-          </button>
+          </Button>
         </div>
       )}
       {running.length > 0 && (

@@ -13,6 +13,7 @@ import { reasonWords } from '../../frame/reason-words'
 import { HandOn } from '../../frame/HandOn'
 import { HouseOfVisit } from '../../frame/HouseOfVisit'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const lineWords: Record<(typeof accessLines)[number], string> = {
   coax: 'coax',
@@ -189,11 +190,7 @@ function KitsOut() {
           })}
           {boxes.length === 0 && <li className="text-soft">None yet.</li>}
         </ul>
-        {mayWrite && (
-          <button type="button" className="btn" onClick={() => setAdding(true)}>
-            Add a box
-          </button>
-        )}
+        {mayWrite && <Button onClick={() => setAdding(true)}>Add a box</Button>}
       </div>
       <AddBox open={adding} onClose={() => setAdding(false)} onAdded={() => undefined} />
     </section>
@@ -230,9 +227,9 @@ function Notes() {
               onChange={(event) => setText(event.target.value)}
             />
           </div>
-          <button type="submit" className="btn" disabled={!text.trim()}>
+          <Button type="submit" disabled={!text.trim()}>
             Write it down
-          </button>
+          </Button>
         </form>
       )}
       <ul className="mt-2 divide-y divide-rule">

@@ -1,6 +1,5 @@
+import { usePart } from '../../frame/use-part'
 import { Tabs } from 'radix-ui'
-import { useEffect } from 'react'
-import { useSearchParams } from 'react-router'
 import { blocks } from '@pasado/core/rules/evaluate'
 import { AskedRules } from '../../frame/AskedRules'
 import { useVisit } from '../../session/store'
@@ -36,27 +35,10 @@ function partOf(at: string | null): string | null {
 
 /** Configure: addresses, names and passwords, logins, firmware. */
 export function Configure() {
-  const [search, setSearch] = useSearchParams()
+  const [part, go] = usePart(partOf, 'addresses')
   const findings = useVisit((state) => state.findings)
-  const at = search.get('at')
-  const asked = partOf(at)
-  const part = asked ?? search.get('part') ?? 'addresses'
-  useEffect(() => {
-    if (asked && asked !== search.get('part'))
-      setSearch(
-        (before) => {
-          before.set('part', asked)
-          return before
-        },
-        { replace: true }
-      )
-  }, [asked, search, setSearch])
   return (
-    <Tabs.Root
-      value={part}
-      onValueChange={(value) => setSearch({ part: value }, { replace: true })}
-      className="p-4 lg:p-5"
-    >
+    <Tabs.Root value={part} onValueChange={go} className="p-4 lg:p-5">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
         <h2 className="text-xl">Configure</h2>
         <Tabs.List aria-label="Parts of Configure" className="flex flex-wrap">

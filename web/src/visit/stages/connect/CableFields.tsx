@@ -3,6 +3,7 @@ import { cableCategories } from '@pasado/core/record/things/cable'
 import { ChoiceFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const speeds = [10, 100, 1000, 2500, 5000, 10_000] as const
 const speedWords = (mbps: number) => (mbps >= 1000 ? `${mbps / 1000} Gbit/s` : `${mbps} Mbit/s`)
@@ -56,16 +57,16 @@ export function CableFields({ known: { cable, a, b }, onGone }: { known: KnownCa
       )}
       {mayWrite && (
         <p>
-          <button
-            type="button"
-            className="btn btn-quiet -ml-2"
+          <Button
+            kind="quiet"
+            className="-ml-2"
             onClick={() => {
               write('thing.removed', { thing: 'cable', id: cable.id })
               onGone()
             }}
           >
             Take the cable out
-          </button>
+          </Button>
         </p>
       )}
     </section>

@@ -12,6 +12,7 @@ import { CableFields } from './CableFields'
 import { ModemRestart } from './ModemRestart'
 import { PortMap } from './PortMap'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 type FittingKind = NonNullable<Facts<'fitting'>['kind']>
 const drawn: FittingKind[] = ['splitter', 'telephone', 'provider-box', 'computer', 'television', 'alarm']
@@ -191,13 +192,13 @@ export function Connect() {
                 </div>
                 {mayWrite && (
                   <p>
-                    <button
-                      type="button"
-                      className="btn btn-quiet -ml-2"
+                    <Button
+                      kind="quiet"
+                      className="-ml-2"
                       onClick={() => write('thing.removed', { thing: 'fitting', id: one.id })}
                     >
                       Take it out
-                    </button>
+                    </Button>
                   </p>
                 )}
               </li>

@@ -2,6 +2,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { unitName, type Unit } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const [SETTLE_USUAL_MIN, SETTLE_MOST_MIN] = [3, 5]
 const steps = [
@@ -29,9 +30,7 @@ export function ModemRestart({ unit }: { unit: Unit }) {
       </ol>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         {mayWrite && !running && (
-          <button
-            type="button"
-            className="btn"
+          <Button
             onClick={() => {
               write('unit.event', { unit: unit.id, what: 'restarted' })
               write('wait.started', {
@@ -44,7 +43,7 @@ export function ModemRestart({ unit }: { unit: Unit }) {
             }}
           >
             It is on again: wait for its lights
-          </button>
+          </Button>
         )}
         {running ? (
           <p>It settles; its clock runs at the foot.</p>

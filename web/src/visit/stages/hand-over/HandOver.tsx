@@ -11,6 +11,8 @@ import { useMayWrite } from '../../session/facts'
 import { PackLinks } from './PackLinks'
 import { placeKey } from '../../session/place'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** Hand over: what the customer is asked, told and given. */
 export function HandOver() {
@@ -96,14 +98,9 @@ function Pack() {
             : 'The record changed since it was made: make it again.'}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        <button
-          type="button"
-          className="btn btn-plum"
-          disabled={busy || !mayWrite || pending > 0}
-          onClick={() => void make()}
-        >
+        <Button kind="main" disabled={busy || !mayWrite || pending > 0} onClick={() => void make()}>
           {busy ? 'Making …' : record.pack.madeDigest ? 'Make the pack again' : 'Make the pack'}
-        </button>
+        </Button>
         {record.pack.madeDigest && fresh && (
           <Chips
             label="How was it given"
@@ -118,11 +115,7 @@ function Pack() {
           />
         )}
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       <PackLinks mayMake={mayWrite && pending === 0} />
     </section>
   )

@@ -4,6 +4,8 @@ import type { ListedPackLink } from '@pasado/core/api/pack-links'
 import { ApiProblem, ask } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
 import { useVisit } from '../../session/store'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 const days = ['3', '7', '30'] as const
 
@@ -68,9 +70,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
             options={days.map((value) => ({ value, words: `${value} days` }))}
             onChoose={setLasts}
           />
-          <button type="button" className="btn" onClick={() => void make()}>
-            Make a link
-          </button>
+          <Button onClick={() => void make()}>Make a link</Button>
         </div>
       )}
       {made && (
@@ -85,9 +85,8 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
           <p className="fine mt-1">
             Both are shown this once. They end on {format(new Date(made.expiresAt), 'd MMMM, HH:mm')}.
           </p>
-          <button
-            type="button"
-            className="btn mt-2"
+          <Button
+            className="mt-2"
             onClick={() =>
               void navigator.clipboard?.writeText(made.address).then(
                 () => setCopied(true),
@@ -96,7 +95,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
             }
           >
             {copied ? 'Link copied' : 'Copy the link'}
-          </button>
+          </Button>
         </div>
       )}
       {links.length > 0 && (
@@ -108,23 +107,18 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
                 {format(new Date(link.expiresAt), 'd MMM HH:mm')},{' '}
                 {link.openedAt ? `opened ${format(new Date(link.openedAt), 'd MMM HH:mm')}` : 'not opened yet'}
               </span>
-              <button
-                type="button"
-                className="btn btn-quiet"
+              <Button
+                kind="quiet"
                 aria-label={`End the link made ${format(new Date(link.madeAt), 'd MMM HH:mm')}`}
                 onClick={() => void end(link.id)}
               >
                 End it
-              </button>
+              </Button>
             </li>
           ))}
         </ul>
       )}
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
     </section>
   )
 }

@@ -4,6 +4,7 @@ import type { Unit } from '@pasado/core/record/record'
 import { TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 /** The adapter in the hand against the model's: plug, volts, amps. */
 export function AdapterCheck({ unit, model }: { unit: Unit; model: Model }) {
@@ -30,9 +31,8 @@ export function AdapterCheck({ unit, model }: { unit: Unit; model: Model }) {
         </p>
       </div>
       {!known && mayWrite && (
-        <button
-          type="button"
-          className="btn mt-1"
+        <Button
+          className="mt-1"
           onClick={() =>
             write('unit.set', {
               id: unit.id,
@@ -42,7 +42,7 @@ export function AdapterCheck({ unit, model }: { unit: Unit; model: Model }) {
           }
         >
           It says just that: {volts} V, {amps} A
-        </button>
+        </Button>
       )}
       <div className="mt-2 grid grid-cols-[2fr_1fr_1fr] gap-3">
         <TextFact {...field} field="adapterPlug" label="Plug" />

@@ -7,6 +7,7 @@ import { standing, unitName, type KitInVisit } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const oftenDone = {
   missing: ['took one from the van', 'ordered, a second visit is booked', 'not needed here'],
@@ -66,10 +67,10 @@ export function BoxWork({
           </p>
         </div>
         {mayWrite && (open.length > 0 || missingUnits.length > 0) && (
-          <button type="button" className="btn btn-plum" onClick={unpack}>
+          <Button kind="main" onClick={unpack}>
             <Check aria-hidden size={20} />
             {open.length ? 'All of it is here' : `Add ${missingUnits.map(({ name }) => name).join(', ')}`}
-          </button>
+          </Button>
         )}
       </div>
       <ul aria-label={`In the box of ${title}`} className="mt-4 divide-y divide-rule border-y border-rule">
@@ -83,14 +84,13 @@ export function BoxWork({
               <span className="fine block">in the box, but not on its list: {one.done}</span>
             </span>
             {mayWrite && (
-              <button
-                type="button"
-                className="btn btn-quiet"
+              <Button
+                kind="quiet"
                 aria-label={`Take back: ${item}`}
                 onClick={() => write('items.checked', { box: box.id, items: [item], state: 'open' })}
               >
                 Take back
-              </button>
+              </Button>
             )}
           </li>
         ))}
@@ -103,9 +103,9 @@ export function BoxWork({
           <ul className="mt-2 flex flex-wrap gap-2">
             {units.map((unit) => (
               <li key={unit.id}>
-                <button type="button" className="btn" onClick={() => onUnit(unit.id)}>
+                <Button onClick={() => onUnit(unit.id)}>
                   {unitName(unit)}: {unit.facts.serial && unit.facts.mac ? 'label read' : 'read its label'}
-                </button>
+                </Button>
               </li>
             ))}
           </ul>
@@ -114,13 +114,9 @@ export function BoxWork({
       {model.twin && <p className="mt-4 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
       {mayWrite && (
         <p className="mt-6">
-          <button
-            type="button"
-            className="btn btn-quiet -ml-2"
-            onClick={() => write('thing.removed', { thing: 'box', id: box.id })}
-          >
+          <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'box', id: box.id })}>
             Take this box out of the visit
-          </button>
+          </Button>
         </p>
       )}
     </div>
@@ -219,9 +215,9 @@ function WhatWasDone({
           autoComplete="off"
           onChange={(event) => setDone(event.target.value)}
         />
-        <button type="submit" className="btn shrink-0 whitespace-nowrap" disabled={!done.trim()}>
+        <Button type="submit" className="shrink-0 whitespace-nowrap" disabled={!done.trim()}>
           Write it down
-        </button>
+        </Button>
       </div>
       <p className="mt-2 flex flex-wrap gap-2">
         {often.map((one) => (
@@ -266,9 +262,9 @@ function Extra({ box, known }: { box: KitInVisit; known: readonly string[] }) {
             }}
           />
         </div>
-        <button type="submit" className="btn" disabled={!item.trim() || again}>
+        <Button type="submit" disabled={!item.trim() || again}>
           Note it
-        </button>
+        </Button>
       </form>
       {again && (
         <p role="alert" className="mt-1 font-bold">

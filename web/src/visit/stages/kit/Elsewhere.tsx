@@ -6,6 +6,7 @@ import { elsewhereNow, type Unit } from '@pasado/core/record/record'
 import { ask } from '../../../app/api'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 /** The same serial or MAC address stands at another home: where, since when, and the move, if the unit was really brought from there. */
 export function Elsewhere({ unit }: { unit: Unit }) {
@@ -82,15 +83,15 @@ function There({
                 value={reason}
                 onChange={(event) => setReason(event.target.value)}
               />
-              <button type="submit" className="btn" disabled={!reason.trim()}>
+              <Button type="submit" disabled={!reason.trim()}>
                 Record the move
-              </button>
+              </Button>
             </div>
           </form>
         ) : (
-          <button type="button" className="btn mt-2" onClick={() => setMoving(true)}>
+          <Button className="mt-2" onClick={() => setMoving(true)}>
             It was really brought from there
-          </button>
+          </Button>
         ))}
     </li>
   )

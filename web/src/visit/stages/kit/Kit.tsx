@@ -10,6 +10,7 @@ import { UnitsFromHouse } from '../../frame/HouseOfVisit'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/store'
 import { UnitColumn, useChosenUnit } from '../../frame/UnitColumn'
+import { Button } from '../../../ui/Button'
 
 /** Kit: every box looked through, every unit read from its own label. */
 export function Kit() {
@@ -50,9 +51,9 @@ export function Kit() {
       {boxes.length === 0 && <p className="px-4 py-1 text-soft">None yet.</p>}
       {mayWrite && (
         <p className="px-4 pt-1" data-place={placeKey({ kind: 'unit', id: 'new', field: 'model' })}>
-          <button type="button" className="btn w-full" onClick={() => setAdding('box')}>
+          <Button className="w-full" onClick={() => setAdding('box')}>
             Add a box
-          </button>
+          </Button>
         </p>
       )}
     </div>
@@ -67,9 +68,9 @@ export function Kit() {
         quiet={box !== undefined}
         foot={
           mayWrite ? (
-            <button type="button" className="btn w-full" onClick={() => setAdding('unit')}>
+            <Button className="w-full" onClick={() => setAdding('unit')}>
               Add a used unit
-            </button>
+            </Button>
           ) : null
         }
       />

@@ -12,6 +12,7 @@ import type { Look } from '../../../outbox/outbox'
 import { takeLook, useVisit } from '../../session/store'
 import { LabelValues } from './LabelValues'
 import { LiveCamera } from './LiveCamera'
+import { Button } from '../../../ui/Button'
 
 const stepWords: Record<ReadingStep, string> = {
   codes: 'Looking for codes …',
@@ -163,14 +164,14 @@ function Ways({
           }}
         />
       </label>
-      <button type="button" className="btn min-h-24 flex-col" onClick={onCamera}>
+      <Button className="min-h-24 flex-col" onClick={onCamera}>
         <Camera aria-hidden size={28} />
         Point the camera at it
-      </button>
-      <button type="button" className="btn min-h-24 flex-col" onClick={onPaste}>
+      </Button>
+      <Button className="min-h-24 flex-col" onClick={onPaste}>
         <ClipboardPaste aria-hidden size={28} />
         Paste its text
-      </button>
+      </Button>
       <p className="fine sm:col-span-3">
         Fill the picture with the label, straight and without glare. The codes on it are read first, then its print. Or
         put this away and type.
@@ -206,12 +207,12 @@ function Paste({ onText, onLeave }: { onText: (text: string) => void; onLeave: (
         placeholder={'S/N …\nMAC …\nNetwork name …'}
       />
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="submit" className="btn btn-plum" disabled={!text.trim()}>
+        <Button type="submit" kind="main" disabled={!text.trim()}>
           Find the values
-        </button>
-        <button type="button" className="btn btn-quiet" onClick={onLeave}>
+        </Button>
+        <Button kind="quiet" onClick={onLeave}>
           Another way
-        </button>
+        </Button>
       </div>
     </form>
   )

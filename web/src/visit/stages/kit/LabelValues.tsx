@@ -8,6 +8,7 @@ import type { Look } from '../../../outbox/outbox'
 import { readyToSend } from '../../../labels/picture-file'
 import { photoForVisit, secretForVault, useVisit, write } from '../../session/store'
 import { factOf, purposeOf, rowProblem, rowsOf, twinOf, type LabelRow } from './label-rows'
+import { Button } from '../../../ui/Button'
 
 const trustWords: Record<Trust, string> = { certain: 'certain', likely: 'likely', unsure: 'look again' }
 const sourceWords = {
@@ -110,12 +111,10 @@ export function LabelValues({
         </label>
       )}
       <div className="sticky -bottom-4 -mx-4 mt-3 flex flex-wrap items-center gap-2 border-t border-rule bg-sheet px-4 py-3">
-        <button type="submit" className="btn btn-plum" disabled={taken.length === 0 || wrong}>
+        <Button type="submit" kind="main" disabled={taken.length === 0 || wrong}>
           Take over {taken.length} {taken.length === 1 ? 'value' : 'values'}
-        </button>
-        <button type="button" className="btn" onClick={onAgain}>
-          Read it again
-        </button>
+        </Button>
+        <Button onClick={onAgain}>Read it again</Button>
         <p className="fine">Read from {from}. Only what is ticked is taken over.</p>
       </div>
     </form>

@@ -1,6 +1,7 @@
 import { useEffect, useRef, useState } from 'react'
 import { Flashlight } from 'lucide-react'
 import { glance } from '../../../workers/label'
+import { Button } from '../../../ui/Button'
 
 const GLANCE_MS = 500
 
@@ -94,9 +95,7 @@ export function LiveCamera({ onPicture, onLeave }: { onPicture: (photo: Blob) =>
           {problem}
         </p>
         <p className="mt-3">
-          <button type="button" className="btn" onClick={onLeave}>
-            Another way
-          </button>
+          <Button onClick={onLeave}>Another way</Button>
         </p>
       </div>
     )
@@ -116,18 +115,18 @@ export function LiveCamera({ onPicture, onLeave }: { onPicture: (photo: Blob) =>
           : 'Starting the camera …'}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <button type="button" className="btn btn-plum" disabled={!ready} onClick={() => void take.current()}>
+        <Button kind="main" disabled={!ready} onClick={() => void take.current()}>
           Read what it sees
-        </button>
+        </Button>
         {hasTorch && (
-          <button type="button" className="btn" aria-pressed={lit} onClick={turnTorch}>
+          <Button aria-pressed={lit} onClick={turnTorch}>
             <Flashlight aria-hidden size={20} />
             {lit ? 'Light off' : 'Light on'}
-          </button>
+          </Button>
         )}
-        <button type="button" className="btn btn-quiet" onClick={onLeave}>
+        <Button kind="quiet" onClick={onLeave}>
           Another way
-        </button>
+        </Button>
       </div>
     </div>
   )

@@ -7,6 +7,7 @@ import { Sheet } from '../../../ui/Sheet'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
 import { ChangeList } from './ChangeList'
+import { Button } from '../../../ui/Button'
 
 /** A newer version of the unit's model is in the catalogue: what changed, and the move to it. */
 export function ModelVersion({ unit, model }: { unit: Unit; model: Model }) {
@@ -44,19 +45,18 @@ export function ModelVersion({ unit, model }: { unit: Unit; model: Model }) {
           </div>
         )}
         <div className="mt-4 flex flex-wrap gap-2">
-          <button
-            type="button"
-            className="btn btn-plum"
+          <Button
+            kind="main"
             onClick={() => {
               write('unit.set', { id: unit.id, set: { modelVersion: newest.version }, origin: 'catalogue' })
               setOpen(false)
             }}
           >
             Move to version {newest.version}
-          </button>
-          <button type="button" className="btn btn-quiet" onClick={() => setOpen(false)}>
+          </Button>
+          <Button kind="quiet" onClick={() => setOpen(false)}>
             Stay with {model.version}
-          </button>
+          </Button>
         </div>
       </Sheet>
     </>

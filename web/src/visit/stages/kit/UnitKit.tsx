@@ -16,6 +16,7 @@ import { LabelSheet } from './LabelSheet'
 import { ModelVersion } from './ModelVersion'
 import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
+import { Button } from '../../../ui/Button'
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
 function isPublicPage(page: string | undefined): boolean {
@@ -41,10 +42,10 @@ export function UnitKit({ unit }: { unit: Unit }) {
           <p className="text-soft">{model ? `${model.maker} ${model.name}` : 'model not in the catalogue'}</p>
         </div>
         {mayWrite && (
-          <button type="button" className="btn btn-plum" onClick={() => setReading(true)}>
+          <Button kind="main" onClick={() => setReading(true)}>
             <ScanLine aria-hidden size={20} />
             Read its label
-          </button>
+          </Button>
         )}
       </div>
       {model?.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
@@ -129,13 +130,9 @@ export function UnitKit({ unit }: { unit: Unit }) {
       </div>
       {mayWrite && (
         <p className="mt-5">
-          <button
-            type="button"
-            className="btn btn-quiet -ml-2"
-            onClick={() => write('thing.removed', { thing: 'unit', id: unit.id })}
-          >
+          <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'unit', id: unit.id })}>
             Take this unit out of the visit
-          </button>
+          </Button>
         </p>
       )}
       {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}

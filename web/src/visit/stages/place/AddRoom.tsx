@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { readNumber } from '@pasado/core/values/number'
 import { useMayWrite } from '../../session/facts'
 import { tenth } from './snap'
+import { Button } from '../../../ui/Button'
 
 /** A room by its size, for those who would rather type than draw. */
 export function AddRoom({
@@ -69,9 +70,9 @@ export function AddRoom({
             onChange={(event) => setDepth(event.target.value)}
           />
         </div>
-        <button type="submit" className="btn" disabled={!name.trim() || !width || !depth || wrong}>
+        <Button type="submit" disabled={!name.trim() || !width || !depth || wrong}>
           Add
-        </button>
+        </Button>
       </div>
       {wrong && (
         <p role="alert" className="mt-1 font-bold">

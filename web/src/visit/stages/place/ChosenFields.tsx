@@ -12,6 +12,7 @@ import type { PlanWall } from '@pasado/core/work/plan/walls'
 import { materialOptions } from './materials'
 import { type Chosen, stretchId } from './PlanPicture'
 import { openingIn, openingWidthM, tenth } from './snap'
+import { Button } from '../../../ui/Button'
 
 /** The fields of what was chosen in the plan. */
 export function ChosenFields({
@@ -107,35 +108,31 @@ function ThingFields({
       {kind === 'opening' && <h3>Stairs</h3>}
       {kind === 'outlet' && (thing.facts as { cableTo?: string }).cableTo !== undefined && mayWrite && (
         <p>
-          <button
-            type="button"
-            className="btn btn-quiet -ml-2"
-            onClick={() => write('outlet.set', { id, set: { cableTo: null } })}
-          >
+          <Button kind="quiet" className="-ml-2" onClick={() => write('outlet.set', { id, set: { cableTo: null } })}>
             Take its cable out
-          </button>
+          </Button>
         </p>
       )}
       {kind === 'trouble' && <h3>{String((thing.facts as { kind?: string }).kind ?? '').replaceAll('-', ' ')}</h3>}
       {mayWrite &&
         (kind === 'unit' ? (
           <p>
-            <button
-              type="button"
-              className="btn btn-quiet -ml-2"
+            <Button
+              kind="quiet"
+              className="-ml-2"
               onClick={() => {
                 write('unit.set', { id, set: { storey: null, x: null, y: null } })
                 onGone()
               }}
             >
               Take it off the plan
-            </button>
+            </Button>
           </p>
         ) : (
           <p>
-            <button type="button" className="btn btn-quiet -ml-2" onClick={remove}>
+            <Button kind="quiet" className="-ml-2" onClick={remove}>
               Take it out
-            </button>
+            </Button>
           </p>
         ))}
     </section>
@@ -247,16 +244,16 @@ function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chosen: Cho
         />
         {mayWrite && (
           <p>
-            <button
-              type="button"
-              className="btn btn-quiet -ml-2"
+            <Button
+              kind="quiet"
+              className="-ml-2"
               onClick={() => {
                 write('thing.removed', { thing: 'opening', id: gap.id })
                 onChoose(null)
               }}
             >
               Take it out
-            </button>
+            </Button>
           </p>
         )}
       </section>
@@ -321,13 +318,9 @@ function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chosen: Cho
       )}
       {own && mayWrite && (
         <p>
-          <button
-            type="button"
-            className="btn btn-quiet -ml-2"
-            onClick={() => write('thing.removed', { thing: 'wall', id: own.id })}
-          >
+          <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'wall', id: own.id })}>
             As all of its kind again
-          </button>
+          </Button>
         </p>
       )}
     </section>
@@ -444,14 +437,13 @@ export function BuildFields() {
           />
           <TextFact kind="storey" id={id} field="ceilingMm" label="Thickness" type="number" unit="mm" />
           {mayWrite && (
-            <button
-              type="button"
-              className="btn btn-quiet"
+            <Button
+              kind="quiet"
               aria-label={`Take out: ${facts.name ?? 'storey'}`}
               onClick={() => write('thing.removed', { thing: 'storey', id })}
             >
               Take out
-            </button>
+            </Button>
           )}
           <div className="sm:col-span-6">
             <PaperFields storey={id} />

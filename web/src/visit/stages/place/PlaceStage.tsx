@@ -5,6 +5,7 @@ import { useMayWrite } from '../../session/facts'
 import { BuildFields } from './ChosenFields'
 import { PlanWork } from './PlanWork'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 /** Place: where each unit was set up and where it stays. */
 export function PlaceStage() {
@@ -37,14 +38,9 @@ export function PlaceStage() {
                   {moved ? (
                     <p className="fine">The move is recorded.</p>
                   ) : (
-                    <button
-                      type="button"
-                      className="btn"
-                      disabled={!mayWrite}
-                      onClick={() => write('unit.event', { unit: unit.id, what: 'moved' })}
-                    >
+                    <Button disabled={!mayWrite} onClick={() => write('unit.event', { unit: unit.id, what: 'moved' })}>
                       It stands at {place} now
-                    </button>
+                    </Button>
                   )}
                 </div>
               )}

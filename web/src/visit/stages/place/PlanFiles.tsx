@@ -12,6 +12,7 @@ import { saveFile, saveJson } from '../../../app/save-file'
 import type { CoverageAnswer } from '../../../workers/coverage.worker'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const MOST_OCTETS = 5_000_000
 
@@ -139,23 +140,16 @@ export function PlanFiles({
     <details className="mt-4 border-t border-rule pt-2">
       <summary className="min-h-11 py-2 font-bold">Files: the plan and its readings</summary>
       <div className="flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="btn"
-          disabled={plan.rooms.length === 0}
-          onClick={() => saveJson(`${name}.json`, planToFile(record))}
-        >
+        <Button disabled={plan.rooms.length === 0} onClick={() => saveJson(`${name}.json`, planToFile(record))}>
           Plan as JSON
-        </button>
-        <button type="button" className="btn" disabled={plan.rooms.length === 0} onClick={saveSvg}>
+        </Button>
+        <Button disabled={plan.rooms.length === 0} onClick={saveSvg}>
           This storey as SVG
-        </button>
-        <button type="button" className="btn" disabled={plan.rooms.length === 0} onClick={savePng}>
+        </Button>
+        <Button disabled={plan.rooms.length === 0} onClick={savePng}>
           This storey as PNG
-        </button>
-        <button type="button" className="btn" onClick={saveCsv}>
-          Readings as CSV
-        </button>
+        </Button>
+        <Button onClick={saveCsv}>Readings as CSV</Button>
         {mayWrite && <FileButton label="Draw from a plan file" accept=".json,application/json" onFile={readPlan} />}
         {mayWrite && <FileButton label="Readings from CSV" accept=".csv,text/csv" onFile={readCsv} />}
       </div>
@@ -178,9 +172,9 @@ export function PlanFiles({
             {problems.length > 8 && <li>and {problems.length - 8} more</li>}
           </ul>
           {lines.length > 0 && (
-            <button type="button" className="btn mt-2" onClick={() => take(lines)}>
+            <Button className="mt-2" onClick={() => take(lines)}>
               Take the {lines.length} that are right
-            </button>
+            </Button>
           )}
         </div>
       )}

@@ -18,6 +18,7 @@ import { SignalLegend, type PlanView } from './SignalPicture'
 import { Suggestions } from './Suggestions'
 import { openingIn, openingWidthM, tenth, wallNear } from './snap'
 import { roomsOf, useCoverage, usePlan } from './use-plan'
+import { Button } from '../../../ui/Button'
 
 const bandWords: { value: Band; words: string }[] = [
   { value: '2.4', words: '2.4 GHz' },
@@ -170,11 +171,7 @@ export function PlanWork() {
             onChoose={setStorey}
           />
         )}
-        {mayWrite && (
-          <button type="button" className="btn" onClick={addStorey}>
-            Add a storey
-          </button>
-        )}
+        {mayWrite && <Button onClick={addStorey}>Add a storey</Button>}
         <span className="grow" />
         {coverage.length > 0 && (
           <Chips

@@ -8,6 +8,7 @@ import { readNumber } from '@pasado/core/values/number'
 import { checkField } from '@pasado/core/record/facts'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const ReadingsChart = lazy(async () => ({ default: (await import('./ReadingsChart')).ReadingsChart }))
 
@@ -220,9 +221,7 @@ function AddReading({
           }}
         />
       </div>
-      <button type="submit" className="btn">
-        Write it down
-      </button>
+      <Button type="submit">Write it down</Button>
       {readAt && (
         <p className="fine sm:col-span-4">
           At the point {readAt.x.toFixed(1)} / {readAt.y.toFixed(1)} m.

@@ -8,6 +8,7 @@ import type { Calibration } from '@pasado/core/radio/calibrate'
 import { askSuggestions } from '../../../workers/suggest'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 /** Where further units would do most: the fewest places that bring every room above the floor. */
 export function Suggestions({
@@ -84,9 +85,9 @@ export function Suggestions({
     <section aria-label="Where units belong" className="mt-4 border-t border-rule pt-3">
       <div className="flex flex-wrap items-center gap-3">
         <h3>Where units belong</h3>
-        <button type="button" className="btn" disabled={busy} onClick={() => void ask()}>
+        <Button disabled={busy} onClick={() => void ask()}>
           {busy ? 'Searching …' : 'Find the places'}
-        </button>
+        </Button>
       </div>
       {found?.proposals.length === 0 && (
         <p className="mt-2" role="status">
@@ -118,9 +119,8 @@ export function Suggestions({
                 </ul>
               </details>
               {mayWrite && one.units.length > 0 && nodes.length >= one.units.length && (
-                <button
-                  type="button"
-                  className="btn mt-2"
+                <Button
+                  className="mt-2"
                   onClick={() =>
                     one.units.forEach(({ storey, x, y }, index) =>
                       write('unit.set', { id: nodes[index]!.id, set: { storey, x, y }, origin: 'calculated' })
@@ -133,7 +133,7 @@ export function Suggestions({
                     .map(({ name }) => name)
                     .join(', ')}{' '}
                   there
-                </button>
+                </Button>
               )}
             </li>
           ))}

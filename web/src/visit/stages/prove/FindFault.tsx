@@ -20,6 +20,8 @@ import { Sheet } from '../../../ui/Sheet'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
 import { openHouse } from './open-house'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** What a search is about. */
 export interface Complaint {
@@ -106,9 +108,9 @@ function Begin({ record }: { record: VisitRecord }) {
           ))}
         </select>
       </label>
-      <button type="submit" className="btn btn-plum">
+      <Button type="submit" kind="main">
         Find the fault
-      </button>
+      </Button>
     </form>
   )
 }
@@ -202,19 +204,19 @@ function Search({ search }: { search: FaultSearch }) {
               {mayWrite && (
                 <div className="mt-2 flex flex-wrap gap-2">
                   {shown.answers.map(({ id, words }) => (
-                    <button key={id} type="button" className="btn" onClick={() => tell(shown.id, id)}>
+                    <Button key={id} onClick={() => tell(shown.id, id)}>
                       {words}
-                    </button>
+                    </Button>
                   ))}
                   {record.house && shown.order !== 99 && (
-                    <button type="button" className="btn btn-quiet" onClick={() => void fromHouse(shown)}>
+                    <Button kind="quiet" onClick={() => void fromHouse(shown)}>
                       Look in the house
-                    </button>
+                    </Button>
                   )}
                   {asked && (
-                    <button type="button" className="btn btn-quiet" onClick={() => setAsked(null)}>
+                    <Button kind="quiet" onClick={() => setAsked(null)}>
                       Not now
-                    </button>
+                    </Button>
                   )}
                 </div>
               )}
@@ -236,23 +238,18 @@ function Search({ search }: { search: FaultSearch }) {
               )}
               {mayWrite && (
                 <div className="mt-2 flex flex-wrap gap-2">
-                  <button
-                    type="button"
-                    className="btn btn-plum"
+                  <Button
+                    kind="main"
                     onClick={() => {
                       tell(mendedId(mend.cause.id), 'helped')
                       end(mend.cause.id, 'mended')
                     }}
                   >
                     Mended: it works now
-                  </button>
-                  <button type="button" className="btn" onClick={() => tell(mendedId(mend.cause.id), 'not')}>
-                    It did not help
-                  </button>
+                  </Button>
+                  <Button onClick={() => tell(mendedId(mend.cause.id), 'not')}>It did not help</Button>
                   {mend.cause.handOver && (
-                    <button type="button" className="btn" onClick={() => setSending(true)}>
-                      Hand over to the {mend.cause.handOver}
-                    </button>
+                    <Button onClick={() => setSending(true)}>Hand over to the {mend.cause.handOver}</Button>
                   )}
                 </div>
               )}
@@ -268,21 +265,15 @@ function Search({ search }: { search: FaultSearch }) {
               </p>
               {mayWrite && (
                 <div className="mt-2 flex flex-wrap gap-2">
-                  <button type="button" className="btn btn-plum" onClick={() => end(step.suspect.cause.id, 'mended')}>
+                  <Button kind="main" onClick={() => end(step.suspect.cause.id, 'mended')}>
                     Mended: close the search
-                  </button>
-                  <button type="button" className="btn" onClick={() => tell(step.by.id, null)}>
-                    It does not after all
-                  </button>
+                  </Button>
+                  <Button onClick={() => tell(step.by.id, null)}>It does not after all</Button>
                 </div>
               )}
             </div>
           )}
-          {problem && (
-            <p role="alert" className="mt-2 font-bold">
-              {problem}
-            </p>
-          )}
+          <Problem says={problem} className="mt-2" />
         </div>
         {odd.length > 0 && (
           <div role="note" className="border-l-4 border-ink bg-well p-3">
@@ -303,9 +294,9 @@ function Search({ search }: { search: FaultSearch }) {
             <ul className="flex flex-col gap-1">
               {others.map(({ observation }) => (
                 <li key={observation.id}>
-                  <button type="button" className="btn btn-quiet text-left" onClick={() => setAsked(observation.id)}>
+                  <Button kind="quiet" className="text-left" onClick={() => setAsked(observation.id)}>
                     {observation.asks} <span className="fine">about {observation.minutes} min</span>
-                  </button>
+                  </Button>
                 </li>
               ))}
             </ul>
@@ -398,12 +389,12 @@ function Search({ search }: { search: FaultSearch }) {
         </p>
         {mayWrite && (
           <p className="mt-3 flex flex-wrap gap-2">
-            <button type="button" className="btn btn-quiet" onClick={() => setSending(true)}>
+            <Button kind="quiet" onClick={() => setSending(true)}>
               Hand it over as it is
-            </button>
-            <button type="button" className="btn btn-quiet" onClick={() => end(suspects[0]!.cause.id, 'left')}>
+            </Button>
+            <Button kind="quiet" onClick={() => end(suspects[0]!.cause.id, 'left')}>
               Leave it
-            </button>
+            </Button>
           </p>
         )}
       </section>
@@ -448,9 +439,7 @@ function HandOver({ text, onSent }: { text: string; onSent: (to: 'provider' | 'm
         <textarea readOnly className="box exact mt-1 min-h-72 text-sm font-normal" value={text} />
       </label>
       <div className="mt-3 flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="btn"
+        <Button
           onClick={() =>
             void navigator.clipboard.writeText(text).then(
               () => setCopied(true),
@@ -459,13 +448,11 @@ function HandOver({ text, onSent }: { text: string; onSent: (to: 'provider' | 'm
           }
         >
           {copied ? 'Copied' : 'Copy it'}
-        </button>
-        <button type="button" className="btn btn-plum" onClick={() => onSent('provider')}>
+        </Button>
+        <Button kind="main" onClick={() => onSent('provider')}>
           Given to the provider
-        </button>
-        <button type="button" className="btn" onClick={() => onSent('maker')}>
-          Given to the maker
-        </button>
+        </Button>
+        <Button onClick={() => onSent('maker')}>Given to the maker</Button>
       </div>
     </div>
   )

@@ -13,6 +13,8 @@ import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit, write } from '../../session/store'
 import { openHouse } from './open-house'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** What is proven of the home as a whole: names gone, devices rejoined, telephone, and the look when it has settled. */
 export function HomeProof() {
@@ -51,17 +53,9 @@ export function HomeProof() {
         <section aria-label="Names that are to be gone" className="paper p-4">
           <div className="flex flex-wrap items-center gap-3">
             <h3 className="grow">Names that are to be gone from the air</h3>
-            {mayWrite && record.house && (
-              <button type="button" className="btn" onClick={() => void listen()}>
-                Listen in the simulated house
-              </button>
-            )}
+            {mayWrite && record.house && <Button onClick={() => void listen()}>Listen in the simulated house</Button>}
           </div>
-          {problem && (
-            <p role="alert" className="font-bold">
-              {problem}
-            </p>
-          )}
+          <Problem says={problem} />
           <ul className="mt-1 divide-y divide-rule">
             {names.map(({ id, ssid, says }) => (
               <li
@@ -200,9 +194,9 @@ function Settle({ hours }: { hours: number }) {
               day then, with the rooms as they are now.
             </span>
             {mayWrite && (
-              <button type="button" className="btn btn-quiet" onClick={() => write('check.cancelled', { id })}>
+              <Button kind="quiet" onClick={() => write('check.cancelled', { id })}>
                 Take it back
-              </button>
+              </Button>
             )}
           </li>
         ))}
@@ -218,16 +212,12 @@ function Settle({ hours }: { hours: number }) {
               onChange={(event) => setFrom(event.target.value)}
             />
           </label>
-          <button type="button" className="btn btn-plum" onClick={book}>
+          <Button kind="main" onClick={book}>
             Book {WINDOW_H} hours from then
-          </button>
+          </Button>
         </div>
       )}
-      {problem && (
-        <p role="alert" className="mt-1 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-1" />
       <p className="fine mt-1">At least {hours} h after it was set up.</p>
     </section>
   )

@@ -10,6 +10,8 @@ import { useDraft } from '../../../app/draft'
 import { takeLook, useVisit } from '../../session/store'
 import { runSpeedTest } from './speed-test'
 import { fileMark, readBefore, recordRun, type MeasuredSpot } from './use-record-measure'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 type By = NonNullable<Facts<'measurement'>['by']>
 const figures = Object.keys(runFigures) as RunFigure[]
@@ -172,11 +174,7 @@ export function MeasureForm({
           </label>
         ))}
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       {doubt && (
         <div
           role="alertdialog"
@@ -192,9 +190,7 @@ export function MeasureForm({
           </ul>
           <div className="mt-2 flex flex-wrap gap-2">
             {doubt.doubts.some(({ instead }) => instead !== null) && (
-              <button
-                type="button"
-                className="btn"
+              <Button
                 onClick={() =>
                   keep(
                     {
@@ -210,27 +206,23 @@ export function MeasureForm({
                 }
               >
                 Yes, take it so
-              </button>
+              </Button>
             )}
-            <button
-              type="button"
-              className="btn"
+            <Button
               onClick={() =>
                 keep(doubt.run, doubt.dbm, doubt.how, { sure: true, ...(doubt.file ? { file: doubt.file } : {}) })
               }
             >
               It is as entered
-            </button>
-            <button type="button" className="btn" onClick={() => setDoubt(null)}>
-              Mend it
-            </button>
+            </Button>
+            <Button onClick={() => setDoubt(null)}>Mend it</Button>
           </div>
         </div>
       )}
       <div className="mt-3 flex flex-wrap items-center gap-2">
-        <button type="submit" className="btn btn-plum">
+        <Button type="submit" kind="main">
           Record this run
-        </button>
+        </Button>
         <label className="btn focus-within:outline-3 focus-within:outline-plum">
           Result file
           <input
@@ -244,9 +236,9 @@ export function MeasureForm({
             }}
           />
         </label>
-        <button type="button" className="btn" disabled={step !== null} onClick={() => void measure()}>
+        <Button disabled={step !== null} onClick={() => void measure()}>
           {step ? `Measuring: ${step} …` : 'Measure from here'}
-        </button>
+        </Button>
         <Chips
           label="With"
           value={by}

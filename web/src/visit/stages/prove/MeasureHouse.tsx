@@ -7,6 +7,7 @@ import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/store'
 import { openHouse } from './open-house'
 import { recordRun } from './use-record-measure'
+import { Button } from '../../../ui/Button'
 
 /** Measures the source and every room in the simulated house; rooms of the same name are the same, others are in its middle. */
 export function MeasureHouse() {
@@ -55,9 +56,7 @@ export function MeasureHouse() {
   }
   return (
     <>
-      <button type="button" className="btn" onClick={() => void measure()}>
-        Measure in the simulated house
-      </button>
+      <Button onClick={() => void measure()}>Measure in the simulated house</Button>
       {told && (
         <p role="status" className="basis-full font-bold">
           {told}

@@ -1,6 +1,5 @@
+import { usePart } from '../../frame/use-part'
 import { Tabs } from 'radix-ui'
-import { useEffect } from 'react'
-import { useSearchParams } from 'react-router'
 import { blocks } from '@pasado/core/rules/evaluate'
 import { beginSearch, FindFault } from './FindFault'
 import { HomeProof } from './HomeProof'
@@ -26,22 +25,9 @@ function partOf(at: string | null): string | null {
 
 /** Prove: the source and every room, each unit, the home as a whole; and finding the fault where something falls short. */
 export function Prove() {
-  const [search, setSearch] = useSearchParams()
+  const [part, go] = usePart(partOf, 'rooms')
   const findings = useVisit((state) => state.findings)
   const searching = useVisit((state) => Object.values(state.record.searches ?? {}).some(({ found }) => found === null))
-  const asked = partOf(search.get('at'))
-  const part = asked ?? search.get('part') ?? 'rooms'
-  useEffect(() => {
-    if (asked && asked !== search.get('part'))
-      setSearch(
-        (before) => {
-          before.set('part', asked)
-          return before
-        },
-        { replace: true }
-      )
-  }, [asked, search, setSearch])
-  const go = (value: string) => setSearch({ part: value }, { replace: true })
   return (
     <Tabs.Root value={part} onValueChange={go} className="p-4 lg:p-5">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">

@@ -1,3 +1,4 @@
+import { FileButton } from '../../../ui/FileButton'
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
@@ -16,6 +17,7 @@ import { MeasureForm } from './MeasureForm'
 import { MeasureHouse } from './MeasureHouse'
 import { RunsLine } from './RunsLine'
 import { fileMark, readBefore, recordRun } from './use-record-measure'
+import { Button } from '../../../ui/Button'
 
 /** The source by cable, and every room of the list against its floor. */
 export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit: string | undefined }) => void }) {
@@ -61,14 +63,9 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
             )}
           </h3>
           {mayWrite && (
-            <button
-              type="button"
-              className="btn"
-              aria-expanded={open === 'source'}
-              onClick={() => setOpen(open === 'source' ? null : 'source')}
-            >
+            <Button aria-expanded={open === 'source'} onClick={() => setOpen(open === 'source' ? null : 'source')}>
               Measure the source
-            </button>
+            </Button>
           )}
         </div>
         {source ? (
@@ -162,9 +159,9 @@ function AddRoom() {
           onChange={(event) => setName(event.target.value)}
         />
       </label>
-      <button type="submit" className="btn" disabled={!name.trim()}>
+      <Button type="submit" disabled={!name.trim()}>
         Put it on the list
-      </button>
+      </Button>
     </form>
   )
 }
@@ -221,9 +218,9 @@ function RoomRow({
           />
         </div>
         {mayWrite && (
-          <button type="button" className="btn" aria-expanded={open} aria-label={`Measure ${name}`} onClick={onOpen}>
+          <Button aria-expanded={open} aria-label={`Measure ${name}`} onClick={onOpen}>
             Measure
-          </button>
+          </Button>
         )}
       </div>
       <p className={`mt-1 ${outcome === 'breaks' ? 'font-bold' : ''}`}>
@@ -259,13 +256,9 @@ function RoomRow({
         </p>
       )}
       {outcome === 'breaks' && (
-        <button
-          type="button"
-          className="btn mt-2"
-          onClick={() => onFault({ room: room.id, unit: best?.measurement.facts.unit })}
-        >
+        <Button className="mt-2" onClick={() => onFault({ room: room.id, unit: best?.measurement.facts.unit })}>
           Find the fault: {name}
-        </button>
+        </Button>
       )}
       {open && (
         <div className="mt-2">
@@ -378,19 +371,9 @@ function ReadList() {
   }
   return (
     <>
-      <label className="btn focus-within:outline-3 focus-within:outline-plum">
+      <FileButton accept=".csv,text/csv" onFile={(file) => void read(file)}>
         From a list (CSV)
-        <input
-          type="file"
-          className="sr-only"
-          accept=".csv,text/csv"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            if (file) void read(file)
-            event.target.value = ''
-          }}
-        />
-      </label>
+      </FileButton>
       {told && (
         <p role="status" className="basis-full font-bold">
           {told}

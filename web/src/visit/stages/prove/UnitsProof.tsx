@@ -17,6 +17,8 @@ import { takeLook, useVisit, write } from '../../session/store'
 import { MeasureForm } from './MeasureForm'
 import { openHouse } from './open-house'
 import { RunsLine } from './RunsLine'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** Each unit: was somebody really on it, is its link good, does a port of it carry. */
 export function UnitsProof() {
@@ -131,19 +133,12 @@ function Path({ unit }: { unit: Unit }) {
           {verdict.mend && <span className="text-soft">{verdict.mend}</span>}
         </p>
         {mayWrite && record.house && (
-          <button
-            type="button"
-            className="btn"
-            aria-label={`Read the path of ${name} from the house`}
-            onClick={() => void fromHouse()}
-          >
+          <Button aria-label={`Read the path of ${name} from the house`} onClick={() => void fromHouse()}>
             From the house
-          </button>
+          </Button>
         )}
         {mayWrite && (
-          <button
-            type="button"
-            className="btn"
+          <Button
             aria-expanded={open}
             aria-label={`Prove the path of ${name}`}
             onClick={() => {
@@ -152,7 +147,7 @@ function Path({ unit }: { unit: Unit }) {
             }}
           >
             Prove it
-          </button>
+          </Button>
         )}
       </div>
       {problem && !open && (
@@ -231,14 +226,10 @@ function Path({ unit }: { unit: Unit }) {
               </label>
             )}
           </div>
-          {problem && (
-            <p role="alert" className="mt-2 font-bold">
-              {problem}
-            </p>
-          )}
-          <button type="submit" className="btn btn-plum mt-3">
+          <Problem says={problem} className="mt-2" />
+          <Button type="submit" kind="main" className="mt-3">
             Record what was seen
-          </button>
+          </Button>
         </form>
       )}
     </div>
@@ -267,22 +258,18 @@ function LinkTest({ unit }: { unit: Unit }) {
       </p>
       {mayWrite && (
         <span className="flex gap-2">
-          <button
-            type="button"
-            className="btn"
+          <Button
             aria-label={`${name}: the link is good`}
             onClick={() => write('unit.event', { unit: unit.id, what: 'tested-good' })}
           >
             Good
-          </button>
-          <button
-            type="button"
-            className="btn"
+          </Button>
+          <Button
             aria-label={`${name}: the link is not good`}
             onClick={() => write('unit.event', { unit: unit.id, what: 'tested-bad' })}
           >
             Not good
-          </button>
+          </Button>
         </span>
       )}
     </div>
@@ -311,15 +298,13 @@ function Port({ unit }: { unit: Unit }) {
           {newest ? <RunsLine one={newest} /> : 'Not tested yet.'}
         </div>
         {mayWrite && (
-          <button
-            type="button"
-            className="btn"
+          <Button
             aria-expanded={open}
             aria-label={`Measure a port of ${unitName(unit)}`}
             onClick={() => setOpen(!open)}
           >
             Measure
-          </button>
+          </Button>
         )}
       </div>
       {open && (

@@ -11,6 +11,8 @@ import { useMayWrite } from '../../session/facts'
 import { PackLinks } from '../hand-over/PackLinks'
 import { SignaturePad } from './SignaturePad'
 import { useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** Sign off: what still stands in the way, both signatures, the seal. */
 export function SignOff() {
@@ -66,9 +68,9 @@ export function SignOff() {
                 )}
               </p>
               {mayWrite && (
-                <button type="button" className="btn mt-3" disabled={mayNotSign} onClick={() => setSigning(who)}>
+                <Button className="mt-3" disabled={mayNotSign} onClick={() => setSigning(who)}>
                   {signature ? `Sign again as ${who}` : `Sign as ${who}`}
-                </button>
+                </Button>
               )}
             </div>
           )
@@ -127,9 +129,7 @@ function Review() {
             />
           </div>
           {lead && review?.state === 'asked' ? (
-            <button
-              type="button"
-              className="btn"
+            <Button
               disabled={!remark.trim()}
               onClick={() => {
                 write('review.returned', { remark: remark.trim() })
@@ -137,18 +137,16 @@ function Review() {
               }}
             >
               Send it back
-            </button>
+            </Button>
           ) : (
-            <button
-              type="button"
-              className="btn"
+            <Button
               onClick={() => {
                 write('review.asked', { remark: remark.trim() })
                 setRemark('')
               }}
             >
               Ask a lead to look
-            </button>
+            </Button>
           )}
         </div>
       )}
@@ -203,12 +201,10 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
             Sealing is final. Nobody, you included, changes this visit afterwards; a later visit starts from it.
           </p>
           <div className="mt-3 flex flex-wrap gap-2">
-            <button type="button" className="btn" disabled={busy} onClick={() => void seal()}>
+            <Button disabled={busy} onClick={() => void seal()}>
               Seal it for good
-            </button>
-            <button type="button" className="btn" onClick={() => setSure(false)}>
-              Not yet
-            </button>
+            </Button>
+            <Button onClick={() => setSure(false)}>Not yet</Button>
           </div>
         </div>
       ) : (
@@ -217,17 +213,13 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
             Everything holds or is waived, and both have signed.{mayWrite && whoSeals && ` ${whoSeals}`}
           </p>
           {mayWrite && !whoSeals && (
-            <button type="button" className="btn btn-plum mt-3" onClick={() => setSure(true)}>
+            <Button kind="main" className="mt-3" onClick={() => setSure(true)}>
               Seal this visit
-            </button>
+            </Button>
           )}
         </>
       )}
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
     </section>
   )
 }
@@ -259,26 +251,19 @@ function Sealed() {
         By {seal.by.name}. Nobody changes this visit any more; a later visit at this home starts from it.
       </p>
       <div className="mt-4 flex flex-wrap gap-3">
-        <button
-          type="button"
-          className="btn btn-plum"
+        <Button
+          kind="main"
           disabled={record.secretsErased}
           onClick={() => void get(download('POST /visits/:id/pack', { ...visit, body: {} }))}
         >
           The customer’s pack (PDF)
-        </button>
-        <button type="button" className="btn" onClick={() => void get(download('GET /visits/:id/record.pdf', visit))}>
-          The record (PDF)
-        </button>
-        <button type="button" className="btn" onClick={() => void get(download('GET /visits/:id/export', visit))}>
+        </Button>
+        <Button onClick={() => void get(download('GET /visits/:id/record.pdf', visit))}>The record (PDF)</Button>
+        <Button onClick={() => void get(download('GET /visits/:id/export', visit))}>
           The record (JSON, for pasado verify)
-        </button>
+        </Button>
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       <ErasureNote />
       <PackLinks mayMake />
       <div className="mt-5 grid gap-4 md:grid-cols-2">

@@ -1,6 +1,8 @@
 import { useEffect, useRef, useState } from 'react'
 import Pad from 'signature_pad'
 import { Sheet } from '../../../ui/Sheet'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 const WIDTH = 600
 const HEIGHT = 200
@@ -119,18 +121,12 @@ function SignatureForm({ who, suggested, onSign }: Signing) {
           }
         }}
       />
-      {problem && (
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} />
       <div className="flex flex-wrap gap-2">
-        <button type="submit" className="btn btn-plum">
+        <Button type="submit" kind="main">
           Sign
-        </button>
-        <button type="button" className="btn" onClick={() => pad.current?.clear()}>
-          Clear
-        </button>
+        </Button>
+        <Button onClick={() => pad.current?.clear()}>Clear</Button>
       </div>
     </form>
   )

@@ -20,6 +20,7 @@ import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import type { Look } from '../../../outbox/outbox'
 import { takeLook, useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
 
 const patternWords: Record<LampPattern, string> = {
   off: 'dark',
@@ -218,9 +219,9 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
             </p>
           )}
         </div>
-        <button type="button" className="btn btn-plum" disabled={!mayWrite || looks.length === 0} onClick={log}>
+        <Button kind="main" disabled={!mayWrite || looks.length === 0} onClick={log}>
           Log it
-        </button>
+        </Button>
       </div>
     </section>
   )

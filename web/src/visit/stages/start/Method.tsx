@@ -8,6 +8,7 @@ import { UnitBack, UnitFront } from '../../../catalogue/UnitPicture'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
 import { Pairing } from './Pairing'
+import { Button } from '../../../ui/Button'
 
 type Method = Model['methods'][number]
 
@@ -90,17 +91,11 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
             {isPairing && <Pairing unit={unit} model={model} />}
             {mayWrite && (
               <div className="mt-3 flex flex-wrap gap-2">
-                {step.wait && !running && (
-                  <button type="button" className="btn" onClick={start}>
-                    Done: start its clock
-                  </button>
-                )}
-                <button type="button" className="btn btn-plum" onClick={() => answer(true)}>
+                {step.wait && !running && <Button onClick={start}>Done: start its clock</Button>}
+                <Button kind="main" onClick={() => answer(true)}>
                   {expected ? 'I see it' : 'Done'}
-                </button>
-                <button type="button" className="btn" onClick={() => answer(false)}>
-                  {expected ? 'I do not see it' : 'It did not work'}
-                </button>
+                </Button>
+                <Button onClick={() => answer(false)}>{expected ? 'I do not see it' : 'It did not work'}</Button>
               </div>
             )}
             {unseen && <IfNot model={model} unit={unit} ifNot={step.ifNot} kind={method.kind} />}

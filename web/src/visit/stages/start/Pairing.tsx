@@ -6,6 +6,7 @@ import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
 import { clock } from '../../frame/Waits'
+import { Button } from '../../../ui/Button'
 
 const WINDOW_MIN = 2
 
@@ -77,14 +78,14 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
           </label>
         )}
         {mayWrite && !first && (
-          <button type="button" className="btn" disabled={!leads} onClick={() => press('first')}>
+          <Button disabled={!leads} onClick={() => press('first')}>
             Pressed on {leads ? unitName(record.units[leads]!) : 'the router'}
-          </button>
+          </Button>
         )}
         {mayWrite && first && (
-          <button type="button" className="btn btn-plum" onClick={() => press('second')}>
+          <Button kind="main" onClick={() => press('second')}>
             {button ? `${button.name} pressed` : 'Pressed'} here, on {unitName(unit)}
-          </button>
+          </Button>
         )}
         {first && (
           <p aria-live="polite">
@@ -96,11 +97,7 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
             )}
           </p>
         )}
-        {mayWrite && first && left <= 0 && (
-          <button type="button" className="btn" onClick={() => press('first')}>
-            First press again
-          </button>
-        )}
+        {mayWrite && first && left <= 0 && <Button onClick={() => press('first')}>First press again</Button>}
       </div>
       {mayWrite && !leads && (
         <p role="note" className="mt-2">

@@ -11,6 +11,8 @@ import { ApiProblem, ask } from '../../../app/api'
 import { useMayWrite } from '../../session/facts'
 import type { Look } from '../../../outbox/outbox'
 import { takeLook, useVisit, write } from '../../session/store'
+import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** The field of a unit that a dotted name is kept in; addresses and pools have things of their own. */
 const fieldOf: Partial<Record<ComparedName, string>> = {
@@ -142,9 +144,9 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
       <div className="flex flex-wrap items-center gap-3">
         <h3>What {unitName(unit)} tells</h3>
         {mayWrite && house && (
-          <button type="button" className="btn" disabled={busy} onClick={() => void read()}>
+          <Button disabled={busy} onClick={() => void read()}>
             {busy ? 'Reading …' : values ? 'Read it again' : 'Read from the unit'}
-          </button>
+          </Button>
         )}
         {mayWrite && dumps && (
           <label className="btn focus-within:outline-3 focus-within:outline-plum">
@@ -169,11 +171,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
           </span>
         )}
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={problem} className="mt-2" />
       {values && rows.every(({ differs }) => differs === null) && (
         <p className="mt-2">What is wanted, what is recorded and what it tells are the same.</p>
       )}
@@ -207,24 +205,14 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
                   ))}
                   <td className="font-normal max-sm:col-span-3 sm:min-w-40 sm:text-right">
                     {mayWrite && differs !== null && told !== null && told !== recorded && name !== 'wifi.ssid' && (
-                      <button
-                        type="button"
-                        className="btn"
-                        onClick={() => take(name, told)}
-                        aria-label={`Take ${says} from the unit`}
-                      >
+                      <Button onClick={() => take(name, told)} aria-label={`Take ${says} from the unit`}>
                         Take it
-                      </button>
+                      </Button>
                     )}
                     {mayWrite && differs === 'record' && told === null && wanted !== null && isAnIntention(name) && (
-                      <button
-                        type="button"
-                        className="btn"
-                        onClick={() => take(name, wanted)}
-                        aria-label={`Record what is wanted: ${says}`}
-                      >
+                      <Button onClick={() => take(name, wanted)} aria-label={`Record what is wanted: ${says}`}>
                         Record what is wanted
-                      </button>
+                      </Button>
                     )}
                     {differs === 'record' && told === null && !isAnIntention(name) && (
                       <span>{name === 'device.firmware' ? 'install it, then record it' : 'to be set'}</span>

@@ -11,6 +11,7 @@ import { MethodSteps } from './Method'
 import { PressLength } from './PressLength'
 import { ReadUnit } from './ReadUnit'
 import { ByUnit } from '../../frame/UnitColumn'
+import { Button } from '../../../ui/Button'
 
 /** Start up: each unit by its method, and what its lamps say. */
 export function StartUp() {
@@ -128,9 +129,7 @@ function Prompts({ unit, model }: { unit: Unit; model: Model }) {
       <div className="flex flex-wrap items-center justify-between gap-2">
         <h3>What the app asks: the customer’s to say, no unless told</h3>
         {open.length > 0 && mayWrite && (
-          <button
-            type="button"
-            className="btn"
+          <Button
             onClick={() =>
               open.forEach(({ id }) =>
                 write('prompt.answered', { unit: unit.id, prompt: id, answer: 'no', by: 'customer' })
@@ -138,7 +137,7 @@ function Prompts({ unit, model }: { unit: Unit; model: Model }) {
             }
           >
             All no
-          </button>
+          </Button>
         )}
       </div>
       <ul className="mt-1 divide-y divide-rule border-y border-rule">

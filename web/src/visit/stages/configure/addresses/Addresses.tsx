@@ -12,6 +12,7 @@ import { PoolMove } from './PoolMove'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 const useWords = {
   home: 'home',
@@ -56,9 +57,7 @@ export function Addresses() {
       ))}
       {mayWrite && (
         <p>
-          <button type="button" className="btn" onClick={add}>
-            Add a segment
-          </button>
+          <Button onClick={add}>Add a segment</Button>
         </p>
       )}
       <Conversions />
@@ -149,14 +148,13 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
               <TextFact {...of} field="from" label="Pool from" exact />
               <TextFact {...of} field="to" label="Pool to" exact />
               {mayWrite && (
-                <button
-                  type="button"
-                  className="btn btn-quiet"
+                <Button
+                  kind="quiet"
                   aria-label={`Take this DHCP pool of ${name} out`}
                   onClick={() => write('thing.removed', { thing: 'pool', id: pool.id })}
                 >
                   Switched off
-                </button>
+                </Button>
               )}
               <PoolMove pool={pool} />
             </div>
@@ -173,13 +171,9 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
       <PasteClients segment={segment} />
       {mayWrite && (
         <p className="mt-2 text-right">
-          <button
-            type="button"
-            className="btn btn-quiet"
-            onClick={() => write('thing.removed', { thing: 'segment', id: segment.id })}
-          >
+          <Button kind="quiet" onClick={() => write('thing.removed', { thing: 'segment', id: segment.id })}>
             Take this segment out
-          </button>
+          </Button>
         </p>
       )}
     </section>
@@ -366,13 +360,12 @@ function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }) {
       {mayWrite && (
         <div className="mt-2 flex flex-wrap gap-2">
           {left.map((unit) => (
-            <button key={unit.id} type="button" className="btn" onClick={() => addUnit(unit.id)}>
+            <Button key={unit.id} onClick={() => addUnit(unit.id)}>
               Address of {unitName(unit)}
-            </button>
+            </Button>
           ))}
-          <button
-            type="button"
-            className="btn btn-quiet"
+          <Button
+            kind="quiet"
             onClick={() =>
               write('host.set', {
                 id: uuidv7(),
@@ -382,7 +375,7 @@ function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }) {
             }
           >
             A device of the customer’s
-          </button>
+          </Button>
         </div>
       )}
     </div>
@@ -438,14 +431,14 @@ function HostRow({
           </div>
         )}
         {mayWrite && (
-          <button
-            type="button"
-            className="btn btn-quiet px-2 md:mt-6"
+          <Button
+            kind="quiet"
+            className="px-2 md:mt-6"
             aria-label={`Take the address of ${name ?? host.facts.name} out`}
             onClick={() => write('thing.removed', { thing: 'host', id: host.id })}
           >
             <Trash2 aria-hidden size={18} />
-          </button>
+          </Button>
         )}
       </div>
       {findings.length > 0 && (

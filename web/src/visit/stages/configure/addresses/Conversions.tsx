@@ -4,6 +4,7 @@ import { conversionOf, modesCompared } from '@pasado/core/work/configure/convers
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 /** Old routers that are access points here: each conversion worked out, step by step. */
 export function Conversions() {
@@ -84,9 +85,8 @@ function OneConversion({ unit }: { unit: Unit }) {
         ))}
       </dl>
       {mayWrite && !recorded && (
-        <button
-          type="button"
-          className="btn mt-2"
+        <Button
+          className="mt-2"
           onClick={() =>
             write('host.set', {
               id: host?.id ?? uuidv7(),
@@ -96,7 +96,7 @@ function OneConversion({ unit }: { unit: Unit }) {
           }
         >
           Record {found.address} for it
-        </button>
+        </Button>
       )}
       <ol className="mt-3 divide-y divide-rule border-y border-rule" aria-label={`Steps for ${name}`}>
         {found.steps.map((step, at) => (

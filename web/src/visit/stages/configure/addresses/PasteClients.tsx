@@ -6,6 +6,7 @@ import { readMac } from '@pasado/core/values/mac'
 import { standing, unitName, type Segment } from '@pasado/core/record/record'
 import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 /** What a router's list of clients says stands on a segment: pasted, looked through, and taken as fixed addresses one by one. */
 export function PasteClients({ segment }: { segment: Segment }) {
@@ -85,9 +86,7 @@ export function PasteClients({ segment }: { segment: Segment }) {
                 </td>
                 <td className="text-right">
                   {!row.known && row.inside && (
-                    <button
-                      type="button"
-                      className="btn"
+                    <Button
                       aria-label={`Record ${row.address} as fixed`}
                       onClick={() =>
                         write('host.set', {
@@ -102,7 +101,7 @@ export function PasteClients({ segment }: { segment: Segment }) {
                       }
                     >
                       {row.pooled ? 'Reserved for it' : 'Record'}
-                    </button>
+                    </Button>
                   )}
                 </td>
               </tr>

@@ -4,6 +4,7 @@ import { parseIpv4 } from '@pasado/core/values/ipv4'
 import { standing, type Pool } from '@pasado/core/record/record'
 import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 /** A pool grown or moved, with everything that follows shown before it is done. */
 export function PoolMove({ pool }: { pool: Pool }) {
@@ -40,9 +41,9 @@ export function PoolMove({ pool }: { pool: Pool }) {
   const size = first !== null && last !== null ? last - first + 1 : 0
   if (!open)
     return (
-      <button
-        type="button"
-        className="btn btn-quiet -ml-2 justify-self-start"
+      <Button
+        kind="quiet"
+        className="-ml-2 justify-self-start"
         onClick={() => {
           setFrom(pool.facts.from!)
           setTo(pool.facts.to!)
@@ -50,7 +51,7 @@ export function PoolMove({ pool }: { pool: Pool }) {
         }}
       >
         Move or grow it
-      </button>
+      </Button>
     )
   return (
     <div
@@ -111,9 +112,8 @@ export function PoolMove({ pool }: { pool: Pool }) {
         )}
       </div>
       <div className="mt-2 flex gap-2">
-        <button
-          type="button"
-          className="btn btn-plum"
+        <Button
+          kind="main"
           disabled={wrong !== undefined || size <= 0}
           onClick={() => {
             write('pool.set', { id: pool.id, set: { from: from.trim(), to: to.trim() } })
@@ -121,10 +121,8 @@ export function PoolMove({ pool }: { pool: Pool }) {
           }}
         >
           Do it
-        </button>
-        <button type="button" className="btn" onClick={() => setOpen(false)}>
-          Leave it
-        </button>
+        </Button>
+        <Button onClick={() => setOpen(false)}>Leave it</Button>
       </div>
     </div>
   )

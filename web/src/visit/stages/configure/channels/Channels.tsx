@@ -1,3 +1,4 @@
+import { FileButton } from '../../../../ui/FileButton'
 import { bands, type Band } from '@pasado/core/values/band'
 import { useEffect, useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
@@ -14,6 +15,7 @@ import { Spectrum } from './Spectrum'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 const sets = { '1-6-11': [1, 6, 11], '1-5-9-13': [1, 5, 9, 13] } as const
 
@@ -93,9 +95,9 @@ export function Channels() {
           radar channels too
         </label>
         {mayWrite && (
-          <button type="button" className="btn btn-plum" disabled={!best || same} onClick={take}>
+          <Button kind="main" disabled={!best || same} onClick={take}>
             {same ? 'The plan is recorded' : 'Record the plan'}
-          </button>
+          </Button>
         )}
       </div>
       {bands.map((band) => (
@@ -309,25 +311,11 @@ function Neighbours() {
             ? 'none noted: the plan takes the air for empty'
             : `${list.length} noted, the strongest at ${list[0]!.dbm} dBm`}
         </p>
-        {mayWrite && house && (
-          <button type="button" className="btn" onClick={() => void listen()}>
-            Listen in the simulated house
-          </button>
-        )}
+        {mayWrite && house && <Button onClick={() => void listen()}>Listen in the simulated house</Button>}
         {mayWrite && (
-          <label className="btn focus-within:outline-3 focus-within:outline-plum">
+          <FileButton accept=".csv,text/csv" onFile={(file) => void read(file)}>
             From a list (CSV)
-            <input
-              type="file"
-              className="sr-only"
-              accept=".csv,text/csv"
-              onChange={(event) => {
-                const file = event.target.files?.[0]
-                if (file) void read(file)
-                event.target.value = ''
-              }}
-            />
-          </label>
+          </FileButton>
         )}
       </div>
       {mayWrite && (
@@ -366,9 +354,9 @@ function Neighbours() {
               onChange={(event) => setDbm(event.target.value)}
             />
           </label>
-          <button type="submit" className="btn" disabled={!channel || !dbm}>
+          <Button type="submit" disabled={!channel || !dbm}>
             Note it
-          </button>
+          </Button>
         </form>
       )}
       {told && (

@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import { APPLIED_RULE, applyOrder } from '@pasado/core/work/configure/apply-order'
 import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 /** Configure: every change in the order in which nobody is cut off from what still needs one. */
 export function ApplyOrder() {
@@ -53,9 +54,7 @@ export function ApplyOrder() {
               </p>
             </div>
             {mayWrite && (
-              <button
-                type="button"
-                className="btn"
+              <Button
                 aria-pressed={applied}
                 aria-label={`${name}, ${says}: applied`}
                 onClick={() =>
@@ -63,7 +62,7 @@ export function ApplyOrder() {
                 }
               >
                 {applied ? 'Applied' : 'It is applied'}
-              </button>
+              </Button>
             )}
           </li>
         ))}

@@ -5,6 +5,7 @@ import { adviseSecurity, canJoin } from '@pasado/core/work/wifi/security'
 import { SelectFact, SeveralFact, TextFact } from '../../../fields/FactField'
 import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
+import { Button } from '../../../../ui/Button'
 
 const canWords = [
   { value: 'wep', words: 'WEP only' },
@@ -69,14 +70,14 @@ export function Devices() {
                   ]}
                 />
                 {mayWrite && (
-                  <button
-                    type="button"
-                    className="btn btn-quiet justify-self-start px-2 md:mt-6"
+                  <Button
+                    kind="quiet"
+                    className="justify-self-start px-2 md:mt-6"
                     aria-label={`Take ${device.facts.name ?? 'this device'} out`}
                     onClick={() => write('thing.removed', { thing: 'device', id: device.id })}
                   >
                     <Trash2 aria-hidden size={18} />
-                  </button>
+                  </Button>
                 )}
               </li>
             )
@@ -86,17 +87,16 @@ export function Devices() {
       {mayWrite && (
         <p className="mt-2 flex flex-wrap gap-2">
           {(['Phone', 'Laptop', 'Television', 'Printer', 'Camera', 'Doorbell'] as const).map((name) => (
-            <button
+            <Button
               key={name}
-              type="button"
-              className="btn"
+
               aria-label={`Add a device: ${name}`}
               onClick={() =>
                 write('device.set', { id: uuidv7(), set: { name, security: 'wpa2-aes' }, origin: 'typed' })
               }
             >
               + {name}
-            </button>
+            </Button>
           ))}
         </p>
       )}

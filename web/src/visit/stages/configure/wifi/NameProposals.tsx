@@ -8,6 +8,7 @@ import { useMayWrite } from '../../../session/facts'
 import { pick } from '../../../session/secrets'
 import { useVisit, write } from '../../../session/store'
 import { securityWords } from './words'
+import { Button } from '../../../../ui/Button'
 
 const useNames = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' } as const
 
@@ -81,12 +82,10 @@ export function NameProposals() {
               onChange={(event) => setTyped(event.target.value)}
             />
           </label>
-          <button type="button" className="btn" onClick={() => setTyped(makeNetworkName(pick))}>
-            Make a name
-          </button>
-          <button type="button" className="btn btn-plum" disabled={!proposals || settled} onClick={take}>
+          <Button onClick={() => setTyped(makeNetworkName(pick))}>Make a name</Button>
+          <Button kind="main" disabled={!proposals || settled} onClick={take}>
             {settled ? 'These are recorded' : 'Record these networks'}
-          </button>
+          </Button>
         </div>
       )}
       {found && 'problem' in found && (

@@ -16,6 +16,7 @@ import { useVisit, write } from '../../../session/store'
 import { Devices } from './Devices'
 import { NameProposals } from './NameProposals'
 import { securityWords } from './words'
+import { Button } from '../../../../ui/Button'
 
 /** Networks on the air: names, bands, security, passphrases. */
 export function Networks() {
@@ -38,12 +39,8 @@ export function Networks() {
       ))}
       {mayWrite && (
         <p className="flex flex-wrap gap-2">
-          <button type="button" className="btn" onClick={() => add('main')}>
-            Add the home’s network
-          </button>
-          <button type="button" className="btn" onClick={() => add('guest')}>
-            Add a guest network
-          </button>
+          <Button onClick={() => add('main')}>Add the home’s network</Button>
+          <Button onClick={() => add('guest')}>Add a guest network</Button>
         </p>
       )}
       <Devices />
@@ -156,13 +153,9 @@ function NetworkSheet({ network }: { network: Network }) {
       <p className="mt-3 flex flex-wrap justify-between gap-2">
         <JoinCode network={network} />
         {mayWrite && (
-          <button
-            type="button"
-            className="btn btn-quiet"
-            onClick={() => write('thing.removed', { thing: 'network', id: network.id })}
-          >
+          <Button kind="quiet" onClick={() => write('thing.removed', { thing: 'network', id: network.id })}>
             Take this network out
-          </button>
+          </Button>
         )}
       </p>
     </section>
@@ -188,9 +181,7 @@ function JoinCode({ network }: { network: Network }) {
   }
   return (
     <>
-      <button type="button" className="btn" onClick={() => void show()}>
-        Show the code to join {ssid}
-      </button>
+      <Button onClick={() => void show()}>Show the code to join {ssid}</Button>
       <Sheet
         open={svg !== null}
         onClose={() => setSvg(null)}
