@@ -14,13 +14,9 @@ import { show, written } from './stage'
 
 vi.mock('idb-keyval', () => import('./idb'))
 vi.mock('../src/workers/coverage', () => ({
-  askCoverage: (
-    { senders, grids, walls, floors, exponent }: Omit<CoverageAsk, 'id'>,
-    onAnswer: (answer: CoverageAnswer) => void
-  ) =>
+  askCoverage: ({ senders, grids, walls, floors, exponent }: CoverageAsk, onAnswer: (answer: CoverageAnswer) => void) =>
     queueMicrotask(() =>
       onAnswer({
-        id: 1,
         storeys: grids.map(({ storey, grid }) => ({
           storey,
           grid,

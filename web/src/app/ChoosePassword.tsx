@@ -31,9 +31,13 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
     let here = true
     setStrength(null)
     if (wanted)
-      void strengthOf(wanted, [me?.login ?? '', me?.name ?? '']).then((found) => {
-        if (here) setStrength(found)
-      })
+      strengthOf(wanted, [me?.login ?? '', me?.name ?? '']).then(
+        (found) => {
+          if (here) setStrength(found)
+        },
+        // Told by the bar that tells what failed.
+        () => undefined
+      )
     return () => {
       here = false
     }

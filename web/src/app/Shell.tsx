@@ -12,6 +12,7 @@ import { useNewerProgram } from './newer-program'
 import { usePasswordAgain } from './password-again'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
+import { FailedWork } from '../workers/FailedWork'
 
 const LOOK_AGAIN_MS = 2_000
 /** The program is kept on the device once what was asked for is there: both would share the line otherwise. */
@@ -84,6 +85,7 @@ function NotOnTheServer() {
   return some || wrong ? (
     <Suspense>
       <OutboxBar />
+      <FailedWork />
     </Suspense>
   ) : null
 }

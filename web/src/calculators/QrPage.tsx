@@ -26,9 +26,13 @@ export function QrPage() {
     let here = true
     setStrength(null)
     if (passphrase && security === 'wpa')
-      void strengthOf(passphrase, [ssid]).then((found) => {
-        if (here) setStrength(found)
-      })
+      strengthOf(passphrase, [ssid]).then(
+        (found) => {
+          if (here) setStrength(found)
+        },
+        // Told by the bar that tells what failed.
+        () => undefined
+      )
     return () => {
       here = false
     }

@@ -2,6 +2,7 @@ import type { Model } from '@pasado/core/catalogue/model'
 import { planChannels, type ChannelPlan, type ChannelQuestion } from '@pasado/core/radio/channel-plan'
 import { planHomeChannels, type HomeChannels } from '@pasado/core/work/channels/home-channels'
 import type { VisitRecord } from '@pasado/core/record/record'
+import { answering } from './answering'
 
 /** What is asked of a home: the parts of a record that channels hang on, with its models. */
 export interface HomeAsk {
@@ -16,22 +17,24 @@ export interface BareAsk extends Omit<ChannelQuestion, 'hears'> {
   hearDbm: number
 }
 
-export type ChannelsAsk = { id: number } & ({ home: HomeAsk } | { bare: BareAsk })
+export type ChannelsAsk = { home: HomeAsk } | { bare: BareAsk }
 export type ChannelsFound = HomeChannels | ChannelPlan | null
 
-addEventListener('message', (event: MessageEvent<ChannelsAsk>) => {
-  const { id } = event.data
-  let found: ChannelsFound = null
-  try {
-    if ('home' in event.data) {
-      const { record, models, set24, radar } = event.data.home
-      found = planHomeChannels(record, new Map(models), { set24, radar })
-    } else {
-      const { hearDbm, ...question } = event.data.bare
-      found = planChannels({ ...question, hears: () => hearDbm })
-    }
-  } catch (error) {
-    if (!(error instanceof RangeError)) throw error
+function found(asked: ChannelsAsk): ChannelsFound {
+  if ('home' in asked) {
+    const { record, models, set24, radar } = asked.home
+    return planHomeChannels(record, new Map(models), { set24, radar })
   }
-  postMessage({ id, found })
+  const { hearDbm, ...question } = asked.bare
+  return planChannels({ ...question, hears: () => hearDbm })
+}
+
+answering((asked: ChannelsAsk): ChannelsFound => {
+  try {
+    return found(asked)
+  } catch (error) {
+    // A radio that may take no channel: nothing is found, which is no failure.
+    if (error instanceof RangeError) return null
+    throw error
+  }
 })

@@ -2,31 +2,16 @@ import type { Reading } from '@pasado/core/labels/reading'
 import type { Gray } from '@pasado/core/labels/picture/gray'
 import { graymap, type TextLine } from '../labels/read-picture'
 import type { Eyes } from '../labels/read-label'
+import { asking } from './asking'
 import type { LabelAnswer, LabelAsk } from './label.worker'
 
 /** Said where a file that was chosen is no picture that this browser can open. */
 export class NoPicture extends Error {}
 
-let worker: Worker | null = null
-let asked = 0
-const waiting = new Map<number, (answer: LabelAnswer) => void>()
-
-type Without<T> = T extends { id: number } ? Omit<T, 'id'> : never
-
-function askWorker(what: Without<LabelAsk>, moved: Transferable[] = []): Promise<LabelAnswer> {
-  if (!worker) {
-    worker = new Worker(new URL('./label.worker.ts', import.meta.url), { type: 'module' })
-    worker.addEventListener('message', (event: MessageEvent<LabelAnswer>) => {
-      waiting.get(event.data.id)?.(event.data)
-      waiting.delete(event.data.id)
-    })
-  }
-  const id = ++asked
-  return new Promise((resolve) => {
-    waiting.set(id, resolve)
-    worker!.postMessage({ id, ...what }, moved)
-  })
-}
+const { ask: askWorker } = asking<LabelAsk, LabelAnswer>(
+  'What stands on the label',
+  () => new Worker(new URL('./label.worker.ts', import.meta.url), { type: 'module' })
+)
 
 type TextReader = (picture: Gray) => Promise<TextLine[]>
 let reader: Promise<TextReader> | null = null

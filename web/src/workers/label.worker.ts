@@ -3,17 +3,18 @@ import type { Homography } from '@pasado/core/labels/picture/homography'
 import type { Reading } from '@pasado/core/labels/reading'
 import { codesIn } from '../labels/codes-in'
 import { readyPicture, secondPrint } from '../labels/read-picture'
+import { answering } from './answering'
 
 /** What can be asked of this worker. Pictures stay on the device. */
 export type LabelAsk =
-  | { id: number; does: 'first'; photo: Blob }
-  | { id: number; does: 'second'; codes: readonly Reading[] }
-  | { id: number; does: 'glance'; frame: ImageBitmap }
+  | { does: 'first'; photo: Blob }
+  | { does: 'second'; codes: readonly Reading[] }
+  | { does: 'glance'; frame: ImageBitmap }
 
 export type LabelAnswer =
-  | { id: number; codes: Reading[]; picture: Gray; toPhoto: Homography; width: number; height: number }
-  | { id: number; codes: Reading[] }
-  | { id: number; problem: 'no-picture' }
+  | { codes: Reading[]; picture: Gray; toPhoto: Homography; width: number; height: number }
+  | { codes: Reading[] }
+  | { problem: 'no-picture' }
 
 /** Larger pictures are read from a smaller copy: letters of a label that fills the picture are tall enough in it. */
 const LONGEST_SIDE = 2400
@@ -31,27 +32,23 @@ function pixels(bitmap: ImageBitmap, longest: number): Gray {
 }
 
 async function answer(asked: LabelAsk): Promise<LabelAnswer> {
-  const { id } = asked
   if (asked.does === 'glance') {
     const codes = codesIn(pixels(asked.frame, GLANCE_SIDE), 'square')
-    return { id, codes: codes.map(({ text, piece }) => ({ source: 'qr', text, sureness: 1, piece })) }
+    return { codes: codes.map(({ text, piece }) => ({ source: 'qr', text, sureness: 1, piece })) }
   }
   if (asked.does === 'first') {
     let bitmap: ImageBitmap
     try {
       bitmap = await createImageBitmap(asked.photo, { imageOrientation: 'from-image' })
     } catch {
-      return { id, problem: 'no-picture' }
+      return { problem: 'no-picture' }
     }
     photo = pixels(bitmap, LONGEST_SIDE)
     const { codes, print } = readyPicture(photo)
-    return { id, codes, picture: print.picture, toPhoto: print.toPhoto, width: photo.width, height: photo.height }
+    return { codes, picture: print.picture, toPhoto: print.toPhoto, width: photo.width, height: photo.height }
   }
   const print = secondPrint(photo!, asked.codes)
-  return { id, codes: [], picture: print.picture, toPhoto: print.toPhoto, width: photo!.width, height: photo!.height }
+  return { codes: [], picture: print.picture, toPhoto: print.toPhoto, width: photo!.width, height: photo!.height }
 }
 
-addEventListener(
-  'message',
-  (event: MessageEvent<LabelAsk>) => void answer(event.data).then((found) => postMessage(found))
-)
+answering(answer)

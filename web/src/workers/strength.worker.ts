@@ -1,7 +1,5 @@
 import { judgeStrength } from '@pasado/core/secrets/strength'
+import { answering } from './answering'
 
 /** Judges passphrases beside the main thread; what is judged never leaves the device. */
-addEventListener('message', (event: MessageEvent<{ id: number; value: string; hints: string[] }>) => {
-  const { id, value, hints } = event.data
-  postMessage({ id, strength: judgeStrength(value, hints) })
-})
+answering(({ value, hints }: { value: string; hints: string[] }) => judgeStrength(value, hints))

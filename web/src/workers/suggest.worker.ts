@@ -1,3 +1,4 @@
 import { suggestPlaces, type SuggestInput } from '@pasado/core/work/plan/suggest'
+import { answering } from './answering'
 
-addEventListener('message', (event: MessageEvent<SuggestInput>) => postMessage(suggestPlaces(event.data)))
+answering((input: SuggestInput) => suggestPlaces(input))

@@ -44,9 +44,13 @@ function Strong({ value }: { value: string }) {
       ...Object.values(networks).map((network) => network.facts.ssid)
     ].filter((hint): hint is string => hint !== undefined)
     if (value)
-      void strengthOf(value, hints).then((found) => {
-        if (!left) setStrength(found)
-      })
+      strengthOf(value, hints).then(
+        (found) => {
+          if (!left) setStrength(found)
+        },
+        // Told by the bar that tells what failed.
+        () => undefined
+      )
     return () => {
       left = true
     }

@@ -5,6 +5,7 @@ import type { Band } from '@pasado/core/values/band'
 import { standing } from '@pasado/core/record/record'
 import { cabledSockets, schoolWords, type SuggestedPlacement, type Suggestion } from '@pasado/core/work/plan/suggest'
 import type { Calibration } from '@pasado/core/radio/calibrate'
+import { WorkFailed } from '../../../workers/asking'
 import { askSuggestions } from '../../../workers/suggest'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
@@ -51,35 +52,41 @@ export function Suggestions({
         .map(({ id, facts }) => ({ id, storey: facts.storey!, x: facts.x!, y: facts.y!, cableTo: facts.cableTo })),
       router
     )
-    setFound(
-      await askSuggestions({
-        plan,
-        band,
-        exponent: calibration.exponent,
-        wallFactor: calibration.wallFactor,
-        router: { x: router.x, y: router.y, z: router.z },
-        outlets: outlets.map(({ id, facts }) => ({
-          id,
-          storey: facts.storey!,
-          x: facts.x!,
-          y: facts.y!,
-          cabled: cabled.has(id),
-          cabinet: facts.cabinet === true
-        })),
-        troubles: standing(record.troubles ?? {}).flatMap(({ facts }) =>
-          facts.storey && facts.x !== undefined && facts.y !== undefined
-            ? [{ storey: facts.storey, x: facts.x, y: facts.y }]
-            : []
-        ),
-        powerDbm: Math.max(
-          20,
-          ...(model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? [])
-        ),
-        mostUnits: Math.min(4, model?.mesh?.members ?? 4),
-        mostHops: model?.mesh?.hops ?? 2
-      })
-    )
-    setBusy(false)
+    try {
+      setFound(
+        await askSuggestions({
+          plan,
+          band,
+          exponent: calibration.exponent,
+          wallFactor: calibration.wallFactor,
+          router: { x: router.x, y: router.y, z: router.z },
+          outlets: outlets.map(({ id, facts }) => ({
+            id,
+            storey: facts.storey!,
+            x: facts.x!,
+            y: facts.y!,
+            cabled: cabled.has(id),
+            cabinet: facts.cabinet === true
+          })),
+          troubles: standing(record.troubles ?? {}).flatMap(({ facts }) =>
+            facts.storey && facts.x !== undefined && facts.y !== undefined
+              ? [{ storey: facts.storey, x: facts.x, y: facts.y }]
+              : []
+          ),
+          powerDbm: Math.max(
+            20,
+            ...(model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? [])
+          ),
+          mostUnits: Math.min(4, model?.mesh?.members ?? 4),
+          mostHops: model?.mesh?.hops ?? 2
+        })
+      )
+    } catch (error) {
+      // Told by the bar that tells what failed.
+      if (!(error instanceof WorkFailed)) throw error
+    } finally {
+      setBusy(false)
+    }
   }
   return (
     <section aria-label="Where units belong" className="mt-4 border-t border-rule pt-3">
