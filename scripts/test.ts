@@ -105,7 +105,7 @@ async function main(): Promise<Count> {
       () => vitestCount(unit)
     )
   )
-  // Two lanes, each with a server of its own: what needs no browser goes before the second, which has the longest file to itself.
+  // The browser, and beside it what needs none. The views are looked at on a server of their own, as the demo company begins.
   const specs = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))
   const browser = (name: string, port: number, files: readonly string[]) => {
     const file = join(reports, `browser-${port}.json`)
@@ -132,15 +132,8 @@ async function main(): Promise<Count> {
       ['--config', '.dependency-cruiser.cjs', 'core/src', 'server/src', 'web/src', 'cli/src', 'demo/src', 'scripts']
     ]
   ])
-  const views = checks.then(async (done) => [...done, await browser('browser: views', 4390, ['views.spec.ts'])])
-  counts.push(
-    await browser(
-      'browser',
-      4290,
-      specs.filter((name) => name !== 'views.spec.ts')
-    ),
-    ...(await views)
-  )
+  const [apart, beside] = [['views.spec.ts'], specs.filter((name) => name !== 'views.spec.ts')]
+  counts.push(await browser('browser', 4290, beside), await browser('browser: views', 4390, apart), ...(await checks))
   return counts.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }))
 }
 

@@ -125,19 +125,17 @@ export function faultyHouse(cause: CauseId, seed: number): FaultyHouse {
       at: inRoom(0, 1),
       settings: { 'wifi.ssid': 'Turnstone', ...(cause === 'nat-clash' ? { 'lan.address': '192.168.20.1' } : {}) }
     })
-    const nodeRoom =
-      cause === 'backhaul-weak' ? 3 + Math.floor(random() * 2) : cause === 'too-far' ? 1 : 1 + Math.floor(random() * 2)
+    const firstRoom = cause === 'backhaul-weak' ? 3 : 1
+    const nodeRoom = cause === 'too-far' ? firstRoom : firstRoom + Math.floor(random() * 2)
     const absent = ['wrong-passphrase', 'family-mismatch', 'pairing-missed', 'wrong-adapter', 'unit-broken'].includes(
       cause
     )
-    const node = unitOf(
-      'node',
-      'Node',
-      cause === 'family-mismatch' ? (lattice ? 'ostrel-tern' : 'fenmarrow-lattice-3') : follower,
-      'node',
-      601 + seed,
-      { at: inRoom(nodeRoom), running: !absent, settings: absent ? {} : { 'wifi.ssid': 'Turnstone' } }
-    )
+    const stranger = lattice ? 'ostrel-tern' : 'fenmarrow-lattice-3'
+    const node = unitOf('node', 'Node', cause === 'family-mismatch' ? stranger : follower, 'node', 601 + seed, {
+      at: inRoom(nodeRoom),
+      running: !absent,
+      settings: absent ? {} : { 'wifi.ssid': 'Turnstone' }
+    })
     units.push(
       router,
       node,

@@ -54,7 +54,8 @@ export async function drawLabel(values: LabelValues, design: LabelDesign = desig
   const canvas = createCanvas(width, height)
   const pen = canvas.getContext('2d')
   const dark = design === 'moulded'
-  pen.fillStyle = dark ? '#3a3a3d' : design === 'plate' ? '#dfe0e2' : '#ffffff'
+  const light = design === 'plate' ? '#dfe0e2' : '#ffffff'
+  pen.fillStyle = dark ? '#3a3a3d' : light
   pen.fillRect(0, 0, width, height)
   pen.fillStyle = dark ? '#e9e9e6' : '#161616'
   pen.textBaseline = 'alphabetic'

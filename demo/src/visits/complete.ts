@@ -38,7 +38,8 @@ export function unbox(script: VisitScript, units: PlainUnit[]): VisitScript {
   if (eels) script.unpacked('eels', 'quillet-eel', singleBox)
   for (const { name, model, role, number } of units) {
     const used = model === 'oldmere-weir'
-    const shared = model === 'quillet-eel' ? 'eels' : packed && model === 'fenmarrow-lattice-3' ? 'points' : null
+    const points = packed && model === 'fenmarrow-lattice-3' ? 'points' : null
+    const shared = model === 'quillet-eel' ? 'eels' : points
     if (!used && !shared) script.unpacked(name, model, singleBox)
     const { power } = demoModels.find((one) => one.id === model)!
     script.unit(name, model, number, {
@@ -88,7 +89,7 @@ export function connect(script: VisitScript, units: PlainUnit[]): VisitScript {
     })
   if (modem) {
     const line = port(modem, 'coax', 'telephone-line', 'fibre')
-    const kind = line?.kind === 'coax' ? 'coax' : line?.kind === 'fibre' ? 'fibre' : 'telephone'
+    const kind = line?.kind === 'coax' || line?.kind === 'fibre' ? line.kind : 'telephone'
     if (script.lineOutlet === undefined) script.write('outlet.set', { id: outlet, set: { kind: 'line' } })
     const wall: CableEnd = { thing: 'outlet', id: script.lineOutlet!, port: 'wall' }
     const end: CableEnd = { thing: 'unit', id: script.id('unit', modem.name), port: line?.id ?? 'line' }
@@ -126,13 +127,8 @@ export function connect(script: VisitScript, units: PlainUnit[]): VisitScript {
   adapters
     .slice(0, 1)
     .forEach((unit) => network(unit.name, { thing: 'unit', id: script.id('unit', unit.name), port: 'lan' }, source()))
-  for (const unit of units) {
-    const own =
-      unit.role === 'router'
-        ? (port(unit, 'internet') ?? port(unit, 'lan'))
-        : unit.role === 'access-point'
-          ? port(unit, 'lan')
-          : undefined
+  for (const unit of units.filter(({ role }) => role === 'router' || role === 'access-point')) {
+    const own = (unit.role === 'router' ? port(unit, 'internet') : undefined) ?? port(unit, 'lan')
     if (!own) continue
     const far = unit.role === 'access-point' ? adapters[1] : undefined
     network(
