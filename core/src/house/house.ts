@@ -1,3 +1,4 @@
+import { hops, type CableNow, type HouseEvent, type HouseNetwork, type HouseNow, type UnitNow } from './moment'
 import type { Catalogue, Condition, Model } from '../catalogue/model'
 import { pressKind, pressOf } from '../catalogue/presses'
 import { seededRandom } from '../values/random'
@@ -6,7 +7,6 @@ import { HouseAir } from './air'
 import { lasts, stateShowing } from './conditions'
 import { conditionWhenSettled, lineCondition } from './settled'
 import type { HouseAction, HouseDefinition, Where } from './definition'
-import type { CableNow, HouseEvent, HouseNetwork, HouseNow, UnitNow } from './moment'
 import { networkOf } from './network'
 import { faultOf, firstCables, firstUnit } from './first-units'
 import { leaderOf, openWindow, setUp, type HouseWorks } from './joining'
@@ -44,8 +44,7 @@ export class House implements HouseNow {
       unit.powered = true
       unit.condition = 'good'
     }
-    for (const [id, unit] of running)
-      if (unit.definition.role === 'node' || unit.definition.role === 'extender') unit.uplink = leaderOf(this, id)
+    for (const [id, unit] of running) if (hops(unit)) unit.uplink = leaderOf(this, id)
     for (let round = 0; round < 3; round++)
       for (const [id] of running) {
         this.#network = null

@@ -1,7 +1,7 @@
 import type { Condition, Model } from '../catalogue/model'
 import { updateWork } from '../catalogue/firmware-work'
 import { LEAST_DBM } from './conditions'
-import type { HouseNow, UnitNow } from './moment'
+import { hops, type HouseNow, type UnitNow } from './moment'
 import { conditionWhenSettled } from './settled'
 
 const WINDOW_S = 120
@@ -114,8 +114,7 @@ export function setUp(works: HouseWorks, id: string, how: 'app' | 'adopt'): void
   unit.tries++
   turn(id, 'pairing')
   after(id, draw(id, 'pairing'), () => {
-    const { role } = unit.definition
-    const needsLink = role === 'node' || role === 'extender'
+    const needsLink = hops(unit)
     const leader = needsLink ? leaderOf(house, id) : null
     if (wrongKey || (needsLink && (leader === null || house.signal(leader, id) < LEAST_DBM))) {
       turn(id, failedLook(unit.model, leader === null || wrongKey ? 'ready' : 'no-link'))

@@ -74,3 +74,13 @@ export interface HouseNow {
   /** A fault that was planted, about this unit where it is about one. */
   fault(kind: HouseDefinition['faults'][number]['kind'], unit?: string): HouseDefinition['faults'][number] | undefined
 }
+
+/** Whether a unit is one that joins another over the air. */
+export const hops = ({ definition: { role } }: UnitNow): boolean => role === 'node' || role === 'extender'
+
+/** Whether the internet comes into the house by a unit. */
+export const hangsOnLine = ({ definition: { role } }: UnitNow): boolean => role === 'modem' || role === 'gateway'
+
+/** The first three numbers of an address: its range of /24. */
+export const rangeOf = (address: string | null | undefined): string | null =>
+  address?.split('.').slice(0, 3).join('.') ?? null

@@ -1,5 +1,5 @@
 import { Groups } from '../values/groups'
-import type { HouseNetwork, HouseNow, UnitNow } from './moment'
+import { hangsOnLine, rangeOf, type HouseNetwork, type HouseNow, type UnitNow } from './moment'
 import type { HousePort } from './definition'
 import { LEAST_DBM } from './conditions'
 
@@ -19,10 +19,8 @@ type Domains = Groups<Side>
 const modeOf = ({ definition, running }: UnitNow): string =>
   running.mode ?? (bridging.includes(definition.role) ? 'access-point' : 'router')
 const routes = (unit: UnitNow): boolean => unit.definition.role === 'router' && modeOf(unit) === 'router'
-const hangsOnLine = ({ definition: { role } }: UnitNow): boolean => role === 'modem' || role === 'gateway'
 const isOn = (unit: UnitNow | undefined): boolean =>
   unit !== undefined && unit.powered && !notYetOn.includes(unit.condition)
-const rangeOf = (address: string) => address.split('.').slice(0, 3).join('.')
 
 /** The side on which a unit is a client: behind its internet port where it routes and has one. */
 const clientSide = (unit: UnitNow): Side =>

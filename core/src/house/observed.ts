@@ -4,8 +4,8 @@ import type { Observed } from '../work/diagnose/belief'
 import { observations, type ObservationId } from '../work/diagnose/observations'
 import type { House } from './house'
 import { arrivesAt, busyShare, measureAir, sendsNow } from './measure'
-import type { CableNow } from './moment'
-import { hops, rangeOf, Scene, type HouseComplaint } from './scene'
+import { hangsOnLine, hops, rangeOf, type CableNow } from './moment'
+import { Scene, type HouseComplaint } from './scene'
 
 const WEAK_DBM = -67
 const BUSY = 0.5
@@ -35,8 +35,7 @@ const answers: Record<ObservationId, (scene: Scene) => string | null> = {
     return overall.includes(found) ? found : 'good'
   },
   'unit-lamp': (scene) => {
-    const { role } = scene.unit.definition
-    return role === 'modem' || role === 'gateway' ? null : scene.lamp(scene.unit)
+    return hangsOnLine(scene.unit) ? null : scene.lamp(scene.unit)
   },
   'network-name': ({ astray }) => (astray ? 'other' : 'ours'),
   address: ({ astray, house, id, unit, head }) => {

@@ -1,8 +1,9 @@
+import { lampAnswer } from '../work/diagnose/lamp-answer'
 import { GOOD_DBM, LEAST_DBM } from './conditions'
 import type { Where } from './definition'
 import type { House } from './house'
 import { measureAir, measureCable, sendsNow } from './measure'
-import type { CableNow, UnitNow } from './moment'
+import { hangsOnLine, type CableNow, type UnitNow } from './moment'
 
 /** What a search in a house is about: a unit, and the place where it does not work. */
 export interface HouseComplaint {
@@ -13,24 +14,6 @@ export interface HouseComplaint {
 /** From this share of what is fair on it is no longer slow. */
 const SLOW_SHARE = 0.45
 const FAIR_MBPS = 100
-
-/** How a unit's lamps are told, where they tell more than that it runs. */
-const lampOf: Partial<Record<UnitNow['condition'], string>> = {
-  weak: 'weak',
-  'no-link': 'no-link',
-  ready: 'ready',
-  failed: 'failed',
-  'no-internet': 'no-internet',
-  'radio-off': 'radio-off',
-  off: 'dark'
-}
-
-/** The first three numbers of an address: its range of /24. */
-export const rangeOf = (address: string | null | undefined): string | null =>
-  address?.split('.').slice(0, 3).join('.') ?? null
-
-/** Whether a unit is one that joins another over the air. */
-export const hops = ({ definition: { role } }: UnitNow): boolean => role === 'node' || role === 'extender'
 
 /** A house as somebody sees it who looks into a complaint: the unit, what it hangs on, and the cables between them. */
 export class Scene {
@@ -61,7 +44,7 @@ export class Scene {
     this.unit = house.units.get(id)!
     this.where = where
     this.all = [...house.units.values()]
-    this.line = this.all.find(({ definition: { role } }) => role === 'modem' || role === 'gateway')
+    this.line = this.all.find(hangsOnLine)
     this.router = this.all.find(
       (one) =>
         one.definition.role === 'router' && (one.running.mode ?? 'router') === 'router' && !this.#isOne(one, this.line)
@@ -111,7 +94,7 @@ export class Scene {
   }
 
   lamp(one: UnitNow): string {
-    return this.outOf(one) ?? lampOf[one.condition] ?? 'good'
+    return this.outOf(one) ?? lampAnswer[one.condition] ?? 'good'
   }
 
   /** What comes over the air of a unit at a place: at speed, slowly, nothing, or its network is not there. */

@@ -1,18 +1,18 @@
 import type { Condition, Model } from '../catalogue/model'
 import { GOOD_DBM, LEAST_DBM } from './conditions'
-import type { HouseNow, UnitNow } from './moment'
+import { hangsOnLine, hops, type HouseNow, type UnitNow } from './moment'
 
 /** What a unit comes to once it runs and nothing stands in its way: by its role, its cables, its air and who reaches the internet. */
 export function conditionWhenSettled(house: HouseNow, id: string): Condition {
   const unit = house.units.get(id)!
   const { role } = unit.definition
   const online = house.network.online.has(id)
-  if (role === 'modem' || role === 'gateway') return lineCondition(house, id)
+  if (hangsOnLine(unit)) return lineCondition(house, id)
   if (role === 'powerline-adapter') return pairCondition(house, unit)
   if (unit.running['wifi.radio'] === 'off' && unit.model.radios.length > 0) return 'radio-off'
   if (isConvertible(unit.model)) return convertedCondition(house, id, unit)
   if (!unit.configured) return 'ready'
-  if (role === 'node' || role === 'extender') return hopCondition(house, id, unit)
+  if (hops(unit)) return hopCondition(house, id, unit)
   if (role === 'access-point' || role === 'switch' || role === 'controller')
     return online || house.network.wired(id) ? 'good' : 'no-link'
   return online ? 'good' : 'no-internet'

@@ -225,6 +225,10 @@ export interface AnyThing {
 export const anyThingsOf = (record: VisitRecord, kind: StoredKind): Readonly<Record<string, AnyThing>> =>
   thingsOf(record, kind)
 
+/** Whether one end of a cable is in a unit. */
+export const hasEndAt = ({ facts: { a, b } }: Pick<Cable, 'facts'>, unit: string): boolean =>
+  [a, b].some((end) => end?.thing === 'unit' && end.id === unit)
+
 /** Whether a word names a kind of thing. */
 export const isStored = (kind: string): kind is StoredKind => Object.hasOwn(things, kind)
 

@@ -7,6 +7,7 @@ import { strengthOf } from '../workers/strength'
 import { ApiProblem, ask } from './api'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 interface Fields {
   current: string
@@ -74,11 +75,7 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
         aria-describedby={errors[name] ? `password-${name}-wrong` : name === 'wanted' ? 'password-strength' : undefined}
         {...register(name, { required: 'It is missing.' })}
       />
-      {errors[name] && (
-        <p id={`password-${name}-wrong`} role="alert" className="mt-1 font-bold">
-          {errors[name].message}
-        </p>
-      )}
+      <Problem id={`password-${name}-wrong`} says={errors[name] && errors[name].message} className="mt-1" />
     </div>
   )
   return (

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Sheet } from '../ui/Sheet'
 import { typeAgain, usePasswordAgain } from './password-again'
 import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 /** The password once more, before further secrets are shown. */
 export function PasswordAgain() {
@@ -48,11 +49,7 @@ export function PasswordAgain() {
             setProblem(null)
           }}
         />
-        {problem && (
-          <p id="password-again-wrong" role="alert" className="font-bold">
-            {problem}
-          </p>
-        )}
+        <Problem id="password-again-wrong" says={problem} />
         <Button type="submit" kind="main" disabled={busy}>
           Go on
         </Button>

@@ -8,6 +8,7 @@ import { PassphraseJudged } from '../ui/PassphraseJudged'
 import { strengthOf } from '../workers/strength'
 import { BenchPage, SelectBox } from './parts'
 import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 const securities = [
   { value: 'wpa', words: 'WPA2 or WPA3' },
@@ -96,11 +97,7 @@ export function QrPage() {
       }
       result={
         <>
-          {problem && (
-            <p role="alert" className="font-bold">
-              {problem}.
-            </p>
-          )}
+          <Problem says={problem && `${problem}.`} />
           {security === 'wpa' && strength && <PassphraseJudged value={passphrase} strength={strength} />}
           {svg && !problem ? (
             <div className="mt-3">

@@ -1,4 +1,5 @@
 import { useId, type ReactNode } from 'react'
+import { Problem } from '../ui/Problem'
 
 /** A field for a number with its unit; what is wrong with it stands under it. */
 export function NumberBox({
@@ -31,11 +32,7 @@ export function NumberBox({
         aria-describedby={problem ? `${id}w` : undefined}
         onChange={(event) => onChange(event.target.value)}
       />
-      {problem && (
-        <p id={`${id}w`} role="alert" className="mt-1 font-bold">
-          {label} {problem}
-        </p>
-      )}
+      <Problem id={`${id}w`} says={problem && `${label} ${problem}`} className="mt-1" />
     </div>
   )
 }

@@ -11,6 +11,7 @@ import { reasonWords } from '../visit/frame/reason-words'
 import { localTime } from '../app/local-time'
 import type { ListedHome } from '@pasado/core/api/homes'
 import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 interface Fields {
   customerName: string
@@ -125,11 +126,7 @@ export function NewVisit() {
           maxLength: { value: field === 'phone' ? 40 : field === 'town' ? 80 : 120, message: 'is too long' }
         })}
       />
-      {errors[field] && (
-        <p id={`${field}-wrong`} role="alert" className="mt-1 font-bold">
-          {errors[field].message}
-        </p>
-      )}
+      <Problem id={`${field}-wrong`} says={errors[field] && errors[field].message} className="mt-1" />
     </div>
   )
   return (
@@ -176,11 +173,7 @@ export function NewVisit() {
               </option>
             ))}
           </select>
-          {errors.technician && (
-            <p role="alert" className="mt-1 font-bold">
-              {errors.technician.message}
-            </p>
-          )}
+          <Problem says={errors.technician?.message} className="mt-1" />
         </div>
         <div>
           <label className="label" htmlFor="date">

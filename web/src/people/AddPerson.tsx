@@ -4,6 +4,7 @@ import type { Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { roleWords, type Given } from './person'
 import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 interface Fields {
   name: string
@@ -122,11 +123,7 @@ export function AddPerson({
           </p>
           {wrong('role')}
         </div>
-        {errors.root && (
-          <p role="alert" className="font-bold">
-            {errors.root.message}
-          </p>
-        )}
+        <Problem says={errors.root?.message} />
         <p>
           <Button type="submit" kind="main" disabled={isSubmitting}>
             Add

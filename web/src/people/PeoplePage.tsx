@@ -71,11 +71,7 @@ export function PeoplePage() {
           Add a person
         </Button>
       </div>
-      {problem && !changing && (
-        <p role="alert" className="mt-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={!changing && problem} className="mt-3" />
       {!people && !problem && <Waiting className="mt-3" />}
       <ul aria-label="Everybody" className="paper mt-4 divide-y divide-rule">
         {people?.map((one) => (

@@ -9,6 +9,7 @@ import { ask } from '../app/api'
 import { HeldButton } from '../ui/HeldButton'
 import type { Deed } from './use-house'
 import { Button } from '../ui/Button'
+import { Problem } from '../ui/Problem'
 
 /** One unit of the house: its front, its plug, its buttons to hold, where it is carried, its label and its own pages. */
 export function HouseUnitWork({ house, unit, act }: { house: House; unit: UnitNow; act: (deed: Deed) => void }) {
@@ -206,11 +207,7 @@ function OwnPages({ house, unit, act }: { house: House; unit: UnitNow; act: (dee
             <h3 className="grow">Its own pages</h3>
             <Button onClick={leave}>Leave its pages</Button>
           </div>
-          {!told && (
-            <p role="alert" className="font-bold">
-              Nothing answers any more: it is off or starting.
-            </p>
-          )}
+          <Problem says={!told && 'Nothing answers any more: it is off or starting.'} />
           {told && (
             <p className="fine">
               {told['device.firmware'] ? `Firmware ${told['device.firmware']}. ` : ''}

@@ -5,6 +5,7 @@ import { useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { ApiProblem, ask } from '../app/api'
 import { Button } from '../ui/Button'
+import { FileButton } from '../ui/FileButton'
 
 /** Practice: houses to try a procedure in, and the ones that were begun. */
 export function Practice() {
@@ -87,19 +88,9 @@ export function Practice() {
           </ul>
         </section>
       )}
-      <label className="btn mt-4 focus-within:outline-3 focus-within:outline-plum">
+      <FileButton accept=".json,application/json" className="mt-4" onFile={(file) => void fromFile(file)}>
         A house from a file
-        <input
-          type="file"
-          className="sr-only"
-          accept=".json,application/json"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            if (file) void fromFile(file)
-            event.target.value = ''
-          }}
-        />
-      </label>
+      </FileButton>
     </main>
   )
 }

@@ -21,6 +21,7 @@ import { closeVisit, openVisit, useVisit, write } from '../visit/session/store'
 import { useGoTo } from '../visit/session/place'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Instead } from '../ui/Instead'
 
 /** A lead judges a visit on one page: what stands in the way with its evidence, what was waived, measurements, photos; and decides. */
 export function ReviewPage() {
@@ -45,14 +46,7 @@ export function ReviewPage() {
         </p>
       </main>
     )
-  if (problem && !loaded)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      </main>
-    )
+  if (problem && !loaded) return <Instead says={problem} alert />
   if (opened !== id || !loaded)
     return (
       <p className="p-6 text-soft" role="status">

@@ -15,6 +15,8 @@ import { useKeptDraft } from './use-kept-draft'
 import { useStandards } from './use-standards'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { FileButton } from '../ui/FileButton'
+import { Instead } from '../ui/Instead'
 
 const levelWords = { must: 'must', should: 'should', note: 'note', off: 'not in force' } as const
 
@@ -24,14 +26,7 @@ export function StandardView() {
   useEffect(() => {
     document.title = 'Standard · Pasado'
   }, [])
-  if (problem)
-    return (
-      <main className="p-6">
-        <p role="alert" className="font-bold">
-          {problem}
-        </p>
-      </main>
-    )
+  if (problem) return <Instead says={problem} alert />
   if (!standards || standards.length === 0)
     return (
       <p className="p-6 text-soft" role="status">
@@ -107,19 +102,9 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
             As JSON
           </Button>
           {lead && (
-            <label className="btn focus-within:outline-3 focus-within:outline-plum">
+            <FileButton accept=".json,application/json" onFile={(file) => void readFile(file)}>
               From JSON
-              <input
-                type="file"
-                className="sr-only"
-                accept=".json,application/json"
-                onChange={(event) => {
-                  const file = event.target.files?.[0]
-                  if (file) void readFile(file)
-                  event.target.value = ''
-                }}
-              />
-            </label>
+            </FileButton>
           )}
           {lead &&
             (editing ? (

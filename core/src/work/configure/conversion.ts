@@ -1,5 +1,5 @@
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
 import {
+  hasEndAt,
   standing,
   thingsOf,
   type Pool,
@@ -8,6 +8,7 @@ import {
   type Unit,
   type VisitRecord
 } from '../../record/record'
+import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
 import { auditRecord } from '../addresses/home-audit'
 import { formatIpv4, hasEnds, parseCidr, parseIpv4, type Range4 } from '../../values/ipv4'
 import { poolHolds } from '../addresses/servers'
@@ -125,9 +126,7 @@ function stepsDone(
     extras: unit.facts.dhcpRelay === 'off' && unit.facts.secondaryAddress === 'off',
     mode: unit.facts.mode === 'access-point',
     restart: unit.events.some(({ what, seq }) => (what === 'restarted' || what === 'powered') && seq > changed),
-    cable: standing(thingsOf(record, 'cable')).some(({ facts: { a, b } }) =>
-      [a, b].some((end) => end?.thing === 'unit' && end.id === unit.id)
-    ),
+    cable: standing(thingsOf(record, 'cable')).some((cable) => hasEndAt(cable, unit.id)),
     reach: Object.entries(record.answers).some(
       ([key, { answer }]) =>
         own !== undefined && key.startsWith('addr-reachable') && key.includes(own.id) && answer === 'yes'

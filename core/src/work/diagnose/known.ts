@@ -8,9 +8,10 @@ import { adapterFault } from '../units/adapter'
 import { readLamps } from '../units/unit-lamps'
 import { judgePath } from '../prove/path'
 import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '../prove/rooms'
-import { standing, thingsOf, type Cable, type Unit, type VisitRecord } from '../../record/record'
+import { hasEndAt, standing, thingsOf, type Cable, type Unit, type VisitRecord } from '../../record/record'
 import type { Policy } from '../../policy/standard'
 import type { Observed } from './belief'
+import { lampAnswer } from './lamp-answer'
 import type { ObservationId } from './observations'
 
 /** An answer that the record holds already, and where it is from. */
@@ -21,19 +22,6 @@ export interface KnownAnswer {
 
 /** From this signal on a measurement counts as one beside the unit, dBm. */
 const BESIDE_DBM = -62
-
-const conditionAnswer: Partial<Record<string, string>> = {
-  good: 'good',
-  weak: 'weak',
-  'no-link': 'no-link',
-  ready: 'ready',
-  failed: 'failed',
-  'no-internet': 'no-internet',
-  'radio-off': 'radio-off',
-  off: 'dark',
-  'as-router': 'good',
-  'as-access-point': 'good'
-}
 
 /** Whether a version is below what is approved or withdrawn; undefined where that is not known. */
 function firmwareSeen({ firmware: { releases, minimum } }: Model, runs: string): 'old' | 'approved' | undefined {
@@ -78,8 +66,7 @@ export function knownAnswers(
   const cables = standing(thingsOf(record, 'cable'))
   const line = units.find(({ facts }) => facts.role === 'modem' || facts.role === 'gateway')
   const router = units.find(({ facts }) => facts.role === 'router')
-  const touching: Searched['touching'] = (one) =>
-    one ? cables.filter(({ facts: { a, b } }) => [a, b].some((end) => end?.thing === 'unit' && end.id === one.id)) : []
+  const touching: Searched['touching'] = (one) => (one ? cables.filter((cable) => hasEndAt(cable, one.id)) : [])
   const searched: Searched = {
     record,
     catalogue,
@@ -109,7 +96,7 @@ function lampSeen({ modelOf }: Searched, one: Unit | undefined): string | undefi
   const model = one && modelOf(one)
   if (!one || !model || one.sightings.length === 0) return undefined
   const { state } = readLamps(one, model)
-  if (state?.is) return conditionAnswer[state.is] ?? state.is
+  if (state?.is) return lampAnswer[state.is] ?? state.is
   return state?.good ? 'good' : undefined
 }
 

@@ -6,6 +6,7 @@ import { ARRIVES, joinsOf } from '../plan/hops'
 import { placedUnits, planOf } from '../plan/home-plan'
 import { linkRate } from '../../radio/link-rate'
 import {
+  hasEndAt,
   thingsOf,
   standing,
   unitName,
@@ -119,9 +120,6 @@ function followUp(record: VisitRecord, catalogue: Catalogue, unit: string, links
 }
 
 const joining: readonly string[] = ['node', 'extender', 'access-point', 'powerline-adapter']
-
-const hasEndAt = ({ facts: { a, b } }: Cable, unit: string): boolean =>
-  [a, b].some((end) => end?.thing === 'unit' && end.id === unit)
 
 /** What a cable carries, by the speed its link came up at or else by its kind; null where neither is known. */
 function cableLink({ facts }: Cable, between: string): Link | null {

@@ -3,7 +3,7 @@ import { updateWork } from '../../catalogue/firmware-work'
 import { runningWaits } from '../units/ended-waits'
 import { readLamps } from '../units/unit-lamps'
 import { stepsDone } from '../units/method-steps'
-import { standing, thingsOf, unitName, type Unit, type VisitRecord, type Wait } from '../../record/record'
+import { hasEndAt, standing, thingsOf, unitName, type Unit, type VisitRecord, type Wait } from '../../record/record'
 import type { Stage } from '../../record/stages'
 
 /** How long something takes, in minutes: at least, usually, at most. */
@@ -184,9 +184,7 @@ class TaskList {
     const { unit, model, name } = known
     const wantsCable =
       model?.ports.some(({ kind }) => uplinkPorts.includes(kind)) || cabledRoles.includes(unit.facts.role ?? '')
-    const isCabled = standing(thingsOf(this.#record, 'cable')).some(({ facts: { a, b } }) =>
-      [a, b].some((end) => end?.thing === 'unit' && end.id === unit.id)
-    )
+    const isCabled = standing(thingsOf(this.#record, 'cable')).some((cable) => hasEndAt(cable, unit.id))
     if (!wantsCable || isCabled) return after
     return this.#addOf(known, {
       id: `connect:${unit.id}`,

@@ -9,6 +9,7 @@ import { placeKey } from '../session/place'
 import type { Look } from '../../outbox/outbox'
 import { takeLook, write } from '../session/store'
 import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 interface Common {
   kind: ThingKind
@@ -52,11 +53,7 @@ function Frame({
         {meta && meta.origin !== 'typed' && <span className="fine">{originWords[meta.origin]}</span>}
       </div>
       <div className="mt-1">{children}</div>
-      {problem && (
-        <p id={`${inputId ?? field}-wrong`} role="alert" className="mt-1 font-bold">
-          {label} {problem}
-        </p>
-      )}
+      <Problem id={`${inputId ?? field}-wrong`} says={problem && `${label} ${problem}`} className="mt-1" />
       {hint && !problem && <div className="fine mt-1">{hint}</div>}
       {conflict && <ConflictNote conflict={conflict} label={label} />}
     </div>

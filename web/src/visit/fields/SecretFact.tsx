@@ -11,6 +11,7 @@ import { useVisit } from '../session/store'
 import { PassphraseJudged, scoreWords } from '../../ui/PassphraseJudged'
 import { strengthOf } from '../../workers/strength'
 import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 const SHOWN_MS = 45_000
 
@@ -166,11 +167,7 @@ export function SecretFact({
               setProblem(null)
             }}
           />
-          {problem && (
-            <p id={`${inputId}-wrong`} role="alert" className="mt-1 font-bold">
-              {label} {problem}
-            </p>
-          )}
+          <Problem id={`${inputId}-wrong`} says={problem && `${label} ${problem}`} className="mt-1" />
           {canMake && <Strong value={value} />}
           <div className="mt-2 flex flex-wrap gap-2">
             <Button type="submit" kind="main" disabled={busy}>

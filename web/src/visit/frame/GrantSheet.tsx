@@ -5,6 +5,7 @@ import { useDraft } from '../../app/draft'
 import { Sheet } from '../../ui/Sheet'
 import { write } from '../session/store'
 import { Button } from '../../ui/Button'
+import { Problem } from '../../ui/Problem'
 
 const today = () => format(new Date(), 'yyyy-MM-dd')
 
@@ -71,11 +72,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
                 setProblem(null)
               }}
             />
-            {problem && (
-              <p id="grant-wrong" role="alert" className="mt-1 font-bold">
-                {problem}
-              </p>
-            )}
+            <Problem id="grant-wrong" says={problem} className="mt-1" />
           </div>
         )}
         {kind === 'waive' && (

@@ -13,6 +13,7 @@ import { useMayWrite } from '../session/facts'
 import { photoForVisit, takeLook, useVisit, write } from '../session/store'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { FileButton } from '../../ui/FileButton'
 
 const SHOWN_MS = 45_000
 
@@ -41,7 +42,6 @@ export function Photos({
   const [chosen, setChosen] = useState<{ photo: Blob; look: Look } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [open, setOpen] = useState<Photo | null>(null)
-  const fileId = useId()
   const choose = (file: File) => {
     setProblem(null)
     const look = takeLook()
@@ -61,24 +61,10 @@ export function Photos({
       <div className="flex flex-wrap items-center gap-3">
         <h3 className="label">{label}</h3>
         {mayWrite && (
-          <label
-            htmlFor={fileId}
-            className="btn focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum"
-          >
+          <FileButton accept="image/*" onFile={choose}>
             <ImagePlus aria-hidden size={20} />
             {add}
-            <input
-              id={fileId}
-              type="file"
-              className="sr-only"
-              accept="image/*"
-              onChange={(event) => {
-                const file = event.target.files?.[0]
-                if (file) choose(file)
-                event.target.value = ''
-              }}
-            />
-          </label>
+          </FileButton>
         )}
       </div>
       <Problem says={problem} className="mt-2" />

@@ -8,6 +8,7 @@ import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit, write } from '../../session/store'
 import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 const oftenDone = {
   missing: ['took one from the van', 'ordered, a second visit is booked', 'not needed here'],
@@ -266,11 +267,7 @@ function Extra({ box, known }: { box: KitInVisit; known: readonly string[] }) {
           Note it
         </Button>
       </form>
-      {again && (
-        <p role="alert" className="mt-1 font-bold">
-          This is on the list of the box; tick it there.
-        </p>
-      )}
+      <Problem says={again && 'This is on the list of the box; tick it there.'} className="mt-1" />
       {asking && (
         <WhatWasDone
           about={item.trim()}

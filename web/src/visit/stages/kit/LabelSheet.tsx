@@ -13,6 +13,7 @@ import { takeLook, useVisit } from '../../session/store'
 import { LabelValues } from './LabelValues'
 import { LiveCamera } from './LiveCamera'
 import { Button } from '../../../ui/Button'
+import { FileButton } from '../../../ui/FileButton'
 
 const stepWords: Record<ReadingStep, string> = {
   codes: 'Looking for codes …',
@@ -143,27 +144,16 @@ function Ways({
   onCamera: () => void
   onPaste: () => void
 }) {
-  const fileId = useId()
   return (
     <div className="grid gap-3 sm:grid-cols-3">
-      <label
-        htmlFor={fileId}
-        className="btn min-h-24 flex-col focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum"
+      <FileButton
+        accept="image/jpeg,image/png,image/webp,image/heic,image/heif,image/*"
+        className="min-h-24 flex-col"
+        onFile={onPhoto}
       >
         <ImageUp aria-hidden size={28} />
         Take or choose a photo
-        <input
-          id={fileId}
-          type="file"
-          className="sr-only"
-          accept="image/jpeg,image/png,image/webp,image/heic,image/heif,image/*"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            if (file) onPhoto(file)
-            event.target.value = ''
-          }}
-        />
-      </label>
+      </FileButton>
       <Button className="min-h-24 flex-col" onClick={onCamera}>
         <Camera aria-hidden size={28} />
         Point the camera at it

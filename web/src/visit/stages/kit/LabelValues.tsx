@@ -9,6 +9,7 @@ import { readyToSend } from '../../../labels/picture-file'
 import { photoForVisit, secretForVault, useVisit, write } from '../../session/store'
 import { factOf, purposeOf, rowProblem, rowsOf, twinOf, type LabelRow } from './label-rows'
 import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 const trustWords: Record<Trust, string> = { certain: 'certain', likely: 'likely', unsure: 'look again' }
 const sourceWords = {
@@ -217,11 +218,7 @@ function Row({
             onChange({ value: event.target.value, corrected: true, taken: event.target.value.trim() !== '' })
           }
         />
-        {problem && (
-          <p role="alert" className="mt-1 font-bold">
-            {name} {problem}
-          </p>
-        )}
+        <Problem says={problem && `${name} ${problem}`} className="mt-1" />
         {twin && (
           <p role="alert" className="mt-1 bg-inv p-2 text-sm font-bold text-oninv">
             {unitName(twin)} has this very {field === 'mac' ? 'MAC address' : 'serial'} already: is this the label of

@@ -3,6 +3,7 @@ import { readNumber } from '@pasado/core/values/number'
 import { useMayWrite } from '../../session/facts'
 import { tenth } from './snap'
 import { Button } from '../../../ui/Button'
+import { Problem } from '../../../ui/Problem'
 
 /** A room by its size, for those who would rather type than draw. */
 export function AddRoom({
@@ -74,11 +75,7 @@ export function AddRoom({
           Add
         </Button>
       </div>
-      {wrong && (
-        <p role="alert" className="mt-1 font-bold">
-          A room is 0.5 to 60 m wide and deep: enter metres.
-        </p>
-      )}
+      <Problem says={wrong && 'A room is 0.5 to 60 m wide and deep: enter metres.'} className="mt-1" />
     </form>
   )
 }

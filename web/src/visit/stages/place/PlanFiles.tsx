@@ -13,6 +13,7 @@ import type { CoverageAnswer } from '../../../workers/coverage.worker'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
 import { Button } from '../../../ui/Button'
+import { FileButton } from '../../../ui/FileButton'
 
 const MOST_OCTETS = 5_000_000
 
@@ -150,8 +151,16 @@ export function PlanFiles({
           This storey as PNG
         </Button>
         <Button onClick={saveCsv}>Readings as CSV</Button>
-        {mayWrite && <FileButton label="Draw from a plan file" accept=".json,application/json" onFile={readPlan} />}
-        {mayWrite && <FileButton label="Readings from CSV" accept=".csv,text/csv" onFile={readCsv} />}
+        {mayWrite && (
+          <FileButton accept=".json,application/json" onFile={(file) => void readPlan(file)}>
+            Draw from a plan file
+          </FileButton>
+        )}
+        {mayWrite && (
+          <FileButton accept=".csv,text/csv" onFile={(file) => void readCsv(file)}>
+            Readings from CSV
+          </FileButton>
+        )}
       </div>
       {told && (
         <p role="status" className="mt-2 font-bold">
@@ -179,32 +188,6 @@ export function PlanFiles({
         </div>
       )}
     </details>
-  )
-}
-
-function FileButton({
-  label,
-  accept,
-  onFile
-}: {
-  label: string
-  accept: string
-  onFile: (file: File) => Promise<void>
-}) {
-  return (
-    <label className="btn focus-within:outline-3 focus-within:outline-offset-2 focus-within:outline-plum">
-      {label}
-      <input
-        type="file"
-        className="sr-only"
-        accept={accept}
-        onChange={(event) => {
-          const file = event.target.files?.[0]
-          if (file) void onFile(file)
-          event.target.value = ''
-        }}
-      />
-    </label>
   )
 }
 

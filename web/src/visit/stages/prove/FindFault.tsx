@@ -1,3 +1,4 @@
+import { modelKey } from '@pasado/core/catalogue/model'
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { believe, nextStep, testsFor, undecided, type Observed } from '@pasado/core/work/diagnose/belief'
@@ -188,7 +189,7 @@ function Search({ search }: { search: FaultSearch }) {
       end: how,
       probability: suspects.find((one) => one.cause.id === cause)!.probability
     })
-  const model = unit ? catalogue.get(`${unit.facts.model}@${unit.facts.modelVersion}`) : undefined
+  const model = unit ? catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) : undefined
   return (
     <section aria-label="The search" className="grid gap-4 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
       <div className="flex flex-col gap-4">

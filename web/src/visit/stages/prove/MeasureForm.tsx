@@ -12,6 +12,7 @@ import { runSpeedTest } from './speed-test'
 import { fileMark, readBefore, recordRun, type MeasuredSpot } from './use-record-measure'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { FileButton } from '../../../ui/FileButton'
 
 type By = NonNullable<Facts<'measurement'>['by']>
 const figures = Object.keys(runFigures) as RunFigure[]
@@ -223,19 +224,9 @@ export function MeasureForm({
         <Button type="submit" kind="main">
           Record this run
         </Button>
-        <label className="btn focus-within:outline-3 focus-within:outline-plum">
+        <FileButton accept=".json,.txt,application/json,text/plain" onFile={(file) => void readFile(file)}>
           Result file
-          <input
-            type="file"
-            className="sr-only"
-            accept=".json,.txt,application/json,text/plain"
-            onChange={(event) => {
-              const file = event.target.files?.[0]
-              if (file) void readFile(file)
-              event.target.value = ''
-            }}
-          />
-        </label>
+        </FileButton>
         <Button disabled={step !== null} onClick={() => void measure()}>
           {step ? `Measuring: ${step} …` : 'Measure from here'}
         </Button>

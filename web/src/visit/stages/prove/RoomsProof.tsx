@@ -1,3 +1,4 @@
+import { modelKey } from '@pasado/core/catalogue/model'
 import { FileButton } from '../../../ui/FileButton'
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
@@ -186,7 +187,7 @@ function RoomRow({
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
   const senders = standing(record.units).filter(
-    (unit) => (catalogue.get(`${unit.facts.model}@${unit.facts.modelVersion}`)?.radios.length ?? 0) > 0
+    (unit) => (catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios.length ?? 0) > 0
   )
   const [best] = bands
   // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.

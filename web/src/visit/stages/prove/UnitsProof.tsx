@@ -150,11 +150,7 @@ function Path({ unit }: { unit: Unit }) {
           </Button>
         )}
       </div>
-      {problem && !open && (
-        <p role="alert" className="mt-1 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problem says={!open && problem} className="mt-1" />
       {open && (
         <form onSubmit={submit} aria-label={`Path of ${name}`} className="mt-2 bg-well p-3">
           <ol className="ml-5 list-decimal text-sm">

@@ -1,6 +1,6 @@
+import { modelKey, type Model, type ModelState } from '@pasado/core/catalogue/model'
 import { format } from 'date-fns'
 import { useRef, useState } from 'react'
-import type { Model, ModelState } from '@pasado/core/catalogue/model'
 import {
   lampColours,
   lampPatterns,
@@ -320,7 +320,7 @@ function SameLook({ looks, unit, meaning }: { looks: LampLook[]; unit: Unit; mea
   const catalogue = useVisit((state) => state.catalogue)
   const look = looks[0]!
   for (const other of Object.values(units)) {
-    const model = catalogue.get(`${other.facts.model}@${other.facts.modelVersion ?? 1}`)
+    const model = catalogue.get(modelKey(other.facts.model ?? '', other.facts.modelVersion ?? 1))
     if (!model || model.id === unit.facts.model || other.removedSeq !== null || model.lamps.length > 1) continue
     const same = model.states.find(
       (state) => state.lamps.length === 1 && lookWords(state.lamps[0]!) === lookWords(look) && look.pattern !== 'off'

@@ -13,6 +13,7 @@ import type { Look } from '../../../outbox/outbox'
 import { takeLook, useVisit, write } from '../../session/store'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { FileButton } from '../../../ui/FileButton'
 
 /** The field of a unit that a dotted name is kept in; addresses and pools have things of their own. */
 const fieldOf: Partial<Record<ComparedName, string>> = {
@@ -149,20 +150,13 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
           </Button>
         )}
         {mayWrite && dumps && (
-          <label className="btn focus-within:outline-3 focus-within:outline-plum">
+          <FileButton
+            accept=".json,.txt,.conf,application/json,text/plain"
+            name={`Dump of ${unitName(unit)}`}
+            onFile={(file) => void readDump(file)}
+          >
             From a dump
-            <input
-              type="file"
-              className="sr-only"
-              aria-label={`Dump of ${unitName(unit)}`}
-              accept=".json,.txt,.conf,application/json,text/plain"
-              onChange={(event) => {
-                const file = event.target.files?.[0]
-                if (file) void readDump(file)
-                event.target.value = ''
-              }}
-            />
-          </label>
+          </FileButton>
         )}
         {unit.read && (
           <span className="fine">

@@ -9,6 +9,7 @@ import { pick } from '../../../session/secrets'
 import { useVisit, write } from '../../../session/store'
 import { securityWords } from './words'
 import { Button } from '../../../../ui/Button'
+import { Problem } from '../../../../ui/Problem'
 
 const useNames = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' } as const
 
@@ -88,11 +89,7 @@ export function NameProposals() {
           </Button>
         </div>
       )}
-      {found && 'problem' in found && (
-        <p role="alert" className="mt-2 font-bold">
-          The name {found.problem}.
-        </p>
-      )}
+      <Problem says={found && 'problem' in found && `The name ${found.problem}.`} className="mt-2" />
       {proposals && (
         <ul className="mt-3 divide-y divide-rule border-y border-rule" aria-label="Proposed networks">
           {proposals.networks.map((one) => (
