@@ -253,6 +253,24 @@ test('the first load is under 200 kB, and the API’s answers are not compressed
   expect(answer.headers()['content-encoding']).toBeUndefined()
 })
 
+test('what is worked out beside the screen and breaks off is told of, and works again at the next try', async ({
+  page
+}) => {
+  await logIn(page, 'wenna', '/bench/qr')
+  await page
+    .context()
+    .route(/strength\.worker/, (route) =>
+      route.fulfill({ contentType: 'text/javascript', body: 'throw new Error("broken")' })
+    )
+  await page.getByRole('textbox', { name: 'Passphrase' }).fill('demo-plover-42')
+  await expect(page.getByRole('alert')).toContainText('How strong a passphrase is could not be worked out here')
+  await page.context().unroute(/strength\.worker/)
+  await page.getByRole('button', { name: 'Put away' }).click()
+  await page.getByRole('textbox', { name: 'Passphrase' }).fill('demo-plover-43')
+  await expect(page.getByText('4 of 4')).toBeVisible()
+  await expect(page.getByRole('alert')).toHaveCount(0)
+})
+
 test('a model acts out each of its states, and a lead publishes its next version with the faults told as it is typed', async ({
   page
 }) => {

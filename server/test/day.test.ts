@@ -119,6 +119,35 @@ describe('what planning a day needs', () => {
     expect((await isolde.call('POST', '/ways/windows', { town: 'Great Skerrow', windows: [] })).status).toBe(403)
     await petroc.call('POST', '/ways/windows', { town: 'Great Skerrow', windows: [] })
   })
+
+  it('of two who change a town’s hours from what they saw, one after the other or at once, none’s are lost without a word', async () => {
+    const town = 'Little Skerrow'
+    const [morning, noon, evening] = [
+      { fromMin: 300, toMin: 400 },
+      { fromMin: 600, toMin: 700 },
+      { fromMin: 900, toMin: 1000 }
+    ]
+    const set = async (windows: unknown[], before: unknown[]) =>
+      (await petroc.call('POST', '/ways/windows', { town, windows, before })).status
+    const standing = async () =>
+      (await petroc.call<{ windows: { town: string; fromMin: number }[] }>('GET', '/ways')).body.windows
+        .filter((one) => one.town === town)
+        .map(({ fromMin }) => fromMin)
+        .sort((a, b) => a - b)
+    await petroc.call('POST', '/ways/windows', { town, windows: [] })
+    expect(await set([morning], [])).toBe(204)
+    expect(await set([noon], [])).toBe(409)
+    expect(await standing()).toEqual([300])
+    // Sent twice, it is so already.
+    expect(await set([morning], [])).toBe(204)
+    expect(await set([morning, noon], [morning])).toBe(204)
+    expect(await set([morning], [noon, morning])).toBe(204)
+    const at = await Promise.all([set([morning, noon], [morning]), set([morning, evening], [morning])])
+    expect(at.sort()).toEqual([204, 409])
+    expect(await standing()).toHaveLength(2)
+    await petroc.call('POST', '/ways/windows', { town, windows: [] })
+    expect(await standing()).toEqual([])
+  })
 })
 
 it('the calendar is one that a calendar reads: events with their times, lines as RFC 5545 wants them, and nobody’s telephone', async () => {

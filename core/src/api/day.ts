@@ -126,10 +126,14 @@ export const dayApi = {
   setWindows: contract({
     method: 'post',
     path: '/ways/windows',
-    does: 'Set when a town can be reached and left again; no window means at any time',
+    does: 'Set when a town can be reached and left again; no window means at any time. With `before`, what stood there when it was changed, it is refused (409) where something else stands there by now',
     roles: ['lead', 'office'],
     body: z.strictObject({
       town: z.string().min(1).max(80),
+      before: z
+        .array(z.strictObject({ fromMin: minuteOfDay, toMin: minuteOfDay }))
+        .max(12)
+        .optional(),
       windows: z
         .array(
           z.strictObject({ fromMin: minuteOfDay, toMin: minuteOfDay }).refine(({ fromMin, toMin }) => fromMin < toMin, {

@@ -1,3 +1,4 @@
+import { conflictingState } from '../problem'
 import { rows, run, transactionOn, type Connection, type Db } from './pool'
 
 /** Minutes between two places, either way. */
@@ -84,13 +85,30 @@ export function reachWindows(db: Connection): Promise<ReachWindow[]> {
   )
 }
 
-/** Sets all windows of a town; none means that it is reached at any time. */
+/**
+ * Sets all windows of a town; none means that it is reached at any time.
+ * @param before what stood there for whoever changed it; left out, whatever stands there is replaced
+ * @throws DomainProblem where something else stands there by now: it would be lost without a word
+ */
 export async function setWindows(
   db: Db,
   town: string,
-  windows: readonly { fromMin: number; toMin: number }[]
+  windows: readonly Hours[],
+  before?: readonly Hours[]
 ): Promise<void> {
   await transactionOn(db, null, async (connection) => {
+    const standing = await rows<Hours>(
+      connection,
+      'SELECT from_min AS fromMin, to_min AS toMin FROM reach_windows WHERE town = ? FOR UPDATE',
+      [town]
+    )
+    // Sent twice, or by somebody who wanted the same: it is so already.
+    if (areSame(standing, windows)) return
+    if (before && !areSame(standing, before))
+      throw conflictingState(
+        'changed-meanwhile',
+        `Somebody changed the hours of ${town} meanwhile; they stand here now. Look, then change them again.`
+      )
     await run(connection, 'DELETE FROM reach_windows WHERE town = ?', [town])
     for (const { fromMin, toMin } of windows)
       await run(connection, 'INSERT INTO reach_windows (town, from_min, to_min) VALUES (?, ?, ?)', [
@@ -99,6 +117,17 @@ export async function setWindows(
         toMin
       ])
   })
+}
+
+type Hours = Omit<ReachWindow, 'town'>
+
+const areSame = (a: readonly Hours[], b: readonly Hours[]): boolean => {
+  const told = (list: readonly Hours[]) =>
+    list
+      .map(({ fromMin, toMin }) => `${fromMin} ${toMin}`)
+      .sort()
+      .join()
+  return told(a) === told(b)
 }
 
 /** Towns that have homes: those that travel times and ferries can be typed for. */

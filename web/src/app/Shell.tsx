@@ -72,6 +72,7 @@ export function Shell() {
       {!ownHead && <Head />}
       {!ownHead && <NotOnTheServer />}
       <NewerProgram />
+      <FailedWork />
       <Outlet />
       <CalledUpAnywhere inVisit={ownHead} />
     </>
@@ -85,7 +86,6 @@ function NotOnTheServer() {
   return some || wrong ? (
     <Suspense>
       <OutboxBar />
-      <FailedWork />
     </Suspense>
   ) : null
 }

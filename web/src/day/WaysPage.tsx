@@ -48,6 +48,8 @@ export function WaysPage() {
       return true
     } catch (error) {
       setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
+      // What somebody else changed meanwhile stands here now.
+      if (error instanceof ApiProblem && error.status === 409) await load()
       return false
     }
   }
@@ -102,7 +104,7 @@ export function WaysPage() {
                 town={town}
                 windows={ways.windows.filter((one) => one.town === town)}
                 mayWrite={role !== 'technician'}
-                onSet={(windows) => keep(ask('POST /ways/windows', { body: { town, windows } }))}
+                onSet={(windows, before) => keep(ask('POST /ways/windows', { body: { town, windows, before } }))}
               />
             ))}
           </ul>
@@ -122,7 +124,10 @@ function Ferries({
   town: string
   windows: Window[]
   mayWrite: boolean
-  /** Whether it was taken; what was not is told above. */ onSet: (windows: Window[]) => Promise<boolean>
+  /** Whether it was taken; what was not is told above. */ onSet: (
+    windows: Window[],
+    before: Window[]
+  ) => Promise<boolean>
 }) {
   const [adding, setAdding] = useState<{ from: string; to: string } | null>(null)
   // A town's hours are sent as one list: while one is on its way a second would be made of what stood before it.
@@ -130,7 +135,7 @@ function Ferries({
   const plain = windows.map(({ fromMin, toMin }) => ({ fromMin, toMin }))
   const set = async (next: Window[]) => {
     setBusy(true)
-    const taken = await onSet(next)
+    const taken = await onSet(next, plain)
     setBusy(false)
     return taken
   }

@@ -70,7 +70,7 @@ export const dayRoutes = routesOf(dayApi, {
     return {}
   },
   setWindows: async ({ services, body }) => {
-    await setWindows(services.db, body.town, body.windows)
+    await setWindows(services.db, body.town, body.windows, body.before)
     return {}
   },
   readCalendar: async ({ services, person, query }) => {
