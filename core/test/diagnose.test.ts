@@ -1,11 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { believe, nextStep, testsFor, undecided, type Observed } from '@pasado/core/work/diagnose/belief'
+import { applicableLooks } from '@pasado/core/work/diagnose/applicable-looks'
 import { causes, type CauseId } from '@pasado/core/work/diagnose/causes'
 import { handOverText } from '@pasado/core/work/diagnose/hand-over'
 import { knownAnswers, withKnown } from '@pasado/core/work/diagnose/known'
 import { mendedId, observations } from '@pasado/core/work/diagnose/observations'
 import { chancesOf, effects } from '@pasado/core/work/diagnose/table'
+import type { Unit, VisitRecord } from '@pasado/core/record/record'
 import { House, playHouse } from '@pasado/core/house/house'
 import { observeAll } from '@pasado/core/house/observed'
 import { firstStandard } from '@pasado/core/rules/first-standard'
@@ -317,5 +319,37 @@ describe('what the record knows already', () => {
     expect(text).toContain('It did not help')
     expect(text).toMatch(/Ruled out: .*the room is too far/)
     expect(text).not.toContain('Oakum')
+  })
+})
+
+describe('the looks that there are at a home', () => {
+  const unit = (id: string, facts: Partial<Unit['facts']>) => ({
+    [id]: { id, facts, addedSeq: 1, removedSeq: null } as unknown as Unit
+  })
+  const looks = (units: VisitRecord['units'], about = 'u') =>
+    applicableLooks({ units } as unknown as VisitRecord, { unit: about })
+
+  it('nobody is asked for the router’s lamp where the router is what does not work, nor for a line where there is none', () => {
+    const there = looks(unit('u', { role: 'router' }))
+    expect(there.has('router-lamp')).toBe(false)
+    expect(there.has('line-lamp')).toBe(false)
+  })
+
+  it('a node on the air has a hop and a family but no cable to swap; a cabled one no hop, but the cable', () => {
+    const router = unit('r', { role: 'router' })
+    const air = looks({ ...router, ...unit('u', { role: 'node' }) })
+    expect([air.has('hop-signal'), air.has('family'), air.has('router-lamp'), air.has('unit-link')]).toEqual([
+      true,
+      true,
+      true,
+      false
+    ])
+    const cabled = looks({ ...router, ...unit('u', { role: 'node', cabled: true }) })
+    expect([cabled.has('hop-signal'), cabled.has('unit-link')]).toEqual([false, true])
+  })
+
+  it('the line is looked at where a modem stands', () => {
+    const there = looks({ ...unit('m', { role: 'modem' }), ...unit('u', { role: 'router' }) })
+    expect([there.has('line-lamp'), there.has('wan-link')]).toEqual([true, true])
   })
 })

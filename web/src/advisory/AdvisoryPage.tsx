@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { newestModels } from '@pasado/core/catalogue/model'
 import { inKnownOrder, knownOrder, releaseOf } from '@pasado/core/catalogue/firmware-order'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 import { saveFile } from '../app/save-file'
 import { useModels } from '../catalogue/models'
 import { Button } from '../ui/Button'
@@ -47,10 +47,7 @@ export function AdvisoryPage() {
         if (here) setInUse(versions)
       },
       (error: unknown) => {
-        if (here)
-          setProblem(
-            error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.'
-          )
+        if (here) setProblem(failureTitle(error, 'It could not be loaded; load the page again.'))
       }
     )
     return () => {
@@ -95,8 +92,7 @@ export function AdvisoryPage() {
         )
     }
     load().catch((error: unknown) => {
-      if (here)
-        setProblem(error instanceof ApiProblem ? error.document.title : 'The list could not be loaded; try again.')
+      if (here) setProblem(failureTitle(error, 'The list could not be loaded; try again.'))
     })
     return () => {
       here = false

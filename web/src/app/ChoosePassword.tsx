@@ -4,7 +4,7 @@ import type { Strength } from '@pasado/core/secrets/strength'
 import { scoreWords } from '../ui/PassphraseJudged'
 import { Sheet } from '../ui/Sheet'
 import { strengthOf } from '../workers/strength'
-import { ApiProblem, ask } from './api'
+import { ApiProblem, ask, failureTitle } from './api'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
@@ -15,6 +15,8 @@ interface Fields {
   again: string
 }
 const labels = { current: 'Password so far', wanted: 'New password', again: 'New password once more' } as const
+
+const describedBy: Partial<Record<keyof Fields, string>> = { wanted: 'password-strength' }
 
 /** Another password of one's own, judged as it is typed. */
 export function ChoosePassword({ onDone }: { onDone: () => void }) {
@@ -57,7 +59,7 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
         if (field in labels) setError(field as keyof Fields, { message: `It ${detail}.` })
       if (fields.length === 0)
         setError('root', {
-          message: error instanceof ApiProblem ? error.document.title : 'It could not be changed; try again.'
+          message: failureTitle(error, 'It could not be changed; try again.')
         })
     }
   })
@@ -72,7 +74,7 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
         className="box mt-1"
         autoComplete={complete}
         aria-invalid={!!errors[name]}
-        aria-describedby={errors[name] ? `password-${name}-wrong` : name === 'wanted' ? 'password-strength' : undefined}
+        aria-describedby={errors[name] ? `password-${name}-wrong` : describedBy[name]}
         {...register(name, { required: 'It is missing.' })}
       />
       <Problem id={`password-${name}-wrong`} says={errors[name] && errors[name].message} className="mt-1" />

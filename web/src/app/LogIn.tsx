@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { useOutbox } from '../outbox/outbox'
 import { countWords } from '../outbox/words'
-import { ApiProblem } from './api'
+import { failureTitle } from './api'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
 
@@ -38,7 +38,7 @@ export function LogIn() {
       const to = search.get('to') ?? '/'
       await navigate(/^\/(?![/\\])/.test(to) ? to : '/')
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The log-in did not go through; try again.')
+      setProblem(failureTitle(error, 'The log-in did not go through; try again.'))
       setBusy(false)
     }
   }

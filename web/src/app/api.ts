@@ -33,6 +33,14 @@ export class ApiProblem extends Error {
   }
 }
 
+/** What is told of a call that failed: the title the server gave it, else `otherwise`. */
+export const failureTitle = (error: unknown, otherwise: string): string =>
+  error instanceof ApiProblem ? error.document.title : otherwise
+
+/** What is told of a call that failed, with what is wrong with each field; else `otherwise`. */
+export const failureWords = (error: unknown, otherwise: string): string =>
+  error instanceof ApiProblem ? error.words : otherwise
+
 const away: ProblemDocument = { type: 'away', title: 'The server cannot be reached just now.', status: 0 }
 
 /** What a call carries, whichever it is. */

@@ -16,14 +16,14 @@ export function holdClockAgainst(date: string | null, now = Date.now()): void {
     useClock.setState({ aheadMs })
 }
 
+function countOf(minutes: number): [number, string] {
+  if (minutes < 120) return [minutes, 'minute']
+  return minutes < 48 * 60 ? [Math.round(minutes / 60), 'hour'] : [Math.round(minutes / 1440), 'day']
+}
+
 /** How far a clock is off, as people say it. */
 export function offWords(aheadMs: number): string {
   const minutes = Math.round(Math.abs(aheadMs) / 60_000)
-  const [count, unit] =
-    minutes < 120
-      ? [minutes, 'minute']
-      : minutes < 48 * 60
-        ? [Math.round(minutes / 60), 'hour']
-        : [Math.round(minutes / 1440), 'day']
+  const [count, unit] = countOf(minutes)
   return `${count} ${unit}${count === 1 ? '' : 's'} ${aheadMs > 0 ? 'fast' : 'slow'}`
 }

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { auditAddresses } from '@pasado/core/address/audit'
-import { auditInput } from '@pasado/core/address/audit-schema'
-import { parseCidr, formatIpv4 } from '@pasado/core/values/ipv4'
+import { auditInput, type AuditOutput } from '@pasado/core/address/audit-schema'
+import { parseCidr, formatIpv4, type Range4 } from '@pasado/core/values/ipv4'
 import { maskOf } from '@pasado/core/work/configure/conversion'
 import { Refusal } from '@pasado/core/values/problem'
 import { BenchPage, SelectBox } from './parts'
@@ -119,32 +119,40 @@ export function AddressPage() {
       result={
         found === null || 'problem' in range ? (
           <p className="text-soft">Mend what is wrong on the left.</p>
-        ) : 'problem' in found ? (
-          <p role="alert" className="font-bold">
-            {found.problem}
-          </p>
         ) : (
-          <>
-            <p>
-              <b className="exact text-3xl">{found.suggestions[0]?.address ?? 'none'}</b>{' '}
-              <span className="text-xl">is free</span>
-              <span className="block">
-                mask <span className="exact">{maskOf(range.prefix)}</span>, {formatIpv4(range.first)} to{' '}
-                {formatIpv4(range.last)}, {(range.last - range.first + 1).toLocaleString('en')} addresses
-              </span>
-            </p>
-            <ul className="mt-3 flex flex-col gap-1">
-              {found.findings.map(({ code, subject, detail }) => (
-                <li key={`${code} ${subject}`} className="bg-inv px-3 py-2 text-oninv">
-                  <b>{subject === 'range' ? '' : `${subject}: `}</b>
-                  {detail}
-                </li>
-              ))}
-            </ul>
-            {found.findings.length === 0 && <p className="mt-3 font-bold">Nothing is wrong with it.</p>}
-          </>
+          <Audited found={found} range={range} />
         )
       }
     />
+  )
+}
+
+function Audited({ found, range }: { found: AuditOutput | { problem: string }; range: Range4 }) {
+  if ('problem' in found)
+    return (
+      <p role="alert" className="font-bold">
+        {found.problem}
+      </p>
+    )
+  return (
+    <>
+      <p>
+        <b className="exact text-3xl">{found.suggestions[0]?.address ?? 'none'}</b>{' '}
+        <span className="text-xl">is free</span>
+        <span className="block">
+          mask <span className="exact">{maskOf(range.prefix)}</span>, {formatIpv4(range.first)} to{' '}
+          {formatIpv4(range.last)}, {(range.last - range.first + 1).toLocaleString('en')} addresses
+        </span>
+      </p>
+      <ul className="mt-3 flex flex-col gap-1">
+        {found.findings.map(({ code, subject, detail }) => (
+          <li key={`${code} ${subject}`} className="bg-inv px-3 py-2 text-oninv">
+            <b>{subject === 'range' ? '' : `${subject}: `}</b>
+            {detail}
+          </li>
+        ))}
+      </ul>
+      {found.findings.length === 0 && <p className="mt-3 font-bold">Nothing is wrong with it.</p>}
+    </>
   )
 }

@@ -2,8 +2,36 @@ import { useState } from 'react'
 import { Refusal } from '@pasado/core/values/problem'
 import { firmwarePath } from '@pasado/core/catalogue/firmware-path'
 import { versionProblem } from '@pasado/core/values/version'
+import type { Model } from '@pasado/core/catalogue/model'
 import { useModels } from '../catalogue/models'
 import { BenchPage, BigFigure } from './parts'
+
+/** The path from a version of a model, or what is wrong with the version. */
+function pathFrom(
+  model: Model | undefined,
+  current: string
+): { found: ReturnType<typeof firmwarePath> | null; problem: string | null } {
+  const wrong = versionProblem(current)
+  if (!model || wrong) return { found: null, problem: wrong }
+  const { minimum, releases } = model.firmware
+  try {
+    return {
+      found: firmwarePath({
+        current,
+        minimum,
+        releases: releases.map(({ version, needs, withdrawn }) => ({
+          version,
+          withdrawn,
+          ...(needs === undefined ? {} : { needs })
+        }))
+      }),
+      problem: null
+    }
+  } catch (error) {
+    const problem = error instanceof Refusal ? error.problems.map(({ message }) => message).join('; ') : 'is no version'
+    return { found: null, problem }
+  }
+}
 
 /** Which versions are installed one after another to come to the newest. */
 export function FirmwarePage() {
@@ -15,22 +43,7 @@ export function FirmwarePage() {
   )
   const model = newest.find((one) => one.id === id) ?? newest[0]
   const version = current || model?.firmware.releases[0]?.version || ''
-  let found: ReturnType<typeof firmwarePath> | null = null
-  let problem: string | null = versionProblem(version)
-  try {
-    if (model && !problem)
-      found = firmwarePath({
-        current: version,
-        minimum: model.firmware.minimum,
-        releases: model.firmware.releases.map(({ version: one, needs, withdrawn }) => ({
-          version: one,
-          withdrawn,
-          ...(needs === undefined ? {} : { needs })
-        }))
-      })
-  } catch (error) {
-    problem = error instanceof Refusal ? error.problems.map(({ message }) => message).join('; ') : 'is no version'
-  }
+  const { found, problem } = pathFrom(model, version)
   const { installMin } = model?.firmware ?? {}
   return (
     <BenchPage

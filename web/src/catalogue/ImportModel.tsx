@@ -4,7 +4,7 @@ import { problemsOf, pathText } from '@pasado/core/values/problem'
 import { catalogueFile } from '@pasado/core/catalogue/file'
 import { model as modelSchema, type Model } from '@pasado/core/catalogue/model'
 import { modelFaultsOf } from '@pasado/core/catalogue/validate'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureWords } from '../app/api'
 import { useSession } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { Button } from '../ui/Button'
@@ -69,7 +69,7 @@ export function ImportModel({
       )
       onDone()
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'It could not be published; try again.')
+      setProblem(failureWords(error, 'It could not be published; try again.'))
     }
   }
   return (

@@ -6,7 +6,7 @@ import { labelFieldWords } from '@pasado/core/labels/fields'
 import { methodNeeds, type Model } from '@pasado/core/catalogue/model'
 import { sightingWords } from '@pasado/core/catalogue/look'
 import { boxesOf, singleBox } from '@pasado/core/work/units/boxes'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureWords } from '../app/api'
 import { saveJson } from '../app/save-file'
 import { useSession } from '../app/session'
 import { StateGraph } from './StateGraph'
@@ -33,7 +33,7 @@ export function ModelView() {
       setRefused(null)
       reload()
     } catch (error) {
-      setRefused(error instanceof ApiProblem ? error.words : 'It could not be changed; try again.')
+      setRefused(failureWords(error, 'It could not be changed; try again.'))
     }
   }
   if (problem) return <Instead says={problem} alert />

@@ -68,7 +68,7 @@ export function StateGraph({
               aria-label={`${state.meaning}${state.good ? ', good' : ''}`}
               onClick={() => onChoose(state.state)}
               style={{ left: x, top: y, width: WIDTH, height: HEIGHT }}
-              className={`absolute flex items-center gap-1.5 border px-1.5 text-left text-sm leading-tight ${on ? 'border-2 border-plum bg-plumwash font-bold' : state.good ? 'border-2 border-ink bg-sheet' : 'border-edge bg-sheet'}`}
+              className={`absolute flex items-center gap-1.5 border px-1.5 text-left text-sm leading-tight ${on ? 'border-2 border-plum bg-plumwash font-bold' : `bg-sheet ${state.good ? 'border-2 border-ink' : 'border-edge'}`}`}
             >
               <span className="flex shrink-0 flex-wrap" style={{ maxWidth: 40 }}>
                 {state.lamps.slice(0, 4).map((look) => (

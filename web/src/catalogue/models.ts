@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { Model } from '@pasado/core/catalogue/model'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 
 /** Every model in every version, as the server holds them; null while they are loading. */
 export function useModels(): {
@@ -19,8 +19,7 @@ export function useModels(): {
         setRetired(new Set(found.retired))
         setProblem(null)
       },
-      (error: unknown) =>
-        setProblem(error instanceof ApiProblem ? error.document.title : 'The catalogue could not be loaded.')
+      (error: unknown) => setProblem(failureTitle(error, 'The catalogue could not be loaded.'))
     )
   }, [])
   useEffect(reload, [reload])

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { readNumber } from '@pasado/core/values/number'
 import { compareCheck, type CheckResult, type CheckRoom } from '@pasado/core/work/prove/settled'
-import { ApiProblem, ask } from '../app/api'
+import { ApiProblem, ask, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
 import { Button } from '../ui/Button'
@@ -22,9 +22,7 @@ export function CheckPage() {
   const [problem, setProblem] = useState<string | null>(null)
   const load = (check: string) =>
     ask('GET /checks/:id', { params: { id: check } }).then(setWhole, (error: unknown) =>
-      setProblem(
-        error instanceof ApiProblem ? error.document.title : 'The check could not be loaded; load the page again.'
-      )
+      setProblem(failureTitle(error, 'The check could not be loaded; load the page again.'))
     )
   useEffect(() => {
     document.title = 'Check · Pasado'

@@ -3,7 +3,7 @@ import type { ListedVisit, OpenPart } from '@pasado/core/api/day'
 import { addDays, endOfDay, format, isBefore, isSameDay, startOfDay } from 'date-fns'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem, ask, download } from '../app/api'
+import { ApiProblem, ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
 import { copyOf, takeAlong } from '../app/offline-copy'
 import { takeVisitsAlong, whichAreTaken } from '../visit/session/load'
@@ -24,6 +24,13 @@ function nearest(visits: readonly ListedVisit[]): ListedVisit[] {
     .filter(({ plannedAt }) => plannedAt !== null && isBefore(new Date(plannedAt), endOfDay(addDays(new Date(), 1))))
     .sort((a, b) => awayMs(a) - awayMs(b))
     .slice(0, MOST_TAKEN)
+}
+
+/** When a check may begin: today its time, past its day, else weekday and time. */
+function fromWords(check: DayList['checks'][number], today: Date): string {
+  const from = new Date(check.from)
+  if (isSameDay(from, today)) return format(from, 'HH:mm')
+  return format(from, isBefore(new Date(check.to), today) ? 'd MMM' : 'EEE HH:mm')
 }
 
 /** Day: my visits in order, with what each still lacks. */
@@ -57,7 +64,7 @@ export function Day() {
           setList(copy.value)
           setTaken({ at: copy.at, visits: (await whichAreTaken(copy.value.visits)).length })
         }
-        setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be loaded.')
+        setProblem(failureTitle(error, 'The day could not be loaded.'))
         timer = setTimeout(() => void load(), 3_000)
       }
     }
@@ -72,7 +79,7 @@ export function Day() {
       const page = await ask('GET /day/visits', { query: { whose, part, after: list!.more[part]! } })
       setList({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more, [part]: page.next } })
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The further visits could not be loaded.')
+      setProblem(failureTitle(error, 'The further visits could not be loaded.'))
     }
   }
   const today = new Date()
@@ -154,16 +161,7 @@ export function Day() {
                   to={`/check/${check.id}`}
                   className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2 hover:bg-well"
                 >
-                  <b className="exact w-24 shrink-0">
-                    {format(
-                      new Date(check.from),
-                      isSameDay(new Date(check.from), today)
-                        ? 'HH:mm'
-                        : isBefore(new Date(check.to), today)
-                          ? 'd MMM'
-                          : 'EEE HH:mm'
-                    )}
-                  </b>
+                  <b className="exact w-24 shrink-0">{fromWords(check, today)}</b>
                   <span className="grow">
                     <b>{check.street}</b>{' '}
                     <span className="text-soft">

@@ -24,6 +24,17 @@ interface Fields {
   technician: string
 }
 
+const mostCharacters: Record<keyof Fields, number> = {
+  customerName: 120,
+  street: 120,
+  town: 80,
+  phone: 40,
+  reason: 120,
+  date: 120,
+  time: 120,
+  technician: 120
+}
+
 /** A new visit: at a home that is known, or a new customer and home. */
 export function NewVisit() {
   const me = useSession((state) => state.me)
@@ -123,7 +134,7 @@ export function NewVisit() {
         aria-describedby={errors[field] ? `${field}-wrong` : undefined}
         {...register(field, {
           ...(needed ? { validate: (value: string) => value.trim() !== '' || needed } : {}),
-          maxLength: { value: field === 'phone' ? 40 : field === 'town' ? 80 : 120, message: 'is too long' }
+          maxLength: { value: mostCharacters[field], message: 'is too long' }
         })}
       />
       <Problem id={`${field}-wrong`} says={errors[field] && errors[field].message} className="mt-1" />

@@ -30,8 +30,20 @@ function whenWords(visit: ListedVisit): { time: string; day: string | null } {
   const now = new Date()
   return {
     time: format(at, 'HH:mm'),
-    day: isSameDay(at, now) ? null : isTomorrow(at) ? 'tomorrow' : format(at, 'd MMM')
+    day: dayWords(at, now)
   }
+}
+
+/** The day where it is not today. */
+function dayWords(at: Date, now: Date): string | null {
+  if (isSameDay(at, now)) return null
+  return isTomorrow(at) ? 'tomorrow' : format(at, 'd MMM')
+}
+
+/** How a visit stands: sealed and when, how much is open, or nothing is. */
+function standWords({ sealedAt, summary }: ListedVisit): string {
+  if (sealedAt) return `sealed ${format(new Date(sealedAt), 'd MMM yyyy')}`
+  return summary.open ? `${summary.open} open` : 'ready to sign'
 }
 
 /** One visit in a list: when, where, how it stands, and what is heaviest. */
@@ -82,13 +94,7 @@ export function VisitLine({
         <span className="col-span-2 min-w-0 md:col-span-1">
           <span className="flex flex-wrap items-center gap-x-4">
             <SmallStrand visit={visit} />
-            <b>
-              {visit.sealedAt
-                ? `sealed ${format(new Date(visit.sealedAt), 'd MMM yyyy')}`
-                : summary.open
-                  ? `${summary.open} open`
-                  : 'ready to sign'}
-            </b>
+            <b>{standWords(visit)}</b>
             {visit.review !== 'none' && !visit.sealedAt && (
               <span className="border-2 border-plum px-2 text-sm font-bold">
                 {visit.review === 'asked'

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { AnswerOf } from '@pasado/core/api/all'
 import { clock } from '@pasado/core/work/day/day-plan'
-import { ApiProblem, ask } from '../app/api'
+import { ApiProblem, ask, failureTitle, failureWords } from '../app/api'
 import { useSession } from '../app/session'
 import { MinutesField } from './MinutesField'
 import { Button } from '../ui/Button'
@@ -29,10 +29,7 @@ export function WaysPage() {
         (found) => {
           setWays(found)
         },
-        (error: unknown) =>
-          setProblem(
-            error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.'
-          )
+        (error: unknown) => setProblem(failureTitle(error, 'It could not be loaded; load the page again.'))
       ),
     []
   )
@@ -47,7 +44,7 @@ export function WaysPage() {
       await load()
       return true
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
+      setProblem(failureWords(error, 'It could not be saved; try again.'))
       // What somebody else changed meanwhile stands here now.
       if (error instanceof ApiProblem && error.status === 409) await load()
       return false

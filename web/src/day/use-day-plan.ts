@@ -4,7 +4,7 @@ import { isSameDay, startOfDay } from 'date-fns'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/work/day/day-order'
 import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/work/day/day-plan'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle, failureWords } from '../app/api'
 import type { ListedVisit } from '@pasado/core/api/day'
 
 type Given = AnswerOf<'GET /day/plan'>
@@ -59,7 +59,7 @@ export function useDayPlan(
       setGiven(await ask('GET /day/plan', { query: { visits: ids.join(',') } }))
       setProblem(null)
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The day could not be planned.')
+      setProblem(failureTitle(error, 'The day could not be planned.'))
     }
   }, [key])
   useEffect(() => {
@@ -108,7 +108,7 @@ export function useDayPlan(
       await ask('POST /ways/travel', { body: { a, b, minutes } })
       await load()
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
+      setProblem(failureWords(error, 'It could not be saved; try again.'))
     }
   }
   return { planned, problem, setTravel }

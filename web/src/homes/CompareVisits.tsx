@@ -5,7 +5,7 @@ import { Link, useParams, useSearchParams } from 'react-router'
 import type { ListedHome } from '@pasado/core/api/homes'
 import { changesBetween } from '@pasado/core/documents/changes'
 import { moments, momentWords, type Moment } from '@pasado/core/record/moments'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 import type { ListedVisit } from '@pasado/core/api/day'
 import { ChangesView } from '../revisions/ChangesView'
 import type { WholeVisit } from '@pasado/core/api/visits'
@@ -56,8 +56,7 @@ export function CompareVisits() {
   const [found, setFound] = useState<{ home: ListedHome; visits: ListedVisit[] } | null>(null)
   const [whole, setWhole] = useState<Record<string, WholeVisit>>({})
   const [problem, setProblem] = useState<string | null>(null)
-  const fail = (error: unknown) =>
-    setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be loaded; load the page again.')
+  const fail = (error: unknown) => setProblem(failureTitle(error, 'It could not be loaded; load the page again.'))
   useEffect(() => {
     document.title = 'What changed · Pasado'
     void ask('GET /homes/:id', { params: { id } }).then(setFound, fail)

@@ -2,7 +2,7 @@ import { Instead } from '../ui/Instead'
 import { Waiting } from '../ui/Waiting'
 import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 import { VisitLine } from '../day/VisitLine'
 import type { ListedVisit } from '@pasado/core/api/day'
 import type { HomeNow as Now } from '@pasado/core/documents/home-now'
@@ -20,8 +20,7 @@ export function Home() {
         setFound(home)
         document.title = `${home.home.street} · Pasado`
       },
-      (error: unknown) =>
-        setProblem(error instanceof ApiProblem ? error.document.title : 'The home could not be loaded.')
+      (error: unknown) => setProblem(failureTitle(error, 'The home could not be loaded.'))
     )
   }, [id])
   if (problem) return <Instead says={problem} alert to="/homes" back="Back to the homes" />

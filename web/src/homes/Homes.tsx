@@ -3,7 +3,7 @@ import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels } from '@pasado/core/catalogue/model'
 import type { AnswerOf, SentTo } from '@pasado/core/api/all'
 import { allRules } from '@pasado/core/rules/all'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureWords } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
@@ -45,7 +45,7 @@ export function Homes() {
           }
         },
         (error: unknown) => {
-          if (!left) setProblem(error instanceof ApiProblem ? error.words : 'The homes could not be loaded.')
+          if (!left) setProblem(failureWords(error, 'The homes could not be loaded.'))
         }
       )
     }, PAUSE_MS)
@@ -61,7 +61,7 @@ export function Homes() {
       const known = new Set(found!.homes.map(({ id }) => id))
       setFound({ homes: [...found!.homes, ...next.homes.filter(({ id }) => !known.has(id))], next: next.next })
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'More homes could not be loaded; try again.')
+      setProblem(failureWords(error, 'More homes could not be loaded; try again.'))
     } finally {
       setLoading(false)
     }

@@ -91,7 +91,8 @@ export function holdContents(key: string, contents: Uint8Array<ArrayBuffer>): vo
 
 async function writeDown(row: OutboxRow, contents?: Uint8Array<ArrayBuffer>): Promise<boolean> {
   const before = contents ? undefined : await get<Partial<Sealed>>(row.key, store())
-  const sealed = contents ? await seal(contents) : before?.data ? { iv: before.iv!, data: before.data } : {}
+  const kept = before?.data ? { iv: before.iv!, data: before.data } : {}
+  const sealed = contents ? await seal(contents) : kept
   if (contents && (sealed as Sealed).iv === null) return false
   await set(row.key, { ...row, ...sealed }, store())
   if (contents) inMemory.delete(row.key)

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import { useLocation } from 'react-router'
 import { usedFor } from '@pasado/core/documents/pack-words'
 import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/core/documents/pack-content'
-import { ApiProblem, ask } from '../app/api'
+import { ApiProblem, ask, failureTitle } from '../app/api'
 import { Lens } from '../ui/Lens'
 import { Button } from '../ui/Button'
 
@@ -24,13 +24,8 @@ export function PackPage() {
     try {
       setPack(await ask('POST /pack', { body: { token, code } }))
     } catch (error) {
-      setProblem(
-        error instanceof ApiProblem
-          ? error.status === 422
-            ? error.words
-            : error.document.title
-          : 'It could not be opened; try again.'
-      )
+      const isRefused = error instanceof ApiProblem && error.status === 422
+      setProblem(isRefused ? error.words : failureTitle(error, 'It could not be opened; try again.'))
     } finally {
       setBusy(false)
     }

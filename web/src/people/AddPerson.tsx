@@ -1,5 +1,5 @@
 import { useForm } from 'react-hook-form'
-import { ApiProblem, ask } from '../app/api'
+import { ApiProblem, ask, failureTitle } from '../app/api'
 import type { Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { roleWords, type Given } from './person'
@@ -51,7 +51,7 @@ export function AddPerson({
       for (const { field, detail } of wrong) setError(field as keyof Fields, { message: `It ${detail}.` })
       if (wrong.length === 0)
         setError('root', {
-          message: error instanceof ApiProblem ? error.document.title : 'The person could not be added; try again.'
+          message: failureTitle(error, 'The person could not be added; try again.')
         })
     }
   })

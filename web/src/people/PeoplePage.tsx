@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import { useCallback, useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle, failureWords } from '../app/api'
 import { useSession, type Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { AddPerson } from './AddPerson'
@@ -10,6 +10,13 @@ import { roleWords, type Given, type ListedPerson } from './person'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
+
+/** Whether a person works here, and where from they are logged in. */
+function standWords({ leftAt, mustChoose, sessions }: ListedPerson): string {
+  if (leftAt) return `left ${format(new Date(leftAt), 'd MMM yyyy')}`
+  if (mustChoose) return 'has still to choose a password'
+  return sessions === 0 ? 'not logged in' : `open in ${sessions} ${sessions === 1 ? 'browser' : 'browsers'}`
+}
 
 /** People: who works here, as what; passwords to begin with; who has left. */
 export function PeoplePage() {
@@ -24,10 +31,7 @@ export function PeoplePage() {
     () =>
       ask('GET /people').then(
         (found) => setPeople(found.people),
-        (error: unknown) =>
-          setProblem(
-            error instanceof ApiProblem ? error.document.title : 'They could not be loaded; load the page again.'
-          )
+        (error: unknown) => setProblem(failureTitle(error, 'They could not be loaded; load the page again.'))
       ),
     []
   )
@@ -54,7 +58,7 @@ export function PeoplePage() {
       await load()
       return { answer }
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'It could not be saved; try again.')
+      setProblem(failureWords(error, 'It could not be saved; try again.'))
       return null
     }
   }
@@ -84,13 +88,7 @@ export function PeoplePage() {
             </span>
             <span>{roleWords[one.role]}</span>
             <span className="fine">
-              {one.leftAt
-                ? `left ${format(new Date(one.leftAt), 'd MMM yyyy')}`
-                : one.mustChoose
-                  ? 'has still to choose a password'
-                  : one.sessions === 0
-                    ? 'not logged in'
-                    : `open in ${one.sessions} ${one.sessions === 1 ? 'browser' : 'browsers'}`}
+              {standWords(one)}
               {one.openVisits > 0 && (
                 <span className={one.leftAt ? 'block font-bold' : 'block'}>
                   {one.openVisits} open {one.openVisits === 1 ? 'visit' : 'visits'}

@@ -125,7 +125,7 @@ function OneCable({
       </div>
       <p className="fine">
         {cable.category ? `Cat ${cable.category.slice(3)}, ` : ''}
-        {cable.lengthM} m{speed === null ? '' : speed === 0 ? ', no link comes up' : `, link at ${speed} Mbit/s`}
+        {cable.lengthM} m{speed !== null && (speed === 0 ? ', no link comes up' : `, link at ${speed} Mbit/s`)}
       </p>
     </li>
   )

@@ -238,6 +238,18 @@ function OwnPages({ house, unit, act }: { house: House; unit: UnitNow; act: (dee
   )
 }
 
+const onOff = ['on', 'off'] as const
+
+/** The settings that are chosen from a list, and what from. */
+const choices: Partial<Record<keyof HouseSettings, readonly string[]>> = {
+  mode: ['router', 'access-point'],
+  'lan.dns': ['provider', 'by-hand'],
+  'lan.secondary': onOff,
+  'dhcp.server': onOff,
+  'dhcp.relay': onOff,
+  'wifi.radio': onOff
+}
+
 function OnePage({
   page,
   fields,
@@ -260,15 +272,9 @@ function OnePage({
       {fields.map((field) => (
         <label key={field} className="grid grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2">
           {fieldWords[field]}
-          {field === 'mode' ||
-          ['lan.secondary', 'lan.dns', 'dhcp.server', 'dhcp.relay', 'wifi.radio'].includes(field) ? (
+          {choices[field] ? (
             <select className="box" value={value(field)} onChange={(event) => set(field, event.target.value)}>
-              {(field === 'mode'
-                ? ['router', 'access-point']
-                : field === 'lan.dns'
-                  ? ['provider', 'by-hand']
-                  : ['on', 'off']
-              ).map((one) => (
+              {choices[field].map((one) => (
                 <option key={one} value={one}>
                   {one.replace('-', ' ')}
                 </option>

@@ -3,7 +3,7 @@ import type { ListedHouse } from '@pasado/core/api/houses'
 import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 import { Button } from '../ui/Button'
 import { FileButton } from '../ui/FileButton'
 
@@ -12,8 +12,7 @@ export function Practice() {
   const [houses, setHouses] = useState<ListedHouse[] | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const navigate = useNavigate()
-  const failed = (error: unknown) =>
-    setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+  const failed = (error: unknown) => setProblem(failureTitle(error, 'The server is not in reach; try again.'))
   useEffect(() => {
     ask('GET /houses').then((found) => setHouses(found.houses), failed)
   }, [])

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { modelKey, type Catalogue, type Model } from '@pasado/core/catalogue/model'
 import type { HouseAction } from '@pasado/core/house/definition'
 import { playHouse, type House } from '@pasado/core/house/house'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 import { useModels } from '../catalogue/models'
 
 export const speeds = [0, 1, 10, 60] as const
@@ -36,10 +36,7 @@ export function useHouse(id: string) {
         done.current = sent.current = file.actions.length
         setHouse(playHouse(file.definition, file.actions, catalogue))
       },
-      (error: unknown) =>
-        setProblem(
-          error instanceof ApiProblem ? error.document.title : 'The house could not be opened; load the page again.'
-        )
+      (error: unknown) => setProblem(failureTitle(error, 'The house could not be opened; load the page again.'))
     )
     return () => {
       here = false
@@ -66,9 +63,7 @@ export function useHouse(id: string) {
       }
     })()
       .catch((error: unknown) =>
-        setProblem(
-          error instanceof ApiProblem ? error.document.title : 'What was done is kept here; the server is not in reach.'
-        )
+        setProblem(failureTitle(error, 'What was done is kept here; the server is not in reach.'))
       )
       .finally(() => {
         sending.current = null

@@ -3,25 +3,30 @@ import { useEffect, useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/work/prove/rooms'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
-import { photosOf, standing } from '@pasado/core/record/record'
+import { photosOf, standing, type VisitRecord } from '@pasado/core/record/record'
 import { changesBetween, differing } from '@pasado/core/documents/changes'
 import { recordAt } from '@pasado/core/record/moments'
-import { whyNotApprove } from '@pasado/core/record/may'
-import { signedDigest } from '@pasado/core/record/seal'
 import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
-import { useDraft } from '../app/draft'
 import { useSession } from '../app/session'
 import { useWhyNotWaive } from '../visit/frame/use-why-not-waive'
 import { Mark } from '../ui/Mark'
 import { ChangesView } from '../revisions/ChangesView'
 import { GrantSheet, type Grant } from '../visit/frame/GrantSheet'
 import { Photos } from '../visit/frame/Photos'
-import { closeVisit, openVisit, useVisit, write } from '../visit/session/store'
+import { closeVisit, openVisit, useVisit } from '../visit/session/store'
 import { useGoTo } from '../visit/session/place'
 import { Button } from '../ui/Button'
-import { Problem } from '../ui/Problem'
 import { Instead } from '../ui/Instead'
+import { Decide } from './Decide'
+
+const stateWords: Record<string, string> = { asked: 'asked', approved: 'approved it', returned: 'sent it back' }
+
+/** What photos are of, in words. */
+function subjectWords(subject: { thing: string; id: string }, record: VisitRecord): string {
+  if (subject.thing === 'unit') return record.units[subject.id]?.facts.name ?? 'A unit'
+  return subject.thing === 'stage' ? nameOfStage(subject.id) : subject.id
+}
 
 /** A lead judges a visit on one page: what stands in the way with its evidence, what was waived, measurements, photos; and decides. */
 export function ReviewPage() {
@@ -86,8 +91,7 @@ function Judged() {
       {review && (
         <p className="mt-2 border-l-4 border-plum bg-well p-3">
           <b>
-            {review.by.name}{' '}
-            {review.state === 'asked' ? 'asked' : review.state === 'approved' ? 'approved it' : 'sent it back'}
+            {review.by.name} {stateWords[review.state]}
           </b>
           , {format(new Date(review.at), 'd MMM HH:mm')}: {review.remark || 'no remark'}
           {unsent && (
@@ -156,17 +160,7 @@ function Judged() {
           {about.length > 0 && (
             <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">
               {about.map((one) => (
-                <Photos
-                  key={`${one.thing} ${one.id}`}
-                  about={one}
-                  label={
-                    one.thing === 'unit'
-                      ? (record.units[one.id]?.facts.name ?? 'A unit')
-                      : one.thing === 'stage'
-                        ? nameOfStage(one.id)
-                        : one.id
-                  }
-                />
+                <Photos key={`${one.thing} ${one.id}`} about={one} label={subjectWords(one, record)} />
               ))}
             </section>
           )}
@@ -255,61 +249,6 @@ function FromPlan() {
           Compare with the visit before, or as found with as left
         </Link>
       </p>
-    </section>
-  )
-}
-
-/** Send back with remarks, or approve what is on the page. */
-function Decide() {
-  const record = useVisit((state) => state.record)
-  const pending = useVisit((state) => state.pending.length)
-  const findings = useVisit((state) => state.findings)
-  const me = useSession((state) => state.me)
-  const whyNot = me
-    ? whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, me)
-    : null
-  const [remark, setRemark] = useDraft(`remark ${record.visit.id}`, '')
-  const [problem, setProblem] = useState<string | null>(null)
-  if (record.seal) return <p className="paper p-4">Sealed: nobody changes it any more.</p>
-  const back = () => {
-    if (!remark.trim()) {
-      setProblem('A remark is missing: say what is to be done.')
-      return
-    }
-    write('review.returned', { remark: remark.trim() })
-    setRemark('')
-    setProblem(null)
-  }
-  return (
-    <section aria-label="Decide" className="paper p-4">
-      <label className="label">
-        Remark
-        <textarea
-          className="box mt-1 min-h-20 font-normal"
-          maxLength={600}
-          value={remark}
-          onChange={(event) => {
-            setRemark(event.target.value.replace(/\n/g, ' '))
-            setProblem(null)
-          }}
-        />
-      </label>
-      <Problem says={problem} className="mt-1" />
-      <div className="mt-2 flex flex-wrap gap-2">
-        <Button onClick={back}>Send it back</Button>
-        <Button
-          kind="main"
-          disabled={pending > 0 || whyNot !== null}
-          onClick={() => {
-            write('review.approved', { remark: remark.trim(), digest: signedDigest(record) })
-            setRemark('')
-            setProblem(null)
-          }}
-        >
-          Approve what is here
-        </Button>
-      </div>
-      {whyNot && <p className="fine mt-1">{whyNot}</p>}
     </section>
   )
 }

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { ruleName } from '@pasado/core/rules/all'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
@@ -40,7 +40,7 @@ export function FiguresPage() {
         }
       },
       (error: unknown) => {
-        if (here) setProblem(error instanceof ApiProblem ? error.document.title : 'The figures could not be loaded.')
+        if (here) setProblem(failureTitle(error, 'The figures could not be loaded.'))
       }
     )
     return () => {

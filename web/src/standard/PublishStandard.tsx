@@ -3,7 +3,7 @@ import type { StandardEffect } from '@pasado/core/api/standards'
 import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import type { Standard } from '@pasado/core/policy/standard'
-import { ApiProblem, ask } from '../app/api'
+import { ApiProblem, ask, failureTitle } from '../app/api'
 import { Sheet } from '../ui/Sheet'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
@@ -50,12 +50,7 @@ export function PublishStandard({
       if (here) setDone(true)
     }
     look().catch((error: unknown) => {
-      if (here)
-        setProblem(
-          error instanceof ApiProblem
-            ? error.document.title
-            : 'What it would have changed could not be reckoned; try again.'
-        )
+      if (here) setProblem(failureTitle(error, 'What it would have changed could not be reckoned; try again.'))
     })
     return () => {
       here = false

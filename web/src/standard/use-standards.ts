@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { Standard } from '@pasado/core/policy/standard'
-import { ApiProblem, ask } from '../app/api'
+import { ask, failureTitle } from '../app/api'
 
 /** Every version of the standard, the newest first; null while they are loading. */
 export function useStandards(): { standards: Standard[] | null; problem: string | null; reload: () => void } {
@@ -12,10 +12,7 @@ export function useStandards(): { standards: Standard[] | null; problem: string 
         setStandards(found.standards)
         setProblem(null)
       },
-      (error: unknown) =>
-        setProblem(
-          error instanceof ApiProblem ? error.document.title : 'The standard could not be loaded; load the page again.'
-        )
+      (error: unknown) => setProblem(failureTitle(error, 'The standard could not be loaded; load the page again.'))
     )
   }, [])
   useEffect(reload, [reload])

@@ -9,6 +9,12 @@ export const outcomeWords: Record<Outcome, string> = {
   'not-here': 'not here'
 }
 
+/** How something stands that is good or not; not known (undefined) is unproven. */
+export function outcomeOf(good: boolean | undefined): Outcome {
+  if (good === undefined) return 'unproven'
+  return good ? 'holds' : 'breaks'
+}
+
 const line = { stroke: 'currentColor', fill: 'none', strokeLinecap: 'round', strokeLinejoin: 'round' } as const
 
 const shapes: Record<Outcome, React.ReactNode> = {

@@ -10,6 +10,8 @@ function toFirstField(event: Event): void {
   field.focus()
 }
 
+const widths = { false: 'max-w-xl', true: 'max-w-3xl', most: 'max-w-6xl' } as const
+
 /** A paper that was called up: over everything until it is put away. */
 export function Sheet({
   open,
@@ -36,7 +38,7 @@ export function Sheet({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-band/70" />
         <Dialog.Content
-          className={`fixed left-1/2 top-1/2 z-50 flex max-h-[92dvh] w-[calc(100vw-1.5rem)] -translate-x-1/2 -translate-y-1/2 flex-col border-2 border-ink bg-sheet ${wide === 'most' ? 'max-w-6xl' : wide ? 'max-w-3xl' : 'max-w-xl'}`}
+          className={`fixed left-1/2 top-1/2 z-50 flex max-h-[92dvh] w-[calc(100vw-1.5rem)] -translate-x-1/2 -translate-y-1/2 flex-col border-2 border-ink bg-sheet ${widths[`${wide}`]}`}
           {...(says ? {} : { 'aria-describedby': undefined })}
           onOpenAutoFocus={toFirstField}
         >

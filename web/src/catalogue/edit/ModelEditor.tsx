@@ -8,16 +8,9 @@ import { useSession } from '../../app/session'
 import { useModels } from '../models'
 import { bareModel, EditingContext, faultPlace, faultsOf, withChange, type DraftFault, type Path } from './draft'
 import { LampsSection, MovesSection } from './lamp-sections'
-import {
-  BoxSection,
-  ButtonsSection,
-  FirmwareSection,
-  IdentitySection,
-  MethodsSection,
-  PowerSection,
-  PromptsSection,
-  RadiosSection
-} from './plain-sections'
+import { BoxSection, ButtonsSection, IdentitySection, PowerSection } from './plain-sections'
+import { MethodsSection, PromptsSection } from './method-sections'
+import { FirmwareSection, RadiosSection } from './radio-sections'
 import { PublishSheet } from './PublishSheet'
 import { Button } from '../../ui/Button'
 

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { modelChanges } from '@pasado/core/catalogue/changes'
 import type { Model } from '@pasado/core/catalogue/model'
-import { ApiProblem, ask } from '../../app/api'
+import { ask, failureWords } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { ChangeList } from '../../visit/stages/kit/ChangeList'
 import { Button } from '../../ui/Button'
@@ -28,7 +28,7 @@ export function PublishSheet({
   useEffect(() => {
     ask('POST /models/effect', { body: { model } }).then(
       ({ visits }) => setEffect(visits),
-      (error: unknown) => setProblem(error instanceof ApiProblem ? error.words : 'The effect could not be found out.')
+      (error: unknown) => setProblem(failureWords(error, 'The effect could not be found out.'))
     )
   }, [model])
   const publish = async () => {
@@ -37,7 +37,7 @@ export function PublishSheet({
       await ask('POST /models', { body: { model } })
       onPublished()
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'It could not be published; try again.')
+      setProblem(failureWords(error, 'It could not be published; try again.'))
       setBusy(false)
     }
   }

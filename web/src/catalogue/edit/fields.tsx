@@ -63,7 +63,8 @@ export function TextAt({
         aria-describedby={fault ? `${inputId}-wrong` : undefined}
         onChange={(event) => {
           const text = event.target.value
-          set(common.path, text === '' && empty !== 'keep' ? (empty === 'null' ? null : undefined) : text)
+          if (text !== '' || empty === 'keep') set(common.path, text)
+          else set(common.path, empty === 'null' ? null : undefined)
         }}
       />
     </Frame>
@@ -123,7 +124,7 @@ export function CheckAt({ away = false, ...common }: Common & { away?: boolean }
           type="checkbox"
           className="size-5 accent-plum"
           checked={valueAt(draft, common.path) === true}
-          onChange={(event) => set(common.path, event.target.checked ? true : away ? undefined : false)}
+          onChange={(event) => set(common.path, event.target.checked || (away ? undefined : false))}
         />
         <span className={common.quiet ? 'sr-only' : ''}>{common.label}</span>
       </label>
@@ -150,12 +151,10 @@ export function SelectAt({
         className="box"
         value={textOf(value)}
         aria-invalid={fault !== null}
-        onChange={(event) =>
-          set(
-            common.path,
-            event.target.value === '' ? undefined : asNumber ? Number(event.target.value) : event.target.value
-          )
-        }
+        onChange={({ target: { value: chosen } }) => {
+          if (chosen === '') set(common.path, undefined)
+          else set(common.path, asNumber ? Number(chosen) : chosen)
+        }}
       >
         {(none !== undefined || value === undefined) && <option value="">{none ?? 'choose'}</option>}
         {!known && <option value={textOf(value)}>{textOf(value)}</option>}

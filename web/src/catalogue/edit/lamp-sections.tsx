@@ -89,30 +89,32 @@ function LooksFault({ path }: { path: Path }) {
   ) : null
 }
 
+/** The colour of a look as it is stored: none, one, or the two that take turns. */
+function colourIn(pattern: LampLook['pattern'], one: string, two: string): string {
+  if (pattern === 'off') return 'off'
+  if (pattern !== 'alternate') return one
+  const other = one === 'green' ? 'white' : 'green'
+  return `${one}/${two === one ? other : two}`
+}
+
 /** What one lamp looks like in a state; a state may say nothing of a lamp. */
 function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
   const { draft, set } = useEditing()
   const looks = (valueAt(draft, path) as LampLook[] | undefined) ?? []
   const look = looks.find((one) => one.lamp === lamp.id)
-  const put = (next: LampLook | null) =>
-    set(
-      path,
-      next
-        ? look
-          ? looks.map((one) => (one === look ? next : one))
-          : [...looks, next]
-        : looks.filter((one) => one !== look)
-    )
+  const put = (next: LampLook | null) => {
+    if (!next)
+      set(
+        path,
+        looks.filter((one) => one !== look)
+      )
+    else set(path, look ? looks.map((one) => (one === look ? next : one)) : [...looks, next])
+  }
   const [first = 'white', second = 'green'] = (look?.colour ?? 'white').split('/')
   const paint = (pattern: LampLook['pattern'], one: string, two: string): LampLook => ({
     lamp: lamp.id,
     pattern,
-    colour:
-      pattern === 'off'
-        ? 'off'
-        : pattern === 'alternate'
-          ? `${one}/${two === one ? (one === 'green' ? 'white' : 'green') : two}`
-          : one
+    colour: colourIn(pattern, one, two)
   })
   const shown = first === 'off' ? 'white' : first
   return (

@@ -121,7 +121,8 @@ export function TextFact({
       setProblem(null)
       return
     }
-    setProblem(said === '' ? put(null) : type === 'number' ? setNumber(said, put) : put(said))
+    if (said === '') setProblem(put(null))
+    else setProblem(type === 'number' ? setNumber(said, put) : put(said))
   }
   const better = mend?.(typed) ?? null
   return (
@@ -192,10 +193,16 @@ export function ChoiceFact<T extends string>({
   )
 }
 
+/** What was said of a yes or no; undefined where nobody has. */
+export function yesOrNo(value: unknown): 'yes' | 'no' | undefined {
+  if (value === undefined) return undefined
+  return value ? 'yes' : 'no'
+}
+
 /** Yes or no; nothing is chosen while nobody has said. */
 export function YesNoFact({ yes = 'Yes', no = 'No', ...common }: Common & { yes?: string; no?: string }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
-  const chosen = value === undefined ? undefined : value ? 'yes' : 'no'
+  const chosen = yesOrNo(value)
   return (
     <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
       <Chips

@@ -2,7 +2,7 @@ import { useEffect, useId, useRef, useState } from 'react'
 import { revealReasons, type RevealReason, type SecretPurpose } from '@pasado/core/record/answers'
 import { secretFor } from '@pasado/core/record/record'
 import type { Strength } from '@pasado/core/secrets/strength'
-import { ApiProblem } from '../../app/api'
+import { ApiProblem, failureTitle } from '../../app/api'
 import { useOutbox } from '../../outbox/outbox'
 import { useMayWrite } from '../session/facts'
 import { placeKey } from '../session/place'
@@ -67,53 +67,63 @@ function Strong({ value }: { value: string }) {
   )
 }
 
-/** A secret: typed or made, then only in the vault; shown on request, each showing logged. */
-export function SecretFact({
-  purpose,
-  thing,
-  id,
-  label,
-  canMake = false,
-  wep = false,
-  place,
-  stage
-}: {
+/** Where a secret of this purpose is typed from: the label, or what the technician chose. */
+const typedFrom = (purpose: SecretPurpose) =>
+  purpose.startsWith('label') || purpose === 'setup-code' ? 'label' : 'typed'
+
+interface SecretOf {
   purpose: SecretPurpose
   thing: 'brief' | 'unit' | 'network'
   id: string
   label: string
   canMake?: boolean
   wep?: boolean
-  place?: string
-  stage?: 'kit' | 'configure'
-}) {
-  const secret = useVisit((state) => secretFor(state.record, purpose, id))
-  const erased = useVisit((state) => state.record.secretsErased) || secret?.erasedAt !== undefined
-  const visit = useVisit((state) => state.id)
-  const boxed = useOutbox((state) => state.rows).find(
-    ({ visit: of, item }) =>
-      of === visit && item.kind === 'secret' && item.body.purpose === purpose && item.body.id === id
+}
+
+/** A secret: typed or made, then only in the vault; shown on request, each showing logged. */
+export function SecretFact({ place, stage, ...its }: SecretOf & { place?: string; stage?: 'kit' | 'configure' }) {
+  const { purpose, id } = its
+  const [typing, setTyping] = useState<Typing | null>(null)
+  return (
+    <div data-place={place ?? placeKey({ kind: 'secret', id, field: purpose })} data-stage={stage}>
+      {typing ? (
+        <TypedSecret {...its} first={typing} onDone={() => setTyping(null)} />
+      ) : (
+        <SecretState {...its} onType={setTyping} />
+      )}
+    </div>
   )
-  const mayWrite = useMayWrite()
-  const [typing, setTyping] = useState(false)
-  const [value, setValue] = useState('')
-  const [made, setMade] = useState(false)
+}
+
+/** What a secret is begun with: made by the program, or empty to be typed. */
+interface Typing {
+  text: string
+  made: boolean
+}
+
+/** A secret while it is typed or made; it leaves this box for the vault only. */
+function TypedSecret({
+  purpose,
+  thing,
+  id,
+  label,
+  canMake = false,
+  wep = false,
+  first,
+  onDone
+}: SecretOf & { first: Typing; onDone: () => void }) {
+  const [{ text: value, made }, setTyped] = useState(first)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
-  const ref = useRef('')
+  const ref = useRef(newRef())
   const inputId = useId()
-  const begin = (text: string, wasMade: boolean) => {
-    setTyping(true)
-    setValue(text)
-    setMade(wasMade)
+  const type = (typed: Typing) => {
+    setTyped(typed)
     setProblem(null)
-    ref.current = newRef()
   }
-  const end = () => {
-    setTyping(false)
-    setValue('')
-    setMade(false)
-    setProblem(null)
+  const makeAnother = () => {
+    type({ text: newPassphrase(), made: true })
+    ref.current = newRef()
   }
   const submit = async (event: React.FormEvent) => {
     event.preventDefault()
@@ -124,14 +134,8 @@ export function SecretFact({
     }
     setBusy(true)
     try {
-      await keepSecret(
-        { purpose, thing, id },
-        value,
-        made ? 'made' : purpose.startsWith('label') || purpose === 'setup-code' ? 'label' : 'typed',
-        wep,
-        ref.current
-      )
-      end()
+      await keepSecret({ purpose, thing, id }, value, made ? 'made' : typedFrom(purpose), wep, ref.current)
+      onDone()
     } catch (error) {
       setProblem(
         error instanceof ApiProblem
@@ -144,81 +148,81 @@ export function SecretFact({
     }
   }
   return (
-    <div data-place={place ?? placeKey({ kind: 'secret', id, field: purpose })} data-stage={stage}>
-      {typing ? (
-        <form onSubmit={(event) => void submit(event)}>
-          <label className="label" htmlFor={inputId}>
-            {label}
-          </label>
-          <input
-            id={inputId}
-            className="box exact mt-1"
-            value={value}
-            autoFocus
-            autoComplete="off"
-            autoCapitalize="none"
-            spellCheck={false}
-            data-secret
-            aria-invalid={problem !== null}
-            aria-describedby={problem ? `${inputId}-wrong` : undefined}
-            onChange={(event) => {
-              setValue(event.target.value)
-              setMade(false)
-              setProblem(null)
-            }}
-          />
-          <Problem id={`${inputId}-wrong`} says={problem && `${label} ${problem}`} className="mt-1" />
-          {canMake && <Strong value={value} />}
-          <div className="mt-2 flex flex-wrap gap-2">
-            <Button type="submit" kind="main" disabled={busy}>
-              Put into the vault
-            </Button>
-            {canMake && <Button onClick={() => begin(newPassphrase(), true)}>Make another</Button>}
-            <Button kind="quiet" onClick={end}>
-              Leave it
-            </Button>
-          </div>
-        </form>
-      ) : (
-        <div role="group" aria-label={label}>
-          <p className="flex flex-wrap items-baseline justify-between gap-x-2">
-            <span className="label">{label}</span>
-            {secret && canMake && (
-              <span className="fine">
-                {scoreWords[secret.assessed.score]}: {secret.assessed.score} of 4, about{' '}
-                {Math.round(secret.assessed.bits)} bits
-              </span>
-            )}
-          </p>
-          {secret ? (
-            erased ? (
-              <p className="mt-1 text-soft">erased</p>
-            ) : (
-              <Kept key={secret.ref} secretRef={secret.ref} label={label} />
-            )
-          ) : boxed ? (
-            <p className="mt-1 text-soft">
-              {boxed.refused !== null ? (
-                <b role="alert">Not taken: {boxed.refused}</b>
-              ) : (
-                'Sealed on this device, on its way to the vault.'
-              )}
-            </p>
+    <form onSubmit={(event) => void submit(event)}>
+      <label className="label" htmlFor={inputId}>
+        {label}
+      </label>
+      <input
+        id={inputId}
+        className="box exact mt-1"
+        value={value}
+        autoFocus
+        autoComplete="off"
+        autoCapitalize="none"
+        spellCheck={false}
+        data-secret
+        aria-invalid={problem !== null}
+        aria-describedby={problem ? `${inputId}-wrong` : undefined}
+        onChange={(event) => type({ text: event.target.value, made: false })}
+      />
+      <Problem id={`${inputId}-wrong`} says={problem && `${label} ${problem}`} className="mt-1" />
+      {canMake && <Strong value={value} />}
+      <div className="mt-2 flex flex-wrap gap-2">
+        <Button type="submit" kind="main" disabled={busy}>
+          Put into the vault
+        </Button>
+        {canMake && <Button onClick={makeAnother}>Make another</Button>}
+        <Button kind="quiet" onClick={onDone}>
+          Leave it
+        </Button>
+      </div>
+    </form>
+  )
+}
+
+/** Whether a secret is in the vault, on its way there, or not yet. */
+function SecretState({ purpose, id, label, canMake = false, onType }: SecretOf & { onType: (first: Typing) => void }) {
+  const secret = useVisit((state) => secretFor(state.record, purpose, id))
+  const erased = useVisit((state) => state.record.secretsErased) || secret?.erasedAt !== undefined
+  const visit = useVisit((state) => state.id)
+  const boxed = useOutbox((state) => state.rows).find(
+    ({ visit: of, item }) =>
+      of === visit && item.kind === 'secret' && item.body.purpose === purpose && item.body.id === id
+  )
+  const mayWrite = useMayWrite()
+  return (
+    <div role="group" aria-label={label}>
+      <p className="flex flex-wrap items-baseline justify-between gap-x-2">
+        <span className="label">{label}</span>
+        {secret && canMake && (
+          <span className="fine">
+            {scoreWords[secret.assessed.score]}: {secret.assessed.score} of 4, about {Math.round(secret.assessed.bits)}{' '}
+            bits
+          </span>
+        )}
+      </p>
+      {secret && erased && <p className="mt-1 text-soft">erased</p>}
+      {secret && !erased && <Kept key={secret.ref} secretRef={secret.ref} label={label} />}
+      {!secret && boxed && (
+        <p className="mt-1 text-soft">
+          {boxed.refused !== null ? (
+            <b role="alert">Not taken: {boxed.refused}</b>
           ) : (
-            <p className="mt-1 text-soft">Not in the vault yet.</p>
+            'Sealed on this device, on its way to the vault.'
           )}
-          {mayWrite && (
-            <div className="mt-2 flex flex-wrap gap-2">
-              {canMake && (
-                <Button aria-label={`Make one: ${label}`} onClick={() => begin(newPassphrase(), true)}>
-                  Make one
-                </Button>
-              )}
-              <Button aria-label={`Type one: ${label}`} onClick={() => begin('', false)}>
-                {secret ? 'Type another' : 'Type one'}
-              </Button>
-            </div>
+        </p>
+      )}
+      {!secret && !boxed && <p className="mt-1 text-soft">Not in the vault yet.</p>}
+      {mayWrite && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {canMake && (
+            <Button aria-label={`Make one: ${label}`} onClick={() => onType({ text: newPassphrase(), made: true })}>
+              Make one
+            </Button>
           )}
+          <Button aria-label={`Type one: ${label}`} onClick={() => onType({ text: '', made: false })}>
+            {secret ? 'Type another' : 'Type one'}
+          </Button>
         </div>
       )}
     </div>
@@ -236,7 +240,7 @@ function Kept({ secretRef, label }: { secretRef: string; label: string }) {
       setValue(await showSecret(secretRef, why))
       setTimeout(() => setValue(null), SHOWN_MS)
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'It cannot be shown just now.')
+      setProblem(failureTitle(error, 'It cannot be shown just now.'))
     }
   }
   if (value !== null)

@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { fieldWords } from '@pasado/core/documents/field-words'
 import { ruleKey } from '@pasado/core/record/record'
-import { stageNames, stages } from '@pasado/core/record/stages'
+import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/agenda/docket'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
 import { useSession } from '../../app/session'
@@ -23,6 +23,16 @@ function countWords(open: readonly Finding[]): string {
     open.length - broken ? `${open.length - broken} unproven` : ''
   ]
   return parts.filter(Boolean).join(' · ')
+}
+
+/** Where a conflict about a thing is settled, where that is not Configure. */
+const settledIn: Partial<Record<string, Stage>> = { brief: 'brief', unit: 'kit' }
+
+/** What was granted, by whom, until when and why; else what mends it. */
+function grantOrMend({ granted, mend }: Finding): string {
+  if (!granted) return mend ? ` ${mend}` : ''
+  const until = granted.until ? ` until ${granted.until}` : ''
+  return ` ${granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${granted.by}${until}: ${granted.reason}`
 }
 
 /** The docket: heaviest first, each line going straight to the field that mends it. */
@@ -49,6 +59,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
   const questions = open.filter((one) => one.asks !== null && one.subject === null)
   const narrowed = stage !== '' || about !== ''
+  const workWords = total
+    ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
+    : 'Give the pack, sign, seal.'
   const lineOf = (one: Finding) => (
     <Line
       key={`${one.rule}${one.subject?.id ?? ''}`}
@@ -66,15 +79,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
     <div>
       <div className="p-4 pb-3">
         <h2 className="text-lg text-balance">
-          {sealed ? 'Sealed' : total ? `${total} between here and sign-off` : 'Nothing between here and sign-off'}
+          {sealed ? 'Sealed' : `${total || 'Nothing'} between here and sign-off`}
         </h2>
-        <p className="fine">
-          {sealed
-            ? 'Nobody changes this visit any more.'
-            : total
-              ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
-              : 'Give the pack, sign, seal.'}
-        </p>
+        <p className="fine">{sealed ? 'Nobody changes this visit any more.' : workWords}</p>
         {!sealed && open.length > 3 && (
           <div className="mt-2 flex gap-2">
             <select
@@ -141,7 +148,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
               className="w-full p-4 text-left"
               onClick={() => {
                 goTo({
-                  stage: conflict.thing === 'brief' ? 'brief' : conflict.thing === 'unit' ? 'kit' : 'configure',
+                  stage: settledIn[conflict.thing] ?? 'configure',
                   kind: conflict.thing as 'unit',
                   id: conflict.id,
                   field: conflict.field
@@ -229,11 +236,7 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
           <span className="block font-bold">{title}</span>
           <span className={`block text-sm ${heavy ? '' : 'text-soft'}`}>
             {finding.evidence}
-            {finding.granted
-              ? ` ${finding.granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${finding.granted.by}${finding.granted.until ? ` until ${finding.granted.until}` : ''}: ${finding.granted.reason}`
-              : finding.mend
-                ? ` ${finding.mend}`
-                : ''}
+            {grantOrMend(finding)}
           </span>
         </span>
       </button>

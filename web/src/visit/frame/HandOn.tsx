@@ -1,6 +1,6 @@
 import { useDraft } from '../../app/draft'
 import { useEffect, useState } from 'react'
-import { ApiProblem, ask } from '../../app/api'
+import { ask, failureWords } from '../../app/api'
 import { useSession } from '../../app/session'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/store'
@@ -60,7 +60,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
       await ask('POST /visits/:id/technician', { params: { id: id! }, body: { technician: to, reason: reason.trim() } })
       onClose()
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.words : 'It could not be handed on; try again.')
+      setProblem(failureWords(error, 'It could not be handed on; try again.'))
       setBusy(false)
     }
   }

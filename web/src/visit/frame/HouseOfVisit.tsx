@@ -4,7 +4,7 @@ import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import type { HouseFile } from '@pasado/core/house/definition'
 import { standing } from '@pasado/core/record/record'
-import { ApiProblem, ask } from '../../app/api'
+import { ask, failureTitle } from '../../app/api'
 import { useMayWrite } from '../session/facts'
 import { keepSecret, newRef } from '../session/secrets'
 import { useVisit, write } from '../session/store'
@@ -95,9 +95,7 @@ export function UnitsFromHouse() {
           newRef()
         )
     } catch (error) {
-      setProblem(
-        error instanceof ApiProblem ? error.document.title : 'The login of its label was not kept: record it under Kit.'
-      )
+      setProblem(failureTitle(error, 'The login of its label was not kept: record it under Kit.'))
     }
   }
   return (

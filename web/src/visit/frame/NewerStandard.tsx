@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { standardDifferences } from '@pasado/core/rules/difference'
 import type { Standard } from '@pasado/core/policy/standard'
-import { ApiProblem, ask } from '../../app/api'
+import { ask, failureTitle } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { useMayWrite } from '../session/facts'
 import { useVisit } from '../session/store'
@@ -33,8 +33,7 @@ export function NewerStandard() {
   const move = () =>
     ask('POST /visits/:id/standard', { params: { id: id! }, body: { version: newest.version } }).then(
       () => setOpen(false),
-      (error: unknown) =>
-        setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be moved; try again.')
+      (error: unknown) => setProblem(failureTitle(error, 'It could not be moved; try again.'))
     )
   return (
     <div className="flex flex-wrap items-center gap-3 border-b border-rule bg-well px-4 py-2 lg:px-5">

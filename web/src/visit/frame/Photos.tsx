@@ -3,7 +3,7 @@ import { ImagePlus } from 'lucide-react'
 import { useId, useState } from 'react'
 import { revealReasons, type RevealReason } from '@pasado/core/record/answers'
 import { photosOf, type Photo } from '@pasado/core/record/record'
-import { ApiProblem, fetchFile } from '../../app/api'
+import { fetchFile, failureTitle } from '../../app/api'
 import { withPassword } from '../../app/password-again'
 import { PictureProblem, readyToSend } from '../../labels/picture-file'
 import { Sheet } from '../../ui/Sheet'
@@ -202,7 +202,7 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
       )
       setTimeout(() => setShown(null), SHOWN_MS)
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'It cannot be shown just now.')
+      setProblem(failureTitle(error, 'It cannot be shown just now.'))
     }
   }
   const source = photo.label ? url : `/api/visits/${visit}/photos/${photo.ref}`

@@ -38,6 +38,12 @@ const minutes = (span: { least: number; usual: number; most: number }) =>
     ? `${Math.round(span.usual)} min`
     : `${Math.round(span.usual)} min (${Math.round(span.least)} to ${Math.round(span.most)})`
 
+/** Minutes from one tick of the time line to the next, for a plan of this length. */
+function tickMin(endMin: number): number {
+  if (endMin > 180) return 60
+  return endMin > 60 ? 30 : 10
+}
+
 function TimeLine({ plan, at, visit, onGo }: { plan: VisitPlan; at: number; visit: string; onGo: () => void }) {
   const clock = (minute: number) => format(addMinutes(new Date(at), minute), 'HH:mm')
   const end = Math.max(plan.cautiousMin, plan.makespanMin, 1)
@@ -46,7 +52,7 @@ function TimeLine({ plan, at, visit, onGo }: { plan: VisitPlan; at: number; visi
     (a, b) => plan.start[a.id]! - plan.start[b.id]! || Number(b.running) - Number(a.running)
   )
   const share = (minute: number) => `${(minute / end) * 100}%`
-  const step = end > 180 ? 60 : end > 60 ? 30 : 10
+  const step = tickMin(end)
   const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, tick) => tick * step)
   return (
     <div>

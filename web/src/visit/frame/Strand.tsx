@@ -18,6 +18,16 @@ function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean)
   return `${count('holds')} hold${waived ? ` · ${waived} waived` : ''}`
 }
 
+/** How a stage stands; sign-off holds once the visit is sealed. */
+function outcomeAt(stage: Stage, findings: readonly Finding[], sealed: boolean): Outcome {
+  if (stage !== 'signoff') return stageOutcome(stage, findings)
+  return sealed ? 'holds' : 'unproven'
+}
+
+const numberHere = 'size-6 border-plum bg-plum text-onplum outline-2 outline-plumwash lg:outline-4'
+const numberElsewhere = (settled: boolean) =>
+  settled ? 'size-5 border-ink bg-ink text-sheet' : 'size-5 border-dotted border-edge bg-sheet text-soft'
+
 /** The stretch of cable from one stop to the next, drawn as the stage before it stands. */
 function Stretch({ outcome }: { outcome: Outcome }) {
   const common = {
@@ -64,8 +74,7 @@ export function Strand({ visit, here }: { visit: string; here: Stage }) {
     <nav aria-label="Strand" className="border-b border-rule bg-sheet">
       <ol className="grid grid-cols-9 px-1 lg:px-4">
         {stages.map((stage, index) => {
-          const outcome =
-            sealed && stage === 'signoff' ? 'holds' : stage === 'signoff' ? 'unproven' : stageOutcome(stage, findings)
+          const outcome = outcomeAt(stage, findings, sealed)
           const words = stageWords(stage, findings, sealed)
           const isHere = stage === here
           const settled = outcome === 'holds' || outcome === 'waived' || outcome === 'breaks'
@@ -87,7 +96,7 @@ export function Strand({ visit, here }: { visit: string; here: Stage }) {
                   {stageNames[stage]}
                 </span>
                 <span
-                  className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? 'size-6 border-plum bg-plum text-onplum outline-2 outline-plumwash lg:outline-4' : settled ? 'size-5 border-ink bg-ink text-sheet' : 'size-5 border-dotted border-edge bg-sheet text-soft'} text-xs lg:size-7 lg:text-sm`}
+                  className={`grid place-items-center rounded-full border-2 font-bold lg:my-1.5 ${isHere ? numberHere : numberElsewhere(settled)} text-xs lg:size-7 lg:text-sm`}
                 >
                   {index + 1}
                 </span>

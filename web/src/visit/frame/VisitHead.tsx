@@ -7,14 +7,40 @@ import { PersonMenu } from '../../app/Shell'
 import { useVisit } from '../session/store'
 import { reasonWords } from './reason-words'
 
-/** The band above a visit: where, why, and whether everything is saved. */
-export function VisitHead() {
-  const { street, reason } = useVisit((state) => state.record.brief.facts)
+/** Whether everything is saved: sealed, without a connection, saved, on its way, or kept on this device. */
+function Saved() {
   const seal = useVisit((state) => state.record.seal)
   const saving = useVisit((state) => state.saving)
   const pending = useVisit((state) => state.pending.length)
   const asOf = useVisit((state) => state.asOf)
   const line = useVisit((state) => state.confirmed.lastSeq)
+  if (seal) return 'sealed'
+  if (asOf !== null && pending === 0)
+    return (
+      <>
+        <Wide>no connection · </Wide>as of {format(asOf, isToday(asOf) ? 'HH:mm' : 'd MMM HH:mm')}
+      </>
+    )
+  if (saving === 'saved')
+    return (
+      <>
+        saved<Wide> · line {line}</Wide>
+      </>
+    )
+  if (saving === 'saving') return 'saving …'
+  return (
+    <>
+      <Wide>not saved yet · </Wide>
+      {pending} kept here
+    </>
+  )
+}
+
+/** The band above a visit: where, why, and whether everything is saved. */
+export function VisitHead() {
+  const { street, reason } = useVisit((state) => state.record.brief.facts)
+  const saving = useVisit((state) => state.saving)
+  const asOf = useVisit((state) => state.asOf)
   return (
     <header className="on-band flex items-center gap-x-3 bg-band px-4 text-onband lg:min-h-13">
       <Link
@@ -37,24 +63,7 @@ export function VisitHead() {
             : 'text-sm text-softband'
         }
       >
-        {seal ? (
-          'sealed'
-        ) : asOf !== null && pending === 0 ? (
-          <>
-            <Wide>no connection · </Wide>as of {format(asOf, isToday(asOf) ? 'HH:mm' : 'd MMM HH:mm')}
-          </>
-        ) : saving === 'saved' ? (
-          <>
-            saved<Wide> · line {line}</Wide>
-          </>
-        ) : saving === 'saving' ? (
-          'saving …'
-        ) : (
-          <>
-            <Wide>not saved yet · </Wide>
-            {pending} kept here
-          </>
-        )}
+        <Saved />
       </p>
       <button
         type="button"

@@ -1,7 +1,8 @@
 import { addMinutes, format } from 'date-fns'
 import { useEffect, useState } from 'react'
 import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
-import { blocks } from '@pasado/core/rules/evaluate'
+import { blocks, type Finding } from '@pasado/core/rules/evaluate'
+import type { Outcome } from '@pasado/core/rules/rule'
 import { runningWaits } from '@pasado/core/work/units/ended-waits'
 import { unitName } from '@pasado/core/record/record'
 import { Mark } from '../../ui/Mark'
@@ -16,6 +17,19 @@ const two = (number: number) => String(number).padStart(2, '0')
 export function clock(ms: number): string {
   const seconds = Math.max(0, Math.ceil(ms / 1000))
   return `${Math.floor(seconds / 60)}:${two(seconds % 60)}`
+}
+
+/** The heaviest outcome among what is open. */
+function heaviest(open: readonly Finding[]): Outcome {
+  if (open.some(({ outcome }) => outcome === 'breaks')) return 'breaks'
+  return open.length ? 'unproven' : 'holds'
+}
+
+/** How long a wait may take, beside how long it has taken. */
+function lengthWords({ usualMin, mostMin }: { usualMin: number; mostMin: number }, goneMs: number): string {
+  if (goneMs > mostMin * 60_000) return `over its longest, ${mostMin} min`
+  if (goneMs > usualMin * 60_000) return `over its usual ${usualMin} min: look; at most ${mostMin} min`
+  return `usually ${usualMin} min, at most ${mostMin} min`
 }
 
 /** The foot: everything that runs by itself, with its time left, and what to do meanwhile; on a phone the way to the docket as well. */
@@ -47,9 +61,7 @@ export function Waits({
   return (
     <footer className="sticky bottom-0 z-10 lg:static">
       <div className="flex items-center gap-3 border-t border-rule bg-well px-4 py-2 lg:hidden">
-        <Mark
-          outcome={open.some(({ outcome }) => outcome === 'breaks') ? 'breaks' : open.length ? 'unproven' : 'holds'}
-        />
+        <Mark outcome={heaviest(open)} />
         <p className="grow font-bold">
           {open.length ? `${open.length} between here and sign-off` : 'Nothing in the way'}
         </p>
@@ -125,13 +137,7 @@ export function Waits({
                     style={{ left: `${Math.min(1, wait.usualMin / (wait.mostMin || 1)) * 100}%` }}
                   />
                 </span>
-                <p className="text-xs text-softband">
-                  {left < 0
-                    ? `over its longest, ${wait.mostMin} min`
-                    : gone > wait.usualMin * 60_000
-                      ? `over its usual ${wait.usualMin} min: look; at most ${wait.mostMin} min`
-                      : `usually ${wait.usualMin} min, at most ${wait.mostMin} min`}
-                </p>
+                <p className="text-xs text-softband">{lengthWords(wait, gone)}</p>
               </li>
             )
           })}

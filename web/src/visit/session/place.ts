@@ -12,16 +12,14 @@ const AGAIN_MS = 60
 
 /** Where in the program a place of a visit is: its stage, its unit or box, and the very field. */
 export function addressOf(visit: string, place: Place): string {
-  const unit =
-    place.kind === 'unit' ||
-    place.kind === 'lamp' ||
-    place.kind === 'prompt' ||
-    (place.kind === 'secret' && place.stage === 'kit')
-      ? `&unit=${place.id}`
-      : place.kind === 'item'
-        ? `&box=${place.id}`
-        : ''
-  return `/visit/${visit}/${place.stage}?at=${encodeURIComponent(placeKey(place))}${unit}`
+  return `/visit/${visit}/${place.stage}?at=${encodeURIComponent(placeKey(place))}${chosenBy(place)}`
+}
+
+/** The part of an address that chooses the unit or the box a place is of. */
+function chosenBy(place: Place): string {
+  if (place.kind === 'item') return `&box=${place.id}`
+  const isOfUnit = ['unit', 'lamp', 'prompt'].includes(place.kind) || (place.kind === 'secret' && place.stage === 'kit')
+  return isOfUnit ? `&unit=${place.id}` : ''
 }
 
 /** Gives a function that goes to a place: its stage, then the very field, with the cursor in it. */

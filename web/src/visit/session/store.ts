@@ -9,7 +9,7 @@ import { apply, emptyRecord, reduce } from '@pasado/core/record/reduce'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { ApiProblem, ask } from '../../app/api'
+import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { localTime } from '../../app/local-time'
 import { useSession } from '../../app/session'
 import {
@@ -97,7 +97,7 @@ export async function openVisit(id: string): Promise<void> {
   } catch (error) {
     if (useVisit.getState().id !== id) return
     useVisit.setState({
-      problem: error instanceof ApiProblem ? error.document.title : 'The visit could not be opened.'
+      problem: failureTitle(error, 'The visit could not be opened.')
     })
     if (error instanceof ApiProblem && error.passing) opening = setTimeout(() => void openVisit(id), RETRY_MS)
   }

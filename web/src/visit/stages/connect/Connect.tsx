@@ -109,11 +109,8 @@ export function Connect() {
         </div>
         <section aria-label="What is wrong">
           <h3>
-            {problems.length === 0
-              ? cables.length
-                ? 'Every cable is as it is to be'
-                : ''
-              : `${problems.length} to mend or to note`}
+            {problems.length > 0 && `${problems.length} to mend or to note`}
+            {problems.length === 0 && cables.length > 0 && 'Every cable is as it is to be'}
           </h3>
           <ol className="mt-1 flex flex-col gap-2">
             {problems.map(({ cable, code, says, mend, outcome }, at) => (

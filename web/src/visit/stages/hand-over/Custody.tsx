@@ -103,12 +103,12 @@ export function ErasureNote() {
   const days = useVisit((state) => state.standard.policy.eraseAfterDays)
   const next = nextErasure(record, days)
   const count = secretsLeft(record).length
-  const says = record.secretsErased
-    ? 'The secrets of this visit were erased: the key they were under was destroyed. The logbook says when, and by which key’s print that can be checked.'
-    : next
-      ? `${next.refs.length} of ${count} secrets are erased by themselves on ${format(new Date(next.at), 'd MMMM yyyy')}.`
-      : count
-        ? `${count} secrets are kept for service, without an end.`
-        : null
-  return says && <p className="mt-3 border-l-4 border-edge bg-well p-3">{says}</p>
+  let message: string | null = null
+  if (record.secretsErased)
+    message =
+      'The secrets of this visit were erased: the key they were under was destroyed. The logbook says when, and by which key’s print that can be checked.'
+  else if (next)
+    message = `${next.refs.length} of ${count} secrets are erased by themselves on ${format(new Date(next.at), 'd MMMM yyyy')}.`
+  else if (count) message = `${count} secrets are kept for service, without an end.`
+  return message && <p className="mt-3 border-l-4 border-edge bg-well p-3">{message}</p>
 }

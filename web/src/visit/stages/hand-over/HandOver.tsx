@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { choiceAnswers, choiceNames, choices } from '@pasado/core/record/answers'
 import { packDigest } from '@pasado/core/record/seal'
-import { ApiProblem, download } from '../../../app/api'
+import { download, failureTitle } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
 import { AskedRules } from '../../frame/AskedRules'
 import { Cautions } from '../../frame/Cautions'
@@ -52,6 +52,9 @@ export function HandOver() {
 
 const ways = ['printed', 'by mail', 'on their device'] as const
 
+const madeWords = (fresh: boolean) =>
+  fresh ? 'Made from the record as it is now.' : 'The record changed since it was made: make it again.'
+
 function Pack() {
   const record = useVisit((state) => state.record)
   const id = useVisit((state) => state.id)
@@ -59,6 +62,7 @@ function Pack() {
   const mayWrite = useMayWrite()
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
+  const made = record.pack.madeDigest !== null
   const fresh = record.pack.madeDigest === packDigest(record)
   const make = async () => {
     setBusy(true)
@@ -66,7 +70,7 @@ function Pack() {
     try {
       await download('POST /visits/:id/pack', { params: { id: id! }, body: {} })
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The pack could not be made; try again.')
+      setProblem(failureTitle(error, 'The pack could not be made; try again.'))
     } finally {
       setBusy(false)
     }
@@ -91,15 +95,13 @@ function Pack() {
         />
       </div>
       <p className="mt-1">
-        {record.pack.madeDigest === null
-          ? 'Names and passphrases with codes to join, where each unit stands, what its lamp should look like, who to call.'
-          : fresh
-            ? 'Made from the record as it is now.'
-            : 'The record changed since it was made: make it again.'}
+        {made
+          ? madeWords(fresh)
+          : 'Names and passphrases with codes to join, where each unit stands, what its lamp should look like, who to call.'}
       </p>
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button kind="main" disabled={busy || !mayWrite || pending > 0} onClick={() => void make()}>
-          {busy ? 'Making …' : record.pack.madeDigest ? 'Make the pack again' : 'Make the pack'}
+          {busy ? 'Making …' : `Make the pack${made ? ' again' : ''}`}
         </Button>
         {record.pack.madeDigest && fresh && (
           <Chips

@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import { useCallback, useEffect, useState } from 'react'
 import type { ListedPackLink } from '@pasado/core/api/pack-links'
-import { ApiProblem, ask } from '../../../app/api'
+import { ask, failureWords } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
 import { useVisit } from '../../session/store'
 import { Button } from '../../../ui/Button'
@@ -18,8 +18,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
   const [lasts, setLasts] = useState<(typeof days)[number]>('7')
   const [problem, setProblem] = useState<string | null>(null)
   const [copied, setCopied] = useState(false)
-  const fail = (error: unknown) =>
-    setProblem(error instanceof ApiProblem ? error.words : 'It did not go through; try again.')
+  const fail = (error: unknown) => setProblem(failureWords(error, 'It did not go through; try again.'))
   const load = useCallback(
     () =>
       ask('GET /visits/:id/pack-links', { params: { id: id! } }).then(

@@ -26,16 +26,16 @@ function Work({ model, current }: { model: Model; current: string }) {
   const { path, reachesMinimum, usualMin, mostMin } = updateWork(model, current)
   const withdrawn = releaseOf(model.firmware.releases, current)?.withdrawn ?? false
   const isUnclear = knownOrder(current, model.firmware.minimum, model.firmware.releases) === 'unknown'
+  const withoutPath = () => {
+    const { minimum } = model.firmware
+    if (isUnclear) return `${orderUnknown(current, minimum)}: look for its date of release, and ask the lead.`
+    if (reachesMinimum && !withdrawn) return 'Nothing to install: approved as it is.'
+    return `Nothing leads on from here. Approved is ${minimum} and above: ask the lead.`
+  }
   return (
     <div className="mt-2 border-l-4 border-edge bg-well p-2 text-sm" aria-live="polite">
       {path.length === 0 ? (
-        <p>
-          {isUnclear
-            ? `${orderUnknown(current, model.firmware.minimum)}: look for its date of release, and ask the lead.`
-            : reachesMinimum && !withdrawn
-              ? 'Nothing to install: approved as it is.'
-              : `Nothing leads on from here. Approved is ${model.firmware.minimum} and above: ask the lead.`}
-        </p>
+        <p>{withoutPath()}</p>
       ) : (
         <p>
           Install <span className="exact">{[current, ...path].join(' → ')}</span>:{' '}

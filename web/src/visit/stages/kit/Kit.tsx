@@ -22,7 +22,7 @@ export function Kit() {
   const [adding, setAdding] = useState<'box' | 'unit' | null>(null)
   const asked = boxes.find(({ id }) => id === search.get('box') || search.get('at') === `item.${id}.items`)
   // Where nothing was asked for, a box that is still closed comes first: it is opened before its units have labels.
-  const box = asked ?? (search.get('unit') ? undefined : units.length === 0 ? boxes[0] : undefined)
+  const box = asked ?? (!search.get('unit') && units.length === 0 ? boxes[0] : undefined)
   const head = (
     <div className="border-b border-rule pb-2">
       <h2 className="fine px-4 pb-1 pt-4 font-bold">Boxes</h2>
@@ -40,9 +40,7 @@ export function Kit() {
                 className={`block min-h-11 w-full border-l-[5px] px-3 py-2 text-left ${one.id === box?.id ? 'border-plum bg-sheet' : 'border-transparent hover:bg-sheet'}`}
               >
                 <span className="block font-bold leading-tight">{contents?.title ?? 'not in the catalogue'}</span>
-                <span className="fine">
-                  {left ? `${left} to look at` : odd ? `complete but for ${odd}` : 'complete'}
-                </span>
+                <span className="fine">{left ? `${left} to look at` : `complete${odd ? ` but for ${odd}` : ''}`}</span>
               </button>
             </li>
           )
@@ -75,15 +73,15 @@ export function Kit() {
         }
       />
       <div className="min-w-0 p-4 lg:p-5" key={box?.id ?? unit?.id}>
-        {box ? (
+        {box && (
           <BoxWork
             box={box}
             onStay={() => setSearch({ box: box.id }, { replace: true })}
             onUnit={(id) => setSearch({ unit: id }, { replace: true })}
           />
-        ) : unit ? (
-          <UnitKit unit={unit} />
-        ) : (
+        )}
+        {!box && unit && <UnitKit unit={unit} />}
+        {!box && !unit && (
           <div className="max-w-xl">
             <h2 className="text-xl">Kit</h2>
             <p className="mt-2">

@@ -168,12 +168,10 @@ function Row({
   const name = labelFieldWords[field]
   const problem = taken ? rowProblem(row) : null
   const isOdd = proposal?.trust === 'unsure' && proposal.source !== 'print' && proposal.others.length === 0
-  const trust =
-    proposal && !corrected
-      ? `${isOdd ? 'look again: not the usual form' : trustWords[proposal.trust]}, ${sourceWords[proposal.source]}`
-      : corrected
-        ? 'as you typed it'
-        : 'not found: type it from the label'
+  let trust = 'not found: type it from the label'
+  if (corrected) trust = 'as you typed it'
+  else if (proposal)
+    trust = `${isOdd ? 'look again: not the usual form' : trustWords[proposal.trust]}, ${sourceWords[proposal.source]}`
   return (
     <li className="grid grid-cols-[44px_minmax(0,1fr)] items-start gap-x-2 gap-y-1 py-2 sm:grid-cols-[44px_minmax(0,15rem)_minmax(0,1fr)]">
       <span className="row-span-3 flex min-h-11 items-center sm:row-span-1">

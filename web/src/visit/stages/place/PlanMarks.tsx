@@ -43,17 +43,21 @@ export function OutletMark({
         stroke={on ? 'var(--plum)' : 'var(--ink)'}
         strokeWidth={on ? 0.1 : 0.06}
       />
-      {facts.kind === 'network' ? (
-        <path d={`M${x - 0.09} ${y + 0.07}V${y - 0.05}H${x + 0.09}V${y + 0.07}Z`} fill="var(--ink)" />
-      ) : facts.kind === 'line' ? (
-        <path d={`M${x - 0.1} ${y}H${x + 0.1}`} stroke="var(--ink)" strokeWidth="0.08" />
-      ) : (
-        <>
-          <circle cx={x - 0.06} cy={y} r="0.035" fill="var(--ink)" />
-          <circle cx={x + 0.06} cy={y} r="0.035" fill="var(--ink)" />
-        </>
-      )}
+      <OutletSign kind={facts.kind} x={x} y={y} />
     </g>
+  )
+}
+
+/** What an outlet is, drawn in it: a socket's wedge for the network, a line for the telephone, two holes for power. */
+function OutletSign({ kind, x, y }: { kind: string | null | undefined; x: number; y: number }) {
+  if (kind === 'network')
+    return <path d={`M${x - 0.09} ${y + 0.07}V${y - 0.05}H${x + 0.09}V${y + 0.07}Z`} fill="var(--ink)" />
+  if (kind === 'line') return <path d={`M${x - 0.1} ${y}H${x + 0.1}`} stroke="var(--ink)" strokeWidth="0.08" />
+  return (
+    <>
+      <circle cx={x - 0.06} cy={y} r="0.035" fill="var(--ink)" />
+      <circle cx={x + 0.06} cy={y} r="0.035" fill="var(--ink)" />
+    </>
   )
 }
 

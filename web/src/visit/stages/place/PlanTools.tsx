@@ -2,7 +2,7 @@ import { outletKinds } from '@pasado/core/record/things/outlet'
 import { troubleKinds } from '@pasado/core/record/things/trouble'
 import { type openingKinds } from '@pasado/core/record/things/opening'
 import { Chips } from '../../../ui/Chips'
-import type { Tool } from './PlanPicture'
+import type { Tool } from './use-plan-drag'
 
 /** What each tool puts down next. */
 export interface ToolKinds {

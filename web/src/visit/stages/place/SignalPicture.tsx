@@ -8,6 +8,9 @@ export type PlanView = 'signal' | 'serving'
 /** Greys by which units' cells are told apart; more units than these begin again, and every one is named. */
 const servingGreys = [0.06, 0.4, 0.2, 0.55, 0.3, 0.12] as const
 
+/** How dark a cell is that the unit at this place in the list serves; none does: not at all. */
+const greyOf = (unit: number) => (unit < 0 ? 0 : servingGreys[unit % servingGreys.length]!)
+
 /** The signal, or which unit serves, as a picture with a pixel a cell; over it the lines of equal signal. */
 export function SignalPicture({ coverage, view }: { coverage: Storey; view: PlanView }) {
   const { grid } = coverage
@@ -55,12 +58,7 @@ function useCells({ grid: { columns, rows }, signal, by }: Storey, view: PlanVie
     const ink = document.documentElement.classList.contains('cupboard') ? 236 : 29
     const octets = pen.createImageData(columns, rows)
     for (let at = 0; at < signal.length; at++) {
-      const dark =
-        view === 'signal'
-          ? signalSteps[stepOf(signal[at]!)]!.dark
-          : by[at]! < 0
-            ? 0
-            : servingGreys[by[at]! % servingGreys.length]!
+      const dark = view === 'signal' ? signalSteps[stepOf(signal[at]!)]!.dark : greyOf(by[at]!)
       octets.data.set([ink, ink, ink, Math.round(dark * 255)], at * 4)
     }
     pen.putImageData(octets, 0, 0)

@@ -12,6 +12,10 @@ import { useVisit, write } from '../../session/store'
 import { Button } from '../../../ui/Button'
 
 /** Where further units would do most: the fewest places that bring every room above the floor. */
+const unjoined = 'A unit of it does not reach the others at −67 dBm, so it would not work.'
+const withoutPlacement = (best: SuggestedPlacement | undefined) =>
+  best?.units.length === 0 ? 'Nothing is needed.' : 'No outlet to its liking.'
+
 export function Suggestions({
   plan,
   units,
@@ -146,50 +150,8 @@ export function Suggestions({
           ))}
         </ol>
       )}
-      {found && found.cables.length > 0 && (
-        <ul className="mt-3" aria-label="What a cable would change">
-          {found.cables.map(({ where, placement }) => {
-            const now = found.proposals[0]
-            const saved = now?.holds ? now.units.length - placement.units.length : 0
-            return (
-              <li key={where}>
-                <b>A cable to the {where}</b>{' '}
-                {saved > 0 ? `saves ${saved} ${saved === 1 ? 'unit' : 'units'}` : 'brings every room above the floor'}:{' '}
-                {placement.units.map((one) => one.where.replace(/, by cable$/, '')).join('; ')}. {comesTo(placement)}
-              </li>
-            )
-          })}
-        </ul>
-      )}
-      {found && found.schools.length > 0 && (
-        <table className="mt-3 w-full text-left text-sm">
-          <caption className="label pb-1 text-left">What each school would do</caption>
-          <thead className="fine">
-            <tr>
-              <th className="py-1 font-normal">The next unit goes</th>
-              <th className="font-normal">That is</th>
-              <th className="font-normal">It comes to</th>
-            </tr>
-          </thead>
-          <tbody>
-            {found.schools.map(({ school, placement, joined }) => (
-              <tr key={school} className="border-t border-rule align-top">
-                <th scope="row" className="py-1.5 pr-3 font-normal">
-                  {schoolWords[school]}
-                </th>
-                <td className="py-1.5 pr-3">{placement ? placement.units.map(({ where }) => where).join('; ') : ''}</td>
-                <td className="py-1.5">
-                  {placement
-                    ? `${joined ? '' : 'A unit of it does not reach the others at −67 dBm, so it would not work. If it did: '}${comesTo(placement)}`
-                    : found.proposals[0]?.units.length === 0
-                      ? 'Nothing is needed.'
-                      : 'No outlet to its liking.'}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {found && <WithACable found={found} />}
+      {found && <BySchool found={found} />}
       {found && (
         <p className="fine mt-1">
           Calculated, {band} GHz, ± {calibration.bandDb.toFixed(0)} dB
@@ -209,4 +171,55 @@ function comesTo({ holds, marginDb, weakest }: SuggestedPlacement): string {
   return holds
     ? `Every room holds, the weakest by ${marginDb.toFixed(0)} dB: ${weakest}.`
     : `${weakest} stays ${Math.abs(marginDb).toFixed(0)} dB too weak.`
+}
+
+/** What a cable to each outlet would change. */
+function WithACable({ found }: { found: Suggestion }) {
+  if (found.cables.length === 0) return null
+  return (
+    <ul className="mt-3" aria-label="What a cable would change">
+      {found.cables.map(({ where, placement }) => {
+        const now = found.proposals[0]
+        const saved = now?.holds ? now.units.length - placement.units.length : 0
+        return (
+          <li key={where}>
+            <b>A cable to the {where}</b>{' '}
+            {saved > 0 ? `saves ${saved} ${saved === 1 ? 'unit' : 'units'}` : 'brings every room above the floor'}:{' '}
+            {placement.units.map((one) => one.where.replace(/, by cable$/, '')).join('; ')}. {comesTo(placement)}
+          </li>
+        )
+      })}
+    </ul>
+  )
+}
+
+/** Where each school of placement would put the next unit, and what it comes to. */
+function BySchool({ found }: { found: Suggestion }) {
+  if (found.schools.length === 0) return null
+  return (
+    <table className="mt-3 w-full text-left text-sm">
+      <caption className="label pb-1 text-left">What each school would do</caption>
+      <thead className="fine">
+        <tr>
+          <th className="py-1 font-normal">The next unit goes</th>
+          <th className="font-normal">That is</th>
+          <th className="font-normal">It comes to</th>
+        </tr>
+      </thead>
+      <tbody>
+        {found.schools.map(({ school, placement, joined }) => (
+          <tr key={school} className="border-t border-rule align-top">
+            <th scope="row" className="py-1.5 pr-3 font-normal">
+              {schoolWords[school]}
+            </th>
+            <td className="py-1.5 pr-3">{placement ? placement.units.map(({ where }) => where).join('; ') : ''}</td>
+            <td className="py-1.5">
+              {placement && !joined && `${unjoined} If it did: `}
+              {placement ? comesTo(placement) : withoutPlacement(found.proposals[0])}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
 }

@@ -1,7 +1,9 @@
 import { materialNames } from '@pasado/core/radio/wall-loss'
 
+const doubts: Record<string, string> = { granite: ' (estimate)', floorboard: ' (extrapolated)' }
+
 /** What walls and ceilings can be of, in words; what is our own estimate or an extrapolation says so. */
 export const materialOptions = materialNames.map((value) => ({
   value,
-  words: `${value.replace('-', ' ')}${value === 'granite' ? ' (estimate)' : value === 'floorboard' ? ' (extrapolated)' : ''}`
+  words: `${value.replace('-', ' ')}${doubts[value] ?? ''}`
 }))

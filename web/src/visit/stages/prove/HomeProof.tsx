@@ -7,8 +7,9 @@ import { isMeshMember } from '@pasado/core/work/units/known-unit'
 import { namesToBeGone, voiceCalls } from '@pasado/core/rules/stages/prove-names'
 import { sendsNow } from '@pasado/core/house/measure'
 import { Chips } from '../../../ui/Chips'
-import { Mark } from '../../../ui/Mark'
-import { ApiProblem } from '../../../app/api'
+import { Mark, outcomeOf } from '../../../ui/Mark'
+import { failureTitle } from '../../../app/api'
+import { yesOrNo } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit, write } from '../../session/store'
@@ -30,7 +31,7 @@ export function HomeProof() {
   const answer = (rule: string, subject: string) =>
     record.answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined
   const mark = (given: 'yes' | 'no' | undefined) => (
-    <Mark outcome={given === undefined ? 'unproven' : given === 'yes' ? 'holds' : 'breaks'} />
+    <Mark outcome={outcomeOf(given === undefined ? undefined : given === 'yes')} />
   )
   const listen = async () => {
     try {
@@ -44,7 +45,7 @@ export function HomeProof() {
         write('rule.answered', { rule: 'prove-names-gone', subject: id, answer: heard.has(ssid) ? 'no' : 'yes' })
       setProblem(null)
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+      setProblem(failureTitle(error, 'The server is not in reach; try again.'))
     }
   }
   return (
@@ -87,7 +88,7 @@ export function HomeProof() {
           <h3>The customer’s devices</h3>
           <ul className="mt-1 divide-y divide-rule">
             {devices.map(({ id, facts }) => {
-              const given = facts.rejoined === undefined ? undefined : facts.rejoined ? 'yes' : 'no'
+              const given = yesOrNo(facts.rejoined)
               const name = facts.name ?? 'Device'
               return (
                 <li
@@ -150,18 +151,19 @@ export function HomeProof() {
 
 const WINDOW_H = 4
 
+/** A time at which customers are at home: not before eight, not after six. */
+function inTheDay(first: Date): Date {
+  if (first.getHours() < 8) return setHours(first, 9)
+  return first.getHours() > 18 ? addHours(setHours(first, 9), 24) : first
+}
+
 /** A look when the mesh has settled: booked for a stretch of hours, and then stands in the day. */
 function Settle({ hours }: { hours: number }) {
   const checks = useVisit((state) => state.record.checks)
   const mayWrite = useMayWrite()
   const booked = Object.values(checks ?? {}).filter(({ cancelled }) => !cancelled)
   const first = startOfHour(addHours(new Date(), hours + 1))
-  const [from, setFrom] = useState(
-    format(
-      first.getHours() < 8 ? setHours(first, 9) : first.getHours() > 18 ? addHours(setHours(first, 9), 24) : first,
-      "yyyy-MM-dd'T'HH:mm"
-    )
-  )
+  const [from, setFrom] = useState(format(inTheDay(first), "yyyy-MM-dd'T'HH:mm"))
   const [problem, setProblem] = useState<string | null>(null)
   const book = () => {
     const start = new Date(from)

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { measureAir, measureCable } from '@pasado/core/house/measure'
 import { listedRooms } from '@pasado/core/work/prove/rooms'
 import { standing } from '@pasado/core/record/record'
-import { ApiProblem } from '../../../app/api'
+import { failureTitle } from '../../../app/api'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/store'
 import { openHouse } from './open-house'
@@ -51,7 +51,7 @@ export function MeasureHouse() {
       }
       setTold(silent.length ? `Nothing is heard in ${silent.join(', ')}.` : 'Measured in the simulated house.')
     } catch (error) {
-      setTold(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+      setTold(failureTitle(error, 'The server is not in reach; try again.'))
     }
   }
   return (

@@ -1,24 +1,21 @@
-import { format } from 'date-fns'
 import { useMemo, useRef, useState } from 'react'
 import { judgePath } from '@pasado/core/work/prove/path'
-import { measured } from '@pasado/core/work/prove/rooms'
 import { staleReason } from '@pasado/core/work/prove/stale'
 import { readNumber } from '@pasado/core/values/number'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { homeOf } from '@pasado/core/rules/rule'
 import { extendingUnits, testedUnits, wiredUnits } from '@pasado/core/rules/stages/prove'
 import { Mark } from '../../../ui/Mark'
-import { ApiProblem } from '../../../app/api'
+import { failureTitle } from '../../../app/api'
 import { draftOf, useDraft } from '../../../app/draft'
 import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import type { Look } from '../../../outbox/outbox'
 import { takeLook, useVisit, write } from '../../session/store'
-import { MeasureForm } from './MeasureForm'
 import { openHouse } from './open-house'
-import { RunsLine } from './RunsLine'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { LinkTest, Port } from './PortProof'
 
 /** Each unit: was somebody really on it, is its link good, does a port of it carry. */
 export function UnitsProof() {
@@ -121,7 +118,7 @@ function Path({ unit }: { unit: Unit }) {
       })
       setProblem(null)
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'The server is not in reach; try again.')
+      setProblem(failureTitle(error, 'The server is not in reach; try again.'))
     }
   }
   return (
@@ -227,90 +224,6 @@ function Path({ unit }: { unit: Unit }) {
             Record what was seen
           </Button>
         </form>
-      )}
-    </div>
-  )
-}
-
-function LinkTest({ unit }: { unit: Unit }) {
-  const mayWrite = useMayWrite()
-  const name = unitName(unit)
-  const test = unit.events.findLast(({ what }) => what === 'tested-good' || what === 'tested-bad')
-  const moved = unit.events.findLast(({ what }) => what === 'moved')
-  const stale = Boolean(test && moved && moved.seq > test.seq)
-  return (
-    <div
-      data-place={placeKey({ kind: 'unit', id: unit.id, field: 'test' })}
-      className="flex flex-wrap items-center gap-3 py-2"
-    >
-      <Mark outcome={!test || stale ? 'unproven' : test.what === 'tested-good' ? 'holds' : 'breaks'} />
-      <p className="grow basis-60">
-        <b>Its link, by the family’s own test.</b>{' '}
-        <span className={stale ? 'font-bold' : ''}>
-          {test
-            ? `${test.what === 'tested-good' ? 'Good' : 'Not good'}, ${format(new Date(test.at), 'HH:mm')}${stale ? ': moved since, test it again' : ''}.`
-            : 'Not tested yet.'}
-        </span>
-      </p>
-      {mayWrite && (
-        <span className="flex gap-2">
-          <Button
-            aria-label={`${name}: the link is good`}
-            onClick={() => write('unit.event', { unit: unit.id, what: 'tested-good' })}
-          >
-            Good
-          </Button>
-          <Button
-            aria-label={`${name}: the link is not good`}
-            onClick={() => write('unit.event', { unit: unit.id, what: 'tested-bad' })}
-          >
-            Not good
-          </Button>
-        </span>
-      )}
-    </div>
-  )
-}
-
-function Port({ unit }: { unit: Unit }) {
-  const record = useVisit((state) => state.record)
-  const catalogue = useVisit((state) => state.catalogue)
-  const mayWrite = useMayWrite()
-  const [open, setOpen] = useState(false)
-  const [newest] = measured(record, catalogue, ({ at, unit: of }) => at === 'port' && of === unit.id)
-  const most = Math.max(
-    0,
-    ...(catalogue
-      .get(`${unit.facts.model}@${unit.facts.modelVersion}`)
-      ?.ports.filter(({ kind }) => kind === 'lan')
-      .map(({ mbps }) => mbps ?? 0) ?? [])
-  )
-  return (
-    <div data-place={placeKey({ kind: 'unit', id: unit.id, field: 'port' })} className="py-2">
-      <div className="flex flex-wrap items-center gap-3">
-        <Mark outcome={!newest?.down || newest.stale ? 'unproven' : newest.down.median > 0 ? 'holds' : 'breaks'} />
-        <div className="grow basis-60">
-          <b>A wired port{most ? `, up to ${most} Mbit/s` : ''}.</b>{' '}
-          {newest ? <RunsLine one={newest} /> : 'Not tested yet.'}
-        </div>
-        {mayWrite && (
-          <Button
-            aria-expanded={open}
-            aria-label={`Measure a port of ${unitName(unit)}`}
-            onClick={() => setOpen(!open)}
-          >
-            Measure
-          </Button>
-        )}
-      </div>
-      {open && (
-        <div className="mt-2">
-          <MeasureForm
-            spot={{ at: 'port', unit: unit.id }}
-            expected={most ? { mostMbps: most } : {}}
-            onDone={() => setOpen(false)}
-          />
-        </div>
       )}
     </div>
   )

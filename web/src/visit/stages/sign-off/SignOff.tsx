@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { whyNotSeal, whyNotSign } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
 import { blocks, countOutcomes, sealHindrances } from '@pasado/core/rules/evaluate'
-import { ApiProblem, ask, download } from '../../../app/api'
+import { ask, download, failureTitle } from '../../../app/api'
 import { useSession } from '../../../app/session'
 import { Mark } from '../../../ui/Mark'
 import { ErasureNote } from '../hand-over/Custody'
@@ -57,15 +57,9 @@ export function SignOff() {
               <h3 className="capitalize">{who}</h3>
               {signature && <Strokes path={signature.strokes} />}
               <p className="mt-1">
-                {signature ? (
-                  stale ? (
-                    <b>The record changed after {signature.name} signed. Sign again.</b>
-                  ) : (
-                    `${signature.name}, ${format(new Date(signature.at), 'd MMMM, HH:mm')}`
-                  )
-                ) : (
-                  'Not signed yet.'
-                )}
+                {!signature && 'Not signed yet.'}
+                {signature && stale && <b>The record changed after {signature.name} signed. Sign again.</b>}
+                {signature && !stale && `${signature.name}, ${format(new Date(signature.at), 'd MMMM, HH:mm')}`}
               </p>
               {mayWrite && (
                 <Button className="mt-3" disabled={mayNotSign} onClick={() => setSigning(who)}>
@@ -92,6 +86,8 @@ export function SignOff() {
   )
 }
 
+const reviewWords = { asked: 'asked for a review', approved: 'approved it', returned: 'sent it back' } as const
+
 /** Asking a lead to look, and sending back. */
 function Review() {
   const review = useVisit((state) => state.record.review)
@@ -103,12 +99,7 @@ function Review() {
       {review && (
         <p>
           <b>
-            {review.state === 'asked'
-              ? `${review.by.name} asked for a review`
-              : review.state === 'approved'
-                ? `${review.by.name} approved it`
-                : `${review.by.name} sent it back`}
-            :
+            {review.by.name} {reviewWords[review.state]}:
           </b>{' '}
           {review.remark || 'no remark'} <span className="fine">{format(new Date(review.at), 'd MMM HH:mm')}</span>
         </p>
@@ -177,7 +168,7 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
     try {
       await ask('POST /visits/:id/seal', { params: { id: id! }, body: { digest } })
     } catch (error) {
-      setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be sealed; try again.')
+      setProblem(failureTitle(error, 'It could not be sealed; try again.'))
     } finally {
       setBusy(false)
       setSure(false)
@@ -186,7 +177,7 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
   return (
     <section aria-label="Seal" className="mt-5 border-t-2 border-ink pt-4">
       <h3 className="text-lg">Seal</h3>
-      {hindrances.length > 0 ? (
+      {hindrances.length > 0 && (
         <>
           <p className="mt-1">Before it can be sealed:</p>
           <ul className="mt-1 list-disc pl-5">
@@ -195,7 +186,8 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
             ))}
           </ul>
         </>
-      ) : sure ? (
+      )}
+      {hindrances.length === 0 && sure && (
         <div className="mt-2 bg-inv p-4 text-oninv">
           <p className="font-bold">
             Sealing is final. Nobody, you included, changes this visit afterwards; a later visit starts from it.
@@ -207,7 +199,8 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
             <Button onClick={() => setSure(false)}>Not yet</Button>
           </div>
         </div>
-      ) : (
+      )}
+      {hindrances.length === 0 && !sure && (
         <>
           <p className="mt-1">
             Everything holds or is waived, and both have signed.{mayWrite && whoSeals && ` ${whoSeals}`}
@@ -233,8 +226,7 @@ function Sealed() {
   const get = (fetching: Promise<void>) =>
     fetching.then(
       () => setProblem(null),
-      (error: unknown) =>
-        setProblem(error instanceof ApiProblem ? error.document.title : 'It could not be fetched; try again.')
+      (error: unknown) => setProblem(failureTitle(error, 'It could not be fetched; try again.'))
     )
   const prints = [
     ['record', seal.record],

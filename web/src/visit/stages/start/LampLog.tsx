@@ -1,18 +1,14 @@
-import { modelKey, type Model, type ModelState } from '@pasado/core/catalogue/model'
-import { format } from 'date-fns'
+import { type Model, type ModelState } from '@pasado/core/catalogue/model'
 import { useRef, useState } from 'react'
 import {
   lampColours,
   lampPatterns,
-  lookWords,
-  sightingWords,
   type LampColour,
   type LampLook,
   type LampPattern
 } from '@pasado/core/catalogue/look'
-import { nearestStates } from '@pasado/core/catalogue/nearest'
 import { waitsEndedBy } from '@pasado/core/work/units/ended-waits'
-import { readLamps, readLampsAt } from '@pasado/core/work/units/unit-lamps'
+import { readLamps } from '@pasado/core/work/units/unit-lamps'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../../../ui/Chips'
 import { Lens } from '../../../ui/Lens'
@@ -21,6 +17,7 @@ import { placeKey } from '../../session/place'
 import type { Look } from '../../../outbox/outbox'
 import { takeLook, useVisit, write } from '../../session/store'
 import { Button } from '../../../ui/Button'
+import { Reading, SameLook } from './LampReading'
 
 const patternWords: Record<LampPattern, string> = {
   off: 'dark',
@@ -114,6 +111,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
     look.current = null
     setChoices({})
   }
+  const isSomething = now !== null && now.candidates.length > 0
   return (
     <section aria-label="Lamps" data-place={placeKey({ kind: 'lamp', id: unit.id, field: 'lamp' })}>
       <div data-place="lamp.now.log">
@@ -203,7 +201,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
         aria-live="polite"
       >
         <div>
-          {seen ? (
+          {seen && (
             <Reading
               reading={seen}
               model={model}
@@ -211,9 +209,9 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
               onMean={mean}
               elsewhere={<SameLook looks={looks} unit={unit} meaning={seen.state?.meaning ?? ''} />}
             />
-          ) : now && now.candidates.length > 0 ? (
-            <Reading reading={now} model={model} looks={unit.sightings.at(-1)!.lamps} since />
-          ) : (
+          )}
+          {!seen && isSomething && <Reading reading={now} model={model} looks={unit.sightings.at(-1)!.lamps} since />}
+          {!seen && !isSomething && (
             <p className="text-soft">
               {now ? 'Nothing seen since it began anew.' : 'Nothing seen yet.'} Choose a colour and what it does.
             </p>
@@ -223,144 +221,6 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
           Log it
         </Button>
       </div>
-    </section>
-  )
-}
-
-function Reading({
-  reading,
-  model,
-  looks,
-  onMean,
-  since = false,
-  elsewhere
-}: {
-  reading: ReturnType<typeof readLamps>
-  model: Model
-  looks: readonly LampLook[]
-  onMean?: (state: ModelState) => void
-  since?: boolean
-  elsewhere?: React.ReactNode
-}) {
-  if (reading.lastImpossible) {
-    const near = nearestStates(model, looks)
-    const isFirst =
-      reading.impossible === 1 &&
-      reading.candidates.length === 1 &&
-      reading.candidates[0]!.state === model.start &&
-      !since
-    return (
-      <div>
-        <p>
-          <b>No state of this model explains that</b>
-          {isFirst ? '' : ' after what came before'}.{' '}
-          {near.length === 0 &&
-            (isFirst
-              ? 'Look again, in better light.'
-              : 'Look again; if it was switched off or restarted in between, say so below.')}
-        </p>
-        {near.length > 0 && (
-          <ul>
-            {near.map((state) => (
-              <li key={state.state}>
-                Do you mean{' '}
-                <b>
-                  {sightingWords(
-                    state.lamps.filter(({ lamp }) => looks.some((look) => look.lamp === lamp)),
-                    model.lamps.length > 1
-                  )}
-                </b>
-                : {state.meaning}?{' '}
-                {onMean && (
-                  <button type="button" className="min-h-11 px-2 underline" onClick={() => onMean(state)}>
-                    Yes, that
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-        )}
-      </div>
-    )
-  }
-  if (!reading.state) {
-    return (
-      <p>
-        <b>It may be {reading.candidates.map(({ meaning }) => meaning).join(', or ')}.</b>{' '}
-        {deciding(reading.candidates, model)}
-      </p>
-    )
-  }
-  const { state } = reading
-  return (
-    <p>
-      <b>{capital(state.meaning)}.</b> {state.action}.
-      {state.usualMin !== undefined && <> Usually {state.usualMin} min.</>}
-      {state.maxMin !== undefined && <> At most {state.maxMin} min.</>}
-      {since && reading.since && <> Since {format(new Date(reading.since), 'HH:mm')}.</>}
-      {reading.overdue && <b> It has lasted too long.</b>} {elsewhere}
-    </p>
-  )
-}
-
-/** Which further look would tell the candidates apart. */
-function deciding(candidates: ModelState[], model: Model): string {
-  const lamp = model.lamps.find(({ id }) => {
-    const looks = candidates
-      .map((state) => state.lamps.find((look) => look.lamp === id))
-      .map((look) => (look ? lookWords(look) : null))
-    return looks.every(Boolean) && new Set(looks).size > 1
-  })
-  return lamp ? `Look at ${lamp.name} as well: that decides.` : 'Wait and look again: what comes next decides.'
-}
-
-/** The same look on another model of this home, where it means something else. */
-function SameLook({ looks, unit, meaning }: { looks: LampLook[]; unit: Unit; meaning: string }) {
-  const units = useVisit((state) => state.record.units)
-  const catalogue = useVisit((state) => state.catalogue)
-  const look = looks[0]!
-  for (const other of Object.values(units)) {
-    const model = catalogue.get(modelKey(other.facts.model ?? '', other.facts.modelVersion ?? 1))
-    if (!model || model.id === unit.facts.model || other.removedSeq !== null || model.lamps.length > 1) continue
-    const same = model.states.find(
-      (state) => state.lamps.length === 1 && lookWords(state.lamps[0]!) === lookWords(look) && look.pattern !== 'off'
-    )
-    if (same && same.meaning !== meaning)
-      return (
-        <>
-          On {other.facts.name} the same look means <b>{same.meaning}</b>.
-        </>
-      )
-  }
-  return null
-}
-
-const capital = (text: string) => text[0]!.toUpperCase() + text.slice(1)
-
-/** What was seen so far, as lenses over time. */
-export function LampHistory({ unit, model }: { unit: Unit; model: Model }) {
-  if (unit.sightings.length === 0) return null
-  return (
-    <section aria-label="Seen so far">
-      <h3>Seen so far</h3>
-      <ol className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
-        {unit.sightings.map((one, index) => {
-          const reading = readLampsAt(unit, model, index)
-          return (
-            <li key={one.seq} className="flex items-center gap-2">
-              <span className="flex">
-                {one.lamps.map((look) => (
-                  <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={22} />
-                ))}
-              </span>
-              <span className="text-sm">
-                <b className="exact">{format(new Date(one.at), 'HH:mm')}</b>{' '}
-                {reading.state?.meaning ?? one.lamps.map((look) => lookWords(look)).join('; ')}
-              </span>
-            </li>
-          )
-        })}
-      </ol>
     </section>
   )
 }

@@ -12,6 +12,8 @@ import { Button } from '../../../ui/Button'
 
 type Method = Model['methods'][number]
 
+const tabElsewhere = (done: boolean) => (done ? 'border-ink' : 'border-transparent text-soft')
+
 /** A unit's setup method, one step at a time: what to do, the clock that starts with it, what is to be seen, and what if not. */
 export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model; method: Method }) {
   const mayWrite = useMayWrite()
@@ -22,6 +24,7 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
   const next = done.indexOf(false)
   const at = looking ?? (next < 0 ? method.steps.length - 1 : next)
   const finished = next < 0 && looking === null
+  const current = finished ? -1 : at
   const step = method.steps[at]!
   const expected = model.states.find(({ state }) => state === step.expect)
   const task = `step:${unit.id}:${method.id}:${at}`
@@ -57,8 +60,8 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
           <li key={index} className="grow basis-0">
             <button
               type="button"
-              className={`min-h-11 w-full truncate border-b-[5px] px-2 text-left text-sm ${index === at && !finished ? 'border-plum font-bold' : done[index] ? 'border-ink' : 'border-transparent text-soft'}`}
-              aria-current={index === at && !finished ? 'step' : undefined}
+              className={`min-h-11 w-full truncate border-b-[5px] px-2 text-left text-sm ${index === current ? 'border-plum font-bold' : tabElsewhere(!!done[index])}`}
+              aria-current={index === current ? 'step' : undefined}
               onClick={() => {
                 setLooking(index)
                 setMissing(false)

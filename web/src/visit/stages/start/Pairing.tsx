@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Model } from '@pasado/core/catalogue/model'
 import { pressKind } from '@pasado/core/catalogue/presses'
-import { standing, unitName, type Unit } from '@pasado/core/record/record'
+import { standing, unitName, type Unit, type VisitRecord } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
 import { useVisit, write } from '../../session/store'
 import { clock } from '../../frame/Waits'
@@ -10,17 +10,22 @@ import { Button } from '../../../ui/Button'
 
 const WINDOW_MIN = 2
 
-/** The two presses of a push-button pairing, and what is left of the window between them. */
-export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
-  const record = useVisit((state) => state.record)
-  const mayWrite = useMayWrite()
-  const others = standing(record.units).filter(
+/** The units on which the first press can be: a router, one of the same kind, or another powerline adapter. */
+function firstPressedOn(record: VisitRecord, unit: Unit): Unit[] {
+  return standing(record.units).filter(
     (one) =>
       one.id !== unit.id &&
       (['router', 'gateway'].includes(one.facts.role ?? '') ||
         one.facts.model === unit.facts.model ||
         (unit.facts.role === 'powerline-adapter' && one.facts.role === unit.facts.role))
   )
+}
+
+/** The two presses of a push-button pairing, and what is left of the window between them. */
+export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
+  const record = useVisit((state) => state.record)
+  const mayWrite = useMayWrite()
+  const others = firstPressedOn(record, unit)
   const [on, setOn] = useState('')
   const presses = unit.pairing ?? []
   const last = presses.at(-1)
@@ -53,10 +58,6 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
       if (wait) write('wait.ended', { id: wait.id })
     }
   }
-  const seconds =
-    last?.which === 'second'
-      ? Math.round((Date.parse(last.at) - Date.parse(presses.at(-2)?.at ?? last.at)) / 1000)
-      : null
   return (
     <div
       role="group"
@@ -87,16 +88,7 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
             {button ? `${button.name} pressed` : 'Pressed'} here, on {unitName(unit)}
           </Button>
         )}
-        {first && (
-          <p aria-live="polite">
-            <b className="exact text-4xl">{left > 0 ? clock(left) : '0:00'}</b>{' '}
-            {left > 0 ? (
-              <span>left{left < 30_000 ? ': press now' : ''}</span>
-            ) : (
-              <b>The window is closed: press both again.</b>
-            )}
-          </p>
-        )}
+        {first && <WindowLeft ms={left} />}
         {mayWrite && first && left <= 0 && <Button onClick={() => press('first')}>First press again</Button>}
       </div>
       {mayWrite && !leads && (
@@ -105,12 +97,30 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
           presses cannot be timed here.
         </p>
       )}
-      {seconds !== null && (
-        <p className="mt-2">
-          The second press came {seconds} s after the first
-          {seconds > WINDOW_MIN * 60 ? ': too late. Press both again' : ''}.
-        </p>
-      )}
+      <BetweenPresses presses={presses} />
     </div>
+  )
+}
+
+/** What is left of the window between the two presses. */
+function WindowLeft({ ms }: { ms: number }) {
+  return (
+    <p aria-live="polite">
+      <b className="exact text-4xl">{ms > 0 ? clock(ms) : '0:00'}</b>{' '}
+      {ms > 0 ? <span>left{ms < 30_000 ? ': press now' : ''}</span> : <b>The window is closed: press both again.</b>}
+    </p>
+  )
+}
+
+/** How long after the first the second press came. */
+function BetweenPresses({ presses }: { presses: NonNullable<Unit['pairing']> }) {
+  const last = presses.at(-1)
+  if (last?.which !== 'second') return null
+  const seconds = Math.round((Date.parse(last.at) - Date.parse(presses.at(-2)?.at ?? last.at)) / 1000)
+  return (
+    <p className="mt-2">
+      The second press came {seconds} s after the first
+      {seconds > WINDOW_MIN * 60 ? ': too late. Press both again' : ''}.
+    </p>
   )
 }

@@ -6,6 +6,10 @@ import { HeldButton } from '../../../ui/HeldButton'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/store'
 
+/** What holding a button so long does where no function is. */
+const nothingWords = (seconds: number, leastS: number) =>
+  seconds < leastS ? 'too short for anything' : 'between two functions: nothing'
+
 /** Counts how long a button is held: hold the screen, or the space bar, as long as the button. */
 export function PressLength({ unit, model }: { unit: Unit; model: Model }) {
   const mayWrite = useMayWrite()
@@ -55,11 +59,7 @@ export function PressLength({ unit, model }: { unit: Unit; model: Model }) {
           ) : (
             <>
               {held === null && <b>{now.toFixed(1)} s: </b>}
-              {does
-                ? does.does
-                : now < (chosen.presses[0]?.leastS ?? 0)
-                  ? 'too short for anything'
-                  : 'between two functions: nothing'}
+              {does ? does.does : nothingWords(now, chosen.presses[0]?.leastS ?? 0)}
             </>
           )}
         </p>

@@ -2,7 +2,7 @@ import type { Band } from '@pasado/core/values/band'
 import { useState } from 'react'
 import { format } from 'date-fns'
 import { v7 as uuidv7 } from 'uuid'
-import { compareUnit, comparedNames, type ComparedName } from '@pasado/core/work/configure/compare'
+import { compareUnit, comparedNames, type ComparedName, type ComparedRow } from '@pasado/core/work/configure/compare'
 import { readDotted, underOurNames } from '@pasado/core/documents/dotted'
 import { checkField } from '@pasado/core/record/facts'
 import { segmentOf } from '@pasado/core/work/prove/path'
@@ -37,6 +37,8 @@ const isAnIntention = (name: ComparedName) =>
 
 /** Under so many octets a dump is a unit's. */
 const MOST_OCTETS = 1_000_000
+
+const readWords = (again: boolean) => (again ? 'Read it again' : 'Read from the unit')
 
 /** What a unit tells of itself, read from the simulated house or from a dump, and where the record says otherwise. */
 export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean }) {
@@ -146,7 +148,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
         <h3>What {unitName(unit)} tells</h3>
         {mayWrite && house && (
           <Button disabled={busy} onClick={() => void read()}>
-            {busy ? 'Reading …' : values ? 'Read it again' : 'Read from the unit'}
+            {busy ? 'Reading …' : readWords(values !== null)}
           </Button>
         )}
         {mayWrite && dumps && (
@@ -183,42 +185,22 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
               </tr>
             </thead>
             <tbody>
-              {shown.map(({ name, says, wanted, recorded, read: told, differs }) => (
+              {shown.map((line) => (
                 <tr
-                  key={name}
-                  className={`border-t border-rule max-sm:grid max-sm:grid-cols-3 max-sm:py-1.5 ${differs ? 'font-bold' : ''}`}
+                  key={line.name}
+                  className={`border-t border-rule max-sm:grid max-sm:grid-cols-3 max-sm:py-1.5 ${line.differs ? 'font-bold' : ''}`}
                 >
                   <th scope="row" className="pr-3 max-sm:col-span-3 sm:py-1.5">
-                    {says}
+                    {line.says}
                   </th>
-                  {[wanted, recorded, told].map((value, at) => (
+                  {[line.wanted, line.recorded, line.read].map((value, at) => (
                     <td key={at} className="exact pr-2 [overflow-wrap:anywhere] max-sm:text-xs sm:pr-3">
                       <span className="fine block font-normal sm:hidden">{['wanted', 'recorded', 'it tells'][at]}</span>
                       {value ?? <span className="text-soft">–</span>}
                     </td>
                   ))}
                   <td className="font-normal max-sm:col-span-3 sm:min-w-40 sm:text-right">
-                    {mayWrite && differs !== null && told !== null && told !== recorded && name !== 'wifi.ssid' && (
-                      <Button onClick={() => take(name, told)} aria-label={`Take ${says} from the unit`}>
-                        Take it
-                      </Button>
-                    )}
-                    {mayWrite && differs === 'record' && told === null && wanted !== null && isAnIntention(name) && (
-                      <Button onClick={() => take(name, wanted)} aria-label={`Record what is wanted: ${says}`}>
-                        Record what is wanted
-                      </Button>
-                    )}
-                    {differs === 'record' && told === null && !isAnIntention(name) && (
-                      <span>{name === 'device.firmware' ? 'install it, then record it' : 'to be set'}</span>
-                    )}
-                    {differs === 'unit' && (
-                      <span className="ml-2">
-                        {told !== recorded && name !== 'wifi.ssid' ? 'or ' : ''}mend it on the unit
-                      </span>
-                    )}
-                    {differs !== null && name === 'wifi.ssid' && differs !== 'unit' && (
-                      <span>mend it on the unit, or under Wi-Fi</span>
-                    )}
+                    <WhatToDo line={line} mayWrite={mayWrite} onTake={take} />
                   </td>
                 </tr>
               ))}
@@ -240,5 +222,39 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
         </details>
       )}
     </section>
+  )
+}
+
+/** What is to be done about a line in which record and unit differ: taken over, recorded, or mended on the unit. */
+function WhatToDo({
+  line: { name, says, wanted, recorded, read: told, differs },
+  mayWrite,
+  onTake
+}: {
+  line: ComparedRow
+  mayWrite: boolean
+  onTake: (name: ComparedName, value: string) => void
+}) {
+  if (differs === null) return null
+  return (
+    <>
+      {mayWrite && told !== null && told !== recorded && name !== 'wifi.ssid' && (
+        <Button onClick={() => onTake(name, told)} aria-label={`Take ${says} from the unit`}>
+          Take it
+        </Button>
+      )}
+      {mayWrite && differs === 'record' && told === null && wanted !== null && isAnIntention(name) && (
+        <Button onClick={() => onTake(name, wanted)} aria-label={`Record what is wanted: ${says}`}>
+          Record what is wanted
+        </Button>
+      )}
+      {differs === 'record' && told === null && !isAnIntention(name) && (
+        <span>{name === 'device.firmware' ? 'install it, then record it' : 'to be set'}</span>
+      )}
+      {differs === 'unit' && (
+        <span className="ml-2">{told !== recorded && name !== 'wifi.ssid' ? 'or ' : ''}mend it on the unit</span>
+      )}
+      {name === 'wifi.ssid' && differs !== 'unit' && <span>mend it on the unit, or under Wi-Fi</span>}
+    </>
   )
 }

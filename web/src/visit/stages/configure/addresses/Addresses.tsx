@@ -1,11 +1,9 @@
-import { Trash2 } from 'lucide-react'
 import { useMemo } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { auditRecord, type HomeAudit } from '@pasado/core/work/addresses/home-audit'
 import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/values/ipv4'
-import { standing, unitName, type Host, type Segment } from '@pasado/core/record/record'
-import { Chips } from '../../../../ui/Chips'
-import { ChoiceFact, SelectFact, TextFact, YesNoFact } from '../../../fields/FactField'
+import { standing, unitName, type Segment } from '@pasado/core/record/record'
+import { ChoiceFact, SelectFact, TextFact } from '../../../fields/FactField'
 import { Conversions } from './Conversions'
 import { PasteClients } from './PasteClients'
 import { PoolMove } from './PoolMove'
@@ -13,6 +11,8 @@ import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
 import { useVisit, write } from '../../../session/store'
 import { Button } from '../../../../ui/Button'
+import { Hosts } from './Hosts'
+import { RangePicture } from './RangePicture'
 
 const useWords = {
   home: 'home',
@@ -249,207 +249,5 @@ function SegmentFindings({ audit, id }: { audit: HomeAudit; id: string }) {
         </li>
       ))}
     </ul>
-  )
-}
-
-/** The whole range as a bar: where the pool is, where the fixed addresses and the gateway are. Also told in words. */
-function RangePicture({ segment, range, audit }: { segment: Segment; range: Range4; audit: HomeAudit }) {
-  const pools = standing(useVisit((state) => state.record.pools)).filter(
-    ({ facts }) => facts.segment === segment.id && facts.from && facts.to
-  )
-  const hosts = standing(useVisit((state) => state.record.hosts)).filter(
-    ({ facts }) => facts.segment === segment.id && facts.address
-  )
-  const size = range.last - range.first + 1
-  const share = (address: number) => (100 * (address - range.first)) / size
-  const inside = (address: number | null): address is number =>
-    address !== null && address >= range.first && address <= range.last
-  const gateway = segment.facts.gateway === undefined ? null : parseIpv4(segment.facts.gateway)
-  const clashes = hosts.filter(({ id }) => (audit.ofHost.get(id) ?? []).length > 0).length
-  return (
-    <div
-      className="mt-4"
-      role="img"
-      aria-label={`${segment.facts.cidr}: ${pools.map(({ facts }) => `pool ${facts.from} to ${facts.to}`).join(', ') || 'no pool'}; ${hosts.length} fixed addresses${clashes ? `, ${clashes} of them wrong` : ''}`}
-    >
-      <div className="relative h-9 border-2 border-ink bg-sheet">
-        {pools.map(({ id, facts }) => {
-          const [from, to] = [parseIpv4(facts.from!), parseIpv4(facts.to!)]
-          if (from === null || to === null || to < range.first || from > range.last) return null
-          return (
-            <span
-              key={id}
-              className="absolute inset-y-0 bg-[repeating-linear-gradient(135deg,var(--edge)_0_1.5px,transparent_1.5px_7px)]"
-              style={{
-                left: `${share(Math.max(from, range.first))}%`,
-                width: `${Math.max(0.8, (100 * (Math.min(to, range.last) - Math.max(from, range.first) + 1)) / size)}%`
-              }}
-            />
-          )
-        })}
-        {inside(gateway) && (
-          <span className="absolute -inset-y-1 w-1.5 bg-plum" style={{ left: `calc(${share(gateway)}% - 1px)` }} />
-        )}
-        {hosts.map((host) => {
-          const address = parseIpv4(host.facts.address!)
-          if (!inside(address) || address === gateway) return null
-          const wrong = (audit.ofHost.get(host.id) ?? []).length > 0
-          return (
-            <span
-              key={host.id}
-              className={`absolute bottom-0 w-[3px] bg-ink ${wrong ? 'top-0 outline-2 outline-ink' : 'top-1/2'}`}
-              style={{ left: `${share(address)}%` }}
-            />
-          )
-        })}
-      </div>
-      <p className="fine mt-1 flex flex-wrap gap-x-5" aria-hidden>
-        <span className="exact">{formatIpv4(range.first)}</span>
-        <span className="grow text-center">
-          <span className="mr-1 inline-block h-3 w-5 border border-edge bg-[repeating-linear-gradient(135deg,var(--edge)_0_1.5px,transparent_1.5px_7px)]" />
-          pool <span className="ml-3 mr-1 inline-block h-3 w-1.5 bg-plum" />
-          gateway <span className="ml-3 mr-1 inline-block h-3 w-[3px] bg-ink" />
-          fixed
-          {clashes > 0 && (
-            <>
-              <span className="ml-4 mr-2 inline-block h-3 w-[3px] bg-ink outline-2 outline-ink" />
-              {clashes === 1 ? 'one clashes' : `${clashes} clash`}
-            </>
-          )}
-        </span>
-        <span className="exact">{formatIpv4(range.last)}</span>
-      </p>
-    </div>
-  )
-}
-
-function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }) {
-  const hosts = standing(useVisit((state) => state.record.hosts)).filter(({ facts }) => facts.segment === segment.id)
-  const all = useVisit((state) => state.record.hosts)
-  const units = standing(useVisit((state) => state.record.units))
-  const mayWrite = useMayWrite()
-  const placed = new Set(standing(all).map(({ facts }) => facts.unit))
-  const left = units.filter((unit) => !placed.has(unit.id) && unit.facts.role !== 'modem')
-  const suggestion = audit.suggestionFor.get(segment.id)
-  const addUnit = (unit: string) => {
-    const serves =
-      segment.facts.gateway !== undefined &&
-      ['gateway', 'router'].includes(units.find(({ id }) => id === unit)?.facts.role ?? '') &&
-      !hosts.some(({ facts }) => facts.address === segment.facts.gateway)
-    const address = serves ? segment.facts.gateway : suggestion
-    write('host.set', {
-      id: uuidv7(),
-      set: { unit, segment: segment.id, ...(address ? { address } : {}) },
-      origin: 'calculated'
-    })
-  }
-  return (
-    <div className="mt-4">
-      <h3>Fixed addresses</h3>
-      <ul className="mt-1 divide-y divide-rule border-y border-rule">
-        {hosts.map((host) => (
-          <HostRow
-            key={host.id}
-            host={host}
-            audit={audit}
-            name={host.facts.unit ? unitName(units.find(({ id }) => id === host.facts.unit) ?? units[0]!) : null}
-            suggestion={suggestion}
-          />
-        ))}
-      </ul>
-      {mayWrite && (
-        <div className="mt-2 flex flex-wrap gap-2">
-          {left.map((unit) => (
-            <Button key={unit.id} onClick={() => addUnit(unit.id)}>
-              Address of {unitName(unit)}
-            </Button>
-          ))}
-          <Button
-            kind="quiet"
-            onClick={() =>
-              write('host.set', {
-                id: uuidv7(),
-                set: { name: 'Device', segment: segment.id, ...(suggestion ? { address: suggestion } : {}) },
-                origin: 'calculated'
-              })
-            }
-          >
-            A device of the customer’s
-          </Button>
-        </div>
-      )}
-    </div>
-  )
-}
-
-function HostRow({
-  host,
-  audit,
-  name,
-  suggestion
-}: {
-  host: Host
-  audit: HomeAudit
-  name: string | null
-  suggestion: string | undefined
-}) {
-  const mayWrite = useMayWrite()
-  const answer = useVisit((state) => state.record.answers[`addr-reachable/${host.id}`])
-  const findings = audit.ofHost.get(host.id) ?? []
-  const of = { kind: 'host', id: host.id } as const
-  const mend = (typed: string) => {
-    const slip = /^192\.1(?:6[0-79]|7\d)\./.exec(typed)
-    const meant = typed.replace(/^192\.1[67]\d/, '192.168')
-    // What is still no address is no mend.
-    if (slip && parseIpv4(meant) !== null)
-      return { words: `192.${typed.slice(4, 7)}… is a public address. Use ${meant}?`, value: meant }
-    return findings.length > 0 && suggestion ? { words: `Use ${suggestion}`, value: suggestion } : null
-  }
-  return (
-    <li className="py-3" aria-label={`Address of ${name ?? host.facts.name}`}>
-      <div className="grid items-start gap-3 md:grid-cols-[1fr_1.1fr_auto_auto_auto]">
-        {name ? <p className="font-bold md:pt-8">{name}</p> : <TextFact {...of} field="name" label="Device" />}
-        <TextFact {...of} field="address" label={`Address${name ? ` of ${name}` : ''}`} exact mend={mend} />
-        <YesNoFact {...of} field="reserved" label="Reserved" />
-        {host.facts.unit !== undefined && (
-          <div data-place={placeKey({ kind: 'answer', id: 'addr-reachable', field: host.id })}>
-            <p className="label">Page reached</p>
-            <div className="mt-1">
-              <Chips
-                label={`Page of ${name} reached at its address`}
-                value={answer?.answer as 'yes' | undefined}
-                disabled={!mayWrite}
-                options={[
-                  { value: 'yes', words: 'Yes' },
-                  { value: 'no', words: 'No' }
-                ]}
-                onChoose={(given) =>
-                  write('rule.answered', { rule: 'addr-reachable', subject: host.id, answer: given })
-                }
-              />
-            </div>
-          </div>
-        )}
-        {mayWrite && (
-          <Button
-            kind="quiet"
-            className="px-2 md:mt-6"
-            aria-label={`Take the address of ${name ?? host.facts.name} out`}
-            onClick={() => write('thing.removed', { thing: 'host', id: host.id })}
-          >
-            <Trash2 aria-hidden size={18} />
-          </Button>
-        )}
-      </div>
-      {findings.length > 0 && (
-        <ul className="mt-2">
-          {findings.map((finding) => (
-            <li key={finding.code} className="bg-inv px-3 py-1.5 font-bold text-oninv">
-              {finding.detail}
-            </li>
-          ))}
-        </ul>
-      )}
-    </li>
   )
 }

@@ -8,6 +8,13 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
 import { Button } from '../../../../ui/Button'
 
+/** How a pasted client stands to the range. */
+function standWords({ known, inside, pooled }: { known: unknown; inside: boolean; pooled: boolean }): string {
+  if (known) return 'recorded'
+  if (!inside) return 'outside this range'
+  return pooled ? 'dealt from the pool' : 'fixed'
+}
+
 /** What a router's list of clients says stands on a segment: pasted, looked through, and taken as fixed addresses one by one. */
 export function PasteClients({ segment }: { segment: Segment }) {
   const record = useVisit((state) => state.record)
@@ -75,15 +82,7 @@ export function PasteClients({ segment }: { segment: Segment }) {
                   {row.unit ? unitName(row.unit) : (row.name ?? 'without a name')}
                 </th>
                 <td className="exact pr-2">{row.address}</td>
-                <td className="pr-2">
-                  {row.known
-                    ? 'recorded'
-                    : !row.inside
-                      ? 'outside this range'
-                      : row.pooled
-                        ? 'dealt from the pool'
-                        : 'fixed'}
-                </td>
+                <td className="pr-2">{standWords(row)}</td>
                 <td className="text-right">
                   {!row.known && row.inside && (
                     <Button

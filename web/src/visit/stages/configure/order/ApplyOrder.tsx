@@ -1,8 +1,16 @@
 import { useMemo } from 'react'
-import { APPLIED_RULE, applyOrder } from '@pasado/core/work/configure/apply-order'
+import { APPLIED_RULE, applyOrder, type Change } from '@pasado/core/work/configure/apply-order'
 import { useMayWrite } from '../../../session/facts'
 import { useVisit, write } from '../../../session/store'
 import { Button } from '../../../../ui/Button'
+
+/** How far a change cuts off who makes it. */
+const cutWords: Record<Change['cuts'], string> = {
+  no: 'you stay joined',
+  'join again': 'cuts you off: join again under the new name',
+  'new address': 'cuts you off: its page is at the new address afterwards',
+  'until it is back': 'gone until it is back'
+}
 
 /** Configure: every change in the order in which nobody is cut off from what still needs one. */
 export function ApplyOrder() {
@@ -43,13 +51,7 @@ export function ApplyOrder() {
                 <b>{name}</b>: {says}
               </p>
               <p className="fine">
-                {cuts === 'no'
-                  ? 'you stay joined'
-                  : cuts === 'join again'
-                    ? 'cuts you off: join again under the new name'
-                    : cuts === 'new address'
-                      ? 'cuts you off: its page is at the new address afterwards'
-                      : 'gone until it is back'}
+                {cutWords[cuts]}
                 {needsRestart ? '; takes effect after a restart' : ''}
               </p>
             </div>

@@ -104,7 +104,8 @@ export function NameProposals() {
               <span>{securityWords[one.set.security!]}</span>
               <span className="fine">
                 {one.why}
-                {asRecorded(one, networks) ? ' As recorded.' : one.existing ? '' : ' New.'}
+                {asRecorded(one, networks) && ' As recorded.'}
+                {!asRecorded(one, networks) && !one.existing && ' New.'}
               </span>
             </li>
           ))}

@@ -173,7 +173,7 @@ function JoinCode({ network }: { network: Network }) {
     const passphrase = open ? undefined : await showSecret(secret!.ref, 'joining a device')
     const { payload } = wifiQr({
       ssid,
-      security: open ? 'open' : security === 'wep' ? 'wep' : 'wpa',
+      security: open || security === 'wep' ? security : 'wpa',
       ...(passphrase === undefined ? {} : { passphrase }),
       ...(hidden ? { hidden } : {})
     })

@@ -1,0 +1,99 @@
+import { useMemo } from 'react'
+import { type Facts } from '@pasado/core/record/facts'
+import { choicesFor, type ChannelChoice } from '@pasado/core/radio/channel-plan'
+import { type HomeRadio } from '@pasado/core/work/channels/home-channels'
+import { needsRadarWatch } from '@pasado/core/radio/permitted'
+import { useMayWrite } from '../../../session/facts'
+import { placeKey } from '../../../session/place'
+
+export const recordedChoice = ({ recorded }: HomeRadio): ChannelChoice | null =>
+  recorded?.facts.channel !== undefined && recorded.facts.widthMHz !== undefined
+    ? { channel: recorded.facts.channel, widthMHz: recorded.facts.widthMHz }
+    : null
+
+export function RadioRow({
+  radio,
+  planned,
+  lost,
+  country,
+  set24,
+  onSet
+}: {
+  radio: HomeRadio
+  planned: ChannelChoice | null
+  lost: number | null
+  country: string | undefined
+  set24: readonly number[]
+  onSet: (change: Facts<'radio'>) => void
+}) {
+  const mayWrite = useMayWrite()
+  const { recorded, band, name } = radio
+  const channels = useMemo(
+    () =>
+      [
+        ...new Set([
+          ...choicesFor({ country, set24, radar: true }, { band, widthsMHz: [20] }).map(({ channel }) => channel),
+          ...(recorded?.facts.channel === undefined ? [] : [recorded.facts.channel])
+        ])
+      ].sort((a, b) => a - b),
+    [band, country, set24, recorded?.facts.channel]
+  )
+  const watch = planned && needsRadarWatch(country, band, planned.channel, planned.widthMHz)
+  return (
+    <li
+      data-place={placeKey({ kind: 'radio', id: radio.id, field: 'channel' })}
+      className="grid items-center gap-x-4 gap-y-1 py-2 sm:grid-cols-[10rem_9rem_8rem_minmax(0,1fr)]"
+    >
+      <b>
+        {name}
+        {radio.backhaul && <span className="fine block font-normal">and the mesh’s own way</span>}
+      </b>
+      <select
+        className="box"
+        aria-label={`Channel of ${name}, ${band} GHz`}
+        disabled={!mayWrite}
+        value={recorded?.facts.channel ?? ''}
+        onChange={(event) => onSet({ channel: Number(event.target.value) })}
+      >
+        <option value="" disabled>
+          channel
+        </option>
+        {channels.map((channel) => (
+          <option key={channel} value={channel}>
+            {channel}
+          </option>
+        ))}
+      </select>
+      <select
+        className="box"
+        aria-label={`Width of ${name}, ${band} GHz`}
+        disabled={!mayWrite}
+        value={recorded?.facts.widthMHz ?? ''}
+        onChange={(event) => onSet({ widthMHz: Number(event.target.value) as 20 })}
+      >
+        <option value="" disabled>
+          width
+        </option>
+        {radio.widthsMHz.map((width) => (
+          <option key={width} value={width}>
+            {width} MHz
+          </option>
+        ))}
+      </select>
+      <span className="text-sm">
+        {planned ? (
+          <>
+            planned{' '}
+            <b>
+              {planned.channel}, {planned.widthMHz} MHz
+            </b>
+            {lost === null ? '' : `: ${Math.round(lost * 100)} % lost`}
+            {watch ? '; listens a minute for radar, and leaves when it hears one' : ''}
+          </>
+        ) : (
+          ''
+        )}
+      </span>
+    </li>
+  )
+}

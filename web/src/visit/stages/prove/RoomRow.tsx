@@ -1,0 +1,195 @@
+import { modelKey } from '@pasado/core/catalogue/model'
+import { useMemo, useState } from 'react'
+import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
+import { measured, sourceOf, type Measured, type RoomVerdict } from '@pasado/core/work/prove/rooms'
+import { bandsSentBy } from '@pasado/core/work/units/unit-bands'
+import type { Band } from '@pasado/core/values/band'
+import { standing, unitName } from '@pasado/core/record/record'
+import { Chips } from '../../../ui/Chips'
+import { Mark } from '../../../ui/Mark'
+import { useMayWrite } from '../../session/facts'
+import { placeKey } from '../../session/place'
+import { useVisit } from '../../session/store'
+import { MeasureForm } from './MeasureForm'
+import { RunsLine } from './RunsLine'
+import { Button } from '../../../ui/Button'
+
+/** A room: what was measured, how it stands against the floor, and the slowest link on its way. */
+export function RoomRow({
+  verdict,
+  floorMbps,
+  most,
+  open,
+  onOpen,
+  onFault
+}: {
+  verdict: RoomVerdict
+  floorMbps: number
+  most: number
+  open: boolean
+  onOpen: () => void
+  onFault: (about: { room: string; unit: string | undefined }) => void
+}) {
+  const { room, outcome, bands, says, shareOfSource, addedMs } = verdict
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const mayWrite = useMayWrite()
+  const [best] = bands
+  const name = room.facts.name ?? 'Room'
+  const others = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id).slice(bands.length)
+  return (
+    <li
+      data-place={placeKey({ kind: 'room', id: room.id, field: 'measured' })}
+      aria-label={`Room ${name}`}
+      className="py-3"
+    >
+      <div className="grid grid-cols-[34px_minmax(0,1fr)_auto] items-center gap-x-4 gap-y-2 sm:grid-cols-[34px_8.5rem_minmax(0,1fr)_auto]">
+        <Mark outcome={outcome} />
+        <b className="break-words">{name}</b>
+        <div className="order-last col-span-3 sm:order-none sm:col-span-1">
+          <SpeedBar
+            value={best?.down?.median ?? null}
+            floor={floorMbps}
+            most={most}
+            words={`${name}: ${best?.down ? `${Math.round(best.down.median)} Mbit/s down` : 'not measured'}, floor ${Math.round(floorMbps)} Mbit/s`}
+          />
+        </div>
+        {mayWrite && (
+          <Button aria-expanded={open} aria-label={`Measure ${name}`} onClick={onOpen}>
+            Measure
+          </Button>
+        )}
+      </div>
+      <p className={`mt-1 ${outcome === 'breaks' ? 'font-bold' : ''}`}>
+        {outcome === 'holds' && addedMs !== null ? `${Math.round(addedMs)} ms added to the source’s latency.` : says}
+        {shareOfSource === null ? (
+          ''
+        ) : (
+          <span className="text-soft"> {Math.round(shareOfSource * 100)} % of the source.</span>
+        )}
+      </p>
+      {bands.map((one) => (
+        <RunsLine key={one.measurement.id} one={one} />
+      ))}
+      {others.length > 0 && (
+        <details>
+          <summary className="min-h-11 py-2 text-sm">Earlier measurements</summary>
+          {others.map((one) => (
+            <RunsLine key={one.measurement.id} one={one} />
+          ))}
+        </details>
+      )}
+      {best && <OnItsWay best={best} holds={outcome === 'holds'} />}
+      {outcome === 'breaks' && (
+        <Button className="mt-2" onClick={() => onFault({ room: room.id, unit: best?.measurement.facts.unit })}>
+          Find the fault: {name}
+        </Button>
+      )}
+      {open && <MeasureRoom room={room} bands={bands} />}
+    </li>
+  )
+}
+
+/** The slowest link from the street to this room, and how much of it arrived. */
+function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const way = useMemo(
+    () => bottleneckOf(record, catalogue, best, sourceOf(record, catalogue)),
+    [record, catalogue, best]
+  )
+  if (!way) return null
+  const { links, unknown, expectedMbps, finding } = way
+  const arrived = best.down && unknown.length === 0 && best.down.median <= expectedMbps ? best.down.median : null
+  return (
+    <p className="text-sm">
+      <span className="text-soft">
+        On its way the slowest {unknown.length > 0 ? 'that is known ' : ''}is {links[0]!.name},{' '}
+        {Math.round(expectedMbps)} Mbit/s {links[0]!.from}
+        {arrived !== null && `: ${Math.round((100 * arrived) / expectedMbps)} % of it arrived`}.
+        {unknown.length > 0 && ` Not known: ${unknown.join(', ')}.`}
+      </span>{' '}
+      {finding && !holds && <b>{finding}</b>}
+    </p>
+  )
+}
+
+/** Measuring in a room: which unit carries it, on which band, and what is measured. */
+function MeasureRoom({ room, bands }: Pick<RoomVerdict, 'room' | 'bands'>) {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const senders = standing(record.units).filter(
+    (unit) => (catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios.length ?? 0) > 0
+  )
+  const [best] = bands
+  // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
+  const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
+  const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
+  const has = bandsSentBy(record.units[unit], catalogue)
+  const onlyBand = has.length === 1 ? has[0] : undefined
+  const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : onlyBand
+  const name = room.facts.name ?? 'Room'
+  return (
+    <div className="mt-2">
+      <div className="mb-2 flex flex-wrap items-end gap-3">
+        <label className="label">
+          Connected to
+          <select className="box mt-1 font-normal" value={unit} onChange={(event) => setUnit(event.target.value)}>
+            <option value="">not noted, or one that stays</option>
+            {senders.map((one) => (
+              <option key={one.id} value={one.id}>
+                {unitName(one)}
+              </option>
+            ))}
+          </select>
+        </label>
+        <div>
+          <p className="label mb-1">Band</p>
+          <Chips
+            label={`Band in ${name}`}
+            value={band}
+            options={has.map((value) => ({ value, words: `${value} GHz` }))}
+            onChoose={setBand}
+          />
+        </div>
+      </div>
+      <MeasureForm
+        key={`${unit} ${band}`}
+        spot={{
+          at: 'room',
+          room: room.id,
+          ...(unit ? { unit } : {}),
+          ...(band ? { band } : {}),
+          dbm: bands.find(({ measurement }) => measurement.facts.band === band && measurement.facts.unit === unit)
+            ?.measurement.facts.dbm
+        }}
+        withSignal
+        expected={{ mostMbps: 10_000 }}
+      />
+    </div>
+  )
+}
+
+/** A room's speed as a bar, its floor marked. */
+function SpeedBar({ value, floor, most, words }: { value: number | null; floor: number; most: number; words: string }) {
+  const share = (one: number) => `${Math.min(100, (100 * one) / Math.max(most, 1))}%`
+  return (
+    <div role="img" aria-label={words} className="relative h-7 border border-edge bg-well">
+      {value !== null && (
+        <span
+          className={`absolute inset-y-0 left-0 ${value >= floor ? 'bg-ink' : 'border-2 border-ink bg-[repeating-linear-gradient(135deg,var(--ink)_0_2px,transparent_2px_7px)]'}`}
+          style={{ width: share(value) }}
+        />
+      )}
+      <span
+        className="absolute -inset-y-1 w-[3px] bg-plum outline outline-1 outline-sheet"
+        style={{ left: share(floor) }}
+      />
+      {value !== null && (
+        <span className="absolute inset-y-0 flex items-center bg-sheet px-1 text-sm font-bold" style={{ right: 4 }}>
+          {Math.round(value)} Mbit/s
+        </span>
+      )}
+    </div>
+  )
+}

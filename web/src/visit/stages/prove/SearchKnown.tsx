@@ -1,0 +1,145 @@
+import { useState } from 'react'
+import { undecided } from '@pasado/core/work/diagnose/belief'
+import { type CauseId } from '@pasado/core/work/diagnose/causes'
+import { observationOf, type Observation } from '@pasado/core/work/diagnose/observations'
+import { effects } from '@pasado/core/work/diagnose/table'
+import type { SearchNow } from './use-search'
+import { useMayWrite } from '../../session/facts'
+import { Button } from '../../../ui/Button'
+
+/** A share in percent; never 100 %, never 0 %: no cause is said to be sure or impossible. */
+export function percent(share: number): string {
+  if (share < 0.01) return 'under 1 %'
+  return `${Math.min(99, Math.round(share * 100))} %`
+}
+
+/** The answer of an observation, in words. */
+export const wordsOf = (observation: Observation, answer: string) =>
+  observation.answers.find(({ id }) => id === answer)?.words ?? answer
+
+/** How an answer speaks for a cause, from its bits: three make it eight times as likely against the others, one twice. */
+function weightWords(bits: number): string {
+  const side = bits >= 0 ? 'For it' : 'Against it'
+  const weight = Math.abs(bits)
+  if (weight >= 3) return `${side}, strongly`
+  return weight >= 1 ? side : `${side}, a little`
+}
+
+/** What was seen so far, and what is known without a look; each can be taken back or answered anew. */
+export function WhatWasSeen({
+  now: { observed, answered, known },
+  onTakeBack,
+  onAnew
+}: {
+  now: SearchNow
+  onTakeBack: (observation: string) => void
+  onAnew: (observation: string) => void
+}) {
+  const mayWrite = useMayWrite()
+  return (
+    <section aria-label="What was seen">
+      <h3>What was seen</h3>
+      <ul className="mt-1 divide-y divide-rule border-y border-rule text-sm">
+        {Object.entries(observed).map(([id, answer]) => {
+          const one = observationOf(id)
+          return (
+            one &&
+            answer !== undefined && (
+              <li key={id} className="flex flex-wrap items-baseline gap-x-2 py-1.5">
+                <span className="grow">
+                  {one.asks} <b>{wordsOf(one, answer)}</b>
+                  {answered[id] === undefined && <span className="fine"> {known[id]?.from}</span>}
+                </span>
+                {mayWrite &&
+                  (answered[id] !== undefined ? (
+                    <button
+                      type="button"
+                      className="underline"
+                      aria-label={`Take back: ${one.asks}`}
+                      onClick={() => onTakeBack(id)}
+                    >
+                      take back
+                    </button>
+                  ) : (
+                    <button
+                      type="button"
+                      className="underline"
+                      aria-label={`Answer anew: ${one.asks}`}
+                      onClick={() => onAnew(id)}
+                    >
+                      answer anew
+                    </button>
+                  ))}
+              </li>
+            )
+          )
+        })}
+      </ul>
+    </section>
+  )
+}
+
+/** What it may be, likeliest first; why, at a press. */
+export function Causes({ now, onHandOver }: { now: SearchNow; onHandOver: () => void }) {
+  const { suspects, observed, offered } = now
+  const mayWrite = useMayWrite()
+  const [why, setWhy] = useState<CauseId | null>(null)
+  return (
+    <section aria-label="Causes" className="paper p-4">
+      <h3>What it may be</h3>
+      <ol className="mt-2 flex flex-col gap-1.5">
+        {suspects
+          .filter(({ probability }, at) => at < 8 && (probability > 0.002 || at < 3))
+          .map(({ cause, probability, because }) => (
+            <li key={cause.id}>
+              <button
+                type="button"
+                className="block w-full text-left"
+                aria-expanded={why === cause.id}
+                onClick={() => setWhy(why === cause.id ? null : cause.id)}
+              >
+                <span className="flex items-baseline justify-between gap-3">
+                  <span>
+                    <b>{cause.name}</b>
+                    {undecided(cause.id, observed, offered) && <span className="fine"> not looked at yet</span>}
+                  </span>
+                  <span className="exact whitespace-nowrap">{percent(probability)}</span>
+                </span>
+                <span className="block h-2.5 border border-edge bg-well" aria-hidden>
+                  <span className="block h-full bg-ink" style={{ width: `${Math.max(0.5, probability * 100)}%` }} />
+                </span>
+              </button>
+              {why === cause.id && (
+                <div className="mt-1 border-l-4 border-plum pl-3 text-sm">
+                  <p>{effects[cause.id].why}</p>
+                  <ul className="mt-1">
+                    {because.slice(0, 5).map(({ observation, answer, bits }) => (
+                      <li key={observation.id}>
+                        <b>{weightWords(bits)}</b>: {observation.asks} {wordsOf(observation, answer)}.
+                      </li>
+                    ))}
+                  </ul>
+                  <p className="fine mt-1">
+                    Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.mendMin} min.
+                  </p>
+                </div>
+              )}
+            </li>
+          ))}
+      </ol>
+      <p className="fine mt-3">
+        From our own estimates of how often each is the cause and shows so. Press a cause for what moved it.
+      </p>
+      {mayWrite && (
+        <p className="mt-3 flex flex-wrap gap-2">
+          <Button kind="quiet" onClick={() => onHandOver()}>
+            Hand it over as it is
+          </Button>
+          <Button kind="quiet" onClick={() => now.end(suspects[0]!.cause.id, 'left')}>
+            Leave it
+          </Button>
+        </p>
+      )}
+    </section>
+  )
+}
