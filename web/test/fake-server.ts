@@ -11,20 +11,33 @@ export class FakeServer {
   away = false
   refuse: (draft: Draft) => boolean = () => false
   posts = 0
+  /** How often a stream of news was asked for. */
+  listened = 0
   person: Me | null = { id: 'x', login: 'x', name: 'X', role: 'technician' }
   readonly streams = new Set<() => void>()
+  /** Each refuses a stream: it does not come back by itself. */
+  readonly refusals = new Set<() => void>()
 
   constructor() {
     for (const placed of opened().entries) this.#take(placed)
     vi.stubGlobal('fetch', this.handle)
-    const { streams } = this
+    const { streams, refusals } = this
+    const listen = () => this.listened++
     vi.stubGlobal(
       'EventSource',
       class {
         static CLOSED = 2
         readyState = 1
+        constructor() {
+          listen()
+        }
         addEventListener(name: string, heard: () => void) {
           if (name === 'open') streams.add(heard)
+          if (name !== 'error') return
+          refusals.add(() => {
+            this.readyState = 2
+            heard()
+          })
         }
         close() {
           streams.clear()

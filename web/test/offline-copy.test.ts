@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { opened } from '../../core/test/fixture'
 import type * as LoadModule from '../src/visit/session/load'
 import type * as SessionModule from '../src/app/session'
-import type * as StoreModule from '../src/visit/session/store'
+import { loadSession, type SessionModules } from './session-modules'
 import { FakeServer } from './fake-server'
 import { clearStores, inStore } from './idb'
 
@@ -11,14 +11,14 @@ vi.mock('idb-keyval', () => import('./idb'))
 const copies = () => [...inStore('pasado-taken/copies').keys()].sort()
 const visit = opened().entries[0]!.visit
 let server: FakeServer
-let store: typeof StoreModule
+let store: SessionModules
 let load: typeof LoadModule
 let session: typeof SessionModule
 
 /** The program is started anew; the device keeps what it kept. */
 async function start(): Promise<void> {
   vi.resetModules()
-  store = await import('../src/visit/session/store')
+  store = await loadSession()
   load = await import('../src/visit/session/load')
   session = await import('../src/app/session')
   void (await import('../src/outbox/send')).keepSending()

@@ -5,7 +5,7 @@ import type * as ClockModule from '../src/app/clock'
 import type * as OutboxModule from '../src/outbox/outbox'
 import type * as SendModule from '../src/outbox/send'
 import type * as SessionModule from '../src/app/session'
-import type * as StoreModule from '../src/visit/session/store'
+import { loadSession, type SessionModules } from './session-modules'
 import { FakeServer } from './fake-server'
 import { clearStores, inStore } from './idb'
 
@@ -13,7 +13,7 @@ vi.mock('idb-keyval', () => import('./idb'))
 
 /** One tab of the program: its own modules over the device's one store. */
 interface Tab {
-  store: typeof StoreModule
+  store: SessionModules
   outbox: typeof OutboxModule
   send: typeof SendModule
   session: typeof SessionModule
@@ -31,7 +31,7 @@ async function openTab(): Promise<Tab> {
     outbox: await import('../src/outbox/outbox'),
     send: await import('../src/outbox/send'),
     session: await import('../src/app/session'),
-    store: await import('../src/visit/session/store'),
+    store: await loadSession(),
     clock: await import('../src/app/clock')
   }
   tabs.push(tab)

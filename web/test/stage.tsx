@@ -8,11 +8,15 @@ import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { useSession } from '../src/app/session'
 import { useOutbox } from '../src/outbox/outbox'
-import { useVisit } from '../src/visit/session/store'
+import { followOutbox } from '../src/visit/session/record-now'
+import { useVisit } from '../src/visit/session/visit-state'
 import { catalogue, idOf, type Log } from '../../core/test/fixture'
 
 // Views load their parts when they are gone to: on a busy machine that takes more than the usual second.
 configure({ asyncUtilTimeout: 10_000 })
+
+// A part of a visit is shown without its session: what is written shows all the same.
+followOutbox()
 
 /** What the server was asked, in order. */
 export const asked: { method: string; path: string; body: unknown }[] = []

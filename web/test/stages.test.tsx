@@ -1,7 +1,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { useVisit } from '../src/visit/session/store'
+import { useVisit } from '../src/visit/session/visit-state'
 import { Waits } from '../src/visit/frame/Waits'
 import { Brief } from '../src/visit/stages/brief/Brief'
 import { Configure } from '../src/visit/stages/configure/Configure'

@@ -7,7 +7,8 @@ import { benchPages } from '../calculators/Calculators'
 import { doingsOf } from '../visit/frame/commands'
 import { modelOf } from '../visit/stages/kit/catalogue'
 import { addressOf } from '../visit/session/place'
-import { useVisit, write } from '../visit/session/store'
+import { useVisit } from '../visit/session/visit-state'
+import { write } from '../visit/session/write'
 
 /** Something that can be done from wherever one stands. */
 interface Offer {

@@ -60,8 +60,9 @@ export function onSomethingToSend(listener: () => void): void {
 /** Told that something of a visit went to the server, before it leaves the outbox. Who shows the visit fetches the news, and says which lines are there now. */
 type OnSent = (visit: string) => Promise<ReadonlySet<string> | null>
 const onSent = new Set<OnSent>()
-export function onLinesSent(listener: OnSent): void {
+export function onLinesSent(listener: OnSent): () => void {
   onSent.add(listener)
+  return () => onSent.delete(listener)
 }
 
 /** Tells that something of a visit went to the server. @returns which lines are there, where somebody looked */

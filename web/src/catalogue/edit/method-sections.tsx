@@ -1,12 +1,7 @@
-import { methodKinds, methodNeeds, type Model } from '@pasado/core/catalogue/model'
+import { methodKinds, methodNeeds } from '@pasado/core/catalogue/model'
 import { useEditing, valueAt } from './draft'
 import { NumberAt, Rows, SelectAt, SeveralAt, TextAt } from './fields'
-import { words } from './plain-sections'
-
-export const useStates = () =>
-  words(((valueAt(useEditing().draft, ['states']) as Model['states'] | undefined) ?? []).map(({ state }) => state)).map(
-    ({ value }) => ({ value, words: value })
-  )
+import { useStates, words } from './options'
 
 /** Ways to set it up, step by step. */
 export function MethodsSection() {

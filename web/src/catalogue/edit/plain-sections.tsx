@@ -2,9 +2,8 @@ import { roles, type Model } from '@pasado/core/catalogue/model'
 import { labelFields, labelFieldWords } from '@pasado/core/labels/fields'
 import { useEditing, valueAt } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, SeveralAt, TextAt } from './fields'
-import { useStates } from './method-sections'
+import { useStates, words } from './options'
 
-export const words = (list: readonly string[]) => list.map((value) => ({ value, words: value.replaceAll('-', ' ') }))
 const portKinds = ['internet', 'lan', 'coax', 'telephone-line', 'fibre', 'telephone', 'usb', 'mains']
 
 /** Who it is, what it can be, what stands on its label. */

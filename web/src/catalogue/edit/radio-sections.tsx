@@ -1,7 +1,7 @@
 import { bands } from '@pasado/core/values/band'
 import { useEditing, valueAt } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, SeveralAt, TextAt, WordsAt } from './fields'
-import { words } from './plain-sections'
+import { words } from './options'
 
 /** Bands, widths, power and where they are permitted; mesh limits. */
 export function RadiosSection() {

@@ -6,7 +6,8 @@ import { Mark } from '../../ui/Mark'
 import { useMayWrite } from '../session/facts'
 import { Photos } from './Photos'
 import { placeKey } from '../session/place'
-import { useVisit, write } from '../session/store'
+import { useVisit } from '../session/visit-state'
+import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 
 /** Photos that prove an answer: shown once there is one, and called up to add the first. */

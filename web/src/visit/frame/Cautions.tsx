@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import { cautionsOf } from '@pasado/core/rules/cautions'
 import type { Stage } from '@pasado/core/record/stages'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 /** The cautions that this visit calls for: those of one stage, or all. */
 export function Cautions({ stage }: { stage?: Stage }) {

@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 /** That a visit came as a file: who took it in, and what of it is not this company's. */
 export function ForeignNotice() {

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import type { Finding } from '@pasado/core/rules/evaluate'
 import { useDraft } from '../../app/draft'
 import { Sheet } from '../../ui/Sheet'
-import { write } from '../session/store'
+import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 

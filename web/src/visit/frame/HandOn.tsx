@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import { ask, failureWords } from '../../app/api'
 import { useSession } from '../../app/session'
 import { Sheet } from '../../ui/Sheet'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 

@@ -7,7 +7,8 @@ import { standing } from '@pasado/core/record/record'
 import { ask, failureTitle } from '../../app/api'
 import { useMayWrite } from '../session/facts'
 import { keepSecret, newRef } from '../session/secrets'
-import { useVisit, write } from '../session/store'
+import { useVisit } from '../session/visit-state'
+import { write } from '../session/write'
 import { Problem } from '../../ui/Problem'
 
 /** The simulated house that a visit is practised on: choosing one, and the way into it. */

@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
 import { describeEntry } from '@pasado/core/documents/describe-entry'
 import { Sheet } from '../../ui/Sheet'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 const moment = (iso: string) => format(new Date(iso), 'd MMM HH:mm')
 

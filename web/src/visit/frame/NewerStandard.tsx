@@ -4,7 +4,7 @@ import type { Standard } from '@pasado/core/policy/standard'
 import { ask, failureTitle } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { useMayWrite } from '../session/facts'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 

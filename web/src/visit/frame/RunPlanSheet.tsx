@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
 import type { VisitTask } from '@pasado/core/work/run/visit-tasks'
 import { Sheet } from '../../ui/Sheet'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 /** What is left of the visit as a time line: hands on filled, waits open, what everything hangs on marked. */
 export function RunPlanSheet({

@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
 import { blocks, stageOutcome, type Finding } from '@pasado/core/rules/evaluate'
 import type { Outcome } from '@pasado/core/rules/rule'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 /** What is still open at a stage, in words. */
 function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean): string {

@@ -3,7 +3,7 @@ import { modelKey } from '@pasado/core/catalogue/model'
 import { readLamps } from '@pasado/core/work/units/unit-lamps'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { Lens } from '../../ui/Lens'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 /** The unit that is being worked on: the one the address names, else the first. */
 export function useChosenUnit(): { units: Unit[]; unit: Unit | undefined; choose: (id: string) => void } {

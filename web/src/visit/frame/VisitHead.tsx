@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { callUp } from '../../app/called-up'
 import { PersonMenu } from '../../app/Shell'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 import { reasonWords } from './reason-words'
 
 /** Whether everything is saved: sealed, without a connection, saved, on its way, or kept on this device. */

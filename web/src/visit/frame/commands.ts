@@ -1,7 +1,8 @@
 import { runningWaits } from '@pasado/core/work/units/ended-waits'
 import { standing } from '@pasado/core/record/record'
 import { callUp } from '../../app/called-up'
-import { undo, useVisit, write } from '../session/store'
+import { undo, write } from '../session/write'
+import { useVisit } from '../session/visit-state'
 
 /** Something that can be done wherever one stands in a visit, by its key or by its words. */
 export interface Doing {

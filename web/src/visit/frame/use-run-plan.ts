@@ -4,7 +4,7 @@ import { visitTasks, type Durations } from '@pasado/core/work/run/visit-tasks'
 import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
 import { ask } from '../../app/api'
 import { askRunPlan } from '../../workers/run-plan'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 const AGAIN_MS = 30_000
 

@@ -1,7 +1,7 @@
 import { whyNotWaive } from '@pasado/core/record/may'
 import type { Finding } from '@pasado/core/rules/evaluate'
 import { useSession } from '../../app/session'
-import { useVisit } from '../session/store'
+import { useVisit } from '../session/visit-state'
 
 /** Why the person here does not waive a finding, in words; null where they do. */
 export function useWhyNotWaive({ level }: Pick<Finding, 'level'>): string | null {

@@ -3,7 +3,8 @@ import { checkField, type ThingKind } from '@pasado/core/record/facts'
 import { type FieldMeta } from '@pasado/core/record/attribution'
 import { useSession } from '../../app/session'
 import type { Look } from '../../outbox/outbox'
-import { useVisit, write } from './store'
+import { useVisit } from './visit-state'
+import { write } from './write'
 
 /** A field of a thing, as a form shows it. */
 export interface FactField {

@@ -20,14 +20,16 @@ export type Loaded = LoadedVisit & {
 const SLOW_MS = 6_000
 const visitKey = (id: string) => `visit ${id}`
 
+/** What is no longer offered is not chosen any more; what a visit names comes with the visit. */
+const offered = (models: Model[], retired: readonly string[]) => models.filter(({ id }) => !retired.includes(id))
+
 /** Asks the server for a visit, and takes it along. @throws ApiProblem */
 export async function fetchVisit(id: string): Promise<Loaded> {
   const [visit, { models, retired = [] }] = await Promise.all([
     ask('GET /visits/:id', { params: { id } }),
     ask('GET /catalogue')
   ])
-  // What is no longer offered is not chosen any more; what the visit names comes with it.
-  const all = models.filter((one) => !retired.includes(one.id))
+  const all = offered(models, retired)
   void takeVisit(id, visit)
   void takeAlong('catalogue', all)
   return { ...visit, all, asOf: null }
@@ -67,7 +69,10 @@ export async function takeVisit(
 /** Takes visits along that are not on the device as they stand now; one after another, so that nothing else waits for it. */
 export async function takeVisitsAlong(visits: readonly { id: string; seq: number }[]): Promise<void> {
   try {
-    if (visits.length > 0) await takeAlong('catalogue', (await ask('GET /catalogue')).models)
+    if (visits.length > 0) {
+      const { models, retired = [] } = await ask('GET /catalogue')
+      await takeAlong('catalogue', offered(models, retired))
+    }
     for (const { id, seq } of visits) {
       const copy = await copyOf<LoadedVisit>(visitKey(id))
       if ((copy?.value.entries.at(-1)?.seq ?? -1) < seq)

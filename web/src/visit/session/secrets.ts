@@ -5,7 +5,8 @@ import { wepKeyProblem, wpaPassphraseProblem } from '@pasado/core/values/wifi-qr
 import { ask } from '../../app/api'
 import { withPassword } from '../../app/password-again'
 import { useOutbox } from '../../outbox/outbox'
-import { takeLook, useVisit } from './store'
+import { takeLook } from './record-now'
+import { useVisit } from './visit-state'
 
 /** What a secret belongs to. */
 export interface SecretOwner {

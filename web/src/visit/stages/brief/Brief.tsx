@@ -12,7 +12,8 @@ import { AddBox } from '../kit/AddBox'
 import { reasonWords } from '../../frame/reason-words'
 import { HandOn } from '../../frame/HandOn'
 import { HouseOfVisit } from '../../frame/HouseOfVisit'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 const lineWords: Record<(typeof accessLines)[number], string> = {

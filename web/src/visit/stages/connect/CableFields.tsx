@@ -2,7 +2,7 @@ import { cableMbps, type KnownCable } from '@pasado/core/work/cabling/known-cabl
 import { cableCategories } from '@pasado/core/record/things/cable'
 import { ChoiceFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
-import { write } from '../../session/store'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 const speeds = [10, 100, 1000, 2500, 5000, 10_000] as const

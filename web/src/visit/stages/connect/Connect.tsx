@@ -11,7 +11,8 @@ import { useMayWrite } from '../../session/facts'
 import { CableFields } from './CableFields'
 import { ModemRestart } from './ModemRestart'
 import { PortMap } from './PortMap'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 type FittingKind = NonNullable<Facts<'fitting'>['kind']>

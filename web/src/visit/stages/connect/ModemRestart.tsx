@@ -1,7 +1,8 @@
 import { v7 as uuidv7 } from 'uuid'
 import { unitName, type Unit } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 const [SETTLE_USUAL_MIN, SETTLE_MOST_MIN] = [3, 5]

@@ -2,7 +2,7 @@ import { useMemo, useRef, useState, type PointerEvent } from 'react'
 import { type CableProblem, type KnownCable } from '@pasado/core/work/cabling/known-cable'
 import { endKey, type Port, type PortOwner } from '@pasado/core/work/cabling/ports'
 import { plasticOf } from '../../../catalogue/plastic'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 import { BOX_H, layOut, PORT_W } from './layout'
 
 const MOST_W = 900

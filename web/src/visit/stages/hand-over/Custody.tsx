@@ -4,7 +4,8 @@ import { nextErasure, secretsLeft } from '@pasado/core/work/erasure/erasure'
 import { Chips } from '../../../ui/Chips'
 import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 
 const purposeWords: Record<SecretPurpose, string> = {
   'wifi-passphrase': 'Wi-Fi passphrases',

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState } from 'react'
 import type { ListedPackLink } from '@pasado/core/api/pack-links'
 import { ask, failureWords } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
 

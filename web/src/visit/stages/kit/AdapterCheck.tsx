@@ -3,7 +3,7 @@ import { adapterFault } from '@pasado/core/work/units/adapter'
 import type { Unit } from '@pasado/core/record/record'
 import { TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
-import { write } from '../../session/store'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 /** The adapter in the hand against the model's: plug, volts, amps. */

@@ -3,7 +3,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { boxesOf, type KitBox } from '@pasado/core/work/units/boxes'
 import { byMaker, newestModels, type Model } from '@pasado/core/catalogue/model'
 import { Sheet } from '../../../ui/Sheet'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 
 /** Models and their boxes, found by maker, name and role. Choosing one is left to the caller. */
 function ModelList({

@@ -5,7 +5,7 @@ import type { ListedHome } from '@pasado/core/api/homes'
 import { elsewhereNow, type Unit } from '@pasado/core/record/record'
 import { ask } from '../../../app/api'
 import { useMayWrite } from '../../session/facts'
-import { write } from '../../session/store'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 /** The same serial or MAC address stands at another home: where, since when, and the move, if the unit was really brought from there. */

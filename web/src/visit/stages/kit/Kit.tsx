@@ -8,7 +8,7 @@ import { BoxWork } from './BoxWork'
 import { UnitKit } from './UnitKit'
 import { UnitsFromHouse } from '../../frame/HouseOfVisit'
 import { placeKey } from '../../session/place'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 import { UnitColumn, useChosenUnit } from '../../frame/UnitColumn'
 import { Button } from '../../../ui/Button'
 

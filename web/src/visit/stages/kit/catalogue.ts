@@ -1,6 +1,6 @@
 import { modelKey, type Catalogue, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 
 /** The model of a unit, in the version that its record names. */
 export function modelOf(unit: Unit, catalogue: Catalogue): Model | undefined {

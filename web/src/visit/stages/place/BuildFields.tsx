@@ -1,7 +1,8 @@
 import { photosOf } from '@pasado/core/record/record'
 import { SelectFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { materialOptions } from './materials'
 import { Button } from '../../../ui/Button'
 

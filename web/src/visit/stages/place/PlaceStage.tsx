@@ -4,7 +4,8 @@ import { TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { BuildFields } from './BuildFields'
 import { PlanWork } from './PlanWork'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 /** Place: where each unit was set up and where it stays. */

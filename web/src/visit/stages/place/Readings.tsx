@@ -7,7 +7,7 @@ import { learnFrom, type PlannedReading } from '@pasado/core/work/plan/readings'
 import { readNumber } from '@pasado/core/values/number'
 import { checkField } from '@pasado/core/record/facts'
 import { useMayWrite } from '../../session/facts'
-import { write } from '../../session/store'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 const ReadingsChart = lazy(async () => ({ default: (await import('./ReadingsChart')).ReadingsChart }))

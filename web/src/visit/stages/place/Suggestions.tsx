@@ -8,7 +8,8 @@ import type { Calibration } from '@pasado/core/radio/calibrate'
 import { WorkFailed } from '../../../workers/asking'
 import { askSuggestions } from '../../../workers/suggest'
 import { useMayWrite } from '../../session/facts'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 /** Where further units would do most: the fewest places that bring every room above the floor. */

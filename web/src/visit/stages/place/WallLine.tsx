@@ -1,7 +1,7 @@
 import { type PointerEvent } from 'react'
 import { drawnWallM, type PlanWall } from '@pasado/core/work/plan/walls'
 import { type Storey } from '@pasado/core/record/record'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 
 /** A wall: as thick as it is, with a broader strip under it to take it by. */
 export function WallLine({

@@ -18,7 +18,7 @@ import {
 import type { Band } from '@pasado/core/values/band'
 import { askCoverage } from '../../../workers/coverage'
 import type { CoverageAnswer } from '../../../workers/coverage.worker'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 
 /** The plan as it is drawn, with the units that stand in it. */
 export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {

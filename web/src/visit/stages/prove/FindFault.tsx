@@ -6,7 +6,8 @@ import { SearchWork } from './SearchWork'
 import { listedRooms } from '@pasado/core/work/prove/rooms'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 /** Finding the fault: what is known already, the next thing to look at, the causes and why, and the mend. */

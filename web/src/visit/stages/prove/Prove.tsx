@@ -5,7 +5,7 @@ import { beginSearch, FindFault } from './FindFault'
 import { HomeProof } from './HomeProof'
 import { RoomsProof } from './RoomsProof'
 import { UnitsProof } from './UnitsProof'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 
 const parts = [
   { value: 'rooms', words: 'Rooms', rules: /^prove-(source|rooms)$/ },

@@ -2,7 +2,7 @@ import { FileButton } from '../../../ui/FileButton'
 import { useState } from 'react'
 import { measurementsFromCsv } from '@pasado/core/documents/measurements-csv'
 import { standing, thingsOf } from '@pasado/core/record/record'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 import { fileMark, readBefore, recordRun } from './use-record-measure'
 
 /** Measurements from a list: every line a run; rooms by their names. */

@@ -2,7 +2,8 @@ import { format } from 'date-fns'
 import type { Measured } from '@pasado/core/work/prove/rooms'
 import { unitName } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 
 const howWords = {
   typed: 'typed',

@@ -13,7 +13,7 @@ import { unitName, type FaultSearch, type VisitRecord } from '@pasado/core/recor
 import { failureTitle } from '../../../app/api'
 import { Sheet } from '../../../ui/Sheet'
 import { useMayWrite } from '../../session/facts'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 import { openHouse } from './open-house'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'

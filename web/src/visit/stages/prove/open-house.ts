@@ -1,6 +1,6 @@
 import { playHouse, type House } from '@pasado/core/house/house'
 import { ask } from '../../../app/api'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 
 /** The simulated house that the open visit is practised on, as it is now. */
 export async function openHouse(): Promise<House> {

@@ -5,7 +5,8 @@ import type { Facts } from '@pasado/core/record/facts'
 import type { MeasuredRun } from '@pasado/core/record/things/measurement'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import type { Look } from '../../../outbox/outbox'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 
 /** What is measured: the source, a room, or a wired port of a unit. */
 export interface MeasuredSpot {

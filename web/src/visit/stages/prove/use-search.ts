@@ -12,7 +12,8 @@ import { knownAnswers, withKnown } from '@pasado/core/work/diagnose/known'
 import { applicableLooks } from '@pasado/core/work/diagnose/applicable-looks'
 import type { Complaint } from './complaint'
 import { type FaultSearch, type Unit } from '@pasado/core/record/record'
-import { useVisit, write } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
+import { write } from '../../session/write'
 
 /** A search for a fault as it stands: what is known, what it may be, what to do next, and how to say more. */
 export interface SearchNow extends Complaint {

@@ -4,7 +4,7 @@ import { lookWords, sightingWords, type LampLook } from '@pasado/core/catalogue/
 import { nearestStates } from '@pasado/core/catalogue/nearest'
 import type { readLamps } from '@pasado/core/work/units/unit-lamps'
 import type { Unit } from '@pasado/core/record/record'
-import { useVisit } from '../../session/store'
+import { useVisit } from '../../session/visit-state'
 
 export function Reading({
   reading,

@@ -4,7 +4,7 @@ import { pressKind, pressLength, pressOf } from '@pasado/core/catalogue/presses'
 import type { Unit } from '@pasado/core/record/record'
 import { HeldButton } from '../../../ui/HeldButton'
 import { useMayWrite } from '../../session/facts'
-import { write } from '../../session/store'
+import { write } from '../../session/write'
 
 /** What holding a button so long does where no function is. */
 const nothingWords = (seconds: number, leastS: number) =>

@@ -3,7 +3,8 @@ import { v7 as uuidv7 } from 'uuid'
 import { conversionOf, modesCompared } from '@pasado/core/work/configure/conversion'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { useMayWrite } from '../../../session/facts'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 /** Old routers that are access points here: each conversion worked out, step by step. */

@@ -7,7 +7,8 @@ import { Chips } from '../../../../ui/Chips'
 import { TextFact, YesNoFact } from '../../../fields/FactField'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 export function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }) {

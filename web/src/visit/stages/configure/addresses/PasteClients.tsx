@@ -5,7 +5,8 @@ import { parseCidr, parseIpv4 } from '@pasado/core/values/ipv4'
 import { readMac } from '@pasado/core/values/mac'
 import { standing, unitName, type Segment } from '@pasado/core/record/record'
 import { useMayWrite } from '../../../session/facts'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 /** How a pasted client stands to the range. */

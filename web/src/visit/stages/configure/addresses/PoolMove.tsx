@@ -3,7 +3,8 @@ import { auditRecord } from '@pasado/core/work/addresses/home-audit'
 import { parseIpv4 } from '@pasado/core/values/ipv4'
 import { standing, type Pool } from '@pasado/core/record/record'
 import { useMayWrite } from '../../../session/facts'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 /** A pool grown or moved, with everything that follows shown before it is done. */

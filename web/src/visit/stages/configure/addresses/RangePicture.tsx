@@ -1,7 +1,7 @@
 import { type HomeAudit } from '@pasado/core/work/addresses/home-audit'
 import { formatIpv4, parseIpv4, type Range4 } from '@pasado/core/values/ipv4'
 import { standing, type Segment } from '@pasado/core/record/record'
-import { useVisit } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
 
 /** The whole range as a bar: where the pool is, where the fixed addresses and the gateway are. Also told in words. */
 export function RangePicture({ segment, range, audit }: { segment: Segment; range: Range4; audit: HomeAudit }) {

@@ -6,7 +6,8 @@ import { readNumber } from '@pasado/core/values/number'
 import { MOST_NEIGHBOURS, neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
 import { ask, failureTitle } from '../../../../app/api'
 import { useMayWrite } from '../../../session/facts'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 /** The networks of others: from a list, or one by one. */

@@ -1,6 +1,6 @@
 import { standing } from '@pasado/core/record/record'
 import { ReadUnit } from '../../start/ReadUnit'
-import { useVisit } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
 
 /** Configure: what the record says beside what each unit tells; differences taken one by one. */
 export function Compare() {

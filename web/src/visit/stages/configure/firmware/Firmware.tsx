@@ -5,7 +5,7 @@ import { knownOrder, newestRelease } from '@pasado/core/catalogue/firmware-order
 import { modelKey, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact } from '../../../fields/FactField'
-import { useVisit } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
 
 /** Versions before and after on every unit, against what the catalogue approves. */
 export function Firmware() {

@@ -2,7 +2,7 @@ import { modelKey } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact, YesNoFact } from '../../../fields/FactField'
 import { SecretFact } from '../../../fields/SecretFact'
-import { useVisit } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
 
 const onOff = [
   { value: 'off', words: 'off' },

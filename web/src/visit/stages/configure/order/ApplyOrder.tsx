@@ -1,7 +1,8 @@
 import { useMemo } from 'react'
 import { APPLIED_RULE, applyOrder, type Change } from '@pasado/core/work/configure/apply-order'
 import { useMayWrite } from '../../../session/facts'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 /** How far a change cuts off who makes it. */

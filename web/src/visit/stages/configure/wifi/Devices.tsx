@@ -4,7 +4,8 @@ import { standing, thingsOf } from '@pasado/core/record/record'
 import { adviseSecurity, canJoin } from '@pasado/core/work/wifi/security'
 import { SelectFact, SeveralFact, TextFact } from '../../../fields/FactField'
 import { useMayWrite } from '../../../session/facts'
-import { useVisit, write } from '../../../session/store'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 
 const canWords = [

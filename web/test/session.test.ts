@@ -3,7 +3,7 @@ import { localTime } from '../src/app/local-time'
 import { opened } from '../../core/test/fixture'
 import type * as OutboxModule from '../src/outbox/outbox'
 import type * as SendModule from '../src/outbox/send'
-import type * as StoreModule from '../src/visit/session/store'
+import { loadSession, type SessionModules } from './session-modules'
 
 import { FakeServer } from './fake-server'
 import { clearStores, inStore } from './idb'
@@ -12,7 +12,7 @@ const kept = () => [...inStore('pasado-outbox/rows').values()]
 vi.mock('idb-keyval', () => import('./idb'))
 
 let server: FakeServer
-let store: typeof StoreModule
+let store: SessionModules
 let outbox: typeof OutboxModule
 let sender: typeof SendModule
 const visit = opened().entries[0]!.visit
@@ -21,7 +21,7 @@ beforeEach(async () => {
   clearStores()
   vi.resetModules()
   server = new FakeServer()
-  store = await import('../src/visit/session/store')
+  store = await loadSession()
   outbox = await import('../src/outbox/outbox')
   sender = await import('../src/outbox/send')
   await sender.keepSending()
@@ -73,6 +73,59 @@ describe('what is written', () => {
     expect(store.undo()).toBe(true)
     expect(phone()).toBe('555-0101')
     expect(store.undo()).toBe(false)
+  })
+})
+
+describe('a visit that was left', () => {
+  it('and opened another, is not shown by an answer that comes late', async () => {
+    store.closeVisit()
+    let answer = () => {}
+    const slow = new Promise<void>((resolve) => (answer = resolve))
+    const { handle } = server
+    vi.stubGlobal('fetch', async (address: string, options?: RequestInit) => {
+      if (address.endsWith(`/visits/${visit}`)) await slow
+      return handle(address, options)
+    })
+    const first = store.openVisit(visit)
+    await store.openVisit('another')
+    expect(store.useVisit.getState().id).toBe('another')
+    const { entries } = store.useVisit.getState()
+    const asked = server.listened
+    answer()
+    await first
+    expect([store.useVisit.getState().id, store.useVisit.getState().entries, server.listened]).toEqual([
+      'another',
+      entries,
+      asked
+    ])
+  })
+
+  it('does not ask for news again; one that is open does, when its stream was refused', async () => {
+    vi.useFakeTimers()
+    try {
+      const refuse = () => server.refusals.forEach((refused) => refused())
+      const before = server.listened
+      refuse()
+      await vi.advanceTimersByTimeAsync(2_100)
+      expect(server.listened).toBe(before + 1)
+      refuse()
+      store.closeVisit()
+      await vi.advanceTimersByTimeAsync(10_000)
+      expect(server.listened).toBe(before + 1)
+    } finally {
+      vi.useRealTimers()
+    }
+  })
+
+  it('takes in nothing that is written, until it is opened again', async () => {
+    store.closeVisit()
+    const { record } = store.useVisit.getState()
+    server.writeElsewhere({ phone: '555-0199' })
+    server.back()
+    await new Promise((resolve) => setTimeout(resolve, 20))
+    expect(store.useVisit.getState().record).toBe(record)
+    await store.openVisit(visit)
+    expect(phone()).toBe('555-0199')
   })
 })
 

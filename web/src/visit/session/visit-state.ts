@@ -1,0 +1,60 @@
+import { create } from 'zustand'
+import type { Catalogue, Model } from '@pasado/core/catalogue/model'
+import type { ToldOfForeign } from '@pasado/core/documents/foreign'
+import type { Standard } from '@pasado/core/policy/standard'
+import type { EntryKind } from '@pasado/core/record/entries/all'
+import type { Draft, Entry } from '@pasado/core/record/entry'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { emptyRecord } from '@pasado/core/record/reduce'
+import type { Finding } from '@pasado/core/rules/evaluate'
+import { firstStandard } from '@pasado/core/rules/first-standard'
+
+/** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
+export type Saving = 'saved' | 'saving' | 'not saved yet'
+
+interface VisitState {
+  id: string | null
+  entries: Entry[]
+  /** The record by what the server has confirmed, and by that and what is still on its way. */
+  confirmed: VisitRecord
+  record: VisitRecord
+  findings: Finding[]
+  standard: Standard
+  catalogue: Catalogue
+  /** The models of the visit, in the versions it names. */
+  models: Model[]
+  /** Since when nobody has heard of the server: when what is shown was taken along; null where it is what the server has. */
+  asOf: number | null
+  /** What the rules said when it was sealed; null of an open visit. */
+  verdicts: Finding[] | null
+  /** That it came as a file; null of our own. */
+  foreign: ToldOfForeign | null
+  pending: Draft[]
+  saving: Saving
+  undoable: { kind: EntryKind; body: unknown }[]
+  problem: string | null
+}
+
+/** The visit that is open. What is written is shown at once, kept on the device, and sent until the server has it. */
+export const useVisit = create<VisitState>(nothing)
+
+/** What is shown while no visit is open. */
+export function nothing(): VisitState {
+  return {
+    id: null,
+    entries: [],
+    confirmed: emptyRecord,
+    record: emptyRecord,
+    findings: [],
+    standard: firstStandard,
+    catalogue: new Map(),
+    models: [],
+    asOf: null,
+    verdicts: null,
+    foreign: null,
+    pending: [],
+    saving: 'saved',
+    undoable: [],
+    problem: null
+  }
+}

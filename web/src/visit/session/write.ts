@@ -1,0 +1,77 @@
+import { v7 as uuidv7 } from 'uuid'
+import type { Body, EntryKind } from '@pasado/core/record/entries/all'
+import type { Draft } from '@pasado/core/record/entry'
+import { inverseOf } from '@pasado/core/record/inverse'
+import { localTime } from '../../app/local-time'
+import { outboxOwned, putIn, useOutbox, type Look, type OutboxRow } from '../../outbox/outbox'
+import { takeLook } from './record-now'
+import { useVisit } from './visit-state'
+
+/**
+ * Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached.
+ * @param options.look what had been seen when the look was taken that it tells of; left out: now
+ */
+export function write<K extends EntryKind>(
+  kind: K,
+  body: Body<K>,
+  options: { undoing?: boolean; look?: Look } = {}
+): void {
+  const { id, record, undoable } = useVisit.getState()
+  if (!id) return
+  if (!useOutbox.getState().owner) {
+    // For a moment after somebody logged in it is not known which outbox is theirs.
+    void outboxOwned().then(() => {
+      if (useVisit.getState().id === id) write(kind, body, options)
+    })
+    return
+  }
+  const inverse = options.undoing ? null : inverseOf(kind, body, record)
+  const draft = {
+    id: uuidv7(),
+    visit: id,
+    at: localTime(new Date()),
+    from: useOutbox.getState().id,
+    ...(options.look ?? takeLook()),
+    kind,
+    body
+  } as Draft
+  if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), inverse] })
+  putIn(id, record.brief.facts.street ?? '', { kind: 'line', draft })
+}
+
+/** A secret that goes to the vault as soon as the server can be reached; until then it is sealed on this device. */
+export function secretForVault(
+  body: Extract<OutboxRow['item'], { kind: 'secret' }>['body'],
+  value: string,
+  look = takeLook()
+): void {
+  const { id, record } = useVisit.getState()
+  if (id)
+    putIn(
+      id,
+      record.brief.facts.street ?? '',
+      { kind: 'secret', ref: uuidv7(), look, body },
+      new TextEncoder().encode(value)
+    )
+}
+
+/** A photo that is sent as soon as the server can be reached; until then it is sealed on this device. */
+export async function photoForVisit(
+  fields: Extract<OutboxRow['item'], { kind: 'photo' }>['fields'],
+  photo: Blob,
+  look = takeLook()
+): Promise<void> {
+  const { id, record } = useVisit.getState()
+  const contents = new Uint8Array(await photo.arrayBuffer())
+  if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'photo', ref: uuidv7(), look, fields }, contents)
+}
+
+/** Takes the last change made here back, by writing its opposite. Says whether there was one. */
+export function undo(): boolean {
+  const { undoable } = useVisit.getState()
+  const last = undoable.at(-1)
+  if (!last) return false
+  useVisit.setState({ undoable: undoable.slice(0, -1) })
+  write(last.kind, last.body as never, { undoing: true })
+  return true
+}
