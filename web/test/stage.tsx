@@ -1,11 +1,12 @@
 import { cleanup, configure, render } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
-import { vi } from 'vitest'
+import { beforeEach, vi } from 'vitest'
 import type { Draft } from '@pasado/core/record/entry'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
+import { reads } from '../src/app/read'
 import { useSession } from '../src/app/session'
 import { useOutbox } from '../src/outbox/outbox'
 import { followOutbox } from '../src/visit/session/record-now'
@@ -17,6 +18,9 @@ configure({ asyncUtilTimeout: 10_000 })
 
 // A part of a visit is shown without its session: what is written shows all the same.
 followOutbox()
+
+// What one test asked for and nobody answered is not waited for by the next.
+beforeEach(() => reads.clear())
 
 /** What the server was asked, in order. */
 export const asked: { method: string; path: string; body: unknown }[] = []

@@ -10,6 +10,7 @@ import { demoModels } from '@pasado/demo/models/all'
 import { type ApiProblem, ask } from '../src/app/api'
 import { LogIn } from '../src/app/LogIn'
 import { Shell } from '../src/app/Shell'
+import { reads } from '../src/app/read'
 import { useSession, type Me } from '../src/app/session'
 import { Catalogue } from '../src/catalogue/Catalogue'
 import { modelsInText } from '../src/catalogue/ImportModel'
@@ -39,6 +40,7 @@ function Address() {
 /** Shows a view at an address, as somebody who is logged in. */
 function view(part: React.ReactNode, path: string, at: string, who: Me | null | undefined = me) {
   cleanup()
+  reads.clear()
   asked.length = 0
   useSession.setState({ me: who })
   return render(

@@ -1,16 +1,18 @@
 import { Instead } from '../ui/Instead'
-import type { AffectedUnit, VersionInUse } from '@pasado/core/api/advisory'
+import type { AffectedUnit } from '@pasado/core/api/advisory'
 import type { AnswerOf } from '@pasado/core/api/all'
 import Papa from 'papaparse'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { newestModels } from '@pasado/core/catalogue/model'
 import { inKnownOrder, knownOrder, releaseOf } from '@pasado/core/catalogue/firmware-order'
-import { ask, failureTitle } from '../app/api'
+import { ask } from '../app/api'
 import { saveFile } from '../app/save-file'
 import { useModels } from '../catalogue/models'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Waiting'
+import { useRead, useReading } from '../app/read'
+import { useTitle } from '../app/use-title'
 
 /** Stands for units whose version nobody recorded; no version holds a blank. */
 const UNKNOWN = '?'
@@ -18,14 +20,38 @@ const UNKNOWN = '?'
 /** So many units are put on the page at once. */
 const SHOWN = 200
 
+/** Every unit that runs one of these versions, by street. */
+async function unitsThatRun(model: string, versions: readonly string[]): Promise<ListedUnit[]> {
+  const all: ListedUnit[] = []
+  for (const version of versions) {
+    const firmware = version === UNKNOWN ? 'not recorded' : version
+    for (let last: AffectedUnit | undefined, more = true; more;) {
+      const page: AnswerOf<'GET /advisory/:model/homes'> = await ask('GET /advisory/:model/homes', {
+        params: { model },
+        query: {
+          ...(version === UNKNOWN ? { unknown: 'true' } : { version }),
+          ...(last ? { afterVisit: last.visit, afterUnit: last.unit } : {})
+        }
+      })
+      all.push(...page.units.map((unit) => ({ ...unit, firmware })))
+      last = page.units.at(-1)
+      more = page.more
+    }
+  }
+  return all.sort((a, b) => {
+    if (a.street < b.street) return -1
+    return a.street > b.street ? 1 : 0
+  })
+}
+type ListedUnit = AffectedUnit & { firmware: string }
+
 /** Advisory: which homes run which version of a model's firmware now, whom to call, and visits to book. */
 export function AdvisoryPage() {
   const { id = '' } = useParams()
   const { models } = useModels()
-  const [inUse, setInUse] = useState<VersionInUse[] | null>(null)
+  const { value, problem: unread } = useRead('GET /advisory/:model', { params: { model: id } })
+  const inUse = value?.versions
   const [chosen, setChosen] = useState<string[] | null>(null)
-  const [list, setList] = useState<(AffectedUnit & { firmware: string })[] | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
   const [shown, setShown] = useState(SHOWN)
   const model = useMemo(() => newestModels(models ?? []).get(id) ?? null, [models, id])
   const troubled = (version: string | null): string | null => {
@@ -39,21 +65,7 @@ export function AdvisoryPage() {
     if (order(minimum) === 'older') return 'below the approved minimum'
     return [...holes, order(minimum)].includes('unknown') ? 'the number does not tell whether it is newer' : null
   }
-  useEffect(() => {
-    document.title = 'Advisory · Pasado'
-    let here = true
-    ask('GET /advisory/:model', { params: { model: id } }).then(
-      ({ versions }) => {
-        if (here) setInUse(versions)
-      },
-      (error: unknown) => {
-        if (here) setProblem(failureTitle(error, 'It could not be loaded; load the page again.'))
-      }
-    )
-    return () => {
-      here = false
-    }
-  }, [id])
+  useTitle('Advisory')
   const versions = inUse ?? []
   const wanted =
     chosen ??
@@ -63,41 +75,12 @@ export function AdvisoryPage() {
           .filter((one) => troubled(one === UNKNOWN ? null : one) !== null)
       : [])
   const key = wanted.join(' ')
-  useEffect(() => {
-    if (!inUse || !model) return
-    let here = true
-    setList(null)
-    const load = async () => {
-      const all: (AffectedUnit & { firmware: string })[] = []
-      for (const firmware of key === '' ? [] : key.split(' ')) {
-        for (let last: AffectedUnit | undefined, more = true; more && here;) {
-          const page: AnswerOf<'GET /advisory/:model/homes'> = await ask('GET /advisory/:model/homes', {
-            params: { model: id },
-            query: {
-              ...(firmware === UNKNOWN ? { unknown: 'true' } : { version: firmware }),
-              ...(last ? { afterVisit: last.visit, afterUnit: last.unit } : {})
-            }
-          })
-          all.push(...page.units.map((one) => ({ ...one, firmware: firmware === UNKNOWN ? 'not recorded' : firmware })))
-          last = page.units.at(-1)
-          more = page.more
-        }
-      }
-      if (here)
-        setList(
-          all.sort((a, b) => {
-            if (a.street < b.street) return -1
-            return a.street > b.street ? 1 : 0
-          })
-        )
-    }
-    load().catch((error: unknown) => {
-      if (here) setProblem(failureTitle(error, 'The list could not be loaded; try again.'))
-    })
-    return () => {
-      here = false
-    }
-  }, [id, key, inUse, model])
+  const { value: list, problem: unlisted } = useReading(
+    ['units that run', id, key],
+    () => unitsThatRun(id, key === '' ? [] : key.split(' ')),
+    { when: inUse !== undefined && model !== null, otherwise: 'The list could not be loaded; try again.' }
+  )
+  const problem = unread ?? unlisted
   const csv = () =>
     saveFile(
       `${id}-to-call.csv`,

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels, roles } from '@pasado/core/catalogue/model'
 import { saveJson } from '../app/save-file'
@@ -8,18 +8,17 @@ import { useModels } from './models'
 import { ImportModel } from './ImportModel'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { useTitle } from '../app/use-title'
 
 /** Every model in its newest version, found by maker, name and role. */
 export function Catalogue() {
-  const { models, retired, problem, reload } = useModels()
+  const { models, retired, problem, again } = useModels()
   const [search, setSearch] = useSearchParams()
   const wanted = search.get('q') ?? ''
   const role = search.get('role') ?? ''
   const lead = useSession((state) => state.me?.role === 'lead')
   const [importing, setImporting] = useState(false)
-  useEffect(() => {
-    document.title = 'Catalogue · Pasado'
-  }, [])
+  useTitle('Catalogue')
   const newest = [...newestModels(models ?? []).values()].sort(byMaker)
   const found = newest.filter(
     (model) =>
@@ -46,7 +45,7 @@ export function Catalogue() {
           >
             Save all as JSON
           </Button>
-          <ImportModel open={importing} onOpen={setImporting} onDone={reload} />
+          <ImportModel open={importing} onOpen={setImporting} onDone={() => void again()} />
           {lead && (
             <Link className="btn" to="/catalogue/new/edit">
               New model

@@ -1,6 +1,6 @@
 import { Instead } from '../ui/Instead'
 import { Waiting } from '../ui/Waiting'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { labelFieldWords } from '@pasado/core/labels/fields'
 import { methodNeeds, type Model } from '@pasado/core/catalogue/model'
@@ -14,24 +14,23 @@ import { UnitBack, UnitFront } from './UnitPicture'
 import { useModels } from './models'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { useTitle } from '../app/use-title'
 
 /** One model: acting out any of its states, its ports, methods, contents and firmware. */
 export function ModelView() {
   const { id } = useParams()
   const lead = useSession((state) => state.me?.role === 'lead')
-  const { models, retired, problem, reload } = useModels()
+  const { models, retired, problem, again } = useModels()
   const [refused, setRefused] = useState<string | null>(null)
   const versions = (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)
   const [version, setVersion] = useState<number | null>(null)
   const model = versions.find((one) => one.version === version) ?? versions[0]
-  useEffect(() => {
-    if (model) document.title = `${model.maker} ${model.name} · Pasado`
-  }, [model])
+  useTitle(model ? `${model.maker} ${model.name}` : null)
   const offer = async (of: string, offered: boolean) => {
     try {
       await ask('POST /models/:id/offered', { params: { id: of }, body: { offered } })
       setRefused(null)
-      reload()
+      void again()
     } catch (error) {
       setRefused(failureWords(error, 'It could not be changed; try again.'))
     }

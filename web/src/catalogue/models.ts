@@ -1,27 +1,15 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useMemo } from 'react'
 import type { Model } from '@pasado/core/catalogue/model'
-import { ask, failureTitle } from '../app/api'
+import { useRead } from '../app/read'
 
 /** Every model in every version, as the server holds them; null while they are loading. */
 export function useModels(): {
   models: Model[] | null
   /** Ids of those that are no longer offered. */ retired: ReadonlySet<string>
   problem: string | null
-  reload: () => void
+  again: () => Promise<void>
 } {
-  const [models, setModels] = useState<Model[] | null>(null)
-  const [retired, setRetired] = useState<ReadonlySet<string>>(new Set())
-  const [problem, setProblem] = useState<string | null>(null)
-  const reload = useCallback(() => {
-    ask('GET /catalogue').then(
-      (found) => {
-        setModels(found.models)
-        setRetired(new Set(found.retired))
-        setProblem(null)
-      },
-      (error: unknown) => setProblem(failureTitle(error, 'The catalogue could not be loaded.'))
-    )
-  }, [])
-  useEffect(reload, [reload])
-  return { models, retired, problem, reload }
+  const { value, problem, again } = useRead('GET /catalogue', {}, { otherwise: 'The catalogue could not be loaded.' })
+  const retired = useMemo(() => new Set(value?.retired), [value])
+  return { models: value?.models ?? null, retired, problem: value ? null : problem, again }
 }

@@ -1,6 +1,6 @@
 import { Command } from 'cmdk'
 import { Dialog } from 'radix-ui'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import type { ListedHome } from '@pasado/core/api/homes'
 import { ask } from '../app/api'
@@ -11,6 +11,8 @@ import { useModels } from '../catalogue/models'
 import type { ListedVisit } from '@pasado/core/api/day'
 import { likeliest } from './match-score'
 import { offersOfModels, offersOfViews, offersOfVisit, type OfferGroup } from './commands'
+import { useRead, useReading } from '../app/read'
+import { useLater } from '../app/use-later'
 
 const PAUSE_MS = 200
 /** Of what a docket asks for, this much is shown before anything is typed. */
@@ -24,42 +26,20 @@ interface Found {
 
 /** The homes that a search finds, a moment after the typing; none where the server cannot be reached. */
 function useHomes(wanted: string): Found {
-  const [found, setFound] = useState<Found>({ by: '', homes: [] })
-  useEffect(() => {
-    let left = false
-    const timer = setTimeout(() => {
-      if (wanted.length > 1)
-        ask('GET /homes', { query: { q: wanted } }).then(
-          ({ homes }) => {
-            if (!left) setFound({ by: wanted, homes: homes.slice(0, 6) })
-          },
-          () => undefined
-        )
-    }, PAUSE_MS)
-    return () => {
-      left = true
-      clearTimeout(timer)
-    }
-  }, [wanted])
-  return found
+  const by = useLater(wanted, PAUSE_MS)
+  const { value } = useReading(
+    ['homes found', by],
+    async (): Promise<Found> => ({ by, homes: (await ask('GET /homes', { query: { q: by } })).homes.slice(0, 6) }),
+    { when: by.length > 1, keep: true }
+  )
+  return value ?? { by: '', homes: [] }
 }
+
+const noVisits: ListedVisit[] = []
 
 /** The open visits of whoever asks. */
 function useOwnVisits(): ListedVisit[] {
-  const [visits, setVisits] = useState<ListedVisit[]>([])
-  useEffect(() => {
-    let left = false
-    ask('GET /day', { query: { whose: 'mine' } }).then(
-      (found) => {
-        if (!left) setVisits(found.visits)
-      },
-      () => undefined
-    )
-    return () => {
-      left = true
-    }
-  }, [])
-  return visits
+  return useRead('GET /day', { query: { whose: 'mine' } }).value?.visits ?? noVisits
 }
 
 /** Do anything: what can be done from here, found by a few letters of it. */

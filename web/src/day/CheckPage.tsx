@@ -1,33 +1,35 @@
-import type { AnswerOf } from '@pasado/core/api/all'
 import { format } from 'date-fns'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { readNumber } from '@pasado/core/values/number'
 import { compareCheck, type CheckResult, type CheckRoom } from '@pasado/core/work/prove/settled'
-import { ApiProblem, ask, failureTitle } from '../app/api'
+import { ApiProblem, ask } from '../app/api'
 import { useSession } from '../app/session'
 import { Mark } from '../ui/Mark'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { useRead } from '../app/read'
+import { useTitle } from '../app/use-title'
 
-type WholeCheck = AnswerOf<'GET /checks/:id'>
 type Typed = Partial<Record<string, { dbm: string; down: string; idle: string }>>
 
 /** A look at a home that has settled: each room as it was, as it is now, and what moved. */
 export function CheckPage() {
   const { id = '' } = useParams()
   const mayWrite = useSession((state) => state.me?.role !== 'office')
-  const [whole, setWhole] = useState<WholeCheck | null>(null)
   const [typed, setTyped] = useState<Typed>({})
-  const [problem, setProblem] = useState<string | null>(null)
-  const load = (check: string) =>
-    ask('GET /checks/:id', { params: { id: check } }).then(setWhole, (error: unknown) =>
-      setProblem(failureTitle(error, 'The check could not be loaded; load the page again.'))
-    )
-  useEffect(() => {
-    document.title = 'Check · Pasado'
-    void load(id)
-  }, [id])
+  const [refused, setProblem] = useState<string | null>(null)
+  const {
+    value: whole,
+    problem: unread,
+    again
+  } = useRead(
+    'GET /checks/:id',
+    { params: { id } },
+    { otherwise: 'The check could not be loaded; load the page again.' }
+  )
+  const problem = refused ?? unread
+  useTitle('Check')
   if (!whole)
     return (
       <main className="p-6">
@@ -67,7 +69,7 @@ export function CheckPage() {
     try {
       await ask('POST /checks/:id/result', { params: { id: check.id }, body: { rooms: now } })
       setProblem(null)
-      await load(check.id)
+      await again()
     } catch (error) {
       setProblem(
         error instanceof ApiProblem

@@ -1,30 +1,14 @@
-import type { AnswerOf } from '@pasado/core/api/all'
 import type { ListedVisit, OpenPart } from '@pasado/core/api/day'
-import { addDays, endOfDay, format, isBefore, isSameDay, startOfDay } from 'date-fns'
-import { useEffect, useState } from 'react'
+import { format, isBefore, isSameDay, startOfDay } from 'date-fns'
+import { useState } from 'react'
 import { Link } from 'react-router'
-import { ApiProblem, ask, download, failureTitle } from '../app/api'
+import { ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
-import { copyOf, takeAlong } from '../app/offline-copy'
-import { takeVisitsAlong, whichAreTaken } from '../visit/session/load'
 import { DayWay } from './DayWay'
 import { VisitLine } from './VisitLine'
 import { Button } from '../ui/Button'
-
-type Part = OpenPart
-type DayList = AnswerOf<'GET /day'>
-
-/** So many visits of one person are taken along at most. */
-const MOST_TAKEN = 12
-
-/** What may have to be opened without a connection: what is nearest to now of the visits until tomorrow evening, and of the overdue ones. */
-function nearest(visits: readonly ListedVisit[]): ListedVisit[] {
-  const awayMs = ({ plannedAt }: ListedVisit) => Math.abs(new Date(plannedAt!).getTime() - Date.now())
-  return visits
-    .filter(({ plannedAt }) => plannedAt !== null && isBefore(new Date(plannedAt), endOfDay(addDays(new Date(), 1))))
-    .sort((a, b) => awayMs(a) - awayMs(b))
-    .slice(0, MOST_TAKEN)
-}
+import { useTitle } from '../app/use-title'
+import { useDay, type DayList } from './use-day'
 
 /** When a check may begin: today its time, past its day, else weekday and time. */
 function fromWords(check: DayList['checks'][number], today: Date): string {
@@ -37,49 +21,18 @@ function fromWords(check: DayList['checks'][number], today: Date): string {
 export function Day() {
   const me = useSession((state) => state.me)
   const [whose, setWhose] = useState<'mine' | 'all'>(me?.role === 'technician' ? 'mine' : 'all')
-  const [list, setList] = useState<DayList | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  const [again, setAgain] = useState(0)
-  /** When the day was taken along, and how many of its visits were, where that is what is shown. */
-  const [taken, setTaken] = useState<{ at: number; visits: number } | null>(null)
+  const [refused, setRefused] = useState<string | null>(null)
   const [way, setWay] = useState<string | null>(null)
-  useEffect(() => {
-    document.title = 'Day · Pasado'
-    let left = false
-    let timer: ReturnType<typeof setTimeout> | undefined
-    const load = async () => {
-      try {
-        const found = await ask('GET /day', { query: { whose } })
-        if (left) return
-        setList(found)
-        setProblem(null)
-        setTaken(null)
-        await takeAlong(`day ${whose}`, found)
-        if (whose === 'mine') await takeVisitsAlong(nearest(found.visits))
-      } catch (error) {
-        if (left) return
-        const copy = error instanceof ApiProblem && error.passing ? await copyOf<DayList>(`day ${whose}`) : null
-        if (left) return
-        if (copy) {
-          setList(copy.value)
-          setTaken({ at: copy.at, visits: (await whichAreTaken(copy.value.visits)).length })
-        }
-        setProblem(failureTitle(error, 'The day could not be loaded.'))
-        timer = setTimeout(() => void load(), 3_000)
-      }
-    }
-    void load()
-    return () => {
-      left = true
-      clearTimeout(timer)
-    }
-  }, [whose, again])
-  const further = async (part: Part) => {
+  const { list, taken, problem: unread, put, again } = useDay(whose)
+  const problem = refused ?? unread
+  useTitle('Day')
+  const further = async (part: OpenPart) => {
     try {
       const page = await ask('GET /day/visits', { query: { whose, part, after: list!.more[part]! } })
-      setList({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more, [part]: page.next } })
+      put({ ...list!, visits: [...list!.visits, ...page.visits], more: { ...list!.more, [part]: page.next } })
+      setRefused(null)
     } catch (error) {
-      setProblem(failureTitle(error, 'The further visits could not be loaded.'))
+      setRefused(failureTitle(error, 'The further visits could not be loaded.'))
     }
   }
   const today = new Date()
@@ -119,7 +72,7 @@ export function Day() {
           <Button
             onClick={() =>
               void download('GET /day/calendar', { query: { whose } }).catch(() =>
-                setProblem('The calendar could not be fetched; try again.')
+                setRefused('The calendar could not be fetched; try again.')
               )
             }
           >
@@ -198,7 +151,7 @@ export function Day() {
                   chosen={way}
                   onChoose={setWay}
                   mayMove={me?.role !== 'office'}
-                  onMoved={() => setAgain(again + 1)}
+                  onMoved={() => void again()}
                 />
               )}
             </Group>

@@ -9,9 +9,10 @@ import { draftOf } from '../app/draft'
 import { useSession } from '../app/session'
 import { reasonWords } from '../visit/frame/reason-words'
 import { localTime } from '../app/local-time'
-import type { ListedHome } from '@pasado/core/api/homes'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { useRead } from '../app/read'
+import { useTitle } from '../app/use-title'
 
 interface Fields {
   customerName: string
@@ -40,10 +41,17 @@ export function NewVisit() {
   const me = useSession((state) => state.me)
   const [search] = useSearchParams()
   const homeId = search.get('home')
-  const [home, setHome] = useState<ListedHome | null>(null)
-  const [sealed, setSealed] = useState(false)
-  const [technicians, setTechnicians] = useState<{ id: string; name: string }[]>([])
-  const [problem, setProblem] = useState<string | null>(null)
+  // What is typed is built upon what the home was: it is read but once.
+  const known = useRead('GET /homes/:id', { params: { id: homeId ?? '' } }, { when: homeId !== null, once: true })
+  const home = known.value?.home ?? null
+  const sealed = known.value ? known.value.now !== null : false
+  const { value: people, problem: nobody } = useRead('GET /technicians', {}, { once: true })
+  const technicians = people?.technicians ?? []
+  const [refused, setProblem] = useState<string | null>(null)
+  const problem =
+    refused ??
+    (known.problem === null ? null : 'This home is not known; open the visit from the list of homes.') ??
+    (nobody === null ? null : 'The technicians could not be loaded; load the page again.')
   // The ids are fixed when the form is opened: sent twice, it opens one visit.
   const [ids] = useState(() => ({ visit: uuidv7(), home: uuidv7(), customer: uuidv7() }))
   const navigate = useNavigate()
@@ -72,29 +80,17 @@ export function NewVisit() {
     const watching = watch((typed) => draftOf.keep(draftKey, typed, {}))
     return () => watching.unsubscribe()
   }, [watch, draftKey])
+  useTitle('New visit')
   useEffect(() => {
-    document.title = 'New visit · Pasado'
-    void ask('GET /technicians').then(
-      (found) => setTechnicians(found.technicians),
-      () => setProblem('The technicians could not be loaded; load the page again.')
-    )
-    if (homeId) {
-      void ask('GET /homes/:id', { params: { id: homeId } }).then(
-        (found) => {
-          setHome(found.home)
-          setSealed(found.now !== null)
-          reset((before) => ({
-            ...before,
-            customerName: found.home.customer,
-            street: found.home.street,
-            town: found.home.town,
-            reason: draftOf.read<Partial<Fields>>(draftKey, {}).reason ?? 'fault'
-          }))
-        },
-        () => setProblem('This home is not known; open the visit from the list of homes.')
-      )
-    }
-  }, [homeId, reset, draftKey])
+    if (home)
+      reset((before) => ({
+        ...before,
+        customerName: home.customer,
+        street: home.street,
+        town: home.town,
+        reason: draftOf.read<Partial<Fields>>(draftKey, {}).reason ?? 'fault'
+      }))
+  }, [home, reset, draftKey])
   const submit = handleSubmit(async (fields) => {
     setProblem(null)
     const { technician, date, time, phone, ...brief } = fields

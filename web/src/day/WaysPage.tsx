@@ -1,13 +1,14 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-router'
-import type { AnswerOf } from '@pasado/core/api/all'
 import { clock } from '@pasado/core/work/day/day-plan'
-import { ApiProblem, ask, failureTitle, failureWords } from '../app/api'
+import { ApiProblem, ask, failureWords } from '../app/api'
 import { useSession } from '../app/session'
 import { MinutesField } from './MinutesField'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
+import { useRead } from '../app/read'
+import { useTitle } from '../app/use-title'
 
 interface Window {
   fromMin: number
@@ -21,32 +22,20 @@ const minutesOf = (time: string) => {
 /** How far towns are from each other, and when their ferries go: typed once, used by every day. */
 export function WaysPage() {
   const role = useSession((state) => state.me?.role)
-  const [ways, setWays] = useState<AnswerOf<'GET /ways'> | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  const load = useCallback(
-    () =>
-      ask('GET /ways').then(
-        (found) => {
-          setWays(found)
-        },
-        (error: unknown) => setProblem(failureTitle(error, 'It could not be loaded; load the page again.'))
-      ),
-    []
-  )
-  useEffect(() => {
-    document.title = 'Ways and ferries · Pasado'
-    void load()
-  }, [load])
+  const [refused, setProblem] = useState<string | null>(null)
+  const { value: ways, problem: unread, again } = useRead('GET /ways', {})
+  const problem = refused ?? unread
+  useTitle('Ways and ferries')
   const keep = async (sending: Promise<unknown>) => {
     try {
       await sending
       setProblem(null)
-      await load()
+      await again()
       return true
     } catch (error) {
       setProblem(failureWords(error, 'It could not be saved; try again.'))
       // What somebody else changed meanwhile stands here now.
-      if (error instanceof ApiProblem && error.status === 409) await load()
+      if (error instanceof ApiProblem && error.status === 409) await again()
       return false
     }
   }

@@ -1,11 +1,12 @@
 import type { AnswerOf } from '@pasado/core/api/all'
 import { useSame } from '../app/use-same'
 import { isSameDay, startOfDay } from 'date-fns'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/work/day/day-order'
 import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/work/day/day-plan'
-import { ask, failureTitle, failureWords } from '../app/api'
+import { ask, failureWords } from '../app/api'
 import type { ListedVisit } from '@pasado/core/api/day'
+import { useReading } from '../app/read'
 
 type Given = AnswerOf<'GET /day/plan'>
 
@@ -50,21 +51,17 @@ export function useDayPlan(
   problem: string | null
   setTravel: (from: Stop | null, to: Stop | null, minutes: number | null) => Promise<void>
 } {
-  const [given, setGiven] = useState<Given | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [refused, setRefused] = useState<string | null>(null)
   const key = visits.map(({ id, seq }) => `${id} ${seq}`).join(',')
-  const load = useCallback(async () => {
-    const ids = key === '' ? [] : key.split(',').map((one) => one.split(' ')[0]!)
-    try {
-      setGiven(await ask('GET /day/plan', { query: { visits: ids.join(',') } }))
-      setProblem(null)
-    } catch (error) {
-      setProblem(failureTitle(error, 'The day could not be planned.'))
-    }
-  }, [key])
-  useEffect(() => {
-    void load()
-  }, [load])
+  const {
+    value: given,
+    problem: unread,
+    again
+  } = useReading(
+    ['GET /day/plan', key],
+    () => ask('GET /day/plan', { query: { visits: visits.map(({ id }) => id).join(',') } }),
+    { otherwise: 'The day could not be planned.', keep: true }
+  )
   const midnight = startOfDay(day).getTime()
   // What of the visits counts is in their key.
   const booked = useSame(visits, key)
@@ -106,10 +103,11 @@ export function useDayPlan(
         : [placesOf(from).at(-1)!, placesOf(to).at(-1)!]
     try {
       await ask('POST /ways/travel', { body: { a, b, minutes } })
-      await load()
+      setRefused(null)
+      await again()
     } catch (error) {
-      setProblem(failureWords(error, 'It could not be saved; try again.'))
+      setRefused(failureWords(error, 'It could not be saved; try again.'))
     }
   }
-  return { planned, problem, setTravel }
+  return { planned, problem: refused ?? unread, setTravel }
 }

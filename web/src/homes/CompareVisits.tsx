@@ -1,19 +1,18 @@
 import { Instead } from '../ui/Instead'
 import { format } from 'date-fns'
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
-import type { ListedHome } from '@pasado/core/api/homes'
 import { changesBetween } from '@pasado/core/documents/changes'
 import { moments, momentWords, type Moment } from '@pasado/core/record/moments'
-import { ask, failureTitle } from '../app/api'
 import type { ListedVisit } from '@pasado/core/api/day'
 import { ChangesView } from '../revisions/ChangesView'
-import type { WholeVisit } from '@pasado/core/api/visits'
 import { loadWhole, revisionAt } from '../revisions/load-revision'
 import { PlansCompared } from '../revisions/PlansCompared'
 import { reasonWords } from '../visit/frame/reason-words'
 import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Waiting'
+import { useRead, useReading } from '../app/read'
+import { useTitle } from '../app/use-title'
 
 /** A visit at a moment, as an address holds it. */
 interface Side {
@@ -49,45 +48,28 @@ function usual(visits: readonly ListedVisit[]): [Side, Side] {
       ]
 }
 
+/** A visit with its whole logbook. */
+const useWhole = (visit = '') => useReading(['visit as a whole', visit], () => loadWhole(visit), { when: visit !== '' })
+
 /** Two revisions of a home side by side: as planned, as found, as left, of one visit or of two. */
 export function CompareVisits() {
   const { id = '' } = useParams()
   const [search, setSearch] = useSearchParams()
-  const [found, setFound] = useState<{ home: ListedHome; visits: ListedVisit[] } | null>(null)
-  const [whole, setWhole] = useState<Record<string, WholeVisit>>({})
-  const [problem, setProblem] = useState<string | null>(null)
-  const fail = (error: unknown) => setProblem(failureTitle(error, 'It could not be loaded; load the page again.'))
-  useEffect(() => {
-    document.title = 'What changed · Pasado'
-    void ask('GET /homes/:id', { params: { id } }).then(setFound, fail)
-  }, [id])
+  const { value: found, problem: noHome } = useRead('GET /homes/:id', { params: { id } })
+  useTitle('What changed')
   const sides = useMemo(() => {
     if (!found?.visits.length) return null
     const [a, b] = usual(found.visits)
     return { from: sideOf(search.get('from'), found.visits) ?? a, to: sideOf(search.get('to'), found.visits) ?? b }
   }, [found, search])
-  const wanted = sides ? [...new Set([sides.from.visit, sides.to.visit])].join(' ') : ''
-  useEffect(() => {
-    let here = true
-    for (const visit of wanted === '' ? [] : wanted.split(' '))
-      loadWhole(visit).then(
-        (one) => {
-          if (here) setWhole((known) => ({ ...known, [visit]: one }))
-        },
-        (error: unknown) => {
-          if (here) fail(error)
-        }
-      )
-    return () => {
-      here = false
-    }
-  }, [wanted])
+  const from = useWhole(sides?.from.visit)
+  const to = useWhole(sides?.to.visit)
+  const problem = noHome ?? from.problem ?? to.problem
   const compared = useMemo(() => {
-    const [from, to] = sides ? [whole[sides.from.visit], whole[sides.to.visit]] : []
-    if (!sides || !from || !to) return null
-    const [a, b] = [revisionAt(from, sides.from.moment), revisionAt(to, sides.to.moment)]
+    if (!sides || !from.value || !to.value) return null
+    const [a, b] = [revisionAt(from.value, sides.from.moment), revisionAt(to.value, sides.to.moment)]
     return { a, b, changes: changesBetween(a, b) }
-  }, [sides, whole])
+  }, [sides, from.value, to.value])
   if (problem) return <Instead says={problem} alert to="/homes" back="Back to the homes" />
   if (!found || !sides) return <Waiting says={found ? 'This home has no visit yet.' : 'Loading …'} className="p-6" />
   const choose = (which: 'from' | 'to', value: string) =>

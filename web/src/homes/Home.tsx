@@ -1,30 +1,24 @@
-import { Instead } from '../ui/Instead'
-import { Waiting } from '../ui/Waiting'
-import { useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { ask, failureTitle } from '../app/api'
 import { VisitLine } from '../day/VisitLine'
-import type { ListedVisit } from '@pasado/core/api/day'
-import type { HomeNow as Now } from '@pasado/core/documents/home-now'
-import type { ListedHome } from '@pasado/core/api/homes'
 import { HomeNow } from './HomeNow'
+import type { AnswerOf } from '@pasado/core/api/all'
+import { useRead } from '../app/read'
+import { useTitle } from '../app/use-title'
+import { Loaded } from '../ui/Loaded'
 
 /** A home: who lives there, what stands there now, and every visit, newest first. */
 export function Home() {
   const { id } = useParams()
-  const [found, setFound] = useState<{ home: ListedHome; visits: ListedVisit[]; now: Now | null } | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
-    void ask('GET /homes/:id', { params: { id: id! } }).then(
-      (home) => {
-        setFound(home)
-        document.title = `${home.home.street} · Pasado`
-      },
-      (error: unknown) => setProblem(failureTitle(error, 'The home could not be loaded.'))
-    )
-  }, [id])
-  if (problem) return <Instead says={problem} alert to="/homes" back="Back to the homes" />
-  if (!found) return <Waiting says="Loading the home …" className="p-6" />
+  const read = useRead('GET /homes/:id', { params: { id: id! } }, { otherwise: 'The home could not be loaded.' })
+  useTitle(read.value?.home.street ?? null)
+  return (
+    <Loaded read={read} waiting="Loading the home …" to="/homes" back="Back to the homes">
+      {(found) => <Shown found={found} />}
+    </Loaded>
+  )
+}
+
+function Shown({ found }: { found: AnswerOf<'GET /homes/:id'> }) {
   return (
     <main className="mx-auto max-w-6xl p-4 lg:p-6">
       <div className="flex flex-wrap items-end justify-between gap-3">

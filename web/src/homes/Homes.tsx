@@ -1,14 +1,16 @@
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { byMaker, newestModels } from '@pasado/core/catalogue/model'
-import type { AnswerOf, SentTo } from '@pasado/core/api/all'
+import type { SentTo } from '@pasado/core/api/all'
 import { allRules } from '@pasado/core/rules/all'
 import { ask, failureWords } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { useRead } from '../app/read'
+import { useLater } from '../app/use-later'
+import { useTitle } from '../app/use-title'
 
-type Page = AnswerOf<'GET /homes'>
 type HomeQuery = NonNullable<SentTo<'GET /homes'>['query']>
 
 const PAUSE_MS = 200
@@ -25,43 +27,28 @@ const fields = ['q', 'model', 'firmware', 'rule', 'outcome'] as const
 /** Homes: every home, found by name, street, serial or MAC address, by what stands there and by how a rule came out. */
 export function Homes() {
   const [search, setSearch] = useSearchParams()
-  const [found, setFound] = useState<Page | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [unread, setUnread] = useState<string | null>(null)
   const [loading, setLoading] = useState(false)
   const get = (name: (typeof fields)[number]) => search.get(name) ?? ''
   const key = JSON.stringify(fields.flatMap((name) => (get(name) ? [[name, get(name)]] : [])))
   const query = useMemo(() => Object.fromEntries(JSON.parse(key) as [string, string][]) as HomeQuery, [key])
-  useEffect(() => {
-    document.title = 'Homes · Pasado'
-  }, [])
-  useEffect(() => {
-    let left = false
-    const timer = setTimeout(() => {
-      ask('GET /homes', { query }).then(
-        (page) => {
-          if (!left) {
-            setFound(page)
-            setProblem(null)
-          }
-        },
-        (error: unknown) => {
-          if (!left) setProblem(failureWords(error, 'The homes could not be loaded.'))
-        }
-      )
-    }, PAUSE_MS)
-    return () => {
-      left = true
-      clearTimeout(timer)
-    }
-  }, [query])
+  useTitle('Homes')
+  const read = useRead(
+    'GET /homes',
+    { query: useLater(query, PAUSE_MS) },
+    { otherwise: 'The homes could not be loaded.', keep: true }
+  )
+  const { value: found = null } = read
+  const problem = read.problem ?? unread
   const loadMore = async () => {
     setLoading(true)
     try {
       const next = await ask('GET /homes', { query: { ...query, after: found!.next! } })
       const known = new Set(found!.homes.map(({ id }) => id))
-      setFound({ homes: [...found!.homes, ...next.homes.filter(({ id }) => !known.has(id))], next: next.next })
+      read.put({ homes: [...found!.homes, ...next.homes.filter(({ id }) => !known.has(id))], next: next.next })
+      setUnread(null)
     } catch (error) {
-      setProblem(failureWords(error, 'More homes could not be loaded; try again.'))
+      setUnread(failureWords(error, 'More homes could not be loaded; try again.'))
     } finally {
       setLoading(false)
     }

@@ -1,7 +1,7 @@
 import { format } from 'date-fns'
-import { useCallback, useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link } from 'react-router'
-import { ask, failureTitle, failureWords } from '../app/api'
+import { ask, failureWords } from '../app/api'
 import { useSession, type Me } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { AddPerson } from './AddPerson'
@@ -10,6 +10,8 @@ import { roleWords, type Given, type ListedPerson } from './person'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
+import { useRead } from '../app/read'
+import { useTitle } from '../app/use-title'
 
 /** Whether a person works here, and where from they are logged in. */
 function standWords({ leftAt, mustChoose, sessions }: ListedPerson): string {
@@ -21,24 +23,15 @@ function standWords({ leftAt, mustChoose, sessions }: ListedPerson): string {
 /** People: who works here, as what; passwords to begin with; who has left. */
 export function PeoplePage() {
   const me = useSession((state) => state.me)
-  const [people, setPeople] = useState<ListedPerson[] | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [refused, setProblem] = useState<string | null>(null)
   const [adding, setAdding] = useState(false)
   const [changing, setChanging] = useState<ListedPerson | null>(null)
   const [given, setGiven] = useState<Given | null>(null)
   const lead = me?.role === 'lead'
-  const load = useCallback(
-    () =>
-      ask('GET /people').then(
-        (found) => setPeople(found.people),
-        (error: unknown) => setProblem(failureTitle(error, 'They could not be loaded; load the page again.'))
-      ),
-    []
-  )
-  useEffect(() => {
-    document.title = 'People · Pasado'
-    if (lead) void load()
-  }, [lead, load])
+  const read = useRead('GET /people', {}, { when: lead, otherwise: 'They could not be loaded; load the page again.' })
+  const people = read.value?.people
+  const problem = refused ?? read.problem
+  useTitle('People')
   if (!lead)
     return (
       <main className="p-6">
@@ -55,7 +48,7 @@ export function PeoplePage() {
     try {
       const answer = await sending
       setProblem(null)
-      await load()
+      await read.again()
       return { answer }
     } catch (error) {
       setProblem(failureWords(error, 'It could not be saved; try again.'))
@@ -115,7 +108,7 @@ export function PeoplePage() {
         onAdded={(one) => {
           setAdding(false)
           setGiven(one)
-          void load()
+          void read.again()
         }}
       />
       {changing && (

@@ -1,21 +1,20 @@
 import { type HouseDefinition, houseFileProblem } from '@pasado/core/house/definition'
-import type { ListedHouse } from '@pasado/core/api/houses'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { ask, failureTitle } from '../app/api'
 import { Button } from '../ui/Button'
 import { FileButton } from '../ui/FileButton'
+import { useRead } from '../app/read'
 
 /** Practice: houses to try a procedure in, and the ones that were begun. */
 export function Practice() {
-  const [houses, setHouses] = useState<ListedHouse[] | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  const read = useRead('GET /houses', {}, { otherwise: 'The server is not in reach; try again.' })
+  const houses = read.value?.houses
+  const [refused, setProblem] = useState<string | null>(null)
   const navigate = useNavigate()
   const failed = (error: unknown) => setProblem(failureTitle(error, 'The server is not in reach; try again.'))
-  useEffect(() => {
-    ask('GET /houses').then((found) => setHouses(found.houses), failed)
-  }, [])
+  const problem = refused ?? read.problem
   const begin = async (house: { definition: HouseDefinition } | { from: string }) => {
     const id = uuidv7()
     try {

@@ -4,6 +4,7 @@ import type { HouseAction } from '@pasado/core/house/definition'
 import { playHouse, type House } from '@pasado/core/house/house'
 import { ask, failureTitle } from '../app/api'
 import { useModels } from '../catalogue/models'
+import { useRead } from '../app/read'
 
 export const speeds = [0, 1, 10, 60] as const
 export type Speed = (typeof speeds)[number]
@@ -16,7 +17,7 @@ const TICK_MS = 200
 export function useHouse(id: string) {
   const { models } = useModels()
   const [house, setHouse] = useState<House | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
+  const [unsent, setUnsent] = useState<string | null>(null)
   const [speed, setSpeed] = useState<Speed>(1)
   const [, look] = useState(0)
   const done = useRef(0)
@@ -27,21 +28,18 @@ export function useHouse(id: string) {
     () => (models ? new Map(models.map((one: Model) => [modelKey(one.id, one.version), one])) : null),
     [models]
   )
+  // What is done here is built upon what it was: it is read but once.
+  const read = useRead(
+    'GET /houses/:id',
+    { params: { id } },
+    { once: true, otherwise: 'The house could not be opened; load the page again.' }
+  )
+  const file = read.value
   useEffect(() => {
-    if (!catalogue) return
-    let here = true
-    ask('GET /houses/:id', { params: { id } }).then(
-      (file) => {
-        if (!here) return
-        done.current = sent.current = file.actions.length
-        setHouse(playHouse(file.definition, file.actions, catalogue))
-      },
-      (error: unknown) => setProblem(failureTitle(error, 'The house could not be opened; load the page again.'))
-    )
-    return () => {
-      here = false
-    }
-  }, [id, catalogue])
+    if (!catalogue || !file) return
+    done.current = sent.current = file.actions.length
+    setHouse(playHouse(file.definition, file.actions, catalogue))
+  }, [file, catalogue])
   useEffect(() => {
     if (!house || speed === 0) return
     let before = performance.now()
@@ -63,7 +61,7 @@ export function useHouse(id: string) {
       }
     })()
       .catch((error: unknown) =>
-        setProblem(failureTitle(error, 'What was done is kept here; the server is not in reach.'))
+        setUnsent(failureTitle(error, 'What was done is kept here; the server is not in reach.'))
       )
       .finally(() => {
         sending.current = null
@@ -98,5 +96,5 @@ export function useHouse(id: string) {
     },
     [house, flush]
   )
-  return { house, problem, speed, setSpeed, act, toNext, catalogue }
+  return { house, problem: unsent ?? read.problem, speed, setSpeed, act, toNext, catalogue }
 }

@@ -20,6 +20,7 @@ import { useGoTo } from '../visit/session/place'
 import { Button } from '../ui/Button'
 import { Instead } from '../ui/Instead'
 import { Decide } from './Decide'
+import { useTitle } from '../app/use-title'
 
 const stateWords: Record<string, string> = { asked: 'asked', approved: 'approved it', returned: 'sent it back' }
 
@@ -36,8 +37,8 @@ export function ReviewPage() {
   const opened = useVisit((state) => state.id)
   const loaded = useVisit((state) => state.record.lastSeq > 0)
   const problem = useVisit((state) => state.problem)
+  useTitle('Review')
   useEffect(() => {
-    document.title = 'Review · Pasado'
     void openVisit(id)
     return closeVisit
   }, [id])

@@ -1,13 +1,14 @@
-import type { RuleModel, RuleMonth } from '@pasado/core/api/figures'
-import { useEffect, useMemo, useState } from 'react'
+import type { RuleMonth } from '@pasado/core/api/figures'
+import { useMemo } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { Bar, BarChart, CartesianGrid, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { ruleName } from '@pasado/core/rules/all'
-import { ask, failureTitle } from '../app/api'
 import { useModels } from '../catalogue/models'
 import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
 import { Problem } from '../ui/Problem'
+import { useRead } from '../app/read'
+import { useTitle } from '../app/use-title'
 
 type Counts = Omit<RuleMonth, 'rule' | 'month'>
 
@@ -27,26 +28,13 @@ const axis = { stroke: 'var(--soft)', fontSize: 13 }
 export function FiguresPage() {
   const [search, setSearch] = useSearchParams()
   const months = spans.find((one) => one === search.get('months')) ?? '12'
-  const [rules, setRules] = useState<RuleMonth[] | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
-    document.title = 'Figures · Pasado'
-    let here = true
-    ask('GET /figures', { query: { months } }).then(
-      (found) => {
-        if (here) {
-          setRules(found.rules)
-          setProblem(null)
-        }
-      },
-      (error: unknown) => {
-        if (here) setProblem(failureTitle(error, 'The figures could not be loaded.'))
-      }
-    )
-    return () => {
-      here = false
-    }
-  }, [months])
+  const { value, problem } = useRead(
+    'GET /figures',
+    { query: { months } },
+    { otherwise: 'The figures could not be loaded.', keep: true }
+  )
+  const rules = value?.rules
+  useTitle('Figures')
   const totals = useMemo(() => {
     const found = new Map<string, Counts>()
     for (const { rule, visits, breaks, waived, unproven } of rules ?? []) {
@@ -161,21 +149,8 @@ export function FiguresPage() {
 
 function OneRule({ rule, months, figures }: { rule: string; months: string; figures: RuleMonth[] }) {
   const { models } = useModels()
-  const [byModel, setByModel] = useState<RuleModel[] | null>(null)
-  useEffect(() => {
-    let here = true
-    ask('GET /figures/:rule', { params: { rule }, query: { months } }).then(
-      (found) => {
-        if (here) setByModel(found.models)
-      },
-      () => {
-        if (here) setByModel([])
-      }
-    )
-    return () => {
-      here = false
-    }
-  }, [rule, months])
+  const { value, problem } = useRead('GET /figures/:rule', { params: { rule }, query: { months } })
+  const byModel = value?.models ?? (problem === null ? null : [])
   const nameOf = (id: string) => {
     const model = models?.find((one) => one.id === id)
     return model ? `${model.maker} ${model.name}` : id

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { nextDraft, standardProblems } from '@pasado/core/rules/check-standard'
 import { standardDifferences } from '@pasado/core/rules/difference'
@@ -17,13 +17,12 @@ import { FileButton } from '../ui/FileButton'
 import { StageRules } from './StageRules'
 import { Schools, Versions, WhatChanges, WhatIsWrong } from './StandardAside'
 import { Instead } from '../ui/Instead'
+import { useTitle } from '../app/use-title'
 
 /** Standard: every rule with its level, the figures and schools, and rules of the house. A lead drafts and publishes the next version. */
 export function StandardView() {
-  const { standards, problem, reload } = useStandards()
-  useEffect(() => {
-    document.title = 'Standard · Pasado'
-  }, [])
+  const { standards, problem, again } = useStandards()
+  useTitle('Standard')
   if (problem) return <Instead says={problem} alert />
   if (!standards || standards.length === 0)
     return (
@@ -31,7 +30,7 @@ export function StandardView() {
         Loading the standard …
       </p>
     )
-  return <Whole key={standards[0]!.version} standards={standards} onPublished={reload} />
+  return <Whole key={standards[0]!.version} standards={standards} onPublished={() => void again()} />
 }
 
 function Whole({ standards, onPublished }: { standards: Standard[]; onPublished: () => void }) {

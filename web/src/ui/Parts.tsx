@@ -1,4 +1,4 @@
-import { useEffect, useState, type ReactNode } from 'react'
+import { useState, type ReactNode } from 'react'
 import { lampColours, lampPatterns } from '@pasado/core/catalogue/look'
 import { judgeStrength } from '@pasado/core/secrets/strength'
 import { Button } from './Button'
@@ -10,6 +10,7 @@ import { PassphraseJudged } from './PassphraseJudged'
 import { Problem } from './Problem'
 import { Sheet } from './Sheet'
 import { Waiting } from './Waiting'
+import { useTitle } from '../app/use-title'
 
 const outcomes = Object.keys(outcomeWords) as (keyof typeof outcomeWords)[]
 const lenses = [
@@ -33,9 +34,7 @@ export function Parts() {
   const [open, setOpen] = useState(false)
   const [chosen, setChosen] = useState<'5' | '2.4' | '6'>('5')
   const [held, setHeld] = useState<number | null>(null)
-  useEffect(() => {
-    document.title = 'Parts · Pasado'
-  }, [])
+  useTitle('Parts')
   return (
     <main className="mx-auto max-w-5xl p-4 lg:p-6">
       <h1 className="text-2xl">Parts</h1>

@@ -13,6 +13,7 @@ import { MethodsSection, PromptsSection } from './method-sections'
 import { FirmwareSection, RadiosSection } from './radio-sections'
 import { PublishSheet } from './PublishSheet'
 import { Button } from '../../ui/Button'
+import { useTitle } from '../../app/use-title'
 
 /** The sections of a model, each with the parts of it that stand there. */
 const sections: readonly { id: string; name: string; parts: readonly string[] }[] = [
@@ -101,9 +102,7 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
   const navigate = useNavigate()
   const { model, faults } = useMemo(() => faultsOf(draft), [draft])
   const section = sections.find((one) => one.id === search.get('part')) ?? sections[0]!
-  useEffect(() => {
-    document.title = `Edit ${published ? `${published.maker} ${published.name}` : 'a new model'} · Pasado`
-  }, [published])
+  useTitle(`Edit ${published ? `${published.maker} ${published.name}` : 'a new model'}`)
   const set = (path: Path, value: unknown) => {
     setUndone((before) => [...before.slice(-99), draft])
     const next = withChange(draft, path, value)

@@ -1,11 +1,12 @@
 import { useDraft } from '../../app/draft'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { ask, failureWords } from '../../app/api'
 import { useSession } from '../../app/session'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { useRead } from '../../app/read'
 
 /** Whose visit it is, and handing it on: one's own, or to oneself; a lead and the office any. */
 export function HandOn() {
@@ -34,18 +35,14 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
   const id = useVisit((state) => state.id)
   const has = useVisit((state) => state.record.visit.technician)
   const takes = me?.role === 'technician' && me.id !== has.id
-  const [people, setPeople] = useState<{ id: string; name: string }[]>(takes ? [{ id: me.id, name: me.name }] : [])
+  const { value, problem: unread } = useRead('GET /technicians', {}, { when: !takes })
+  const people = value?.technicians.filter((one) => one.id !== has.id) ?? []
   const [to, setTo] = useState(takes ? me.id : '')
   const [reason, setReason] = useDraft(`hand on ${useVisit((state) => state.id)}`, '')
-  const [problem, setProblem] = useState<string | null>(null)
+  const [refused, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
-  useEffect(() => {
-    if (!takes)
-      ask('GET /technicians').then(
-        (found) => setPeople(found.technicians.filter((one) => one.id !== has.id)),
-        () => setProblem('The technicians could not be loaded; try again with a connection.')
-      )
-  }, [takes, has.id])
+  const problem =
+    refused ?? (unread === null ? null : 'The technicians could not be loaded; try again with a connection.')
   const hand = async () => {
     if (!to) {
       setProblem('Choose who goes on.')

@@ -1,5 +1,4 @@
-import type { ListedHouse } from '@pasado/core/api/houses'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import type { HouseFile } from '@pasado/core/house/definition'
@@ -10,21 +9,15 @@ import { keepSecret, newRef } from '../session/secrets'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { Problem } from '../../ui/Problem'
+import { useRead } from '../../app/read'
 
 /** The simulated house that a visit is practised on: choosing one, and the way into it. */
 export function HouseOfVisit() {
   const house = useVisit((state) => state.record.house)
   const visit = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
-  const [houses, setHouses] = useState<ListedHouse[]>([])
+  const { value } = useRead('GET /houses', {}, { when: !house && mayWrite })
   const navigate = useNavigate()
-  useEffect(() => {
-    if (!house && mayWrite)
-      ask('GET /houses').then(
-        (found) => setHouses(found.houses),
-        () => undefined
-      )
-  }, [house, mayWrite])
   if (house)
     return (
       <p className="mt-4 border-t border-rule pt-3">
@@ -34,7 +27,7 @@ export function HouseOfVisit() {
         </Link>
       </p>
     )
-  const templates = houses.filter(({ template }) => template)
+  const templates = (value?.houses ?? []).filter(({ template }) => template)
   if (!mayWrite || templates.length === 0) return null
   const bind = async (from: string) => {
     const id = uuidv7()
@@ -60,14 +53,13 @@ export function HouseOfVisit() {
 export function UnitsFromHouse() {
   const record = useVisit((state) => state.record)
   const mayWrite = useMayWrite()
-  const [file, setFile] = useState<HouseFile | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
-    if (record.house)
-      ask('GET /houses/:id', { params: { id: record.house } }).then(setFile, () =>
-        setProblem('The house could not be opened.')
-      )
-  }, [record.house])
+  const { value: file, problem: unread } = useRead(
+    'GET /houses/:id',
+    { params: { id: record.house ?? '' } },
+    { when: !!record.house }
+  )
+  const [refused, setProblem] = useState<string | null>(null)
+  const problem = refused ?? (unread === null ? null : 'The house could not be opened.')
   if (!record.house || !file || !mayWrite) return null
   const known = new Set(standing(record.units).map(({ facts }) => facts.serial))
   const left = file.definition.units.filter(({ serial }) => !known.has(serial))

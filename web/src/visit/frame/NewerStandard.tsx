@@ -1,33 +1,21 @@
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { standardDifferences } from '@pasado/core/rules/difference'
-import type { Standard } from '@pasado/core/policy/standard'
 import { ask, failureTitle } from '../../app/api'
 import { Sheet } from '../../ui/Sheet'
 import { useMayWrite } from '../session/facts'
 import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { useRead } from '../../app/read'
 
 /** A newer version of the standard than the one this visit is checked by: what differs, and moving to it. */
 export function NewerStandard() {
   const standard = useVisit((state) => state.standard)
   const id = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
-  const [newest, setNewest] = useState<Standard | null>(null)
+  const newest = useRead('GET /standards/newest', {}).value?.standard
   const [open, setOpen] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
-    let here = true
-    ask('GET /standards/newest').then(
-      (found) => {
-        if (here) setNewest(found.standard)
-      },
-      () => undefined
-    )
-    return () => {
-      here = false
-    }
-  }, [])
   if (!mayWrite || !newest || newest.id !== standard.id || newest.version <= standard.version) return null
   const differences = standardDifferences(standard, newest)
   const move = () =>

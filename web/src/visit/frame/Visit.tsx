@@ -2,6 +2,7 @@ import { useEffect, useMemo } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { stages, type Stage } from '@pasado/core/record/stages'
 import { callUp, useCalledUp } from '../../app/called-up'
+import { useTitle } from '../../app/use-title'
 import { closeVisit, openVisit } from '../session/session'
 import { useVisit } from '../session/visit-state'
 import { Docket, DocketSheet } from './Docket'
@@ -56,9 +57,7 @@ export function Visit() {
       callUp(null)
     }
   }, [id])
-  useEffect(() => {
-    document.title = title ? `${title} · Pasado` : 'Pasado'
-  }, [title])
+  useTitle(title ?? '')
   useArriveAtPlace()
   useVisitKeys(id ?? '')
   if (!stages.includes(stage as Stage)) return <Navigate to={`/visit/${id}/brief`} replace />

@@ -2,9 +2,9 @@ import { useEffect, useMemo, useState } from 'react'
 import { durationKeys } from '@pasado/core/work/run/duration-keys'
 import { visitTasks, type Durations } from '@pasado/core/work/run/visit-tasks'
 import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
-import { ask } from '../../app/api'
 import { askRunPlan } from '../../workers/run-plan'
 import { useVisit } from '../session/visit-state'
+import { useRead } from '../../app/read'
 
 const AGAIN_MS = 30_000
 
@@ -32,19 +32,6 @@ function usePastDurations(): Durations {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const keys = useMemo(() => durationKeys({ units: record.units }, catalogue).join('\n'), [record.units, catalogue])
-  const [durations, setDurations] = useState<Durations>(new Map())
-  useEffect(() => {
-    if (keys === '') return
-    let here = true
-    ask('GET /durations', { query: { of: keys.split('\n') } }).then(
-      ({ durations: list }) => {
-        if (here) setDurations(new Map(list.map(({ of, ...rest }) => [of, rest])))
-      },
-      () => undefined
-    )
-    return () => {
-      here = false
-    }
-  }, [keys])
-  return durations
+  const { value } = useRead('GET /durations', { query: { of: keys.split('\n') } }, { when: keys !== '' })
+  return useMemo(() => new Map(value?.durations.map(({ of, ...rest }) => [of, rest])), [value])
 }

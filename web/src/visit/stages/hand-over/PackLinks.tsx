@@ -1,11 +1,11 @@
 import { format } from 'date-fns'
-import { useCallback, useEffect, useState } from 'react'
-import type { ListedPackLink } from '@pasado/core/api/pack-links'
+import { useState } from 'react'
 import { ask, failureWords } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
 import { useVisit } from '../../session/visit-state'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { useRead } from '../../../app/read'
 
 const days = ['3', '7', '30'] as const
 
@@ -13,23 +13,13 @@ const days = ['3', '7', '30'] as const
 export function PackLinks({ mayMake }: { mayMake: boolean }) {
   const id = useVisit((state) => state.id)
   const erased = useVisit((state) => state.record.secretsErased)
-  const [links, setLinks] = useState<ListedPackLink[]>([])
+  const { value, again } = useRead('GET /visits/:id/pack-links', { params: { id: id! } })
+  const links = value?.links ?? []
   const [made, setMade] = useState<{ address: string; code: string; expiresAt: string } | null>(null)
   const [lasts, setLasts] = useState<(typeof days)[number]>('7')
   const [problem, setProblem] = useState<string | null>(null)
   const [copied, setCopied] = useState(false)
   const fail = (error: unknown) => setProblem(failureWords(error, 'It did not go through; try again.'))
-  const load = useCallback(
-    () =>
-      ask('GET /visits/:id/pack-links', { params: { id: id! } }).then(
-        (found) => setLinks(found.links),
-        () => undefined
-      ),
-    [id]
-  )
-  useEffect(() => {
-    void load()
-  }, [load])
   const make = async () => {
     setProblem(null)
     setCopied(false)
@@ -39,7 +29,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
         body: { days: Number(lasts) }
       })
       setMade({ address: `${location.origin}/pack#${token}`, code, expiresAt })
-      await load()
+      await again()
     } catch (error) {
       fail(error)
     }
@@ -49,7 +39,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
     try {
       await ask('DELETE /visits/:id/pack-links/:link', { params: { id: id!, link } })
       setMade(null)
-      await load()
+      await again()
     } catch (error) {
       fail(error)
     }

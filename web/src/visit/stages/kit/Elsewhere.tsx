@@ -1,12 +1,11 @@
-import { useEffect, useId, useState } from 'react'
+import { useId, useState } from 'react'
 import { format } from 'date-fns'
 import { Link } from 'react-router'
-import type { ListedHome } from '@pasado/core/api/homes'
 import { elsewhereNow, type Unit } from '@pasado/core/record/record'
-import { ask } from '../../../app/api'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
+import { useRead } from '../../../app/read'
 
 /** The same serial or MAC address stands at another home: where, since when, and the move, if the unit was really brought from there. */
 export function Elsewhere({ unit }: { unit: Unit }) {
@@ -35,22 +34,10 @@ function There({
   sealed: boolean
 }) {
   const mayWrite = useMayWrite()
-  const [known, setKnown] = useState<ListedHome | null>(null)
+  const known = useRead('GET /homes/:id', { params: { id: home } }).value?.home
   const [moving, setMoving] = useState(false)
   const [reason, setReason] = useState('')
   const inputId = useId()
-  useEffect(() => {
-    let left = false
-    ask('GET /homes/:id', { params: { id: home } }).then(
-      (answer) => {
-        if (!left) setKnown(answer.home)
-      },
-      () => undefined
-    )
-    return () => {
-      left = true
-    }
-  }, [home])
   return (
     <li role="group" aria-label="Recorded at another home" className="bg-inv p-3 text-oninv">
       <p>
