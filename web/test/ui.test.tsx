@@ -3,8 +3,10 @@ import userEvent from '@testing-library/user-event'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { Button } from '../src/ui/Button'
+import { Field, Input, Select, TextArea } from '../src/ui/Field'
 import { FileButton } from '../src/ui/FileButton'
 import { Instead } from '../src/ui/Instead'
+import { Heading, Page } from '../src/ui/Page'
 import { Problem } from '../src/ui/Problem'
 import { Waiting } from '../src/ui/Waiting'
 import { usePart } from '../src/visit/frame/use-part'
@@ -135,5 +137,61 @@ describe('the part of a stage', () => {
   it('stays where a place is in no part', () => {
     open('/?part=firmware&at=room-1')
     expect(screen.getByText('firmware ?part=firmware&at=room-1')).toBeDefined()
+  })
+})
+
+describe('a field', () => {
+  it('names its box, and hands over what the box is given: a ref, that it is wrong, and why', async () => {
+    const typed = vi.fn()
+    let box: HTMLInputElement | null = null
+    render(
+      <Field label="Serial">
+        <Input
+          exact
+          className="w-20"
+          ref={(element) => {
+            box = element
+          }}
+          aria-invalid
+          aria-describedby="why"
+          onChange={(event) => typed(event.target.value)}
+        />
+      </Field>
+    )
+    const input = screen.getByLabelText<HTMLInputElement>('Serial')
+    expect([input, input.className, input.getAttribute('aria-describedby')]).toEqual([box, 'box exact w-20', 'why'])
+    await user.type(input, '7')
+    expect(typed).toHaveBeenCalledWith('7')
+  })
+
+  it('of a list, or of several lines, is named as well', () => {
+    render(
+      <>
+        <Field label="Security">
+          <Select defaultValue="wpa3">
+            <option>wpa2</option>
+            <option>wpa3</option>
+          </Select>
+        </Field>
+        <Field label="Remark">
+          <TextArea defaultValue="Shed." />
+        </Field>
+      </>
+    )
+    expect(screen.getByRole('combobox', { name: 'Security' })).toHaveProperty('value', 'wpa3')
+    expect(screen.getByRole('textbox', { name: 'Remark' })).toHaveProperty('value', 'Shed.')
+  })
+})
+
+describe('a page', () => {
+  it('names itself in the browser, and keeps the name it was given where it says none', () => {
+    const { rerender } = render(
+      <Page title="Homes" width="list">
+        <Heading>Homes</Heading>
+      </Page>
+    )
+    expect([document.title, screen.getByRole('heading', { level: 1 }).textContent]).toEqual(['Homes · Pasado', 'Homes'])
+    rerender(<Page width="list">Another</Page>)
+    expect(document.title).toBe('Homes · Pasado')
   })
 })

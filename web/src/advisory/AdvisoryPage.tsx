@@ -13,6 +13,8 @@ import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Waiting'
 import { useRead, useReading } from '../app/read'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { List } from '../ui/List'
 
 /** Stands for units whose version nobody recorded; no version holds a blank. */
 const UNKNOWN = '?'
@@ -103,10 +105,10 @@ export function AdvisoryPage() {
   if (!models || !inUse) return <Waiting className="p-6" />
   if (!model) return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return (
-    <main className="mx-auto max-w-5xl p-4 lg:p-6">
-      <h1 className="text-2xl">
+    <Page width="list">
+      <Heading>
         Who runs what: {model.maker} {model.name}
-      </h1>
+      </Heading>
       <p className="text-soft">
         As the last sealed visit of each home and every open one know it. A version is marked withdrawn, or as mending a
         hole, in{' '}
@@ -116,7 +118,7 @@ export function AdvisoryPage() {
         .
       </p>
       {versions.length === 0 && <p className="mt-4">No home has one.</p>}
-      <ul className="paper mt-4 divide-y divide-rule" aria-label="Versions in use">
+      <List className="paper mt-4" aria-label="Versions in use">
         {versions
           .toSorted((a, b) => {
             if (a.firmware === null) return -1
@@ -145,7 +147,7 @@ export function AdvisoryPage() {
               </li>
             )
           })}
-      </ul>
+      </List>
       {list && wanted.length > 0 && (
         <section aria-label="To call" className="mt-5">
           <div className="flex flex-wrap items-center gap-3">
@@ -156,7 +158,7 @@ export function AdvisoryPage() {
               As CSV
             </Button>
           </div>
-          <ul className="paper mt-2 divide-y divide-rule">
+          <List className="paper mt-2">
             {list.slice(0, shown).map((one) => (
               <li
                 key={`${one.visit} ${one.unit}`}
@@ -191,7 +193,7 @@ export function AdvisoryPage() {
                 </Link>
               </li>
             ))}
-          </ul>
+          </List>
           {list.length > shown && (
             <p className="mt-2">
               <Button onClick={() => setShown(shown + SHOWN)}>More of them</Button>{' '}
@@ -207,6 +209,6 @@ export function AdvisoryPage() {
           Looking …
         </p>
       )}
-    </main>
+    </Page>
   )
 }

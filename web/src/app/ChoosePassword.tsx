@@ -8,6 +8,7 @@ import { ApiProblem, ask, failureTitle } from './api'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Input } from '../ui/Field'
 
 interface Fields {
   current: string
@@ -68,10 +69,10 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
       <label className="label" htmlFor={`password-${name}`}>
         {labels[name]}
       </label>
-      <input
+      <Input
         id={`password-${name}`}
         type="password"
-        className="box mt-1"
+        className="mt-1"
         autoComplete={complete}
         aria-invalid={!!errors[name]}
         aria-describedby={errors[name] ? `password-${name}-wrong` : describedBy[name]}

@@ -6,6 +6,8 @@ import { countWords } from '../outbox/words'
 import { failureTitle } from './api'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
+import { Input } from '../ui/Field'
+import { Notice } from '../ui/Notice'
 
 /** The log-in. */
 export function LogIn() {
@@ -51,9 +53,9 @@ export function LogIn() {
             <label htmlFor="login" className="label">
               Login
             </label>
-            <input
+            <Input
               id="login"
-              className="box mt-1"
+              className="mt-1"
               autoComplete="username"
               autoCapitalize="none"
               spellCheck={false}
@@ -72,10 +74,10 @@ export function LogIn() {
             <label htmlFor="password" className="label">
               Password
             </label>
-            <input
+            <Input
               id="password"
               type="password"
-              className="box mt-1"
+              className="mt-1"
               autoComplete="current-password"
               aria-invalid={missing.password !== undefined}
               aria-describedby={missing.password ? 'password-wrong' : undefined}
@@ -88,11 +90,11 @@ export function LogIn() {
             )}
           </div>
           {left.map(({ name, rows: ones }) => (
-            <p key={name} role="status" className="border-l-4 border-plum bg-well p-3">
+            <Notice key={name} role="status" as="p" edge="plum">
               {countWords(ones).replace(/^./, (first) => first.toUpperCase())} of {name}{' '}
               {ones.length === 1 ? 'waits' : 'wait'} on this device, and {ones.length === 1 ? 'goes' : 'go'} when {name}{' '}
               logs in here.
-            </p>
+            </Notice>
           ))}
           {problem && (
             <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold">

@@ -3,6 +3,7 @@ import { Sheet } from '../ui/Sheet'
 import { typeAgain, usePasswordAgain } from './password-again'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Input } from '../ui/Field'
 
 /** The password once more, before further secrets are shown. */
 export function PasswordAgain() {
@@ -35,10 +36,10 @@ export function PasswordAgain() {
         <label className="label" htmlFor="password-again">
           Password
         </label>
-        <input
+        <Input
           id="password-again"
           type="password"
-          className="box"
+
           autoComplete="current-password"
           required
           value={password}

@@ -13,6 +13,7 @@ import { usePasswordAgain } from './password-again'
 import { useSession } from './session'
 import { Button } from '../ui/Button'
 import { FailedWork } from '../workers/FailedWork'
+import { Heading, Page } from '../ui/Page'
 
 const LOOK_AGAIN_MS = 2_000
 /** The program is kept on the device once what was asked for is there: both would share the line otherwise. */
@@ -56,15 +57,15 @@ export function Shell() {
     return <Navigate to={`/login?to=${encodeURIComponent(location.pathname + location.search)}`} replace />
   if (me.mustChoose)
     return (
-      <main className="mx-auto max-w-xl p-4 lg:p-6">
-        <h1 className="text-2xl">Welcome, {me.name}</h1>
+      <Page width="narrow">
+        <Heading>Welcome, {me.name}</Heading>
         <p className="mt-1">The password you came in with was given to you. Choose one that only you know.</p>
         <div className="paper mt-4 p-4">
           <Suspense fallback={<p role="status">Loading …</p>}>
             <ChoosePassword onDone={() => void look()} />
           </Suspense>
         </div>
-      </main>
+      </Page>
     )
   const ownHead = /^\/visit\/(?!new)/.test(location.pathname)
   return (

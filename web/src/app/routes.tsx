@@ -1,11 +1,12 @@
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
 import { Shell } from './Shell'
 import { Button } from '../ui/Button'
+import { Heading } from '../ui/Page'
 
 function Lost() {
   return (
     <main className="mx-auto max-w-xl p-6">
-      <h1 className="text-2xl">There is nothing at this address</h1>
+      <Heading>There is nothing at this address</Heading>
       <p className="mt-2">
         Go back to{' '}
         <a className="underline" href="/">
@@ -21,7 +22,7 @@ function Fault() {
   const error = useRouteError()
   return (
     <main className="mx-auto max-w-xl p-6" role="alert">
-      <h1 className="text-2xl">This page stopped working</h1>
+      <Heading>This page stopped working</Heading>
       <p className="mt-2">What was typed is kept. Load the page again; if it happens twice, tell your lead.</p>
       <p className="fine mt-2">{error instanceof Error ? error.name : 'Unknown fault'}</p>
       <Button kind="main" className="mt-4" onClick={() => location.reload()}>

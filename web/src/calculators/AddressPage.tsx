@@ -5,6 +5,7 @@ import { parseCidr, formatIpv4, type Range4 } from '@pasado/core/values/ipv4'
 import { maskOf } from '@pasado/core/work/configure/conversion'
 import { Refusal } from '@pasado/core/values/problem'
 import { BenchPage, SelectBox } from './parts'
+import { TextArea, Input } from '../ui/Field'
 
 function Line({
   label,
@@ -23,16 +24,18 @@ function Line({
     <label className="label">
       {label}
       {rows ? (
-        <textarea
+        <TextArea
           rows={rows}
-          className="box exact mt-1 font-normal"
+          exact
+          className="mt-1 font-normal"
           spellCheck={false}
           value={value}
           onChange={(event) => onChange(event.target.value)}
         />
       ) : (
-        <input
-          className="box exact mt-1 font-normal"
+        <Input
+          exact
+          className="mt-1 font-normal"
           autoComplete="off"
           value={value}
           onChange={(event) => onChange(event.target.value)}

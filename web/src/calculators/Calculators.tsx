@@ -1,5 +1,6 @@
 import { lazy, Suspense, type ComponentType } from 'react'
 import { NavLink, Navigate, useParams } from 'react-router'
+import { Heading } from '../ui/Page'
 
 /** The calculations that stand on their own, in the order the work asks for them. */
 export const benchPages: { id: string; name: string; says: string; Page: ComponentType }[] = [
@@ -56,7 +57,7 @@ export function Bench() {
   return (
     <main className="mx-auto grid max-w-6xl gap-5 p-4 lg:grid-cols-[13rem_minmax(0,1fr)] lg:p-6">
       <nav aria-label="Calculations">
-        <h1 className="text-2xl">Bench</h1>
+        <Heading>Bench</Heading>
         <ul className="mt-2 flex flex-wrap gap-1 lg:flex-col">
           {benchPages.map(({ id, name, says }) => (
             <li key={id}>

@@ -8,6 +8,8 @@ import { needsRadarWatch } from '@pasado/core/radio/permitted'
 import { Spectrum } from '../visit/stages/configure/channels/Spectrum'
 import { askBareChannels } from '../workers/channels'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
+import { Field, Input, TextArea } from '../ui/Field'
+import { List } from '../ui/List'
 
 const widthsOf: Record<Band, WidthMHz[]> = { '2.4': [20], '5': [20, 40, 80, 160], '6': [20, 40, 80, 160] }
 const MOST_RADIOS = 8
@@ -60,10 +62,9 @@ export function ChannelsPage() {
           />
           <NumberBox label="Own radios" unit="" value={count} onChange={setCount} problem={countProblem} />
           <NumberBox label="They hear each other at" unit="dBm" value={hear} onChange={setHear} problem={hearProblem} />
-          <label className="label">
-            Country
-            <input
-              className="box exact mt-1 font-normal"
+          <Field label="Country">
+            <Input
+              exact
               maxLength={2}
               autoComplete="off"
               value={country}
@@ -74,7 +75,7 @@ export function ChannelsPage() {
                 Country {countryProblem}
               </span>
             )}
-          </label>
+          </Field>
           {band === '2.4' && (
             <SelectBox
               label="Channels that do not overlap"
@@ -86,15 +87,15 @@ export function ChannelsPage() {
               onChange={setSet}
             />
           )}
-          <label className="label">
-            Neighbours, as a list
-            <textarea
-              className="box exact mt-1 min-h-32 overflow-x-auto whitespace-pre text-sm font-normal"
+          <Field label="Neighbours, as a list">
+            <TextArea
+              exact
+              className="min-h-32 overflow-x-auto whitespace-pre text-sm"
               spellCheck={false}
               value={list}
               onChange={(event) => setList(event.target.value)}
             />
-          </label>
+          </Field>
           {problems.length > 0 && (
             <ul role="alert" className="text-sm font-bold">
               {problems.slice(0, 4).map(({ line, problem }) => (
@@ -118,7 +119,7 @@ export function ChannelsPage() {
                   : `None can cost less than ${Math.round((plan.bound / radios.length) * 100)} %.`
               }
             />
-            <ul className="mt-3 divide-y divide-rule border-y border-rule">
+            <List framed className="mt-3">
               {plan.choices.map(({ channel, widthMHz }, at) => (
                 <li key={at} className="flex flex-wrap gap-x-4 py-1.5">
                   <b className="w-24">Radio {at + 1}</b>
@@ -131,7 +132,7 @@ export function ChannelsPage() {
                   </span>
                 </li>
               ))}
-            </ul>
+            </List>
           </>
         ) : (
           <p className="text-soft">

@@ -5,6 +5,8 @@ import { versionProblem } from '@pasado/core/values/version'
 import type { Model } from '@pasado/core/catalogue/model'
 import { useModels } from '../catalogue/models'
 import { BenchPage, BigFigure } from './parts'
+import { Field, Select, Input } from '../ui/Field'
+import { List } from '../ui/List'
 
 /** The path from a version of a model, or what is wrong with the version. */
 function pathFrom(
@@ -51,10 +53,8 @@ export function FirmwarePage() {
       source="The fewest installs to the newest release that is not withdrawn; an install never goes back, and a release installs from the version it needs or a newer one. Versions are compared part by part."
       inputs={
         <>
-          <label className="label">
-            Model
-            <select
-              className="box mt-1 font-normal"
+          <Field label="Model">
+            <Select
               value={model?.id ?? ''}
               onChange={(event) => {
                 setId(event.target.value)
@@ -66,22 +66,16 @@ export function FirmwarePage() {
                   {one.maker} {one.name}
                 </option>
               ))}
-            </select>
-          </label>
-          <label className="label">
-            Runs now
-            <input
-              className="box exact mt-1 font-normal"
-              autoComplete="off"
-              value={version}
-              onChange={(event) => setCurrent(event.target.value)}
-            />
+            </Select>
+          </Field>
+          <Field label="Runs now">
+            <Input exact autoComplete="off" value={version} onChange={(event) => setCurrent(event.target.value)} />
             {problem && (
               <span role="alert" className="block">
                 Runs now: {problem}
               </span>
             )}
-          </label>
+          </Field>
         </>
       }
       result={
@@ -101,7 +95,7 @@ export function FirmwarePage() {
                 ? `At or above the approved minimum ${model.firmware.minimum}.`
                 : `It does not come to the approved minimum ${model.firmware.minimum}: no path leads there.`}
             </p>
-            <ul className="mt-3 divide-y divide-rule border-y border-rule text-sm">
+            <List framed className="mt-3 text-sm">
               {model.firmware.releases.map((release) => (
                 <li key={release.version} className="flex flex-wrap gap-x-4 py-1.5">
                   <b className="exact w-24">{release.version}</b>
@@ -117,7 +111,7 @@ export function FirmwarePage() {
                   </span>
                 </li>
               ))}
-            </ul>
+            </List>
           </>
         ) : (
           <p className="text-soft">{models ? '' : 'Loading the catalogue …'}</p>

@@ -9,6 +9,7 @@ import { strengthOf } from '../workers/strength'
 import { BenchPage, SelectBox } from './parts'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Field, Input } from '../ui/Field'
 
 const securities = [
   { value: 'wpa', words: 'WPA2 or WPA3' },
@@ -67,30 +68,23 @@ export function QrPage() {
       source="The code holds name, kind and passphrase as WIFI:T:…;S:…;P:…;; with its five special characters escaped. Strength by how many guesses an attacker needs who knows words, names and keyboards; the rates of guessing are estimates: 10, 2 million and 2 thousand million a second. Nothing typed here is kept or sent."
       inputs={
         <>
-          <label className="label">
-            Name (SSID)
-            <input
-              className="box exact mt-1 font-normal"
-              autoComplete="off"
-              value={ssid}
-              onChange={(event) => setSsid(event.target.value)}
-            />
+          <Field label="Name (SSID)">
+            <Input exact autoComplete="off" value={ssid} onChange={(event) => setSsid(event.target.value)} />
             <span className="fine block font-normal">
               {octets} of 32 octets{blanks ? '; a blank at an end is part of it, and hard to type' : ''}
             </span>
-          </label>
+          </Field>
           <SelectBox label="Kind" value={security} options={securities} onChange={setSecurity} />
           {security !== 'open' && (
-            <label className="label">
-              Passphrase
-              <input
-                className="box exact mt-1 font-normal"
+            <Field label="Passphrase">
+              <Input
+                exact
                 autoComplete="off"
                 spellCheck={false}
                 value={passphrase}
                 onChange={(event) => setPassphrase(event.target.value)}
               />
-            </label>
+            </Field>
           )}
           {security === 'wpa' && <Button onClick={() => setPassphrase(newPassphrase())}>Make one</Button>}
         </>

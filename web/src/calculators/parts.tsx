@@ -1,5 +1,6 @@
 import { useId, type ReactNode } from 'react'
 import { Problem } from '../ui/Problem'
+import { Input, Select } from '../ui/Field'
 
 /** A field for a number with its unit; what is wrong with it stands under it. */
 export function NumberBox({
@@ -22,9 +23,10 @@ export function NumberBox({
         {label}
         {unit && `, ${unit}`}
       </label>
-      <input
+      <Input
         id={id}
-        className="box exact mt-1"
+        exact
+        className="mt-1"
         inputMode="decimal"
         autoComplete="off"
         value={value}
@@ -55,13 +57,13 @@ export function SelectBox<T extends string>({
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      <select id={id} className="box mt-1" value={value} onChange={(event) => onChange(event.target.value as T)}>
+      <Select id={id} className="mt-1" value={value} onChange={(event) => onChange(event.target.value as T)}>
         {options.map(({ value: one, words }) => (
           <option key={one} value={one}>
             {words}
           </option>
         ))}
-      </select>
+      </Select>
     </div>
   )
 }

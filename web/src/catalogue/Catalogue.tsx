@@ -8,7 +8,8 @@ import { useModels } from './models'
 import { ImportModel } from './ImportModel'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
-import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { Input, Select } from '../ui/Field'
 
 /** Every model in its newest version, found by maker, name and role. */
 export function Catalogue() {
@@ -18,7 +19,6 @@ export function Catalogue() {
   const role = search.get('role') ?? ''
   const lead = useSession((state) => state.me?.role === 'lead')
   const [importing, setImporting] = useState(false)
-  useTitle('Catalogue')
   const newest = [...newestModels(models ?? []).values()].sort(byMaker)
   const found = newest.filter(
     (model) =>
@@ -35,9 +35,9 @@ export function Catalogue() {
       { replace: true }
     )
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+    <Page title="Catalogue" width="wide">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <h1 className="text-2xl">Catalogue</h1>
+        <Heading>Catalogue</Heading>
         <div className="flex flex-wrap gap-2">
           <Button
             disabled={!models}
@@ -58,10 +58,10 @@ export function Catalogue() {
           <label className="label" htmlFor="model">
             Find a model
           </label>
-          <input
+          <Input
             id="model"
             type="search"
-            className="box mt-1"
+            className="mt-1"
             placeholder="maker, name or family"
             value={wanted}
             onChange={(event) => set('q', event.target.value)}
@@ -71,14 +71,14 @@ export function Catalogue() {
           <label className="label" htmlFor="role">
             Can be
           </label>
-          <select id="role" className="box mt-1" value={role} onChange={(event) => set('role', event.target.value)}>
+          <Select id="role" className="mt-1" value={role} onChange={(event) => set('role', event.target.value)}>
             <option value="">anything</option>
             {roles.map((one) => (
               <option key={one} value={one}>
                 {one.replace('-', ' ')}
               </option>
             ))}
-          </select>
+          </Select>
         </div>
       </div>
       <Problem says={problem} className="mt-3" />
@@ -119,6 +119,6 @@ export function Catalogue() {
         })}
       </ul>
       {models && found.length === 0 && <p className="mt-4">No model is found by that. Try the maker’s name alone.</p>}
-    </main>
+    </Page>
   )
 }

@@ -9,6 +9,7 @@ import { useSession } from '../app/session'
 import { Sheet } from '../ui/Sheet'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { TextArea } from '../ui/Field'
 
 /** The models in a text, one (`pasado.model/1`) or many (`pasado.catalogue/1`), and what is wrong with it, line by line. */
 export function modelsInText(text: string): { models: Model[]; faults: string[] } {
@@ -87,9 +88,10 @@ export function ImportModel({
             <label className="label" htmlFor={inputId}>
               The models as JSON
             </label>
-            <textarea
+            <TextArea
               id={inputId}
-              className="box exact mt-1 min-h-72 text-sm"
+              exact
+              className="mt-1 min-h-72 text-sm"
               spellCheck={false}
               value={text}
               onChange={(event) => change(event.target.value)}

@@ -15,6 +15,9 @@ import { useModels } from './models'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { Select } from '../ui/Field'
+import { Notice } from '../ui/Notice'
 
 /** One model: acting out any of its states, its ports, methods, contents and firmware. */
 export function ModelView() {
@@ -39,12 +42,12 @@ export function ModelView() {
   if (models === null) return <Waiting says="Loading the model …" className="p-6" />
   if (!model) return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+    <Page width="wide">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1 className="text-2xl">
+          <Heading>
             {model.maker} {model.name}
-          </h1>
+          </Heading>
           <p className="text-soft">
             {model.roles.map((one) => one.replace('-', ' ')).join(', ')}
             {model.family ? ` · family ${model.family}` : ''}
@@ -57,9 +60,9 @@ export function ModelView() {
               <label className="label" htmlFor="version">
                 Version
               </label>
-              <select
+              <Select
                 id="version"
-                className="box mt-1"
+                className="mt-1"
                 value={model.version}
                 onChange={(event) => setVersion(Number(event.target.value))}
               >
@@ -68,7 +71,7 @@ export function ModelView() {
                     {one.version}
                   </option>
                 ))}
-              </select>
+              </Select>
             </div>
           )}
           <Button onClick={() => saveJson(`${model.id}-${model.version}.json`, model)}>Save as JSON</Button>
@@ -85,10 +88,10 @@ export function ModelView() {
         </div>
       </div>
       {retired.has(model.id) && (
-        <p role="note" className="mt-3 border-l-4 border-plum bg-well p-3">
+        <Notice role="note" as="p" edge="plum" className="mt-3">
           <b>No longer offered.</b> Nobody chooses it for a visit any more; homes that have one keep it, with all that
           is known of it.
-        </p>
+        </Notice>
       )}
       <Problem says={refused} className="mt-3" />
       <Acting key={`${model.id}@${model.version}`} model={model} />
@@ -99,7 +102,7 @@ export function ModelView() {
           <Firmware model={model} />
         </div>
       </div>
-    </main>
+    </Page>
   )
 }
 
@@ -196,7 +199,11 @@ function Contents({ model }: { model: Model }) {
           Adapter: {model.power.plug}, {model.power.volts} V, {model.power.amps} A.
         </p>
       )}
-      {model.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
+      {model.twin && (
+        <Notice as="p" edge="plum" small className="mt-2">
+          {model.twin}
+        </Notice>
+      )}
       <p className="fine mt-2">
         On its label: {model.label.map((one) => labelFieldWords[one].toLowerCase()).join(', ')}.
       </p>

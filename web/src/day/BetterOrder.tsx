@@ -9,6 +9,7 @@ import { type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from '@pasado/core/api/day'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Notice } from '../ui/Notice'
 
 /** How a proposed time compares with the time the visit is planned at. */
 function comparedWith(beforeMin: number | null, proposedMin: number): string {
@@ -60,7 +61,7 @@ export function Suggestion({
     }
   }
   return (
-    <section aria-label="A better order" className="mt-4 border-l-4 border-plum bg-well p-3">
+    <Notice aria-label="A better order" as="section" edge="plum" className="mt-4">
       <h3>
         {savesMin >= 10
           ? `Another order gets back ${spanWords(savesMin)} sooner, at ${clock(plan.endMin)}`
@@ -109,7 +110,7 @@ export function Suggestion({
         </div>
       )}
       <Problem says={problem} className="mt-2" />
-    </section>
+    </Notice>
   )
 }
 
@@ -154,7 +155,7 @@ export function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; o
     }
   }
   return (
-    <div role="status" className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-plum bg-well p-3">
+    <Notice role="status" edge="plum" className="mt-3 flex flex-wrap items-center gap-3">
       <p className="grow">
         {movedLast.length === 1 ? 'One visit was moved' : `${movedLast.length} visits were moved`}; each stands in its
         logbook, and marked in the day of whoever has it.
@@ -167,7 +168,7 @@ export function PutBack({ visits, onMoved }: { visits: readonly ListedVisit[]; o
           {problem}
         </p>
       )}
-    </div>
+    </Notice>
   )
 }
 

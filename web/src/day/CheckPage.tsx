@@ -10,6 +10,9 @@ import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { useRead } from '../app/read'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { List } from '../ui/List'
+import { Field, Input } from '../ui/Field'
 
 type Typed = Partial<Record<string, { dbm: string; down: string; idle: string }>>
 
@@ -79,8 +82,8 @@ export function CheckPage() {
     }
   }
   return (
-    <main className="mx-auto max-w-4xl p-4 lg:p-6">
-      <h1 className="text-2xl">Check at {check.street}</h1>
+    <Page width="text">
+      <Heading>Check at {check.street}</Heading>
       <p className="text-soft">
         {check.customer}. {format(new Date(check.from), 'EEEE, d MMMM HH:mm')} to {format(new Date(check.to), 'HH:mm')}.{' '}
         {check.done
@@ -95,7 +98,7 @@ export function CheckPage() {
         measured then.
       </p>
       {rooms.length === 0 && <p className="mt-4 font-bold">No room was measured at that visit.</p>}
-      <ul className="paper mt-4 divide-y divide-rule">
+      <List className="paper mt-4">
         {rooms.map((room) => {
           const now = measuredNow(room)
           const verdict = compareCheck(room, now, floor)
@@ -125,17 +128,17 @@ export function CheckPage() {
                       ['idle', 'Latency, ms']
                     ] as const
                   ).map(([field, label]) => (
-                    <label key={field} className="label">
-                      {label}
-                      <input
-                        className="box exact mt-1 text-lg font-normal"
+                    <Field key={field} label={label}>
+                      <Input
+                        exact
+                        className="text-lg"
                         inputMode="text"
                         autoComplete="off"
                         aria-label={`${label} in ${room.name} now`}
                         value={typed[room.room]?.[field] ?? ''}
                         onChange={(event) => set(field, event.target.value)}
                       />
-                    </label>
+                    </Field>
                   ))}
                 </div>
               )}
@@ -155,7 +158,7 @@ export function CheckPage() {
             </li>
           )
         })}
-      </ul>
+      </List>
       <Problem says={problem} className="mt-3" />
       {!result && mayWrite && rooms.length > 0 && (
         <p className="mt-4 flex flex-wrap items-center gap-3">
@@ -169,6 +172,6 @@ export function CheckPage() {
           <span className="fine">A room that falls short is worth a fault visit: book it under New visit.</span>
         </p>
       )}
-    </main>
+    </Page>
   )
 }

@@ -7,8 +7,10 @@ import { useSession } from '../app/session'
 import { DayWay } from './DayWay'
 import { VisitLine } from './VisitLine'
 import { Button } from '../ui/Button'
-import { useTitle } from '../app/use-title'
 import { useDay, type DayList } from './use-day'
+import { Heading, Page } from '../ui/Page'
+import { Notice } from '../ui/Notice'
+import { List } from '../ui/List'
 
 /** When a check may begin: today its time, past its day, else weekday and time. */
 function fromWords(check: DayList['checks'][number], today: Date): string {
@@ -25,7 +27,6 @@ export function Day() {
   const [way, setWay] = useState<string | null>(null)
   const { list, taken, problem: unread, put, again } = useDay(whose)
   const problem = refused ?? unread
-  useTitle('Day')
   const further = async (part: OpenPart) => {
     try {
       const page = await ask('GET /day/visits', { query: { whose, part, after: list!.more[part]! } })
@@ -51,9 +52,9 @@ export function Day() {
       ] as const)
     : []
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+    <Page title="Day" width="wide">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <h1 className="text-2xl">{format(today, 'EEEE, d MMMM')}</h1>
+        <Heading>{format(today, 'EEEE, d MMMM')}</Heading>
         <div className="flex flex-wrap gap-2">
           <div role="group" aria-label="Whose visits" className="flex">
             {(['mine', 'all'] as const).map((one) => (
@@ -96,10 +97,10 @@ export function Day() {
         </p>
       )}
       {(list?.shown ?? []).map(({ person, name, at }) => (
-        <p key={`${person} ${at}`} role="note" className="mt-4 border-l-4 border-plum bg-well p-3">
+        <Notice key={`${person} ${at}`} role="note" as="p" edge="plum" className="mt-4">
           <b>{name}</b> looked at more than ten secrets within an hour, {format(new Date(at), 'EEEE HH:mm')}, and was
           asked for the password again.
-        </p>
+        </Notice>
       ))}
       {list && list.review.length > 0 && (
         <Group title="Waits for your review" visits={list.review} showTechnician review />
@@ -107,7 +108,7 @@ export function Day() {
       {list?.checks && list.checks.length > 0 && (
         <section aria-label="Checks due" className="mt-5">
           <h2 className="text-base text-soft">Checks of homes that have settled</h2>
-          <ul className="paper mt-1 divide-y divide-rule">
+          <List className="paper mt-1">
             {list.checks.map((check) => (
               <li key={check.id}>
                 <Link
@@ -128,7 +129,7 @@ export function Day() {
                 </Link>
               </li>
             ))}
-          </ul>
+          </List>
         </section>
       )}
       {groups.map(
@@ -160,7 +161,7 @@ export function Day() {
       {list?.erasures && list.erasures.length > 0 && (
         <section aria-label="Erasures" className="mt-5">
           <h2 className="text-base text-soft">Secrets that are erased by themselves within a week</h2>
-          <ul className="paper mt-1 divide-y divide-rule">
+          <List className="paper mt-1">
             {list.erasures.map((one) => (
               <li key={one.visit}>
                 <Link
@@ -174,7 +175,7 @@ export function Day() {
                 </Link>
               </li>
             ))}
-          </ul>
+          </List>
         </section>
       )}
       {list && list.visits.length === 0 && (
@@ -186,7 +187,7 @@ export function Day() {
           .
         </p>
       )}
-    </main>
+    </Page>
   )
 }
 
@@ -252,11 +253,11 @@ function Group({
   return (
     <section aria-label={title} className="mt-5">
       <h2 className="text-base text-soft">{title}</h2>
-      <ul className="paper mt-1 divide-y divide-rule">
+      <List className="paper mt-1">
         {visits.map((visit) => (
           <VisitLine key={visit.id} visit={visit} showTechnician={showTechnician} review={review} />
         ))}
-      </ul>
+      </List>
       {children}
     </section>
   )

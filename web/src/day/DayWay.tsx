@@ -6,6 +6,8 @@ import { useDayPlan, type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from '@pasado/core/api/day'
 import { Problem } from '../ui/Problem'
 import { PutBack, Suggestion } from './BetterOrder'
+import { Field, Input } from '../ui/Field'
+import { List } from '../ui/List'
 
 const LEAVE = 'pasado-leave'
 const minutesOf = (time: string) => {
@@ -32,11 +34,10 @@ export function DayWay({
   return (
     <section aria-label="The way through the day" className="paper mt-2 p-4">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <label className="label flex flex-col">
-          Set out at
-          <input
+        <Field label="Set out at" className="flex flex-col">
+          <Input
             type="time"
-            className="box mt-1 w-32 font-normal"
+            className="w-32"
             value={leave}
             onChange={(event) => {
               if (!event.target.value) return
@@ -44,7 +45,7 @@ export function DayWay({
               localStorage.setItem(LEAVE, event.target.value)
             }}
           />
-        </label>
+        </Field>
         {planned && (
           <p className="text-soft">
             Back <b className="exact text-ink">{clock(planned.plan.endMin)}</b>, {Math.round(planned.plan.travelMin)}{' '}
@@ -103,7 +104,7 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
   const last = Math.ceil(Math.max(...plan.stops.map(({ cautiousEndMin }) => cautiousEndMin), plan.endMin) / 60) * 60
   const scale = { first, last }
   return (
-    <ol className="mt-3 divide-y divide-rule border-y border-rule">
+    <List as="ol" framed className="mt-3">
       {plan.stops.map((stop, at) => {
         const visit = of.get(stop.id)!
         const before = at === 0 ? null : stops[at - 1]!
@@ -146,7 +147,7 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
           </li>
         )
       })}
-    </ol>
+    </List>
   )
 }
 

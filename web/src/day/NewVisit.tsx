@@ -12,7 +12,8 @@ import { localTime } from '../app/local-time'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { useRead } from '../app/read'
-import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { Select, Input } from '../ui/Field'
 
 interface Fields {
   customerName: string
@@ -80,7 +81,6 @@ export function NewVisit() {
     const watching = watch((typed) => draftOf.keep(draftKey, typed, {}))
     return () => watching.unsubscribe()
   }, [watch, draftKey])
-  useTitle('New visit')
   useEffect(() => {
     if (home)
       reset((before) => ({
@@ -137,8 +137,8 @@ export function NewVisit() {
     </div>
   )
   return (
-    <main className="mx-auto max-w-3xl p-4 lg:p-6">
-      <h1 className="text-2xl">{home ? `New visit at ${home.street}` : 'New customer, home and visit'}</h1>
+    <Page title="New visit" width="form">
+      <Heading>{home ? `New visit at ${home.street}` : 'New customer, home and visit'}</Heading>
       {home && (
         <p className="mt-1 text-soft">
           {sealed
@@ -155,21 +155,21 @@ export function NewVisit() {
           <label className="label" htmlFor="reason">
             Why
           </label>
-          <select id="reason" className="box mt-1" {...register('reason')}>
+          <Select id="reason" className="mt-1" {...register('reason')}>
             {reasons.map((value) => (
               <option key={value} value={value}>
                 {reasonWords[value]}
               </option>
             ))}
-          </select>
+          </Select>
         </div>
         <div>
           <label className="label" htmlFor="technician">
             Technician
           </label>
-          <select
+          <Select
             id="technician"
-            className="box mt-1"
+            className="mt-1"
             aria-invalid={!!errors.technician}
             {...register('technician', { required: 'Choose who goes.' })}
             key={technicians.length}
@@ -179,20 +179,20 @@ export function NewVisit() {
                 {name}
               </option>
             ))}
-          </select>
+          </Select>
           <Problem says={errors.technician?.message} className="mt-1" />
         </div>
         <div>
           <label className="label" htmlFor="date">
             Day
           </label>
-          <input id="date" type="date" className="box mt-1" {...register('date')} />
+          <Input id="date" type="date" className="mt-1" {...register('date')} />
         </div>
         <div>
           <label className="label" htmlFor="time">
             Time
           </label>
-          <input id="time" type="time" className="box mt-1" {...register('time')} />
+          <Input id="time" type="time" className="mt-1" {...register('time')} />
         </div>
         {problem && (
           <p role="alert" className="border-l-8 border-inv bg-well p-3 font-bold sm:col-span-2">
@@ -205,6 +205,6 @@ export function NewVisit() {
           </Button>
         </p>
       </form>
-    </main>
+    </Page>
   )
 }

@@ -9,6 +9,9 @@ import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
 import { useRead } from '../app/read'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { List } from '../ui/List'
+import { Field, Input } from '../ui/Field'
 
 interface Window {
   fromMin: number
@@ -51,8 +54,8 @@ export function WaysPage() {
       .map((b) => [a, b] as const)
   )
   return (
-    <main className="mx-auto max-w-5xl p-4 lg:p-6">
-      <h1 className="text-2xl">Ways and ferries</h1>
+    <Page width="list">
+      <Heading>Ways and ferries</Heading>
       <p className="text-soft">
         Minutes door to door, either way. Between two homes of one town a day’s own way counts first.{' '}
         <Link className="underline" to="/">
@@ -64,7 +67,7 @@ export function WaysPage() {
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
         <section aria-label="How far it is" className="paper p-4">
           <h2 className="text-lg">How far it is</h2>
-          <ul className="mt-1 divide-y divide-rule">
+          <List className="mt-1">
             {pairs.map(([a, b]) => (
               <li key={`${a} ${b}`} className="grid grid-cols-[minmax(0,1fr)_7.5rem] items-center gap-3 py-1">
                 <span>{a === b ? `Within ${nameOf(a)}` : `${nameOf(a).replace(/^t/, 'T')} – ${nameOf(b)}`}</span>
@@ -79,11 +82,11 @@ export function WaysPage() {
                 </span>
               </li>
             ))}
-          </ul>
+          </List>
         </section>
         <section aria-label="When it is reached" className="paper p-4">
           <h2 className="text-lg">When it can be reached and left</h2>
-          <ul className="mt-1 divide-y divide-rule">
+          <List className="mt-1">
             {ways.towns.map((town) => (
               <Ferries
                 key={town}
@@ -93,11 +96,11 @@ export function WaysPage() {
                 onSet={(windows, before) => keep(ask('POST /ways/windows', { body: { town, windows, before } }))}
               />
             ))}
-          </ul>
+          </List>
           {role === 'technician' && <p className="fine mt-2">A lead or the office changes these.</p>}
         </section>
       </div>
-    </main>
+    </Page>
   )
 }
 
@@ -166,26 +169,24 @@ function Ferries({
       </ul>
       {adding && (
         <form onSubmit={(event) => void add(event)} className="mt-1 flex flex-wrap items-end gap-2">
-          <label className="label">
-            From
-            <input
+          <Field label="From">
+            <Input
               type="time"
               required
-              className="box mt-1 w-32 font-normal"
+              className="w-32"
               value={adding.from}
               onChange={(event) => setAdding({ ...adding, from: event.target.value })}
             />
-          </label>
-          <label className="label">
-            To
-            <input
+          </Field>
+          <Field label="To">
+            <Input
               type="time"
               required
-              className="box mt-1 w-32 font-normal"
+              className="w-32"
               value={adding.to}
               onChange={(event) => setAdding({ ...adding, to: event.target.value })}
             />
-          </label>
+          </Field>
           <Button type="submit" kind="main" disabled={busy}>
             Add
           </Button>

@@ -13,6 +13,8 @@ import { Button } from '../ui/Button'
 import { Waiting } from '../ui/Waiting'
 import { useRead, useReading } from '../app/read'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { Field, Select } from '../ui/Field'
 
 /** A visit at a moment, as an address holds it. */
 interface Side {
@@ -75,8 +77,8 @@ export function CompareVisits() {
   const choose = (which: 'from' | 'to', value: string) =>
     setSearch({ from: sideText(sides.from), to: sideText(sides.to), [which]: value }, { replace: true })
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
-      <h1 className="text-2xl">What changed at {found.home.street}</h1>
+    <Page width="wide">
+      <Heading>What changed at {found.home.street}</Heading>
       <p className="text-soft">
         {found.home.town} · {found.home.customer} ·{' '}
         <Link className="underline" to={`/homes/${id}`}>
@@ -109,7 +111,7 @@ export function CompareVisits() {
           <ChangesView changes={compared.changes} />
         </div>
       )}
-    </main>
+    </Page>
   )
 }
 
@@ -125,13 +127,8 @@ function SideSelect({
   onChoose: (value: string) => void
 }) {
   return (
-    <label className="label min-w-0">
-      {label}
-      <select
-        className="box mt-1 font-normal"
-        value={sideText(value)}
-        onChange={(event) => onChoose(event.target.value)}
-      >
+    <Field label={label} className="min-w-0">
+      <Select value={sideText(value)} onChange={(event) => onChoose(event.target.value)}>
         {visits.map((visit) => (
           <optgroup
             key={visit.id}
@@ -144,7 +141,7 @@ function SideSelect({
             ))}
           </optgroup>
         ))}
-      </select>
-    </label>
+      </Select>
+    </Field>
   )
 }

@@ -3,14 +3,14 @@ import { VisitLine } from '../day/VisitLine'
 import { HomeNow } from './HomeNow'
 import type { AnswerOf } from '@pasado/core/api/all'
 import { useRead } from '../app/read'
-import { useTitle } from '../app/use-title'
 import { Loaded } from '../ui/Loaded'
+import { Heading, Page } from '../ui/Page'
+import { List } from '../ui/List'
 
 /** A home: who lives there, what stands there now, and every visit, newest first. */
 export function Home() {
   const { id } = useParams()
   const read = useRead('GET /homes/:id', { params: { id: id! } }, { otherwise: 'The home could not be loaded.' })
-  useTitle(read.value?.home.street ?? null)
   return (
     <Loaded read={read} waiting="Loading the home …" to="/homes" back="Back to the homes">
       {(found) => <Shown found={found} />}
@@ -20,10 +20,10 @@ export function Home() {
 
 function Shown({ found }: { found: AnswerOf<'GET /homes/:id'> }) {
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+    <Page title={found.home.street} width="wide">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1 className="text-2xl">{found.home.street}</h1>
+          <Heading>{found.home.street}</Heading>
           <p className="text-soft">
             {found.home.town} · {found.home.customer}
           </p>
@@ -41,11 +41,11 @@ function Shown({ found }: { found: AnswerOf<'GET /homes/:id'> }) {
       </div>
       {found.now && <HomeNow now={found.now} />}
       <h2 className="mt-5 text-base text-soft">Visits</h2>
-      <ul className="paper mt-1 divide-y divide-rule">
+      <List className="paper mt-1">
         {found.visits.map((visit) => (
           <VisitLine key={visit.id} visit={visit} atHome />
         ))}
-      </ul>
-    </main>
+      </List>
+    </Page>
   )
 }

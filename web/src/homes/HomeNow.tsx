@@ -4,6 +4,7 @@ import type { HomeNow as Now } from '@pasado/core/documents/home-now'
 import { lookWords } from '@pasado/core/catalogue/look'
 import { Lens } from '../ui/Lens'
 import { Mark } from '../ui/Mark'
+import { List } from '../ui/List'
 
 const useWords: Record<string, string> = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' }
 
@@ -18,7 +19,7 @@ export function HomeNow({ now }: { now: Now }) {
         </Link>
       </h2>
       <div className="mt-1 grid grid-cols-[minmax(0,1fr)] gap-4 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
-        <ul className="paper divide-y divide-rule" aria-label="Units">
+        <List className="paper" aria-label="Units">
           {now.units.map((unit) => (
             <li key={unit.id} className="grid gap-x-4 px-4 py-2 sm:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
               <div className="min-w-0">
@@ -51,7 +52,7 @@ export function HomeNow({ now }: { now: Now }) {
               </div>
             </li>
           ))}
-        </ul>
+        </List>
         <div className="flex min-w-0 flex-col gap-4">
           <div className="paper p-4">
             <h3>Names</h3>

@@ -9,7 +9,9 @@ import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
 import { useRead } from '../app/read'
 import { useLater } from '../app/use-later'
-import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { Input, Field, Select } from '../ui/Field'
+import { List } from '../ui/List'
 
 type HomeQuery = NonNullable<SentTo<'GET /homes'>['query']>
 
@@ -32,7 +34,6 @@ export function Homes() {
   const get = (name: (typeof fields)[number]) => search.get(name) ?? ''
   const key = JSON.stringify(fields.flatMap((name) => (get(name) ? [[name, get(name)]] : [])))
   const query = useMemo(() => Object.fromEntries(JSON.parse(key) as [string, string][]) as HomeQuery, [key])
-  useTitle('Homes')
   const read = useRead(
     'GET /homes',
     { query: useLater(query, PAUSE_MS) },
@@ -61,16 +62,16 @@ export function Homes() {
     setSearch(next, { replace: true })
   }
   return (
-    <main className="mx-auto max-w-5xl p-4 lg:p-6">
-      <h1 className="text-2xl">Homes</h1>
+    <Page title="Homes" width="list">
+      <Heading>Homes</Heading>
       <div className="mt-3">
         <label className="label" htmlFor="wanted">
           Find a home
         </label>
-        <input
+        <Input
           id="wanted"
           type="search"
-          className="box mt-1"
+          className="mt-1"
           autoFocus
           placeholder="name, street, serial or MAC address"
           value={get('q')}
@@ -85,7 +86,7 @@ export function Homes() {
         </p>
       )}
       {found && found.homes.length > 0 && (
-        <ul className="paper mt-4 divide-y divide-rule" aria-label="Homes found">
+        <List className="paper mt-4" aria-label="Homes found">
           {found.homes.map((home) => (
             <li key={home.id}>
               <Link
@@ -102,7 +103,7 @@ export function Homes() {
               </Link>
             </li>
           ))}
-        </ul>
+        </List>
       )}
       {found?.homes.length === 0 && (
         <p className="mt-4">
@@ -119,7 +120,7 @@ export function Homes() {
           <span className="fine">{found.homes.length} shown</span>
         </p>
       )}
-    </main>
+    </Page>
   )
 }
 
@@ -142,22 +143,16 @@ function Narrow({
     choose: (value: string) => void,
     disabled = false
   ) => (
-    <label className="label min-w-0">
-      {label}
-      <select
-        className="box mt-1 font-normal"
-        value={value}
-        disabled={disabled}
-        onChange={(event) => choose(event.target.value)}
-      >
+    <Field label={label} className="min-w-0">
+      <Select value={value} disabled={disabled} onChange={(event) => choose(event.target.value)}>
         <option value="">{none}</option>
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}
           </option>
         ))}
-      </select>
-    </label>
+      </Select>
+    </Field>
   )
   return (
     <div

@@ -6,6 +6,9 @@ import { checkWords, choiceWords, wordsOfPack, type PackContent } from '@pasado/
 import { ApiProblem, ask, failureTitle } from '../app/api'
 import { Lens } from '../ui/Lens'
 import { Button } from '../ui/Button'
+import { Heading } from '../ui/Page'
+import { Input } from '../ui/Field'
+import { List } from '../ui/List'
 
 /** The customer's pack as a page: the link's token stands behind the #, which no server is told, and the code was told by voice. */
 export function PackPage() {
@@ -33,12 +36,12 @@ export function PackPage() {
   if (pack) return <Pack pack={pack} />
   return (
     <main className="mx-auto flex min-h-dvh max-w-md flex-col justify-center p-6">
-      <h1 className="text-2xl">
+      <Heading>
         Your home network{' '}
         <span lang="es" className="block text-lg text-soft">
           La red de su casa
         </span>
-      </h1>
+      </Heading>
       <form onSubmit={(event) => void open(event)} className="mt-5 flex flex-col gap-3">
         <label className="label" htmlFor="code">
           The code that you were told{' '}
@@ -46,9 +49,10 @@ export function PackPage() {
             El código que le dijeron
           </span>
         </label>
-        <input
+        <Input
           id="code"
-          className="box exact text-center text-3xl tracking-[0.3em]"
+          exact
+          className="text-center text-3xl tracking-[0.3em]"
           inputMode="numeric"
           autoComplete="one-time-code"
           maxLength={9}
@@ -136,7 +140,7 @@ function Pack({ pack }: { pack: PackContent }) {
               </p>
             )}
             {unit.wrong.length > 0 && (
-              <ul className="mt-2 divide-y divide-rule border-t border-rule">
+              <List className="mt-2 border-t border-rule">
                 {unit.wrong.map(({ looks, says }) => (
                   <li key={says} className="grid grid-cols-[auto_minmax(0,1fr)] items-center gap-x-3 py-2 text-base">
                     <span className="flex">
@@ -149,7 +153,7 @@ function Pack({ pack }: { pack: PackContent }) {
                     </span>
                   </li>
                 ))}
-              </ul>
+              </List>
             )}
           </li>
         ))}

@@ -5,6 +5,7 @@ import { Sheet } from '../ui/Sheet'
 import { roleWords, type Given } from './person'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Input, Select } from '../ui/Field'
 
 interface Fields {
   name: string
@@ -77,9 +78,9 @@ export function AddPerson({
           <label className="label" htmlFor="person-name">
             Name
           </label>
-          <input
+          <Input
             id="person-name"
-            className="box mt-1"
+            className="mt-1"
             autoComplete="off"
             {...told('name')}
             {...register('name', {
@@ -95,9 +96,10 @@ export function AddPerson({
           <label className="label" htmlFor="person-login">
             Login
           </label>
-          <input
+          <Input
             id="person-login"
-            className="box exact mt-1"
+            exact
+            className="mt-1"
             autoComplete="off"
             autoCapitalize="none"
             spellCheck={false}
@@ -110,13 +112,13 @@ export function AddPerson({
           <label className="label" htmlFor="person-role">
             Role
           </label>
-          <select id="person-role" className="box mt-1" {...told('role')} {...register('role')}>
+          <Select id="person-role" className="mt-1" {...told('role')} {...register('role')}>
             {(Object.keys(roleWords) as Me['role'][]).map((one) => (
               <option key={one} value={one}>
                 {roleWords[one]}
               </option>
             ))}
-          </select>
+          </Select>
           <p className="fine mt-1">
             A technician commissions; a lead does so too, judges, and owns standard and catalogue; the office books and
             looks up.

@@ -12,6 +12,9 @@ import { Problem } from '../ui/Problem'
 import { Waiting } from '../ui/Waiting'
 import { useRead } from '../app/read'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { List } from '../ui/List'
+import { Field, Input, Select } from '../ui/Field'
 
 /** Whether a person works here, and where from they are logged in. */
 function standWords({ leftAt, mustChoose, sessions }: ListedPerson): string {
@@ -61,16 +64,16 @@ export function PeoplePage() {
     if (renewed) setGiven({ name, login, password: renewed.answer.password })
   }
   return (
-    <main className="mx-auto max-w-5xl p-4 lg:p-6">
+    <Page width="list">
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <h1 className="text-2xl">People</h1>
+        <Heading>People</Heading>
         <Button kind="main" onClick={() => setAdding(true)}>
           Add a person
         </Button>
       </div>
       <Problem says={!changing && problem} className="mt-3" />
       {!people && !problem && <Waiting className="mt-3" />}
-      <ul aria-label="Everybody" className="paper mt-4 divide-y divide-rule">
+      <List aria-label="Everybody" className="paper mt-4">
         {people?.map((one) => (
           <li
             key={one.id}
@@ -100,7 +103,7 @@ export function PeoplePage() {
             </Button>
           </li>
         ))}
-      </ul>
+      </List>
       <p className="fine mt-3">Who has left logs in no more; their name stays in every logbook and under every seal.</p>
       <AddPerson
         open={adding}
@@ -132,7 +135,7 @@ export function PeoplePage() {
         </Sheet>
       )}
       <FirstPassword given={given} onClose={() => setGiven(null)} />
-    </main>
+    </Page>
   )
 }
 
@@ -161,29 +164,18 @@ function ChangePerson({
           void onChange({ name, role, left })
         }}
       >
-        <label className="label">
-          Name
-          <input
-            className="box mt-1 font-normal"
-            value={name}
-            autoComplete="off"
-            onChange={(event) => setName(event.target.value)}
-          />
-        </label>
-        <label className="label">
-          Role
-          <select
-            className="box mt-1 font-normal"
-            value={role}
-            onChange={(event) => setRole(event.target.value as Me['role'])}
-          >
+        <Field label="Name">
+          <Input value={name} autoComplete="off" onChange={(event) => setName(event.target.value)} />
+        </Field>
+        <Field label="Role">
+          <Select value={role} onChange={(event) => setRole(event.target.value as Me['role'])}>
             {(Object.keys(roleWords) as Me['role'][]).map((one) => (
               <option key={one} value={one}>
                 {roleWords[one]}
               </option>
             ))}
-          </select>
-        </label>
+          </Select>
+        </Field>
         <Problem says={problem} />
         <p>
           <Button type="submit" kind="main">

@@ -4,6 +4,8 @@ import type { CableNow } from '@pasado/core/house/moment'
 import type { HousePort } from '@pasado/core/house/definition'
 import type { Deed } from './use-house'
 import { Button } from '../ui/Button'
+import { List } from '../ui/List'
+import { Select } from '../ui/Field'
 
 const kindsOf: Record<CableNow['kind'], readonly string[]> = {
   network: ['lan', 'internet'],
@@ -40,7 +42,7 @@ export function HouseCables({ house, act }: { house: House; act: (deed: Deed) =>
   return (
     <section aria-label="Cables" className="paper mt-4 p-4">
       <h2 className="text-lg">Cables</h2>
-      <ul className="mt-1 divide-y divide-rule">
+      <List className="mt-1">
         {[...house.cables.values()].map((cable) => (
           <OneCable
             key={cable.id}
@@ -53,7 +55,7 @@ export function HouseCables({ house, act }: { house: House; act: (deed: Deed) =>
             act={act}
           />
         ))}
-      </ul>
+      </List>
     </section>
   )
 }
@@ -85,9 +87,9 @@ function OneCable({
   }
   const speed = cable.a && cable.b && cable.kind === 'network' ? house.network.linkMbps(cable.id) : null
   const select = (label: string, value: string, onChange: (value: string) => void) => (
-    <select
+    <Select
       aria-label={`${name} ${number}, ${label}`}
-      className="box w-auto min-w-0 grow"
+      className="w-auto min-w-0 grow"
       value={value}
       onChange={(event) => onChange(event.target.value)}
     >
@@ -97,7 +99,7 @@ function OneCable({
           {port.words}
         </option>
       ))}
-    </select>
+    </Select>
   )
   return (
     <li className="py-2">

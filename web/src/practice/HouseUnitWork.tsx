@@ -10,6 +10,7 @@ import { HeldButton } from '../ui/HeldButton'
 import type { Deed } from './use-house'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Field, Select, Input } from '../ui/Field'
 
 /** One unit of the house: its front, its plug, its buttons to hold, where it is carried, its label and its own pages. */
 export function HouseUnitWork({ house, unit, act }: { house: House; unit: UnitNow; act: (deed: Deed) => void }) {
@@ -108,10 +109,8 @@ function Carry({ house, unit, act }: { house: House; unit: UnitNow; act: (deed: 
     (room) => unit.at && room.storey === unit.at.storey && Math.hypot(room.x - unit.at.x, room.y - unit.at.y) < 0.5
   )
   return (
-    <label className="label">
-      Carry it to
-      <select
-        className="box mt-1 font-normal"
+    <Field label="Carry it to">
+      <Select
         value={here?.name ?? ''}
         onChange={(event) => {
           const room = rooms.find(({ name }) => name === event.target.value)
@@ -129,8 +128,8 @@ function Carry({ house, unit, act }: { house: House; unit: UnitNow; act: (deed: 
             {room.name}
           </option>
         ))}
-      </select>
-    </label>
+      </Select>
+    </Field>
   )
 }
 
@@ -273,13 +272,13 @@ function OnePage({
         <label key={field} className="grid grid-cols-[7.5rem_minmax(0,1fr)] items-center gap-2">
           {fieldWords[field]}
           {choices[field] ? (
-            <select className="box" value={value(field)} onChange={(event) => set(field, event.target.value)}>
+            <Select value={value(field)} onChange={(event) => set(field, event.target.value)}>
               {choices[field].map((one) => (
                 <option key={one} value={one}>
                   {one.replace('-', ' ')}
                 </option>
               ))}
-            </select>
+            </Select>
           ) : (
             <PageText value={value(field)} onSet={(to) => set(field, to)} />
           )}
@@ -301,8 +300,8 @@ function PageText({ value, onSet }: { value: string; onSet: (value: string) => v
   const [typed, setTyped] = useState(value)
   useEffect(() => setTyped(value), [value])
   return (
-    <input
-      className="box exact"
+    <Input
+      exact
       value={typed}
       maxLength={40}
       autoComplete="off"

@@ -6,6 +6,8 @@ import { ask, failureTitle } from '../app/api'
 import { Button } from '../ui/Button'
 import { FileButton } from '../ui/FileButton'
 import { useRead } from '../app/read'
+import { Heading, Page } from '../ui/Page'
+import { List } from '../ui/List'
 
 /** Practice: houses to try a procedure in, and the ones that were begun. */
 export function Practice() {
@@ -43,8 +45,8 @@ export function Practice() {
   }
   const own = houses?.filter(({ template }) => !template) ?? []
   return (
-    <main className="mx-auto max-w-5xl p-4 lg:p-6">
-      <h1 className="text-2xl">Practice</h1>
+    <Page title="Practice" width="list">
+      <Heading>Practice</Heading>
       <p className="mt-1 max-w-2xl">
         Simulated houses with units that boot, pair, train and blink as the real ones do. Something may be wrong in one:
         find it by its lamps. Nothing here teaches the durations or touches a customer.
@@ -71,7 +73,7 @@ export function Practice() {
       {own.length > 0 && (
         <section aria-label="Begun">
           <h2 className="mt-6 text-lg">Begun by you</h2>
-          <ul className="mt-1 divide-y divide-rule border-y border-rule">
+          <List framed className="mt-1">
             {own.map((house) => (
               <li key={house.id} className="flex items-center gap-3 py-1">
                 <span className="grow">
@@ -83,12 +85,12 @@ export function Practice() {
                 <Button onClick={() => void navigate(`/practice/${house.id}`)}>Go on</Button>
               </li>
             ))}
-          </ul>
+          </List>
         </section>
       )}
       <FileButton accept=".json,application/json" className="mt-4" onFile={(file) => void fromFile(file)}>
         A house from a file
       </FileButton>
-    </main>
+    </Page>
   )
 }

@@ -7,6 +7,7 @@ import { HouseCables } from './HouseCables'
 import { HouseUnitWork } from './HouseUnitWork'
 import { speeds, useHouse, type Speed } from './use-house'
 import { Button } from '../ui/Button'
+import { List } from '../ui/List'
 
 const clockOf = (seconds: number) =>
   `${Math.floor(seconds / 3600)}:${String(Math.floor(seconds / 60) % 60).padStart(2, '0')}:${String(Math.floor(seconds) % 60).padStart(2, '0')}`
@@ -103,9 +104,11 @@ export function PracticeHouse() {
         </div>
         <section aria-label="What happened">
           <h2 className="text-lg">What happened</h2>
-          <ol
+          <List
             reversed
-            className="mt-1 max-h-[60dvh] divide-y divide-rule overflow-y-auto border-y border-rule"
+            as="ol"
+            framed
+            className="mt-1 max-h-[60dvh] overflow-y-auto"
             tabIndex={0}
             aria-label="Events, newest first"
           >
@@ -119,7 +122,7 @@ export function PracticeHouse() {
                   {event.says}
                 </li>
               ))}
-          </ol>
+          </List>
           {house.events.length === 0 && <p className="text-soft">Nothing yet. Plug something in.</p>}
           <Button
             kind="quiet"

@@ -8,6 +8,7 @@ import { useVisit } from '../visit/session/visit-state'
 import { write } from '../visit/session/write'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { Field, TextArea } from '../ui/Field'
 
 /** Send back with remarks, or approve what is on the page. */
 export function Decide() {
@@ -32,10 +33,9 @@ export function Decide() {
   }
   return (
     <section aria-label="Decide" className="paper p-4">
-      <label className="label">
-        Remark
-        <textarea
-          className="box mt-1 min-h-20 font-normal"
+      <Field label="Remark">
+        <TextArea
+          className="min-h-20"
           maxLength={600}
           value={remark}
           onChange={(event) => {
@@ -43,7 +43,7 @@ export function Decide() {
             setProblem(null)
           }}
         />
-      </label>
+      </Field>
       <Problem says={problem} className="mt-1" />
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={back}>Send it back</Button>

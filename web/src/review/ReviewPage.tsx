@@ -21,6 +21,9 @@ import { Button } from '../ui/Button'
 import { Instead } from '../ui/Instead'
 import { Decide } from './Decide'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
+import { Notice } from '../ui/Notice'
+import { List } from '../ui/List'
 
 const stateWords: Record<string, string> = { asked: 'asked', approved: 'approved it', returned: 'sent it back' }
 
@@ -82,8 +85,8 @@ function Judged() {
   const unsent = useVisit((state) => state.pending.some(({ kind }) => kind.startsWith('review.')))
   const about = [...new Map(photos.map((one) => [`${one.about.thing} ${one.about.id}`, one.about])).values()]
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
-      <h1 className="text-2xl">Review: {street}</h1>
+    <Page width="wide">
+      <Heading>Review: {street}</Heading>
       <p className="text-soft">
         {town} · {customerName} · {reason?.replace('-', ' ')} · {record.visit.technician.name}.{' '}
         <Link className="underline" to={`/visit/${id}/brief`}>
@@ -91,7 +94,7 @@ function Judged() {
         </Link>
       </p>
       {review && (
-        <p className="mt-2 border-l-4 border-plum bg-well p-3">
+        <Notice as="p" edge="plum" className="mt-2">
           <b>
             {review.by.name} {stateWords[review.state]}
           </b>
@@ -99,24 +102,24 @@ function Judged() {
           {unsent && (
             <b className="block">Not sent yet: the server has not taken it. Leave this device on until it has.</b>
           )}
-        </p>
+        </Notice>
       )}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]">
         <section aria-label="What stands in the way">
           <h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
-          <ul className="mt-1 divide-y divide-rule border-y border-rule">
+          <List framed className="mt-1">
             {open.map((one) => (
               <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />
             ))}
-          </ul>
+          </List>
           {settled.length > 0 && (
             <>
               <h2 className="mt-4 text-lg">Settled with a reason</h2>
-              <ul className="mt-1 divide-y divide-rule border-y border-rule">
+              <List framed className="mt-1">
                 {settled.map((one) => (
                   <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />
                 ))}
-              </ul>
+              </List>
             </>
           )}
           <p className="fine mt-3">
@@ -140,7 +143,7 @@ function Judged() {
                 : 'The source was not measured.'}{' '}
               Floor {Math.round(floor.mbps)} Mbit/s, {floor.dbm} dBm.
             </p>
-            <ul className="mt-1 divide-y divide-rule">
+            <List className="mt-1">
               {rooms.map(({ room, outcome, says, bands: [best] }) => {
                 const way = best ? bottleneckOf(record, catalogue, best, source) : null
                 return (
@@ -157,7 +160,7 @@ function Judged() {
                   </li>
                 )
               })}
-            </ul>
+            </List>
           </section>
           {about.length > 0 && (
             <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">
@@ -170,7 +173,7 @@ function Judged() {
       </div>
       <FromPlan />
       <GrantSheet grant={grant} onClose={() => setGrant(null)} />
-    </main>
+    </Page>
   )
 }
 

@@ -1,6 +1,7 @@
 import { format } from 'date-fns'
 import type { Change, Changes, RoomFigures, ThingChanges } from '@pasado/core/documents/change'
 import { Mark } from '../ui/Mark'
+import { List } from '../ui/List'
 
 const isWords = { added: 'new', gone: 'gone', changed: 'changed' } as const
 
@@ -35,7 +36,7 @@ export function ChangesView({ changes }: { changes: Changes }) {
         {rooms.length > 0 && (
           <section aria-label="Rooms" className="paper p-4">
             <h2 className="text-lg">Rooms</h2>
-            <ul className="mt-1 divide-y divide-rule">
+            <List className="mt-1">
               {rooms.map(({ name, before, after }) => (
                 <li key={name} className="py-2">
                   <b>{name}</b>
@@ -46,13 +47,13 @@ export function ChangesView({ changes }: { changes: Changes }) {
                   />
                 </li>
               ))}
-            </ul>
+            </List>
           </section>
         )}
         {outcomes.length > 0 && (
           <section aria-label="Rules" className="paper p-4">
             <h2 className="text-lg">Rules that came out otherwise</h2>
-            <ul className="mt-1 divide-y divide-rule">
+            <List className="mt-1">
               {outcomes.map((one) => (
                 <li key={`${one.rule} ${one.subject}`} className="grid grid-cols-[84px_minmax(0,1fr)] gap-x-3 py-2">
                   <span className="flex items-start gap-1 pt-1">
@@ -66,7 +67,7 @@ export function ChangesView({ changes }: { changes: Changes }) {
                   </span>
                 </li>
               ))}
-            </ul>
+            </List>
           </section>
         )}
         {open}

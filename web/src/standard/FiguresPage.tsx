@@ -8,7 +8,7 @@ import { Chips } from '../ui/Chips'
 import { Mark } from '../ui/Mark'
 import { Problem } from '../ui/Problem'
 import { useRead } from '../app/read'
-import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
 
 type Counts = Omit<RuleMonth, 'rule' | 'month'>
 
@@ -34,7 +34,6 @@ export function FiguresPage() {
     { otherwise: 'The figures could not be loaded.', keep: true }
   )
   const rules = value?.rules
-  useTitle('Figures')
   const totals = useMemo(() => {
     const found = new Map<string, Counts>()
     for (const { rule, visits, breaks, waived, unproven } of rules ?? []) {
@@ -58,10 +57,10 @@ export function FiguresPage() {
     setSearch({ months, ...(chosen ? { rule: chosen } : {}), ...changed }, { replace: true })
   const sealed = Math.max(0, ...totals.map(({ visits }) => visits), ...(rules ?? []).map(({ visits }) => visits))
   return (
-    <main className="mx-auto max-w-6xl p-4 lg:p-6">
+    <Page title="Figures" width="wide">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1 className="text-2xl">How rules come out</h1>
+          <Heading>How rules come out</Heading>
           <p className="text-soft">
             In sealed visits. A rule that is often waived is too strict, or not understood.{' '}
             <Link className="underline" to="/standard">
@@ -143,7 +142,7 @@ export function FiguresPage() {
           )}
         </div>
       )}
-    </main>
+    </Page>
   )
 }
 

@@ -2,6 +2,8 @@ import { Trash2 } from 'lucide-react'
 import type { OwnRule } from '@pasado/core/policy/own-rule-schema'
 import type { Stage } from '@pasado/core/record/stages'
 import { Button } from '../ui/Button'
+import { List } from '../ui/List'
+import { Field, Input, Select } from '../ui/Field'
 
 /** Rules of the house at a stage: a question that a person answers, with a photo or without. */
 export function OwnRules({
@@ -28,33 +30,29 @@ export function OwnRules({
   return (
     <section aria-label="Rules of the house" className="mt-4">
       <h3>Rules of the house</h3>
-      <ul className="divide-y divide-rule border-y border-rule">
+      <List framed>
         {here.map((one) => (
           <li key={one.id} className="grid items-end gap-3 py-3 md:grid-cols-[minmax(0,1fr)_9.5rem_auto_auto]">
             {editing ? (
               <>
-                <label className="label">
-                  Question
-                  <input
-                    className="box mt-1 font-normal"
+                <Field label="Question">
+                  <Input
                     maxLength={200}
                     value={one.asks}
                     placeholder="Is …?"
                     onChange={(event) => change(one.id, { asks: event.target.value })}
                   />
-                </label>
-                <label className="label">
-                  Level
-                  <select
-                    className="box mt-1 font-normal"
+                </Field>
+                <Field label="Level">
+                  <Select
                     value={one.level}
                     onChange={(event) => change(one.id, { level: event.target.value as OwnRule['level'] })}
                   >
                     <option value="must">must</option>
                     <option value="should">should</option>
                     <option value="note">note</option>
-                  </select>
-                </label>
+                  </Select>
+                </Field>
                 <label className="inline-flex min-h-11 items-center gap-2">
                   <input
                     type="checkbox"
@@ -84,7 +82,7 @@ export function OwnRules({
             )}
           </li>
         ))}
-      </ul>
+      </List>
       {editing && (
         <Button className="mt-2" onClick={add}>
           Add a rule of the house

@@ -7,6 +7,8 @@ import { ApiProblem, ask, failureTitle } from '../app/api'
 import { Sheet } from '../ui/Sheet'
 import { Button } from '../ui/Button'
 import { Problem } from '../ui/Problem'
+import { List } from '../ui/List'
+import { Field, TextArea } from '../ui/Field'
 
 type Part = AnswerOf<'POST /standards/effect'>
 
@@ -82,13 +84,13 @@ export function PublishStandard({
       says="New visits are checked by it. Open ones stay with theirs until somebody moves them; sealed ones for good."
     >
       <h3>What changes</h3>
-      <ul className="mt-1 divide-y divide-rule border-y border-rule text-sm">
+      <List framed className="mt-1 text-sm">
         {differences.map((one) => (
           <li key={one} className="py-1.5">
             {one}
           </li>
         ))}
-      </ul>
+      </List>
       <h3 className="mt-4">What would have been different</h3>
       <p role="status">
         {done
@@ -96,7 +98,7 @@ export function PublishStandard({
           : `Looking at sealed visits: ${looked} so far …`}
       </p>
       {!done && <progress className="w-full" max={MOST_VISITS} value={looked} aria-label="Sealed visits looked at" />}
-      <ul className="mt-1 divide-y divide-rule border-y border-rule">
+      <List framed className="mt-1">
         {byRule.map(({ rule, name, all }) => (
           <li key={rule} className="py-2">
             <details>
@@ -119,16 +121,10 @@ export function PublishStandard({
             </details>
           </li>
         ))}
-      </ul>
-      <label className="label mt-4 block">
-        Why this version
-        <textarea
-          className="box mt-1 min-h-20 font-normal"
-          maxLength={600}
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
-      </label>
+      </List>
+      <Field label="Why this version" className="mt-4 block">
+        <TextArea className="min-h-20" maxLength={600} value={note} onChange={(event) => setNote(event.target.value)} />
+      </Field>
       <Problem says={problem} className="mt-2" />
       <div className="mt-3 flex gap-2">
         <Button kind="main" disabled={!done} onClick={publish}>

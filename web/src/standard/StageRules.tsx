@@ -4,6 +4,8 @@ import { allRules } from '@pasado/core/rules/all'
 import type { Level, Standard } from '@pasado/core/policy/standard'
 import { type Stage } from '@pasado/core/record/stages'
 import { readNumber } from '@pasado/core/values/number'
+import { List } from '../ui/List'
+import { Select, Field, Input } from '../ui/Field'
 
 const levelWords = { must: 'must', should: 'should', note: 'note', off: 'not in force' } as const
 
@@ -24,7 +26,7 @@ export function StageRules({
     change({ levels: level === own ? levels : { ...levels, [id]: level } })
   }
   return (
-    <ul className="mt-2 divide-y divide-rule border-y border-rule">
+    <List framed className="mt-2">
       {allRules
         .filter((rule) => rule.stage === stage)
         .map((rule) => {
@@ -55,8 +57,7 @@ export function StageRules({
                 )}
               </div>
               {editing ? (
-                <select
-                  className="box"
+                <Select
                   aria-label={`Level of ${rule.name}`}
                   value={level}
                   onChange={(event) => setLevel(rule.id, event.target.value as Level, rule.level)}
@@ -67,14 +68,14 @@ export function StageRules({
                       {one === rule.level ? ' (usual)' : ''}
                     </option>
                   ))}
-                </select>
+                </Select>
               ) : (
                 <b className="md:text-right">{levelWords[level]}</b>
               )}
             </li>
           )
         })}
-    </ul>
+    </List>
   )
 }
 
@@ -105,11 +106,9 @@ function Figure({
       </p>
     )
   return (
-    <label className="label w-52 text-sm">
-      {words}
-      {unit && `, ${unit}`}
-      <input
-        className="box exact mt-1 font-normal"
+    <Field label={`${words}${unit && `, ${unit}`}`} className="w-52 text-sm">
+      <Input
+        exact
         inputMode="decimal"
         autoComplete="off"
         aria-invalid={wrong}
@@ -125,6 +124,6 @@ function Figure({
           must be from {least} to {most}
         </span>
       )}
-    </label>
+    </Field>
   )
 }

@@ -3,6 +3,8 @@ import type { standardProblems } from '@pasado/core/rules/check-standard'
 import { standardDifferences } from '@pasado/core/rules/difference'
 import { schoolWords, type SchoolName } from '@pasado/core/policy/figures'
 import type { Standard } from '@pasado/core/policy/standard'
+import { Select, Field } from '../ui/Field'
+import { List } from '../ui/List'
 
 /** The schools a company goes by, and whether a lead approves. */
 export function Schools({
@@ -26,8 +28,8 @@ export function Schools({
               <dt className="label">{words}</dt>
               <dd>
                 {editing ? (
-                  <select
-                    className="box mt-1"
+                  <Select
+                    className="mt-1"
                     aria-label={words}
                     value={value}
                     onChange={(event) => onPolicy({ ...policy, [name]: event.target.value })}
@@ -37,7 +39,7 @@ export function Schools({
                         {says}
                       </option>
                     ))}
-                  </select>
+                  </Select>
                 ) : (
                   (options as Record<string, string>)[value]
                 )}
@@ -85,13 +87,13 @@ export function WhatChanges({ differences, since }: { differences: readonly stri
           ? 'Nothing changes yet'
           : `${differences.length} ${differences.length === 1 ? 'change' : 'changes'} against version ${since}`}
       </h2>
-      <ul className="mt-1 divide-y divide-rule text-sm">
+      <List className="mt-1 text-sm">
         {differences.map((one) => (
           <li key={one} className="py-1.5">
             {one}
           </li>
         ))}
-      </ul>
+      </List>
     </section>
   )
 }
@@ -105,28 +107,23 @@ export function Versions({ standards }: { standards: readonly Standard[] }) {
   return (
     <section aria-label="Versions" className="paper p-4">
       <h2 className="text-lg">Versions</h2>
-      <label className="label mt-1 block">
-        Version {current.version} against
-        <select
-          className="box mt-1 font-normal"
-          value={against}
-          onChange={(event) => setAgainst(Number(event.target.value))}
-        >
+      <Field label={`Version ${current.version} against`} className="mt-1 block">
+        <Select value={against} onChange={(event) => setAgainst(Number(event.target.value))}>
           {standards.slice(1).map(({ version, note }) => (
             <option key={version} value={version}>
               {version}
               {note ? `: ${note.slice(0, 40)}` : ''}
             </option>
           ))}
-        </select>
-      </label>
-      <ul className="mt-2 divide-y divide-rule text-sm">
+        </Select>
+      </Field>
+      <List className="mt-2 text-sm">
         {standardDifferences(before, current).map((one) => (
           <li key={one} className="py-1.5">
             {one}
           </li>
         ))}
-      </ul>
+      </List>
     </section>
   )
 }

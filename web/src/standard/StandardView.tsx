@@ -18,6 +18,7 @@ import { StageRules } from './StageRules'
 import { Schools, Versions, WhatChanges, WhatIsWrong } from './StandardAside'
 import { Instead } from '../ui/Instead'
 import { useTitle } from '../app/use-title'
+import { Heading, Page } from '../ui/Page'
 
 /** Standard: every rule with its level, the figures and schools, and rules of the house. A lead drafts and publishes the next version. */
 export function StandardView() {
@@ -70,10 +71,10 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
     set({ ...(value as Standard), id: current.id, version: current.version + 1 })
   }
   return (
-    <main className="mx-auto max-w-7xl p-4 lg:p-5">
+    <Page width="full">
       <div className="flex flex-wrap items-center justify-between gap-3">
         <div>
-          <h1 className="text-2xl">The standard</h1>
+          <Heading>The standard</Heading>
           <p className="text-soft">
             {editing
               ? `Version ${shown.version}, a draft on this device. In force: version ${current.version}.`
@@ -162,6 +163,6 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
           }}
         />
       )}
-    </main>
+    </Page>
   )
 }

@@ -3,14 +3,20 @@ import { lampColours, lampPatterns } from '@pasado/core/catalogue/look'
 import { judgeStrength } from '@pasado/core/secrets/strength'
 import { Button } from './Button'
 import { Chips } from './Chips'
+import type { Read } from '../app/read'
+import { Field, Input, Select, TextArea } from './Field'
+import { FileButton } from './FileButton'
 import { HeldButton } from './HeldButton'
+import { List } from './List'
+import { Loaded } from './Loaded'
+import { Notice } from './Notice'
 import { Lens } from './Lens'
 import { Mark, outcomeWords } from './Mark'
 import { PassphraseJudged } from './PassphraseJudged'
 import { Problem } from './Problem'
 import { Sheet } from './Sheet'
 import { Waiting } from './Waiting'
-import { useTitle } from '../app/use-title'
+import { Page } from './Page'
 
 const outcomes = Object.keys(outcomeWords) as (keyof typeof outcomeWords)[]
 const lenses = [
@@ -18,6 +24,15 @@ const lenses = [
   ...lampPatterns.map((pattern) => ({ colour: pattern === 'alternate' ? 'amber/green' : 'green', pattern }))
 ]
 const passphrase = 'demo-plover-42'
+
+/** Something that was read; undefined while it is on its way. */
+const readAs = (value: string | undefined): Read<string> => ({
+  value,
+  problem: null,
+  away: false,
+  put: () => undefined,
+  again: () => Promise.resolve()
+})
 
 function Part({ name, says, children }: { name: string; says: string; children: ReactNode }) {
   return (
@@ -34,9 +49,8 @@ export function Parts() {
   const [open, setOpen] = useState(false)
   const [chosen, setChosen] = useState<'5' | '2.4' | '6'>('5')
   const [held, setHeld] = useState<number | null>(null)
-  useTitle('Parts')
   return (
-    <main className="mx-auto max-w-5xl p-4 lg:p-6">
+    <Page title="Parts" width="list">
       <h1 className="text-2xl">Parts</h1>
       <p className="text-soft">What screens are made of, in each of its states.</p>
       <div className="mt-4 grid items-start gap-4 md:grid-cols-2">
@@ -55,6 +69,59 @@ export function Parts() {
         <Part name="Problem and waiting" says="Told to whoever sees and to whoever listens.">
           <Problem says="It could not be saved; try again." />
           <Waiting />
+        </Part>
+        <Part name="Field" says="A box and what is put into it; exact where every character counts.">
+          <Field label="A name" className="grow basis-40">
+            <Input defaultValue="Isolde Marram" />
+          </Field>
+          <Field label="A serial" className="grow basis-40">
+            <Input exact defaultValue="QR-0O1l-7741" />
+          </Field>
+          <Field label="Not now" className="grow basis-40">
+            <Input disabled defaultValue="sealed" />
+          </Field>
+          <div className="grow basis-40">
+            <Field label="Wrong">
+              <Input exact aria-invalid aria-describedby="parts-wrong" defaultValue="192.168.300.1" />
+            </Field>
+            <Problem id="parts-wrong" says="must be four numbers from 0 to 255" className="mt-1" />
+          </div>
+          <Field label="One of a list" className="grow basis-40">
+            <Select defaultValue="wpa3">
+              <option value="wpa2">WPA2</option>
+              <option value="wpa3">WPA3</option>
+            </Select>
+          </Field>
+          <Field label="Several lines" className="basis-full">
+            <TextArea rows={2} defaultValue="The key hangs in the shed." />
+          </Field>
+          <FileButton accept=".json" onFile={() => undefined}>
+            From a file
+          </FileButton>
+        </Part>
+        <Part
+          name="Notice"
+          says="Said aside of the work: what offers something, what has to be seen, what is only told."
+        >
+          <Notice edge="plum" className="basis-full">
+            Version 4 of this model is there.
+          </Notice>
+          <Notice edge="ink" className="basis-full">
+            These hardly go together.
+          </Notice>
+          <Notice edge="edge" small className="basis-full">
+            Install 1.4 → 2.0: one update.
+          </Notice>
+        </Part>
+        <Part name="List" says="Lines with a rule between; framed where it stands by itself.">
+          <List framed className="basis-full">
+            <li className="py-2">Hall shelf</li>
+            <li className="py-2">Box room</li>
+          </List>
+        </Part>
+        <Part name="What is read" says="On its way, and there; refused, it stands in the screen’s place.">
+          <Loaded read={readAs(undefined)}>{(value) => <p>{value}</p>}</Loaded>
+          <Loaded read={readAs('Skerrow Bay')}>{(value) => <p>{value}</p>}</Loaded>
         </Part>
         <Part name="Chips" says="One of a few, all of them in sight.">
           <Chips
@@ -108,6 +175,6 @@ export function Parts() {
           <PassphraseJudged value={passphrase} strength={judgeStrength(passphrase)} />
         </Part>
       </div>
-    </main>
+    </Page>
   )
 }

@@ -13,7 +13,8 @@ import { MethodsSection, PromptsSection } from './method-sections'
 import { FirmwareSection, RadiosSection } from './radio-sections'
 import { PublishSheet } from './PublishSheet'
 import { Button } from '../../ui/Button'
-import { useTitle } from '../../app/use-title'
+import { Heading, Page } from '../../ui/Page'
+import { List } from '../../ui/List'
 
 /** The sections of a model, each with the parts of it that stand there. */
 const sections: readonly { id: string; name: string; parts: readonly string[] }[] = [
@@ -102,7 +103,6 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
   const navigate = useNavigate()
   const { model, faults } = useMemo(() => faultsOf(draft), [draft])
   const section = sections.find((one) => one.id === search.get('part')) ?? sections[0]!
-  useTitle(`Edit ${published ? `${published.maker} ${published.name}` : 'a new model'}`)
   const set = (path: Path, value: unknown) => {
     setUndone((before) => [...before.slice(-99), draft])
     const next = withChange(draft, path, value)
@@ -126,10 +126,10 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
   const { maker, name, version } = draft as Model
   return (
     <EditingContext value={{ draft, faults, set }}>
-      <main className="mx-auto max-w-7xl p-4 lg:p-5">
+      <Page title={`Edit ${published ? `${published.maker} ${published.name}` : 'a new model'}`} width="full">
         <div className="flex flex-wrap items-center justify-between gap-3">
           <div>
-            <h1 className="text-2xl">{published ? `${maker} ${name}` : 'A new model'}</h1>
+            <Heading>{published ? `${maker} ${name}` : 'A new model'}</Heading>
             <p className="text-soft">Version {version}, not published. Kept on this device.</p>
           </div>
           <div className="flex flex-wrap gap-2">
@@ -171,7 +171,7 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
           </section>
           <aside aria-label="What is wrong" className="min-w-0" aria-live="polite">
             <h2 className="text-lg">{faults.length === 0 ? 'Nothing is wrong with it' : `${faults.length} to mend`}</h2>
-            <ul className="mt-2 divide-y divide-rule border-y border-rule">
+            <List framed className="mt-2">
               {faults.slice(0, 40).map((fault, at) => (
                 <li key={at}>
                   <button
@@ -184,7 +184,7 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
                   </button>
                 </li>
               ))}
-            </ul>
+            </List>
             {faults.length === 0 && (
               <p className="mt-2 text-soft">
                 Every state can be reached and told apart, every step waits for a lamp it has, every firmware can be
@@ -193,7 +193,7 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
             )}
           </aside>
         </div>
-      </main>
+      </Page>
       {publishing && model && (
         <PublishSheet
           model={model}

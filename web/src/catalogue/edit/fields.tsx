@@ -2,6 +2,8 @@ import { textOf } from '@pasado/core/values/plain'
 import { useId, useState, type ReactNode } from 'react'
 import { valueAt, useEditing, type Path } from './draft'
 import { Button } from '../../ui/Button'
+import { Input, Select } from '../../ui/Field'
+import { List } from '../../ui/List'
 
 const samePath = (a: Path, b: Path) => a.length === b.length && a.every((part, at) => part === b[at])
 
@@ -98,9 +100,9 @@ export function NumberAt({
   return (
     <Frame {...common} inputId={inputId}>
       <span className="flex items-center gap-2">
-        <input
+        <Input
           id={inputId}
-          className="box exact"
+          exact
           inputMode="decimal"
           autoComplete="off"
           value={shown}
@@ -146,9 +148,9 @@ export function SelectAt({
   const known = value === undefined || value === null || options.some((one) => one.value === textOf(value))
   return (
     <Frame {...common} inputId={inputId}>
-      <select
+      <Select
         id={inputId}
-        className="box"
+
         value={textOf(value)}
         aria-invalid={fault !== null}
         onChange={({ target: { value: chosen } }) => {
@@ -163,7 +165,7 @@ export function SelectAt({
             {one.words}
           </option>
         ))}
-      </select>
+      </Select>
     </Frame>
   )
 }
@@ -220,9 +222,9 @@ export function WordsAt(common: Common) {
   const shown = read(typed).join() === value.join() ? typed : value.join(', ')
   return (
     <Frame {...common} inputId={inputId}>
-      <input
+      <Input
         id={inputId}
-        className="box exact"
+        exact
         autoComplete="off"
         value={shown}
         aria-invalid={fault !== null}
@@ -256,7 +258,7 @@ export function Rows<T>({
   const name = label.toLowerCase()
   return (
     <section aria-label={label}>
-      <ul className="divide-y divide-rule border-y border-rule">
+      <List framed>
         {rows.map((row, at) => (
           <li
             key={at}
@@ -305,7 +307,7 @@ export function Rows<T>({
             </span>
           </li>
         ))}
-      </ul>
+      </List>
       <Button className="mt-2" onClick={() => set(path, [...rows, fresh(rows.length)])}>
         Add: {name}
       </Button>

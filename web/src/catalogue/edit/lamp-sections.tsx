@@ -3,6 +3,7 @@ import { lampColours, lampPatterns, lookWords, type LampLook } from '@pasado/cor
 import { Lens } from '../../ui/Lens'
 import { useEditing, valueAt, type Path } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, TextAt, useFault } from './fields'
+import { Select } from '../../ui/Field'
 
 const patternWords: Record<string, string> = {
   off: 'dark',
@@ -128,8 +129,8 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
             ?
           </span>
         )}
-        <select
-          className="box w-auto"
+        <Select
+          className="w-auto"
           aria-label={`Pattern of ${lamp.name}`}
           value={look?.pattern ?? ''}
           onChange={(event) =>
@@ -142,10 +143,10 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
               {patternWords[one]}
             </option>
           ))}
-        </select>
+        </Select>
         {look && look.pattern !== 'off' && (
-          <select
-            className="box w-auto"
+          <Select
+            className="w-auto"
             aria-label={`Colour of ${lamp.name}`}
             value={shown}
             onChange={(event) => put(paint(look.pattern, event.target.value, second))}
@@ -153,11 +154,11 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
             {colours.map((one) => (
               <option key={one}>{one}</option>
             ))}
-          </select>
+          </Select>
         )}
         {look?.pattern === 'alternate' && (
-          <select
-            className="box w-auto"
+          <Select
+            className="w-auto"
             aria-label={`Second colour of ${lamp.name}`}
             value={second}
             onChange={(event) => put(paint('alternate', shown, event.target.value))}
@@ -167,7 +168,7 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
               .map((one) => (
                 <option key={one}>{one}</option>
               ))}
-          </select>
+          </Select>
         )}
         {look && <span className="sr-only">{lookWords(look)}</span>}
       </div>

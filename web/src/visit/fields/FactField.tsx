@@ -11,6 +11,7 @@ import { takeLook } from '../session/record-now'
 import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { Select } from '../../ui/Field'
 
 interface Common {
   kind: ThingKind
@@ -230,9 +231,9 @@ export function SelectFact({
   const inputId = useId()
   return (
     <Frame common={common} inputId={inputId} meta={meta} conflict={conflict} problem={null}>
-      <select
+      <Select
         id={inputId}
-        className="box"
+
         value={(value as string | undefined) ?? ''}
         disabled={!mayWrite}
         onChange={(event) => set(event.target.value === '' ? null : event.target.value)}
@@ -243,7 +244,7 @@ export function SelectFact({
             {option.words}
           </option>
         ))}
-      </select>
+      </Select>
     </Frame>
   )
 }

@@ -12,6 +12,7 @@ import { PassphraseJudged, scoreWords } from '../../ui/PassphraseJudged'
 import { strengthOf } from '../../workers/strength'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { Input } from '../../ui/Field'
 
 const SHOWN_MS = 45_000
 
@@ -152,9 +153,10 @@ function TypedSecret({
       <label className="label" htmlFor={inputId}>
         {label}
       </label>
-      <input
+      <Input
         id={inputId}
-        className="box exact mt-1"
+        exact
+        className="mt-1"
         value={value}
         autoFocus
         autoComplete="off"

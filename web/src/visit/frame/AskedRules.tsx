@@ -9,6 +9,7 @@ import { placeKey } from '../session/place'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { Button } from '../../ui/Button'
+import { List } from '../../ui/List'
 
 /** Photos that prove an answer: shown once there is one, and called up to add the first. */
 function RulePhotos({ rule }: { rule: string }) {
@@ -43,7 +44,7 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
     .filter((one) => (only ? only.includes(one.rule) : !one.rule.startsWith('own-')))
   if (asked.length === 0) return null
   return (
-    <ul className="divide-y divide-rule border-y border-rule">
+    <List framed>
       {asked.map((one) => {
         const given = answers[ruleKey(one.rule)]
         return (
@@ -68,6 +69,6 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
           </li>
         )
       })}
-    </ul>
+    </List>
   )
 }

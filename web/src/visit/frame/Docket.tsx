@@ -15,6 +15,8 @@ import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { GrantSheet, type Grant } from './GrantSheet'
 import { Button } from '../../ui/Button'
+import { Select } from '../../ui/Field'
+import { List } from '../../ui/List'
 
 /** What stands between the visit and sign-off, in one line. */
 function countWords(open: readonly Finding[]): string {
@@ -85,8 +87,8 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         <p className="fine">{sealed ? 'Nobody changes this visit any more.' : workWords}</p>
         {!sealed && open.length > 3 && (
           <div className="mt-2 flex gap-2">
-            <select
-              className="box w-0 min-w-0 grow"
+            <Select
+              className="w-0 min-w-0 grow"
               aria-label="Show of stage"
               value={stage}
               onChange={(event) => setStage(event.target.value)}
@@ -99,10 +101,10 @@ export function Docket({ onGone }: { onGone?: () => void }) {
                     {stageNames[one]}
                   </option>
                 ))}
-            </select>
+            </Select>
             {subjects.length > 1 && (
-              <select
-                className="box w-0 min-w-0 grow"
+              <Select
+                className="w-0 min-w-0 grow"
                 aria-label="Show about"
                 value={about}
                 onChange={(event) => setAbout(event.target.value)}
@@ -113,7 +115,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
                     {one}
                   </option>
                 ))}
-              </select>
+              </Select>
             )}
           </div>
         )}
@@ -190,7 +192,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         title="Questions of this visit"
         says="Each answer is written with your name and the time."
       >
-        <ul className="divide-y divide-rule border-y border-rule">
+        <List framed>
           {questions.map((one) => (
             <li key={one.rule} className="flex flex-wrap items-center gap-3 py-3">
               <p className="grow basis-60">
@@ -209,7 +211,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
               />
             </li>
           ))}
-        </ul>
+        </List>
         {questions.length === 0 && <p>All are answered.</p>}
       </Sheet>
     </div>

@@ -6,6 +6,7 @@ import { Sheet } from '../../ui/Sheet'
 import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { TextArea, Field, Input } from '../../ui/Field'
 
 const today = () => format(new Date(), 'yyyy-MM-dd')
 
@@ -60,9 +61,9 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
             <label className="label" htmlFor="grant-reason">
               Reason
             </label>
-            <textarea
+            <TextArea
               id="grant-reason"
-              className="box mt-1 min-h-24"
+              className="mt-1 min-h-24"
               maxLength={600}
               value={reason}
               aria-invalid={problem !== null}
@@ -76,11 +77,10 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
           </div>
         )}
         {kind === 'waive' && (
-          <label className="label">
-            Put right by
-            <input
+          <Field label="Put right by">
+            <Input
               type="date"
-              className="box mt-1 font-normal"
+
               min={today()}
               value={until}
               onChange={(event) => {
@@ -89,7 +89,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
               }}
             />
             <span className="fine block font-normal">Left empty: for good.</span>
-          </label>
+          </Field>
         )}
         <Button type="submit" kind="main">
           {title}

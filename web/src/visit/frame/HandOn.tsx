@@ -7,6 +7,7 @@ import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { useRead } from '../../app/read'
+import { Field, Select, Input } from '../../ui/Field'
 
 /** Whose visit it is, and handing it on: one's own, or to oneself; a lead and the office any. */
 export function HandOn() {
@@ -76,29 +77,26 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
         }}
       >
         {!takes && (
-          <label className="label">
-            Who goes on
-            <select className="box mt-1 font-normal" value={to} onChange={(event) => setTo(event.target.value)}>
+          <Field label="Who goes on">
+            <Select value={to} onChange={(event) => setTo(event.target.value)}>
               <option value="">choose</option>
               {people.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
                 </option>
               ))}
-            </select>
-          </label>
+            </Select>
+          </Field>
         )}
-        <label className="label">
-          Why
-          <input
-            className="box mt-1 font-normal"
+        <Field label="Why">
+          <Input
             autoComplete="off"
             value={reason}
             maxLength={300}
             onChange={(event) => setReason(event.target.value)}
             placeholder="ill, another isle, the customer asked …"
           />
-        </label>
+        </Field>
         <Problem says={problem} />
         <p>
           <Button type="submit" kind="main" disabled={busy}>

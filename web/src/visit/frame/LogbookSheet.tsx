@@ -2,6 +2,7 @@ import { format } from 'date-fns'
 import { describeEntry } from '@pasado/core/documents/describe-entry'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
+import { List } from '../../ui/List'
 
 const moment = (iso: string) => format(new Date(iso), 'd MMM HH:mm')
 
@@ -18,7 +19,7 @@ export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => 
       says="Every line, newest first. Nothing in it is ever changed."
       wide
     >
-      <ol className="divide-y divide-rule" reversed start={entries.length}>
+      <List as="ol" reversed start={entries.length}>
         {open &&
           entries.toReversed().map((entry) => (
             <li key={entry.id} className="grid grid-cols-[3rem_1fr] gap-x-3 py-2 sm:grid-cols-[3rem_1fr_auto]">
@@ -29,7 +30,7 @@ export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => 
               </span>
             </li>
           ))}
-      </ol>
+      </List>
     </Sheet>
   )
 }

@@ -7,6 +7,7 @@ import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { useRead } from '../../app/read'
+import { List } from '../../ui/List'
 
 /** A newer version of the standard than the one this visit is checked by: what differs, and moving to it. */
 export function NewerStandard() {
@@ -35,13 +36,13 @@ export function NewerStandard() {
         title={`Version ${newest.version} of the standard`}
         {...(newest.note ? { says: newest.note } : {})}
       >
-        <ul className="divide-y divide-rule border-y border-rule">
+        <List framed>
           {differences.map((one) => (
             <li key={one} className="py-2">
               {one}
             </li>
           ))}
-        </ul>
+        </List>
         <Problem says={problem} className="mt-2" />
         <div className="mt-3 flex gap-2">
           <Button kind="main" onClick={() => void move()}>

@@ -16,6 +16,7 @@ import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { FileButton } from '../../ui/FileButton'
+import { Input } from '../../ui/Field'
 
 const SHOWN_MS = 45_000
 
@@ -135,9 +136,9 @@ function Caption({ photo, onKeep, onLeave }: { photo: Blob; onKeep: (caption: st
         <label className="label" htmlFor={inputId}>
           What does it show?
         </label>
-        <input
+        <Input
           id={inputId}
-          className="box mt-1"
+          className="mt-1"
           maxLength={200}
           autoFocus
           autoComplete="off"
@@ -249,9 +250,9 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
             <label className="label" htmlFor={inputId}>
               What does it show?
             </label>
-            <input
+            <Input
               id={inputId}
-              className="box mt-1"
+              className="mt-1"
               maxLength={200}
               autoComplete="off"
               value={caption}

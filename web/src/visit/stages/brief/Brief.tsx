@@ -15,6 +15,9 @@ import { HouseOfVisit } from '../../frame/HouseOfVisit'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
+import { Notice } from '../../../ui/Notice'
+import { TextArea } from '../../../ui/Field'
+import { List } from '../../../ui/List'
 
 const lineWords: Record<(typeof accessLines)[number], string> = {
   coax: 'coax',
@@ -91,10 +94,10 @@ export function Brief() {
         </section>
       </div>
       {telephone && (
-        <p className="mt-4 border-l-4 border-ink bg-well p-3">
+        <Notice as="p" edge="ink" className="mt-4">
           <b>Caution.</b> A telephone line carries ringing voltage. An alarm, a pendant, a lift or a fax may hang on it:
           ask before you unplug anything. Wiring in the wall is for a licensed trade; follow the local code.
-        </p>
+        </Notice>
       )}
       <KitsOut />
       <div className="mt-4">
@@ -219,10 +222,10 @@ function Notes() {
             <label className="label" htmlFor="note">
               Note
             </label>
-            <textarea
+            <TextArea
               id="note"
               rows={1}
-              className="box mt-1"
+              className="mt-1"
               maxLength={2000}
               value={text}
               onChange={(event) => setText(event.target.value)}
@@ -233,7 +236,7 @@ function Notes() {
           </Button>
         </form>
       )}
-      <ul className="mt-2 divide-y divide-rule">
+      <List className="mt-2">
         {notes.toReversed().map((note) => (
           <li key={note.seq} className="py-2">
             <p className="whitespace-pre-wrap">{note.text}</p>
@@ -242,7 +245,7 @@ function Notes() {
             </p>
           </li>
         ))}
-      </ul>
+      </List>
     </section>
   )
 }

@@ -14,6 +14,7 @@ import { PortMap } from './PortMap'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
+import { List } from '../../../ui/List'
 
 type FittingKind = NonNullable<Facts<'fitting'>['kind']>
 const drawn: FittingKind[] = ['splitter', 'telephone', 'provider-box', 'computer', 'television', 'alarm']
@@ -164,7 +165,7 @@ export function Connect() {
         ))}
         <section aria-label="Old equipment" data-place="fitting.new.old">
           <h3>Old equipment</h3>
-          <ul className="mt-1 divide-y divide-rule">
+          <List className="mt-1">
             {oldThings.map((one) => (
               <li key={one.id} className="grid gap-2 py-2 sm:grid-cols-2">
                 <TextFact
@@ -201,7 +202,7 @@ export function Connect() {
                 )}
               </li>
             ))}
-          </ul>
+          </List>
           {mayWrite && (
             <div className="mt-2 flex flex-wrap gap-2">
               {old.map((kind) => (

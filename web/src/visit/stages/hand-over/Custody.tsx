@@ -6,6 +6,8 @@ import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
+import { Field, Input } from '../../../ui/Field'
+import { Notice } from '../../../ui/Notice'
 
 const purposeWords: Record<SecretPurpose, string> = {
   'wifi-passphrase': 'Wi-Fi passphrases',
@@ -77,17 +79,16 @@ export function Custody() {
               </button>
             ))}
           </div>
-          <label className="label">
-            Until
-            <input
+          <Field label="Until">
+            <Input
               type="date"
-              className="box mt-1 font-normal"
+
               min={soonest}
               disabled={!mayWrite}
               value={custody.until ?? ''}
               onChange={(event) => set(keeps, event.target.value || undefined)}
             />
-          </label>
+          </Field>
           <p className="fine grow">
             The others are erased {days} days after sealing, these when their day has passed. Nobody can bring them
             back.
@@ -111,5 +112,11 @@ export function ErasureNote() {
   else if (next)
     message = `${next.refs.length} of ${count} secrets are erased by themselves on ${format(new Date(next.at), 'd MMMM yyyy')}.`
   else if (count) message = `${count} secrets are kept for service, without an end.`
-  return message && <p className="mt-3 border-l-4 border-edge bg-well p-3">{message}</p>
+  return (
+    message && (
+      <Notice as="p" edge="edge" className="mt-3">
+        {message}
+      </Notice>
+    )
+  )
 }

@@ -6,6 +6,7 @@ import { useVisit } from '../../session/visit-state'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
 import { useRead } from '../../../app/read'
+import { List } from '../../../ui/List'
 
 const days = ['3', '7', '30'] as const
 
@@ -88,7 +89,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
         </div>
       )}
       {links.length > 0 && (
-        <ul className="mt-2 divide-y divide-rule border-y border-rule" aria-label="Links that work">
+        <List framed className="mt-2" aria-label="Links that work">
           {links.map((link) => (
             <li key={link.id} className="flex flex-wrap items-center justify-between gap-x-4 py-1">
               <span>
@@ -105,7 +106,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
               </Button>
             </li>
           ))}
-        </ul>
+        </List>
       )}
       <Problem says={problem} className="mt-2" />
     </section>

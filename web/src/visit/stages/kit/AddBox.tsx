@@ -5,6 +5,8 @@ import { byMaker, newestModels, type Model } from '@pasado/core/catalogue/model'
 import { Sheet } from '../../../ui/Sheet'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
+import { Input } from '../../../ui/Field'
+import { List } from '../../../ui/List'
 
 /** Models and their boxes, found by maker, name and role. Choosing one is left to the caller. */
 function ModelList({
@@ -28,15 +30,15 @@ function ModelList({
       <label className="label" htmlFor="model-wanted">
         Find a model
       </label>
-      <input
+      <Input
         id="model-wanted"
-        className="box mt-1"
+        className="mt-1"
         value={wanted}
         autoComplete="off"
         onChange={(event) => setWanted(event.target.value)}
         placeholder="maker, name or role"
       />
-      <ul className="mt-3 divide-y divide-rule border-y border-rule">
+      <List framed className="mt-3">
         {found.flatMap((model) =>
           boxes(model).map((box, at) => (
             <li key={`${model.id} ${box.id}`}>
@@ -59,7 +61,7 @@ function ModelList({
             </li>
           ))
         )}
-      </ul>
+      </List>
       {found.length === 0 && <p className="mt-3">No model is called that. A lead can add it to the catalogue.</p>}
     </>
   )

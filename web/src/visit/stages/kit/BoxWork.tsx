@@ -10,6 +10,9 @@ import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { List } from '../../../ui/List'
+import { Notice } from '../../../ui/Notice'
+import { Input } from '../../../ui/Field'
 
 const oftenDone = {
   missing: ['took one from the van', 'ordered, a second visit is booked', 'not needed here'],
@@ -75,7 +78,7 @@ export function BoxWork({
           </Button>
         )}
       </div>
-      <ul aria-label={`In the box of ${title}`} className="mt-4 divide-y divide-rule border-y border-rule">
+      <List aria-label={`In the box of ${title}`} framed className="mt-4">
         {items.map(({ item, count }) => (
           <Item key={item} box={box} item={item} count={count} mayWrite={mayWrite} />
         ))}
@@ -96,7 +99,7 @@ export function BoxWork({
             )}
           </li>
         ))}
-      </ul>
+      </List>
       {mayWrite && <Extra box={box} known={items.map(({ item }) => item)} />}
       {units.length > 0 && (
         <section aria-label="Units of this box" className="mt-6">
@@ -113,7 +116,11 @@ export function BoxWork({
           </ul>
         </section>
       )}
-      {model.twin && <p className="mt-4 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
+      {model.twin && (
+        <Notice as="p" edge="plum" small className="mt-4">
+          {model.twin}
+        </Notice>
+      )}
       {mayWrite && (
         <p className="mt-6">
           <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'box', id: box.id })}>
@@ -208,9 +215,9 @@ function WhatWasDone({
         {about}: what was done?
       </label>
       <div className="mt-1 flex gap-2">
-        <input
+        <Input
           id={inputId}
-          className="box"
+
           value={done}
           maxLength={300}
           autoFocus
@@ -252,9 +259,9 @@ function Extra({ box, known }: { box: KitInVisit; known: readonly string[] }) {
           <label className="label" htmlFor={inputId}>
             What is it?
           </label>
-          <input
+          <Input
             id={inputId}
-            className="box mt-1"
+            className="mt-1"
             value={item}
             maxLength={120}
             autoComplete="off"

@@ -1,10 +1,11 @@
 import type { ModelChange } from '@pasado/core/catalogue/changes'
+import { List } from '../../../ui/List'
 
 /** Differences of two versions of a model, one a line. */
 export function ChangeList({ changes }: { changes: readonly ModelChange[] }) {
   if (changes.length === 0) return <p>Nothing differs.</p>
   return (
-    <ul className="divide-y divide-rule border-y border-rule">
+    <List framed>
       {changes.map((change) => (
         <li key={`${change.section} ${change.name} ${change.kind}`} className="py-2">
           <b>
@@ -26,6 +27,6 @@ export function ChangeList({ changes }: { changes: readonly ModelChange[] }) {
           ))}
         </li>
       ))}
-    </ul>
+    </List>
   )
 }

@@ -6,6 +6,7 @@ import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 import { useRead } from '../../../app/read'
+import { Input } from '../../../ui/Field'
 
 /** The same serial or MAC address stands at another home: where, since when, and the move, if the unit was really brought from there. */
 export function Elsewhere({ unit }: { unit: Unit }) {
@@ -62,9 +63,9 @@ function There({
               Why is it here now?
             </label>
             <div className="mt-1 flex flex-wrap gap-2">
-              <input
+              <Input
                 id={inputId}
-                className="box grow basis-56"
+                className="grow basis-56"
                 autoFocus
                 maxLength={600}
                 value={reason}

@@ -3,6 +3,7 @@ import { updateWork } from '@pasado/core/catalogue/firmware-work'
 import type { Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { TextFact } from '../../fields/FactField'
+import { Notice } from '../../../ui/Notice'
 
 /** The firmware as it came out of the box, and what has to be installed on the way to the approved one. */
 export function FirmwareOnBox({ unit, model }: { unit: Unit; model: Model }) {
@@ -33,7 +34,7 @@ function Work({ model, current }: { model: Model; current: string }) {
     return `Nothing leads on from here. Approved is ${minimum} and above: ask the lead.`
   }
   return (
-    <div className="mt-2 border-l-4 border-edge bg-well p-2 text-sm" aria-live="polite">
+    <Notice edge="edge" small className="mt-2" aria-live="polite">
       {path.length === 0 ? (
         <p>{withoutPath()}</p>
       ) : (
@@ -50,6 +51,6 @@ function Work({ model, current }: { model: Model; current: string }) {
       )}
       {withdrawn && <p className="font-bold">{current} was withdrawn; it must not stay.</p>}
       <p className="fine mt-1">Calculated from the catalogue’s releases.</p>
-    </div>
+    </Notice>
   )
 }

@@ -15,6 +15,8 @@ import { LabelValues } from './LabelValues'
 import { LiveCamera } from './LiveCamera'
 import { Button } from '../../../ui/Button'
 import { FileButton } from '../../../ui/FileButton'
+import { Notice } from '../../../ui/Notice'
+import { TextArea } from '../../../ui/Field'
 
 const stepWords: Record<ReadingStep, string> = {
   codes: 'Looking for codes …',
@@ -99,9 +101,9 @@ export function LabelSheet({ unit, model, onClose }: { unit: Unit; model: Model 
       wide
     >
       {step && (
-        <p role="status" className="border-l-4 border-plum bg-well p-3 text-lg">
+        <Notice role="status" as="p" edge="plum" className="text-lg">
           {stepWords[step]}
-        </p>
+        </Notice>
       )}
       {problem && (
         <p role="alert" className="mb-3 bg-inv p-3 font-bold text-oninv">
@@ -184,9 +186,10 @@ function Paste({ onText, onLeave }: { onText: (text: string) => void; onLeave: (
       <label className="label" htmlFor={inputId}>
         Everything that stands on the label
       </label>
-      <textarea
+      <TextArea
         id={inputId}
-        className="box exact mt-1 min-h-48"
+        exact
+        className="mt-1 min-h-48"
         autoFocus
         spellCheck={false}
         autoCapitalize="none"

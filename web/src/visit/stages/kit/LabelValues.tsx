@@ -11,6 +11,8 @@ import { useVisit } from '../../session/visit-state'
 import { factOf, purposeOf, rowProblem, rowsOf, twinOf, type LabelRow } from './label-rows'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { List } from '../../../ui/List'
+import { Input } from '../../../ui/Field'
 
 const trustWords: Record<Trust, string> = { certain: 'certain', likely: 'likely', unsure: 'look again' }
 const sourceWords = {
@@ -88,7 +90,7 @@ export function LabelValues({
         </p>
       ))}
       {rows.length > 0 && (
-        <ul aria-label="Values of the label" className="divide-y divide-rule border-y border-rule">
+        <List aria-label="Values of the label" framed>
           {rows.map((row, at) => (
             <Row
               key={row.field}
@@ -99,7 +101,7 @@ export function LabelValues({
               onChange={(to) => change(at, to)}
             />
           ))}
-        </ul>
+        </List>
       )}
       {picture && (
         <label className="mt-3 flex min-h-11 items-center gap-3">
@@ -203,9 +205,10 @@ function Row({
             {trust}
           </span>
         </div>
-        <input
+        <Input
           id={inputId}
-          className="box exact mt-1 text-lg"
+          exact
+          className="mt-1 text-lg"
           value={value}
           autoComplete="off"
           autoCapitalize="none"

@@ -4,6 +4,7 @@ import { isMeshMember } from '@pasado/core/work/units/known-unit'
 import { ChoiceFact } from '../../fields/FactField'
 import { useVisit } from '../../session/visit-state'
 import { modelOf } from './catalogue'
+import { Notice } from '../../../ui/Notice'
 
 /** What the unit is here: what its model can be is offered, what it cannot is told with why. */
 export function RoleChoice({ unit, model }: { unit: Unit; model: Model }) {
@@ -45,8 +46,8 @@ export function RoleChoice({ unit, model }: { unit: Unit; model: Model }) {
 
 function Warning({ children }: { children: React.ReactNode }) {
   return (
-    <p role="alert" className="mt-1 border-l-4 border-ink bg-well p-2 text-sm font-bold">
+    <Notice role="alert" as="p" edge="ink" small className="mt-1 font-bold">
       {children}
-    </p>
+    </Notice>
   )
 }

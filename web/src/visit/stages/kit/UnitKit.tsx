@@ -19,6 +19,7 @@ import { ModelVersion } from './ModelVersion'
 import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
 import { Button } from '../../../ui/Button'
+import { Notice } from '../../../ui/Notice'
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
 function isPublicPage(page: string | undefined): boolean {
@@ -47,7 +48,11 @@ export function UnitKit({ unit }: { unit: Unit }) {
           </Button>
         )}
       </div>
-      {model?.twin && <p className="mt-2 border-l-4 border-plum bg-well p-2 text-sm">{model.twin}</p>}
+      {model?.twin && (
+        <Notice as="p" edge="plum" small className="mt-2">
+          {model.twin}
+        </Notice>
+      )}
       {model && <ModelVersion unit={unit} model={model} />}
       <Elsewhere unit={unit} />
       <div className="mt-3 grid gap-x-7 gap-y-4 xl:grid-cols-2">

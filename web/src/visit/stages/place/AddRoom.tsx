@@ -4,6 +4,7 @@ import { useMayWrite } from '../../session/facts'
 import { tenth } from './snap'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { Input } from '../../../ui/Field'
 
 /** A room by its size, for those who would rather type than draw. */
 export function AddRoom({
@@ -36,9 +37,9 @@ export function AddRoom({
           <label className="label" htmlFor="room-name">
             Room
           </label>
-          <input
+          <Input
             id="room-name"
-            className="box mt-1"
+            className="mt-1"
             maxLength={60}
             autoComplete="off"
             value={name}
@@ -49,9 +50,9 @@ export function AddRoom({
           <label className="label" htmlFor="room-width">
             Width, m
           </label>
-          <input
+          <Input
             id="room-width"
-            className="box mt-1"
+            className="mt-1"
             inputMode="decimal"
             autoComplete="off"
             value={width}
@@ -62,9 +63,9 @@ export function AddRoom({
           <label className="label" htmlFor="room-depth">
             Depth, m
           </label>
-          <input
+          <Input
             id="room-depth"
-            className="box mt-1"
+            className="mt-1"
             inputMode="decimal"
             autoComplete="off"
             value={depth}

@@ -7,6 +7,7 @@ import { PlanWork } from './PlanWork'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
+import { List } from '../../../ui/List'
 
 /** Place: where each unit was set up and where it stays. */
 export function PlaceStage() {
@@ -22,7 +23,7 @@ export function PlaceStage() {
       <BuildFields />
       <h3 className="mt-5 text-lg">Where each unit stays</h3>
       {units.length === 0 && <p className="mt-4">No unit yet: add them under Kit.</p>}
-      <ul className="mt-3 divide-y divide-rule border-y border-rule">
+      <List framed className="mt-3">
         {units.map((unit) => {
           const { place, setUpPlace } = unit.facts
           const moved = unit.events.filter(({ what }) => what === 'moved').at(-1)
@@ -48,7 +49,7 @@ export function PlaceStage() {
             </li>
           )
         })}
-      </ul>
+      </List>
       <Cautions stage="place" />
     </div>
   )

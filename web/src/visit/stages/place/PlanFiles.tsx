@@ -15,6 +15,7 @@ import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 import { FileButton } from '../../../ui/FileButton'
+import { Notice } from '../../../ui/Notice'
 
 const MOST_OCTETS = 5_000_000
 
@@ -169,7 +170,7 @@ export function PlanFiles({
         </p>
       )}
       {problems.length > 0 && (
-        <div role="alert" className="mt-2 border-l-4 border-ink bg-well p-3">
+        <Notice role="alert" edge="ink" className="mt-2">
           <p className="font-bold">
             {problems.length} {problems.length === 1 ? 'line is' : 'lines are'} not right; nothing was written yet.
           </p>
@@ -186,7 +187,7 @@ export function PlanFiles({
               Take the {lines.length} that are right
             </Button>
           )}
-        </div>
+        </Notice>
       )}
     </details>
   )

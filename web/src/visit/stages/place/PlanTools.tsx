@@ -3,6 +3,7 @@ import { troubleKinds } from '@pasado/core/record/things/trouble'
 import { type openingKinds } from '@pasado/core/record/things/opening'
 import { Chips } from '../../../ui/Chips'
 import type { Tool } from './use-plan-drag'
+import { Select } from '../../../ui/Field'
 
 /** What each tool puts down next. */
 export interface ToolKinds {
@@ -67,8 +68,8 @@ export function PlanTools({
         />
       )}
       {tool === 'trouble' && (
-        <select
-          className="box w-auto"
+        <Select
+          className="w-auto"
           aria-label="Kind of trouble"
           value={kinds.trouble}
           onChange={(event) => onKinds({ ...kinds, trouble: event.target.value as ToolKinds['trouble'] })}
@@ -78,7 +79,7 @@ export function PlanTools({
               {one.replaceAll('-', ' ')}
             </option>
           ))}
-        </select>
+        </Select>
       )}
       {tool === 'unit' &&
         (waiting.length ? (

@@ -9,6 +9,7 @@ import { checkField } from '@pasado/core/record/facts'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
+import { Select, Input } from '../../../ui/Field'
 
 const ReadingsChart = lazy(async () => ({ default: (await import('./ReadingsChart')).ReadingsChart }))
 
@@ -173,9 +174,9 @@ function AddReading({
         <label className="label" htmlFor={`${id}r`}>
           Read in
         </label>
-        <select
+        <Select
           id={`${id}r`}
-          className="box mt-1"
+          className="mt-1"
           value={roomThere?.id ?? (room || plan.rooms[0]!.id)}
           disabled={readAt !== null}
           onChange={(event) => setRoom(event.target.value)}
@@ -185,15 +186,15 @@ function AddReading({
               {one.name}
             </option>
           ))}
-        </select>
+        </Select>
       </div>
       <div>
         <label className="label" htmlFor={`${id}u`}>
           From the unit
         </label>
-        <select
+        <Select
           id={`${id}u`}
-          className="box mt-1"
+          className="mt-1"
           value={unit || units[0]!.id}
           onChange={(event) => setUnit(event.target.value)}
         >
@@ -202,15 +203,16 @@ function AddReading({
               {one.name}
             </option>
           ))}
-        </select>
+        </Select>
       </div>
       <div>
         <label className="label" htmlFor={`${id}d`}>
           Signal, dBm
         </label>
-        <input
+        <Input
           id={`${id}d`}
-          className="box exact mt-1"
+          exact
+          className="mt-1"
           inputMode="text"
           autoComplete="off"
           value={typed}

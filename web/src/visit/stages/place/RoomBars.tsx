@@ -1,5 +1,6 @@
 import { ROOM_FLOOR_DBM, type NamedRoom, type PlanStorey } from '@pasado/core/work/plan/home-plan'
 import type { RoomTold } from './use-plan'
+import { List } from '../../../ui/List'
 
 const [WEAKEST, STRONGEST] = [-95, -30]
 const share = (dbm: number) => Math.min(1, Math.max(0, (dbm - WEAKEST) / (STRONGEST - WEAKEST))) * 100
@@ -42,11 +43,11 @@ export function RoomBars({
           return (
             <div key={storey.id}>
               {storeys.length > 1 && <h4 className="fine bg-well px-1 py-0.5">{storey.name}</h4>}
-              <ul className="divide-y divide-rule">
+              <List>
                 {here.map((room) => (
                   <RoomBar key={room.id} room={room} told={figures.get(room.id)!} onChoose={() => onChoose(room)} />
                 ))}
-              </ul>
+              </List>
             </div>
           )
         })}

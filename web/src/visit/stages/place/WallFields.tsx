@@ -12,6 +12,7 @@ import { materialOptions } from './materials'
 import type { Chosen } from './use-plan-drag'
 import { openingIn, openingWidthM } from './snap'
 import { Button } from '../../../ui/Button'
+import { Select, Field, Input } from '../../../ui/Field'
 
 /** What one stretch of wall is of, and the openings in it. */
 export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chosen: Chosen | null) => void }) {
@@ -86,9 +87,9 @@ export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chos
           <label className="label" htmlFor={fieldId}>
             Of
           </label>
-          <select
+          <Select
             id={fieldId}
-            className="box mt-1"
+            className="mt-1"
             disabled={!mayWrite}
             value={material}
             onChange={(event) => set({ material: event.target.value as PlanWall['material'] })}
@@ -98,7 +99,7 @@ export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chos
                 {words}
               </option>
             ))}
-          </select>
+          </Select>
         </div>
         <Thickness
           key={`${x1} ${y1} ${thicknessMm}`}
@@ -155,10 +156,8 @@ function Thickness({ value, disabled, onSet }: { value: number; disabled: boolea
     }
   }
   return (
-    <label className="label">
-      Thickness, mm
-      <input
-        className="box mt-1 font-normal"
+    <Field label="Thickness, mm">
+      <Input
         inputMode="decimal"
         autoComplete="off"
         disabled={disabled}
@@ -175,6 +174,6 @@ function Thickness({ value, disabled, onSet }: { value: number; disabled: boolea
           Thickness {problem}
         </span>
       )}
-    </label>
+    </Field>
   )
 }

@@ -9,6 +9,8 @@ import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
+import { List } from '../../../ui/List'
+import { Field, Select } from '../../../ui/Field'
 
 /** Finding the fault: what is known already, the next thing to look at, the causes and why, and the mend. */
 export function FindFault() {
@@ -24,7 +26,7 @@ export function FindFault() {
       {searches.filter(({ found }) => found !== null).length > 0 && (
         <section aria-label="Faults found">
           <h3>Found at this visit</h3>
-          <ul className="mt-1 divide-y divide-rule border-y border-rule">
+          <List framed className="mt-1">
             {searches
               .filter(({ found }) => found !== null)
               .map(({ id, about, found }) => (
@@ -42,7 +44,7 @@ export function FindFault() {
                   .
                 </li>
               ))}
-          </ul>
+          </List>
         </section>
       )}
     </div>
@@ -63,27 +65,25 @@ function Begin({ record }: { record: VisitRecord }) {
         beginSearch({ unit: unit || undefined, room: room || undefined })
       }}
     >
-      <label className="label grow basis-40">
-        What does not work
-        <select className="box mt-1 font-normal" value={unit} onChange={(event) => setUnit(event.target.value)}>
+      <Field label="What does not work" className="grow basis-40">
+        <Select value={unit} onChange={(event) => setUnit(event.target.value)}>
           {units.map((one) => (
             <option key={one.id} value={one.id}>
               {unitName(one)}
             </option>
           ))}
-        </select>
-      </label>
-      <label className="label grow basis-40">
-        In which room
-        <select className="box mt-1 font-normal" value={room} onChange={(event) => setRoom(event.target.value)}>
+        </Select>
+      </Field>
+      <Field label="In which room" className="grow basis-40">
+        <Select value={room} onChange={(event) => setRoom(event.target.value)}>
           <option value="">everywhere, or not known</option>
           {listedRooms(record).map((one) => (
             <option key={one.id} value={one.id}>
               {one.facts.name ?? 'Room'}
             </option>
           ))}
-        </select>
-      </label>
+        </Select>
+      </Field>
       <Button type="submit" kind="main">
         Find the fault
       </Button>

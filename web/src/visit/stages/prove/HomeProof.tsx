@@ -17,6 +17,8 @@ import { write } from '../../session/write'
 import { openHouse } from './open-house'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { List } from '../../../ui/List'
+import { Field, Input } from '../../../ui/Field'
 
 /** What is proven of the home as a whole: names gone, devices rejoined, telephone, and the look when it has settled. */
 export function HomeProof() {
@@ -58,7 +60,7 @@ export function HomeProof() {
             {mayWrite && record.house && <Button onClick={() => void listen()}>Listen in the simulated house</Button>}
           </div>
           <Problem says={problem} />
-          <ul className="mt-1 divide-y divide-rule">
+          <List className="mt-1">
             {names.map(({ id, ssid, says }) => (
               <li
                 key={id}
@@ -81,13 +83,13 @@ export function HomeProof() {
                 />
               </li>
             ))}
-          </ul>
+          </List>
         </section>
       )}
       {devices.length > 0 && (
         <section aria-label="Devices rejoined" className="paper p-4">
           <h3>The customer’s devices</h3>
-          <ul className="mt-1 divide-y divide-rule">
+          <List className="mt-1">
             {devices.map(({ id, facts }) => {
               const given = yesOrNo(facts.rejoined)
               const name = facts.name ?? 'Device'
@@ -112,13 +114,13 @@ export function HomeProof() {
                 </li>
               )
             })}
-          </ul>
+          </List>
         </section>
       )}
       {record.brief.facts.telephone === true && (
         <section aria-label="Telephone" className="paper p-4">
           <h3>Telephone through the modem</h3>
-          <ul className="mt-1 divide-y divide-rule">
+          <List className="mt-1">
             {voiceCalls.map(({ id, asks }) => (
               <li
                 key={id}
@@ -139,7 +141,7 @@ export function HomeProof() {
                 />
               </li>
             ))}
-          </ul>
+          </List>
         </section>
       )}
       {mesh && <Settle hours={policy.settleH ?? 24} />}
@@ -206,15 +208,14 @@ function Settle({ hours }: { hours: number }) {
       </ul>
       {mayWrite && booked.length === 0 && (
         <div className="mt-2 flex flex-wrap items-end gap-2">
-          <label className="label">
-            From
-            <input
+          <Field label="From">
+            <Input
               type="datetime-local"
-              className="box mt-1 font-normal"
+
               value={from}
               onChange={(event) => setFrom(event.target.value)}
             />
-          </label>
+          </Field>
           <Button kind="main" onClick={book}>
             Book {WINDOW_H} hours from then
           </Button>

@@ -14,6 +14,7 @@ import { fileMark, readBefore, recordRun, type MeasuredSpot } from './use-record
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
 import { FileButton } from '../../../ui/FileButton'
+import { Field, Input } from '../../../ui/Field'
 
 type By = NonNullable<Facts<'measurement'>['by']>
 const figures = Object.keys(runFigures) as RunFigure[]
@@ -152,28 +153,28 @@ export function MeasureForm({
     <form onSubmit={submit} aria-label="A run" className="bg-well p-3">
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
         {withSignal && (
-          <label className="label">
-            Signal, dBm
-            <input
-              className="box exact mt-1 text-lg font-normal"
+          <Field label="Signal, dBm">
+            <Input
+              exact
+              className="text-lg"
               inputMode="text"
               autoComplete="off"
               value={typed.dbm ?? ''}
               onChange={(event) => setTyped({ ...typed, dbm: event.target.value })}
             />
-          </label>
+          </Field>
         )}
         {figures.map((figure) => (
-          <label key={figure} className="label">
-            {shortNames[figure]}
-            <input
-              className="box exact mt-1 text-lg font-normal"
+          <Field key={figure} label={shortNames[figure]}>
+            <Input
+              exact
+              className="text-lg"
               inputMode="decimal"
               autoComplete="off"
               value={typed[figure] ?? ''}
               onChange={(event) => setTyped({ ...typed, [figure]: event.target.value })}
             />
-          </label>
+          </Field>
         ))}
       </div>
       <Problem says={problem} className="mt-2" />

@@ -4,6 +4,7 @@ import { measurementsFromCsv } from '@pasado/core/documents/measurements-csv'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import { useVisit } from '../../session/visit-state'
 import { fileMark, readBefore, recordRun } from './use-record-measure'
+import { Notice } from '../../../ui/Notice'
 
 /** Measurements from a list: every line a run; rooms by their names. */
 export function ReadList() {
@@ -53,13 +54,13 @@ export function ReadList() {
         </p>
       )}
       {problems.length > 0 && (
-        <ul role="alert" className="basis-full border-l-4 border-ink bg-well p-3">
+        <Notice role="alert" as="ul" edge="ink" className="basis-full">
           {problems.map(({ line, problem }) => (
             <li key={`${line} ${problem}`}>
               Line {line}: {problem}.
             </li>
           ))}
-        </ul>
+        </Notice>
       )}
     </>
   )

@@ -13,6 +13,7 @@ import { useVisit } from '../../session/visit-state'
 import { MeasureForm } from './MeasureForm'
 import { RunsLine } from './RunsLine'
 import { Button } from '../../../ui/Button'
+import { Field, Select } from '../../../ui/Field'
 
 /** A room: what was measured, how it stands against the floor, and the slowest link on its way. */
 export function RoomRow({
@@ -132,17 +133,16 @@ function MeasureRoom({ room, bands }: Pick<RoomVerdict, 'room' | 'bands'>) {
   return (
     <div className="mt-2">
       <div className="mb-2 flex flex-wrap items-end gap-3">
-        <label className="label">
-          Connected to
-          <select className="box mt-1 font-normal" value={unit} onChange={(event) => setUnit(event.target.value)}>
+        <Field label="Connected to">
+          <Select value={unit} onChange={(event) => setUnit(event.target.value)}>
             <option value="">not noted, or one that stays</option>
             {senders.map((one) => (
               <option key={one.id} value={one.id}>
                 {unitName(one)}
               </option>
             ))}
-          </select>
-        </label>
+          </Select>
+        </Field>
         <div>
           <p className="label mb-1">Band</p>
           <Chips

@@ -13,6 +13,8 @@ import { RunsLine } from './RunsLine'
 import { Button } from '../../../ui/Button'
 import { ReadList } from './ReadList'
 import { RoomRow } from './RoomRow'
+import { List } from '../../../ui/List'
+import { Field, Input } from '../../../ui/Field'
 
 /** The source by cable, and every room of the list against its floor. */
 export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit: string | undefined }) => void }) {
@@ -114,7 +116,7 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
         {verdicts.length === 0 && (
           <p className="mt-2">No room is on the list yet. Draw the home under Place, or name the rooms here.</p>
         )}
-        <ul className="mt-2 divide-y divide-rule border-y border-rule">
+        <List framed className="mt-2">
           {verdicts.map((verdict) => (
             <RoomRow
               key={verdict.room.id}
@@ -126,7 +128,7 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
               onFault={onFault}
             />
           ))}
-        </ul>
+        </List>
         {mayWrite && <AddRoom />}
       </section>
     </div>
@@ -144,16 +146,9 @@ function AddRoom() {
   }
   return (
     <form onSubmit={add} className="mt-3 flex flex-wrap items-end gap-2">
-      <label className="label">
-        Another room
-        <input
-          className="box mt-1 font-normal"
-          maxLength={60}
-          autoComplete="off"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-      </label>
+      <Field label="Another room">
+        <Input maxLength={60} autoComplete="off" value={name} onChange={(event) => setName(event.target.value)} />
+      </Field>
       <Button type="submit" disabled={!name.trim()}>
         Put it on the list
       </Button>

@@ -6,6 +6,7 @@ import { effects } from '@pasado/core/work/diagnose/table'
 import type { SearchNow } from './use-search'
 import { useMayWrite } from '../../session/facts'
 import { Button } from '../../../ui/Button'
+import { List } from '../../../ui/List'
 
 /** A share in percent; never 100 %, never 0 %: no cause is said to be sure or impossible. */
 export function percent(share: number): string {
@@ -39,7 +40,7 @@ export function WhatWasSeen({
   return (
     <section aria-label="What was seen">
       <h3>What was seen</h3>
-      <ul className="mt-1 divide-y divide-rule border-y border-rule text-sm">
+      <List framed className="mt-1 text-sm">
         {Object.entries(observed).map(([id, answer]) => {
           const one = observationOf(id)
           return (
@@ -74,7 +75,7 @@ export function WhatWasSeen({
             )
           )
         })}
-      </ul>
+      </List>
     </section>
   )
 }

@@ -17,6 +17,8 @@ import { useVisit } from '../../session/visit-state'
 import { openHouse } from './open-house'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { Notice } from '../../../ui/Notice'
+import { Field, TextArea } from '../../../ui/Field'
 
 /** The work of a search: the next look or mend on the left, what was seen under it, the causes on the right. */
 export function SearchWork({ search }: { search: FaultSearch }) {
@@ -68,7 +70,7 @@ export function SearchWork({ search }: { search: FaultSearch }) {
           <Problem says={problem} className="mt-2" />
         </div>
         {odd.length > 0 && (
-          <div role="note" className="border-l-4 border-ink bg-well p-3">
+          <Notice role="note" edge="ink">
             <b>These hardly go together:</b>
             <ul>
               {odd.map(({ observation, answer }) => (
@@ -78,7 +80,7 @@ export function SearchWork({ search }: { search: FaultSearch }) {
               ))}
             </ul>
             <p className="fine">Look again where you can; all are weighed as they stand.</p>
-          </div>
+          </Notice>
         )}
         {others.length > 0 && mayWrite && (
           <details>
@@ -162,10 +164,9 @@ function HandOver({ text, onSent }: { text: string; onSent: (to: 'provider' | 'm
   const [copied, setCopied] = useState(false)
   return (
     <div>
-      <label className="label">
-        Text to send
-        <textarea readOnly className="box exact mt-1 min-h-72 text-sm font-normal" value={text} />
-      </label>
+      <Field label="Text to send">
+        <TextArea readOnly exact className="min-h-72 text-sm" value={text} />
+      </Field>
       <div className="mt-3 flex flex-wrap gap-2">
         <Button
           onClick={() =>

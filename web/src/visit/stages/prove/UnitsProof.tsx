@@ -18,6 +18,7 @@ import { openHouse } from './open-house'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
 import { LinkTest, Port } from './PortProof'
+import { Field, Input, Select } from '../../../ui/Field'
 
 /** Each unit: was somebody really on it, is its link good, does a port of it carry. */
 export function UnitsProof() {
@@ -158,67 +159,57 @@ function Path({ unit }: { unit: Unit }) {
             <li>Read its clients again, then the phone’s address and who gave it.</li>
           </ol>
           <div className="mt-2 grid grid-cols-2 gap-2 md:grid-cols-4">
-            <label className="label">
-              Clients before
-              <input
-                className="box exact mt-1 text-lg font-normal"
+            <Field label="Clients before">
+              <Input
+                exact
+                className="text-lg"
                 inputMode="numeric"
                 autoComplete="off"
                 value={typed.before}
                 onChange={(event) => setTyped({ ...typed, before: event.target.value })}
               />
-            </label>
-            <label className="label">
-              Clients after
-              <input
-                className="box exact mt-1 text-lg font-normal"
+            </Field>
+            <Field label="Clients after">
+              <Input
+                exact
+                className="text-lg"
                 inputMode="numeric"
                 autoComplete="off"
                 value={typed.after}
                 onChange={(event) => setTyped({ ...typed, after: event.target.value })}
               />
-            </label>
-            <label className="label">
-              Address
-              <input
-                className="box exact mt-1 text-lg font-normal"
+            </Field>
+            <Field label="Address">
+              <Input
+                exact
+                className="text-lg"
                 inputMode="decimal"
                 autoComplete="off"
                 value={typed.address}
                 onChange={(event) => setTyped({ ...typed, address: event.target.value })}
               />
-            </label>
-            <label className="label">
-              Given by
-              <select
-                className="box mt-1 font-normal"
-                value={typed.server}
-                onChange={(event) => setTyped({ ...typed, server: event.target.value })}
-              >
+            </Field>
+            <Field label="Given by">
+              <Select value={typed.server} onChange={(event) => setTyped({ ...typed, server: event.target.value })}>
                 <option value="">not seen</option>
                 {standing(record.units).map((one) => (
                   <option key={one.id} value={one.id}>
                     {unitName(one)}
                   </option>
                 ))}
-              </select>
-            </label>
+              </Select>
+            </Field>
             {named.length > 1 && (
-              <label className="label">
-                Joined
-                <select
-                  className="box mt-1 font-normal"
-                  value={typed.network}
-                  onChange={(event) => setTyped({ ...typed, network: event.target.value })}
-                >
+              <Field label="Joined">
+                <Select value={typed.network} onChange={(event) => setTyped({ ...typed, network: event.target.value })}>
                   <option value="">not noted</option>
                   {named.map(({ id, facts }) => (
                     <option key={id} value={id}>
                       {facts.ssid}
                     </option>
                   ))}
-                </select>
-              </label>
+                </Select>
+              </Field>
             )}
           </div>
           <Problem says={problem} className="mt-2" />

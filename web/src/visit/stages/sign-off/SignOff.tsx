@@ -14,6 +14,8 @@ import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { Notice } from '../../../ui/Notice'
+import { Input } from '../../../ui/Field'
 
 /** Sign off: what still stands in the way, both signatures, the seal. */
 export function SignOff() {
@@ -48,7 +50,11 @@ export function SignOff() {
         ))}
       </ul>
       {(open.length > 0 || fourEyes || record.review !== null) && <Review />}
-      {mayWrite && whoSigns && <p className="mt-4 border-l-4 border-edge bg-well p-3">{whoSigns}</p>}
+      {mayWrite && whoSigns && (
+        <Notice as="p" edge="edge" className="mt-4">
+          {whoSigns}
+        </Notice>
+      )}
       <section aria-label="Signatures" className="mt-5 grid gap-4 md:grid-cols-2">
         {(['customer', 'technician'] as const).map((who) => {
           const signature = record.signatures[who]
@@ -96,7 +102,7 @@ function Review() {
   const mayWrite = useMayWrite()
   const [remark, setRemark] = useState('')
   return (
-    <section aria-label="Review" className="mt-4 border-l-4 border-plum bg-well p-3">
+    <Notice aria-label="Review" as="section" edge="plum" className="mt-4">
       {review && (
         <p>
           <b>
@@ -112,9 +118,9 @@ function Review() {
             <label className="label" htmlFor="remark">
               Remark
             </label>
-            <input
+            <Input
               id="remark"
-              className="box mt-1"
+              className="mt-1"
               maxLength={600}
               value={remark}
               onChange={(event) => setRemark(event.target.value)}
@@ -142,7 +148,7 @@ function Review() {
           )}
         </div>
       )}
-    </section>
+    </Notice>
   )
 }
 

@@ -3,6 +3,7 @@ import Pad from 'signature_pad'
 import { Sheet } from '../../../ui/Sheet'
 import { Button } from '../../../ui/Button'
 import { Problem } from '../../../ui/Problem'
+import { Input } from '../../../ui/Field'
 
 const WIDTH = 600
 const HEIGHT = 200
@@ -92,9 +93,9 @@ function SignatureForm({ who, suggested, onSign }: Signing) {
         <label className="label" htmlFor="signer">
           Name
         </label>
-        <input
+        <Input
           id="signer"
-          className="box mt-1"
+          className="mt-1"
           value={name}
           maxLength={120}
           readOnly={who === 'technician'}

@@ -10,6 +10,7 @@ import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Pairing } from './Pairing'
 import { Button } from '../../../ui/Button'
+import { Notice } from '../../../ui/Notice'
 
 type Method = Model['methods'][number]
 
@@ -162,7 +163,7 @@ function IfNot({
       : [])
   ]
   return (
-    <div role="status" className="mt-3 border-l-4 border-ink bg-well p-3">
+    <Notice role="status" edge="ink" className="mt-3">
       <b>Not seen? In this order:</b>
       <ol className="mt-1 list-decimal pl-5">
         {ifNot && (
@@ -192,6 +193,6 @@ function IfNot({
           </li>
         )}
       </ol>
-    </div>
+    </Notice>
   )
 }

@@ -8,6 +8,7 @@ import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { clock } from '../../frame/Waits'
 import { Button } from '../../../ui/Button'
+import { Field, Select } from '../../../ui/Field'
 
 const WINDOW_MIN = 2
 
@@ -68,16 +69,15 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
     >
       <div className="flex flex-wrap items-end gap-3">
         {others.length > 1 && !first && (
-          <label className="label">
-            First on
-            <select className="box mt-1 font-normal" value={leads} onChange={(event) => setOn(event.target.value)}>
+          <Field label="First on">
+            <Select value={leads} onChange={(event) => setOn(event.target.value)}>
               {others.map((one) => (
                 <option key={one.id} value={one.id}>
                   {unitName(one)}
                 </option>
               ))}
-            </select>
-          </label>
+            </Select>
+          </Field>
         )}
         {mayWrite && !first && (
           <Button disabled={!leads} onClick={() => press('first')}>

@@ -5,6 +5,7 @@ import type { Unit } from '@pasado/core/record/record'
 import { HeldButton } from '../../../ui/HeldButton'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/write'
+import { Select } from '../../../ui/Field'
 
 /** What holding a button so long does where no function is. */
 const nothingWords = (seconds: number, leastS: number) =>
@@ -32,8 +33,8 @@ export function PressLength({ unit, model }: { unit: Unit; model: Model }) {
       <h3>Hold a button</h3>
       <div className="flex flex-wrap items-stretch gap-3">
         {model.buttons.length > 1 && (
-          <select
-            className="box w-auto"
+          <Select
+            className="w-auto"
             aria-label="Which button"
             value={chosen.id}
             onChange={(event) => {
@@ -46,7 +47,7 @@ export function PressLength({ unit, model }: { unit: Unit; model: Model }) {
                 {name}
               </option>
             ))}
-          </select>
+          </Select>
         )}
         <HeldButton disabled={!mayWrite} onBegin={() => setLast(null)} onCount={setHeld} onHeld={record}>
           Hold here with {chosen.name}

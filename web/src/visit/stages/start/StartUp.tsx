@@ -14,6 +14,7 @@ import { PressLength } from './PressLength'
 import { ReadUnit } from './ReadUnit'
 import { ByUnit } from '../../frame/UnitColumn'
 import { Button } from '../../../ui/Button'
+import { List } from '../../../ui/List'
 
 /** Start up: each unit by its method, and what its lamps say. */
 export function StartUp() {
@@ -142,7 +143,7 @@ function Prompts({ unit, model }: { unit: Unit; model: Model }) {
           </Button>
         )}
       </div>
-      <ul className="mt-1 divide-y divide-rule border-y border-rule">
+      <List framed className="mt-1">
         {model.prompts.map(({ id, text }) => (
           <li
             key={id}
@@ -162,7 +163,7 @@ function Prompts({ unit, model }: { unit: Unit; model: Model }) {
             />
           </li>
         ))}
-      </ul>
+      </List>
     </section>
   )
 }

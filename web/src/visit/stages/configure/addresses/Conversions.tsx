@@ -6,6 +6,7 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { List } from '../../../../ui/List'
 
 /** Old routers that are access points here: each conversion worked out, step by step. */
 export function Conversions() {
@@ -99,7 +100,7 @@ function OneConversion({ unit }: { unit: Unit }) {
           Record {found.address} for it
         </Button>
       )}
-      <ol className="mt-3 divide-y divide-rule border-y border-rule" aria-label={`Steps for ${name}`}>
+      <List as="ol" framed className="mt-3" aria-label={`Steps for ${name}`}>
         {found.steps.map((step, at) => (
           <li
             key={at}
@@ -123,7 +124,7 @@ function OneConversion({ unit }: { unit: Unit }) {
             </div>
           </li>
         ))}
-      </ol>
+      </List>
     </section>
   )
 }

@@ -10,6 +10,7 @@ import { placeKey } from '../../../session/place'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { List } from '../../../../ui/List'
 
 export function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }) {
   const hosts = standing(useVisit((state) => state.record.hosts)).filter(({ facts }) => facts.segment === segment.id)
@@ -34,7 +35,7 @@ export function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }
   return (
     <div className="mt-4">
       <h3>Fixed addresses</h3>
-      <ul className="mt-1 divide-y divide-rule border-y border-rule">
+      <List framed className="mt-1">
         {hosts.map((host) => (
           <HostRow
             key={host.id}
@@ -44,7 +45,7 @@ export function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }
             suggestion={suggestion}
           />
         ))}
-      </ul>
+      </List>
       {mayWrite && (
         <div className="mt-2 flex flex-wrap gap-2">
           {left.map((unit) => (

@@ -8,6 +8,7 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { TextArea } from '../../../../ui/Field'
 
 /** How a pasted client stands to the range. */
 function standWords({ known, inside, pooled }: { known: unknown; inside: boolean; pooled: boolean }): string {
@@ -51,10 +52,10 @@ export function PasteClients({ segment }: { segment: Segment }) {
   return (
     <details className="mt-3">
       <summary className="min-h-11 py-2">What is on it: paste the router’s list of clients</summary>
-      <textarea
+      <TextArea
         aria-label="List of clients"
         rows={4}
-        className="box exact"
+        exact
         spellCheck={false}
         value={text}
         onChange={(event) => setText(event.target.value.slice(0, 200_000))}

@@ -6,6 +6,8 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { Notice } from '../../../../ui/Notice'
+import { Field, Input } from '../../../../ui/Field'
 
 /** A pool grown or moved, with everything that follows shown before it is done. */
 export function PoolMove({ pool }: { pool: Pool }) {
@@ -55,30 +57,14 @@ export function PoolMove({ pool }: { pool: Pool }) {
       </Button>
     )
   return (
-    <div
-      role="group"
-      aria-label="Move or grow the pool"
-      className="mt-2 border-l-4 border-plum bg-well p-3 md:col-span-4"
-    >
+    <Notice role="group" aria-label="Move or grow the pool" edge="plum" className="mt-2 md:col-span-4">
       <div className="grid gap-3 sm:grid-cols-2">
-        <label className="label">
-          New pool from
-          <input
-            className="box exact mt-1 font-normal"
-            autoComplete="off"
-            value={from}
-            onChange={(event) => setFrom(event.target.value)}
-          />
-        </label>
-        <label className="label">
-          to
-          <input
-            className="box exact mt-1 font-normal"
-            autoComplete="off"
-            value={to}
-            onChange={(event) => setTo(event.target.value)}
-          />
-        </label>
+        <Field label="New pool from">
+          <Input exact autoComplete="off" value={from} onChange={(event) => setFrom(event.target.value)} />
+        </Field>
+        <Field label="to">
+          <Input exact autoComplete="off" value={to} onChange={(event) => setTo(event.target.value)} />
+        </Field>
       </div>
       <div className="mt-2" aria-live="polite">
         {wrong !== undefined ? (
@@ -125,6 +111,6 @@ export function PoolMove({ pool }: { pool: Pool }) {
         </Button>
         <Button onClick={() => setOpen(false)}>Leave it</Button>
       </div>
-    </div>
+    </Notice>
   )
 }

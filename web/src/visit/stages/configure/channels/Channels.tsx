@@ -11,6 +11,7 @@ import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 import { recordedChoice, RadioRow } from './RadioRow'
 import { Neighbours } from './Neighbours'
+import { List } from '../../../../ui/List'
 
 const sets = { '1-6-11': [1, 6, 11], '1-5-9-13': [1, 5, 9, 13] } as const
 
@@ -108,7 +109,7 @@ export function Channels() {
                 : []
             )}
           />
-          <ul className="mt-1 divide-y divide-rule border-y border-rule">
+          <List framed className="mt-1">
             {radios.map(
               (radio, at) =>
                 radio.band === band && (
@@ -123,7 +124,7 @@ export function Channels() {
                   />
                 )
             )}
-          </ul>
+          </List>
           {band === '2.4' && (
             <p className="fine mt-1">
               Only {set24.join(', ').replace(/, (\d+)$/, ' and $1')} stand clear of each other: 10 lies within both 6

@@ -9,6 +9,8 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { Field, Select, Input } from '../../../../ui/Field'
+import { Notice } from '../../../../ui/Notice'
 
 /** The networks of others: from a list, or one by one. */
 export function Neighbours() {
@@ -92,40 +94,33 @@ export function Neighbours() {
       </div>
       {mayWrite && (
         <form onSubmit={add} className="mt-2 flex flex-wrap items-end gap-2" aria-label="One more network">
-          <label className="label">
-            Band
-            <select
-              className="box mt-1 font-normal"
-              value={band}
-              onChange={(event) => setBand(event.target.value as Band)}
-            >
+          <Field label="Band">
+            <Select value={band} onChange={(event) => setBand(event.target.value as Band)}>
               {bands.map((one) => (
                 <option key={one} value={one}>
                   {one} GHz
                 </option>
               ))}
-            </select>
-          </label>
-          <label className="label w-28">
-            Channel
-            <input
-              className="box exact mt-1 font-normal"
+            </Select>
+          </Field>
+          <Field label="Channel" className="w-28">
+            <Input
+              exact
               inputMode="numeric"
               autoComplete="off"
               value={channel}
               onChange={(event) => setChannel(event.target.value)}
             />
-          </label>
-          <label className="label w-32">
-            Signal, dBm
-            <input
-              className="box exact mt-1 font-normal"
+          </Field>
+          <Field label="Signal, dBm" className="w-32">
+            <Input
+              exact
               inputMode="text"
               autoComplete="off"
               value={dbm}
               onChange={(event) => setDbm(event.target.value)}
             />
-          </label>
+          </Field>
           <Button type="submit" disabled={!channel || !dbm}>
             Note it
           </Button>
@@ -137,13 +132,13 @@ export function Neighbours() {
         </p>
       )}
       {problems.length > 0 && (
-        <ul role="alert" className="mt-2 border-l-4 border-ink bg-well p-3">
+        <Notice role="alert" as="ul" edge="ink" className="mt-2">
           {problems.map(({ line, problem }) => (
             <li key={line}>
               Line {line}: {problem}.
             </li>
           ))}
-        </ul>
+        </Notice>
       )}
     </section>
   )

@@ -5,6 +5,7 @@ import { type HomeRadio } from '@pasado/core/work/channels/home-channels'
 import { needsRadarWatch } from '@pasado/core/radio/permitted'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
+import { Select } from '../../../../ui/Field'
 
 export const recordedChoice = ({ recorded }: HomeRadio): ChannelChoice | null =>
   recorded?.facts.channel !== undefined && recorded.facts.widthMHz !== undefined
@@ -48,8 +49,7 @@ export function RadioRow({
         {name}
         {radio.backhaul && <span className="fine block font-normal">and the mesh’s own way</span>}
       </b>
-      <select
-        className="box"
+      <Select
         aria-label={`Channel of ${name}, ${band} GHz`}
         disabled={!mayWrite}
         value={recorded?.facts.channel ?? ''}
@@ -63,9 +63,8 @@ export function RadioRow({
             {channel}
           </option>
         ))}
-      </select>
-      <select
-        className="box"
+      </Select>
+      <Select
         aria-label={`Width of ${name}, ${band} GHz`}
         disabled={!mayWrite}
         value={recorded?.facts.widthMHz ?? ''}
@@ -79,7 +78,7 @@ export function RadioRow({
             {width} MHz
           </option>
         ))}
-      </select>
+      </Select>
       <span className="text-sm">
         {planned ? (
           <>

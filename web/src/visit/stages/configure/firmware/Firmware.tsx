@@ -6,6 +6,7 @@ import { modelKey, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact } from '../../../fields/FactField'
 import { useVisit } from '../../../session/visit-state'
+import { List } from '../../../../ui/List'
 
 /** Versions before and after on every unit, against what the catalogue approves. */
 export function Firmware() {
@@ -17,7 +18,7 @@ export function Firmware() {
   return (
     <div>
       <Order />
-      <ul className="divide-y divide-rule border-y border-rule">
+      <List framed>
         {units.map(({ unit, model }) => {
           const field = { kind: 'unit', id: unit.id } as const
           const newest = newestRelease(model!.firmware.releases)
@@ -79,7 +80,7 @@ export function Firmware() {
             </li>
           )
         })}
-      </ul>
+      </List>
     </div>
   )
 }
@@ -102,7 +103,7 @@ function Order() {
         <b>{besideMin} min</b> with those of a round side by side
         {afterMin > besideMin ? `, ${afterMin} min one after another` : ''}.
       </p>
-      <ol className="mt-2 divide-y divide-rule border-y border-rule">
+      <List as="ol" framed className="mt-2">
         {steps.map(({ unit, name, path, usualMin, mostMin, cutsOff, round }) => (
           <li key={unit.id} className="flex flex-wrap items-baseline gap-x-4 gap-y-0.5 py-2">
             <span className="fine w-20 shrink-0">round {round + 1}</span>
@@ -116,7 +117,7 @@ function Order() {
             </span>
           </li>
         ))}
-      </ol>
+      </List>
     </section>
   )
 }

@@ -4,6 +4,7 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { List } from '../../../../ui/List'
 
 /** How far a change cuts off who makes it. */
 const cutWords: Record<Change['cuts'], string> = {
@@ -40,7 +41,7 @@ export function ApplyOrder() {
           '.'
         )}
       </p>
-      <ol className="mt-3 divide-y divide-rule border-y border-rule" aria-label="Changes in their order">
+      <List as="ol" framed className="mt-3" aria-label="Changes in their order">
         {changes.map(({ id, name, says, cuts, needsRestart, applied }, at) => (
           <li
             key={id}
@@ -69,7 +70,7 @@ export function ApplyOrder() {
             )}
           </li>
         ))}
-      </ol>
+      </List>
     </div>
   )
 }

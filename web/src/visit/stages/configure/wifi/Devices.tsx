@@ -7,6 +7,7 @@ import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
+import { List } from '../../../../ui/List'
 
 const canWords = [
   { value: 'wep', words: 'WEP only' },
@@ -49,7 +50,7 @@ export function Devices() {
         </p>
       )}
       {devices.length > 0 && (
-        <ul className="mt-2 divide-y divide-rule border-y border-rule">
+        <List framed className="mt-2">
           {devices.map((device) => {
             const of = { kind: 'device', id: device.id } as const
             return (
@@ -83,7 +84,7 @@ export function Devices() {
               </li>
             )
           })}
-        </ul>
+        </List>
       )}
       {mayWrite && (
         <p className="mt-2 flex flex-wrap gap-2">

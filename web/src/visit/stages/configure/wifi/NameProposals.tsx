@@ -11,6 +11,8 @@ import { write } from '../../../session/write'
 import { securityWords } from './words'
 import { Button } from '../../../../ui/Button'
 import { Problem } from '../../../../ui/Problem'
+import { Field, Input } from '../../../../ui/Field'
+import { List } from '../../../../ui/List'
 
 const useNames = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' } as const
 
@@ -74,16 +76,15 @@ export function NameProposals() {
       </div>
       {mayWrite && (
         <div className="mt-3 flex flex-wrap items-end gap-2">
-          <label className="label grow basis-56">
-            The home’s name on the air
-            <input
-              className="box exact mt-1 font-normal"
+          <Field label="The home’s name on the air" className="grow basis-56">
+            <Input
+              exact
               autoComplete="off"
               value={base}
               aria-invalid={found !== null && !proposals}
               onChange={(event) => setTyped(event.target.value)}
             />
-          </label>
+          </Field>
           <Button onClick={() => setTyped(makeNetworkName(pick))}>Make a name</Button>
           <Button kind="main" disabled={!proposals || settled} onClick={take}>
             {settled ? 'These are recorded' : 'Record these networks'}
@@ -92,7 +93,7 @@ export function NameProposals() {
       )}
       <Problem says={found && 'problem' in found && `The name ${found.problem}.`} className="mt-2" />
       {proposals && (
-        <ul className="mt-3 divide-y divide-rule border-y border-rule" aria-label="Proposed networks">
+        <List framed className="mt-3" aria-label="Proposed networks">
           {proposals.networks.map((one) => (
             <li
               key={`${one.set.use} ${one.set.extender ?? ''} ${one.set.bands!.join()} ${one.set.ssid}`}
@@ -116,7 +117,7 @@ export function NameProposals() {
               has no place in this school and is taken out.
             </li>
           ))}
-        </ul>
+        </List>
       )}
     </section>
   )
