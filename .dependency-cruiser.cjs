@@ -3,7 +3,8 @@ const only = (name, from, allowed) => ({
   name,
   severity: 'error',
   comment: `${from} may use ${allowed.length ? allowed.join(', ') : 'nothing of ours'} only`,
-  from: { path: `^${from}/src` },
+  // What tests stand on is theirs to choose.
+  from: { path: `^${from}/src`, pathNot: '\\.test\\.tsx?$' },
   to: { path: '^(core|server|web|cli|demo|e2e|scripts|bench)/', pathNot: `^(${[from, ...allowed].join('|')})/` }
 })
 

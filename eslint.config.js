@@ -92,17 +92,17 @@ export default tseslint.config(
     }
   },
   {
-    files: ['cli/**/*.ts', 'scripts/**/*.ts', 'bench/**/*.ts', 'e2e/**/*.ts', 'server/test/**/*.ts'],
+    files: ['cli/**/*.ts', 'scripts/**/*.ts', 'bench/**/*.ts', 'e2e/**/*.ts', 'server/test/**/*.ts', 'testing/**/*.ts'],
     rules: { 'no-console': 'off' }
   },
   {
     // Tests, demo data and tables are as long as what they tell.
-    files: ['**/test/**', 'e2e/**', 'demo/**', 'scripts/keep-fixtures.ts'],
+    files: ['**/test/**', '**/*.test.{ts,tsx}', 'testing/**', 'e2e/**', 'demo/**', 'scripts/keep-fixtures.ts'],
     rules: { 'max-lines': 'off' }
   },
   {
     // What stands in for something in a test answers whatever it is told to.
-    files: ['**/test/**', 'e2e/**'],
+    files: ['**/test/**', '**/*.test.{ts,tsx}', 'testing/**', 'e2e/**'],
     rules: {
       '@typescript-eslint/no-unsafe-assignment': 'off',
       '@typescript-eslint/no-unsafe-argument': 'off',

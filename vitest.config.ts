@@ -1,4 +1,22 @@
+import { join } from 'node:path'
 import { defineConfig } from 'vitest/config'
+
+const web = {
+  environment: 'jsdom',
+  testTimeout: 20_000,
+  setupFiles: ['web/test/setup.ts'],
+  alias: { 'idb-keyval': join(import.meta.dirname, 'web/test/idb.ts') }
+}
+/** Tests that load their modules anew, or put another in the place of one, want a worker of their own; to the others one world serves. */
+const alone = [
+  'web/src/app/{api,api-calls,offline-copy,read}.test.{ts,tsx}',
+  'web/src/outbox/outbox.test.ts',
+  'web/src/visit/frame/Photos.test.tsx',
+  'web/src/visit/session/session.test.ts',
+  'web/src/visit/stages/kit/LabelSheet.test.tsx',
+  'web/src/visit/stages/place/PlanWork.test.tsx',
+  'web/src/workers/asking.test.tsx'
+]
 
 export default defineConfig({
   test: {
@@ -27,7 +45,8 @@ export default defineConfig({
           isolate: false
         }
       },
-      { test: { name: 'web', include: ['web/test/**/*.test.{ts,tsx}'], environment: 'jsdom', testTimeout: 20_000 } }
+      { test: { ...web, name: 'web', include: ['web/src/**/*.test.{ts,tsx}'], exclude: alone, isolate: false } },
+      { test: { ...web, name: 'web, alone', include: alone } }
     ]
   }
 })

@@ -1,5 +1,5 @@
 import mysql from 'mysql2/promise'
-import { Caller, draft, openAVisit } from '../server/test/company'
+import { Caller, draft, openAVisit } from '@pasado/testing/company'
 import type { Entry } from '@pasado/core/record/entry'
 import type { Services } from '@pasado/server/services'
 import { entriesAfter } from '@pasado/server/db/entries'

@@ -8,7 +8,7 @@ import { rows, type Param } from '@pasado/server/db/pool'
 import { visitForBrowser } from '@pasado/server/logbook/read'
 import { openVisit } from '@pasado/server/logbook/visits'
 import { loadLargeCompany } from '../scripts/large-company'
-import { Caller, startCompany } from '../server/test/company'
+import { Caller, startCompany } from '@pasado/testing/company'
 import { machine } from './machine'
 import { median, medianMs, report } from './timing'
 

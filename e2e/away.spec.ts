@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { enter, logIn, saved } from './steps'
+import { enter, logIn, saved } from '@pasado/testing/browser-steps'
 
 test.use({ serviceWorkers: 'allow' })
 

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { labelFilm } from './label-pictures'
-import { logIn, newVisit, saved, stage } from './steps'
+import { logIn, newVisit, saved, stage } from '@pasado/testing/browser-steps'
 
 const { file, printed } = await labelFilm('fenmarrow-lattice-3', 77, 'clean')
 

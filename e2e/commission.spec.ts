@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { expect, test, type Page } from '@playwright/test'
-import { choose, enter, logIn, newVisit, pageOf, saved, stage, typeSecret } from './steps'
+import { choose, enter, logIn, newVisit, pageOf, saved, stage, typeSecret } from '@pasado/testing/browser-steps'
 
 const pasado = join(import.meta.dirname, '../cli/bin/pasado.mjs')
 

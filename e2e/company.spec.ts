@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { logIn, stage } from './steps'
+import { logIn, stage } from '@pasado/testing/browser-steps'
 
 test('homes are narrowed by what stands there and how a rule came out; a home tells what stands there now', async ({
   page

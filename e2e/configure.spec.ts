@@ -1,7 +1,7 @@
 import { BinaryBitmap, HybridBinarizer, QRCodeReader, RGBLuminanceSource } from '@zxing/library'
 import sharp from 'sharp'
 import { expect, test } from '@playwright/test'
-import { enter, logIn, newVisit, saved, stage, visitWithTrio } from './steps'
+import { enter, logIn, newVisit, saved, stage, visitWithTrio } from '@pasado/testing/browser-steps'
 
 test('a range with a clash that is mended, a pool that is moved, clients pasted, a conversion worked out', async ({
   page

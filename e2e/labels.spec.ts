@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { logIn, newVisit, pageOf, saved, stage } from './steps'
+import { logIn, newVisit, pageOf, saved, stage } from '@pasado/testing/browser-steps'
 import { labelPicture } from './label-pictures'
 
 /** A box is unpacked, and its unit chosen, its label still to be read. */

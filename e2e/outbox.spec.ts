@@ -3,8 +3,8 @@ import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { chromium, expect, test, type Page } from '@playwright/test'
 import { startMariaDb } from '../scripts/mariadb'
-import { restoreDatabaseOfBefore } from '../testing/database-of-before'
-import { enter, logIn, newVisit, pageOf, password, saved } from './steps'
+import { restoreDatabaseOfBefore } from '@pasado/testing/database-of-before'
+import { enter, logIn, newVisit, pageOf, password, saved } from '@pasado/testing/browser-steps'
 
 const root = join(import.meta.dirname, '..')
 const keptFrom = join(root, 'testing/before-outbox')
@@ -115,7 +115,7 @@ test('a browser and a database of before: what an earlier version could not send
   const database = await startMariaDb(join(work, 'db'), port + 1)
   await restoreDatabaseOfBefore(database.url, join(work, 'key'))
   chmodSync(join(work, 'key'), 0o600)
-  const server = spawn(process.execPath, ['--import', 'tsx', 'server/test/serve-process.ts'], {
+  const server = spawn(process.execPath, ['--import', 'tsx', 'testing/serve-process.ts'], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {

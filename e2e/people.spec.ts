@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { logIn, newVisit, pageOf, password } from './steps'
+import { logIn, newVisit, pageOf, password } from '@pasado/testing/browser-steps'
 
 test('a lead adds a technician, who comes in with the password that was told and chooses another; later they leave', async ({
   page,

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { choose, enter, logIn, newVisit, saved, stage, visitWithTrio } from './steps'
+import { choose, enter, logIn, newVisit, saved, stage, visitWithTrio } from '@pasado/testing/browser-steps'
 
 /** Draws a rectangle on the plan, from one share of its picture to another. */
 async function draw(page: Page, from: [number, number], to: [number, number]): Promise<void> {

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { choose, logIn, newVisit, practise, saved, stage } from './steps'
+import { choose, logIn, newVisit, practise, saved, stage } from '@pasado/testing/browser-steps'
 
 const unitButton = (page: Page, name: string) =>
   page.getByRole('list', { name: 'Units of the house' }).getByRole('button', { name: new RegExp(`${name}`) })

@@ -1,5 +1,15 @@
 import { expect, test, type Page } from '@playwright/test'
-import { choose, enter, logIn, newVisit, pageOf, practise, saved, stage, visitWithTrio } from './steps'
+import {
+  choose,
+  enter,
+  logIn,
+  newVisit,
+  pageOf,
+  practise,
+  saved,
+  stage,
+  visitWithTrio
+} from '@pasado/testing/browser-steps'
 
 const room = (page: Page, name: string) => page.getByRole('listitem', { name: `Room ${name}`, exact: true })
 

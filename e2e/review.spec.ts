@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { choose, logIn, pageOf, saved } from './steps'
+import { choose, logIn, pageOf, saved } from '@pasado/testing/browser-steps'
 
 test('a lead drafts the standard, sees what it would have said of sealed visits, publishes it; an open visit is moved to it', async ({
   page,

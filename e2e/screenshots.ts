@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import { expect, test, type Page } from '@playwright/test'
-import { logIn, stage } from './steps'
+import { logIn, stage } from '@pasado/testing/browser-steps'
 
 const folder = join(import.meta.dirname, '../docs/screenshots')
 const phone = { width: 390, height: 844 }

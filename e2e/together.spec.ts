@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { choose, enter, logIn, newVisit, pageOf, saved } from './steps'
+import { choose, enter, logIn, newVisit, pageOf, saved } from '@pasado/testing/browser-steps'
 
 test('two browsers on one visit see each other, and settle what both set', async ({ page, browser }) => {
   await logIn(page, 'isolde')

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
-import { logIn, stage } from './steps'
+import { logIn, stage } from '@pasado/testing/browser-steps'
 
 const sizes = [
   { width: 1280, height: 800 },

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { expect, test } from '@playwright/test'
 import { v7 as uuidv7 } from 'uuid'
-import { logIn, pageOf } from './steps'
+import { logIn, pageOf } from '@pasado/testing/browser-steps'
 
 test('the way through a day: how far it is typed once, a better order taken over, the day as a calendar', async ({
   page,

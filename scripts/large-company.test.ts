@@ -9,7 +9,7 @@ import { rebuildProjections } from '@pasado/server/logbook/rebuild'
 import { openVisit } from '@pasado/server/logbook/visits'
 import { v7 as uuidv7 } from 'uuid'
 import { isolde } from '@pasado/demo/company'
-import { startCompany } from '../server/test/company'
+import { startCompany } from '@pasado/testing/company'
 import { loadLargeCompany } from './large-company'
 
 const today = new Date('2026-03-02T10:00:00Z')

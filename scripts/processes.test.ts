@@ -6,8 +6,8 @@ import { chainProblem } from '@pasado/core/record/chain'
 import { demoVisits } from '@pasado/demo/all'
 import { entriesAfter } from '@pasado/server/db/entries'
 import { rows } from '@pasado/server/db/pool'
-import { servicesOn } from '../server/test/company'
-import { emptyDatabase, freePort } from '../server/test/database'
+import { servicesOn } from '@pasado/testing/company'
+import { emptyDatabase, freePort } from '@pasado/testing/database'
 import { loadCompany, loadVisits } from './load-demo'
 
 const root = join(import.meta.dirname, '..')

@@ -4,6 +4,7 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
 import { gunzipSync } from 'node:zlib'
 import { describe, expect, it, vi } from 'vitest'
 import { main } from '../src/main'
@@ -35,16 +36,24 @@ function run(
 }
 
 /** Runs a command within this process, where nothing of the process itself is of interest: much sooner than another one. */
-async function within(words: string[]): Promise<{ status: number; out: string; err: string }> {
+async function within(
+  words: string[],
+  input = '',
+  environment: Record<string, string> = {}
+): Promise<{ status: number; out: string; err: string }> {
   const [out, err]: [string[], string[]] = [[], []]
   const spies = [
     vi.spyOn(console, 'log').mockImplementation((text: string) => void out.push(text)),
-    vi.spyOn(console, 'error').mockImplementation((text: string) => void err.push(text))
+    vi.spyOn(console, 'error').mockImplementation((text: string) => void err.push(text)),
+    vi.spyOn(process, 'stdin', 'get').mockReturnValue(Readable.from([input]) as unknown as typeof process.stdin)
   ]
+  for (const [name, value] of Object.entries({ PASADO_LOGIN: '', PASADO_PASSWORD: '', ...environment }))
+    vi.stubEnv(name, value)
   try {
     return { status: await main(words), out: out.join('\n'), err: err.join('\n') }
   } finally {
     for (const spy of spies) spy.mockRestore()
+    vi.unstubAllEnvs()
   }
 }
 
@@ -58,7 +67,7 @@ describe('pasado calc', () => {
   })
 
   it('refuses with a line for each problem, nothing on standard output, and status 2', async () => {
-    const { status, out, err } = await run(
+    const { status, out, err } = await within(
       ['calc', 'wall-loss'],
       '{"material":"cheese","thicknessMm":0,"frequencyMHz":2437,"extra":{"a":1}}'
     )
@@ -90,7 +99,7 @@ describe('pasado calc', () => {
   })
 
   it('lists its names, and gives the schemas of each', async () => {
-    const names = (await run(['calc', '--list'])).out.trim().split('\n')
+    const names = (await within(['calc', '--list'])).out.trim().split('\n')
     expect(names).toEqual([
       'address-audit',
       'channel-overlap',
@@ -105,7 +114,7 @@ describe('pasado calc', () => {
       'wall-loss',
       'wifi-qr'
     ])
-    const { out } = await run(['calc', 'path-loss', '--schema'])
+    const { out } = await within(['calc', 'path-loss', '--schema'])
     expect(JSON.parse(out)).toMatchObject({
       input: { $schema: 'https://json-schema.org/draft/2020-12/schema', additionalProperties: false },
       output: { type: 'object' }
@@ -120,23 +129,27 @@ describe('pasado calc', () => {
     [['dance']],
     [[]]
   ])('%j makes no sense: status 2', async (words) => {
-    const { status, out, err } = await run(words, '{}')
+    const { status, out, err } = await within(words, '{}')
     expect([status, out]).toEqual([2, ''])
     expect(err).not.toBe('')
+  })
+
+  it('a process that was asked for nonsense ends with that status', async () => {
+    expect(await run(['dance'])).toMatchObject({ status: 2, out: '', err: expect.stringMatching(/dance/) as string })
   })
 })
 
 describe('pasado check, verify, export, import', () => {
   it('say what they want', async () => {
-    expect((await run(['check'])).err).toContain('pasado check FILE')
-    expect((await run(['verify', 'a', 'b'])).err).toContain('pasado verify FILE')
-    expect((await run(['export', 'x'])).err).toContain('PASADO_LOGIN')
-    expect((await run(['import', 'x', '--secrets'])).err).toContain('PASADO_PASSPHRASE')
+    expect((await within(['check'])).err).toContain('pasado check FILE')
+    expect((await within(['verify', 'a', 'b'])).err).toContain('pasado verify FILE')
+    expect((await within(['export', 'x'])).err).toContain('PASADO_LOGIN')
+    expect((await within(['import', 'x', '--secrets'])).err).toContain('PASADO_PASSPHRASE')
   })
 
   it('a file that is not there or no record is unreadable', async () => {
     const file = join(folder, 'other.json')
-    expect((await run(['check', join(folder, 'none.json')])).status).toBe(2)
+    expect((await within(['check', join(folder, 'none.json')])).status).toBe(2)
     for (const [text, said] of [
       ['{"format":"pasado.record/1"', 'cut short'],
       ['{"format":"pasado.record/7"}', 'is pasado.record/7'],
@@ -144,7 +157,7 @@ describe('pasado check, verify, export, import', () => {
       ['{"format":"pasado.record/1","visit":7}', 'visit: ']
     ] as const) {
       writeFileSync(file, text)
-      const { status, err } = await run(['check', file])
+      const { status, err } = await within(['check', file])
       expect(status).toBe(2)
       expect(err).toContain(said)
     }
@@ -156,12 +169,12 @@ describe('pasado check, verify, export, import', () => {
       file,
       gunzipSync(readFileSync(join(import.meta.dirname, '../../testing/before-outbox/sealed/waivers.json.gz')))
     )
-    const { status, out } = await run(['verify', file])
+    const { status, out } = await within(['verify', file])
     expect([status, out]).toEqual([0, expect.stringContaining('it is of the kind before verdicts were signed')])
   })
 
   it('tell where no server answers', async () => {
-    const { status, err } = await run(['export', 'x'], '', {
+    const { status, err } = await within(['export', 'x'], '', {
       PASADO_LOGIN: 'a',
       PASADO_PASSWORD: 'b',
       PASADO_URL: 'http://127.0.0.1:9'
@@ -217,7 +230,7 @@ describe('pasado demo', () => {
 describe('pasado labels', () => {
   it('draws a label for each demo unit, and a sheet of them', async () => {
     const out = join(folder, 'labels')
-    const { status, out: said } = await run(['labels', 'demo', '--out', out])
+    const { status, out: said } = await within(['labels', 'demo', '--out', out])
     const files = readdirSync(out)
     expect([status, said]).toEqual([0, expect.stringContaining(`${files.length - 1} labels and sheet.pdf`)])
     expect(files.filter((name) => name.endsWith('.png')).length).toBeGreaterThan(20)
@@ -236,7 +249,7 @@ describe('pasado labels', () => {
     [['labels', 'demo', '--condition', 'eaten'], 'must be print, clean, worn, bad'],
     [['labels', '019a0000-0000-7000-8000-000000000000'], 'PASADO_LOGIN']
   ])('%j is refused with what to do', async (words, said) => {
-    const { status, err } = await run(words)
+    const { status, err } = await within(words)
     expect([status, err]).toEqual([2, expect.stringContaining(said)])
   })
 })

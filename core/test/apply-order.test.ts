@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { APPLIED_RULE, applyOrder, changeKinds } from '@pasado/core/work/configure/apply-order'
 import { upstreamOf } from '@pasado/core/work/configure/upstream'
-import { catalogue, complete, home, idOf, node, router } from './fixture'
+import { catalogue, complete, home, idOf, node, router } from '@pasado/testing/logbook'
 
 const old = idOf('old')
 const models = [

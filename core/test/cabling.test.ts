@@ -4,7 +4,7 @@ import { checkCabling } from '@pasado/core/work/cabling/check'
 import { cableMbps, type CableProblem } from '@pasado/core/work/cabling/known-cable'
 import { cableBetween, portOwners, type PortKind } from '@pasado/core/work/cabling/ports'
 import type { CableEnd } from '@pasado/core/record/things/cable'
-import { catalogue, complete, idOf, node, router, type Log } from './fixture'
+import { catalogue, complete, idOf, node, router, type Log } from '@pasado/testing/logbook'
 
 const kinds: PortKind[] = [
   'internet',

@@ -8,7 +8,7 @@ import { updateWork } from '@pasado/core/catalogue/firmware-work'
 import { adapterFault } from '@pasado/core/work/units/adapter'
 import { elsewhereNow } from '@pasado/core/record/record'
 import { demoModels } from '@pasado/demo/models/all'
-import { box, catalogue, complete, idOf, node, ownAdapter, router } from './fixture'
+import { box, catalogue, complete, idOf, node, ownAdapter, router } from '@pasado/testing/logbook'
 
 const heron = demoModels.find(({ id }) => id === 'ostrel-heron')!
 const changed = (change: (model: Model) => void) => {

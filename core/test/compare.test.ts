@@ -4,7 +4,7 @@ import { compareUnit, wantedOf } from '@pasado/core/work/configure/compare'
 import { farthestFirst, upstreamOf } from '@pasado/core/work/configure/upstream'
 import { updateOrder } from '@pasado/core/work/configure/firmware-order'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, home, idOf, node, router, type Log } from './fixture'
+import { catalogue, complete, home, idOf, node, router, type Log } from '@pasado/testing/logbook'
 
 const { policy } = firstStandard
 const old = idOf('old')

@@ -12,7 +12,7 @@ import { auditHome, routersOf } from '@pasado/core/work/addresses/home-audit'
 import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/values/ipv4'
 import { neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
 import { standing } from '@pasado/core/record/record'
-import { catalogue, complete, home, idOf, type Log } from './fixture'
+import { catalogue, complete, home, idOf, type Log } from '@pasado/testing/logbook'
 
 const old = idOf('old')
 const withOld = () =>

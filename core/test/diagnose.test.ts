@@ -13,7 +13,7 @@ import { observeAll } from '@pasado/core/house/observed'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { demoHouses } from '@pasado/demo/houses'
 import { faultyHouse, plantable } from '@pasado/demo/faulty-houses'
-import { catalogue, complete, idOf, node, router, study } from './fixture'
+import { catalogue, complete, idOf, node, router, study } from '@pasado/testing/logbook'
 
 const anAnswer = fc
   .constantFrom(...observations)

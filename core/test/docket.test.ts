@@ -4,7 +4,7 @@ import { docketOf } from '@pasado/core/agenda/docket'
 import { blocks, evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { cases } from './rule-cases'
-import { catalogue, complete, node, opened } from './fixture'
+import { catalogue, complete, node, opened } from '@pasado/testing/logbook'
 
 const docket = (log: ReturnType<typeof complete>) => {
   const findings = evaluate(log.record(), catalogue, firstStandard)

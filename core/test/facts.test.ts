@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { pathText, problemsOf } from '@pasado/core/values/problem'
 import { draftEntry } from '@pasado/core/record/entry'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
-import { idOf } from './fixture'
+import { idOf } from '@pasado/testing/logbook'
 
 describe('a field is checked as the server will check it', () => {
   it.each<[ThingKind, string, unknown, unknown]>([

@@ -8,7 +8,7 @@ import { draftProblems } from '@pasado/core/record/guard'
 import { reduce } from '@pasado/core/record/reduce'
 import { storedKinds, things } from '@pasado/core/record/things/all'
 import { digestOf } from '@pasado/core/values/canonical'
-import { catalogue, complete, idOf, opened } from './fixture'
+import { catalogue, complete, idOf, opened } from '@pasado/testing/logbook'
 
 const nothing = idOf('nothing-has-this-id')
 const known = { model: (key: string) => catalogue.has(key), rule: (id: string) => id === 'kit-reset' }

@@ -12,7 +12,7 @@ import { readingOf } from '@pasado/core/house/pages'
 import { followLamps } from '@pasado/core/catalogue/follow'
 import { demoModels } from '@pasado/demo/models/all'
 import { demoHouses } from '@pasado/demo/houses'
-import { catalogue } from './fixture'
+import { catalogue } from '@pasado/testing/logbook'
 
 type Step = HouseAction extends infer A ? (A extends HouseAction ? Omit<A, 'at'> : never) : never
 const [mesh, conversion] = [demoHouses[0]!, demoHouses[1]!]

@@ -4,7 +4,7 @@ import type { Placed } from '@pasado/core/record/entry'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { inverseOf } from '@pasado/core/record/inverse'
-import { complete, idOf, network, node, someone } from './fixture'
+import { complete, idOf, network, node, someone } from '@pasado/testing/logbook'
 
 const after = (record: VisitRecord, kind: EntryKind, body: unknown) =>
   apply(record, {

@@ -5,7 +5,7 @@ import { pairingStep, stepsDone } from '@pasado/core/work/units/method-steps'
 import type { Facts } from '@pasado/core/record/facts'
 import { readLampsAt } from '@pasado/core/work/units/unit-lamps'
 import { demoModels } from '@pasado/demo/models/all'
-import { catalogue, idOf, opened, type Log } from './fixture'
+import { catalogue, idOf, opened, type Log } from '@pasado/testing/logbook'
 
 const unit = idOf('unit')
 const modelOf = (id: string) => demoModels.find((one) => one.id === id)!

@@ -4,7 +4,7 @@ import { observeAll, observeHouse } from '@pasado/core/house/observed'
 import { observationOf, observations } from '@pasado/core/work/diagnose/observations'
 import { faultyHouse, plantable } from '@pasado/demo/faulty-houses'
 import { demoHouses } from '@pasado/demo/houses'
-import { catalogue } from './fixture'
+import { catalogue } from '@pasado/testing/logbook'
 
 const seeds = [1, 2, 3, 4, 5, 6]
 type Cause = (typeof plantable)[number]

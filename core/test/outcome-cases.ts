@@ -1,5 +1,5 @@
 import type { Outcome } from '@pasado/core/rules/rule'
-import { complete, home, idOf, node, opened, router, type Log } from './fixture'
+import { complete, home, idOf, node, opened, router, type Log } from '@pasado/testing/logbook'
 import type { RuleCase } from './prove-rule-cases'
 
 const answered = (rule: string, answer: 'yes' | 'no') => (log: Log) => log.write('rule.answered', { rule, answer })

@@ -23,7 +23,7 @@ import { suggestPlaces, type SuggestInput } from '@pasado/core/work/plan/suggest
 import { coverage } from '@pasado/core/radio/coverage'
 import { wallLoss } from '@pasado/core/radio/wall-loss'
 import { signalAt } from '@pasado/core/work/plan/readings'
-import { catalogue, complete, idOf, node, router } from './fixture'
+import { catalogue, complete, idOf, node, router } from '@pasado/testing/logbook'
 
 const wanted: Wanted = { router: 0, roomFloorDbm: -67, backhaulFloorDbm: -67, mostUnits: 4, mostHops: 2 }
 

@@ -13,7 +13,7 @@ import { cautionsOf } from '@pasado/core/rules/cautions'
 import { linkRate } from '@pasado/core/radio/link-rate'
 import { thingsOf } from '@pasado/core/record/record'
 import { demoVisits } from '@pasado/demo/all'
-import { catalogue, complete, idOf, node, opened, router } from './fixture'
+import { catalogue, complete, idOf, node, opened, router } from '@pasado/testing/logbook'
 
 const ground = idOf('ground')
 const drawn = () =>

@@ -17,7 +17,7 @@ import { isPrivateName } from '@pasado/core/secrets/names'
 import { judgeStrength } from '@pasado/core/secrets/strength'
 import { wifiQr, wifiQrInput, wpaPassphraseProblem } from '@pasado/core/values/wifi-qr'
 import { demoModels } from '@pasado/demo/models/all'
-import { type Log, complete, idOf, opened, router } from './fixture'
+import { type Log, complete, idOf, opened, router } from '@pasado/testing/logbook'
 
 const octet = fc.integer({ min: 0, max: 255 })
 /** Small ranges around the edge of a private block, so that every kind of finding comes up. */

@@ -1,5 +1,5 @@
 import type { Outcome } from '@pasado/core/rules/rule'
-import { complete, idOf, network, node, opened, router, study, type Log } from './fixture'
+import { complete, idOf, network, node, opened, router, study, type Log } from '@pasado/testing/logbook'
 
 /** A rule, what is tried, the visit it begins from, what is changed in it, and what the rule then says. */
 export type RuleCase = [rule: string, what: string, from: () => Log, change: (log: Log) => unknown, outcome: Outcome]

@@ -9,7 +9,7 @@ import { summarise } from '@pasado/core/work/prove/runs'
 import { medianOf } from '@pasado/core/values/median'
 import { checkField } from '@pasado/core/record/facts'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, idOf, node, router, study } from './fixture'
+import { catalogue, complete, idOf, node, router, study } from '@pasado/testing/logbook'
 
 const { policy } = firstStandard
 const figure = fc.double({ min: 0, max: 5000, noNaN: true })

@@ -8,7 +8,7 @@ import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { demoModels } from '@pasado/demo/models/all'
 
-import { catalogue, complete, home, idOf, node, opened, router, type Log } from './fixture'
+import { catalogue, complete, home, idOf, node, opened, router, type Log } from '@pasado/testing/logbook'
 
 const modelOf = (id: string) => demoModels.find((model) => model.id === id)!
 

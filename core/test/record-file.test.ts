@@ -33,7 +33,7 @@ import { allRules } from '@pasado/core/rules/all'
 import { blocks, evaluate } from '@pasado/core/rules/evaluate'
 import { firstRules } from '@pasado/core/rules/first-rules'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, idOf, network, router, someone } from './fixture'
+import { catalogue, complete, idOf, network, router, someone } from '@pasado/testing/logbook'
 
 const secretKey = new Uint8Array(32).fill(7)
 const publicKey = bytesToHex(ed25519.getPublicKey(secretKey))

@@ -7,7 +7,18 @@ import type { Revision } from '@pasado/core/documents/change'
 import { fieldWords, valueWords } from '@pasado/core/documents/field-words'
 import { lineOf, moments, recordAt } from '@pasado/core/record/moments'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, idOf, network, node, opened, router, someone, study, type Log } from './fixture'
+import {
+  catalogue,
+  complete,
+  idOf,
+  network,
+  node,
+  opened,
+  router,
+  someone,
+  study,
+  type Log
+} from '@pasado/testing/logbook'
 
 const revision = (log: Log): Revision => ({ record: log.record(), catalogue, standard: firstStandard })
 const thing = (changes: ReturnType<typeof changesBetween>, id: string) => changes.things.find((one) => one.id === id)

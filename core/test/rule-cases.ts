@@ -1,7 +1,7 @@
 import type { CableEnd } from '@pasado/core/record/things/cable'
 import { packDigest } from '@pasado/core/record/seal'
 import { channels, proveCases, type RuleCase } from './prove-rule-cases'
-import { box, complete, home, idOf, network, node, opened, router, type Log } from './fixture'
+import { box, complete, home, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 const elsewhere = {
   by: 'mac' as const,
   home: idOf('other home'),

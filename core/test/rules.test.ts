@@ -5,7 +5,7 @@ import { nextDraft } from '@pasado/core/rules/check-standard'
 import { blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/rules/evaluate'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, home, idOf, node, opened, router } from './fixture'
+import { catalogue, complete, home, idOf, node, opened, router } from '@pasado/testing/logbook'
 import { never, outcomeCases } from './outcome-cases'
 import { cases as visitCases } from './rule-cases'
 

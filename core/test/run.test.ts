@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { drawnFrom, planVisit } from '@pasado/core/work/run/visit-plan'
 import { durationKey, visitTasks, type VisitTask } from '@pasado/core/work/run/visit-tasks'
-import { catalogue, complete, idOf, node, opened, router, study } from './fixture'
+import { catalogue, complete, idOf, node, opened, router, study } from '@pasado/testing/logbook'
 
 const now = Date.UTC(2026, 0, 5, 12)
 const span = fc

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { measurementOf, MOST_RUNS, type Spot } from '@pasado/core/work/prove/same-measurement'
-import { catalogue, complete, idOf, node, router, study, type Log } from './fixture'
+import { catalogue, complete, idOf, node, router, study, type Log } from '@pasado/testing/logbook'
 
 const spot: Spot = { at: 'room', room: study, unit: node, band: '5', how: 'typed' }
 const nowOf = (log: Log) => Date.parse(log.entries.at(-1)!.at) + 60_000

@@ -9,7 +9,7 @@ import { allRules } from '@pasado/core/rules/all'
 import { blocks, sealHindrances } from '@pasado/core/rules/evaluate'
 import { standard, type Standard } from '@pasado/core/policy/standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { complete, idOf, someone } from './fixture'
+import { complete, idOf, someone } from '@pasado/testing/logbook'
 
 const changed = (part: Partial<Standard>): Standard => ({ ...firstStandard, version: 2, ...part })
 const house = {

@@ -7,7 +7,7 @@ import { demoModels } from '@pasado/demo/models/all'
 import { type Model, catalogueOf } from '@pasado/core/catalogue/model'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { complete, node } from './fixture'
+import { complete, node } from '@pasado/testing/logbook'
 
 const version = fc
   .array(fc.stringMatching(/^(\d{1,3}([ab]\d{0,2})?|rc\d?)$/), { minLength: 1, maxLength: 4 })

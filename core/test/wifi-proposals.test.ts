@@ -8,7 +8,7 @@ import { makeNetworkName } from '@pasado/core/work/wifi/make-name'
 import { takesPassphraseFrom } from '@pasado/core/work/wifi/passphrase'
 import { nameProblem, proposeNetworks, type ProposedNetwork } from '@pasado/core/work/wifi/propose'
 import { adviseSecurity, canJoin } from '@pasado/core/work/wifi/security'
-import { catalogue, complete, home, idOf, network, type Log, node } from './fixture'
+import { catalogue, complete, home, idOf, network, type Log, node } from '@pasado/testing/logbook'
 
 const extender = (log: Log) =>
   log.write('unit.set', {

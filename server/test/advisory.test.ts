@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { isolde as person } from '@pasado/demo/company'
 import { rows } from '../src/db/pool'
 import { STANDS_NOW } from '../src/db/stands'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let petroc: Caller

@@ -4,7 +4,7 @@ import { chainProblem } from '@pasado/core/record/chain'
 import { entry, type Entry } from '@pasado/core/record/entry'
 import { visitRecord } from '@pasado/core/record/record'
 import { allRoutes } from '../src/http/routes/all'
-import { Caller, demoModels, demoPassword, draft, openAVisit, otherDevice, startCompany } from './company'
+import { Caller, demoModels, demoPassword, draft, openAVisit, otherDevice, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller
@@ -225,7 +225,7 @@ describe('entries', () => {
   })
 
   it('reach another process’s listeners within two seconds', async () => {
-    const { servicesOn } = await import('./company')
+    const { servicesOn } = await import('@pasado/testing/company')
     const { serve } = await import('../src/server')
     const other = await serve(await servicesOn(company.database.url, `${company.database.folder}/key`))
     try {

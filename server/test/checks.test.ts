@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { rows } from '../src/db/pool'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

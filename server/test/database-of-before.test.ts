@@ -3,14 +3,14 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import type { Finding } from '@pasado/core/rules/evaluate'
-import { restoreDatabaseOfBefore } from '../../testing/database-of-before'
+import { restoreDatabaseOfBefore } from '@pasado/testing/database-of-before'
 import { rows, run } from '../src/db/pool'
 import { readVisit, visitFile, visitForBrowser } from '../src/logbook/read'
 import { rebuildProjections } from '../src/logbook/rebuild'
 import { serve, type Running } from '../src/server'
 import type { Services } from '../src/services'
-import { servicesOn } from './company'
-import { emptyDatabase } from './database'
+import { servicesOn } from '@pasado/testing/company'
+import { emptyDatabase } from '@pasado/testing/database'
 
 let database: Awaited<ReturnType<typeof emptyDatabase>>
 let services: Services

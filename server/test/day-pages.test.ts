@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { isolde as person } from '@pasado/demo/company'
 import { row, rows, run } from '../src/db/pool'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../../scripts/load-demo'
 import { rows } from '../src/db/pool'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

@@ -12,7 +12,7 @@ import { main as pasado } from '../../cli/src/main'
 import { rows } from '../src/db/pool'
 import { rebuildProjections } from '../src/logbook/rebuild'
 import { readVisit } from '../src/logbook/read'
-import { Caller, draft, startCompany } from './company'
+import { Caller, draft, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let wenna: Caller

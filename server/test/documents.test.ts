@@ -16,7 +16,7 @@ import { companyKeys, signText } from '../src/vault/master-key'
 import { packContentOf } from '@pasado/core/documents/pack-content'
 import { packPdf } from '../src/documents/pack'
 import { recordPdf, type RecordParts } from '../src/documents/record-pdf'
-import { catalogue, complete, idOf, network, node, opened, type Log } from '../../core/test/fixture'
+import { catalogue, complete, idOf, network, node, opened, type Log } from '@pasado/testing/logbook'
 
 const folder = mkdtempSync(join(tmpdir(), 'pasado-pdf-'))
 let made = 0

@@ -3,9 +3,9 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { chainProblem } from '@pasado/core/record/chain'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import { startMariaDb } from '../../scripts/mariadb'
-import { Caller, draft, openAVisit, startCompany } from './company'
-import { freePort } from './database'
-import { serverProcess } from './server-process'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
+import { freePort } from '@pasado/testing/database'
+import { serverProcess } from '@pasado/testing/server-process'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 beforeAll(async () => {

@@ -4,7 +4,7 @@ import type { Entry, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
 import { rows } from '../src/db/pool'
 import { STANDS_NOW } from '../src/db/stands'
-import { Caller, demoModels, draft, openAVisit, startCompany } from './company'
+import { Caller, demoModels, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

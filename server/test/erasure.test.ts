@@ -7,7 +7,7 @@ import { visitFile } from '../src/logbook/read'
 import { serverAuthor } from '../src/logbook/server-author'
 import { isolde as isoldeHerself } from '@pasado/demo/company'
 import { eraseDue } from '../src/vault/erase-due'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

@@ -9,7 +9,7 @@ import { forPaper, isOnPaper, isPrinted, withBlanksShown } from '@pasado/core/va
 import { faces, ownRanges } from '../src/documents/faces'
 import { packPdf } from '../src/documents/pack'
 import { recordPdf } from '../src/documents/record-pdf'
-import { catalogue, complete, idOf, network, node, study, type Log } from '../../core/test/fixture'
+import { catalogue, complete, idOf, network, node, study, type Log } from '@pasado/testing/logbook'
 
 const held = (file: string) => {
   const font = fontkit.create(readFileSync(file)) as fontkit.Font

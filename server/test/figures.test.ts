@@ -3,7 +3,7 @@ import { loadLargeCompany } from '../../scripts/large-company'
 import { figuresByModel, figuresByMonth } from '../src/db/figures'
 import { firstDay } from '../src/http/routes/figures'
 import { rows } from '../src/db/pool'
-import { Caller, startCompany } from './company'
+import { Caller, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 beforeAll(async () => {

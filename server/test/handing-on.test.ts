@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { Entry, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
 import { corin, isolde as isoldeHerself, petroc as petrocHimself } from '@pasado/demo/company'
-import { Caller, openAVisit, startCompany } from './company'
+import { Caller, openAVisit, startCompany } from '@pasado/testing/company'
 
 interface ProblemBody {
   title: string

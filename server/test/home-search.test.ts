@@ -3,7 +3,7 @@ import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../../scripts/load-demo'
 import { byModel, byRule, byStreet, byWord, HOMES_A_PAGE } from '../src/db/home-search'
 import { rows, run } from '../src/db/pool'
-import { Caller, startCompany } from './company'
+import { Caller, startCompany } from '@pasado/testing/company'
 import { v7 as uuidv7 } from 'uuid'
 
 let company: Awaited<ReturnType<typeof startCompany>>

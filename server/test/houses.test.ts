@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { demoHouses } from '@pasado/demo/houses'
 import { rows } from '../src/db/pool'
 import { readUnit, type UnitSilent } from '../src/simulators/read-unit'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

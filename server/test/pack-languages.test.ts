@@ -9,7 +9,7 @@ import { passphraseOf } from '@pasado/core/work/wifi/passphrase'
 import { packWords } from '@pasado/core/documents/pack-words'
 import { packContentOf } from '@pasado/core/documents/pack-content'
 import { packPdf } from '../src/documents/pack'
-import { catalogue, complete, home, idOf, node, router, type Log } from '../../core/test/fixture'
+import { catalogue, complete, home, idOf, node, router, type Log } from '@pasado/testing/logbook'
 
 const folder = mkdtempSync(join(tmpdir(), 'pasado-pack-'))
 let made = 0

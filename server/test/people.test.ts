@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { changePerson, lockPerson, type ListedPerson } from '../src/db/people'
 import { passwordFault } from '../src/http/session'
-import { Caller, demoPassword, demoPeople, startCompany } from './company'
+import { Caller, demoPassword, demoPeople, startCompany } from '@pasado/testing/company'
 
 interface ProblemBody {
   type: string

@@ -5,7 +5,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { reduce } from '@pasado/core/record/reduce'
 import type { Entry, Placed } from '@pasado/core/record/entry'
 import { rows } from '../src/db/pool'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

@@ -16,7 +16,7 @@ import { demoVisits } from '@pasado/demo/all'
 import { isolde as isoldeHerself, wenna as wennaHerself } from '@pasado/demo/company'
 import { loadVisits } from '../../scripts/load-demo'
 import { companyKeys, signText } from '../src/vault/master-key'
-import { Caller, demoModels, draft, startCompany } from './company'
+import { Caller, demoModels, draft, startCompany } from '@pasado/testing/company'
 
 /**
  * A probe from outside: everything by HTTP, by the routes that the description names. It tries what must not go through, and

@@ -4,7 +4,7 @@ import type { Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
 import { signedDigest } from '@pasado/core/record/seal'
 import { demoModels } from '@pasado/demo/models/all'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

@@ -15,7 +15,7 @@ import { row, rows } from '../src/db/pool'
 import { readVisit, visitFile } from '../src/logbook/read'
 import { eraseAsAnswered } from '../src/logbook/secrets'
 import { serverAuthor } from '../src/logbook/server-author'
-import { Caller, demoModels, draft, openAVisit, startCompany } from './company'
+import { Caller, demoModels, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

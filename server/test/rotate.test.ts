@@ -9,7 +9,7 @@ import { rows } from '../src/db/pool'
 import { visitFile } from '../src/logbook/read'
 import { masterKeyFrom } from '../src/vault/master-key'
 import { rotateMasterKey } from '../src/vault/rotate'
-import { servicesOn, startCompany } from './company'
+import { servicesOn, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 beforeAll(async () => {

@@ -4,7 +4,7 @@ import { integrityProblems, readRecordFile } from '@pasado/core/documents/record
 import { signedDigest } from '@pasado/core/record/seal'
 import { loadVisits } from '../../scripts/load-demo'
 import { row } from '../src/db/pool'
-import { Caller, draft, startCompany } from './company'
+import { Caller, draft, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller

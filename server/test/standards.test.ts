@@ -6,7 +6,7 @@ import { firstStandard } from '@pasado/core/rules/first-standard'
 import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../../scripts/load-demo'
 import { rows } from '../src/db/pool'
-import { Caller, draft, openAVisit, startCompany } from './company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let wenna: Caller

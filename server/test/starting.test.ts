@@ -10,8 +10,8 @@ import { readConfig } from '../src/config'
 import { migrate, statementsOf } from '../src/db/migrate'
 import { row, rows, run } from '../src/db/pool'
 import { makeServices, serve } from '../src/server'
-import { Caller, servicesOn } from './company'
-import { emptyDatabase } from './database'
+import { Caller, servicesOn } from '@pasado/testing/company'
+import { emptyDatabase } from '@pasado/testing/database'
 
 let database: Awaited<ReturnType<typeof emptyDatabase>>
 beforeAll(async () => {

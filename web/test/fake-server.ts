@@ -2,7 +2,7 @@ import { vi } from 'vitest'
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Draft, Entry, Placed } from '@pasado/core/record/entry'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { opened } from '../../core/test/fixture'
+import { opened } from '@pasado/testing/logbook'
 import type { Me } from '../src/app/session'
 
 /** A server of one visit that can be away or refuse. */

@@ -1,17 +1,17 @@
-import { cleanup, configure, render } from '@testing-library/react'
+import { cleanup, configure, render, screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
 import type { ReactNode } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
-import { beforeEach, vi } from 'vitest'
+import { vi } from 'vitest'
 import type { Draft } from '@pasado/core/record/entry'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { reads } from '../src/app/read'
 import { useSession } from '../src/app/session'
 import { useOutbox } from '../src/outbox/outbox'
 import { followOutbox } from '../src/visit/session/record-now'
 import { useVisit } from '../src/visit/session/visit-state'
-import { catalogue, idOf, type Log } from '../../core/test/fixture'
+import { catalogue, idOf, type Log } from '@pasado/testing/logbook'
 
 // Views load their parts when they are gone to: on a busy machine that takes more than the usual second.
 configure({ asyncUtilTimeout: 10_000 })
@@ -19,8 +19,7 @@ configure({ asyncUtilTimeout: 10_000 })
 // A part of a visit is shown without its session: what is written shows all the same.
 followOutbox()
 
-// What one test asked for and nobody answered is not waited for by the next.
-beforeEach(() => reads.clear())
+const user = userEvent.setup()
 
 /** What the server was asked, in order. */
 export const asked: { method: string; path: string; body: unknown }[] = []
@@ -28,25 +27,16 @@ export const asked: { method: string; path: string; body: unknown }[] = []
 /** How the server answers; tests put their own in. */
 export const answers = new Map<string, (body: unknown) => Response>()
 
-vi.stubGlobal(
-  'ResizeObserver',
-  class {
-    observe() {}
-    unobserve() {}
-    disconnect() {}
-  }
-)
 vi.stubGlobal('fetch', (path: string, options: RequestInit = {}) => {
   const body = options.body === undefined ? undefined : (JSON.parse(String(options.body)) as unknown)
   asked.push({ method: options.method ?? 'GET', path, body })
   const answer = [...answers].find(([part]) => path.includes(part))?.[1]
   return answer ? Promise.resolve(answer(body)) : new Promise(() => undefined)
 })
-Element.prototype.scrollIntoView = () => undefined
-Element.prototype.hasPointerCapture = () => false
 
 let address = ''
-function Address() {
+/** Notes where the page stands. */
+export function Address() {
   const { pathname, search } = useLocation()
   address = pathname + search
   return null
@@ -116,3 +106,15 @@ export const json =
   (body: unknown, status = 200) =>
   () =>
     new Response(JSON.stringify(body), { status })
+
+/** One of the chips of a group. */
+export const chip = (group: string, name: string) =>
+  within(screen.getByRole('radiogroup', { name: group })).getByRole('radio', { name })
+
+/** Types into a field as a person does, and leaves it. */
+export async function enter(label: string, value: string): Promise<void> {
+  const field = screen.getByRole('textbox', { name: label })
+  await user.clear(field)
+  if (value) await user.type(field, value)
+  await user.tab()
+}

@@ -101,9 +101,9 @@ export function AdvisoryPage() {
       'text/csv'
     )
   const homes = new Set((list ?? []).map(({ home }) => home)).size
-  if (problem) return <Instead says={problem} alert />
+  if (problem) return <Instead message={problem} alert />
   if (!models || !inUse) return <Waiting className="p-6" />
-  if (!model) return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
+  if (!model) return <Instead message="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return (
     <Page width="list">
       <Heading>

@@ -78,7 +78,7 @@ export function ChoosePassword({ onDone }: { onDone: () => void }) {
         aria-describedby={errors[name] ? `password-${name}-wrong` : describedBy[name]}
         {...register(name, { required: 'It is missing.' })}
       />
-      <Problem id={`password-${name}-wrong`} says={errors[name] && errors[name].message} className="mt-1" />
+      <Problem id={`password-${name}-wrong`} message={errors[name] && errors[name].message} className="mt-1" />
     </div>
   )
   return (
@@ -122,7 +122,7 @@ export function OwnPasswordSheet({ onClose }: { onClose: () => void }) {
       open
       onClose={onClose}
       title="Change my password"
-      says="Everywhere else where you are logged in you are logged out."
+      description="Everywhere else where you are logged in you are logged out."
     >
       {done ? (
         <p role="status">

@@ -30,7 +30,7 @@ export function PasswordAgain() {
         asking.end(false)
       }}
       title="Your password again"
-      says={asking.says}
+      description={asking.says}
     >
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
         <label className="label" htmlFor="password-again">
@@ -50,7 +50,7 @@ export function PasswordAgain() {
             setProblem(null)
           }}
         />
-        <Problem id="password-again-wrong" says={problem} />
+        <Problem id="password-again-wrong" message={problem} />
         <Button type="submit" kind="main" disabled={busy}>
           Go on
         </Button>

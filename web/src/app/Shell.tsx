@@ -1,16 +1,14 @@
-import { Keyboard, KeyRound, LogOut, SunMoon, Users } from 'lucide-react'
-import { DropdownMenu } from 'radix-ui'
-import { lazy, Suspense, useEffect, useState } from 'react'
-import { NavLink, Outlet, useLocation, useNavigate, Navigate } from 'react-router'
+import { lazy, Suspense, useEffect } from 'react'
+import { NavLink, Outlet, useLocation, Navigate } from 'react-router'
 import { ApiProblem } from './api'
 import { callUp, useCalledUp } from './called-up'
 import { useClock } from './clock'
 import { useKeysEverywhere } from './keys'
-import { useLight } from './light'
 import { useOutbox } from '../outbox/outbox'
 import { useNewerProgram } from './newer-program'
 import { usePasswordAgain } from './password-again'
 import { useSession } from './session'
+import { PersonMenu } from './PersonMenu'
 import { Button } from '../ui/Button'
 import { FailedWork } from '../workers/FailedWork'
 import { Heading, Page } from '../ui/Page'
@@ -25,7 +23,6 @@ const ChoosePassword = lazy(async () => ({ default: (await import('./ChoosePassw
 const OwnPasswordSheet = lazy(async () => ({ default: (await import('./ChoosePassword')).OwnPasswordSheet }))
 const OutboxBar = lazy(async () => ({ default: (await import('../outbox/OutboxBar')).OutboxBar }))
 const PasswordAgain = lazy(async () => ({ default: (await import('./PasswordAgain')).PasswordAgain }))
-const LogOutSheet = lazy(async () => ({ default: (await import('../outbox/LogOutSheet')).LogOutSheet }))
 const KeysSheet = lazy(async () => ({ default: (await import('../commands/KeysSheet')).KeysSheet }))
 
 /** What stands around every view but the log-in: who is here, and the ways to the views. A visit brings its own head. */
@@ -154,84 +151,5 @@ function Head() {
       </nav>
       <PersonMenu />
     </header>
-  )
-}
-
-/** Light, and logging out here or everywhere. */
-export function PersonMenu() {
-  const { me, logOut } = useSession()
-  const turn = useLight((state) => state.turn)
-  const navigate = useNavigate()
-  const unsent = useOutbox((state) => state.rows).filter((row) => row.owner?.id === me?.id)
-  const [asking, setAsking] = useState<'here' | 'everywhere' | null>(null)
-  const leave = async (everywhere: boolean) => {
-    await logOut(everywhere)
-    await navigate('/login')
-  }
-  const ask = (everywhere: boolean) => {
-    if (unsent.length > 0) setAsking(everywhere ? 'everywhere' : 'here')
-    else void leave(everywhere)
-  }
-  const item = 'flex min-h-11 items-center gap-3 px-4 outline-none data-[highlighted]:bg-plumwash cursor-pointer'
-  return (
-    <>
-      {asking && (
-        <Suspense>
-          <LogOutSheet
-            unsent={unsent}
-            onStay={() => setAsking(null)}
-            onLeave={() => void leave(asking === 'everywhere')}
-          />
-        </Suspense>
-      )}
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className="inline-flex min-h-11 items-center gap-2 px-2 text-onband">
-          <span className="hidden max-w-40 truncate sm:inline">{me?.name}</span>
-          <span className="sm:hidden" aria-label={me?.name} role="img">
-            {me?.name
-              .split(' ')
-              .map((part) => part[0])
-              .join('')}
-          </span>
-          <span aria-hidden>▾</span>
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content align="end" className="z-50 min-w-60 border-2 border-ink bg-sheet py-1 text-ink">
-            <DropdownMenu.Label className="fine px-4 py-2">
-              {me?.name}, {me?.role}
-            </DropdownMenu.Label>
-            <DropdownMenu.Item className={item} onSelect={() => callUp('anything')}>
-              <Keyboard aria-hidden size={18} />
-              Do anything{' '}
-              <span aria-hidden className="key ml-auto">
-                Ctrl K
-              </span>
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={turn}>
-              <SunMoon aria-hidden size={18} />
-              Daylight or Cupboard
-            </DropdownMenu.Item>
-            {me?.role === 'lead' && (
-              <DropdownMenu.Item className={item} onSelect={() => void navigate('/people')}>
-                <Users aria-hidden size={18} />
-                People
-              </DropdownMenu.Item>
-            )}
-            <DropdownMenu.Item className={item} onSelect={() => callUp('password')}>
-              <KeyRound aria-hidden size={18} />
-              Change my password
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => ask(false)}>
-              <LogOut aria-hidden size={18} />
-              Log out
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={item} onSelect={() => ask(true)}>
-              <LogOut aria-hidden size={18} />
-              Log out everywhere
-            </DropdownMenu.Item>
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
-    </>
   )
 }

@@ -91,7 +91,7 @@ export function QrPage() {
       }
       result={
         <>
-          <Problem says={problem && `${problem}.`} />
+          <Problem message={problem && `${problem}.`} />
           {security === 'wpa' && strength && <PassphraseJudged value={passphrase} strength={strength} />}
           {svg && !problem ? (
             <div className="mt-3">

@@ -34,7 +34,7 @@ export function NumberBox({
         aria-describedby={problem ? `${id}w` : undefined}
         onChange={(event) => onChange(event.target.value)}
       />
-      <Problem id={`${id}w`} says={problem && `${label} ${problem}`} className="mt-1" />
+      <Problem id={`${id}w`} message={problem && `${label} ${problem}`} className="mt-1" />
     </div>
   )
 }

@@ -81,7 +81,7 @@ export function Catalogue() {
           </Select>
         </div>
       </div>
-      <Problem says={problem} className="mt-3" />
+      <Problem message={problem} className="mt-3" />
       {models === null && !problem && (
         <p className="mt-3 text-soft" role="status">
           Loading the catalogue …

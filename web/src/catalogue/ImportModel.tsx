@@ -80,7 +80,7 @@ export function ImportModel({
         open={open}
         onClose={() => onOpen(false)}
         title="Take in models"
-        says="From JSON: one, pasado.model/1, or many, pasado.catalogue/1. Versions that are here already are left as they are; open visits keep theirs."
+        description="From JSON: one, pasado.model/1, or many, pasado.catalogue/1. Versions that are here already are left as they are; open visits keep theirs."
         wide
       >
         <form onSubmit={(event) => void publish(event)} className="flex flex-col gap-3">
@@ -126,7 +126,7 @@ export function ImportModel({
               </p>
             )}
           </div>
-          <Problem says={problem} />
+          <Problem message={problem} />
           <Button type="submit" kind="main" disabled={models.length === 0 || faults.length > 0}>
             Publish {models.length > 1 ? 'them' : 'it'}
           </Button>

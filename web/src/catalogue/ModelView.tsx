@@ -38,9 +38,9 @@ export function ModelView() {
       setRefused(failureWords(error, 'It could not be changed; try again.'))
     }
   }
-  if (problem) return <Instead says={problem} alert />
-  if (models === null) return <Waiting says="Loading the model …" className="p-6" />
-  if (!model) return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
+  if (problem) return <Instead message={problem} alert />
+  if (models === null) return <Waiting message="Loading the model …" className="p-6" />
+  if (!model) return <Instead message="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return (
     <Page width="wide">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -93,7 +93,7 @@ export function ModelView() {
           is known of it.
         </Notice>
       )}
-      <Problem says={refused} className="mt-3" />
+      <Problem message={refused} className="mt-3" />
       <Acting key={`${model.id}@${model.version}`} model={model} />
       <div className="mt-6 grid gap-6 lg:grid-cols-2">
         <Methods model={model} />

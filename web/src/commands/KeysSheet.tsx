@@ -10,7 +10,7 @@ const visitKeys: readonly [string, string][] = [
 /** The keys: those of every view, and in a visit those of a visit. */
 export function KeysSheet({ inVisit, onClose }: { inVisit: boolean; onClose: () => void }) {
   return (
-    <Sheet open onClose={onClose} title="Keys" says="They work while you are not typing.">
+    <Sheet open onClose={onClose} title="Keys" description="They work while you are not typing.">
       <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
         {[...(inVisit ? visitKeys : []), ...everywhereKeys].map(([key, does]) => (
           <div key={key} className="contents">

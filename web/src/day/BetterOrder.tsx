@@ -109,7 +109,7 @@ export function Suggestion({
           </p>
         </div>
       )}
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
     </Notice>
   )
 }

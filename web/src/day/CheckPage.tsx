@@ -159,7 +159,7 @@ export function CheckPage() {
           )
         })}
       </List>
-      <Problem says={problem} className="mt-3" />
+      <Problem message={problem} className="mt-3" />
       {!result && mayWrite && rooms.length > 0 && (
         <p className="mt-4 flex flex-wrap items-center gap-3">
           <Button

@@ -60,7 +60,7 @@ export function DayWay({
           </p>
         )}
       </div>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       {!planned && !problem && (
         <p className="mt-2 text-soft" role="status">
           Planning the day …

@@ -133,7 +133,7 @@ export function NewVisit() {
           maxLength: { value: mostCharacters[field], message: 'is too long' }
         })}
       />
-      <Problem id={`${field}-wrong`} says={errors[field] && errors[field].message} className="mt-1" />
+      <Problem id={`${field}-wrong`} message={errors[field] && errors[field].message} className="mt-1" />
     </div>
   )
   return (
@@ -180,7 +180,7 @@ export function NewVisit() {
               </option>
             ))}
           </Select>
-          <Problem says={errors.technician?.message} className="mt-1" />
+          <Problem message={errors.technician?.message} className="mt-1" />
         </div>
         <div>
           <label className="label" htmlFor="date">

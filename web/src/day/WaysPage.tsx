@@ -42,7 +42,7 @@ export function WaysPage() {
       return false
     }
   }
-  if (!ways) return <Waiting says={problem ?? 'Loading …'} className="p-6" />
+  if (!ways) return <Waiting message={problem ?? 'Loading …'} className="p-6" />
   const places = ['depot', ...ways.towns.map((town) => `town ${town}`)]
   const nameOf = (place: string) => (place === 'depot' ? 'the depot' : place.slice(5))
   const minutes = (a: string, b: string) =>
@@ -62,7 +62,7 @@ export function WaysPage() {
           Back to the day
         </Link>
       </p>
-      <Problem says={problem} className="mt-3" />
+      <Problem message={problem} className="mt-3" />
       {ways.towns.length === 0 && <p className="paper mt-4 p-4">No home yet: towns come with the first visits.</p>}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] items-start gap-5 lg:grid-cols-2">
         <section aria-label="How far it is" className="paper p-4">

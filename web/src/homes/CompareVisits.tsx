@@ -72,8 +72,8 @@ export function CompareVisits() {
     const [a, b] = [revisionAt(from.value, sides.from.moment), revisionAt(to.value, sides.to.moment)]
     return { a, b, changes: changesBetween(a, b) }
   }, [sides, from.value, to.value])
-  if (problem) return <Instead says={problem} alert to="/homes" back="Back to the homes" />
-  if (!found || !sides) return <Waiting says={found ? 'This home has no visit yet.' : 'Loading …'} className="p-6" />
+  if (problem) return <Instead message={problem} alert to="/homes" back="Back to the homes" />
+  if (!found || !sides) return <Waiting message={found ? 'This home has no visit yet.' : 'Loading …'} className="p-6" />
   const choose = (which: 'from' | 'to', value: string) =>
     setSearch({ from: sideText(sides.from), to: sideText(sides.to), [which]: value }, { replace: true })
   return (

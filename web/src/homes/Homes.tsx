@@ -79,7 +79,7 @@ export function Homes() {
         />
       </div>
       <Narrow get={get} set={set} />
-      <Problem says={problem} className="mt-3" />
+      <Problem message={problem} className="mt-3" />
       {found === null && !problem && (
         <p className="mt-3 text-soft" role="status">
           Looking …

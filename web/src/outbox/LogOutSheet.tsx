@@ -20,7 +20,7 @@ export function LogOutSheet({
       open
       onClose={onStay}
       title={waiting.length ? 'Not everything is sent' : 'Not everything was taken'}
-      says="Logging out takes nothing away: it stays on this device, for you only."
+      description="Logging out takes nothing away: it stays on this device, for you only."
     >
       {waiting.length > 0 && (
         <p>

@@ -71,7 +71,7 @@ export function AddPerson({
       open={open}
       onClose={onClose}
       title="Add a person"
-      says="Pasado makes a password to begin with; the person replaces it at the first log-in."
+      description="Pasado makes a password to begin with; the person replaces it at the first log-in."
     >
       <form className="flex flex-col gap-4" onSubmit={(event) => void submit(event)} noValidate>
         <div>
@@ -125,7 +125,7 @@ export function AddPerson({
           </p>
           {wrong('role')}
         </div>
-        <Problem says={errors.root?.message} />
+        <Problem message={errors.root?.message} />
         <p>
           <Button type="submit" kind="main" disabled={isSubmitting}>
             Add

@@ -9,7 +9,7 @@ export function FirstPassword({ given, onClose }: { given: Given | null; onClose
       open={given !== null}
       onClose={onClose}
       title={`For ${given?.name ?? ''}`}
-      says="It is shown this once. Tell it by voice; do not write it into a message."
+      description="It is shown this once. Tell it by voice; do not write it into a message."
     >
       {given && (
         <>

@@ -71,7 +71,7 @@ export function PeoplePage() {
           Add a person
         </Button>
       </div>
-      <Problem says={!changing && problem} className="mt-3" />
+      <Problem message={!changing && problem} className="mt-3" />
       {!people && !problem && <Waiting className="mt-3" />}
       <List aria-label="Everybody" className="paper mt-4">
         {people?.map((one) => (
@@ -176,7 +176,7 @@ function ChangePerson({
             ))}
           </Select>
         </Field>
-        <Problem says={problem} />
+        <Problem message={problem} />
         <p>
           <Button type="submit" kind="main">
             Keep this

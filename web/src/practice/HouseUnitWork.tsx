@@ -206,7 +206,7 @@ function OwnPages({ house, unit, act }: { house: House; unit: UnitNow; act: (dee
             <h3 className="grow">Its own pages</h3>
             <Button onClick={leave}>Leave its pages</Button>
           </div>
-          <Problem says={!told && 'Nothing answers any more: it is off or starting.'} />
+          <Problem message={!told && 'Nothing answers any more: it is off or starting.'} />
           {told && (
             <p className="fine">
               {told['device.firmware'] ? `Firmware ${told['device.firmware']}. ` : ''}

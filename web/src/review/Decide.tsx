@@ -44,7 +44,7 @@ export function Decide() {
           }}
         />
       </Field>
-      <Problem says={problem} className="mt-1" />
+      <Problem message={problem} className="mt-1" />
       <div className="mt-2 flex flex-wrap gap-2">
         <Button onClick={back}>Send it back</Button>
         <Button

@@ -56,7 +56,7 @@ export function ReviewPage() {
         </p>
       </main>
     )
-  if (problem && !loaded) return <Instead says={problem} alert />
+  if (problem && !loaded) return <Instead message={problem} alert />
   if (opened !== id || !loaded)
     return (
       <p className="p-6 text-soft" role="status">

@@ -75,7 +75,7 @@ export function FiguresPage() {
           onChoose={(value) => set({ months: value })}
         />
       </div>
-      <Problem says={problem} className="mt-3" />
+      <Problem message={problem} className="mt-3" />
       {!rules && !problem && (
         <p className="mt-3 text-soft" role="status">
           Counting …

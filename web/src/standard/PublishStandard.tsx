@@ -81,7 +81,7 @@ export function PublishStandard({
       open
       onClose={onClose}
       title={`Publish version ${draft.version}`}
-      says="New visits are checked by it. Open ones stay with theirs until somebody moves them; sealed ones for good."
+      description="New visits are checked by it. Open ones stay with theirs until somebody moves them; sealed ones for good."
     >
       <h3>What changes</h3>
       <List framed className="mt-1 text-sm">
@@ -125,7 +125,7 @@ export function PublishStandard({
       <Field label="Why this version" className="mt-4 block">
         <TextArea className="min-h-20" maxLength={600} value={note} onChange={(event) => setNote(event.target.value)} />
       </Field>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       <div className="mt-3 flex gap-2">
         <Button kind="main" disabled={!done} onClick={publish}>
           Publish version {draft.version}

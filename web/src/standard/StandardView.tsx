@@ -24,7 +24,7 @@ import { Heading, Page } from '../ui/Page'
 export function StandardView() {
   const { standards, problem, again } = useStandards()
   useTitle('Standard')
-  if (problem) return <Instead says={problem} alert />
+  if (problem) return <Instead message={problem} alert />
   if (!standards || standards.length === 0)
     return (
       <p className="p-6 text-soft" role="status">
@@ -119,7 +119,7 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
             ))}
         </div>
       </div>
-      <Problem says={fileProblem} className="mt-2" />
+      <Problem message={fileProblem} className="mt-2" />
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1fr)_330px]">
         <section aria-label="Rules" className="paper min-w-0 p-4">
           <nav aria-label="Stages">

@@ -2,12 +2,12 @@ import { Link } from 'react-router'
 
 /** What stands in a screen's place where it cannot be shown: why, and the way back. */
 export function Instead({
-  says,
+  message,
   alert = false,
   to,
   back
 }: {
-  says: string
+  message: string
   alert?: boolean
   to?: string
   back?: string
@@ -15,7 +15,7 @@ export function Instead({
   return (
     <main className="p-6">
       <p {...(alert ? { role: 'alert', className: 'font-bold' } : {})}>
-        {says}
+        {message}
         {to !== undefined && (
           <>
             {' '}

@@ -18,8 +18,8 @@ export function Loaded<T>({
   children: (value: T) => ReactNode
 }) {
   if (value !== undefined) return children(value)
-  if (problem === null) return <Waiting says={waiting} className="p-6" />
+  if (problem === null) return <Waiting message={waiting} className="p-6" />
   return (
-    <Instead says={problem} alert {...(to === undefined ? {} : { to })} {...(back === undefined ? {} : { back })} />
+    <Instead message={problem} alert {...(to === undefined ? {} : { to })} {...(back === undefined ? {} : { back })} />
   )
 }

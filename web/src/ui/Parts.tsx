@@ -67,7 +67,7 @@ export function Parts() {
           ))}
         </Part>
         <Part name="Problem and waiting" says="Told to whoever sees and to whoever listens.">
-          <Problem says="It could not be saved; try again." />
+          <Problem message="It could not be saved; try again." />
           <Waiting />
         </Part>
         <Part name="Field" says="A box and what is put into it; exact where every character counts.">
@@ -84,7 +84,7 @@ export function Parts() {
             <Field label="Wrong">
               <Input exact aria-invalid aria-describedby="parts-wrong" defaultValue="192.168.300.1" />
             </Field>
-            <Problem id="parts-wrong" says="must be four numbers from 0 to 255" className="mt-1" />
+            <Problem id="parts-wrong" message="must be four numbers from 0 to 255" className="mt-1" />
           </div>
           <Field label="One of a list" className="grow basis-40">
             <Select defaultValue="wpa3">
@@ -162,7 +162,7 @@ export function Parts() {
         </Part>
         <Part name="Sheet" says="What is done beside a screen, and put away again.">
           <Button onClick={() => setOpen(true)}>Open a sheet</Button>
-          <Sheet open={open} onClose={() => setOpen(false)} title="A sheet" says="With what it is about.">
+          <Sheet open={open} onClose={() => setOpen(false)} title="A sheet" description="With what it is about.">
             <div className="mt-3 flex gap-3">
               <Button kind="main" onClick={() => setOpen(false)}>
                 Do it

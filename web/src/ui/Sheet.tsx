@@ -17,14 +17,14 @@ export function Sheet({
   open,
   onClose,
   title,
-  says,
+  description,
   children,
   wide = false
 }: {
   open: boolean
   onClose: () => void
   title: string
-  says?: string
+  description?: string
   children: ReactNode
   wide?: boolean | 'most'
 }) {
@@ -39,13 +39,13 @@ export function Sheet({
         <Dialog.Overlay className="fixed inset-0 z-40 bg-band/70" />
         <Dialog.Content
           className={`fixed left-1/2 top-1/2 z-50 flex max-h-[92dvh] w-[calc(100vw-1.5rem)] -translate-x-1/2 -translate-y-1/2 flex-col border-2 border-ink bg-sheet ${widths[`${wide}`]}`}
-          {...(says ? {} : { 'aria-describedby': undefined })}
+          {...(description ? {} : { 'aria-describedby': undefined })}
           onOpenAutoFocus={toFirstField}
         >
           <div className="flex items-start gap-3 border-b border-rule p-4">
             <div className="grow">
               <Dialog.Title className="text-xl">{title}</Dialog.Title>
-              {says && <Dialog.Description className="mt-1 text-soft">{says}</Dialog.Description>}
+              {description && <Dialog.Description className="mt-1 text-soft">{description}</Dialog.Description>}
             </div>
             <Dialog.Close className="btn btn-quiet -m-2 px-3" aria-label="Put away">
               <X aria-hidden size={20} />

@@ -1,8 +1,8 @@
 /** That something is on its way. */
-export function Waiting({ says = 'Loading …', className = '' }: { says?: string; className?: string }) {
+export function Waiting({ message = 'Loading …', className = '' }: { message?: string; className?: string }) {
   return (
     <p role="status" className={`text-soft ${className}`.trim()}>
-      {says}
+      {message}
     </p>
   )
 }

@@ -55,11 +55,11 @@ export function ModelEditor() {
   const lead = useSession((state) => state.me?.role === 'lead')
   const { models, problem } = useModels()
   const newest = useMemo(() => newestModels(models ?? []).get(id ?? '') ?? null, [models, id])
-  if (problem) return <Instead says={problem} alert />
-  if (models === null) return <Waiting says="Loading the model …" className="p-6" />
-  if (!lead) return <Instead says="Only a lead edits the catalogue." to="/catalogue" back="Back to the catalogue" />
+  if (problem) return <Instead message={problem} alert />
+  if (models === null) return <Waiting message="Loading the model …" className="p-6" />
+  if (!lead) return <Instead message="Only a lead edits the catalogue." to="/catalogue" back="Back to the catalogue" />
   if (id !== 'new' && !newest)
-    return <Instead says="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
+    return <Instead message="The catalogue has no such model." to="/catalogue" back="Back to the catalogue" />
   return <FromDraft key={id} id={id} published={newest} models={[...newestModels(models).values()].sort(byMaker)} />
 }
 
@@ -90,7 +90,7 @@ function FromDraft(edited: Edited) {
   return kept ? (
     <Editor {...edited} begin={begin} kept={kept.draft} />
   ) : (
-    <Waiting says="Loading the model …" className="p-6" />
+    <Waiting message="Loading the model …" className="p-6" />
   )
 }
 

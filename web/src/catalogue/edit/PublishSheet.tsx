@@ -47,7 +47,7 @@ export function PublishSheet({
       open
       onClose={onClose}
       title={`Publish ${model.maker} ${model.name}, version ${model.version}`}
-      says="New visits use it. Open ones keep the version they began with, until somebody moves them."
+      description="New visits use it. Open ones keep the version they began with, until somebody moves them."
       wide
     >
       {published && (
@@ -95,7 +95,7 @@ export function PublishSheet({
           </ul>
         </div>
       )}
-      <Problem says={problem} className="mt-3" />
+      <Problem message={problem} className="mt-3" />
       <div className="mt-4 flex flex-wrap gap-2">
         <Button
           kind="main"

@@ -55,7 +55,7 @@ function Frame({
         {meta && meta.origin !== 'typed' && <span className="fine">{originWords[meta.origin]}</span>}
       </div>
       <div className="mt-1">{children}</div>
-      <Problem id={`${inputId ?? field}-wrong`} says={problem && `${label} ${problem}`} className="mt-1" />
+      <Problem id={`${inputId ?? field}-wrong`} message={problem && `${label} ${problem}`} className="mt-1" />
       {hint && !problem && <div className="fine mt-1">{hint}</div>}
       {conflict && <ConflictNote conflict={conflict} label={label} />}
     </div>

@@ -167,7 +167,7 @@ function TypedSecret({
         aria-describedby={problem ? `${inputId}-wrong` : undefined}
         onChange={(event) => type({ text: event.target.value, made: false })}
       />
-      <Problem id={`${inputId}-wrong`} says={problem && `${label} ${problem}`} className="mt-1" />
+      <Problem id={`${inputId}-wrong`} message={problem && `${label} ${problem}`} className="mt-1" />
       {canMake && <Strong value={value} />}
       <div className="mt-2 flex flex-wrap gap-2">
         <Button type="submit" kind="main" disabled={busy}>

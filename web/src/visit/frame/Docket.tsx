@@ -190,7 +190,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         open={answering}
         onClose={() => setAnswering(false)}
         title="Questions of this visit"
-        says="Each answer is written with your name and the time."
+        description="Each answer is written with your name and the time."
       >
         <List framed>
           {questions.map((one) => (

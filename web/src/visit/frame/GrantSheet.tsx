@@ -50,7 +50,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
   }
   const title = { waive: 'Waive this rule', acknowledge: 'Acknowledge this', withdraw: 'Withdraw the waiver' }[kind]
   return (
-    <Sheet open onClose={close} title={title} says={finding.says}>
+    <Sheet open onClose={close} title={title} description={finding.says}>
       <form onSubmit={submit} className="flex flex-col gap-4">
         <p>
           {finding.subject && <b>{finding.subject.name}: </b>}
@@ -73,7 +73,7 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
                 setProblem(null)
               }}
             />
-            <Problem id="grant-wrong" says={problem} className="mt-1" />
+            <Problem id="grant-wrong" message={problem} className="mt-1" />
           </div>
         )}
         {kind === 'waive' && (

@@ -67,7 +67,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
       open
       onClose={onClose}
       title={takes ? 'Take this visit over' : 'Hand this visit on'}
-      says="It moves to another’s day with all that is recorded; the logbook says since when and why. Whoever had it does not approve it, and who signed signs again."
+      description="It moves to another’s day with all that is recorded; the logbook says since when and why. Whoever had it does not approve it, and who signed signs again."
     >
       <form
         className="flex flex-col gap-4"
@@ -97,7 +97,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
             placeholder="ill, another isle, the customer asked …"
           />
         </Field>
-        <Problem says={problem} />
+        <Problem message={problem} />
         <p>
           <Button type="submit" kind="main" disabled={busy}>
             {takes ? 'Take it over' : 'Hand it on'}

@@ -101,7 +101,7 @@ export function UnitsFromHouse() {
           </button>
         ))}
       </div>
-      <Problem says={problem} />
+      <Problem message={problem} />
     </section>
   )
 }

@@ -16,7 +16,7 @@ export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => 
       open={open}
       onClose={onClose}
       title="Logbook"
-      says="Every line, newest first. Nothing in it is ever changed."
+      description="Every line, newest first. Nothing in it is ever changed."
       wide
     >
       <List as="ol" reversed start={entries.length}>

@@ -43,7 +43,7 @@ export function NewerStandard() {
             </li>
           ))}
         </List>
-        <Problem says={problem} className="mt-2" />
+        <Problem message={problem} className="mt-2" />
         <div className="mt-3 flex gap-2">
           <Button kind="main" onClick={() => void move()}>
             Check this visit by version {newest.version}

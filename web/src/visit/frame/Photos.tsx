@@ -70,7 +70,7 @@ export function Photos({
           </FileButton>
         )}
       </div>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       {chosen && visit && (
         <Caption
           photo={chosen.photo}
@@ -214,7 +214,7 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
       open
       onClose={onClose}
       title={photo.label ? 'Photo of the label' : (photo.caption ?? 'Photo')}
-      says={`${photo.by.name}, ${format(new Date(photo.at), 'd MMMM yyyy, HH:mm')}`}
+      description={`${photo.by.name}, ${format(new Date(photo.at), 'd MMMM yyyy, HH:mm')}`}
       wide
     >
       {source ? (
@@ -236,7 +236,7 @@ function OnePhoto({ photo, onClose }: { photo: Photo; onClose: () => void }) {
           </p>
         </div>
       )}
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       {mayWrite && (
         <form
           className="mt-3 flex flex-wrap items-end gap-2"

@@ -22,7 +22,7 @@ export function RunPlanSheet({
       onClose={onClose}
       title="Run plan"
       wide="most"
-      says="Hands on is filled, a wait is open; the long waits come first. A line at the left marks what the end hangs on."
+      description="Hands on is filled, a wait is open; the long waits come first. A line at the left marks what the end hangs on."
     >
       {found && found.plan.tasks.length > 0 ? (
         <TimeLine plan={found.plan} at={found.at} visit={visit ?? ''} onGo={onClose} />

@@ -3,7 +3,7 @@ import { BookOpen, ChevronLeft } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import { callUp } from '../../app/called-up'
-import { PersonMenu } from '../../app/Shell'
+import { PersonMenu } from '../../app/PersonMenu'
 import { useVisit } from '../session/visit-state'
 import { reasonWords } from './reason-words'
 

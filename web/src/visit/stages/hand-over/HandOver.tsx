@@ -118,7 +118,7 @@ function Pack() {
           />
         )}
       </div>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       <PackLinks mayMake={mayWrite && pending === 0} />
     </section>
   )

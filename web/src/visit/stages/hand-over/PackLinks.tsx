@@ -108,7 +108,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
           ))}
         </List>
       )}
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
     </section>
   )
 }

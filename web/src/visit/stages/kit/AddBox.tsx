@@ -84,7 +84,7 @@ export function AddBox({
     onAdded(id)
   }
   return (
-    <Sheet open={open} onClose={onClose} title="Add a box" says="Which kit is it?" wide>
+    <Sheet open={open} onClose={onClose} title="Add a box" description="Which kit is it?" wide>
       <ModelList boxes={boxesOf} onChoose={add} />
     </Sheet>
   )
@@ -121,7 +121,7 @@ export function AddUsedUnit({
       open={open}
       onClose={onClose}
       title="Add a used unit"
-      says="One without a box: it is reset before it is configured, and its label read all the same."
+      description="One without a box: it is reset before it is configured, and its label read all the same."
       wide
     >
       <ModelList boxes={(model) => boxesOf(model).slice(0, 1)} onChoose={add} />

@@ -275,7 +275,7 @@ function Extra({ box, known }: { box: KitInVisit; known: readonly string[] }) {
           Note it
         </Button>
       </form>
-      <Problem says={again && 'This is on the list of the box; tick it there.'} className="mt-1" />
+      <Problem message={again && 'This is on the list of the box; tick it there.'} className="mt-1" />
       {asking && (
         <WhatWasDone
           about={item.trim()}

@@ -93,7 +93,7 @@ export function LabelSheet({ unit, model, onClose }: { unit: Unit; model: Model 
       open
       onClose={onClose}
       title={`Label of ${unit.facts.name ?? model?.name ?? 'this unit'}`}
-      says={
+      description={
         found
           ? 'Compare each value with the label, correct what is wrong, and take them over.'
           : 'Nothing of it leaves this device until you take it over.'

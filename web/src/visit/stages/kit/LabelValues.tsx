@@ -220,7 +220,7 @@ function Row({
             onChange({ value: event.target.value, corrected: true, taken: event.target.value.trim() !== '' })
           }
         />
-        <Problem says={problem && `${name} ${problem}`} className="mt-1" />
+        <Problem message={problem && `${name} ${problem}`} className="mt-1" />
         {twin && (
           <p role="alert" className="mt-1 bg-inv p-2 text-sm font-bold text-oninv">
             {unitName(twin)} has this very {field === 'mac' ? 'MAC address' : 'serial'} already: is this the label of

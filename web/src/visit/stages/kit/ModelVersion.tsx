@@ -30,7 +30,7 @@ export function ModelVersion({ unit, model }: { unit: Unit; model: Model }) {
         open={open}
         onClose={() => setOpen(false)}
         title={`${model.maker} ${model.name}, version ${model.version} to ${newest.version}`}
-        says={`${changes.length} ${changes.length === 1 ? 'change' : 'changes'}.`}
+        description={`${changes.length} ${changes.length === 1 ? 'change' : 'changes'}.`}
         wide
       >
         <ChangeList changes={changes} />

@@ -76,7 +76,7 @@ export function AddRoom({
           Add
         </Button>
       </div>
-      <Problem says={wrong && 'A room is 0.5 to 60 m wide and deep: enter metres.'} className="mt-1" />
+      <Problem message={wrong && 'A room is 0.5 to 60 m wide and deep: enter metres.'} className="mt-1" />
     </form>
   )
 }

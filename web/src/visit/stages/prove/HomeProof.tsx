@@ -59,7 +59,7 @@ export function HomeProof() {
             <h3 className="grow">Names that are to be gone from the air</h3>
             {mayWrite && record.house && <Button onClick={() => void listen()}>Listen in the simulated house</Button>}
           </div>
-          <Problem says={problem} />
+          <Problem message={problem} />
           <List className="mt-1">
             {names.map(({ id, ssid, says }) => (
               <li
@@ -221,7 +221,7 @@ function Settle({ hours }: { hours: number }) {
           </Button>
         </div>
       )}
-      <Problem says={problem} className="mt-1" />
+      <Problem message={problem} className="mt-1" />
       <p className="fine mt-1">At least {hours} h after it was set up.</p>
     </section>
   )

@@ -177,7 +177,7 @@ export function MeasureForm({
           </Field>
         ))}
       </div>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       {doubt && (
         <div
           role="alertdialog"

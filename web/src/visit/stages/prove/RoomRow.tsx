@@ -36,6 +36,7 @@ export function RoomRow({
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
   const [best] = bands
+  const carried = useCarried(bands)
   const name = room.facts.name ?? 'Room'
   const others = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id).slice(bands.length)
   return (
@@ -86,7 +87,7 @@ export function RoomRow({
           Find the fault: {name}
         </Button>
       )}
-      {open && <MeasureRoom room={room} bands={bands} />}
+      {open && <MeasureRoom room={room} bands={bands} carried={carried} />}
     </li>
   )
 }
@@ -115,20 +116,30 @@ function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
   )
 }
 
+/** Which unit carries what is measured in a room, and on which band: kept while the row is there, open or not. */
+function useCarried([best]: RoomVerdict['bands']) {
+  const units = useVisit((state) => state.record.units)
+  const catalogue = useVisit((state) => state.catalogue)
+  // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
+  const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
+  const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
+  const has = bandsSentBy(units[unit], catalogue)
+  const onlyBand = has.length === 1 ? has[0] : undefined
+  const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : onlyBand
+  return { unit, setUnit, has, band, setBand }
+}
+
 /** Measuring in a room: which unit carries it, on which band, and what is measured. */
-function MeasureRoom({ room, bands }: Pick<RoomVerdict, 'room' | 'bands'>) {
+function MeasureRoom({
+  room,
+  bands,
+  carried: { unit, setUnit, has, band, setBand }
+}: Pick<RoomVerdict, 'room' | 'bands'> & { carried: ReturnType<typeof useCarried> }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const senders = standing(record.units).filter(
     (unit) => (catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios.length ?? 0) > 0
   )
-  const [best] = bands
-  // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
-  const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
-  const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
-  const has = bandsSentBy(record.units[unit], catalogue)
-  const onlyBand = has.length === 1 ? has[0] : undefined
-  const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : onlyBand
   const name = room.facts.name ?? 'Room'
   return (
     <div className="mt-2">

@@ -67,7 +67,7 @@ export function SearchWork({ search }: { search: FaultSearch }) {
             <MendThis suspect={step.suspect} now={now} onHandOver={() => setSending(true)} />
           )}
           {!asked && step.do === 'done' && <WorksNow step={step} now={now} />}
-          <Problem says={problem} className="mt-2" />
+          <Problem message={problem} className="mt-2" />
         </div>
         {odd.length > 0 && (
           <Notice role="note" edge="ink">
@@ -103,7 +103,7 @@ export function SearchWork({ search }: { search: FaultSearch }) {
         open={sending}
         onClose={() => setSending(false)}
         title="Hand over"
-        says="What was seen and ruled out, to send. It names no customer and holds no secret."
+        description="What was seen and ruled out, to send. It names no customer and holds no secret."
       >
         <HandOver
           text={textToSend(now, record, catalogue)}

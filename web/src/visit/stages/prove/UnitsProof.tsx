@@ -150,7 +150,7 @@ function Path({ unit }: { unit: Unit }) {
           </Button>
         )}
       </div>
-      <Problem says={!open && problem} className="mt-1" />
+      <Problem message={!open && problem} className="mt-1" />
       {open && (
         <form onSubmit={submit} aria-label={`Path of ${name}`} className="mt-2 bg-well p-3">
           <ol className="ml-5 list-decimal text-sm">
@@ -212,7 +212,7 @@ function Path({ unit }: { unit: Unit }) {
               </Field>
             )}
           </div>
-          <Problem says={problem} className="mt-2" />
+          <Problem message={problem} className="mt-2" />
           <Button type="submit" kind="main" className="mt-3">
             Record what was seen
           </Button>

@@ -219,7 +219,7 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
           )}
         </>
       )}
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
     </section>
   )
 }
@@ -262,7 +262,7 @@ function Sealed() {
           The record (JSON, for pasado verify)
         </Button>
       </div>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       <ErasureNote />
       <PackLinks mayMake />
       <div className="mt-5 grid gap-4 md:grid-cols-2">

@@ -29,7 +29,7 @@ export function SignaturePad({ onClose, ...signing }: Signing & { onClose: () =>
       open
       onClose={onClose}
       title={signing.who === 'customer' ? 'The customer signs' : 'The technician signs'}
-      says="Under the record exactly as it is now."
+      description="Under the record exactly as it is now."
     >
       <SignatureForm {...signing} />
     </Sheet>
@@ -122,7 +122,7 @@ function SignatureForm({ who, suggested, onSign }: Signing) {
           }
         }}
       />
-      <Problem says={problem} />
+      <Problem message={problem} />
       <div className="flex flex-wrap gap-2">
         <Button type="submit" kind="main">
           Sign

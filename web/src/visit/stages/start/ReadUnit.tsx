@@ -150,7 +150,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
         <h3>What {unitName(unit)} tells</h3>
         {mayWrite && house && (
           <Button disabled={busy} onClick={() => void read()}>
-            {busy ? 'Reading …' : readWords(values !== null)}
+            {busy ? 'Reading …' : readWords(!!values)}
           </Button>
         )}
         {mayWrite && dumps && (
@@ -169,7 +169,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
           </span>
         )}
       </div>
-      <Problem says={problem} className="mt-2" />
+      <Problem message={problem} className="mt-2" />
       {values && rows.every(({ differs }) => differs === null) && (
         <p className="mt-2">What is wanted, what is recorded and what it tells are the same.</p>
       )}

@@ -91,7 +91,7 @@ export function NameProposals() {
           </Button>
         </div>
       )}
-      <Problem says={found && 'problem' in found && `The name ${found.problem}.`} className="mt-2" />
+      <Problem message={found && 'problem' in found && `The name ${found.problem}.`} className="mt-2" />
       {proposals && (
         <List framed className="mt-3" aria-label="Proposed networks">
           {proposals.networks.map((one) => (

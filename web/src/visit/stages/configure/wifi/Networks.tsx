@@ -187,7 +187,7 @@ function JoinCode({ network }: { network: Network }) {
         open={svg !== null}
         onClose={() => setSvg(null)}
         title={`Join ${ssid}`}
-        says="Point the phone’s camera here. That it was shown is logged."
+        description="Point the phone’s camera here. That it was shown is logged."
       >
         {svg && (
           <img

@@ -1,6 +1,0 @@
-import { readConfig } from '../src/config'
-import { makeServices, serve } from '../src/server'
-
-/** A server in a process of its own, to be killed. Says its address once it listens. */
-const running = await serve(await makeServices(readConfig({ LOG_LEVEL: 'silent', ...process.env })))
-console.log(running.address)

@@ -1,0 +1,63 @@
+import { screen, waitFor, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { Day } from './Day'
+import { idOf } from '@pasado/testing/logbook'
+import { answers, asked, json } from '../../test/stage'
+import { listedVisit, me, view, summary } from '../../test/view'
+
+const user = userEvent.setup()
+beforeEach(() => {
+  answers.clear()
+  sessionStorage.clear()
+})
+
+describe('Day', () => {
+  it('shows today and later apart, with what each lacks', async () => {
+    answers.set(
+      '/day',
+      json({
+        visits: [
+          listedVisit(),
+          listedVisit({
+            id: idOf('later'),
+            street: '9 Later Lane',
+            plannedAt: new Date(Date.now() + 3 * 86_400_000).toISOString()
+          }),
+          listedVisit({
+            id: idOf('old'),
+            street: '1 Late Row',
+            plannedAt: new Date(Date.now() - 3 * 86_400_000).toISOString(),
+            review: 'returned'
+          })
+        ],
+        review: []
+      })
+    )
+    view(<Day />, '/', '/')
+    expect(within(await screen.findByRole('region', { name: 'Today' })).getByText('6 Trawl Street')).toBeDefined()
+    expect(within(screen.getByRole('region', { name: 'Later' })).getByText('9 Later Lane')).toBeDefined()
+    const overdue = screen.getByRole('region', { name: 'Overdue' })
+    expect(within(overdue).getByText('back from review')).toBeDefined()
+    expect(within(overdue).getAllByText(/open$/)).toHaveLength(1)
+    expect(screen.getAllByRole('img', { name: `${summary.open} between here and sign-off` })).toHaveLength(3)
+  })
+
+  it('a lead sees what waits for review, and everybody’s visits', async () => {
+    answers.set('/day', json({ visits: [], review: [listedVisit({ review: 'asked' })] }))
+    view(<Day />, '/', '/', { ...me, role: 'lead' })
+    expect(
+      within(await screen.findByRole('region', { name: 'Waits for your review' })).getByText('in review')
+    ).toBeDefined()
+    expect(asked[0]!.path).toBe('/api/day?whose=all')
+    await user.click(screen.getByRole('button', { name: 'Mine' }))
+    await waitFor(() => expect(asked.at(-1)!.path).toBe('/api/day?whose=mine'))
+    expect(await screen.findByText(/No open visit of yours/)).toBeDefined()
+  })
+
+  it('tells that the server is away', async () => {
+    answers.set('/day', json({ title: 'The database cannot be reached just now.', status: 503 }, 503))
+    view(<Day />, '/', '/')
+    expect((await screen.findByRole('alert')).textContent).toContain('It is tried again.')
+  })
+})

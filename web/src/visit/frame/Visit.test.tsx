@@ -1,0 +1,135 @@
+import { screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { useVisit } from '../session/visit-state'
+import { Docket } from './Docket'
+import { LogbookSheet } from './LogbookSheet'
+import { OutboxBar } from '../../outbox/OutboxBar'
+import { useOutbox } from '../../outbox/outbox'
+import { Strand } from './Strand'
+import { VisitHead } from './VisitHead'
+import { SignOff } from '../stages/sign-off/SignOff'
+import { complete, node, opened } from '@pasado/testing/logbook'
+import { currentAddress, show, written } from '../../../test/stage'
+
+const user = userEvent.setup()
+beforeEach(() => {
+  sessionStorage.clear()
+})
+
+describe('around the work', () => {
+  it('the docket is heaviest first and goes to the place of each line', async () => {
+    show(complete().write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } }), <Docket />)
+    const lines = screen.getAllByRole('listitem').map((line) => line.textContent)
+    expect(lines[0]).toContain('Study node: firmware approved')
+    await user.click(screen.getByRole('button', { name: /Study node: firmware approved/ }))
+    expect(currentAddress()).toContain(`/configure?at=unit.${node}.firmwareAfter&unit=${node}`)
+  })
+
+  it('a lead waives with a reason, and takes it back; a technician acknowledges what should be', async () => {
+    show(complete(), <Docket />, { role: 'lead' })
+    await user.click(screen.getByRole('button', { name: 'Waive: Mesh family' }))
+    await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
+    expect(screen.getByRole('alert').textContent).toContain('A reason is missing')
+    await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'It is one family.')
+    await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
+    expect(written('waiver.granted')).toEqual([{ rule: 'kit-family', reason: 'It is one family.' }])
+    await user.click(screen.getByRole('button', { name: 'Withdraw the waiver: Mesh family' }))
+    await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
+    expect(written('waiver.withdrawn')).toEqual([{ rule: 'kit-family' }])
+    show(complete(), <Docket />)
+    expect(screen.queryByRole('button', { name: /^Waive/ })).toBeNull()
+    await user.click(screen.getByRole('button', { name: 'Acknowledge: Mesh family' }))
+    await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On purpose.')
+    await user.click(screen.getByRole('button', { name: 'Acknowledge this' }))
+    expect(written('rule.acknowledged')).toEqual([{ rule: 'kit-family', reason: 'On purpose.' }])
+  })
+
+  it('a visit that is sealed while it is looked at shows its seal, and what was said then', async () => {
+    show(complete(), <SignOff />)
+    const { record } = useVisit.getState()
+    const print = 'a'.repeat(64)
+    useVisit.setState({
+      record: {
+        ...record,
+        seal: {
+          seq: 99,
+          at: '2026-01-05T12:00:00Z',
+          by: record.brief.meta.street!.by,
+          chain: print,
+          record: print,
+          standard: print,
+          catalogue: print,
+          verdicts: print,
+          key: 'k',
+          signature: 's'
+        }
+      }
+    })
+    expect(await screen.findByRole('heading', { name: /^Sealed 5 January 2026/ })).toBeDefined()
+    expect(screen.getByText('verdicts')).toBeDefined()
+  })
+
+  it('whoever does not have the visit is told who signs', () => {
+    show(complete(), <SignOff />, { role: 'lead' })
+    expect(screen.getByText(/has this visit: both sign on the device of whoever has it/)).toBeDefined()
+    expect(screen.getByRole('button', { name: 'Sign as customer' })).toHaveProperty('disabled', true)
+  })
+
+  it('the strand tells how every stage stands', () => {
+    show(complete(), <Strand visit="x" here="kit" />)
+    const stops = screen.getAllByRole('link').map((stop) => stop.getAttribute('aria-label'))
+    expect(stops).toEqual([
+      '1 Brief: 4 hold',
+      expect.stringContaining('2 Kit: 1 breaks'),
+      expect.stringMatching(/^3 Place: \d+ hold/),
+      expect.stringMatching(/^4 Connect: \d+ hold/),
+      expect.stringMatching(/^5 Start up: \d+ hold/),
+      expect.stringMatching(/^6 Configure: \d+ hold/),
+      expect.stringMatching(/^7 Prove: \d+ hold/),
+      '8 Hand over: 4 to prove',
+      '9 Sign off: to sign'
+    ])
+    expect(screen.getByRole('link', { current: 'step' }).getAttribute('aria-label')).toContain('2 Kit')
+  })
+
+  it('the head tells what is not saved yet', () => {
+    show(opened(), <VisitHead />)
+    expect(screen.getByRole('status').textContent).toBe('saved · line 1')
+    useVisit.setState({ saving: 'not saved yet', pending: [{}, {}] as never })
+    return waitFor(() => expect(screen.getByRole('status').textContent).toBe('not saved yet · 2 kept here'))
+  })
+
+  it('what was refused is told with what was in it, until it is put away', async () => {
+    show(opened(), <OutboxBar />)
+    const { owner } = useOutbox.getState()
+    useOutbox.setState({
+      rows: [
+        {
+          key: 'row 1',
+          owner,
+          outbox: 'o',
+          visit: 'v',
+          street: '4 Lantern Rise',
+          refused: 'It holds a secret.',
+          item: { kind: 'line', draft: { id: 'x', kind: 'note.written', body: { text: 'my words' } } as never }
+        }
+      ]
+    })
+    expect((await screen.findByRole('alert')).textContent).toContain('my words')
+    await user.click(screen.getByRole('button', { name: 'Put away' }))
+    expect(screen.queryByRole('alert')).toBeNull()
+  })
+
+  it('the logbook says every line in words, newest first', () => {
+    const log = complete().write('unit.event', { unit: node, what: 'restarted' })
+    show(log, <LogbookSheet open onClose={() => undefined} />)
+    useVisit.setState({ entries: log.entries as never })
+    return waitFor(() => {
+      const lines = screen.getAllByRole('listitem').map((line) => line.textContent)
+      expect(lines[0]).toContain('Study node: restarted')
+      expect(lines.at(-1)).toContain('Visit opened')
+      expect(lines.some((line) => line.includes('admin password put into the vault'))).toBe(true)
+    })
+  })
+})

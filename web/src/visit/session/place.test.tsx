@@ -1,0 +1,51 @@
+import { screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { useEffect, useState } from 'react'
+import { beforeEach, expect, it } from 'vitest'
+import { placeKey, useArriveAtPlace } from './place'
+import { answers } from '../../../test/stage'
+import { view } from '../../../test/view'
+
+const user = userEvent.setup()
+beforeEach(() => {
+  answers.clear()
+  sessionStorage.clear()
+})
+
+it('the cursor goes to the place that the address asks for', async () => {
+  function Page() {
+    useArriveAtPlace()
+    return (
+      <div data-place={placeKey({ kind: 'unit', id: 'a', field: 'mac' })}>
+        <button disabled type="button">
+          no
+        </button>
+        <input aria-label="MAC address" />
+      </div>
+    )
+  }
+  view(<Page />, '/visit', '/visit?at=unit.a.mac')
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('MAC address')))
+})
+
+it('the cursor is not taken from somebody who has begun to type elsewhere', async () => {
+  function Page() {
+    useArriveAtPlace()
+    const [there, setThere] = useState(false)
+    useEffect(() => {
+      const timer = setTimeout(() => setThere(true), 200)
+      return () => clearTimeout(timer)
+    }, [])
+    return (
+      <>
+        <input aria-label="Serial" />
+        {there && <input aria-label="MAC address" data-place="unit.a.mac" />}
+      </>
+    )
+  }
+  view(<Page />, '/visit', '/visit?at=unit.a.mac')
+  await user.type(screen.getByLabelText('Serial'), 'FL3')
+  await screen.findByLabelText('MAC address')
+  await new Promise((resolve) => setTimeout(resolve, 200))
+  expect(document.activeElement).toBe(screen.getByLabelText('Serial'))
+})

@@ -1,0 +1,85 @@
+import { screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { Brief } from './Brief'
+import { idOf, opened } from '@pasado/testing/logbook'
+import { chip, enter, show, written } from '../../../../test/stage'
+
+const user = userEvent.setup()
+beforeEach(() => {
+  sessionStorage.clear()
+})
+
+describe('Brief', () => {
+  it('writes a field when it is left, and only where it changed', async () => {
+    show(opened(), <Brief />)
+    await enter('Telephone', '555-0199')
+    await user.click(screen.getByRole('textbox', { name: 'Customer' }))
+    await user.tab()
+    expect(written('brief.set')).toEqual([{ set: { phone: '555-0199' }, origin: 'typed' }])
+  })
+
+  it('takes a decimal comma, and says what is wrong with a number at its field while what was typed stays', async () => {
+    show(opened(), <Brief />)
+    await enter('Paid for, up', '12,5')
+    await enter('Paid for, down', '-3')
+    expect(written('brief.set')).toEqual([{ set: { speedUpMbps: 12.5 }, origin: 'typed' }])
+    expect(screen.getByRole('alert').textContent).toBe('Paid for, down must be above 0')
+    expect(screen.getByRole('textbox', { name: 'Paid for, down' })).toHaveProperty('value', '-3')
+    expect(screen.getByRole('textbox', { name: 'Paid for, down' }).getAttribute('aria-invalid')).toBe('true')
+  })
+
+  it('an emptied field is cleared', async () => {
+    show(opened(), <Brief />)
+    await enter('Second way to reach them', '')
+    expect(written('brief.set')).toEqual([{ set: { secondContact: null }, origin: 'typed' }])
+  })
+
+  it('asks about alarms on a telephone line, with the caution', async () => {
+    show(opened({ accessLine: 'telephone-line' }), <Brief />)
+    expect(screen.getByText(/ringing voltage/)).toBeDefined()
+    await user.click(
+      chip('Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?', 'Yes')
+    )
+    expect(written('rule.answered')).toEqual([{ rule: 'brief-line-alarm', answer: 'yes' }])
+  })
+
+  it('notes are written and shown', async () => {
+    show(opened(), <Brief />)
+    await user.type(screen.getByRole('textbox', { name: 'Note' }), 'The dog bites.')
+    await user.click(screen.getByRole('button', { name: 'Write it down' }))
+    expect(written('note.written')).toEqual([{ text: 'The dog bites.' }])
+    expect(screen.getByText('The dog bites.')).toBeDefined()
+  })
+
+  it.each(['office', 'sealed'] as const)('nobody writes: %s', (who) => {
+    const log = opened()
+    if (who === 'sealed')
+      log.write('sealed', {
+        chain: '0'.repeat(64),
+        record: '0'.repeat(64),
+        standard: '0'.repeat(64),
+        catalogue: '0'.repeat(64),
+        key: 'k',
+        signature: 's'
+      })
+    show(log, <Brief />, { role: who === 'office' ? 'office' : 'technician' })
+    for (const field of screen.getAllByRole('textbox')) expect(field).toHaveProperty('disabled', true)
+    expect(screen.queryByRole('button', { name: 'Write it down' })).toBeNull()
+  })
+
+  it('two who set one field are told, and one of the values is kept', async () => {
+    const log = opened()
+    for (const [phone, from] of [
+      ['555-0111', 'a'],
+      ['555-0122', 'b']
+    ] as const)
+      log.write('brief.set', { set: { phone } }, { from: idOf(from), base: 1 })
+    show(log, <Brief />)
+    const conflict = screen.getByRole('group', { name: 'Conflict: Telephone' })
+    await user.click(within(conflict).getByRole('button', { name: 'Keep 555-0111' }))
+    expect(written('conflict.settled')).toEqual([{ thing: 'brief', id: 'brief', field: 'phone', keep: 'earlier' }])
+    expect(screen.queryByRole('group', { name: 'Conflict: Telephone' })).toBeNull()
+    expect(screen.getByRole('textbox', { name: 'Telephone' })).toHaveProperty('value', '555-0111')
+  })
+})

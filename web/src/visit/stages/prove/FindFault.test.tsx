@@ -1,0 +1,69 @@
+import { screen, waitFor, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { describe, expect, it } from 'vitest'
+import { Prove } from './Prove'
+import { complete, idOf, node } from '@pasado/testing/logbook'
+import { show, written } from '../../../../test/stage'
+
+const user = userEvent.setup({ delay: null })
+
+describe('finding a fault', () => {
+  const begin = async () => {
+    show(complete(), <Prove />, { at: '/visit/x/prove?part=fault' })
+    await user.selectOptions(screen.getByLabelText('What does not work'), 'Study node')
+    await user.click(screen.getByRole('button', { name: 'Find the fault' }))
+  }
+
+  it('a tap answers, is written, and can be taken back; what the record knows is not asked', async () => {
+    await begin()
+    const seen = screen.getByRole('region', { name: 'What was seen' })
+    expect(seen.textContent).toContain('Is the unit’s firmware an approved one? approved the firmware recorded')
+    const next = screen.getByRole('group', { name: 'Look at this next' })
+    const asks = within(next).getByRole('heading').textContent
+    await user.click(within(next).getAllByRole('button')[0]!)
+    await waitFor(() => expect(written('fault.observed')).toHaveLength(1))
+    await user.click(within(seen).getByRole('button', { name: `Take back: ${asks}` }))
+    expect(written('fault.observed').at(-1)).toMatchObject({ answer: null })
+    expect(within(screen.getByRole('group', { name: 'Look at this next' })).getByRole('heading').textContent).toBe(asks)
+  })
+
+  it('told that the line is down it hands over to the provider, with what was ruled out', async () => {
+    const log = complete()
+      .write('unit.set', {
+        id: idOf('gw'),
+        set: { name: 'Gateway', model: 'brackwater-c3', modelVersion: 1, role: 'gateway' }
+      })
+      .write('thing.removed', { thing: 'measurement', id: idOf('src') })
+      .write('fault.search', { search: idOf('hunt'), about: { unit: node } })
+    for (const [observation, answer] of [
+      ['line-lamp', 'no-line'],
+      ['wired-modem', 'no'],
+      ['others', 'down'],
+      ['wifi-unit', 'no'],
+      ['ping-number', 'no']
+    ] as const)
+      log.write('fault.observed', { search: idOf('hunt'), observation, answer })
+    show(log, <Prove />, { at: '/visit/x/prove?part=fault' })
+    const mend = screen.getByRole('group', { name: 'Mend this' })
+    expect(mend.textContent).toContain('The line is down')
+    await user.click(within(mend).getByRole('button', { name: 'Hand over to the provider' }))
+    const text = screen.getByLabelText<HTMLTextAreaElement>('Text to send').value
+    expect(text).toContain('Ruled out:')
+    expect(text).not.toContain('Oakum')
+    await user.click(screen.getByRole('button', { name: 'Given to the provider' }))
+    expect(written('fault.found')).toMatchObject([{ cause: 'line-down', end: 'provider' }])
+  })
+
+  it('answers that hardly go together are shown, not swallowed', () => {
+    const log = complete().write('fault.search', { search: idOf('hunt'), about: { unit: node } })
+    for (const [observation, answer] of [
+      ['unit-lamp', 'starts-over'],
+      ['wifi-unit', 'yes'],
+      ['client-count', 'rises'],
+      ['adapter-label', 'own']
+    ] as const)
+      log.write('fault.observed', { search: idOf('hunt'), observation, answer })
+    show(log, <Prove />, { at: '/visit/x/prove?part=fault' })
+    expect(screen.getByRole('note').textContent).toContain('hardly go together')
+  })
+})

@@ -1,0 +1,95 @@
+import { screen } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { packDigest, signedDigest } from '@pasado/core/record/seal'
+import { HandOver } from '../hand-over/HandOver'
+import { SignOff } from './SignOff'
+import { complete, network } from '@pasado/testing/logbook'
+import { answers, asked, chip, json, show, written } from '../../../../test/stage'
+
+const user = userEvent.setup()
+beforeEach(() => {
+  sessionStorage.clear()
+})
+
+describe('Hand over and Sign off', () => {
+  it('choices are asked and answered', async () => {
+    show(complete(), <HandOver />)
+    await user.click(chip('Status lamps', 'off'))
+    await user.click(chip('Who keeps the passwords', 'only the customer keeps them'))
+    expect(written('choice.answered')).toEqual([{ choice: 'lamp', answer: 'off' }])
+    expect(written('custody.answered')).toEqual([{ custody: 'customer-only-now' }])
+    expect(screen.getByText('Was the customer told that a dark lamp means that all is well?')).toBeDefined()
+  })
+
+  it('how the pack was given is asked once it is made from the record as it is', async () => {
+    const log = complete()
+    show(log, <HandOver />)
+    expect(screen.queryByRole('radiogroup', { name: 'How was it given' })).toBeNull()
+    log.write('pack.made', { digest: packDigest(log.record()) })
+    show(log, <HandOver />)
+    await user.click(chip('How was it given', 'given by mail'))
+    expect(written('pack.given')).toEqual([{ how: 'by mail' }])
+    log.write('network.set', { id: network, set: { ssid: 'Guillemot' } })
+    show(log, <HandOver />)
+    expect(screen.getByText('The record changed since it was made: make it again.')).toBeDefined()
+  })
+
+  it('nobody signs while something stands in the way', () => {
+    show(complete(), <SignOff />)
+    expect(screen.getByRole('button', { name: 'Sign as customer' })).toHaveProperty('disabled', true)
+    expect(screen.getByText(/findings stand between this visit and sign-off/)).toBeDefined()
+  })
+
+  /** A visit that can be signed. */
+  const ready = () => {
+    const log = complete().write('rule.acknowledged', { rule: 'kit-family', reason: 'On purpose.' })
+    for (const [choice, answer] of [
+      ['guest', 'no'],
+      ['parental', 'no'],
+      ['security', 'no'],
+      ['updates', 'automatic'],
+      ['lamp', 'bright']
+    ] as const)
+      log.write('choice.answered', { choice, answer })
+    log
+      .write('custody.answered', { custody: 'customer-only-now' })
+      .write('rule.answered', { rule: 'hand-cautions', answer: 'yes' })
+    return log.write('pack.made', { digest: packDigest(log.record()) }).write('pack.given', { how: 'printed' })
+  }
+
+  it('a signature is under the very record on the screen', async () => {
+    const log = ready()
+    show(log, <SignOff />)
+    await user.click(screen.getByRole('button', { name: 'Sign as customer' }))
+    await user.click(screen.getByRole('button', { name: 'Sign' }))
+    expect(written('signature.given')).toMatchObject([
+      { who: 'customer', name: 'Cressa Oakum', digest: signedDigest(log.record()) }
+    ])
+  })
+
+  it('sealing says that it is final before it is done', async () => {
+    const log = ready()
+    const digest = signedDigest(log.record())
+    for (const who of ['customer', 'technician'] as const)
+      log.write('signature.given', { who, name: 'A', strokes: 'M1 1 L2 2', digest })
+    show(log, <SignOff />)
+    answers.set(
+      '/seal',
+      json({ title: 'The record changed while you were about to seal it. Look at it again.', status: 409 }, 409)
+    )
+    await user.click(screen.getByRole('button', { name: 'Seal this visit' }))
+    expect(asked).toEqual([])
+    expect(screen.getByText(/Sealing is final/)).toBeDefined()
+    await user.click(screen.getByRole('button', { name: 'Seal it for good' }))
+    expect(asked).toMatchObject([{ method: 'POST', body: { digest } }])
+    expect((await screen.findByRole('alert')).textContent).toContain('changed while you were about to seal it')
+  })
+
+  it('a lead is asked to look, with a remark', async () => {
+    show(complete(), <SignOff />)
+    await user.type(screen.getByRole('textbox', { name: 'Remark' }), 'One socket only.')
+    await user.click(screen.getByRole('button', { name: 'Ask a lead to look' }))
+    expect(written('review.asked')).toEqual([{ remark: 'One socket only.' }])
+  })
+})
