@@ -28,7 +28,7 @@ export interface Comparison {
 
 /** Compares what was read with what is printed, field by field. */
 export function compareLabel(printed: ReadonlyMap<LabelField, string>, { proposals }: ParsedLabel): Comparison {
-  const byField = new Map(proposals.map((one) => [one.field, one] as const))
+  const byField = new Map(proposals.map((proposal) => [proposal.field, proposal] as const))
   const certain = proposals.filter(({ field, trust }) => trust === 'certain' && field !== 'model')
   return {
     fields: printed.size,

@@ -33,7 +33,7 @@ export async function benchVisit(): Promise<void> {
     const plain = tasks.map(({ handsOn, wait, after }) => ({
       handsOnMin: handsOn.usual,
       waitMin: wait?.usual ?? 0,
-      after: after.map((id) => tasks.findIndex((one) => one.id === id))
+      after: after.map((id) => tasks.findIndex((task) => task.id === id))
     }))
     const once = await medianMs(9, () => {
       for (let run = 0; run < 400; run++) schedule(plain, orderGiven(plain))

@@ -19,7 +19,7 @@ beforeAll(async () => {
 afterAll(() => text.stop())
 
 async function read(id: string, number: number, condition: 'clean' | 'worn' | 'bad') {
-  const model = demoModels.find((one) => one.id === id)!
+  const model = demoModels.find((demoModel) => demoModel.id === id)!
   const values = labelValues(model, number)
   const photo = await pixelsOf(await photograph(await drawLabel(values), condition, number).encode('png'))
   const steps: ReadingStep[] = []
@@ -78,7 +78,7 @@ describe('labels of the demo units', () => {
   it('each piece lies where its value stands on the photograph', async () => {
     const { parsed } = await read('fenmarrow-lattice-3', 74, 'clean')
     const [ssid, key] = (['ssid', 'key'] as const).map(
-      (field) => parsed.proposals.find((one) => one.field === field)!.piece!
+      (field) => parsed.proposals.find((proposal) => proposal.field === field)!.piece!
     )
     expect(key!.y).toBeGreaterThan(ssid!.y)
     for (const piece of [ssid!, key!])

@@ -16,7 +16,11 @@ export async function check(words: readonly string[]): Promise<number> {
     if (problems.length) refuse(problems)
     const findings = evaluate(file.record, catalogueOf(file.models), file.standard)
     const held = findings.every(
-      (one) => one.level !== 'must' || one.outcome === 'holds' || one.outcome === 'waived' || one.outcome === 'not-here'
+      (finding) =>
+        finding.level !== 'must' ||
+        finding.outcome === 'holds' ||
+        finding.outcome === 'waived' ||
+        finding.outcome === 'not-here'
     )
     console.log(
       has.has('--json')
@@ -42,8 +46,8 @@ const plainly = ({ rule, stage, level, outcome, subject, evidence, mend, granted
 
 function asText(findings: readonly Finding[]): string {
   const lines = findings.map(
-    (one) =>
-      `${one.outcome.padEnd(9)} ${one.level.padEnd(7)} ${one.rule.padEnd(20)} ${one.subject ? `${one.subject.name}: ` : ''}${one.evidence}`
+    (finding) =>
+      `${finding.outcome.padEnd(9)} ${finding.level.padEnd(7)} ${finding.rule.padEnd(20)} ${finding.subject ? `${finding.subject.name}: ` : ''}${finding.evidence}`
   )
   const counts = countOutcomes(findings)
   return [

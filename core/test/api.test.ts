@@ -9,7 +9,7 @@ const namesIn = (path: string) => [...path.matchAll(/:(\w+)/g)].map(([, name]) =
 describe('the calls of the API', () => {
   it('are each at an address of their own', () => {
     const addresses = calls.map(([, { method, path }]) => `${method} ${path.replace(/:\w+/g, ':')}`)
-    expect(addresses.filter((one, at) => addresses.indexOf(one) !== at)).toEqual([])
+    expect(addresses.filter((address, at) => addresses.indexOf(address) !== at)).toEqual([])
   })
 
   it.each(calls)('%s: what its path names is what its parameters are, and nothing else', (_, { path, params }) => {

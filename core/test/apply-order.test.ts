@@ -56,7 +56,7 @@ describe('the order of applying', () => {
           const up = upstreamOf(record, catalogue)
           for (const [at, { unit }] of changes.entries()) {
             for (let through = up.get(unit)!.through; through !== null; through = up.get(through)!.through)
-              expect(changes.slice(0, at).some((one) => one.unit === through)).toBe(false)
+              expect(changes.slice(0, at).some((change) => change.unit === through)).toBe(false)
           }
           for (let at = 1; at < changes.length; at++) {
             if (changes[at]!.unit === changes[at - 1]!.unit)

@@ -74,7 +74,7 @@ describe('calibration', () => {
     const right = [2, 5, 8].map((tenLogM) => planned(read({ tenLogM, wallsDb: 10, floorsDb: 0 }, 2, 1)))
     const wrong = planned({ ...right[0]!.compared, readDbm: right[0]!.compared.readDbm - 40 })
     expect(learnFrom([wrong]).doubts[0]).toContain('weaker')
-    expect(learnFrom([...right, wrong]).doubts.map((one) => one !== null)).toEqual([false, false, false, true])
+    expect(learnFrom([...right, wrong]).doubts.map((doubt) => doubt !== null)).toEqual([false, false, false, true])
   })
 
   it('a reading that no home gives is asked about, either way', () => {

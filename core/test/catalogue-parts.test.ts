@@ -176,7 +176,7 @@ describe('boxes', () => {
 
   it('units that are recorded are not added again, however many there are of one model', () => {
     const trio = boxesOf(heron).find(({ id }) => id === 'trio')!
-    const find = (id: string) => demoModels.find((one) => one.id === id)
+    const find = (id: string) => demoModels.find((demoModel) => demoModel.id === id)
     expect(unitsToAdd(trio.items, find, []).map(({ name }) => name)).toEqual(['Heron', 'Tern 1', 'Tern 2'])
     expect(unitsToAdd(trio.items, find, ['ostrel-tern']).map(({ name }) => name)).toEqual(['Heron', 'Tern 2'])
     expect(unitsToAdd(trio.items, find, ['ostrel-tern', 'ostrel-heron', 'ostrel-tern'])).toEqual([])

@@ -102,15 +102,15 @@ describe('firmware path', () => {
       fc.property(oneCatalogue, ({ current, releases }) => {
         const paths: string[][] = [[]]
         const go = (at: string, path: string[]) => {
-          for (const one of releases) {
+          for (const release of releases) {
             if (
-              one.withdrawn ||
-              compareVersions(one.version, at) <= 0 ||
-              (one.needs !== undefined && compareVersions(at, one.needs) < 0)
+              release.withdrawn ||
+              compareVersions(release.version, at) <= 0 ||
+              (release.needs !== undefined && compareVersions(at, release.needs) < 0)
             )
               continue
-            paths.push([...path, one.version])
-            go(one.version, [...path, one.version])
+            paths.push([...path, release.version])
+            go(release.version, [...path, release.version])
           }
         }
         go(current, [])

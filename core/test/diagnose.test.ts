@@ -21,14 +21,14 @@ const anAnswer = fc
 const evidence = fc.array(anAnswer, { maxLength: 14 }).map((list): Observed => Object.fromEntries(list))
 const sum = (observed: Observed) => believe(observed).suspects.reduce((all, { probability }) => all + probability, 0)
 const of = (observed: Observed, cause: CauseId) =>
-  believe(observed).suspects.find((one) => one.cause.id === cause)!.probability
+  believe(observed).suspects.find((suspect) => suspect.cause.id === cause)!.probability
 
 describe('the table', () => {
   it('gives every cause a chance for every answer, their sum one, and none of them nothing', () => {
     for (const { id: cause } of causes)
       for (const { id, answers } of observations) {
         const chances = chancesOf(cause, id)
-        expect(Object.keys(chances).sort()).toEqual(answers.map((one) => one.id).sort())
+        expect(Object.keys(chances).sort()).toEqual(answers.map((answer) => answer.id).sort())
         expect(Object.values(chances).reduce((all, one) => all + one, 0)).toBeCloseTo(1, 9)
         expect(Math.min(...Object.values(chances))).toBeGreaterThan(0)
       }
@@ -38,7 +38,7 @@ describe('the table', () => {
     for (const [cause, { why, on }] of Object.entries(effects)) {
       expect(why.length, cause).toBeGreaterThan(20)
       for (const [id, chances] of Object.entries(on)) {
-        const answers = observations.find((one) => one.id === id)?.answers.map((one) => one.id)
+        const answers = observations.find((observation) => observation.id === id)?.answers.map((one) => one.id)
         expect(answers, `${cause} ${id}`).toBeDefined()
         for (const answer of Object.keys(chances)) expect(answers, `${cause} ${id}`).toContain(answer)
         expect(
@@ -75,7 +75,7 @@ describe('belief', () => {
         (observed, { id: cause }, observation) => {
           if (observed[observation.id] !== undefined) return
           const best = observation.answers
-            .map((one) => one.id)
+            .map((answer) => answer.id)
             .find((answer) =>
               causes.every(
                 (other) => chancesOf(cause, observation.id)[answer]! >= chancesOf(other.id, observation.id)[answer]!
@@ -249,7 +249,8 @@ describe('in houses with a planted fault', () => {
     const answers = observeAll(house, complaint)
     expect(
       Object.entries(answers).filter(
-        ([id, answer]) => observations.find((one) => one.id === id)!.answers[0]!.id !== answer && id !== 'dhcp-servers'
+        ([id, answer]) =>
+          observations.find((observation) => observation.id === id)!.answers[0]!.id !== answer && id !== 'dhcp-servers'
       )
     ).toEqual([])
     expect(demoHouses.length).toBeGreaterThan(4)

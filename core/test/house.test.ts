@@ -54,7 +54,7 @@ const anyAction = (definition: HouseDefinition): fc.Arbitrary<Step> => {
       return fc.record({
         do: fc.constant('press' as const),
         unit: fc.constant(id),
-        button: buttons.length ? fc.constantFrom(...buttons.map((one) => one.id)) : fc.constant('none'),
+        button: buttons.length ? fc.constantFrom(...buttons.map((button) => button.id)) : fc.constant('none'),
         seconds: fc.constantFrom(1, 3, 8, 12)
       })
     }),
@@ -270,7 +270,7 @@ describe('the simulated house', () => {
     ).toBe('well')
     const radioOff: HouseDefinition = {
       ...conversion,
-      units: conversion.units.map((one) => (one.id === 'old' ? { ...one, model: 'oldmere-weir' } : one)),
+      units: conversion.units.map((unit) => (unit.id === 'old' ? { ...unit, model: 'oldmere-weir' } : unit)),
       faults: [{ kind: 'radio-off', unit: 'old' }]
     }
     expect(shows(play(radioOff, [{ do: 'plug', unit: 'old' }, 3]), 'old')).toBe('radio-off')
@@ -360,7 +360,7 @@ describe('the simulated house', () => {
   ])('what a unit tells is read: %j', (text, values, problems) => {
     const found = readDotted(text)
     expect(found.values).toEqual(values)
-    expect(found.problems).toEqual(problems.map((one) => expect.stringContaining(one) as string))
+    expect(found.problems).toEqual(problems.map((problem) => expect.stringContaining(problem) as string))
   })
 
   it('a dump in the names of the open data models comes under ours', () => {
@@ -389,7 +389,7 @@ describe('the simulated house', () => {
         actions: [{ at: 0, do: 'press', unit: 'router', button: 'sync', seconds: -1 }]
       })
     ).toContain('seconds: must be 0 or more')
-    for (const one of demoHouses) expect(houseDefinition.parse(one)).toEqual(one)
+    for (const demoHouse of demoHouses) expect(houseDefinition.parse(demoHouse)).toEqual(demoHouse)
     expect(play(mesh, [{ do: 'plug', unit: 'nobody' }]).events).toEqual([
       { at: 0, unit: null, says: 'there is no nobody in this house' }
     ])

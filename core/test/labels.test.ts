@@ -94,7 +94,7 @@ describe('the words of labels', () => {
   ])('pasted text is taken as it stands: %s', (_, text, wanted, doubted) => {
     const { proposals } = parseLabel(pasted(text), [heron], /Heron/.test(text) ? heron : null)
     for (const [field, value] of Object.entries(wanted))
-      expect(proposals.find((one) => one.field === field)?.value).toBe(value)
+      expect(proposals.find((proposal) => proposal.field === field)?.value).toBe(value)
     for (const { field, value, trust } of proposals)
       if (trust === 'certain') expect(value).toBe((wanted as Record<string, string>)[field])
     for (const field of doubted) expect(trusts(pasted(text), [heron])[field]).toBe('unsure')

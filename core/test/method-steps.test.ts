@@ -8,7 +8,7 @@ import { demoModels } from '@pasado/demo/models/all'
 import { catalogue, idOf, opened, type Log } from '@pasado/testing/logbook'
 
 const unit = idOf('unit')
-const modelOf = (id: string) => demoModels.find((one) => one.id === id)!
+const modelOf = (id: string) => demoModels.find((demoModel) => demoModel.id === id)!
 const begin = (model: string, role: Facts<'unit'>['role']) =>
   opened().write('unit.set', { id: unit, set: { name: 'Unit', model, modelVersion: 1, role: role } })
 const done = (log: Log, model: string, method: string) =>
@@ -132,7 +132,7 @@ describe('waits', () => {
       modelOf('ostrel-tern').states.find((one) => one.state === state)!.lamps,
       '2026-01-05T12:00:00Z'
     )
-  const good = modelOf('ostrel-tern').states.find((one) => one.good)!.state
+  const good = modelOf('ostrel-tern').states.find((state) => state.good)!.state
 
   it('end with the lamp that they were for, or with one that says all is well', () => {
     const { steps } = modelOf('ostrel-tern').methods.find(({ id }) => id === 'push-button')!

@@ -101,7 +101,7 @@ describe('what somebody truthful answers in a house', () => {
   it('before anything is plugged in every lamp is dark, and nothing comes through', () => {
     const [definition] = demoHouses
     const house = new House(
-      { ...definition!, units: definition!.units.map((one) => ({ ...one, running: false })) },
+      { ...definition!, units: definition!.units.map((unit) => ({ ...unit, running: false })) },
       catalogue
     )
     const node = definition!.units.find(({ role }) => role === 'node')!

@@ -37,9 +37,9 @@ const candidates = fc.integer({ min: 1, max: 7 }).chain((count) =>
       cabled: fc.array(fc.boolean(), { minLength: count, maxLength: count })
     })
     .map(({ rooms, links, cabled }): Candidate[] =>
-      rooms.map((one, at) => ({
+      rooms.map((room, at) => ({
         id: String(at),
-        rooms: one,
+        rooms: room,
         cabled: cabled[at]!,
         links: rooms.map((_, to) => links[Math.min(at, to) * count + Math.max(at, to)]!)
       }))

@@ -332,7 +332,8 @@ describe('places', () => {
     }))
     const found = suggestPlaces({ ...input, outlets, mostUnits: 2 })
     expect(found.looked).toMatchObject({ at: 40, of: 50 })
-    for (const one of found.proposals) expect(one.marginDb).toBeLessThanOrEqual(found.looked.mostMarginDb + 1e-6)
+    for (const proposal of found.proposals)
+      expect(proposal.marginDb).toBeLessThanOrEqual(found.looked.mostMarginDb + 1e-6)
   })
 
   it('walls that take more leave less', () => {

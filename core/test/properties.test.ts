@@ -92,7 +92,7 @@ describe('addresses', () => {
             })
             if (text !== segment.gateway && !findings.some(({ subject }) => subject === 'new')) highest = text
           }
-          expect(suggestions.find((one) => one.segment === segment.id)?.address).toBe(highest)
+          expect(suggestions.find((suggestion) => suggestion.segment === segment.id)?.address).toBe(highest)
         }
       }),
       { numRuns: 300 }
@@ -229,7 +229,7 @@ describe('the logbook', () => {
   it('the reducer changes nothing that it is given', () => {
     const { entries } = complete()
     let record = frozen(emptyRecord)
-    for (const one of entries) record = frozen(apply(record, frozen(one)))
+    for (const entry of entries) record = frozen(apply(record, frozen(entry)))
     expect(record.lastSeq).toBe(entries.length)
   })
 
@@ -278,7 +278,7 @@ describe('the logbook', () => {
           if (field === 'body') return { ...one.body, x: 1 }
           return field === 'by' ? { ...one.by, name: 'Somebody Else' } : `${String(one[field as 'id'])}0`
         }
-        const changed = entries.map((one, index) => (index === at ? { ...one, [field]: other(one) } : one))
+        const changed = entries.map((entry, index) => (index === at ? { ...entry, [field]: other(entry) } : entry))
         expect(chainProblem(changed)).not.toBeNull()
       })
     )

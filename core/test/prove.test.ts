@@ -35,7 +35,7 @@ describe('several runs', () => {
           least: found.least,
           most: found.most
         })
-        expect(values.filter((one) => one <= found.median).length).toBeGreaterThanOrEqual(values.length / 2)
+        expect(values.filter((value) => value <= found.median).length).toBeGreaterThanOrEqual(values.length / 2)
         expect(
           summarise(
             values.map(() => ({ downMbps: values[0]! })),

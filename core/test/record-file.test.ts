@@ -141,7 +141,7 @@ describe('a rule that fails on a record', () => {
         throw new TypeError('odd')
       }
       const findings = evaluate(record, catalogue, firstStandard, (id) => told.push(id))
-      expect(findings.filter((one) => one.rule === 'prove-path')).toMatchObject([
+      expect(findings.filter((finding) => finding.rule === 'prove-path')).toMatchObject([
         { outcome: 'unproven', level: 'must', place: { stage: 'prove' } }
       ])
       expect(findings.length).toBeGreaterThan(60)

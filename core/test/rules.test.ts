@@ -24,13 +24,14 @@ describe('every rule', () => {
     const log = from()
     change(log)
     const findings = log.judge(rule)
-    expect(heaviest(findings.map((one) => one.outcome)), JSON.stringify(findings.map(({ evidence }) => evidence))).toBe(
-      outcome
-    )
-    for (const one of findings) {
-      expect(one.evidence).toMatch(/\S.*[.!?]$/)
-      if (one.outcome === 'breaks' || one.outcome === 'unproven')
-        expect([one.mend !== '', one.place !== null]).toEqual([true, true])
+    expect(
+      heaviest(findings.map((finding) => finding.outcome)),
+      JSON.stringify(findings.map(({ evidence }) => evidence))
+    ).toBe(outcome)
+    for (const finding of findings) {
+      expect(finding.evidence).toMatch(/\S.*[.!?]$/)
+      if (finding.outcome === 'breaks' || finding.outcome === 'unproven')
+        expect([finding.mend !== '', finding.place !== null]).toEqual([true, true])
     }
   })
 

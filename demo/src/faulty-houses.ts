@@ -197,7 +197,7 @@ export function faultyHouse(cause: CauseId, seed: number): FaultyHouse {
         kind: 'withdrawn-firmware',
         unit: target,
         version: demoModels
-          .find(({ id }) => id === units.find((one) => one.id === target)!.model)!
+          .find(({ id }) => id === units.find((unit) => unit.id === target)!.model)!
           .firmware.releases.find(({ withdrawn }) => withdrawn)!.version
       })
       break

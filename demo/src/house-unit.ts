@@ -13,7 +13,7 @@ export function houseUnit(
   number: number,
   more: Partial<Unit> = {}
 ): Unit {
-  const known = demoModels.find((one) => one.id === model)!
+  const known = demoModels.find((demoModel) => demoModel.id === model)!
   const { serial, mac, user, password } = labelValues(known, number)
   return {
     id,
@@ -32,6 +32,6 @@ export function houseUnit(
 /** The newest version of a model that was not withdrawn. */
 export const newestVersion = (model: string): string | undefined =>
   demoModels
-    .find((one) => one.id === model)!
+    .find((demoModel) => demoModel.id === model)!
     .firmware.releases.filter(({ withdrawn }) => !withdrawn)
     .at(-1)?.version

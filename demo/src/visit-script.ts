@@ -149,7 +149,7 @@ export class VisitScript {
   /** A unit with its model's label recorded; a number for serial and MAC address. */
   unit(name: string, model: string, number: number, set: Facts<'unit'>): this {
     const id = this.id('unit', name)
-    const known = demoModels.find((one) => one.id === model)!
+    const known = demoModels.find((demoModel) => demoModel.id === model)!
     const label = labelValues(known, number)
     this.write('unit.set', { id, set: { name, model, modelVersion: 1, ...set } })
     this.write('unit.set', {
@@ -170,7 +170,7 @@ export class VisitScript {
 
   /** A box, unpacked, with everything in it. */
   unpacked(name: string, model: string, kit: string): this {
-    const known = demoModels.find((one) => one.id === model)!
+    const known = demoModels.find((demoModel) => demoModel.id === model)!
     const box = boxesOf(known).find(({ id }) => id === kit)!
     const id = this.id('box', name)
     return this.write('box.set', { id, set: { model, modelVersion: 1, kit } }).write('items.checked', {
@@ -190,7 +190,7 @@ export class VisitScript {
 
   /** Logs a state of the unit's model as it was seen. */
   seen(name: string, model: string, ...states: string[]): this {
-    const known = demoModels.find((one) => one.id === model)!
+    const known = demoModels.find((demoModel) => demoModel.id === model)!
     for (const state of states) {
       const row = known.states.find((one) => one.state === state)
       if (!row) throw new Error(`${model} has no state ${state}`)
@@ -228,7 +228,7 @@ export class VisitScript {
   }
 
   prompts(name: string, model: string): this {
-    for (const { id } of demoModels.find((one) => one.id === model)!.prompts)
+    for (const { id } of demoModels.find((demoModel) => demoModel.id === model)!.prompts)
       this.write('prompt.answered', { unit: this.id('unit', name), prompt: id, answer: 'no', by: 'customer' })
     return this
   }

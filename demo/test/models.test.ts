@@ -3,7 +3,7 @@ import { model } from '@pasado/core/catalogue/model'
 import { followInput, followLamps } from '@pasado/core/catalogue/follow'
 import { demoModels } from '@pasado/demo/models/all'
 
-describe.each(demoModels.map((one) => [one.id, one] as const))('%s', (_, one) => {
+describe.each(demoModels.map((demoModel) => [demoModel.id, demoModel] as const))('%s', (_, one) => {
   it('is a model by the schema', () => expect(model.safeParse(one).error?.issues ?? []).toEqual([]))
 
   it('has a lamp table that can be followed, with every good state in reach', () => {

@@ -131,7 +131,7 @@ describe('what planning a day needs', () => {
       (await petroc.call('POST', '/ways/windows', { town, windows, before })).status
     const standing = async () =>
       (await petroc.call<{ windows: { town: string; fromMin: number }[] }>('GET', '/ways')).body.windows
-        .filter((one) => one.town === town)
+        .filter((window) => window.town === town)
         .map(({ fromMin }) => fromMin)
         .sort((a, b) => a - b)
     await petroc.call('POST', '/ways/windows', { town, windows: [] })

@@ -90,12 +90,12 @@ it('many who ask at once share an answer, and never hold more than two connectio
     ...[1, 2, 3, 4, 5, 6].map((months) => sparing.ask(`months ${months}`, find))
   ])
   expect(most).toBe(2)
-  expect(new Set(answers.slice(0, 12).map((one) => (one as { value: number }).value)).size).toBe(1)
+  expect(new Set(answers.slice(0, 12).map((answer) => (answer as { value: number }).value)).size).toBe(1)
   expect(answers.filter(({ status }) => status === 'rejected').length).toBeGreaterThan(0)
   expect(
     answers
       .filter(({ status }) => status === 'rejected')
-      .map((one) => ((one as PromiseRejectedResult).reason as { kind: string }).kind)
+      .map((answer) => ((answer as PromiseRejectedResult).reason as { kind: string }).kind)
   ).toContain('busy')
   expect(await sparing.ask('months 1', () => Promise.resolve('again'))).toBe('again')
 })

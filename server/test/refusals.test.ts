@@ -75,13 +75,13 @@ describe('a model', () => {
     for (let twice = 0; twice < 2; twice++)
       expect((await wenna.call('POST', `/models/${id}/offered`, { offered: false })).status).toBe(204)
     expect((await retired()).retired).toEqual([id])
-    expect((await retired()).models.map((one) => one.id)).toContain(id)
+    expect((await retired()).models.map((model) => model.id)).toContain(id)
     const visit = await openAVisit(isolde)
     await isolde.call('POST', `/visits/${visit}/entries`, {
       entries: [draft(visit, 'unit.set', { id: uuidv7(), set: { model: id, modelVersion: 1 } })]
     })
     expect(
-      (await isolde.call<{ models: { id: string }[] }>('GET', `/visits/${visit}`)).body.models.map((one) => one.id)
+      (await isolde.call<{ models: { id: string }[] }>('GET', `/visits/${visit}`)).body.models.map((model) => model.id)
     ).toContain(id)
     await wenna.call('POST', `/models/${id}/offered`, { offered: true })
     expect((await retired()).retired).toEqual([])

@@ -194,7 +194,7 @@ describe('behind a proxy', () => {
             )
           ).status
         )
-      expect(answers.filter((one) => one === 429).length).toBeGreaterThan(0)
+      expect(answers.filter((answer) => answer === 429).length).toBeGreaterThan(0)
       expect(
         (
           await new Caller(running.address).call(

@@ -48,9 +48,9 @@ export function changesBetween(before: Revision, after: Revision): Changes {
 export function differing({ things }: Changes): Changes {
   const told = things
     .filter(({ kind }) => kind === 'unit' || kind === 'network' || kind === 'brief')
-    .map((one) => ({
-      ...one,
-      changes: one.is === 'changed' ? one.changes.filter(({ before }) => before !== null) : []
+    .map((thing) => ({
+      ...thing,
+      changes: thing.is === 'changed' ? thing.changes.filter(({ before }) => before !== null) : []
     }))
   return {
     things: told.filter(({ is, changes }) => is !== 'changed' || changes.length > 0),
@@ -65,7 +65,9 @@ const anew = new Set<ThingChanges['kind']>(['choices', 'device'])
 
 function lookedAtAgain({ things, outcomes, rooms }: Changes): Changes {
   const kept = things
-    .map((one) => (anew.has(one.kind) ? { ...one, changes: one.changes.filter(({ after }) => after !== null) } : one))
+    .map((thing) =>
+      anew.has(thing.kind) ? { ...thing, changes: thing.changes.filter(({ after }) => after !== null) } : thing
+    )
     .filter(({ is, changes }) => is !== 'changed' || changes.length > 0)
   const [proven, seen] = [
     outcomes.filter(({ after }) => after !== 'unproven' && after !== 'not-here'),

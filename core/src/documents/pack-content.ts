@@ -148,7 +148,12 @@ function networkContent(
 /** What joins the same way is one network to the customer, whoever sends it. */
 function once(networks: PackContent['networks']): PackContent['networks'] {
   return [
-    ...new Map(networks.map((one) => [JSON.stringify([one.ssid, one.passphrase, one.open, one.use]), one])).values()
+    ...new Map(
+      networks.map((network) => [
+        JSON.stringify([network.ssid, network.passphrase, network.open, network.use]),
+        network
+      ])
+    ).values()
   ]
 }
 
@@ -157,11 +162,11 @@ export function customersLogins(record: VisitRecord): Secret[] {
   const { custody, units, secrets } = record
   if (custody?.custody === 'company-keeps' && custody.keeps?.includes('admin-password')) return []
   return Object.values(secrets).filter(
-    (one) =>
-      one.purpose === 'admin-password' &&
-      one.thing === 'unit' &&
-      units[one.id]?.removedSeq === null &&
-      secretFor(record, 'admin-password', one.id)?.ref === one.ref
+    (secret) =>
+      secret.purpose === 'admin-password' &&
+      secret.thing === 'unit' &&
+      units[secret.id]?.removedSeq === null &&
+      secretFor(record, 'admin-password', secret.id)?.ref === secret.ref
   )
 }
 
@@ -219,7 +224,7 @@ function unitContent(
     .filter((state) => !state.good && state.maxMin === undefined && state.state !== model!.start)
     .slice(0, MOST_WRONG)
   const looksOf = (lamps: readonly LampLook[]): PackLook[] =>
-    lamps.map((one) => ({ ...one, words: `${nameOf(one.lamp, model)}${words.look(one)}` }))
+    lamps.map((lamp) => ({ ...lamp, words: `${nameOf(lamp.lamp, model)}${words.look(lamp)}` }))
   return {
     name: unitName(unit),
     place: unit.facts.place ?? null,

@@ -38,7 +38,7 @@ export function readTable(text: string, columns: { known: readonly string[]; nee
   const delimiter =
     told && (separators as readonly string[]).includes(told[1]!) ? told[1]! : separatorOf(start, columns.known)
   const cells = linesOf(start, delimiter, skipped + 1)
-  const header = (cells[0]?.cells ?? []).map((one) => one.trim().toLowerCase())
+  const header = (cells[0]?.cells ?? []).map((cell) => cell.trim().toLowerCase())
   const missing = columns.needed.filter((column) => !header.includes(column))
   if (missing.length)
     return { header, rows: [], problems: [{ line: skipped + 1, problem: missingWords(missing, columns) }] }

@@ -6,7 +6,7 @@ import { firstSettings } from './pages'
 /** A fault of this kind that was planted, about this unit where it is about one. */
 export function faultOf(definition: HouseDefinition, kind: HouseDefinition['faults'][number]['kind'], unit?: string) {
   return definition.faults.find(
-    (one) => one.kind === kind && (unit === undefined || ('unit' in one && one.unit === unit))
+    (fault) => fault.kind === kind && (unit === undefined || ('unit' in fault && fault.unit === unit))
   )
 }
 
@@ -54,7 +54,7 @@ export function firstCables({ cables, faults }: HouseDefinition): CableNow[] {
     kind,
     category,
     lengthM,
-    bad: faults.some((one) => one.kind === 'bad-cable' && one.cable === id),
+    bad: faults.some((fault) => fault.kind === 'bad-cable' && fault.cable === id),
     a,
     b
   }))

@@ -26,13 +26,14 @@ export interface HouseWorks {
 export function leaderOf(house: HouseNow, id: string): string | null {
   const { model, definition } = house.units.get(id)!
   const others = [...house.units.values()].filter(
-    (one) => one.definition.id !== id && one.powered && one.configured && one.model.radios.length > 0
+    (unit) => unit.definition.id !== id && unit.powered && unit.configured && unit.model.radios.length > 0
   )
   const found =
     definition.role === 'extender'
       ? others.find(({ definition: { role } }) => role === 'router' || role === 'gateway')
       : others.find(
-          (one) => one.model.family !== null && one.model.family === model.family && one.definition.role === 'router'
+          (other) =>
+            other.model.family !== null && other.model.family === model.family && other.definition.role === 'router'
         )
   return found?.definition.id ?? null
 }

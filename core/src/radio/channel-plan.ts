@@ -87,7 +87,7 @@ export function choicesFor(
     firsts.flatMap((channel): ChannelChoice[] => {
       const parts = partsOf(band, channel, widthMHz)
       if (parts[0] !== channel && band !== '2.4') return []
-      if (parts.length === 0 || parts.some((one) => !permitted.has(one))) return []
+      if (parts.length === 0 || parts.some((part) => !permitted.has(part))) return []
       return !radar && needsRadarWatch(country, band, channel, widthMHz) ? [] : [{ channel, widthMHz }]
     })
   )
@@ -121,13 +121,16 @@ function keptOf(
 ): number {
   const widest = radio.band === '2.4' ? 20 : Math.max(...radio.widthsMHz)
   let kept = TONES[widthMHz] / TONES[widest as WidthMHz]
-  for (const one of neighbours) {
-    if (one.band !== radio.band) continue
-    const theirs = spectrumOf(one.band, one.channel, one.widthMHz)
+  for (const neighbour of neighbours) {
+    if (neighbour.band !== radio.band) continue
+    const theirs = spectrumOf(neighbour.band, neighbour.channel, neighbour.widthMHz)
     // A wide channel waits for anybody in any part of it; what lies beside it is not waited for but disturbs as far as it reaches in.
     if (theirs)
       kept *=
-        1 - (shared(spectrum, theirs) > 0 ? Math.max(shared(spectrum, theirs), 0.5) : 0) * one.busy * weightOf(one.dbm)
+        1 -
+        (shared(spectrum, theirs) > 0 ? Math.max(shared(spectrum, theirs), 0.5) : 0) *
+          neighbour.busy *
+          weightOf(neighbour.dbm)
   }
   return needsRadarWatch(country, radio.band, channel, widthMHz) ? kept * (1 - RADAR_COST) : kept
 }

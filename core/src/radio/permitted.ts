@@ -61,7 +61,7 @@ export function channelProblem(
   const { channels, name } = domainOf(country)
   const parts = partsOf(band, channel, widthMHz)
   if (parts.length === 0) return `there is no channel ${channel} at ${band} GHz that is ${widthMHz} MHz wide`
-  const first = parts.find((one) => !channels[band].includes(one))
+  const first = parts.find((part) => !channels[band].includes(part))
   return first === undefined
     ? null
     : `channel ${first} is not permitted here (${name}): take one of ${channels[band].length > 12 ? `${channels[band][0]} to ${channels[band].at(-1)}` : channels[band].join(', ')}`

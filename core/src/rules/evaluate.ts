@@ -122,7 +122,7 @@ export function heaviestFirst(findings: readonly Finding[]): Finding[] {
 
 /** How a stage stands as a whole: its heaviest outcome that counts for sign-off. */
 export function stageOutcome(stage: Stage, findings: readonly Finding[]): Outcome {
-  const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
+  const here = findings.filter((finding) => finding.stage === stage && finding.outcome !== 'not-here')
   if (here.some((one) => one.outcome === 'breaks' && blocks(one))) return 'breaks'
   if (here.some((one) => one.outcome === 'unproven' && blocks(one))) return 'unproven'
   if (here.some((one) => one.outcome === 'waived')) return 'waived'

@@ -22,7 +22,7 @@ export function demoLabels(): DemoLabel[] {
       named.set(id, { ...named.get(id), ...set })
     }
     for (const { name, model, mac } of named.values()) {
-      const known = demoModels.find((one) => one.id === model)
+      const known = demoModels.find((demoModel) => demoModel.id === model)
       if (!known || mac === undefined) continue
       labels.set(mac, {
         visit: visit.id,

@@ -12,7 +12,7 @@ export interface PlainUnit {
   number: number
 }
 
-const firmwareOf = (model: string) => demoModels.find((one) => one.id === model)!.firmware
+const firmwareOf = (model: string) => demoModels.find((demoModel) => demoModel.id === model)!.firmware
 /** The newest release that is neither withdrawn nor, for a model that asks for one, a trial build. */
 const newest = (model: string) =>
   firmwareOf(model)
@@ -27,7 +27,7 @@ const cleanStart: Record<string, string> = {
 const goodState = (model: string, role: string) =>
   model === 'oldmere-weir' && role === 'access-point'
     ? 'access-point'
-    : demoModels.find((one) => one.id === model)!.states.find(({ good }) => good)!.state
+    : demoModels.find((demoModel) => demoModel.id === model)!.states.find(({ good }) => good)!.state
 
 /** Kit: every unit out of its box, with its role. */
 export function unbox(script: VisitScript, units: PlainUnit[]): VisitScript {
@@ -41,7 +41,7 @@ export function unbox(script: VisitScript, units: PlainUnit[]): VisitScript {
     const points = packed && model === 'fenmarrow-lattice-3' ? 'points' : null
     const shared = model === 'quillet-eel' ? 'eels' : points
     if (!used && !shared) script.unpacked(name, model, singleBox)
-    const { power } = demoModels.find((one) => one.id === model)!
+    const { power } = demoModels.find((demoModel) => demoModel.id === model)!
     script.unit(name, model, number, {
       role,
       used,
@@ -73,13 +73,15 @@ export function place(script: VisitScript, units: PlainUnit[]): VisitScript {
 export function connect(script: VisitScript, units: PlainUnit[]): VisitScript {
   const outlet = script.id('outlet', 'line')
   const port = (unit: PlainUnit, ...kinds: string[]) =>
-    demoModels.find((one) => one.id === unit.model)!.ports.find(({ kind }) => kinds.includes(kind))
+    demoModels.find((demoModel) => demoModel.id === unit.model)!.ports.find(({ kind }) => kinds.includes(kind))
   const modem = units.find(({ role }) => role === 'gateway' || role === 'modem')
   let lan = 0
   /** The next free port that the network comes out of. */
   const source = (): CableEnd => {
     if (!modem) return { thing: 'fitting', id: script.id('fitting', 'provider box'), port: 'lan' }
-    const ports = demoModels.find((one) => one.id === modem.model)!.ports.filter(({ kind }) => kind === 'lan')
+    const ports = demoModels
+      .find((demoModel) => demoModel.id === modem.model)!
+      .ports.filter(({ kind }) => kind === 'lan')
     return { thing: 'unit', id: script.id('unit', modem.name), port: ports[lan++ % ports.length]!.id }
   }
   const network = (name: string, a: CableEnd, b: CableEnd, lengthM = 2) =>
@@ -144,13 +146,13 @@ export function connect(script: VisitScript, units: PlainUnit[]): VisitScript {
 /** Start up: methods, prompts and lamps up to a good state. */
 export function startUp(script: VisitScript, units: PlainUnit[]): VisitScript {
   for (const { name, model, role } of units) {
-    const known = demoModels.find((one) => one.id === model)!
+    const known = demoModels.find((demoModel) => demoModel.id === model)!
     const method =
       known.methods.find(({ kind }) => kind === (role === 'access-point' ? 'access-point' : kind)) ?? known.methods[0]!
     script.setUnit(name, { method: method.id, needsReady: [...method.needs] }).prompts(name, model)
     if (method.kind === 'push-button') {
       const leads = units.find(
-        (one) => one.name !== name && (one.model === model || one.role === 'router' || one.role === 'gateway')
+        (unit) => unit.name !== name && (unit.model === model || unit.role === 'router' || unit.role === 'gateway')
       )
       script
         .write('pairing.pressed', {
@@ -186,7 +188,7 @@ export function configure(
       script.host(name, 'Home', unit === server ? '192.168.20.1' : `192.168.20.${240 + index}`)
       script.answer('addr-reachable', script.id('host', name))
     }
-    const known = demoModels.find((one) => one.id === model)!
+    const known = demoModels.find((demoModel) => demoModel.id === model)!
     script.setUnit(name, {
       ...(known.firmware.releases.length ? { firmwareBefore: oldest(model)!, firmwareAfter: newest(model)! } : {}),
       ...(known.updates === 'none' ? {} : { updates: known.updates === 'managed' ? 'managed' : 'automatic' }),
@@ -239,7 +241,7 @@ export function configure(
 /** Prove: the source, every room, a wired port and the path of each unit, the telephone, and a look when all has settled. */
 function proven(script: VisitScript, units: PlainUnit[]): void {
   const { speedDownMbps = 300, speedUpMbps = 50, telephone } = script.visit.brief
-  const model = (unit: PlainUnit) => demoModels.find((one) => one.id === unit.model)!
+  const model = (unit: PlainUnit) => demoModels.find((demoModel) => demoModel.id === unit.model)!
   const head = units.find(({ role }) => role === 'gateway' || role === 'router')!
   script.measured('source', {
     at: 'source',

@@ -25,6 +25,6 @@ export async function entriesById(db: Connection, ids: string[]): Promise<Map<st
 export function insertEntries(entries: readonly Entry[]): Statement {
   return {
     sql: 'INSERT INTO entries (visit_id, seq, id, doc) VALUES ?',
-    params: [entries.map((one) => [one.visit, one.seq, one.id, JSON.stringify(one)])]
+    params: [entries.map((entry) => [entry.visit, entry.seq, entry.id, JSON.stringify(entry)])]
   }
 }

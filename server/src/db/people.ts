@@ -121,7 +121,7 @@ export async function lockPerson(
     `SELECT ${PERSON}, left_at AS leftAt FROM users WHERE id = ? FOR UPDATE`,
     [id]
   )
-  return { person, otherLeads: leads.filter((one) => one.id !== id).length }
+  return { person, otherLeads: leads.filter((lead) => lead.id !== id).length }
 }
 
 export async function changePerson(

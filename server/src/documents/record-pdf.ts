@@ -205,7 +205,7 @@ function networksTable(record: VisitRecord): Content {
 }
 
 function findingsOf(stage: (typeof stages)[number], findings: readonly Finding[]): Content[] {
-  const here = findings.filter((one) => one.stage === stage && one.outcome !== 'not-here')
+  const here = findings.filter((finding) => finding.stage === stage && finding.outcome !== 'not-here')
   if (here.length === 0) return []
   const body = here.map((one): TableCell[] => [
     { text: one.outcome, bold: one.outcome === 'breaks' },

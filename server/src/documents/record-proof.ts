@@ -44,7 +44,7 @@ export function measurements({ record, catalogue, standard, zone }: Revision): C
   const body = [
     ...(source ? [row('Source, by cable', source, '')] : []),
     ...judgeRooms(record, catalogue, standard.policy).flatMap(({ room, outcome, bands }) =>
-      bands.map((one, at) => row(room.facts.name ?? 'Room', one, at === 0 ? outcome : ''))
+      bands.map((band, at) => row(room.facts.name ?? 'Room', band, at === 0 ? outcome : ''))
     ),
     ...measured(record, catalogue, ({ at }) => at === 'port').map((one) => row('Wired port', one, ''))
   ]
@@ -84,7 +84,7 @@ export function measurements({ record, catalogue, standard, zone }: Revision): C
 
 /** Photos, four in a row; of labels only that they are there. */
 export function photographs(photos: readonly SmallPhoto[], time: TellTime): Content[] {
-  const shown = photos.flatMap((one) => (one.jpeg ? [{ ...one, jpeg: one.jpeg }] : []))
+  const shown = photos.flatMap((photo) => (photo.jpeg ? [{ ...photo, jpeg: photo.jpeg }] : []))
   const labels = photos.length - shown.length
   if (photos.length === 0) return []
   const rows = Array.from({ length: Math.ceil(shown.length / 4) }, (_, at) => shown.slice(at * 4, at * 4 + 4))

@@ -62,8 +62,8 @@ export function makeApp(services: Services): Koa {
   })
   app.use((context, next) => guarded(context, next, services))
   const router = new Router({ prefix: '/api' })
-  for (const one of allRoutes)
-    router[one.method](one.path, (context: Context) => callRoute(one, context, services, sessions))
+  for (const route of allRoutes)
+    router[route.method](route.path, (context: Context) => callRoute(route, context, services, sessions))
   const description = openApi(allRoutes)
   router.get('/openapi.json', (context: Context) => {
     context.body = description

@@ -13,7 +13,7 @@ export async function tellHealth(context: Context, services: Services): Promise<
   context.type = 'json'
   context.set('Cache-Control', 'no-store')
   const checks = context.path === '/healthz' ? {} : await readiness(services)
-  const ready = Object.values(checks).every((one) => one === 'ok')
+  const ready = Object.values(checks).every((check) => check === 'ok')
   context.status = ready ? 200 : 503
   if (!ready) context.set('Retry-After', '2')
   context.body = JSON.stringify({ status: ready ? 'ok' : 'not ready', ...checks })

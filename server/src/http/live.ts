@@ -43,7 +43,7 @@ export class LiveFeed {
     stream.write('retry: 1000\n\n')
     this.#timer ??= setInterval(() => void this.poll(), POLL_MS)
     this.#beat ??= setInterval(() => {
-      for (const one of this.#listeners) one.stream.write(': still here\n\n')
+      for (const listener of this.#listeners) listener.stream.write(': still here\n\n')
     }, HEARTBEAT_MS)
     void this.poll()
     return stream

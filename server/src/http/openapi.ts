@@ -21,29 +21,29 @@ const problem = {
 /** Describes the routes as an OpenAPI 3.1 document, from the very schemas that check each call. */
 export function openApi(routes: readonly Route[]): unknown {
   const paths: Record<string, Record<string, unknown>> = {}
-  for (const one of routes) {
-    const path = `/api${one.path.replace(/:(\w+)/g, '{$1}')}`
-    const parameters = [...parametersOf(one.params, 'path'), ...parametersOf(one.query, 'query')]
+  for (const route of routes) {
+    const path = `/api${route.path.replace(/:(\w+)/g, '{$1}')}`
+    const parameters = [...parametersOf(route.params, 'path'), ...parametersOf(route.query, 'query')]
     paths[path] = {
       ...paths[path],
-      [one.method]: {
-        operationId: one.name,
-        summary: one.does,
-        ...(one.roles === 'anyone' ? { security: [] } : { description: `Roles: ${one.roles.join(', ')}.` }),
+      [route.method]: {
+        operationId: route.name,
+        summary: route.does,
+        ...(route.roles === 'anyone' ? { security: [] } : { description: `Roles: ${route.roles.join(', ')}.` }),
         ...(parameters.length ? { parameters } : {}),
-        ...(one.body
+        ...(route.body
           ? {
               requestBody: {
                 required: true,
                 content: {
-                  [one.upload ? 'multipart/form-data' : 'application/json']: {
-                    schema: schemaOf(one.body, 'input')
+                  [route.upload ? 'multipart/form-data' : 'application/json']: {
+                    schema: schemaOf(route.body, 'input')
                   }
                 }
               }
             }
           : {}),
-        responses: { [String(statusOf(one))]: answerOf(one), default: problem }
+        responses: { [String(statusOf(route))]: answerOf(route), default: problem }
       }
     }
   }

@@ -29,7 +29,7 @@ export class HttpProblem extends Error {
       status: this.status,
       ...this.extra,
       ...(this.errors.length
-        ? { detail: this.errors.map((one) => `${one.field}: ${one.detail}`).join('; '), errors: this.errors }
+        ? { detail: this.errors.map((error) => `${error.field}: ${error.detail}`).join('; '), errors: this.errors }
         : {})
     }
   }

@@ -121,7 +121,11 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
     if (policy.fourEyes && others.length > 0)
       throw forbidden('You waived something in this visit; another lead approves it.')
   }
-  const why = whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, author)
+  const why = whyNotApprove(
+    record,
+    findings.filter((finding) => finding.level === 'must' && blocks(finding)).length,
+    author
+  )
   if (why) throw conflictingState('not-ready', why)
 }
 

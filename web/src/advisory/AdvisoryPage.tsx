@@ -62,7 +62,7 @@ export function AdvisoryPage() {
     const { releases, minimum } = model.firmware
     if (releaseOf(releases, version)?.withdrawn) return 'withdrawn'
     const order = (than: string) => knownOrder(version, than, releases)
-    const holes = releases.filter(({ fixesHole }) => fixesHole).map((one) => order(one.version))
+    const holes = releases.filter(({ fixesHole }) => fixesHole).map((release) => order(release.version))
     if (holes.includes('older')) return 'has a hole'
     if (order(minimum) === 'older') return 'below the approved minimum'
     return [...holes, order(minimum)].includes('unknown') ? 'the number does not tell whether it is newer' : null

@@ -40,7 +40,7 @@ export function LinkPage() {
   const wrongSlab = slabs.findIndex(({ mm }) => !(readNumber(mm) > 0 && readNumber(mm) <= 3000))
   const right = Object.values(wrong).every((one) => one === null) && wrongSlab < 0
   const set = (at: number, change: Partial<Slab>) =>
-    setSlabs(slabs.map((one, index) => (index === at ? { ...one, ...change } : one)))
+    setSlabs(slabs.map((slab, index) => (index === at ? { ...slab, ...change } : slab)))
   const loss = right
     ? pathLoss({
         frequencyMHz: plannedBands[band].middleMHz,

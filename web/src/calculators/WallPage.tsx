@@ -50,7 +50,7 @@ export function WallPage() {
         : [],
     [right, material, mm, degrees]
   )
-  const chosen = losses.find((one) => one.band === band)
+  const chosen = losses.find((loss) => loss.band === band)
   return (
     <BenchPage
       title="What a wall takes"
@@ -69,8 +69,8 @@ export function WallPage() {
             value={chosen.db.toFixed(1)}
             unit="dB"
             words={`of ${band} GHz. ${losses
-              .filter((one) => one.band !== band)
-              .map((one) => `${one.db.toFixed(1)} dB of ${one.band} GHz`)
+              .filter((loss) => loss.band !== band)
+              .map((loss) => `${loss.db.toFixed(1)} dB of ${loss.band} GHz`)
               .join(', ')}.`}
           />
         ) : (

@@ -106,8 +106,8 @@ export function ImportModel({
           <div aria-live="polite">
             {faults.length > 0 && (
               <ul className="bg-inv p-3 text-sm text-oninv">
-                {faults.slice(0, MOST_SHOWN).map((one) => (
-                  <li key={one}>{one}</li>
+                {faults.slice(0, MOST_SHOWN).map((fault) => (
+                  <li key={fault}>{fault}</li>
                 ))}
                 {faults.length > MOST_SHOWN && <li>… and {faults.length - MOST_SHOWN} more</li>}
               </ul>

@@ -49,7 +49,7 @@ export function ModelView() {
             {model.maker} {model.name}
           </Heading>
           <p className="text-soft">
-            {model.roles.map((one) => one.replace('-', ' ')).join(', ')}
+            {model.roles.map((role) => role.replace('-', ' ')).join(', ')}
             {model.family ? ` · family ${model.family}` : ''}
             {model.mesh ? ` · at most ${model.mesh.members ?? 'any number of'} members, ${model.mesh.hops} hops` : ''}
           </p>

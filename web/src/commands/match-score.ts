@@ -6,7 +6,7 @@ import type { OfferGroup } from './commands'
  * @returns from 0, not at all, to 1
  */
 export function likeness(keywords: readonly string[], typed: string): number {
-  const [words = '', ...rest] = keywords.map((one) => one.toLowerCase())
+  const [words = '', ...rest] = keywords.map((keyword) => keyword.toLowerCase())
   const all = [words, ...rest].join(' ')
   const scores = typed
     .toLowerCase()

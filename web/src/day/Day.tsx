@@ -39,14 +39,17 @@ export function Day() {
   const today = new Date()
   const groups = list
     ? ([
-        ['Overdue', list.visits.filter((one) => one.plannedAt && isBefore(new Date(one.plannedAt), startOfDay(today)))],
-        ['Today', list.visits.filter((one) => one.plannedAt && isSameDay(new Date(one.plannedAt), today))],
+        [
+          'Overdue',
+          list.visits.filter((visit) => visit.plannedAt && isBefore(new Date(visit.plannedAt), startOfDay(today)))
+        ],
+        ['Today', list.visits.filter((visit) => visit.plannedAt && isSameDay(new Date(visit.plannedAt), today))],
         [
           'Later',
           list.visits.filter(
-            (one) =>
-              !one.plannedAt ||
-              (!isBefore(new Date(one.plannedAt), startOfDay(today)) && !isSameDay(new Date(one.plannedAt), today))
+            (visit) =>
+              !visit.plannedAt ||
+              (!isBefore(new Date(visit.plannedAt), startOfDay(today)) && !isSameDay(new Date(visit.plannedAt), today))
           )
         ]
       ] as const)
@@ -162,15 +165,15 @@ export function Day() {
         <section aria-label="Erasures" className="mt-5">
           <h2 className="text-base text-soft">Secrets that are erased by themselves within a week</h2>
           <List className="paper mt-1">
-            {list.erasures.map((one) => (
-              <li key={one.visit}>
+            {list.erasures.map((erasure) => (
+              <li key={erasure.visit}>
                 <Link
-                  to={`/homes/${one.home}`}
+                  to={`/homes/${erasure.home}`}
                   className="flex min-h-11 flex-wrap items-center gap-x-4 px-4 py-1 hover:bg-well"
                 >
-                  <b className="exact w-32 shrink-0">{format(new Date(one.dueAt), 'EEE d MMM')}</b>
+                  <b className="exact w-32 shrink-0">{format(new Date(erasure.dueAt), 'EEE d MMM')}</b>
                   <span className="grow">
-                    <b>{one.street}</b> <span className="text-soft">{one.customer}</span>
+                    <b>{erasure.street}</b> <span className="text-soft">{erasure.customer}</span>
                   </span>
                 </Link>
               </li>
@@ -205,7 +208,7 @@ function TheWay({
   mayMove: boolean
   onMoved: () => void
 }) {
-  const people = [...new Map(visits.map((one) => [one.technician, one.technicianName])).entries()]
+  const people = [...new Map(visits.map((visit) => [visit.technician, visit.technicianName])).entries()]
   const whose = people.length === 1 ? people[0]![0] : chosen
   return (
     <>

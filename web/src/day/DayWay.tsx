@@ -175,11 +175,11 @@ function Track({
           style={{ background: 'repeating-linear-gradient(135deg, var(--rule) 0 2px, transparent 2px 6px)' }}
         />
       )}
-      {windows.map((one) => (
+      {windows.map((window) => (
         <span
-          key={one.fromMin}
+          key={window.fromMin}
           className="absolute top-0 h-6 border-x-2 border-edge bg-sheet"
-          style={part(one.fromMin, one.toMin)}
+          style={part(window.fromMin, window.toMin)}
         />
       ))}
       {stop.travelMin !== null && (

@@ -91,7 +91,7 @@ export function WaysPage() {
               <Ferries
                 key={town}
                 town={town}
-                windows={ways.windows.filter((one) => one.town === town)}
+                windows={ways.windows.filter((window) => window.town === town)}
                 mayWrite={role !== 'technician'}
                 onSet={(windows, before) => keep(ask('POST /ways/windows', { body: { town, windows, before } }))}
               />

@@ -28,7 +28,7 @@ function waysFrom({ travel, windows }: Pick<Given, 'travel' | 'windows'>): Ways 
         }
       return null
     },
-    windows: (town) => windows.filter((one) => one.town === town)
+    windows: (town) => windows.filter((window) => window.town === town)
   }
 }
 
@@ -67,7 +67,7 @@ export function useDayPlan(
   const booked = useSame(visits, key)
   const planned = useMemo(() => {
     if (!given) return null
-    const estimates = new Map(given.estimates.map((one) => [one.visit, one]))
+    const estimates = new Map(given.estimates.map((estimate) => [estimate.visit, estimate]))
     const stops = inPlannedOrder(
       booked.map(({ id, home, town, plannedAt }): Stop => ({
         id,

@@ -51,7 +51,8 @@ export async function readLabel(
 
 function missing({ proposals }: ParsedLabel, expected: readonly LabelField[]): LabelField[] {
   return expected.filter(
-    (field) => field !== 'model' && !proposals.some((one) => one.field === field && one.trust === 'certain')
+    (field) =>
+      field !== 'model' && !proposals.some((proposal) => proposal.field === field && proposal.trust === 'certain')
   )
 }
 
@@ -59,6 +60,6 @@ function inDoubt({ proposals }: ParsedLabel, expected: readonly LabelField[]): b
   const wanted: readonly LabelField[] = expected.length ? expected : ['serial', 'mac']
   return (
     proposals.some(({ trust }) => trust !== 'certain') ||
-    wanted.some((field) => !proposals.some((one) => one.field === field))
+    wanted.some((field) => !proposals.some((proposal) => proposal.field === field))
   )
 }

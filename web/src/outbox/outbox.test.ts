@@ -233,7 +233,7 @@ describe('what was refused', () => {
     await vi.waitFor(() => expect(kept()).toHaveLength(3))
     server.away = false
     await vi.waitFor(() => expect(phones()).toEqual(['555-0113', '555-0114']), { timeout: 5_000 })
-    expect(server.entries.slice(-2).map((one) => one.own)).toEqual([0, 1])
+    expect(server.entries.slice(-2).map((entry) => entry.own)).toEqual([0, 1])
   })
 
   it('by the end of a session is not: the queue waits for the next log-in', async () => {

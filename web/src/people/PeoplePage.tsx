@@ -74,29 +74,29 @@ export function PeoplePage() {
       <Problem message={!changing && problem} className="mt-3" />
       {!people && !problem && <Waiting className="mt-3" />}
       <List aria-label="Everybody" className="paper mt-4">
-        {people?.map((one) => (
+        {people?.map((person) => (
           <li
-            key={one.id}
+            key={person.id}
             className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_8rem_minmax(0,1fr)_auto]"
           >
             <span>
-              <b className="text-lg">{one.name}</b> <span className="exact text-soft">{one.login}</span>
+              <b className="text-lg">{person.name}</b> <span className="exact text-soft">{person.login}</span>
             </span>
-            <span>{roleWords[one.role]}</span>
+            <span>{roleWords[person.role]}</span>
             <span className="fine">
-              {standWords(one)}
-              {one.openVisits > 0 && (
-                <span className={one.leftAt ? 'block font-bold' : 'block'}>
-                  {one.openVisits} open {one.openVisits === 1 ? 'visit' : 'visits'}
-                  {one.leftAt ? ': hand them on, from Everybody’s day' : ''}
+              {standWords(person)}
+              {person.openVisits > 0 && (
+                <span className={person.leftAt ? 'block font-bold' : 'block'}>
+                  {person.openVisits} open {person.openVisits === 1 ? 'visit' : 'visits'}
+                  {person.leftAt ? ': hand them on, from Everybody’s day' : ''}
                 </span>
               )}
             </span>
             <Button
-              aria-label={`Change ${one.name}`}
+              aria-label={`Change ${person.name}`}
               onClick={() => {
                 setProblem(null)
-                setChanging(one)
+                setChanging(person)
               }}
             >
               Change

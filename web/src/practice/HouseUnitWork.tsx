@@ -17,7 +17,7 @@ export function HouseUnitWork({ house, unit, act }: { house: House; unit: UnitNo
   const { definition, model, powered } = unit
   const { id } = definition
   const byCable = model.ports.some(({ powerInClass }) => powerInClass !== undefined)
-  const has = (kind: (typeof model.methods)[number]['kind']) => model.methods.some((one) => one.kind === kind)
+  const has = (kind: (typeof model.methods)[number]['kind']) => model.methods.some((method) => method.kind === kind)
   const newest = updateWork(model, unit.firmware || '0').path
   return (
     <section aria-label={definition.name} className="paper p-4">

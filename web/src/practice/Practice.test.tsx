@@ -67,7 +67,7 @@ describe('Practice', () => {
       expect(
         asked
           .filter(({ path }) => path.endsWith('/actions'))
-          .flatMap(({ body }) => (body as { actions: { do: string }[] }).actions.map((one) => one.do))
+          .flatMap(({ body }) => (body as { actions: { do: string }[] }).actions.map((action) => action.do))
           .slice(0, 2)
       ).toEqual(['plug', 'wait'])
     )

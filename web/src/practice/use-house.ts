@@ -25,7 +25,7 @@ export function useHouse(id: string) {
   const queue = useRef<HouseAction[]>([])
   const sending = useRef<Promise<void> | null>(null)
   const catalogue: Catalogue | null = useMemo(
-    () => (models ? new Map(models.map((one: Model) => [modelKey(one.id, one.version), one])) : null),
+    () => (models ? new Map(models.map((model: Model) => [modelKey(model.id, model.version), model])) : null),
     [models]
   )
   // What is done here is built upon what it was: it is read but once.

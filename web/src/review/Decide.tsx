@@ -17,7 +17,7 @@ export function Decide() {
   const findings = useVisit((state) => state.findings)
   const me = useSession((state) => state.me)
   const whyNot = me
-    ? whyNotApprove(record, findings.filter((one) => one.level === 'must' && blocks(one)).length, me)
+    ? whyNotApprove(record, findings.filter((finding) => finding.level === 'must' && blocks(finding)).length, me)
     : null
   const [remark, setRemark] = useDraft(`remark ${record.visit.id}`, '')
   const [problem, setProblem] = useState<string | null>(null)

@@ -83,7 +83,7 @@ function Judged() {
   const { street, town, customerName, reason } = record.brief.facts
   const { review } = record
   const unsent = useVisit((state) => state.pending.some(({ kind }) => kind.startsWith('review.')))
-  const about = [...new Map(photos.map((one) => [`${one.about.thing} ${one.about.id}`, one.about])).values()]
+  const about = [...new Map(photos.map((photo) => [`${photo.about.thing} ${photo.about.id}`, photo.about])).values()]
   return (
     <Page width="wide">
       <Heading>Review: {street}</Heading>
@@ -125,7 +125,9 @@ function Judged() {
           <p className="fine mt-3">
             {stages
               .map((stage) => {
-                const count = findings.filter((one) => one.stage === stage && one.outcome === 'holds').length
+                const count = findings.filter(
+                  (finding) => finding.stage === stage && finding.outcome === 'holds'
+                ).length
                 return count ? `${stageNames[stage]} ${count}` : null
               })
               .filter(Boolean)

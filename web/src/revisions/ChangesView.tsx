@@ -29,7 +29,7 @@ export function ChangesView({ changes }: { changes: Changes }) {
         {things.length === 0 ? (
           <p className="paper p-4">No unit, name, address or choice changed.</p>
         ) : (
-          things.map((one) => <Thing key={`${one.kind} ${one.id}`} thing={one} />)
+          things.map((thing) => <Thing key={`${thing.kind} ${thing.id}`} thing={thing} />)
         )}
       </section>
       <div className="flex min-w-0 flex-col gap-4">
@@ -43,7 +43,10 @@ export function ChangesView({ changes }: { changes: Changes }) {
                   <RoomBars
                     before={before}
                     after={after}
-                    most={Math.max(1, ...rooms.flatMap((one) => [one.before?.downMbps ?? 0, one.after?.downMbps ?? 0]))}
+                    most={Math.max(
+                      1,
+                      ...rooms.flatMap((room) => [room.before?.downMbps ?? 0, room.after?.downMbps ?? 0])
+                    )}
                   />
                 </li>
               ))}
@@ -54,16 +57,19 @@ export function ChangesView({ changes }: { changes: Changes }) {
           <section aria-label="Rules" className="paper p-4">
             <h2 className="text-lg">Rules that came out otherwise</h2>
             <List className="mt-1">
-              {outcomes.map((one) => (
-                <li key={`${one.rule} ${one.subject}`} className="grid grid-cols-[84px_minmax(0,1fr)] gap-x-3 py-2">
+              {outcomes.map((outcome) => (
+                <li
+                  key={`${outcome.rule} ${outcome.subject}`}
+                  className="grid grid-cols-[84px_minmax(0,1fr)] gap-x-3 py-2"
+                >
                   <span className="flex items-start gap-1 pt-1">
-                    <Mark outcome={one.before} width={34} />
+                    <Mark outcome={outcome.before} width={34} />
                     <span aria-hidden>→</span>
-                    <Mark outcome={one.after} width={34} />
+                    <Mark outcome={outcome.after} width={34} />
                   </span>
                   <span>
-                    <b>{one.subject ? `${one.subject}: ${one.name.toLowerCase()}` : one.name}</b>
-                    <span className="block text-sm text-soft">{one.says}</span>
+                    <b>{outcome.subject ? `${outcome.subject}: ${outcome.name.toLowerCase()}` : outcome.name}</b>
+                    <span className="block text-sm text-soft">{outcome.says}</span>
                   </span>
                 </li>
               ))}

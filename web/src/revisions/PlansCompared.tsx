@@ -13,7 +13,7 @@ function storeysOf(record: VisitRecord) {
     return {
       id,
       name,
-      units: units.map((one) => one.name).join(', '),
+      units: units.map((unit) => unit.name).join(', '),
       svg: planSvg(plan, { storey: id, title: name, units })
     }
   })

@@ -27,7 +27,7 @@ const axis = { stroke: 'var(--soft)', fontSize: 13 }
 /** Figures: how often each rule was left broken or was waived in sealed visits, by month and model, so that the standard can learn. */
 export function FiguresPage() {
   const [search, setSearch] = useSearchParams()
-  const months = spans.find((one) => one === search.get('months')) ?? '12'
+  const months = spans.find((span) => span === search.get('months')) ?? '12'
   const { value, problem } = useRead(
     'GET /figures',
     { query: { months } },
@@ -101,30 +101,30 @@ export function FiguresPage() {
               <span>of the visits in which the rule applied</span>
             </p>
             <ul className="mt-2">
-              {totals.slice(0, 20).map((one) => (
-                <li key={one.rule}>
+              {totals.slice(0, 20).map((total) => (
+                <li key={total.rule}>
                   <button
                     type="button"
-                    aria-pressed={chosen === one.rule}
-                    onClick={() => set({ rule: one.rule })}
-                    className={`grid min-h-11 w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 border-l-4 px-2 py-1 text-left hover:bg-well ${chosen === one.rule ? 'border-plum bg-plumwash' : 'border-transparent'}`}
+                    aria-pressed={chosen === total.rule}
+                    onClick={() => set({ rule: total.rule })}
+                    className={`grid min-h-11 w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3 border-l-4 px-2 py-1 text-left hover:bg-well ${chosen === total.rule ? 'border-plum bg-plumwash' : 'border-transparent'}`}
                   >
                     <span className="min-w-0">
-                      <b className="block truncate">{ruleName(one.rule)}</b>
+                      <b className="block truncate">{ruleName(total.rule)}</b>
                       <span aria-hidden className="mt-1 flex h-2.5 bg-well">
-                        <span style={{ width: `${share(one.breaks, one.visits)}%`, background: 'var(--ink)' }} />
+                        <span style={{ width: `${share(total.breaks, total.visits)}%`, background: 'var(--ink)' }} />
                         <span
                           style={{
-                            width: `${share(one.waived, one.visits)}%`,
+                            width: `${share(total.waived, total.visits)}%`,
                             background: 'repeating-linear-gradient(135deg, var(--plum) 0 4px, transparent 4px 7px)'
                           }}
                         />
                       </span>
                     </span>
                     <span className="fine text-right">
-                      {share(one.breaks + one.waived, one.visits)} %
+                      {share(total.breaks + total.waived, total.visits)} %
                       <span className="block">
-                        {one.breaks} + {one.waived} of {one.visits}
+                        {total.breaks} + {total.waived} of {total.visits}
                       </span>
                     </span>
                   </button>

@@ -73,8 +73,8 @@ export function PublishStandard({
         )
     )
   }
-  const byRule = [...new Map(changes.map((one) => [one.rule, one.name]))]
-    .map(([rule, name]) => ({ rule, name, all: changes.filter((one) => one.rule === rule) }))
+  const byRule = [...new Map(changes.map((change) => [change.rule, change.name]))]
+    .map(([rule, name]) => ({ rule, name, all: changes.filter((change) => change.rule === rule) }))
     .sort((a, b) => b.all.length - a.all.length)
   return (
     <Sheet
@@ -85,9 +85,9 @@ export function PublishStandard({
     >
       <h3>What changes</h3>
       <List framed className="mt-1 text-sm">
-        {differences.map((one) => (
-          <li key={one} className="py-1.5">
-            {one}
+        {differences.map((difference) => (
+          <li key={difference} className="py-1.5">
+            {difference}
           </li>
         ))}
       </List>

@@ -88,9 +88,9 @@ export function WhatChanges({ differences, since }: { differences: readonly stri
           : `${differences.length} ${differences.length === 1 ? 'change' : 'changes'} against version ${since}`}
       </h2>
       <List className="mt-1 text-sm">
-        {differences.map((one) => (
-          <li key={one} className="py-1.5">
-            {one}
+        {differences.map((difference) => (
+          <li key={difference} className="py-1.5">
+            {difference}
           </li>
         ))}
       </List>

@@ -104,7 +104,7 @@ export const cableMode = rule({
       // Its other LAN ports may well lead to what only takes: a computer there is no fault.
       const lan = cables
         .filter(({ port }) => port.kind === 'lan')
-        .map((one) => ({ ...one, far: judgeFarEnd(home.record, one.other, 'lan', drawn) }))
+        .map((cable) => ({ ...cable, far: judgeFarEnd(home.record, cable.other, 'lan', drawn) }))
         .filter(({ far }) => far.kind !== 'wrong')
       const led = lan.find(({ far }) => far.kind === 'right') ?? lan[0]
       return [led ? judged(led, 'LAN', 'lan') : missing('No cable to the router’s side is recorded at it.')]

@@ -108,7 +108,9 @@ function judgeOutlet(home: Home): Verdict[] {
           atUnit('place', known.unit, 'x'),
           about
         )
-      const circuits = new Set(adapters.map((one) => one.near?.outlet.facts.circuit).filter((one) => one !== undefined))
+      const circuits = new Set(
+        adapters.map((adapter) => adapter.near?.outlet.facts.circuit).filter((one) => one !== undefined)
+      )
       if (circuits.size > 1)
         return breaks(
           `The adapters are on different circuits: ${[...circuits].sort().join(' and ')}.`,

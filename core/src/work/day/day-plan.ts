@@ -76,7 +76,7 @@ const windowWords = (windows: readonly Window[]) =>
 export function startWithin(windows: readonly Window[], fromMin: number, workMin: number): number | null {
   if (windows.length === 0) return fromMin
   const fitting = windows
-    .map((one) => Math.max(one.fromMin, fromMin))
+    .map((window) => Math.max(window.fromMin, fromMin))
     .filter((start, at) => start + workMin <= windows[at]!.toMin)
   return fitting.length ? Math.min(...fitting) : null
 }

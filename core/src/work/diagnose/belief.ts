@@ -85,9 +85,9 @@ function shares(observed: readonly (readonly [string, string])[], isOpen: readon
       observed.reduce((sum, [id, answer]) => sum + Math.log(likelihood(cause.id, id, answer)!), 0)
   )
   const most = Math.max(...logs.filter((_, at) => isOpen[at]))
-  const weights = logs.map((one, at) => (isOpen[at] ? Math.exp(one - most) : 0))
+  const weights = logs.map((log, at) => (isOpen[at] ? Math.exp(log - most) : 0))
   const total = weights.reduce((sum, one) => sum + one, 0)
-  return weights.map((one) => one / total)
+  return weights.map((weight) => weight / total)
 }
 
 /** Which causes can be there, and which of them were not mended in vain. */

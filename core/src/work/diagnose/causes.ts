@@ -171,4 +171,4 @@ export const causes = [
 export type CauseId = (typeof causes)[number]['id']
 
 /** A cause by its id. */
-export const causeOf = (id: CauseId): Cause => causes.find((one) => one.id === id)!
+export const causeOf = (id: CauseId): Cause => causes.find((cause) => cause.id === id)!

@@ -19,7 +19,7 @@ export function handOverText(
   offered?: ReadonlySet<string>
 ): string {
   const { suspects } = believe(observed, offered)
-  const found = suspects.find((one) => one.cause.id === cause) ?? suspects[0]!
+  const found = suspects.find((suspect) => suspect.cause.id === cause) ?? suspects[0]!
   const words = Object.entries(observed).flatMap(([id, answer]) => {
     const one = observationOf(id)
     const said = one?.answers.find((each) => each.id === answer)
@@ -27,7 +27,7 @@ export function handOverText(
   })
   const out = suspects
     .filter(({ probability }) => probability < RULED_OUT)
-    .map((one) => one.cause.name.replace(/^./, (first) => first.toLowerCase()))
+    .map((suspect) => suspect.cause.name.replace(/^./, (first) => first.toLowerCase()))
   const provider = causeOf(cause).handOver === 'provider'
   return [
     `Fault: ${found.cause.name}, likely by ${Math.round(found.probability * 100)} %.`,

@@ -299,4 +299,4 @@ export function mendedId(cause: string): string {
 
 /** An observation by its id; undefined for one this version does not know. */
 export const observationOf = (id: string): Observation | undefined =>
-  observations.find((one) => one.id === id) ?? mends.find((one) => one.id === id)
+  observations.find((observation) => observation.id === id) ?? mends.find((mend) => mend.id === id)

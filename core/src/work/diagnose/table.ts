@@ -270,7 +270,8 @@ export const effects: Record<CauseId, { why: string; on: Partial<Record<Observat
   'something-else': { why: 'Anything else: every answer is about as likely as any.', on: {} }
 }
 
-const answersOf = (id: ObservationId) => observations.find((one) => one.id === id)!.answers.map((one) => one.id)
+const answersOf = (id: ObservationId) =>
+  observations.find((observation) => observation.id === id)!.answers.map((answer) => answer.id)
 
 /** Somebody looks wrong, or it happens by chance: this share of every answer is spread evenly. So no answer rules a cause out altogether. */
 const LAPSE = 0.03

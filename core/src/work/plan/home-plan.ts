@@ -178,7 +178,7 @@ const obstacles = new WeakMap<HomePlan, Map<string, Obstacles>>()
 const MOST_KEPT = 8
 
 function standInTheWay(plan: HomePlan, band: Band, wallFactor: number): Obstacles {
-  const storeyOf = new Map(plan.storeys.map((one) => [one.id, one]))
+  const storeyOf = new Map(plan.storeys.map((storey) => [storey.id, storey]))
   return {
     walls: plan.walls
       .filter(({ thicknessMm }) => thicknessMm > 0)

@@ -54,13 +54,13 @@ export function joinsOf(
   ) {
     const links = left.flatMap(({ at }) =>
       units
-        .filter((one) => found.has(one.at.id))
-        .flatMap((one): { to: PlacedUnit; hop: Hop }[] => {
-          const sender = senderOf(one.at, catalogue, BACKHAUL_BAND)
+        .filter((unit) => found.has(unit.at.id))
+        .flatMap((unit): { to: PlacedUnit; hop: Hop }[] => {
+          const sender = senderOf(unit.at, catalogue, BACKHAUL_BAND)
           if (!sender) return []
           const loss = pathLoss({
             frequencyMHz: sender.frequencyMHz,
-            from: one.at,
+            from: unit.at,
             to: at,
             walls,
             floors,
@@ -70,10 +70,10 @@ export function joinsOf(
             {
               to: at,
               hop: {
-                from: one.at,
+                from: unit.at,
                 metres: loss.distanceM,
                 dbm: sender.powerDbm - loss.totalDb,
-                hops: hopsAt(one.at.id) + 1
+                hops: hopsAt(unit.at.id) + 1
               }
             }
           ]

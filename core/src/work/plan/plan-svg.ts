@@ -44,7 +44,7 @@ export function planSvg(plan: HomePlan, { storey, title, units, outlets = [], co
     `<text x="${at(left + 0.3)}" y="${at(top + 0.7)}" font-size="0.5" font-weight="bold">${text(title)}</text>`
   )
   if (coverage) parts.push(...signalParts(coverage))
-  for (const { x1, y1, x2, y2 } of plan.stairs.filter((one) => one.storey === storey)) {
+  for (const { x1, y1, x2, y2 } of plan.stairs.filter((stair) => stair.storey === storey)) {
     const steps = Array.from({ length: 7 }, (_, step) => `M${at(x1 + ((x2 - x1) * step) / 6)} ${at(y1)}V${at(y2)}`)
     parts.push(`<path d="${steps.join('')}" stroke="${INK}" stroke-width="0.03" fill="none"/>`)
   }
@@ -59,11 +59,11 @@ export function planSvg(plan: HomePlan, { storey, title, units, outlets = [], co
     )
   for (const { x, y, name, complained } of rooms)
     parts.push(label(x + 0.3, y + 0.65, `${name}${complained ? ' ✗' : ''}`, 0.38))
-  for (const { x, y } of outlets.filter((one) => one.storey === storey))
+  for (const { x, y } of outlets.filter((outlet) => outlet.storey === storey))
     parts.push(
       `<rect x="${at(x - 0.12)}" y="${at(y - 0.12)}" width="0.24" height="0.24" fill="${PAPER}" stroke="${INK}" stroke-width="0.05"/>`
     )
-  for (const { x, y, name } of units.filter((one) => one.storey === storey))
+  for (const { x, y, name } of units.filter((unit) => unit.storey === storey))
     parts.push(
       `<circle cx="${at(x)}" cy="${at(y)}" r="0.28" fill="${INK}" stroke="${PAPER}" stroke-width="0.08"/>`,
       label(inside(x, name, left, right), y + 0.68, name, UNIT_TYPE_M, 'middle')

@@ -28,7 +28,10 @@ export function partnerCircuit(record: VisitRecord, plan: HomePlan, unit: string
       circuit: near.circuit,
       outlets: mains
         .filter(({ circuit, strip, id }) => circuit === near.circuit && !strip && id !== near.id)
-        .map((one) => ({ id: one.id, where: roomAt(plan, one)?.name ?? storeyName.get(one.storey) ?? 'the plan' }))
+        .map((outlet) => ({
+          id: outlet.id,
+          where: roomAt(plan, outlet)?.name ?? storeyName.get(outlet.storey) ?? 'the plan'
+        }))
     }
   }
   return null

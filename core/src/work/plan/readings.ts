@@ -112,7 +112,7 @@ export function learnFrom(readings: readonly PlannedReading[]): {
   predicted: number[]
   doubts: (string | null)[]
 } {
-  const compared = readings.map((one) => one.compared)
+  const compared = readings.map((reading) => reading.compared)
   const calibration = calibrate(compared)
   return {
     calibration,

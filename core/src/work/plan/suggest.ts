@@ -114,7 +114,7 @@ export function suggestPlaces({
     ({ cabinet, storey, x, y }) =>
       !cabinet &&
       floorOf.has(storey) &&
-      !troubles.some((one) => one.storey === storey && Math.hypot(one.x - x, one.y - y) < CLEAR_M)
+      !troubles.some((trouble) => trouble.storey === storey && Math.hypot(trouble.x - x, trouble.y - y) < CLEAR_M)
   )
   const give = (at: Point): number[] => {
     const signals = new Map(
@@ -188,7 +188,7 @@ export function suggestPlaces({
       const from = chosen.map((at) => all[at]!.at).sort((a, b) => far(a, target) - far(b, target))[0]!
       const at = schoolChoice(
         school,
-        places.map((one, index) => (chosen.includes(index + 1) ? null : one.at)),
+        places.map((place, index) => (chosen.includes(index + 1) ? null : place.at)),
         from,
         target,
         (point) => roomAtHeight(plan, point)
@@ -221,7 +221,7 @@ export function suggestPlaces({
             const most = now?.holds ? now.candidates.length - 1 : mostUnits
             if (most < 2) return []
             const found = bestPlacements(
-              candidates.map((one, at) => (at === index + 1 ? { ...one, cabled: true } : one)),
+              candidates.map((candidate, at) => (at === index + 1 ? { ...candidate, cabled: true } : candidate)),
               { ...limits, mostUnits: most }
             )[0]
             return found?.holds && found.candidates.includes(index + 1)
@@ -260,7 +260,10 @@ export function cabledSockets(
 ): Set<string> {
   const joined = new Set(
     outlets
-      .filter((one) => one.storey === router.storey && Math.hypot(one.x - router.x, one.y - router.y) <= ROUTER_REACH_M)
+      .filter(
+        (outlet) =>
+          outlet.storey === router.storey && Math.hypot(outlet.x - router.x, outlet.y - router.y) <= ROUTER_REACH_M
+      )
       .map(({ id }) => id)
   )
   for (let before = -1; before < joined.size;) {
@@ -274,7 +277,8 @@ export function cabledSockets(
   return new Set(
     outlets
       .filter(
-        ({ id, cableTo }) => joined.has(id) && (cableTo !== undefined || outlets.some((one) => one.cableTo === id))
+        ({ id, cableTo }) =>
+          joined.has(id) && (cableTo !== undefined || outlets.some((outlet) => outlet.cableTo === id))
       )
       .map(({ id }) => id)
   )

@@ -102,12 +102,12 @@ export function wallsOf(
             opening: null
           })),
         ...openings
-          .filter((one) => one.storey === storey && lies(one, upright, at))
-          .map((one) => ({
-            ...reach(one, upright),
-            material: one.kind === 'open' ? ('glass' as const) : openingOf[one.kind].material,
-            thicknessMm: one.kind === 'open' ? 0 : openingOf[one.kind].thicknessMm,
-            opening: one.kind
+          .filter((opening) => opening.storey === storey && lies(opening, upright, at))
+          .map((opening) => ({
+            ...reach(opening, upright),
+            material: opening.kind === 'open' ? ('glass' as const) : openingOf[opening.kind].material,
+            thicknessMm: opening.kind === 'open' ? 0 : openingOf[opening.kind].thicknessMm,
+            opening: opening.kind
           }))
       ]
       for (const line of linesOf(edges))

@@ -118,7 +118,7 @@ class TaskList {
   }
 
   #add(task: NewTask): string {
-    const wait = this.#waits.find((one) => one.task === task.id)
+    const wait = this.#waits.find((running) => running.task === task.id)
     this.#tasks.push({
       unit: null,
       wait: null,

@@ -23,7 +23,7 @@ export function breaksOnMove(unit: Unit, to: Model): string[] {
     last &&
     !to.states.some(
       (state) =>
-        last.lamps.some((look) => state.lamps.some((one) => one.lamp === look.lamp)) &&
+        last.lamps.some((look) => state.lamps.some((lamp) => lamp.lamp === look.lamp)) &&
         state.lamps.every((one) => {
           const seen = last.lamps.find(({ lamp }) => lamp === one.lamp)
           return !seen || lookKey(seen) === lookKey(one)

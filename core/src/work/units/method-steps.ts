@@ -8,7 +8,7 @@ type Method = Model['methods'][number]
 /** Whether lamps as they were seen show a state: every lamp of it looks so. */
 const shows = (lamps: readonly LampLook[], { lamps: wanted }: Pick<ModelState, 'lamps'>) =>
   wanted.length > 0 &&
-  wanted.every((look) => lamps.some((one) => one.lamp === look.lamp && lookKey(one) === lookKey(look)))
+  wanted.every((look) => lamps.some((lamp) => lamp.lamp === look.lamp && lookKey(lamp) === lookKey(look)))
 
 /**
  * Which steps of a method are done since the unit's last reset: those that somebody said were seen; and in their order those whose

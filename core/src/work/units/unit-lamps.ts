@@ -38,14 +38,14 @@ const readings = new WeakMap<Unit, { model: Model; reading: LampReading }>()
 export function readLampsAt(unit: Unit, model: Model, index: number): LampReading {
   const { seq } = unit.sightings[index]!
   return readAnew(
-    { ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((one) => one.seq < seq) },
+    { ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((event) => event.seq < seq) },
     model
   )
 }
 
 function readAnew(unit: Unit, model: Model): LampReading {
   const fresh = unit.events.filter(({ what }) => startsAnew.has(what)).at(-1)
-  const seen = unit.sightings.filter((one) => !fresh || one.seq > fresh.seq)
+  const seen = unit.sightings.filter((sighting) => !fresh || sighting.seq > fresh.seq)
   // A clock set back between two sightings must not stop the reading: the order of the logbook stands.
   let latest = -Infinity
   const timed = seen.map((one) => {

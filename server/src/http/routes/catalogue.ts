@@ -80,7 +80,7 @@ async function importModels(
     const published: string[] = []
     let known = 0
     const problems: { path: (string | number)[]; message: string }[] = []
-    const inOrder = models.map((one, at) => ({ one, at })).sort((a, b) => a.one.version - b.one.version)
+    const inOrder = models.map((model, at) => ({ one: model, at })).sort((a, b) => a.one.version - b.one.version)
     for (const { one, at } of inOrder) {
       const key = `${one.id}@${one.version}`
       if (held.has(key)) {

@@ -40,7 +40,7 @@ export function withChange(draft: unknown, path: Path, value: unknown): unknown 
   if (path.length !== 3 || typeof before !== 'string' || typeof value !== 'string') return next
   const model = next as Model
   // A name that another one has already would mix the two up for good.
-  const taken = (names: readonly string[]) => names.filter((one) => one === value).length > 1
+  const taken = (names: readonly string[]) => names.filter((name) => name === value).length > 1
   const renamed = <T extends string | undefined>(name: T) => (name === before ? (value as T) : name)
   if (part === 'states' && field === 'state' && !taken(model.states.map(({ state }) => state))) {
     return {

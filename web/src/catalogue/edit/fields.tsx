@@ -145,7 +145,7 @@ export function SelectAt({
   const inputId = useId()
   const fault = useFault(common.path)
   const value = valueAt(draft, common.path)
-  const known = value === undefined || value === null || options.some((one) => one.value === textOf(value))
+  const known = value === undefined || value === null || options.some((option) => option.value === textOf(value))
   return (
     <Frame {...common} inputId={inputId}>
       <Select
@@ -180,11 +180,11 @@ export function SeveralAt({
   return (
     <Frame {...common} inputId={null}>
       <div role="group" aria-label={common.label} className="flex flex-wrap gap-1.5">
-        {options.map((one) => {
-          const on = chosen.includes(one.value)
+        {options.map((option) => {
+          const on = chosen.includes(option.value)
           return (
             <button
-              key={one.value}
+              key={option.value}
               type="button"
               className="chip"
               aria-pressed={on}
@@ -194,11 +194,11 @@ export function SeveralAt({
                   common.path,
                   options
                     .map(({ value }) => value)
-                    .filter((value) => (value === one.value ? !on : chosen.includes(value)))
+                    .filter((value) => (value === option.value ? !on : chosen.includes(value)))
                 )
               }
             >
-              {one.words}
+              {option.words}
             </button>
           )
         })}

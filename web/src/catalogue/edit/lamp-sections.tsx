@@ -138,9 +138,9 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
           }
         >
           <option value="">may do anything</option>
-          {lampPatterns.map((one) => (
-            <option key={one} value={one}>
-              {patternWords[one]}
+          {lampPatterns.map((lampPattern) => (
+            <option key={lampPattern} value={lampPattern}>
+              {patternWords[lampPattern]}
             </option>
           ))}
         </Select>
@@ -151,8 +151,8 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
             value={shown}
             onChange={(event) => put(paint(look.pattern, event.target.value, second))}
           >
-            {colours.map((one) => (
-              <option key={one}>{one}</option>
+            {colours.map((colour) => (
+              <option key={colour}>{colour}</option>
             ))}
           </Select>
         )}
@@ -164,9 +164,9 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
             onChange={(event) => put(paint('alternate', shown, event.target.value))}
           >
             {colours
-              .filter((one) => one !== shown)
-              .map((one) => (
-                <option key={one}>{one}</option>
+              .filter((colour) => colour !== shown)
+              .map((colour) => (
+                <option key={colour}>{colour}</option>
               ))}
           </Select>
         )}
@@ -181,7 +181,7 @@ export function MovesSection() {
   const { draft, set } = useEditing()
   const states = ((valueAt(draft, ['states']) as Model['states'] | undefined) ?? []).map(({ state }) => state)
   const moves = (valueAt(draft, ['moves']) as Model['moves'] | undefined) ?? []
-  const has = (from: string, to: string) => moves.some((one) => one.from === from && one.to === to)
+  const has = (from: string, to: string) => moves.some((move) => move.from === from && move.to === to)
   return (
     <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Moves between states">
       <table className="border-collapse text-sm">
@@ -215,7 +215,7 @@ export function MovesSection() {
                           ['moves'],
                           event.target.checked
                             ? [...moves, { from, to }]
-                            : moves.filter((one) => one.from !== from || one.to !== to)
+                            : moves.filter((move) => move.from !== from || move.to !== to)
                         )
                       }
                     />

@@ -37,11 +37,11 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
   const mayWrite = useMayWrite()
   const asked = findings
     .filter(
-      (one) =>
-        (one.stage === stage && one.asks !== null && one.place !== null) ||
-        (one.stage === stage && one.asks !== null && one.outcome !== 'not-here')
+      (finding) =>
+        (finding.stage === stage && finding.asks !== null && finding.place !== null) ||
+        (finding.stage === stage && finding.asks !== null && finding.outcome !== 'not-here')
     )
-    .filter((one) => (only ? only.includes(one.rule) : !one.rule.startsWith('own-')))
+    .filter((finding) => (only ? only.includes(finding.rule) : !finding.rule.startsWith('own-')))
   if (asked.length === 0) return null
   return (
     <List framed>

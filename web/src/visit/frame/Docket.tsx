@@ -57,7 +57,8 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const { groups: all, minutes } = useMemo(() => docketOf(findings), [findings])
   const groups = all.filter(
     (group) =>
-      (stage === '' || group.findings.some((one) => one.stage === stage)) && (about === '' || group.subject === about)
+      (stage === '' || group.findings.some((finding) => finding.stage === stage)) &&
+      (about === '' || group.subject === about)
   )
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
   const questions = open.filter((one) => one.asks !== null && one.subject === null)
@@ -110,9 +111,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
                 onChange={(event) => setAbout(event.target.value)}
               >
                 <option value="">everything</option>
-                {subjects.map((one) => (
-                  <option key={one} value={one}>
-                    {one}
+                {subjects.map((subject) => (
+                  <option key={subject} value={subject}>
+                    {subject}
                   </option>
                 ))}
               </Select>
@@ -193,21 +194,21 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         description="Each answer is written with your name and the time."
       >
         <List framed>
-          {questions.map((one) => (
-            <li key={one.rule} className="flex flex-wrap items-center gap-3 py-3">
+          {questions.map((question) => (
+            <li key={question.rule} className="flex flex-wrap items-center gap-3 py-3">
               <p className="grow basis-60">
-                <span className="fine">{stageNames[one.stage]}</span>
+                <span className="fine">{stageNames[question.stage]}</span>
                 <br />
-                {one.asks}
+                {question.asks}
               </p>
               <Chips
-                label={one.asks!}
-                value={record.answers[ruleKey(one.rule)]?.answer as 'yes' | undefined}
+                label={question.asks!}
+                value={record.answers[ruleKey(question.rule)]?.answer as 'yes' | undefined}
                 options={[
                   { value: 'yes', words: 'Yes' },
                   { value: 'no', words: 'Not yet' }
                 ]}
-                onChoose={(answer) => write('rule.answered', { rule: one.rule, answer })}
+                onChoose={(answer) => write('rule.answered', { rule: question.rule, answer })}
               />
             </li>
           ))}

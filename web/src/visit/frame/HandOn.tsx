@@ -37,7 +37,7 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
   const has = useVisit((state) => state.record.visit.technician)
   const takes = me?.role === 'technician' && me.id !== has.id
   const { value, problem: unread } = useRead('GET /technicians', {}, { when: !takes })
-  const people = value?.technicians.filter((one) => one.id !== has.id) ?? []
+  const people = value?.technicians.filter((technician) => technician.id !== has.id) ?? []
   const [to, setTo] = useState(takes ? me.id : '')
   const [reason, setReason] = useDraft(`hand on ${useVisit((state) => state.id)}`, '')
   const [refused, setProblem] = useState<string | null>(null)
@@ -80,9 +80,9 @@ function HandOnSheet({ onClose }: { onClose: () => void }) {
           <Field label="Who goes on">
             <Select value={to} onChange={(event) => setTo(event.target.value)}>
               <option value="">choose</option>
-              {people.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
+              {people.map((person) => (
+                <option key={person.id} value={person.id}>
+                  {person.name}
                 </option>
               ))}
             </Select>

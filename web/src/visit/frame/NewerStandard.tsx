@@ -37,9 +37,9 @@ export function NewerStandard() {
         {...(newest.note ? { says: newest.note } : {})}
       >
         <List framed>
-          {differences.map((one) => (
-            <li key={one} className="py-2">
-              {one}
+          {differences.map((difference) => (
+            <li key={difference} className="py-2">
+              {difference}
             </li>
           ))}
         </List>

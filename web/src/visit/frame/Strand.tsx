@@ -8,7 +8,7 @@ import { useVisit } from '../session/visit-state'
 /** What is still open at a stage, in words. */
 function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean): string {
   if (stage === 'signoff') return sealed ? 'sealed' : 'to sign'
-  const here = findings.filter((one) => one.stage === stage)
+  const here = findings.filter((finding) => finding.stage === stage)
   const count = (outcome: Outcome) => here.filter((one) => one.outcome === outcome).length
   const broken = here.filter((one) => one.outcome === 'breaks' && blocks(one)).length
   if (broken) return `${broken} ${broken === 1 ? 'breaks' : 'break'}`

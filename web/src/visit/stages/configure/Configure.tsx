@@ -44,7 +44,7 @@ export function Configure() {
         <Tabs.List aria-label="Parts of Configure" className="flex flex-wrap">
           {parts.map(({ value, words, rules }) => {
             const open = findings.filter(
-              (one) => one.stage === 'configure' && rules.test(one.rule) && blocks(one)
+              (finding) => finding.stage === 'configure' && rules.test(finding.rule) && blocks(finding)
             ).length
             return (
               <Tabs.Trigger

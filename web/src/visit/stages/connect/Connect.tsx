@@ -137,19 +137,19 @@ export function Connect() {
         <section aria-label="Things beside the units" className="mt-5">
           <h3>Beside the units</h3>
           <ul className="mt-1 flex flex-wrap gap-2">
-            {others.map((one) => (
+            {others.map((other) => (
               <li
-                key={one.id}
-                data-place={`fitting.${one.id}.kind`}
+                key={other.id}
+                data-place={`fitting.${other.id}.kind`}
                 className="flex items-center gap-1 border border-rule pl-3"
               >
-                {fittingName(one)}
+                {fittingName(other)}
                 {mayWrite && (
                   <button
                     type="button"
                     className="min-h-11 min-w-11 text-lg"
-                    aria-label={`Take out: ${fittingName(one)}`}
-                    onClick={() => write('thing.removed', { thing: 'fitting', id: one.id })}
+                    aria-label={`Take out: ${fittingName(other)}`}
+                    onClick={() => write('thing.removed', { thing: 'fitting', id: other.id })}
                   >
                     ×
                   </button>
@@ -166,20 +166,20 @@ export function Connect() {
         <section aria-label="Old equipment" data-place="fitting.new.old">
           <h3>Old equipment</h3>
           <List className="mt-1">
-            {oldThings.map((one) => (
-              <li key={one.id} className="grid gap-2 py-2 sm:grid-cols-2">
+            {oldThings.map((oldThing) => (
+              <li key={oldThing.id} className="grid gap-2 py-2 sm:grid-cols-2">
                 <TextFact
                   kind="fitting"
-                  id={one.id}
+                  id={oldThing.id}
                   field="name"
-                  label={fittingName(one)}
+                  label={fittingName(oldThing)}
                   hint="Make and model, as it stands on it."
                 />
                 <div className="flex flex-col gap-2">
-                  <YesNoFact kind="fitting" id={one.id} field="disconnected" label="Disconnected" />
+                  <YesNoFact kind="fitting" id={oldThing.id} field="disconnected" label="Disconnected" />
                   <ChoiceFact
                     kind="fitting"
-                    id={one.id}
+                    id={oldThing.id}
                     field="returns"
                     label="Goes"
                     options={[
@@ -194,7 +194,7 @@ export function Connect() {
                     <Button
                       kind="quiet"
                       className="-ml-2"
-                      onClick={() => write('thing.removed', { thing: 'fitting', id: one.id })}
+                      onClick={() => write('thing.removed', { thing: 'fitting', id: oldThing.id })}
                     >
                       Take it out
                     </Button>

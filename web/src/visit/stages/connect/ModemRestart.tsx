@@ -25,8 +25,8 @@ export function ModemRestart({ unit }: { unit: Unit }) {
     <section aria-label={`Restart of ${unitName(unit)}`} data-place={`unit.${unit.id}.restart`}>
       <h3>{unitName(unit)}: restart once the cable is in</h3>
       <ol className="mt-1 list-decimal pl-5 text-sm">
-        {steps.map((one) => (
-          <li key={one}>{one}</li>
+        {steps.map((step) => (
+          <li key={step}>{step}</li>
         ))}
       </ol>
       <div className="mt-2 flex flex-wrap items-center gap-3">

@@ -148,7 +148,7 @@ export function PortMap({
         {cables.map(({ cable, a, b }) => {
           const [start, end] = [a && ports.get(endKey(a.end)), b && ports.get(endKey(b.end))]
           if (!start || !end) return null
-          const mine = problems.filter((one) => one.cable === cable.id)
+          const mine = problems.filter((problem) => problem.cable === cable.id)
           const kind = strokes[cable.facts.kind ?? 'network']
           const sag = 34 + Math.abs(start.x - end.x) / 14
           const middle = { x: (start.x + end.x) / 2, y: (start.y + end.y) / 2 + sag * 0.75 }

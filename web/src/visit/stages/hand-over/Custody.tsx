@@ -30,7 +30,7 @@ export function Custody() {
     'customer-only-now': 'only the customer keeps them',
     'company-keeps': 'we keep some for service'
   }
-  const there = secretPurposes.filter((purpose) => Object.values(secrets).some((one) => one.purpose === purpose))
+  const there = secretPurposes.filter((purpose) => Object.values(secrets).some((secret) => secret.purpose === purpose))
   const keeps = custody?.keeps ?? []
   const set = (keep: readonly SecretPurpose[], until: string | undefined) =>
     write('custody.answered', {
@@ -70,7 +70,7 @@ export function Custody() {
                 data-state={keeps.includes(purpose) ? 'on' : 'off'}
                 onClick={() =>
                   set(
-                    keeps.includes(purpose) ? keeps.filter((one) => one !== purpose) : [...keeps, purpose],
+                    keeps.includes(purpose) ? keeps.filter((keep) => keep !== purpose) : [...keeps, purpose],
                     custody.until
                   )
                 }

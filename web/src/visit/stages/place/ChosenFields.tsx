@@ -25,7 +25,7 @@ export function ChosenFields({
 }) {
   const onGone = () => onChoose(null)
   if (chosen.kind === 'stretch')
-    return <WallFields wall={walls.find((one) => stretchId(one) === chosen.id) ?? chosen.wall} onChoose={onChoose} />
+    return <WallFields wall={walls.find((wall) => stretchId(wall) === chosen.id) ?? chosen.wall} onChoose={onChoose} />
   return <ThingFields kind={chosen.kind} id={chosen.id} onGone={onGone} />
 }
 

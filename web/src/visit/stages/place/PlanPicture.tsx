@@ -55,7 +55,7 @@ export function PlanPicture({
     ...outlets.map(({ facts }) => ({ x: facts.x!, y: facts.y! })),
     ...troubles.map(({ facts }) => ({ x: facts.x!, y: facts.y! + 0.2 })),
     ...units
-      .filter((one) => one.storey === storey)
+      .filter((unit) => unit.storey === storey)
       .flatMap(({ x, y }) => [
         { x, y },
         { x: x - 0.5, y: y + 0.6 },
@@ -167,13 +167,13 @@ export function PlanPicture({
             onChoose={() => onChoose({ kind: 'stretch', id: stretchId(wall), wall })}
           />
         ))}
-      {outlets.flatMap((one) => {
-        const other = outlets.find(({ id }) => id === one.facts.cableTo)
+      {outlets.flatMap((outlet) => {
+        const other = outlets.find(({ id }) => id === outlet.facts.cableTo)
         if (!other) return []
-        const [from, to] = [whereIs('outlet', one), whereIs('outlet', other)]
+        const [from, to] = [whereIs('outlet', outlet), whereIs('outlet', other)]
         return [
           <path
-            key={`cable ${one.id}`}
+            key={`cable ${outlet.id}`}
             d={`M${from.x} ${from.y}Q${(from.x + to.x) / 2} ${(from.y + to.y) / 2 + 0.5} ${to.x} ${to.y}`}
             fill="none"
             stroke="var(--plum)"
@@ -182,18 +182,18 @@ export function PlanPicture({
           />
         ]
       })}
-      {outlets.map((one) => {
-        const place = whereIs('outlet', one)
-        return <OutletMark key={one.id} outlet={one} {...place} {...movable('outlet', one.id, place)} />
+      {outlets.map((outlet) => {
+        const place = whereIs('outlet', outlet)
+        return <OutletMark key={outlet.id} outlet={outlet} {...place} {...movable('outlet', outlet.id, place)} />
       })}
-      {troubles.map((one) => {
-        const place = whereIs('trouble', one)
-        return <TroubleMark key={one.id} trouble={one} {...place} {...movable('trouble', one.id, place)} />
+      {troubles.map((trouble) => {
+        const place = whereIs('trouble', trouble)
+        return <TroubleMark key={trouble.id} trouble={trouble} {...place} {...movable('trouble', trouble.id, place)} />
       })}
       {units
-        .filter((one) => one.storey === storey)
-        .map((one) => (
-          <UnitMark key={one.id} unit={one} {...movable('unit', one.id, { x: one.x, y: one.y })} />
+        .filter((unit) => unit.storey === storey)
+        .map((unit) => (
+          <UnitMark key={unit.id} unit={unit} {...movable('unit', unit.id, { x: unit.x, y: unit.y })} />
         ))}
       {readAt && (
         <path

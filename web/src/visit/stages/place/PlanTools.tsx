@@ -74,9 +74,9 @@ export function PlanTools({
           value={kinds.trouble}
           onChange={(event) => onKinds({ ...kinds, trouble: event.target.value as ToolKinds['trouble'] })}
         >
-          {troubleKinds.map((one) => (
-            <option key={one} value={one}>
-              {one.replaceAll('-', ' ')}
+          {troubleKinds.map((troubleKind) => (
+            <option key={troubleKind} value={troubleKind}>
+              {troubleKind.replaceAll('-', ' ')}
             </option>
           ))}
         </Select>

@@ -49,7 +49,7 @@ export function PlanWork() {
   const [dragged, setDragged] = useState<{ id: string; x: number; y: number } | null>(null)
   const storey = plan.storeys.find(({ id }) => id === storeyId) ?? plan.storeys[0]
   const shown = useMemo(
-    () => units.map((one) => (dragged?.id === one.id ? { ...one, ...dragged } : one)),
+    () => units.map((unit) => (dragged?.id === unit.id ? { ...unit, ...dragged } : unit)),
     [units, dragged]
   )
   const record = useVisit((state) => state.record)
@@ -72,7 +72,7 @@ export function PlanWork() {
     return storey && point ? signalAt(plan, shown, catalogue, band, { storey: storey.id, ...point }, calibration) : null
   }, [plan, shown, catalogue, band, storey, probe, chosen, calibration])
   const here = coverage.find((one) => one.storey === storey?.id) ?? null
-  const waiting = standing(record.units).filter(({ id }) => !units.some((one) => one.id === id))
+  const waiting = standing(record.units).filter(({ id }) => !units.some((unit) => unit.id === id))
   useEffect(() => {
     setChosen(null)
   }, [storey?.id])
@@ -149,7 +149,7 @@ export function PlanWork() {
       return
     }
     setDragged(done ? null : { id, ...at })
-    const was = units.find((one) => one.id === id)
+    const was = units.find((unit) => unit.id === id)
     if (done && was && (was.x !== at.x || was.y !== at.y)) write('unit.set', { id, set: at })
   }
   const choose = (next: Chosen | null) => {
@@ -235,9 +235,9 @@ export function PlanWork() {
       </div>
       {problems.length > 0 && (
         <ul role="alert" className="mt-2 bg-inv p-2 text-oninv">
-          {problems.slice(0, 4).map((one) => (
-            <li key={one} className="font-bold">
-              {one}
+          {problems.slice(0, 4).map((problem) => (
+            <li key={problem} className="font-bold">
+              {problem}
             </li>
           ))}
           {problems.length > 4 && <li>and {problems.length - 4} more</li>}

@@ -72,7 +72,7 @@ export function ReadingsChart({ points, bandDb }: { points: readonly Point[]; ba
             }}
           />
           <Scatter
-            data={points.map((one) => ({ ...one, predicted: one.byTheBook }))}
+            data={points.map((point) => ({ ...point, predicted: point.byTheBook }))}
             isAnimationActive={false}
             shape={(props: { cx?: number; cy?: number }) => (
               <circle cx={props.cx} cy={props.cy} r={4} fill="none" stroke="var(--soft)" />

@@ -108,19 +108,19 @@ export function Suggestions({
       )}
       {found && found.proposals.length > 0 && (
         <ol className="mt-2 grid gap-3 md:grid-cols-3" aria-label="Proposals">
-          {found.proposals.map((one, at) => (
+          {found.proposals.map((proposal, at) => (
             <li key={at} className="paper p-3">
               <b>
-                {one.units.length === 0
+                {proposal.units.length === 0
                   ? 'The router alone'
-                  : `${one.units.length} ${one.units.length === 1 ? 'unit' : 'units'} beside the router`}
+                  : `${proposal.units.length} ${proposal.units.length === 1 ? 'unit' : 'units'} beside the router`}
               </b>
-              <p className="text-sm">{one.units.map(({ where }) => where).join('; ')}</p>
-              <p className="text-sm">{comesTo(one)}</p>
+              <p className="text-sm">{proposal.units.map(({ where }) => where).join('; ')}</p>
+              <p className="text-sm">{comesTo(proposal)}</p>
               <details className="text-sm">
                 <summary className="min-h-11 py-2">Every room</summary>
                 <ul>
-                  {[...one.rooms]
+                  {[...proposal.rooms]
                     .sort((a, b) => a.dbm - b.dbm)
                     .map(({ room, dbm }) => (
                       <li key={room} className="flex justify-between gap-2">
@@ -130,18 +130,18 @@ export function Suggestions({
                     ))}
                 </ul>
               </details>
-              {mayWrite && one.units.length > 0 && nodes.length >= one.units.length && (
+              {mayWrite && proposal.units.length > 0 && nodes.length >= proposal.units.length && (
                 <Button
                   className="mt-2"
                   onClick={() =>
-                    one.units.forEach(({ storey, x, y }, index) =>
+                    proposal.units.forEach(({ storey, x, y }, index) =>
                       write('unit.set', { id: nodes[index]!.id, set: { storey, x, y }, origin: 'calculated' })
                     )
                   }
                 >
                   Put{' '}
                   {nodes
-                    .slice(0, one.units.length)
+                    .slice(0, proposal.units.length)
                     .map(({ name }) => name)
                     .join(', ')}{' '}
                   there
@@ -186,7 +186,7 @@ function WithACable({ found }: { found: Suggestion }) {
           <li key={where}>
             <b>A cable to the {where}</b>{' '}
             {saved > 0 ? `saves ${saved} ${saved === 1 ? 'unit' : 'units'}` : 'brings every room above the floor'}:{' '}
-            {placement.units.map((one) => one.where.replace(/, by cable$/, '')).join('; ')}. {comesTo(placement)}
+            {placement.units.map((unit) => unit.where.replace(/, by cable$/, '')).join('; ')}. {comesTo(placement)}
           </li>
         )
       })}

@@ -31,7 +31,7 @@ export function FindFault() {
               .filter(({ found }) => found !== null)
               .map(({ id, about, found }) => (
                 <li key={id} className="py-2">
-                  <b>{causes.find((one) => one.id === found!.cause)?.name ?? found!.cause}</b>
+                  <b>{causes.find((cause) => cause.id === found!.cause)?.name ?? found!.cause}</b>
                   {aboutWords(record, about)}:{' '}
                   {
                     {

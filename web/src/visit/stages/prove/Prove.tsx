@@ -34,7 +34,7 @@ export function Prove() {
         <h2 className="text-xl">Prove</h2>
         <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap">
           {parts.map(({ value, words, rules }) => {
-            const open = findings.filter((one) => rules.test(one.rule) && blocks(one)).length
+            const open = findings.filter((finding) => rules.test(finding.rule) && blocks(finding)).length
             return (
               <Tabs.Trigger
                 key={value}

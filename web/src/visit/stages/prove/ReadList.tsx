@@ -29,15 +29,15 @@ export function ReadList() {
     )
     const found = measurementsFromCsv(text, (name) => byName.get(name.trim().toLowerCase()) ?? null)
     setProblems(found.problems.slice(0, 6))
-    for (const one of found.measurements)
-      if (one.runs.length)
+    for (const measurement of found.measurements)
+      if (measurement.runs.length)
         recordRun(
           {
-            at: one.room === null ? 'source' : 'room',
-            ...(one.room === null ? {} : { room: one.room, band: one.band! }),
-            ...(one.dbm === null ? {} : { dbm: one.dbm })
+            at: measurement.room === null ? 'source' : 'room',
+            ...(measurement.room === null ? {} : { room: measurement.room, band: measurement.band! }),
+            ...(measurement.dbm === null ? {} : { dbm: measurement.dbm })
           },
-          one.runs,
+          measurement.runs,
           { by: 'laptop', how: 'list', ...(mark ? { file: mark } : {}) }
         )
     if (found.measurements.length) setTold(`${found.measurements.length} measurements taken from ${file.name}.`)

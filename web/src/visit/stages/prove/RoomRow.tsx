@@ -70,14 +70,14 @@ export function RoomRow({
           <span className="text-soft"> {Math.round(shareOfSource * 100)} % of the source.</span>
         )}
       </p>
-      {bands.map((one) => (
-        <RunsLine key={one.measurement.id} one={one} />
+      {bands.map((band) => (
+        <RunsLine key={band.measurement.id} one={band} />
       ))}
       {others.length > 0 && (
         <details>
           <summary className="min-h-11 py-2 text-sm">Earlier measurements</summary>
-          {others.map((one) => (
-            <RunsLine key={one.measurement.id} one={one} />
+          {others.map((other) => (
+            <RunsLine key={other.measurement.id} one={other} />
           ))}
         </details>
       )}
@@ -147,9 +147,9 @@ function MeasureRoom({
         <Field label="Connected to">
           <Select value={unit} onChange={(event) => setUnit(event.target.value)}>
             <option value="">not noted, or one that stays</option>
-            {senders.map((one) => (
-              <option key={one.id} value={one.id}>
-                {unitName(one)}
+            {senders.map((sender) => (
+              <option key={sender.id} value={sender.id}>
+                {unitName(sender)}
               </option>
             ))}
           </Select>

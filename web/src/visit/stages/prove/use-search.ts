@@ -67,7 +67,7 @@ export function useSearch(search: FaultSearch): SearchNow {
         search: search.id,
         cause,
         end: how,
-        probability: suspects.find((one) => one.cause.id === cause)!.probability
+        probability: suspects.find((suspect) => suspect.cause.id === cause)!.probability
       })
   }
 }

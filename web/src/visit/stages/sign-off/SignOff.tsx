@@ -188,8 +188,8 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
         <>
           <p className="mt-1">Before it can be sealed:</p>
           <ul className="mt-1 list-disc pl-5">
-            {hindrances.map((one) => (
-              <li key={one}>{one}</li>
+            {hindrances.map((hindrance) => (
+              <li key={hindrance}>{hindrance}</li>
             ))}
           </ul>
         </>

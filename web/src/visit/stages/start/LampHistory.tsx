@@ -12,18 +12,18 @@ export function LampHistory({ unit, model }: { unit: Unit; model: Model }) {
     <section aria-label="Seen so far">
       <h3>Seen so far</h3>
       <ol className="mt-1 flex flex-wrap gap-x-5 gap-y-2">
-        {unit.sightings.map((one, index) => {
+        {unit.sightings.map((sighting, index) => {
           const reading = readLampsAt(unit, model, index)
           return (
-            <li key={one.seq} className="flex items-center gap-2">
+            <li key={sighting.seq} className="flex items-center gap-2">
               <span className="flex">
-                {one.lamps.map((look) => (
+                {sighting.lamps.map((look) => (
                   <Lens key={look.lamp} colour={look.colour} pattern={look.pattern} size={22} />
                 ))}
               </span>
               <span className="text-sm">
-                <b className="exact">{format(new Date(one.at), 'HH:mm')}</b>{' '}
-                {reading.state?.meaning ?? one.lamps.map((look) => lookWords(look)).join('; ')}
+                <b className="exact">{format(new Date(sighting.at), 'HH:mm')}</b>{' '}
+                {reading.state?.meaning ?? sighting.lamps.map((look) => lookWords(look)).join('; ')}
               </span>
             </li>
           )

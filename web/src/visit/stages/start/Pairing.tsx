@@ -71,9 +71,9 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
         {others.length > 1 && !first && (
           <Field label="First on">
             <Select value={leads} onChange={(event) => setOn(event.target.value)}>
-              {others.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {unitName(one)}
+              {others.map((other) => (
+                <option key={other.id} value={other.id}>
+                  {unitName(other)}
                 </option>
               ))}
             </Select>

@@ -35,10 +35,10 @@ export function PoolMove({ pool }: { pool: Pool }) {
   if (!mayWrite || !pool.facts.from || !pool.facts.to) return null
   const key = ({ code, subject }: { code: string; subject: string }) => `${code} ${subject}`
   const comes = audits
-    ? audits.then.findings.filter((one) => !audits.now.findings.some((other) => key(other) === key(one)))
+    ? audits.then.findings.filter((finding) => !audits.now.findings.some((other) => key(other) === key(finding)))
     : []
   const goes = audits
-    ? audits.now.findings.filter((one) => !audits.then.findings.some((other) => key(other) === key(one)))
+    ? audits.now.findings.filter((finding) => !audits.then.findings.some((other) => key(other) === key(finding)))
     : []
   const [first, last] = [parseIpv4(from.trim()), parseIpv4(to.trim())]
   const size = first !== null && last !== null ? last - first + 1 : 0
@@ -79,8 +79,8 @@ export function PoolMove({ pool }: { pool: Pool }) {
               <>
                 <p className="font-bold">This would then be wrong:</p>
                 <ul className="list-disc pl-5">
-                  {comes.map((one) => (
-                    <li key={key(one)}>{one.detail}</li>
+                  {comes.map((come) => (
+                    <li key={key(come)}>{come.detail}</li>
                   ))}
                 </ul>
               </>
@@ -89,8 +89,8 @@ export function PoolMove({ pool }: { pool: Pool }) {
               <>
                 <p className="font-bold">This would be mended:</p>
                 <ul className="list-disc pl-5">
-                  {goes.map((one) => (
-                    <li key={key(one)}>{one.detail}</li>
+                  {goes.map((goe) => (
+                    <li key={key(goe)}>{goe.detail}</li>
                   ))}
                 </ul>
               </>

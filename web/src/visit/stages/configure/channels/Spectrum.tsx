@@ -34,7 +34,7 @@ export function Spectrum({
     const found = spectrumOf(band, choice.channel, choice.widthMHz)
     return found && { x: x(found.fromMHz), width: x(found.toMHz) - x(found.fromMHz) }
   }
-  const theirs = neighbours.filter((one) => one.band === band)
+  const theirs = neighbours.filter((neighbour) => neighbour.band === band)
   const height = SKY + own.length * ROW * 2 + FOOT
   const radar = band === '5' ? [...domainOf(country).radar] : []
   return (
@@ -57,10 +57,10 @@ export function Spectrum({
               at && <rect key={channel} x={at.x} y="0" width={at.width} height={height - FOOT} fill="var(--well)" />
             )
           })}
-          {theirs.map((one, index) => {
-            const at = block(one)
+          {theirs.map((their, index) => {
+            const at = block(their)
             if (!at) return null
-            const high = Math.max(4, Math.min(1, (one.dbm + 95) / 55) * (SKY - 8))
+            const high = Math.max(4, Math.min(1, (their.dbm + 95) / 55) * (SKY - 8))
             return (
               <rect
                 key={index}
@@ -69,7 +69,7 @@ export function Spectrum({
                 width={Math.max(2, at.width - 2)}
                 height={high}
                 fill="var(--ink)"
-                fillOpacity={0.08 + one.busy * 0.3}
+                fillOpacity={0.08 + their.busy * 0.3}
                 stroke="var(--edge)"
                 strokeWidth="0.7"
               />

@@ -37,7 +37,7 @@ export function NameProposals() {
     [oldSsid, record, catalogue]
   )
   const proposals = found && 'networks' in found ? found : null
-  const changes = proposals?.networks.filter((one) => !asRecorded(one, networks)) ?? []
+  const changes = proposals?.networks.filter((network) => !asRecorded(network, networks)) ?? []
   const take = () => {
     for (const { existing, set } of changes)
       write('network.set', { id: existing ?? uuidv7(), set, origin: 'calculated' })
@@ -94,26 +94,28 @@ export function NameProposals() {
       <Problem message={found && 'problem' in found && `The name ${found.problem}.`} className="mt-2" />
       {proposals && (
         <List framed className="mt-3" aria-label="Proposed networks">
-          {proposals.networks.map((one) => (
+          {proposals.networks.map((network) => (
             <li
-              key={`${one.set.use} ${one.set.extender ?? ''} ${one.set.bands!.join()} ${one.set.ssid}`}
-              className={`grid gap-x-5 gap-y-0.5 py-2 md:grid-cols-[minmax(11.5rem,1fr)_8.5rem_8.5rem_minmax(0,1.6fr)] ${asRecorded(one, networks) ? 'text-soft' : ''}`}
+              key={`${network.set.use} ${network.set.extender ?? ''} ${network.set.bands!.join()} ${network.set.ssid}`}
+              className={`grid gap-x-5 gap-y-0.5 py-2 md:grid-cols-[minmax(11.5rem,1fr)_8.5rem_8.5rem_minmax(0,1.6fr)] ${asRecorded(network, networks) ? 'text-soft' : ''}`}
             >
-              <b className="exact break-all">{one.set.ssid}</b>
+              <b className="exact break-all">{network.set.ssid}</b>
               <span>
-                {useNames[one.set.use!]}, {one.set.bands!.join(' + ')} GHz
+                {useNames[network.set.use!]}, {network.set.bands!.join(' + ')} GHz
               </span>
-              <span>{securityWords[one.set.security!]}</span>
+              <span>{securityWords[network.set.security!]}</span>
               <span className="fine">
-                {one.why}
-                {asRecorded(one, networks) && ' As recorded.'}
-                {!asRecorded(one, networks) && !one.existing && ' New.'}
+                {network.why}
+                {asRecorded(network, networks) && ' As recorded.'}
+                {!asRecorded(network, networks) && !network.existing && ' New.'}
               </span>
             </li>
           ))}
           {proposals.surplus.map((id) => (
             <li key={id} className="py-2">
-              <b className="exact">{networks.find((one) => one.id === id)?.facts.ssid ?? 'A network without a name'}</b>{' '}
+              <b className="exact">
+                {networks.find((network) => network.id === id)?.facts.ssid ?? 'A network without a name'}
+              </b>{' '}
               has no place in this school and is taken out.
             </li>
           ))}
