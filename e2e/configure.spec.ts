@@ -29,44 +29,47 @@ test('a range with a clash that is mended, a pool that is moved, clients pasted,
   await enter(page, 'Gateway', '192.168.70.1')
   await page.getByRole('button', { name: 'Add its DHCP pool' }).click()
 
-  // Worked out: the address that is free, and the steps
-  await expect(conversion).toContainText('192.168.70.254')
-  await conversion.getByRole('button', { name: 'Record 192.168.70.254 for it' }).click()
-  await expect(
-    conversion
-      .getByRole('list', { name: 'Steps for Old router' })
-      .getByRole('listitem')
-      .filter({ hasText: 'Own address 192.168.70.254' })
-  ).toContainText('recorded')
+  await test.step('Worked out: the address that is free, and the steps', async () => {
+    await expect(conversion).toContainText('192.168.70.254')
+    await conversion.getByRole('button', { name: 'Record 192.168.70.254 for it' }).click()
+    await expect(
+      conversion
+        .getByRole('list', { name: 'Steps for Old router' })
+        .getByRole('listitem')
+        .filter({ hasText: 'Own address 192.168.70.254' })
+    ).toContainText('recorded')
+  })
 
-  // A pool that would swallow it says so before it is moved
-  await page.getByRole('button', { name: 'Move or grow it' }).click()
-  const move = page.getByRole('group', { name: 'Move or grow the pool' })
-  await move.getByLabel('to', { exact: true }).fill('192.168.70.254')
-  await expect(move).toContainText('This would then be wrong')
-  await expect(move).toContainText('192.168.70.254 may be handed to another device')
-  await move.getByLabel('to', { exact: true }).fill('192.168.70.220')
-  await expect(move).toContainText('121 addresses. Nothing else changes.')
-  await move.getByRole('button', { name: 'Do it' }).click()
-  await expect(page.getByRole('textbox', { name: 'Pool to' })).toHaveValue('192.168.70.220')
+  await test.step('A pool that would swallow it says so before it is moved', async () => {
+    await page.getByRole('button', { name: 'Move or grow it' }).click()
+    const move = page.getByRole('group', { name: 'Move or grow the pool' })
+    await move.getByLabel('to', { exact: true }).fill('192.168.70.254')
+    await expect(move).toContainText('This would then be wrong')
+    await expect(move).toContainText('192.168.70.254 may be handed to another device')
+    await move.getByLabel('to', { exact: true }).fill('192.168.70.220')
+    await expect(move).toContainText('121 addresses. Nothing else changes.')
+    await move.getByRole('button', { name: 'Do it' }).click()
+    await expect(page.getByRole('textbox', { name: 'Pool to' })).toHaveValue('192.168.70.220')
+  })
 
-  // Clients pasted: one clashes, and is mended
-  await page.getByText('What is on it: paste the router’s list of clients').click()
-  await page
-    .getByRole('textbox', { name: 'List of clients' })
-    .fill(
-      'Name\tIP\tMAC\nScale\t192.168.70.254\t02:00:5e:10:00:40\nPrinter\t192.168.70.140\t02:00:5e:10:00:41\nBuoy\t10.9.9.9'
-    )
-  await expect(page.getByRole('row', { name: /Buoy/ })).toContainText('outside this range')
-  await expect(page.getByRole('row', { name: /Scale.*192\.168\.70\.254/ })).toContainText('recorded')
-  await page.getByRole('button', { name: 'Record 192.168.70.140 as fixed' }).click()
-  const printer = page.getByRole('listitem', { name: 'Address of Printer' })
-  await expect(printer.getByRole('textbox', { name: 'Address', exact: true })).toHaveValue('192.168.70.140')
-  await enter(printer, 'Address', '192.168.70.254')
-  const docket = page.getByRole('complementary', { name: 'Docket' })
-  await expect(docket.getByText(/192\.168\.70\.254/).first()).toBeVisible()
-  await enter(printer, 'Address', '192.168.70.140')
-  await saved(page)
+  await test.step('Clients pasted: one clashes, and is mended', async () => {
+    await page.getByText('What is on it: paste the router’s list of clients').click()
+    await page
+      .getByRole('textbox', { name: 'List of clients' })
+      .fill(
+        'Name\tIP\tMAC\nScale\t192.168.70.254\t02:00:5e:10:00:40\nPrinter\t192.168.70.140\t02:00:5e:10:00:41\nBuoy\t10.9.9.9'
+      )
+    await expect(page.getByRole('row', { name: /Buoy/ })).toContainText('outside this range')
+    await expect(page.getByRole('row', { name: /Scale.*192\.168\.70\.254/ })).toContainText('recorded')
+    await page.getByRole('button', { name: 'Record 192.168.70.140 as fixed' }).click()
+    const printer = page.getByRole('listitem', { name: 'Address of Printer' })
+    await expect(printer.getByRole('textbox', { name: 'Address', exact: true })).toHaveValue('192.168.70.140')
+    await enter(printer, 'Address', '192.168.70.254')
+    const docket = page.getByRole('complementary', { name: 'Docket' })
+    await expect(docket.getByText(/192\.168\.70\.254/).first()).toBeVisible()
+    await enter(printer, 'Address', '192.168.70.140')
+    await saved(page)
+  })
 })
 
 test('channels are planned against neighbours from a list, recorded, and a slip is told', async ({ page }) => {

@@ -27,49 +27,52 @@ test('a lead drafts the standard, sees what it would have said of sealed visits,
   await page.getByRole('region', { name: 'Rules of the house' }).getByLabel('Level').selectOption('note')
   await expect(page.getByRole('region', { name: 'What changes' })).toContainText('Most latency added: 20 → 2 ms')
 
-  // The draft outlives leaving the page
-  await page.goto('/')
-  await page.goto('/standard')
-  await expect(page.getByText(/Version 2, a draft on this device/)).toBeVisible()
-  await page.getByRole('button', { name: 'Publish …' }).click()
-  const sheet = page.getByRole('dialog')
-  await expect(sheet.getByRole('status')).toContainText(
-    /Of the last \d+ sealed visits [1-9]\d* would have been judged otherwise/,
-    { timeout: 60_000 }
-  )
-  await sheet.getByText(/^Room/).first().click()
-  await expect(sheet.getByText(/holds → breaks, must/).first()).toBeVisible()
-  await sheet.getByRole('button', { name: 'Not yet' }).click()
+  const sheet = await test.step('The draft outlives leaving the page', async () => {
+    await page.goto('/')
+    await page.goto('/standard')
+    await expect(page.getByText(/Version 2, a draft on this device/)).toBeVisible()
+    await page.getByRole('button', { name: 'Publish …' }).click()
+    const sheet = page.getByRole('dialog')
+    await expect(sheet.getByRole('status')).toContainText(
+      /Of the last \d+ sealed visits [1-9]\d* would have been judged otherwise/,
+      { timeout: 60_000 }
+    )
+    await sheet.getByText(/^Room/).first().click()
+    await expect(sheet.getByText(/holds → breaks, must/).first()).toBeVisible()
+    await sheet.getByRole('button', { name: 'Not yet' }).click()
+    return sheet
+  })
 
-  // Too hard: mended to what is meant, then published with a reason
-  await page
-    .getByRole('navigation', { name: 'Stages' })
-    .getByRole('button', { name: /^Prove/ })
-    .click()
-  await added.fill('25')
-  await page.getByRole('button', { name: 'Publish …' }).click()
-  await expect(sheet.getByRole('status')).toContainText('0 would have been judged otherwise', { timeout: 60_000 })
-  await sheet.getByRole('button', { name: 'Publish version 2' }).click()
-  await expect(sheet.getByRole('alert')).toContainText('note is missing')
-  await sheet.getByLabel('Why this version').fill('Packaging was left behind twice.')
-  await sheet.getByRole('button', { name: 'Publish version 2' }).click()
-  await expect(page.getByText(/Version 2, in force. Packaging was left behind twice./)).toBeVisible()
-  await expect(page.getByRole('region', { name: 'Versions' })).toContainText(
-    'New rule of ours: Is the packaging taken along?'
-  )
+  await test.step('Too hard: mended to what is meant, then published with a reason', async () => {
+    await page
+      .getByRole('navigation', { name: 'Stages' })
+      .getByRole('button', { name: /^Prove/ })
+      .click()
+    await added.fill('25')
+    await page.getByRole('button', { name: 'Publish …' }).click()
+    await expect(sheet.getByRole('status')).toContainText('0 would have been judged otherwise', { timeout: 60_000 })
+    await sheet.getByRole('button', { name: 'Publish version 2' }).click()
+    await expect(sheet.getByRole('alert')).toContainText('note is missing')
+    await sheet.getByLabel('Why this version').fill('Packaging was left behind twice.')
+    await sheet.getByRole('button', { name: 'Publish version 2' }).click()
+    await expect(page.getByText(/Version 2, in force. Packaging was left behind twice./)).toBeVisible()
+    await expect(page.getByRole('region', { name: 'Versions' })).toContainText(
+      'New rule of ours: Is the packaging taken along?'
+    )
 
-  const isolde = await pageOf(browser, 'isolde')
-  await isolde
-    .getByRole('link', { name: /18 Slate Walk/ })
-    .first()
-    .click()
-  await isolde.getByRole('button', { name: 'What differs' }).click()
-  await isolde.getByRole('button', { name: 'Check this visit by version 2' }).click()
-  await expect(isolde.getByText(/is checked by version 1/)).toHaveCount(0)
-  await isolde.keyboard.press('8')
-  await choose(isolde, 'Is the packaging taken along?', 'Yes')
-  await saved(isolde)
-  await isolde.context().close()
+    const isolde = await pageOf(browser, 'isolde')
+    await isolde
+      .getByRole('link', { name: /18 Slate Walk/ })
+      .first()
+      .click()
+    await isolde.getByRole('button', { name: 'What differs' }).click()
+    await isolde.getByRole('button', { name: 'Check this visit by version 2' }).click()
+    await expect(isolde.getByText(/is checked by version 1/)).toHaveCount(0)
+    await isolde.keyboard.press('8')
+    await choose(isolde, 'Is the packaging taken along?', 'Yes')
+    await saved(isolde)
+    await isolde.context().close()
+  })
 })
 
 test('a visit in review is judged on one page: waived until a day, sent back with a remark, approved', async ({
