@@ -169,7 +169,7 @@ test('a wall by itself, a door, stairs, a cable and a reading at a point; the pl
     return hall
   })
 
-  const readings = await test.step('A unit, and a reading at a point', async () => {
+  await test.step('A unit, and a reading at a point', async () => {
     await choose(page, 'Tool', 'units')
     await page.mouse.click(hall.x + hall.width * 0.25, hall.y + hall.height / 2)
     await choose(page, 'Shown', 'who serves')
@@ -183,7 +183,6 @@ test('a wall by itself, a door, stairs, a cable and a reading at a point; the pl
     await readings.getByRole('button', { name: 'Write it down' }).click()
     await expect(readings.getByRole('row', { name: /Study.*at \d/ })).toBeVisible()
     await saved(page)
-    return readings
   })
 
   await test.step('Files: out, and into another visit; a table with a column missing is told by its line', async () => {

@@ -42,6 +42,15 @@ describe('a new visit', () => {
     expect((body as { brief: object }).brief).not.toHaveProperty('phone')
   })
 
+  it('is not sent before it is known who may go; where that cannot be known, this is told', async () => {
+    view(<NewVisit />, '/visit/new', '/visit/new')
+    expect(screen.getByRole('button', { name: 'Open the visit' })).toHaveProperty('disabled', true)
+    answers.set('/technicians', json({ title: 'No.', status: 403 }, 403))
+    view(<NewVisit />, '/visit/new', '/visit/new')
+    expect((await screen.findByRole('alert')).textContent).toContain('The technicians could not be loaded')
+    expect(screen.getByRole('button', { name: 'Open the visit' })).toHaveProperty('disabled', false)
+  })
+
   it('at a home that is known takes its facts over; what the server refuses is told at its field', async () => {
     answers.set('/technicians', people)
     answers.set('/homes/', json({ home: listedHome, visits: [] }))

@@ -37,22 +37,34 @@ const mostCharacters: Record<keyof Fields, number> = {
   technician: 120
 }
 
+/** What has to be known before a visit is opened: who may go, and the home where one was chosen. */
+function useKnownBefore(homeId: string | null) {
+  // What is typed is built upon what these were: they are read but once.
+  const known = useRead('GET /homes/:id', { params: { id: homeId ?? '' } }, { when: homeId !== null, once: true })
+  const people = useRead('GET /technicians', {}, { once: true })
+  let unread: string | null = null
+  if (people.problem !== null) unread = 'The technicians could not be loaded; load the page again.'
+  if (known.problem !== null) unread = 'This home is not known; open the visit from the list of homes.'
+  const awaited = homeId === null ? [people] : [people, known]
+  return {
+    home: known.value?.home ?? null,
+    /** Whether a visit was sealed there: the new one starts from it. */
+    sealed: known.value !== undefined && known.value.now !== null,
+    technicians: people.value?.technicians ?? [],
+    /** Who goes is one of a list that may be on its way: until it is there nothing is sent, rather than refused. */
+    isLoading: awaited.some(({ value, problem }) => value === undefined && problem === null),
+    unread
+  }
+}
+
 /** A new visit: at a home that is known, or a new customer and home. */
 export function NewVisit() {
   const me = useSession((state) => state.me)
   const [search] = useSearchParams()
   const homeId = search.get('home')
-  // What is typed is built upon what the home was: it is read but once.
-  const known = useRead('GET /homes/:id', { params: { id: homeId ?? '' } }, { when: homeId !== null, once: true })
-  const home = known.value?.home ?? null
-  const sealed = known.value ? known.value.now !== null : false
-  const { value: people, problem: nobody } = useRead('GET /technicians', {}, { once: true })
-  const technicians = people?.technicians ?? []
+  const { home, sealed, technicians, isLoading, unread } = useKnownBefore(homeId)
   const [refused, setProblem] = useState<string | null>(null)
-  const problem =
-    refused ??
-    (known.problem === null ? null : 'This home is not known; open the visit from the list of homes.') ??
-    (nobody === null ? null : 'The technicians could not be loaded; load the page again.')
+  const problem = refused ?? unread
   // The ids are fixed when the form is opened: sent twice, it opens one visit.
   const [ids] = useState(() => ({ visit: uuidv7(), home: uuidv7(), customer: uuidv7() }))
   const navigate = useNavigate()
@@ -200,7 +212,7 @@ export function NewVisit() {
           </p>
         )}
         <p className="sm:col-span-2">
-          <Button type="submit" kind="main" disabled={isSubmitting}>
+          <Button type="submit" kind="main" disabled={isSubmitting || isLoading}>
             Open the visit
           </Button>
         </p>
