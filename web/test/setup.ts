@@ -6,6 +6,7 @@ import { reads } from '../src/app/read'
 beforeEach(() => {
   cleanup()
   reads.clear()
+  sessionStorage.clear()
 })
 
 // What only a browser has.

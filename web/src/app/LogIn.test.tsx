@@ -7,10 +7,7 @@ import { answers, asked, currentAddress, json } from '../../test/stage'
 import { me, view } from '../../test/view'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 describe('logging in', () => {
   it('asks for both, and goes where the person wanted to go', async () => {

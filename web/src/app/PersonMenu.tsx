@@ -8,15 +8,20 @@ const OpenPersonMenu = lazy(async () => ({ default: (await load()).OpenPersonMen
 /** Light, one's password, and logging out here or everywhere. */
 export function PersonMenu() {
   const [wanted, setWanted] = useState(false)
+  // Without a connection, and not on the device yet, there is nothing to open: a later press tries again.
+  const prepare = () => load().catch(() => null)
+  const open = async () => {
+    if (await prepare()) setWanted(true)
+  }
   const button = (
     <button
       type="button"
       className={menuButton}
       aria-haspopup="menu"
       aria-expanded={false}
-      onPointerEnter={() => void load()}
-      onFocus={() => void load()}
-      onClick={() => setWanted(true)}
+      onPointerEnter={() => void prepare()}
+      onFocus={() => void prepare()}
+      onClick={() => void open()}
     >
       <PersonName />
     </button>

@@ -2,10 +2,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { type ApiProblem, ask } from './api'
 import { answers, json } from '../../test/stage'
 
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 describe('asking the server', () => {
   it('no answer, a fault and a refusal are told apart', async () => {

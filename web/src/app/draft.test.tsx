@@ -9,7 +9,6 @@ import { written, show } from '../../test/stage'
 
 beforeEach(() => {
   cleanup()
-  sessionStorage.clear()
 })
 
 function Field({ of }: { of: string }) {

@@ -72,6 +72,20 @@ describe('what is read', () => {
     expect(screen.queryByRole('alert')).toBeNull()
   })
 
+  it('but once is read by each for itself: what another read before it is not built upon', async () => {
+    answers.set('/technicians', technicians('Isolde Marram'))
+    function Once() {
+      const { value } = useRead('GET /technicians', {}, { once: true })
+      return <p>once {value?.technicians.map(({ name }) => name).join()}</p>
+    }
+    const { rerender } = render(<Names />)
+    await screen.findByText('Isolde Marram')
+    answers.set('/technicians', technicians('Corin Tarn'))
+    // In the very moment in which the other goes.
+    rerender(<Once />)
+    expect(await screen.findByText('once Corin Tarn')).toBeDefined()
+  })
+
   it('stays on the screen where reading it again fails, and the failure is told beside it', async () => {
     answers.set('/technicians', technicians('Isolde Marram'))
     render(<Names />)

@@ -1,4 +1,5 @@
 import { keepPreviousData, QueryClient, useQuery } from '@tanstack/react-query'
+import { useId } from 'react'
 import type { AnswerOf, CallName, SentTo } from '@pasado/core/api/all'
 import { ApiProblem, ask, failureWords } from './api'
 import { useSession } from './session'
@@ -38,7 +39,7 @@ interface How {
   otherwise?: string
   /** False as long as it is not to be read. */
   when?: boolean
-  /** Read but once, while it is shown: what it was is built upon. */
+  /** Read but once, and by whoever shows it for itself: what it was at that moment is built upon. */
   once?: boolean
   /** True where what was read by the key before is shown until this is there. */
   keep?: boolean
@@ -53,9 +54,11 @@ export function useReading<T>(
   read: () => Promise<T>,
   { otherwise = 'It could not be loaded; load the page again.', when = true, once = false, keep = false }: How = {}
 ): Read<T> {
+  const own = useId()
+  const queryKey = once ? [...key, own] : key
   const { data, error, refetch } = useQuery(
     {
-      queryKey: key,
+      queryKey,
       queryFn: read,
       enabled: when,
       ...(keep ? { placeholderData: keepPreviousData } : {}),
@@ -70,7 +73,7 @@ export function useReading<T>(
     problem: error === null ? null : failureWords(error, otherwise),
     away: error instanceof ApiProblem && error.passing,
     put: (value) => {
-      reads.setQueryData(key, value)
+      reads.setQueryData(queryKey, value)
     },
     again: async () => {
       await refetch()

@@ -9,10 +9,7 @@ import { answers, json } from '../../test/stage'
 import { view } from '../../test/view'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 describe('Catalogue', () => {
   const heron = demoModels.find(({ id }) => id === 'ostrel-heron')!

@@ -7,10 +7,7 @@ import { answers, asked, json } from '../../test/stage'
 import { listedVisit, me, view, summary } from '../../test/view'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 describe('Day', () => {
   it('shows today and later apart, with what each lacks', async () => {

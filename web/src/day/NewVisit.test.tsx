@@ -7,10 +7,7 @@ import { answers, asked, currentAddress, json } from '../../test/stage'
 import { listedHome, view } from '../../test/view'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 describe('a new visit', () => {
   const people = json({

@@ -8,10 +8,7 @@ import { answers, asked, json } from '../../test/stage'
 import { listedHome, listedVisit, view } from '../../test/view'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 describe('Homes', () => {
   it('are found as one types, and tell by what', async () => {

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { useVisit } from '../session/visit-state'
 import { Configure } from '../stages/configure/Configure'
 import { Kit } from '../stages/kit/Kit'
@@ -8,9 +8,6 @@ import { complete, router } from '@pasado/testing/logbook'
 import { answers, asked, json, show } from '../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('secrets', () => {
   it('a typed one goes to the vault, and to nothing that waits on the device', async () => {

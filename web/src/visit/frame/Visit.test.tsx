@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { useVisit } from '../session/visit-state'
 import { Docket } from './Docket'
 import { LogbookSheet } from './LogbookSheet'
@@ -13,9 +13,6 @@ import { complete, node, opened } from '@pasado/testing/logbook'
 import { currentAddress, show, written } from '../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('around the work', () => {
   it('the docket is heaviest first and goes to the place of each line', async () => {

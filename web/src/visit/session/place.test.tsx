@@ -7,10 +7,7 @@ import { answers } from '../../../test/stage'
 import { view } from '../../../test/view'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  answers.clear()
-  sessionStorage.clear()
-})
+beforeEach(() => answers.clear())
 
 it('the cursor goes to the place that the address asks for', async () => {
   function Page() {

@@ -1,14 +1,11 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { Brief } from './Brief'
 import { idOf, opened } from '@pasado/testing/logbook'
 import { chip, enter, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('Brief', () => {
   it('writes a field when it is left, and only where it changed', async () => {

@@ -1,14 +1,11 @@
 import { fireEvent, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { Configure } from './Configure'
 import { complete, home, idOf, node } from '@pasado/testing/logbook'
 import { answers, asked, enter, json, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('Configure', () => {
   it('an address that slipped is told with the mend', async () => {

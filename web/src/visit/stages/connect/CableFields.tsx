@@ -3,7 +3,7 @@ import { cableCategories } from '@pasado/core/record/things/cable'
 import { ChoiceFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/write'
-import { Button } from '../../../ui/Button'
+import { TakeOut } from '../../frame/TakeOut'
 
 const speeds = [10, 100, 1000, 2500, 5000, 10_000] as const
 const speedWords = (mbps: number) => (mbps >= 1000 ? `${mbps / 1000} Gbit/s` : `${mbps} Mbit/s`)
@@ -57,16 +57,9 @@ export function CableFields({ known: { cable, a, b }, onGone }: { known: KnownCa
       )}
       {mayWrite && (
         <p>
-          <Button
-            kind="quiet"
-            className="-ml-2"
-            onClick={() => {
-              write('thing.removed', { thing: 'cable', id: cable.id })
-              onGone()
-            }}
-          >
+          <TakeOut thing="cable" className="-ml-2" id={cable.id} onGone={onGone}>
             Take the cable out
-          </Button>
+          </TakeOut>
         </p>
       )}
     </section>

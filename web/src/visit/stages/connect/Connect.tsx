@@ -13,8 +13,8 @@ import { ModemRestart } from './ModemRestart'
 import { PortMap } from './PortMap'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
-import { Button } from '../../../ui/Button'
 import { List } from '../../../ui/List'
+import { TakeOut } from '../../frame/TakeOut'
 
 type FittingKind = NonNullable<Facts<'fitting'>['kind']>
 const drawn: FittingKind[] = ['splitter', 'telephone', 'provider-box', 'computer', 'television', 'alarm']
@@ -191,13 +191,9 @@ export function Connect() {
                 </div>
                 {mayWrite && (
                   <p>
-                    <Button
-                      kind="quiet"
-                      className="-ml-2"
-                      onClick={() => write('thing.removed', { thing: 'fitting', id: oldThing.id })}
-                    >
+                    <TakeOut thing="fitting" className="-ml-2" id={oldThing.id}>
                       Take it out
-                    </Button>
+                    </TakeOut>
                   </p>
                 )}
               </li>

@@ -12,7 +12,6 @@ import { clearStores } from '../../../../test/idb'
 
 const user = userEvent.setup()
 beforeEach(() => {
-  sessionStorage.clear()
   clearStores()
   useOutbox.setState({ rows: [] })
 })

@@ -13,6 +13,7 @@ import { Problem } from '../../../ui/Problem'
 import { List } from '../../../ui/List'
 import { Notice } from '../../../ui/Notice'
 import { Input } from '../../../ui/Field'
+import { TakeOut } from '../../frame/TakeOut'
 
 const oftenDone = {
   missing: ['took one from the van', 'ordered, a second visit is booked', 'not needed here'],
@@ -123,9 +124,9 @@ export function BoxWork({
       )}
       {mayWrite && (
         <p className="mt-6">
-          <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'box', id: box.id })}>
+          <TakeOut thing="box" className="-ml-2" id={box.id}>
             Take this box out of the visit
-          </Button>
+          </TakeOut>
         </p>
       )}
     </div>

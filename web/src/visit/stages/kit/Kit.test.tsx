@@ -1,14 +1,11 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { Kit } from './Kit'
 import { complete, node, router } from '@pasado/testing/logbook'
 import { enter, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('Kit', () => {
   it('says how a unit is told from its twin, and offers the roles its model can take', () => {

@@ -25,7 +25,6 @@ vi.stubGlobal('createImageBitmap', () => Promise.reject(new Error('no pictures h
 
 const user = userEvent.setup()
 beforeEach(() => {
-  sessionStorage.clear()
   clearStores()
   useOutbox.setState({ rows: [] })
   seen.problem = null

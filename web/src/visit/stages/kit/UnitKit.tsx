@@ -10,7 +10,6 @@ import { useMayWrite } from '../../session/facts'
 import { Photos } from '../../frame/Photos'
 import { SecretFact } from '../../fields/SecretFact'
 import { useVisit } from '../../session/visit-state'
-import { write } from '../../session/write'
 import { AdapterCheck } from './AdapterCheck'
 import { Elsewhere } from './Elsewhere'
 import { FirmwareOnBox } from './FirmwareOnBox'
@@ -20,6 +19,7 @@ import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
 import { Button } from '../../../ui/Button'
 import { Notice } from '../../../ui/Notice'
+import { TakeOut } from '../../frame/TakeOut'
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
 function isPublicPage(page: string | undefined): boolean {
@@ -67,9 +67,9 @@ export function UnitKit({ unit }: { unit: Unit }) {
       </div>
       {mayWrite && (
         <p className="mt-5">
-          <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'unit', id: unit.id })}>
+          <TakeOut thing="unit" className="-ml-2" id={unit.id}>
             Take this unit out of the visit
-          </Button>
+          </TakeOut>
         </p>
       )}
       {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}

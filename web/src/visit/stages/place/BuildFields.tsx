@@ -2,9 +2,8 @@ import { photosOf } from '@pasado/core/record/record'
 import { SelectFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
-import { write } from '../../session/write'
 import { materialOptions } from './materials'
-import { Button } from '../../../ui/Button'
+import { TakeOut } from '../../frame/TakeOut'
 
 /** A photo of a paper plan under the drawing of a storey. */
 function PaperFields({ storey }: { storey: string }) {
@@ -76,13 +75,9 @@ export function BuildFields() {
           />
           <TextFact kind="storey" id={id} field="ceilingMm" label="Thickness" type="number" unit="mm" />
           {mayWrite && (
-            <Button
-              kind="quiet"
-              aria-label={`Take out: ${facts.name ?? 'storey'}`}
-              onClick={() => write('thing.removed', { thing: 'storey', id })}
-            >
+            <TakeOut thing="storey" aria-label={`Take out: ${facts.name ?? 'storey'}`} id={id}>
               Take out
-            </Button>
+            </TakeOut>
           )}
           <div className="sm:col-span-6">
             <PaperFields storey={id} />

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { strongest } from '@pasado/core/work/plan/home-plan'
 import { coverage } from '@pasado/core/radio/coverage'
 import { suggestPlaces } from '@pasado/core/work/plan/suggest'
@@ -27,9 +27,6 @@ vi.mock('../../../workers/suggest', () => ({
 }))
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 const [ground, hall, study] = [idOf('ground'), idOf('hall'), idOf('study')]
 const drawn = () =>
   complete()

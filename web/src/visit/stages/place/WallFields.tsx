@@ -11,8 +11,8 @@ import type { PlanWall } from '@pasado/core/work/plan/walls'
 import { materialOptions } from './materials'
 import type { Chosen } from './use-plan-drag'
 import { openingIn, openingWidthM } from './snap'
-import { Button } from '../../../ui/Button'
 import { Select, Field, Input } from '../../../ui/Field'
+import { TakeOut } from '../../frame/TakeOut'
 
 /** What one stretch of wall is of, and the openings in it. */
 export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chosen: Chosen | null) => void }) {
@@ -57,16 +57,9 @@ export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chos
         />
         {mayWrite && (
           <p>
-            <Button
-              kind="quiet"
-              className="-ml-2"
-              onClick={() => {
-                write('thing.removed', { thing: 'opening', id: gap.id })
-                onChoose(null)
-              }}
-            >
+            <TakeOut thing="opening" className="-ml-2" id={gap.id} onGone={() => onChoose(null)}>
               Take it out
-            </Button>
+            </TakeOut>
           </p>
         )}
       </section>
@@ -131,9 +124,9 @@ export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chos
       )}
       {own && mayWrite && (
         <p>
-          <Button kind="quiet" className="-ml-2" onClick={() => write('thing.removed', { thing: 'wall', id: own.id })}>
+          <TakeOut thing="wall" className="-ml-2" id={own.id}>
             As all of its kind again
-          </Button>
+          </TakeOut>
         </p>
       )}
     </section>

@@ -4,7 +4,7 @@ import { measurementsFromCsv } from '@pasado/core/documents/measurements-csv'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import { useVisit } from '../../session/visit-state'
 import { fileMark, readBefore, recordRun } from './use-record-measure'
-import { Notice } from '../../../ui/Notice'
+import { FileTold } from '../../../ui/FileTold'
 
 /** Measurements from a list: every line a run; rooms by their names. */
 export function ReadList() {
@@ -48,20 +48,7 @@ export function ReadList() {
       <FileButton accept=".csv,text/csv" onFile={(file) => void read(file)}>
         From a list (CSV)
       </FileButton>
-      {told && (
-        <p role="status" className="basis-full font-bold">
-          {told}
-        </p>
-      )}
-      {problems.length > 0 && (
-        <Notice role="alert" as="ul" edge="ink" className="basis-full">
-          {problems.map(({ line, problem }) => (
-            <li key={`${line} ${problem}`}>
-              Line {line}: {problem}.
-            </li>
-          ))}
-        </Notice>
-      )}
+      <FileTold told={told} problems={problems} className="basis-full" />
     </>
   )
 }

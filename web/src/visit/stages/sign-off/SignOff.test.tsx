@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { packDigest, signedDigest } from '@pasado/core/record/seal'
 import { HandOver } from '../hand-over/HandOver'
 import { SignOff } from './SignOff'
@@ -8,9 +8,6 @@ import { complete, network } from '@pasado/testing/logbook'
 import { answers, asked, chip, json, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('Hand over and Sign off', () => {
   it('choices are asked and answered', async () => {

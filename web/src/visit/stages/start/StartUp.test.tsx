@@ -1,6 +1,6 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { Waits } from '../../frame/Waits'
 import { PlaceStage } from '../place/PlaceStage'
 import { StartUp } from './StartUp'
@@ -8,9 +8,6 @@ import { complete, idOf, node, opened, router } from '@pasado/testing/logbook'
 import { chip, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
-beforeEach(() => {
-  sessionStorage.clear()
-})
 
 describe('Place and Start up', () => {
   it('a unit set up elsewhere asks for its move', async () => {

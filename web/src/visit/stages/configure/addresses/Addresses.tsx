@@ -14,6 +14,7 @@ import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 import { Hosts } from './Hosts'
 import { RangePicture } from './RangePicture'
+import { TakeOut } from '../../../frame/TakeOut'
 
 const useWords = {
   home: 'home',
@@ -149,13 +150,9 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
               <TextFact {...of} field="from" label="Pool from" exact />
               <TextFact {...of} field="to" label="Pool to" exact />
               {mayWrite && (
-                <Button
-                  kind="quiet"
-                  aria-label={`Take this DHCP pool of ${name} out`}
-                  onClick={() => write('thing.removed', { thing: 'pool', id: pool.id })}
-                >
+                <TakeOut thing="pool" aria-label={`Take this DHCP pool of ${name} out`} id={pool.id}>
                   Switched off
-                </Button>
+                </TakeOut>
               )}
               <PoolMove pool={pool} />
             </div>
@@ -172,9 +169,9 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
       <PasteClients segment={segment} />
       {mayWrite && (
         <p className="mt-2 text-right">
-          <Button kind="quiet" onClick={() => write('thing.removed', { thing: 'segment', id: segment.id })}>
+          <TakeOut thing="segment" id={segment.id}>
             Take this segment out
-          </Button>
+          </TakeOut>
         </p>
       )}
     </section>

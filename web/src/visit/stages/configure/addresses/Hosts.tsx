@@ -11,6 +11,7 @@ import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 import { List } from '../../../../ui/List'
+import { TakeOut } from '../../../frame/TakeOut'
 
 export function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }) {
   const hosts = standing(useVisit((state) => state.record.hosts)).filter(({ facts }) => facts.segment === segment.id)
@@ -120,14 +121,14 @@ function HostRow({
           </div>
         )}
         {mayWrite && (
-          <Button
-            kind="quiet"
+          <TakeOut
+            thing="host"
             className="px-2 md:mt-6"
             aria-label={`Take the address of ${name ?? host.facts.name} out`}
-            onClick={() => write('thing.removed', { thing: 'host', id: host.id })}
+            id={host.id}
           >
             <Trash2 aria-hidden size={18} />
-          </Button>
+          </TakeOut>
         )}
       </div>
       {findings.length > 0 && (

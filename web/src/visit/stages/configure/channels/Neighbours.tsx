@@ -10,7 +10,7 @@ import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 import { Field, Select, Input } from '../../../../ui/Field'
-import { Notice } from '../../../../ui/Notice'
+import { FileTold } from '../../../../ui/FileTold'
 
 /** The networks of others: from a list, or one by one. */
 export function Neighbours() {
@@ -126,20 +126,7 @@ export function Neighbours() {
           </Button>
         </form>
       )}
-      {told && (
-        <p role="status" className="mt-2 font-bold">
-          {told}
-        </p>
-      )}
-      {problems.length > 0 && (
-        <Notice role="alert" as="ul" edge="ink" className="mt-2">
-          {problems.map(({ line, problem }) => (
-            <li key={line}>
-              Line {line}: {problem}.
-            </li>
-          ))}
-        </Notice>
-      )}
+      <FileTold told={told} problems={problems} className="mt-2" />
     </section>
   )
 }

@@ -8,6 +8,7 @@ import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 import { List } from '../../../../ui/List'
+import { TakeOut } from '../../../frame/TakeOut'
 
 const canWords = [
   { value: 'wep', words: 'WEP only' },
@@ -72,14 +73,14 @@ export function Devices() {
                   ]}
                 />
                 {mayWrite && (
-                  <Button
-                    kind="quiet"
+                  <TakeOut
+                    thing="device"
                     className="justify-self-start px-2 md:mt-6"
                     aria-label={`Take ${device.facts.name ?? 'this device'} out`}
-                    onClick={() => write('thing.removed', { thing: 'device', id: device.id })}
+                    id={device.id}
                   >
                     <Trash2 aria-hidden size={18} />
-                  </Button>
+                  </TakeOut>
                 )}
               </li>
             )

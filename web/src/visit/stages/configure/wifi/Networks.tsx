@@ -18,6 +18,7 @@ import { Devices } from './Devices'
 import { NameProposals } from './NameProposals'
 import { securityWords } from './words'
 import { Button } from '../../../../ui/Button'
+import { TakeOut } from '../../../frame/TakeOut'
 
 /** Networks on the air: names, bands, security, passphrases. */
 export function Networks() {
@@ -154,9 +155,9 @@ function NetworkSheet({ network }: { network: Network }) {
       <p className="mt-3 flex flex-wrap justify-between gap-2">
         <JoinCode network={network} />
         {mayWrite && (
-          <Button kind="quiet" onClick={() => write('thing.removed', { thing: 'network', id: network.id })}>
+          <TakeOut thing="network" id={network.id}>
             Take this network out
-          </Button>
+          </TakeOut>
         )}
       </p>
     </section>
