@@ -51,12 +51,12 @@ async function bareInserts(url: string, rows: Entry[][]): Promise<number> {
   const began = performance.now()
   await Promise.all(
     connections.map(async (connection, at) => {
-      for (const one of rows[at]!)
+      for (const entry of rows[at]!)
         await connection.execute('INSERT INTO bench_entries (visit_id, seq, id, doc) VALUES (?, ?, ?, ?)', [
-          one.visit,
-          one.seq,
-          one.id,
-          JSON.stringify(one)
+          entry.visit,
+          entry.seq,
+          entry.id,
+          JSON.stringify(entry)
         ])
     })
   )

@@ -59,10 +59,10 @@ const [some] = (await rows<{ customer: string; street: string; serial: string; m
   'SELECT h.customer, h.street, u.serial, u.mac FROM homes h JOIN units u ON u.visit_id = h.latest_visit ORDER BY h.id LIMIT 1'
 )) as [{ customer: string; street: string; serial: string; mac: string }]
 const words = (text: string) => text.toLowerCase().split(' ')
-const bareWords = (one: string, other: string) =>
+const bareWords = (first: string, other: string) =>
   bareHomes(
     'home_terms t JOIN home_terms o ON o.home_id = t.home_id AND o.term LIKE ? JOIN homes h ON h.id = t.home_id WHERE t.term LIKE ?',
-    [`${one}%`, `${other}%`]
+    [`${first}%`, `${other}%`]
   )
 const bareWord = (word: string) =>
   bareHomes('home_terms t JOIN homes h ON h.id = t.home_id WHERE t.term LIKE ?', [`${word}%`])

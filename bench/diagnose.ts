@@ -37,8 +37,8 @@ export function searchBy(
       minutes += step.test.observation.minutes
     } else if (step.do === 'done') return { found: step.suspect.cause.id, steps, minutes }
     else {
-      const { id, mendMin } = step.suspect.cause
-      minutes += mendMin
+      const { id, remedyMin } = step.suspect.cause
+      minutes += remedyMin
       observed[mendedId(id)] = id === cause ? 'helped' : 'not'
       if (id === cause) return { found: id, steps: steps + 1, minutes }
     }
@@ -87,14 +87,14 @@ if (process.argv[1]?.endsWith('diagnose.ts')) {
     all.fixed.push(...fixed)
     all.first += first
     all.count += houses
-    const median = (ends: SearchEnd[], of: 'steps' | 'minutes') => medianOf(ends.map((one) => one[of]))
+    const median = (ends: SearchEnd[], of: 'steps' | 'minutes') => medianOf(ends.map((end) => end[of]))
     for (let seed = 1; seed <= houses; seed++) {
       const { definition, actions, complaint } = faultyHouse(cause, seed)
       const truth = observeAll(playHouse(definition, actions, catalogue), complaint)
       const random = seededRandom(seed * 131 + plantable.indexOf(cause))
       const told: Observed = Object.fromEntries(
         Object.entries(truth).map(([id, answer]) => {
-          const others = observationOf(id)!.answers.filter((one) => one.id !== answer)
+          const others = observationOf(id)!.answers.filter((candidate) => candidate.id !== answer)
           return [id, random() < WRONG ? others[Math.floor(random() * others.length)]!.id : answer]
         })
       )
@@ -111,8 +111,8 @@ if (process.argv[1]?.endsWith('diagnose.ts')) {
       `| ${causeOf(cause).name} | ${first} of ${houses} | ${median(ours, 'steps')} | ${median(ours, 'minutes').toFixed(1)} | ${median(fixed, 'steps')} | ${median(fixed, 'minutes').toFixed(1)} |`
     )
   }
-  const minutes = (ends: SearchEnd[]) => medianOf(ends.map((one) => one.minutes))
-  const steps = (ends: SearchEnd[]) => medianOf(ends.map((one) => one.steps))
+  const minutes = (ends: SearchEnd[]) => medianOf(ends.map((end) => end.minutes))
+  const steps = (ends: SearchEnd[]) => medianOf(ends.map((end) => end.steps))
   const share = (100 * all.first) / all.count
   const summary = `Of ${all.count} houses with a planted fault the first cause that was mended was the right one in ${share.toFixed(1)} %. Median: ${steps(all.ours)} steps and ${minutes(all.ours).toFixed(1)} minutes, the mend included; in the fixed order ${steps(all.fixed)} steps and ${minutes(all.fixed).toFixed(1)} minutes, ${(minutes(all.ours) / minutes(all.fixed)).toFixed(2)} of it. With one answer in twenty wrong the first mend was right in ${((100 * all.firstThough) / all.count).toFixed(1)} %, and the fault was found in the end in ${((100 * all.foundThough) / all.count).toFixed(1)} %.`
   console.log(`${rows.join('\n')}\n\n${summary}`)

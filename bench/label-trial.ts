@@ -14,7 +14,7 @@ export function printedOn(values: LabelValues): Map<LabelField, string> {
     ['address', address],
     ['login', user === undefined ? undefined : `${user} / ${password}`]
   ]
-  return new Map(printed.filter((one): one is [LabelField, string] => one[1] !== undefined))
+  return new Map(printed.filter((value): value is [LabelField, string] => value[1] !== undefined))
 }
 
 /** How a reading compares with what is printed. */

@@ -35,12 +35,12 @@ function largeHome(): HomePlan {
     .filter(
       (wall, at, all) =>
         all.findIndex(
-          (one) =>
-            one.storey === wall.storey &&
-            one.x1 === wall.x1 &&
-            one.y1 === wall.y1 &&
-            one.x2 === wall.x2 &&
-            one.y2 === wall.y2
+          (candidate) =>
+            candidate.storey === wall.storey &&
+            candidate.x1 === wall.x1 &&
+            candidate.y1 === wall.y1 &&
+            candidate.x2 === wall.x2 &&
+            candidate.y2 === wall.y2
         ) === at
     )
   return { storeys, rooms, walls, stairs: [] }

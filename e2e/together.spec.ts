@@ -26,9 +26,9 @@ test('two browsers on one visit see each other, and settle what both set', async
   await expect(other.getByRole('group', { name: 'Conflict: Second way to reach them' })).toBeVisible()
   await expect(page.getByRole('complementary', { name: 'Docket' }).getByText(/Two people set/)).toBeVisible()
   await conflict.getByRole('button', { name: 'Keep Brother, 555-0162' }).click()
-  for (const one of [page, other]) {
-    await expect(one.getByRole('group', { name: /^Conflict/ })).toHaveCount(0)
-    await expect(one.getByRole('textbox', { name: 'Second way to reach them' })).toHaveValue('Brother, 555-0162')
+  for (const screen of [page, other]) {
+    await expect(screen.getByRole('group', { name: /^Conflict/ })).toHaveCount(0)
+    await expect(screen.getByRole('textbox', { name: 'Second way to reach them' })).toHaveValue('Brother, 555-0162')
   }
   await other.context().close()
 })

@@ -246,7 +246,7 @@ test('the first load is under 200 kB, and the API’s answers are not compressed
     performance
       .getEntriesByType('resource')
       .filter(({ name }) => name.endsWith('.woff2'))
-      .reduce((sum, one) => sum + (one as PerformanceResourceTiming).transferSize, 0)
+      .reduce((sum, entry) => sum + (entry as PerformanceResourceTiming).transferSize, 0)
   )
   expect(octets - fonts).toBeLessThan(200_000)
   const answer = await page.request.get('/api/session', { headers: { 'accept-encoding': 'gzip, br' } })

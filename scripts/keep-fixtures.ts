@@ -462,7 +462,7 @@ async function keepDatabase(url: string): Promise<void> {
   const connection = await mysql.createConnection({ uri: url, timezone: 'Z' })
   const lines = ['SET FOREIGN_KEY_CHECKS = 0']
   const [tables] = await connection.query<RowDataPacket[]>('SHOW TABLES')
-  for (const table of tables.map((one) => String(Object.values(one)[0]))) {
+  for (const table of tables.map((row) => String(Object.values(row)[0]))) {
     const [[made]] = await connection.query<RowDataPacket[]>(`SHOW CREATE TABLE \`${table}\``)
     lines.push(String(made!['Create Table']).replaceAll('\n', ' '))
     const [found] = await connection.query<RowDataPacket[]>(`SELECT * FROM \`${table}\``)

@@ -26,7 +26,7 @@ async function read(id: string, number: number, condition: 'clean' | 'worn' | 'b
   const parsed = await readLabel(
     eyesOn(photo, text.read),
     models,
-    { model: models.find((one) => one.id === id)!, fields: model.label },
+    { model: models.find((knownModel) => knownModel.id === id)!, fields: model.label },
     (step) => steps.push(step)
   )
   return { parsed, steps, compared: compareLabel(printedOn(values), parsed) }

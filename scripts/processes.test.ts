@@ -89,17 +89,17 @@ describe('starting', () => {
         begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings()),
         begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings())
       ]
-      await Promise.all(both.map((one) => one.until('Pasado is at')))
-      expect(both.filter((one) => one.said().includes('Loading the demo company')).length).toBe(1)
-      for (const one of both) {
-        const address = /http:\/\/127\.0\.0\.1:\d+/.exec(one.said())![0]
+      await Promise.all(both.map((item) => item.until('Pasado is at')))
+      expect(both.filter((candidate) => candidate.said().includes('Loading the demo company')).length).toBe(1)
+      for (const process of both) {
+        const address = /http:\/\/127\.0\.0\.1:\d+/.exec(process.said())![0]
         expect((await fetch(`${address}/readyz`)).status).toBe(200)
       }
       const services = await servicesOn(database.url, join(database.folder, 'key'))
       expect((await rows(services.db, 'SELECT id FROM visits')).length).toBe(demoVisits().length)
       await services.db.end()
-      for (const one of both) one.child.kill('SIGTERM')
-      await Promise.all(both.map((one) => one.until(null, 20_000)))
+      for (const process of both) process.child.kill('SIGTERM')
+      await Promise.all(both.map((item) => item.until(null, 20_000)))
       expect(both.map(({ child }) => child.exitCode)).toEqual([0, 0])
     } finally {
       await database.drop()

@@ -134,7 +134,7 @@ async function main(): Promise<Count> {
   ])
   const [apart, beside] = [['views.spec.ts'], specs.filter((name) => name !== 'views.spec.ts')]
   counts.push(await browser('browser', 4290, beside), await browser('browser: views', 4390, apart), ...(await checks))
-  return counts.reduce((sum, one) => ({ passed: sum.passed + one.passed, failed: sum.failed + one.failed }))
+  return counts.reduce((sum, count) => ({ passed: sum.passed + count.passed, failed: sum.failed + count.failed }))
 }
 
 const { passed, failed } = await main()

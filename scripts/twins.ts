@@ -48,5 +48,5 @@ const files = places.flatMap((place) =>
     .map((name) => `${place}/${name}`)
 )
 const found = twins(files.sort().map(saying))
-for (const one of found) console.log(one)
+for (const twin of found) console.log(twin)
 process.exit(found.length ? 1 : 0)

@@ -68,7 +68,7 @@ export class Log {
 
   /** Findings of one rule. */
   judge(rule: string, standard: Standard = firstStandard): Finding[] {
-    return evaluate(this.record(), catalogue, standard).filter((one) => one.rule === rule)
+    return evaluate(this.record(), catalogue, standard).filter((finding) => finding.rule === rule)
   }
 }
 

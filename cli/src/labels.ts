@@ -87,7 +87,8 @@ async function ofVisit(visit: string, secrets: boolean): Promise<ToPrint[]> {
     const found: ToPrint[] = []
     for (const unit of standing(record.units)) {
       const model = models.find(
-        (one) => modelKey(one.id, one.version) === modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)
+        (candidate) =>
+          modelKey(candidate.id, candidate.version) === modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)
       )
       if (model && unit.facts.serial && unit.facts.mac)
         found.push({

@@ -13,7 +13,7 @@ export async function logIn(): Promise<{ url: string; cookie: string; logOut: ()
   })
   const cookie = response.headers
     .getSetCookie()
-    .map((one) => one.split(';')[0])
+    .map((item) => item.split(';')[0])
     .join('; ')
   return {
     url,

@@ -133,7 +133,7 @@ describe('cables', () => {
   ])('%s is shown at the cable', (_, change, code) => {
     const log = withOld()
     change(log)
-    expect(codes(log).map(([one]) => one)).toContain(code)
+    expect(codes(log).map(([item]) => item)).toContain(code)
   })
 
   it('a loop is told once, wherever it is closed, and a tree has none', () => {

@@ -9,12 +9,12 @@ const way = fc.record({
   floorsDb: fc.double({ min: 0, max: 20, noNaN: true })
 })
 const read = (
-  one: { tenLogM: number; wallsDb: number; floorsDb: number },
+  item: { tenLogM: number; wallsDb: number; floorsDb: number },
   exponent: number,
   wallFactor: number,
   noise = 0
 ): ComparedReading => {
-  const at = { powerDbm: 20, firstMetreDb: 47, ...one }
+  const at = { powerDbm: 20, firstMetreDb: 47, ...item }
   return { ...at, readDbm: predictedDbm(at, { exponent, wallFactor }) + noise }
 }
 
@@ -27,7 +27,7 @@ describe('calibration', () => {
   it('of readings that the book gives changes nothing and narrows the band', () => {
     fc.assert(
       fc.property(fc.array(way, { minLength: 4, maxLength: 30 }), (ways) => {
-        const found = calibrate(ways.map((one) => read(one, 2, 1)))
+        const found = calibrate(ways.map((item) => read(item, 2, 1)))
         expect([found.exponent, found.wallFactor]).toEqual([expect.closeTo(2, 6), expect.closeTo(1, 6)])
         expect(found.bandDb).toBeLessThan(6)
       })
@@ -42,7 +42,7 @@ describe('calibration', () => {
         fc.double({ min: 0.5, max: 1.8, noNaN: true }),
         fc.infiniteStream(fc.double({ min: -4, max: 4, noNaN: true })),
         (ways, exponent, wallFactor, noise) => {
-          const readings = ways.map((one) => read(one, exponent, wallFactor, noise.next().value))
+          const readings = ways.map((item) => read(item, exponent, wallFactor, noise.next().value))
           const found = calibrate(readings)
           expect(found.afterDb).toBeLessThanOrEqual(found.beforeDb + 1e-9)
         }
@@ -60,7 +60,7 @@ describe('calibration', () => {
       fc.property(
         fc.array(fc.tuple(way, fc.integer({ min: -90, max: -30 })), { minLength: 1, maxLength: 12 }),
         (list) => {
-          const readings = list.map(([one, readDbm]) => ({ ...read(one, 2, 1), readDbm }))
+          const readings = list.map(([item, readDbm]) => ({ ...read(item, 2, 1), readDbm }))
           const [there, back] = [calibrate(readings), calibrate([...readings].reverse())]
           for (const field of ['exponent', 'wallFactor', 'bandDb'] as const)
             expect(back[field]).toBeCloseTo(there[field], 9)

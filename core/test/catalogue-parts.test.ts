@@ -27,7 +27,7 @@ describe('what differs between two versions of a model', () => {
         ? Object.fromEntries([
             ...Object.entries(value)
               .reverse()
-              .map(([key, one]) => [key, turned(one)]),
+              .map(([key, item]) => [key, turned(item)]),
             ['left out', undefined]
           ])
         : value
@@ -163,7 +163,7 @@ describe('boxes', () => {
     const newest = newestModels(demoModels)
     for (const model of demoModels) {
       for (const { id, items } of boxesOf(model)) {
-        const units = unitsToAdd(items, (one) => newest.get(one), [])
+        const units = unitsToAdd(items, (item) => newest.get(item), [])
         expect([model.id, id, units.length]).toEqual([
           model.id,
           id,

@@ -162,6 +162,6 @@ describe('the catalogue', () => {
   })
 
   it('every fault that can be found is planted above', () => {
-    expect([...modelFaults].filter((code) => !planted.some(([one]) => one === code))).toEqual([])
+    expect([...modelFaults].filter((code) => !planted.some(([item]) => item === code))).toEqual([])
   })
 })

@@ -18,10 +18,10 @@ const radio: fc.Arbitrary<PlannedRadio> = fc.record({
   band,
   widthsMHz: fc.constantFrom([20] as const, [20, 40] as const, [20, 40, 80] as const)
 })
-const neighbour: fc.Arbitrary<Neighbour> = band.chain((one) =>
+const neighbour: fc.Arbitrary<Neighbour> = band.chain((item) =>
   fc.record({
-    band: fc.constant(one),
-    channel: one === '2.4' ? fc.integer({ min: 1, max: 13 }) : fc.constantFrom(36, 44, 52, 100, 116),
+    band: fc.constant(item),
+    channel: item === '2.4' ? fc.integer({ min: 1, max: 13 }) : fc.constantFrom(36, 44, 52, 100, 116),
     widthMHz: fc.constant(20 as const),
     dbm: fc.integer({ min: -100, max: -40 }),
     busy: fc.double({ min: 0, max: 1, noNaN: true })
@@ -41,14 +41,14 @@ const questions = fc
 
 /** Every plan there is, the plain way. */
 function bruteForce(question: ChannelQuestion): number {
-  const options = question.radios.map((one) => choicesFor(question, one))
+  const options = question.radios.map((plannedRadio) => choicesFor(question, plannedRadio))
   let best = Infinity
   const go = (chosen: ChannelChoice[]): void => {
     if (chosen.length === options.length) {
       best = Math.min(best, costOf(question, chosen).cost)
       return
     }
-    for (const one of options[chosen.length]!) go([...chosen, one])
+    for (const channelChoice of options[chosen.length]!) go([...chosen, channelChoice])
   }
   go([])
   return best
@@ -100,7 +100,12 @@ describe('the plan of channels', () => {
         .choices.map(({ channel }) => channel)
         .sort((a, b) => a - b)
     ).toEqual([1, 6, 11])
-    const mesh = three.map((one): PlannedRadio => ({ ...one, band: '5', widthsMHz: [80], group: 'mesh' }))
+    const mesh = three.map((plannedRadio): PlannedRadio => ({
+      ...plannedRadio,
+      band: '5',
+      widthsMHz: [80],
+      group: 'mesh'
+    }))
     expect(
       new Set(planChannels({ radios: mesh, neighbours: [], hears: () => -50 }).choices.map(({ channel }) => channel))
         .size
@@ -108,12 +113,12 @@ describe('the plan of channels', () => {
   })
 
   it('is wide where the air is empty, and narrower where it is full', () => {
-    const one: PlannedRadio = { id: 'a', band: '5', widthsMHz: [20, 40, 80] }
-    expect(planChannels({ radios: [one], neighbours: [], hears: far }).choices[0]!.widthMHz).toBe(80)
+    const plannedRadio: PlannedRadio = { id: 'a', band: '5', widthsMHz: [20, 40, 80] }
+    expect(planChannels({ radios: [plannedRadio], neighbours: [], hears: far }).choices[0]!.widthMHz).toBe(80)
     const full = domainOf('XS')
       .channels['5'].filter((channel) => channel !== 36 && channel !== 40)
       .map((channel): Neighbour => ({ band: '5', channel, widthMHz: 20, dbm: -50, busy: 0.9 }))
-    expect(planChannels({ radios: [one], neighbours: full, hears: far, country: 'XS' }).choices[0]).toEqual({
+    expect(planChannels({ radios: [plannedRadio], neighbours: full, hears: far, country: 'XS' }).choices[0]).toEqual({
       channel: 36,
       widthMHz: 40
     })
@@ -153,8 +158,8 @@ describe('what a country permits', () => {
     ['XS', '5', 132, 160, 'there is no channel 132'],
     ['XS', '5', 36, 160, null],
     ['XS', '5', 37, 20, 'there is no channel 37']
-  ] as const)('%s, %s GHz, channel %i, %i MHz', (country, one, channel, width, problem) => {
-    const found = channelProblem(country, one, channel, width)
+  ] as const)('%s, %s GHz, channel %i, %i MHz', (country, item, channel, width, problem) => {
+    const found = channelProblem(country, item, channel, width)
     if (problem === null) expect(found).toBeNull()
     else expect(found).toContain(problem)
   })

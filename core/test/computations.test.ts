@@ -23,7 +23,7 @@ const tasksUpTo = (most: number) =>
       tasks: list.map((task, at) => ({
         ...task,
         id: `t${at}`,
-        after: [...new Set(task.after.filter((one) => one < at).map((one) => `t${one}`))]
+        after: [...new Set(task.after.filter((value) => value < at).map((value) => `t${value}`))]
       }))
     }))
 
@@ -33,8 +33,8 @@ function bruteForce({ tasks }: RunPlanInput): number {
   const go = (done: Map<string, number>, free: number) => {
     if (done.size === tasks.length) best = Math.min(best, ...[Math.max(...done.values())])
     for (const task of tasks) {
-      if (done.has(task.id) || !task.after!.every((one) => done.has(one))) continue
-      const ready = Math.max(0, ...task.after!.map((one) => done.get(one)!))
+      if (done.has(task.id) || !task.after!.every((candidate) => done.has(candidate))) continue
+      const ready = Math.max(0, ...task.after!.map((item) => done.get(item)!))
       const start = task.handsOnMin > 0 ? Math.max(free, ready) : ready
       go(
         new Map(done).set(task.id, start + task.handsOnMin + task.waitMin!),
@@ -117,7 +117,7 @@ describe('firmware path', () => {
         const newerFirst = (a: string[], b: string[]) => {
           const end = compareVersions(b.at(-1) ?? current, a.at(-1) ?? current)
           if (end || a.length !== b.length) return end || a.length - b.length
-          const differs = a.findIndex((one, at) => one !== b[at])
+          const differs = a.findIndex((candidate, at) => candidate !== b[at])
           return differs < 0 ? 0 : compareVersions(b[differs]!, a[differs]!)
         }
         const clean = releases.map(({ needs, ...rest }) => (needs === undefined ? rest : { ...rest, needs }))
@@ -152,20 +152,22 @@ describe('radio', () => {
 
   it('from A to B is lost what is lost from B to A', () =>
     fc.assert(
-      fc.property(link, (one) => {
-        const back = pathLoss({ ...one, from: one.to, to: one.from })
-        expect(back.totalDb).toBeCloseTo(pathLoss(one).totalDb, 9)
+      fc.property(link, (item) => {
+        const back = pathLoss({ ...item, from: item.to, to: item.from })
+        expect(back.totalDb).toBeCloseTo(pathLoss(item).totalDb, 9)
         expect([back.wallsCrossed, back.floorsCrossed]).toEqual([
-          pathLoss(one).wallsCrossed,
-          pathLoss(one).floorsCrossed
+          pathLoss(item).wallsCrossed,
+          pathLoss(item).floorsCrossed
         ])
       })
     ))
 
   it('a wall more never gives more signal', () =>
     fc.assert(
-      fc.property(link, wall, (one, more) => {
-        expect(pathLoss({ ...one, walls: [...one.walls, more] }).totalDb).toBeGreaterThanOrEqual(pathLoss(one).totalDb)
+      fc.property(link, wall, (item, more) => {
+        expect(pathLoss({ ...item, walls: [...item.walls, more] }).totalDb).toBeGreaterThanOrEqual(
+          pathLoss(item).totalDb
+        )
       })
     ))
 
@@ -206,8 +208,8 @@ describe('radio', () => {
         fc.integer({ min: 1, max: 13 }),
         fc.constantFrom(20, 40),
         fc.constantFrom(20, 40),
-        (one, other, width, otherWidth) => {
-          const a = { channel: one, widthMHz: width as 20 }
+        (first, other, width, otherWidth) => {
+          const a = { channel: first, widthMHz: width as 20 }
           const b = { channel: other, widthMHz: otherWidth as 20 }
           expect(channelOverlap({ band: '2.4', a, b }).overlapMHz).toBe(
             channelOverlap({ band: '2.4', a: b, b: a }).overlapMHz

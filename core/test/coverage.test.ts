@@ -18,7 +18,7 @@ const wall: fc.Arbitrary<Wall> = fc
     zFrom: fc.constantFrom(0, 2.9),
     lossDb: fc.integer({ min: 1, max: 20 })
   })
-  .map((one) => ({ ...one, zTo: one.zFrom + 2.6 }))
+  .map((item) => ({ ...item, zTo: item.zFrom + 2.6 }))
 const grid: Grid = { x: 0.125, y: 0.125, columns: 24, rows: 18, cellM: 0.25, z: 1 }
 
 function plain(
@@ -120,7 +120,7 @@ describe('the walls of a plan', () => {
     ])
     const length = walls
       .filter(({ outer }) => outer)
-      .reduce((sum, one) => sum + Math.hypot(one.x2 - one.x1, one.y2 - one.y1), 0)
+      .reduce((sum, value) => sum + Math.hypot(value.x2 - value.x1, value.y2 - value.y1), 0)
     expect(length).toBeCloseTo(20)
   })
 
@@ -165,7 +165,7 @@ describe('the walls of a plan', () => {
     fc.assert(
       fc.property(rooms, (list) => {
         const walls = wallsOf(
-          list.map((one, at) => room(String(at), one.x, one.y, one.widthM, one.depthM)),
+          list.map((item, at) => room(String(at), item.x, item.y, item.widthM, item.depthM)),
           firstWalls
         )
         // Every unit length of every edge is a wall, once.
@@ -175,7 +175,7 @@ describe('the walls of a plan', () => {
             ...Array.from({ length: depthM }, (_, at) => [`v${x},${y + at}`, `v${x + widthM},${y + at}`]).flat()
           ])
         )
-        expect(walls.reduce((sum, one) => sum + Math.hypot(one.x2 - one.x1, one.y2 - one.y1), 0)).toBeCloseTo(
+        expect(walls.reduce((sum, value) => sum + Math.hypot(value.x2 - value.x1, value.y2 - value.y1), 0)).toBeCloseTo(
           pieces.size
         )
       })

@@ -45,8 +45,8 @@ describe('a day as it is planned', () => {
       at(8)
     )
     expect(kinds(plan)).toEqual([[], ['perhaps-late'], ['late']])
-    expect(plan.stops[1]!.problems[0]!.says).toContain('11:00, 30 min late')
-    expect(plan.stops[2]!.problems[0]!.says).toContain('11:50, 20 min late')
+    expect(plan.stops[1]!.problems[0]!.message).toContain('11:00, 30 min late')
+    expect(plan.stops[2]!.problems[0]!.message).toContain('11:50, 20 min late')
   })
 
   it('ferries: begun when the island is reached, warned where the last way back may be missed, and said where the work does not fit', () => {
@@ -58,7 +58,7 @@ describe('a day as it is planned', () => {
     }
     const early = planDay([stop('a', 'Ness', at(12, 30))], ways(0, windows), at(8))
     expect([kinds(early), clock(early.stops[0]!.startMin)]).toEqual([[['unreachable']], '14:00'])
-    expect(early.stops[0]!.problems[0]!.says).toContain('08:00 to 12:00 and 14:00 to 18:00')
+    expect(early.stops[0]!.problems[0]!.message).toContain('08:00 to 12:00 and 14:00 to 18:00')
     expect(kinds(planDay([stop('a', 'Ness', at(10, 50), 60, 90)], ways(0, windows), at(8)))).toEqual([['stranded']])
     const never = planDay([stop('a', 'Ness', at(17, 30))], ways(0, windows), at(8))
     expect([kinds(never), never.possible]).toEqual([[['no-time']], false])
@@ -97,24 +97,24 @@ describe('the order that is home soonest', () => {
         ]
       )
     })
-    .map((one) => {
-      const stops = one.stops.map(({ town, likelyMin, plannedMin }, index) => ({
+    .map((item) => {
+      const stops = item.stops.map(({ town, likelyMin, plannedMin }, index) => ({
         ...stop(String(index), town, plannedMin ?? null, likelyMin)
       }))
       const index = (s: Stop | null) => (s === null ? 5 : Number(s.id))
       return {
         stops,
         ways: {
-          minutes: (from: Stop | null, to: Stop | null) => one.ways[index(from) * 6 + index(to)]!,
-          windows: (town: string) => (town === 'Little' ? one.little : [])
+          minutes: (from: Stop | null, to: Stop | null) => item.ways[index(from) * 6 + index(to)]!,
+          windows: (town: string) => (town === 'Little' ? item.little : [])
         } satisfies Ways
       }
     })
   const orders = <T>(list: readonly T[]): T[][] =>
     list.length <= 1
       ? [[...list]]
-      : list.flatMap((one, place) => orders(list.filter((_, other) => other !== place)).map((rest) => [one, ...rest]))
-  const free = (list: readonly Stop[]) => list.map((one) => ({ ...one, plannedMin: null }))
+      : list.flatMap((item, place) => orders(list.filter((_, other) => other !== place)).map((rest) => [item, ...rest]))
+  const free = (list: readonly Stop[]) => list.map((item) => ({ ...item, plannedMin: null }))
 
   it('is what trying every order finds; where none is possible, none is given', () => {
     fc.assert(
@@ -210,9 +210,9 @@ describe('what is not known, and what is over', () => {
           const stops = hours.map((hour, index) => stop(String(index), 'Great', at(hour)))
           const { begun, rest, from, leaveMin } = splitDay(stops, ways(10), at(8), now)
           expect([...begun, ...rest].map(({ id }) => id).sort()).toEqual(stops.map(({ id }) => id).sort())
-          for (const one of begun) expect(one.plannedMin!).toBeLessThanOrEqual(now)
+          for (const stop of begun) expect(stop.plannedMin!).toBeLessThanOrEqual(now)
           const found = suggestDay(rest, ways(10), leaveMin, from)
-          for (const one of found?.order ?? []) expect(one.plannedMin!).toBeGreaterThanOrEqual(now)
+          for (const stop of found?.order ?? []) expect(stop.plannedMin!).toBeGreaterThanOrEqual(now)
         }
       )
     )

@@ -29,7 +29,7 @@ describe('the table', () => {
       for (const { id, answers } of observations) {
         const chances = chancesOf(cause, id)
         expect(Object.keys(chances).sort()).toEqual(answers.map((answer) => answer.id).sort())
-        expect(Object.values(chances).reduce((all, one) => all + one, 0)).toBeCloseTo(1, 9)
+        expect(Object.values(chances).reduce((all, chance) => all + chance, 0)).toBeCloseTo(1, 9)
         expect(Math.min(...Object.values(chances))).toBeGreaterThan(0)
       }
   })
@@ -38,11 +38,11 @@ describe('the table', () => {
     for (const [cause, { why, on }] of Object.entries(effects)) {
       expect(why.length, cause).toBeGreaterThan(20)
       for (const [id, chances] of Object.entries(on)) {
-        const answers = observations.find((observation) => observation.id === id)?.answers.map((one) => one.id)
+        const answers = observations.find((observation) => observation.id === id)?.answers.map((answer) => answer.id)
         expect(answers, `${cause} ${id}`).toBeDefined()
         for (const answer of Object.keys(chances)) expect(answers, `${cause} ${id}`).toContain(answer)
         expect(
-          Object.values(chances).reduce((all, one) => all + one, 0),
+          Object.values(chances).reduce((all, chance) => all + chance, 0),
           `${cause} ${id}`
         ).toBeLessThanOrEqual(100)
       }
@@ -207,7 +207,7 @@ describe('what cannot be, and what is over', () => {
         const step = nextStep(observed)
         if (step.do !== 'mend' || step.suspect.probability < 0.8) return
         const look = undecided(step.suspect.cause.id, observed)
-        if (look) expect(look.minutes).toBeGreaterThanOrEqual(step.suspect.cause.mendMin)
+        if (look) expect(look.minutes).toBeGreaterThanOrEqual(step.suspect.cause.remedyMin)
       })
     )
     expect(

@@ -26,7 +26,10 @@ describe('the docket', () => {
           for (const [at, { after }] of groups.entries()) {
             if (after === null) continue
             const named = groups.findIndex(({ findings: held }) =>
-              held.some((one) => `${one.subject ? `${one.subject.name}: ` : ''}${one.name.toLowerCase()}` === after)
+              held.some(
+                (finding) =>
+                  `${finding.subject ? `${finding.subject.name}: ` : ''}${finding.name.toLowerCase()}` === after
+              )
             )
             expect(named).toBeGreaterThanOrEqual(0)
             // In a circle somebody has to come first; there is none in the table as it stands.

@@ -21,11 +21,11 @@ describe('groups', () => {
           for (let grew = true; grew;) {
             grew = false
             for (const [a, b] of joins)
-              for (const [one, other] of [
+              for (const [first, other] of [
                 [a, b],
                 [b, a]
               ] as const)
-                if (seen.has(one) && !seen.has(other)) {
+                if (seen.has(first) && !seen.has(other)) {
                   seen.add(other)
                   grew = true
                 }

@@ -36,8 +36,8 @@ const anyAction = (definition: HouseDefinition): fc.Arbitrary<Step> => {
   const port = unit.chain((id) =>
     fc.constantFrom(
       ...demoModels
-        .find(({ id: model }) => model === definition.units.find((one) => one.id === id)!.model)!
-        .ports.map((one) => ({ unit: id, port: one.id })),
+        .find(({ id: model }) => model === definition.units.find((candidate) => candidate.id === id)!.model)!
+        .ports.map((item) => ({ unit: id, port: item.id })),
       { unit: 'line', port: 'wall' }
     )
   )
@@ -49,7 +49,7 @@ const anyAction = (definition: HouseDefinition): fc.Arbitrary<Step> => {
     unit.map((id): Step => ({ do: 'adopt', unit: id })),
     unit.chain((id) => {
       const buttons = demoModels.find(
-        ({ id: model }) => model === definition.units.find((one) => one.id === id)!.model
+        ({ id: model }) => model === definition.units.find((candidate) => candidate.id === id)!.model
       )!.buttons
       return fc.record({
         do: fc.constant('press' as const),
@@ -84,7 +84,7 @@ describe('the simulated house', () => {
           let at = 0
           const actions = list.map(([seconds, step]) => ({ ...step, at: (at += seconds) }))
           const [first, second] = [playHouse(definition, actions, catalogue), playHouse(definition, actions, catalogue)]
-          for (const one of [first, second]) one.advanceTo(at + 7200)
+          for (const house of [first, second]) house.advanceTo(at + 7200)
           expect(second.events).toEqual(first.events)
           // Played in pieces, with looks in between, it is the same again.
           const pieces = new House(definition, catalogue)
@@ -113,7 +113,7 @@ describe('the simulated house', () => {
             )
           ),
         ([definition, list]) => {
-          const one = new House(definition, catalogue)
+          const house = new House(definition, catalogue)
           const seen = new Map(
             definition.units.map(({ id }) => [
               id,
@@ -122,20 +122,20 @@ describe('the simulated house', () => {
           )
           let at = 0
           const look = () => {
-            for (const [id, all] of seen) all.push({ atMin: one.now / 60, lamps: one.shows(id).lamps })
+            for (const [id, all] of seen) all.push({ atMin: house.now / 60, lamps: house.shows(id).lamps })
           }
           look()
           for (const [seconds, step] of list) {
             at += seconds
-            while (one.nextAt !== null && one.nextAt <= at) {
-              one.advanceTo(one.nextAt)
+            while (house.nextAt !== null && house.nextAt <= at) {
+              house.advanceTo(house.nextAt)
               look()
             }
-            one.act({ ...step, at })
+            house.act({ ...step, at })
             look()
           }
           for (const [id, all] of seen) {
-            const { model } = one.units.get(id)!
+            const { model } = house.units.get(id)!
             if (model.lamps.length === 0) continue
             const start = definition.units.find((unit) => unit.id === id)!.running
               ? new House(definition, catalogue).shows(id).state
@@ -147,7 +147,7 @@ describe('the simulated house', () => {
               seen: all
             })
             expect([id, found.impossible]).toEqual([id, []])
-            expect(found.candidates).toContain(one.shows(id).state)
+            expect(found.candidates).toContain(house.shows(id).state)
           }
         }
       ),
@@ -391,7 +391,7 @@ describe('the simulated house', () => {
     ).toContain('seconds: must be 0 or more')
     for (const demoHouse of demoHouses) expect(houseDefinition.parse(demoHouse)).toEqual(demoHouse)
     expect(play(mesh, [{ do: 'plug', unit: 'nobody' }]).events).toEqual([
-      { at: 0, unit: null, says: 'there is no nobody in this house' }
+      { at: 0, unit: null, message: 'there is no nobody in this house' }
     ])
     expect(() => new House({ ...mesh, units: [{ ...mesh.units[0]!, model: 'nothing' }] }, catalogue)).toThrow(
       'holds no nothing'

@@ -18,7 +18,7 @@ const done = (log: Log, model: string, method: string) =>
     modelOf(model).methods.find(({ id }) => id === method)!
   )
 const seeing = (log: Log, model: string, state: string) =>
-  log.write('lamp.seen', { unit, lamps: modelOf(model).states.find((one) => one.state === state)!.lamps })
+  log.write('lamp.seen', { unit, lamps: modelOf(model).states.find((candidate) => candidate.state === state)!.lamps })
 const press = (log: Log, model: string, method: string, step: number) => {
   const { expect: state } = modelOf(model).methods.find(({ id }) => id === method)!.steps[step]!
   log.write('method.step', { unit, method, step, seen: true })
@@ -101,17 +101,17 @@ describe('what was seen so far', () => {
         }),
         fc.constantFrom('restarted', 'reset', 'updated', 'powered'),
         (steps, after) => {
-          const one = begin('ostrel-heron', 'router')
+          const log = begin('ostrel-heron', 'router')
           for (const step of steps) {
-            if (states.includes(step)) seeing(one, model.id, step)
-            else one.write('unit.event', { unit, what: step as 'moved' })
+            if (states.includes(step)) seeing(log, model.id, step)
+            else log.write('unit.event', { unit, what: step as 'moved' })
           }
           const readings = () => {
-            const held = one.record().units[unit]!
+            const held = log.record().units[unit]!
             return held.sightings.map((_, at) => readLampsAt(held, model, at).state?.state ?? null)
           }
           const before = readings()
-          one.write('unit.event', { unit, what: after })
+          log.write('unit.event', { unit, what: after })
           expect(readings()).toEqual(before)
         }
       ),
@@ -129,7 +129,7 @@ describe('waits', () => {
       log.record(),
       catalogue,
       unit,
-      modelOf('ostrel-tern').states.find((one) => one.state === state)!.lamps,
+      modelOf('ostrel-tern').states.find((candidate) => candidate.state === state)!.lamps,
       '2026-01-05T12:00:00Z'
     )
   const good = modelOf('ostrel-tern').states.find((state) => state.good)!.state

@@ -60,7 +60,7 @@ describe('what somebody truthful answers in a house', () => {
     for (const seed of seeds)
       for (const [id, answer] of Object.entries(truth(cause, seed))) {
         expect(
-          observationOf(id)!.answers.map((one) => one.id),
+          observationOf(id)!.answers.map((item) => item.id),
           id
         ).toContain(answer)
         expect(id).not.toBe('changed-last')

@@ -10,9 +10,9 @@ describe('how long a passphrase holds', () => {
     const times = guessTimes(41)
     expect(times.map(({ id }) => id)).toEqual(attacks.map(({ id }) => id))
     expect(times[1]!.seconds).toBeCloseTo(2 ** 40 / 2e6, 3)
-    expect(times[1]!.words).toBe('6 days')
-    expect(guessTimes(madeBits)[2]!.words).toMatch(/years$/)
-    expect(guessTimes(0)[2]!.words).toBe('at once')
+    expect(times[1]!.duration).toBe('6 days')
+    expect(guessTimes(madeBits)[2]!.duration).toMatch(/years$/)
+    expect(guessTimes(0)[2]!.duration).toBe('at once')
     expect([1, 59, 3600, 86_400, 1e9, 1e13, 1e20].map(timeInWords)).toEqual([
       '1 second',
       '59 seconds',
@@ -49,18 +49,18 @@ describe('how a passphrase is said and typed', () => {
   })
 
   it('look-alikes and changes are told where they mislead, and not in plain words', () => {
-    expect(judgeHandling('demo-lantern-harbour').says).toEqual([])
+    expect(judgeHandling('demo-lantern-harbour').reasons).toEqual([])
     expect(judgeHandling('O0lI1').confused).toEqual(['O', '0', 'l', 'I', '1'])
-    expect(judgeHandling('aB3$xY7!').says.join()).toContain('changes')
+    expect(judgeHandling('aB3$xY7!').reasons.join()).toContain('changes')
   })
 
   it('made ones are easy to say, whatever is drawn', () => {
     fc.assert(
       fc.property(fc.array(fc.nat(2 ** 31), { minLength: 12, maxLength: 12 }), (numbers) => {
         const left = [...numbers]
-        const { says, confused } = judgeHandling(makePassphrase((below) => left.shift()! % below))
+        const { reasons, confused } = judgeHandling(makePassphrase((below) => left.shift()! % below))
         expect(confused).toEqual([])
-        expect(says.every((one) => one.includes('presses'))).toBe(true)
+        expect(reasons.every((candidate) => candidate.includes('presses'))).toBe(true)
       })
     )
   })

@@ -137,7 +137,7 @@ describe('a label', () => {
   it.each([0, 4, -9, 17, -22])('turned by %d° is found by its corners', (degrees) => {
     const { picture, corners } = turnedLabel(degrees)
     const found = findLabel(picture)!
-    for (const corner of corners) expect(Math.min(...found.map((one) => distance(one, corner)))).toBeLessThan(20)
+    for (const corner of corners) expect(Math.min(...found.map((point) => distance(point, corner)))).toBeLessThan(20)
     expect(Math.abs(areaOf(found) - 500 * 280) / (500 * 280)).toBeLessThan(0.08)
   })
 

@@ -91,7 +91,7 @@ describe('the best places', () => {
     expect(judgePlacement(line, [0, 1, 2, 3], wanted)).toBeNull()
     expect(
       judgePlacement(
-        line.map((one, at) => ({ ...one, cabled: at === 3 })),
+        line.map((candidate, at) => ({ ...candidate, cabled: at === 3 })),
         [0, 3],
         wanted
       )
@@ -177,7 +177,7 @@ describe('a plan', () => {
       coverage({ ...at, frequencyMHz: plannedBands['5'].middleMHz, powerDbm: 20 }, grid, walls, floors)
     )
     const worst = Math.min(
-      ...plan.rooms.map((one) => Math.max(...senders.map((signal) => roomFigures(one, grid, signal, -67)!.worst)))
+      ...plan.rooms.map((item) => Math.max(...senders.map((signal) => roomFigures(item, grid, signal, -67)!.worst)))
     )
     expect(first!.marginDb).toBeCloseTo(worst + 67, 4)
   })

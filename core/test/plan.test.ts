@@ -160,7 +160,7 @@ describe('a plan as a file', () => {
             .write('room.set', { id: idOf('a'), set: { widthM: 3 } })
             .record()
         )
-      ).some((one) => one.includes('A door on Ground floor lies on no wall'))
+      ).some((candidate) => candidate.includes('A door on Ground floor lies on no wall'))
     ).toBe(true)
   })
 })
@@ -184,7 +184,9 @@ describe('readings as CSV', () => {
           )
         ),
         (list) => {
-          const readings = list.map(([one, at]) => (at ? { ...one, x: at[0] / 10, y: at[1] / 10 } : one))
+          const readings = list.map(([readingLine, at]) =>
+            at ? { ...readingLine, x: at[0] / 10, y: at[1] / 10 } : readingLine
+          )
           expect(readingsFromCsv(readingsToCsv(readings), known)).toEqual({ readings, problems: [] })
         }
       ),

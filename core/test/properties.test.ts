@@ -166,7 +166,7 @@ describe('MAC addresses and codes to join', () => {
         fc.uint8Array({ minLength: 6, maxLength: 6 }),
         fc.constantFrom('', ' ', '\t', '\r\n'),
         (octets, blank) => {
-          const pairs = [...octets].map((one) => one.toString(16).padStart(2, '0'))
+          const pairs = [...octets].map((value) => value.toString(16).padStart(2, '0'))
           const bare = pairs.join('')
           fc.pre(!/^(0{12}|f{12})$/.test(bare))
           for (const text of [pairs.join(':'), pairs.join('-').toUpperCase(), bare, bare.match(/..../g)!.join('.')]) {
@@ -222,7 +222,7 @@ describe('MAC addresses and codes to join', () => {
 
 describe('the logbook', () => {
   const frozen = <T>(value: T): T => {
-    if (value && typeof value === 'object') for (const one of Object.values(Object.freeze(value))) frozen(one)
+    if (value && typeof value === 'object') for (const inner of Object.values(Object.freeze(value))) frozen(inner)
     return value
   }
 
@@ -247,13 +247,13 @@ describe('the logbook', () => {
       log.write('brief.set', { set: { phone: '555-0177' } }, { from: idOf('a'), base })
     const speed = (log: Log, base: number) =>
       log.write('brief.set', { set: { speedDownMbps: 50 } }, { from: idOf('b'), base })
-    const [one, two] = [opened(), opened()]
-    phone(one, 1)
-    speed(one, 1)
+    const [first, two] = [opened(), opened()]
+    phone(first, 1)
+    speed(first, 1)
     speed(two, 1)
     phone(two, 1)
-    expect(one.record().brief.facts).toEqual(two.record().brief.facts)
-    expect(one.record().conflicts).toEqual([])
+    expect(first.record().brief.facts).toEqual(two.record().brief.facts)
+    expect(first.record().conflicts).toEqual([])
   })
 
   it('the same field set unseen to another value is a conflict; to the same value, or seen, or from one device, it is not', () => {
@@ -274,9 +274,9 @@ describe('the logbook', () => {
     expect(chainProblem(entries)).toBeNull()
     fc.assert(
       fc.property(fc.nat(entries.length - 1), fc.constantFrom('at', 'received', 'id', 'by', 'body'), (at, field) => {
-        const other = (one: (typeof entries)[number]) => {
-          if (field === 'body') return { ...one.body, x: 1 }
-          return field === 'by' ? { ...one.by, name: 'Somebody Else' } : `${String(one[field as 'id'])}0`
+        const other = (entry: (typeof entries)[number]) => {
+          if (field === 'body') return { ...entry.body, x: 1 }
+          return field === 'by' ? { ...entry.by, name: 'Somebody Else' } : `${String(entry[field as 'id'])}0`
         }
         const changed = entries.map((entry, index) => (index === at ? { ...entry, [field]: other(entry) } : entry))
         expect(chainProblem(changed)).not.toBeNull()

@@ -110,9 +110,9 @@ describe('lists and result files', () => {
         '{"download":{"bits_per_second":123456789},"upload":{"bytes-per-second":1000000},"latency":{"idle_ms":8.5},"server":"x"}'
       )
     ).toEqual({ run: { downMbps: 123.457, upMbps: 8, idleMs: 8.5 } })
-    for (const { figure: name, times, names } of resultNames)
-      for (const one of names)
-        expect(readResultFile(`${one}=50`)).toEqual({ run: { [name]: Math.round(50 * times * 1000) / 1000 } })
+    for (const { figure, times, names } of resultNames)
+      for (const name of names)
+        expect(readResultFile(`${name}=50`)).toEqual({ run: { [figure]: Math.round(50 * times * 1000) / 1000 } })
     expect(readResultFile('{"download":{"mbps":"quick"}}')).toEqual({ problem: expect.stringContaining('no number') })
     expect(readResultFile('{"hello":1}')).toEqual({ problem: expect.stringContaining('none of the names') })
     expect(readResultFile('{"latency":{"idle_ms":-3}}')).toEqual({ problem: expect.stringContaining('never negative') })
@@ -132,7 +132,7 @@ describe('rooms', () => {
       .record()
     expect(roomFloor(policy, sourceOf(slow, catalogue))).toMatchObject({
       mbps: 40,
-      says: '80 % of the 50 Mbit/s that the source gives'
+      reason: '80 % of the 50 Mbit/s that the source gives'
     })
   })
 
@@ -141,12 +141,12 @@ describe('rooms', () => {
     expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({
       outcome: 'holds',
       addedMs: 5,
-      says: '-58 dBm, 210 Mbit/s down, 5 ms added.'
+      message: '-58 dBm, 210 Mbit/s down, 5 ms added.'
     })
     log.write('unit.event', { unit: router, what: 'moved' })
     expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({
       outcome: 'unproven',
-      says: 'Hall router was moved since. Measure it again.'
+      message: 'Hall router was moved since. Measure it again.'
     })
   })
 
@@ -227,15 +227,15 @@ describe('the bottleneck', () => {
       )!
     }
     const slow = { dbm: -58, runs: [{ downMbps: 48 }] }
-    for (const one of [
+    for (const bottleneck of [
       told(slow),
       told({ ...slow, unit: null }),
       told({ ...slow, unit: router, dbm: null }),
       told(slow, (log) => log.write('unit.set', { id: node, set: { role: 'powerline-adapter' } })),
       told({ ...slow, unit: node }, (log) => log.write('thing.removed', { thing: 'unit', id: router }))
     ]) {
-      expect(one.unknown.length).toBeGreaterThan(0)
-      expect(one.finding).toBeNull()
+      expect(bottleneck.unknown.length).toBeGreaterThan(0)
+      expect(bottleneck.finding).toBeNull()
     }
     expect(told({ ...slow, unit: router })).toMatchObject({
       unknown: [],
@@ -245,7 +245,7 @@ describe('the bottleneck', () => {
 
   it('a measurement that names no unit is out of date once any of them was moved', () => {
     const log = () => complete().write('measurement.set', { id: idOf('mst'), set: { unit: null } })
-    const stale = (one: ReturnType<typeof complete>) => judgeRooms(one.record(), catalogue, policy)[0]!.outcome
+    const stale = (item: ReturnType<typeof complete>) => judgeRooms(item.record(), catalogue, policy)[0]!.outcome
     expect([
       stale(log()),
       stale(log().write('unit.event', { unit: node, what: 'moved' })),

@@ -43,7 +43,8 @@ const uuid7 = (seq: number) => `019a0000-0000-7000-8000-${String(seq).padStart(1
 
 function chain(placed: readonly Placed[]): Entry[] {
   const entries: Entry[] = []
-  for (const one of placed) entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...one, id: uuid7(one.seq) }))
+  for (const entry of placed)
+    entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...entry, id: uuid7(entry.seq) }))
   return entries
 }
 

@@ -21,7 +21,8 @@ import {
 } from '@pasado/testing/logbook'
 
 const revision = (log: Log): Revision => ({ record: log.record(), catalogue, standard: firstStandard })
-const thing = (changes: ReturnType<typeof changesBetween>, id: string) => changes.things.find((one) => one.id === id)
+const thing = (changes: ReturnType<typeof changesBetween>, id: string) =>
+  changes.things.find((candidate) => candidate.id === id)
 
 describe('the moments of a visit', () => {
   const log = opened()
@@ -72,8 +73,8 @@ describe('what changed', () => {
     const { entries } = complete()
     fc.assert(
       fc.property(fc.integer({ min: 1, max: entries.length }), (count) => {
-        const one: Revision = { record: reduce(entries.slice(0, count)), catalogue, standard: firstStandard }
-        expect(changesBetween(one, one)).toEqual({ things: [], outcomes: [], rooms: [], notAgain: 0 })
+        const revision: Revision = { record: reduce(entries.slice(0, count)), catalogue, standard: firstStandard }
+        expect(changesBetween(revision, revision)).toEqual({ things: [], outcomes: [], rooms: [], notAgain: 0 })
       }),
       { numRuns: 30 }
     )
@@ -88,7 +89,7 @@ describe('what changed', () => {
     const [change] = thing(changes, node)!.changes
     expect(change).toMatchObject({
       field: 'firmwareAfter',
-      says: 'firmware',
+      label: 'firmware',
       before: '2.8.1',
       after: '3.1.0',
       by: { name: someone.name }
@@ -106,7 +107,7 @@ describe('what changed', () => {
       set: { name: 'Study node', model: 'ostrel-tern', modelVersion: 1, firmwareBefore: '3.1.0' }
     })
     const found = changesBetween(revision(before), revision(later))
-    expect(thing(found, node)!.changes.some(({ says }) => /firmware/.test(says))).toBe(false)
+    expect(thing(found, node)!.changes.some(({ label }) => /firmware/.test(label))).toBe(false)
   })
 
   it('a unit that came, one that went with what was said of it, one that moved in the plan', () => {
@@ -129,14 +130,14 @@ describe('what changed', () => {
     })
     expect(thing(found, extra)).toMatchObject({ is: 'added', name: 'Loft node' })
     expect(thing(found, router)!.changes).toContainEqual(
-      expect.objectContaining({ says: 'moved in the plan', after: 'Ground floor, 3 m away' })
+      expect.objectContaining({ label: 'moved in the plan', after: 'Ground floor, 3 m away' })
     )
   })
 
   it('that a passphrase is another one is told, and nothing of either', () => {
     const after = complete().secret('wifi-passphrase', 'network', network, { print: 'other' })
     expect(thing(changesBetween(revision(complete()), revision(after)), network)!.changes).toEqual([
-      expect.objectContaining({ says: 'passphrase', before: '••••••••', after: 'another one' })
+      expect.objectContaining({ label: 'passphrase', before: '••••••••', after: 'another one' })
     ])
   })
 

@@ -16,7 +16,9 @@ const cases = [...visitCases, ...outcomeCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {
-  return (['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).find((one) => outcomes.includes(one))!
+  return (['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).find((candidate) =>
+    outcomes.includes(candidate)
+  )!
 }
 
 describe('every rule', () => {
@@ -72,13 +74,16 @@ describe('every outcome of every rule', () => {
       change(log)
       log.write('waiver.granted', { rule, reason: 'Agreed with the customer.' })
       const waived = log.judge(rule)
-      expect([rule, waived.filter((one) => one.outcome === 'breaks' || one.outcome === 'unproven')]).toEqual([rule, []])
-      expect(waived.find((one) => one.outcome === 'waived')!.granted).toMatchObject({
+      expect([
+        rule,
+        waived.filter((finding) => finding.outcome === 'breaks' || finding.outcome === 'unproven')
+      ]).toEqual([rule, []])
+      expect(waived.find((finding) => finding.outcome === 'waived')!.granted).toMatchObject({
         kind: 'waived',
         reason: 'Agreed with the customer.'
       })
       log.write('waiver.withdrawn', { rule })
-      expect(heaviest(log.judge(rule).map((one) => one.outcome))).toBe(outcome)
+      expect(heaviest(log.judge(rule).map((finding) => finding.outcome))).toBe(outcome)
     }
     expect(tried.size).toBe(
       allRules.filter(({ id }) => !never.breaks.includes(id) || !never.unproven.includes(id)).length
@@ -90,7 +95,7 @@ describe('a visit that did nothing', () => {
   const standard = { ...firstStandard, levels: Object.fromEntries(allRules.map(({ id }) => [id, 'off' as const])) }
   const told = (log: ReturnType<typeof opened>) =>
     sealHindrances(log.record(), evaluate(log.record(), catalogue, standard), '').filter(
-      (one) => !one.includes('signed')
+      (candidate) => !candidate.includes('signed')
     )
 
   it('is not sealed, whatever a company switched off, until it says why', () => {

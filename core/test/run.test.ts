@@ -25,7 +25,7 @@ const tasks = fc
       from: 'usual',
       running: false,
       ...rest,
-      after: [...new Set(after.filter((one) => one < at))].map((one) => `t${one}`)
+      after: [...new Set(after.filter((value) => value < at))].map((value) => `t${value}`)
     }))
   )
 
@@ -54,10 +54,10 @@ describe('the plan of a visit', () => {
         span,
         fc.double({ min: 0, max: 1, noNaN: true }),
         fc.double({ min: 0, max: 1, noNaN: true }),
-        (one, a, b) => {
-          const [low, high] = [drawnFrom(one, Math.min(a, b)), drawnFrom(one, Math.max(a, b))]
-          expect(low).toBeGreaterThanOrEqual(one.least - 1e-9)
-          expect(high).toBeLessThanOrEqual(one.most + 1e-9)
+        (item, a, b) => {
+          const [low, high] = [drawnFrom(item, Math.min(a, b)), drawnFrom(item, Math.max(a, b))]
+          expect(low).toBeGreaterThanOrEqual(item.least - 1e-9)
+          expect(high).toBeLessThanOrEqual(item.most + 1e-9)
           expect(low).toBeLessThanOrEqual(high + 1e-9)
         }
       )

@@ -71,7 +71,9 @@ describe('four eyes', () => {
   it('somebody else has to approve this very record', () => {
     const log = complete()
     const said = () =>
-      sealHindrances(log.record(), [], signedDigest(log.record()), true).filter((one) => one.includes('approve'))
+      sealHindrances(log.record(), [], signedDigest(log.record()), true).filter((candidate) =>
+        candidate.includes('approve')
+      )
     expect(said()).toEqual(['somebody else has to approve it: ask a lead to look'])
     const approve = (by: typeof someone) =>
       log.write('review.approved', { remark: '', digest: signedDigest(log.record()) }, { by })

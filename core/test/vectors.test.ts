@@ -50,7 +50,7 @@ function comparable(name: string, output: unknown): unknown {
   return { findings: findings.map(({ code, subject }) => ({ code, subject })), suggestions }
 }
 
-for (const name of Object.keys(calculations).filter((one) => one !== 'label')) {
+for (const name of Object.keys(calculations).filter((calculation) => calculation !== 'label')) {
   describe(`worked examples of ${name}`, () => {
     const vectors = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Vector[]
     it('has examples', () => expect(vectors.length).toBeGreaterThan(0))
@@ -78,8 +78,10 @@ describe('worked examples of label', () => {
     }
     for (const { field, value, trust } of fields)
       if (trust === 'certain') expect([field, value]).toEqual([field, truth[field]])
-    for (const field of found) expect(fields.find((one) => one.field === field)?.value, field).toBe(truth[field])
-    for (const field of unsure) expect(fields.find((one) => one.field === field)?.trust, field).toBe('unsure')
+    for (const field of found)
+      expect(fields.find((candidate) => candidate.field === field)?.value, field).toBe(truth[field])
+    for (const field of unsure)
+      expect(fields.find((candidate) => candidate.field === field)?.trust, field).toBe('unsure')
   })
 })
 

@@ -99,7 +99,7 @@ describe('names and security by the school', () => {
       'wpa2-aes'
     )
     expect(advice).toMatchObject({ main: 'wpa3', apart: { security: 'wpa-tkip', devices: ['Old printer'] } })
-    expect(advice.says).toContain('Old printer')
+    expect(advice.reason).toContain('Old printer')
     expect(adviseSecurity([], 'wpa2-aes')).toMatchObject({ main: 'wpa2-wpa3', apart: null })
     expect(adviseSecurity([{ facts: { name: 'Kettle', security: 'wpa2-aes' } }], 'wpa3')).toMatchObject({
       main: 'wpa3',

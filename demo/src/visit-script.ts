@@ -192,7 +192,7 @@ export class VisitScript {
   seen(name: string, model: string, ...states: string[]): this {
     const known = demoModels.find((demoModel) => demoModel.id === model)!
     for (const state of states) {
-      const row = known.states.find((one) => one.state === state)
+      const row = known.states.find((candidate) => candidate.state === state)
       if (!row) throw new Error(`${model} has no state ${state}`)
       this.after(1).write('lamp.seen', { unit: this.id('unit', name), lamps: row.lamps })
     }

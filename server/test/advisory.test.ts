@@ -55,10 +55,10 @@ it('a version with a hole leads to every home that runs it now, a page at a time
     'Node 1 555-0101'
   ])
   expect(first.more).toBe(false)
-  const [one, two] = first.units
+  const [item, two] = first.units
   const { body: rest } = await petroc.call<Units>(
     'GET',
-    `/advisory/ostrel-tern/homes?version=2.8.1&afterVisit=${one!.visit}&afterUnit=${one!.unit}`
+    `/advisory/ostrel-tern/homes?version=2.8.1&afterVisit=${item!.visit}&afterUnit=${item!.unit}`
   )
   expect(rest.units.map(({ unit }) => unit)).toEqual([two!.unit])
   await isolde.call('POST', `/visits/${visits[0]!.visit}/entries`, {

@@ -51,10 +51,10 @@ describe('people', () => {
   })
 
   it('logging out everywhere ends every session', async () => {
-    const one = await Caller.as(company.running, 'corin')
+    const person = await Caller.as(company.running, 'corin')
     const two = await Caller.as(company.running, 'corin')
-    expect((await one.call('DELETE', '/sessions')).status).toBe(204)
-    for (const caller of [one, two]) expect((await caller.call('GET', '/day')).status).toBe(401)
+    expect((await person.call('DELETE', '/sessions')).status).toBe(204)
+    for (const caller of [person, two]) expect((await caller.call('GET', '/day')).status).toBe(401)
   })
 
   it('a wrong password is refused, and after too many tries the right one as well, by whichever process', async () => {
@@ -131,14 +131,14 @@ describe('entries', () => {
     const { body } = await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
     expect(body.entries.map(({ seq }) => seq)).toEqual([1, 2, 3, 4, 5, 6])
     expect(chainProblem(body.entries)).toBeNull()
-    expect(body.entries.every((one) => entry.safeParse(one).success)).toBe(true)
+    expect(body.entries.every((candidate) => entry.safeParse(candidate).success)).toBe(true)
   })
 
   it('another entry under a taken id is refused', async () => {
     const visit = await openAVisit(isolde)
-    const one = draft(visit, 'note.written', { text: 'first' })
-    await post(isolde, visit, [one])
-    expect((await post(isolde, visit, [{ ...one, body: { text: 'second' } }])).status).toBe(409)
+    const note = draft(visit, 'note.written', { text: 'first' })
+    await post(isolde, visit, [note])
+    expect((await post(isolde, visit, [{ ...note, body: { text: 'second' } }])).status).toBe(409)
   })
 
   it('written by eight at once are all there, each once', async () => {
@@ -147,9 +147,9 @@ describe('entries', () => {
     await Promise.all(
       Array.from({ length: 8 }, async () => {
         for (let at = 0; at < 10; at++) {
-          const one = draft(visit, 'note.written', { text: 'at once' })
-          ids.push(one.id)
-          expect((await post(isolde, visit, [one])).status).toBe(200)
+          const note = draft(visit, 'note.written', { text: 'at once' })
+          ids.push(note.id)
+          expect((await post(isolde, visit, [note])).status).toBe(200)
         }
       })
     )

@@ -57,7 +57,9 @@ it('what the rules said of sealed visits is kept as it was listed, and a rebuild
   for (const visit of visits) {
     const { findings } = await readVisit(services.logbook, visit)
     const listed = new Map(
-      listedBefore.filter((one) => one.visit_id === visit).map((one) => [`${one.rule} ${one.subject}`, one])
+      listedBefore
+        .filter((candidate) => candidate.visit_id === visit)
+        .map((item) => [`${item.rule} ${item.subject}`, item])
     )
     expect(findings.length).toBe(listed.size)
     for (const finding of findings)

@@ -65,27 +65,27 @@ describe('what planning a day needs', () => {
   })
 
   it('as many visits as the day lists can be planned, and those that are gone are left out', async () => {
-    const [one] = await mine()
-    const ids = (count: number) => [one!.id, ...Array.from({ length: count - 1 }, () => uuidv7())].join(',')
+    const [item] = await mine()
+    const ids = (count: number) => [item!.id, ...Array.from({ length: count - 1 }, () => uuidv7())].join(',')
     expect(
       (await isolde.call<Plan>('GET', `/day/plan?visits=${ids(200)}`)).body.estimates.map(({ visit }) => visit)
-    ).toEqual([one!.id])
+    ).toEqual([item!.id])
     expect((await isolde.call('GET', `/day/plan?visits=${ids(201)}`)).status).toBe(422)
   })
 
   it('a way is typed once and good for both directions; one that makes no sense is refused with its field', async () => {
-    const [one, other] = (await mine()).map(({ home }) => `home ${home}`)
-    expect((await isolde.call('POST', '/ways/travel', { a: other, b: one, minutes: 17 })).status).toBe(204)
+    const [first, other] = (await mine()).map(({ home }) => `home ${home}`)
+    expect((await isolde.call('POST', '/ways/travel', { a: other, b: first, minutes: 17 })).status).toBe(204)
     const visits = await mine()
     const { body } = await isolde.call<Plan>('GET', `/day/plan?visits=${visits.map(({ id }) => id).join(',')}`)
-    expect(body.travel.filter(({ a, b }) => [a, b].includes(one!) && [a, b].includes(other!))).toMatchObject([
+    expect(body.travel.filter(({ a, b }) => [a, b].includes(first!) && [a, b].includes(other!))).toMatchObject([
       { minutes: 17 }
     ])
-    await isolde.call('POST', '/ways/travel', { a: one, b: other, minutes: null })
+    await isolde.call('POST', '/ways/travel', { a: first, b: other, minutes: null })
     for (const [sent, field] of [
-      [{ a: 'depot', b: one, minutes: 601 }, 'minutes'],
-      [{ a: 'nowhere', b: one, minutes: 1 }, 'a'],
-      [{ a: one, b: one, minutes: 1 }, 'b']
+      [{ a: 'depot', b: first, minutes: 601 }, 'minutes'],
+      [{ a: 'nowhere', b: first, minutes: 1 }, 'a'],
+      [{ a: first, b: first, minutes: 1 }, 'b']
     ] as const) {
       expect((await isolde.call('POST', '/ways/travel', sent)).body).toMatchObject({ status: 422, errors: [{ field }] })
     }
@@ -167,7 +167,7 @@ it('the calendar is one that a calendar reads: events with their times, lines as
   expect(text.trimEnd().endsWith('END:VCALENDAR')).toBe(true)
   for (const line of text.split('\r\n')) expect(Buffer.byteLength(line), line).toBeLessThanOrEqual(75)
   const whole = text.replace(/\r\n[ \t]/g, '')
-  const event = whole.split('BEGIN:VEVENT').find((one) => one.includes(`${visit}@pasado`))!
+  const event = whole.split('BEGIN:VEVENT').find((candidate) => candidate.includes(`${visit}@pasado`))!
   expect(event).toContain('DTSTART:20300506T073000Z')
   expect(event).toMatch(/DTEND:20300506T\d{6}Z/)
   expect(event).toContain('name\\, with a comma\\; and')

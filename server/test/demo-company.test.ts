@@ -51,11 +51,11 @@ it('every projection is what a rebuild makes of the logbook', async () => {
     const all: Record<string, unknown[]> = {}
     for (const table of tables)
       all[table] = (await rows<Record<string, unknown>>(company.services.db, `SELECT * FROM ${table}`))
-        .map((one) => JSON.stringify(one))
+        .map((item) => JSON.stringify(item))
         .sort()
     all.summaries = (
       await rows<{ id: string; summary: string }>(company.services.db, 'SELECT id, summary FROM visits ORDER BY id')
-    ).map((one) => JSON.stringify(one))
+    ).map((item) => JSON.stringify(item))
     return all
   }
   const before = await snapshot()
@@ -125,8 +125,8 @@ describe('a sealed visit', () => {
     expect(next.visit.startedFrom).toBe(from)
     expect(Object.keys(next.units).sort()).toEqual(Object.keys(record.units).sort())
     expect(Object.keys(next.secrets)).toHaveLength(Object.keys(record.secrets).length)
-    const [one] = Object.values(next.secrets)
-    expect((await wenna.call('POST', `/visits/${id}/secrets/${one!.ref}/show`, { why: 'checking it' })).status).toBe(
+    const [item] = Object.values(next.secrets)
+    expect((await wenna.call('POST', `/visits/${id}/secrets/${item!.ref}/show`, { why: 'checking it' })).status).toBe(
       200
     )
   })

@@ -147,13 +147,13 @@ describe('the customer’s pack', () => {
       { units: ['Study node'], pages: ['192.168.1.20'], name: 'owner', password: 'demo-one-for-both' }
     ])
     expect(textOf(await packPdf(both))).toMatch(/settings of your units[\s\S]*Hall router[\s\S]*demo-one-for-both/)
-    expect((await told((one) => one.write('unit.set', { id: node, set: { adminName: null } }))).logins).toMatchObject([
-      { units: ['Hall router', 'Study node'] }
-    ])
+    expect((await told((item) => item.write('unit.set', { id: node, set: { adminName: null } }))).logins).toMatchObject(
+      [{ units: ['Hall router', 'Study node'] }]
+    )
     expect(
       (
-        await told((one) =>
-          one.write('custody.answered', {
+        await told((item) =>
+          item.write('custody.answered', {
             custody: 'company-keeps',
             keeps: ['admin-password'],
             until: '2027-01-31'

@@ -23,20 +23,20 @@ it('killed in a burst of 500 entries and started again, the server has lost none
   const acknowledged = new Set<string>()
   let killed = false
 
-  const sendOnce = async (one: Draft) => {
-    const { status } = await caller.call('POST', `/visits/${visit}/entries`, { entries: [one] })
-    if (status === 200) acknowledged.add(one.id)
+  const sendOnce = async (item: Draft) => {
+    const { status } = await caller.call('POST', `/visits/${visit}/entries`, { entries: [item] })
+    if (status === 200) acknowledged.add(item.id)
     return status === 200
   }
   const queue = [...drafts]
   await Promise.all(
     Array.from({ length: 6 }, async () => {
-      for (let one = queue.shift(); one; one = queue.shift()) {
+      for (let item = queue.shift(); item; item = queue.shift()) {
         if (!killed && acknowledged.size >= 150) {
           killed = true
           server.child.kill('SIGKILL')
         }
-        await sendOnce(one).catch(() => false)
+        await sendOnce(item).catch(() => false)
       }
     })
   )
@@ -46,7 +46,7 @@ it('killed in a burst of 500 entries and started again, the server has lost none
   expect(before.size).toBeLessThan(500)
 
   server = await serverProcess(company.database.url, join(company.database.folder, 'key'), port)
-  for (const one of drafts) expect(await sendOnce(one)).toBe(true)
+  for (const written of drafts) expect(await sendOnce(written)).toBe(true)
   const { body } = await caller.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
   const ids = body.entries.map(({ id }) => id)
   expect(new Set(ids).size).toBe(ids.length)
@@ -59,10 +59,10 @@ it('killed in a burst of 500 entries and started again, the server has lost none
 it('while the database is away a write is told to try again, and goes through when it is back', async () => {
   const caller = await Caller.as(company.running, 'isolde')
   const visit = await openAVisit(caller)
-  const one = draft(visit, 'note.written', { text: 'while it was away' })
+  const written = draft(visit, 'note.written', { text: 'while it was away' })
   await company.database.kill()
   const { status, body, headers } = await caller.call<{ type: string }>('POST', `/visits/${visit}/entries`, {
-    entries: [one]
+    entries: [written]
   })
   expect([status, body.type, headers.get('retry-after')]).toEqual([503, 'urn:pasado:problem:database-away', '2'])
   const back = await startMariaDb(company.database.folder, company.database.port)
@@ -70,7 +70,7 @@ it('while the database is away a write is told to try again, and goes through wh
   company.database.drop = async () => {
     await back.kill()
   }
-  expect((await caller.call('POST', `/visits/${visit}/entries`, { entries: [one] })).status).toBe(200)
+  expect((await caller.call('POST', `/visits/${visit}/entries`, { entries: [written] })).status).toBe(200)
   const { body: after } = await caller.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
-  expect(after.entries.filter(({ id }) => id === one.id)).toHaveLength(1)
+  expect(after.entries.filter(({ id }) => id === written.id)).toHaveLength(1)
 })

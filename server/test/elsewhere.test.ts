@@ -35,8 +35,8 @@ const tern = { model: 'ostrel-tern', modelVersion: 1 }
 describe('a unit that stands at another home', () => {
   it('is called out at once by MAC address and by serial, with where and since when', async () => {
     const [first, second] = [await openAVisit(isolde), await openAVisit(isolde)]
-    const [one, two, three] = [uuidv7(), uuidv7(), uuidv7()]
-    await put(first, one, { ...tern, serial: 'TE1-1000-ACDE', mac: '00:00:5e:00:53:c1' })
+    const [item, two, three] = [uuidv7(), uuidv7(), uuidv7()]
+    await put(first, item, { ...tern, serial: 'TE1-1000-ACDE', mac: '00:00:5e:00:53:c1' })
     await put(second, two, { ...tern, serial: 'TE1-9999-ACDE', mac: '00-00-5E-00-53-C1' })
     await put(second, three, { ...tern, serial: 'TE1-1000-ACDE', mac: '00:00:5e:00:53:c3' })
     const { record, outcome } = await stateOf(second)
@@ -44,7 +44,7 @@ describe('a unit that stands at another home', () => {
     expect(record.units[two]!.elsewhere).toMatchObject([{ by: 'mac', home: there.home, visit: first, sealed: false }])
     expect(record.units[three]!.elsewhere).toMatchObject([{ by: 'serial', home: there.home }])
     expect(outcome).toBe('breaks')
-    expect((await stateOf(first)).record.units[one]!.elsewhere).toBeUndefined()
+    expect((await stateOf(first)).record.units[item]!.elsewhere).toBeUndefined()
   })
 
   it('is so no longer once the label was read right', async () => {
@@ -67,9 +67,9 @@ describe('a unit that stands at another home', () => {
 
   it('that was brought from there holds, and a third home is told of where it stands now', async () => {
     const [first, second, third] = [await openAVisit(isolde), await openAVisit(isolde), await openAVisit(isolde)]
-    const [one, two, three] = [uuidv7(), uuidv7(), uuidv7()]
+    const [item, two, three] = [uuidv7(), uuidv7(), uuidv7()]
     const mac = '00:00:5e:00:53:e1'
-    await put(first, one, { ...tern, serial: 'TE3-1000-ACDE', mac })
+    await put(first, item, { ...tern, serial: 'TE3-1000-ACDE', mac })
     await put(second, two, { ...tern, serial: 'TE3-1000-ACDE', mac })
     const from = (await stateOf(first)).record.visit.home
     const moved = await isolde.call('POST', `/visits/${second}/entries`, {

@@ -48,12 +48,12 @@ const pack = (log: Log) =>
     })
   )
 const record = (log: Log) => {
-  const one = log.record()
+  const record = log.record()
   return recordPdf({
-    record: one,
+    record: record,
     catalogue,
     standard: firstStandard,
-    findings: evaluate(one, catalogue, firstStandard)
+    findings: evaluate(record, catalogue, firstStandard)
   })
 }
 const called = (name: string, more: Record<string, unknown> = {}) =>

@@ -23,12 +23,12 @@ it('rules are counted by the visits in which they came out so, month by month, f
     "SELECT rule, COUNT(DISTINCT IF(outcome <> 'not-here', visit_id, NULL)) AS visits, COUNT(DISTINCT IF(outcome = 'breaks', visit_id, NULL)) AS broken, COUNT(DISTINCT IF(outcome = 'not-here', visit_id, NULL)) AS notHere FROM findings GROUP BY rule"
   )
   for (const { rule, visits, broken } of counted) {
-    const of = found.filter((one) => one.rule === rule)
-    expect([rule, of.reduce((sum, one) => sum + one.visits, 0), of.reduce((sum, one) => sum + one.breaks, 0)]).toEqual([
+    const of = found.filter((ruleMonth) => ruleMonth.rule === rule)
+    expect([
       rule,
-      visits,
-      broken
-    ])
+      of.reduce((sum, ruleMonth) => sum + ruleMonth.visits, 0),
+      of.reduce((sum, ruleMonth) => sum + ruleMonth.breaks, 0)
+    ]).toEqual([rule, visits, broken])
   }
   expect(counted.find(({ rule }) => rule === 'firm-minimum')!.broken).toBeGreaterThan(0)
   // Where it did not apply at all it is not counted.

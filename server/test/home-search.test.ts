@@ -48,10 +48,10 @@ describe('homes are found', () => {
       ['ostrel-tern']
     )
     expect((await search(`model=ostrel-tern&firmware=${version!.firmware}`)).homes).toHaveLength(version!.count)
-    const [one] = (await search('model=ostrel-tern')).homes
-    expect((await search(`model=ostrel-tern&q=${encodeURIComponent(one!.street)}`)).homes.map(({ id }) => id)).toEqual([
-      one!.id
-    ])
+    const [item] = (await search('model=ostrel-tern')).homes
+    expect((await search(`model=ostrel-tern&q=${encodeURIComponent(item!.street)}`)).homes.map(({ id }) => id)).toEqual(
+      [item!.id]
+    )
   })
 
   it('by how a rule came out in the latest visit', async () => {
@@ -61,7 +61,7 @@ describe('homes are found', () => {
     )
     const [{ rule }] = broken as [{ rule: string; home: string }]
     expect((await search(`rule=${rule}&outcome=breaks`)).homes.map(({ id }) => id).sort()).toEqual(
-      [...new Set(broken.filter((one) => one.rule === rule).map(({ home }) => home))].sort()
+      [...new Set(broken.filter((candidate) => candidate.rule === rule).map(({ home }) => home))].sort()
     )
     expect((await search(`rule=${rule}&outcome=breaks&model=no-such-model`)).homes).toEqual([])
   })

@@ -60,15 +60,15 @@ describe('keys', () => {
   })
 
   it('each key of a company is another, the same at each start, and another company’s are others', () => {
-    const [one, again, other] = [
+    const [first, again, other] = [
       companyKeys(Buffer.alloc(32, 1)),
       companyKeys(Buffer.alloc(32, 1)),
       companyKeys(Buffer.alloc(32, 2))
     ]
-    expect([one.publicKey, one.wrap.toString('hex')]).toEqual([again.publicKey, again.wrap.toString('hex')])
+    expect([first.publicKey, first.wrap.toString('hex')]).toEqual([again.publicKey, again.wrap.toString('hex')])
     expect(
       new Set(
-        [one, other].flatMap(({ wrap, print, publicKey }) => [wrap.toString('hex'), print.toString('hex'), publicKey])
+        [first, other].flatMap(({ wrap, print, publicKey }) => [wrap.toString('hex'), print.toString('hex'), publicKey])
       ).size
     ).toBe(6)
   })
@@ -99,13 +99,13 @@ describe('the vault’s envelope', () => {
   const key = Buffer.alloc(32, 5)
 
   it('opens with its key and context only, and never looks the same twice', () => {
-    const [one, two] = [0, 1].map(() => sealValue(key, Buffer.from('demo-secret'), 'visit/ref'))
-    expect(one!.equals(two!)).toBe(false)
-    expect(openValue(key, one!, 'visit/ref').toString()).toBe('demo-secret')
-    expect(() => openValue(key, one!, 'visit/other')).toThrow()
-    expect(() => openValue(Buffer.alloc(32, 6), one!, 'visit/ref')).toThrow()
-    one![one!.length - 1]! ^= 1
-    expect(() => openValue(key, one!, 'visit/ref')).toThrow()
+    const [first, two] = [0, 1].map(() => sealValue(key, Buffer.from('demo-secret'), 'visit/ref'))
+    expect(first!.equals(two!)).toBe(false)
+    expect(openValue(key, first!, 'visit/ref').toString()).toBe('demo-secret')
+    expect(() => openValue(key, first!, 'visit/other')).toThrow()
+    expect(() => openValue(Buffer.alloc(32, 6), first!, 'visit/ref')).toThrow()
+    first![first!.length - 1]! ^= 1
+    expect(() => openValue(key, first!, 'visit/ref')).toThrow()
   })
 
   it('prints are equal for equal secrets under one key only', () => {

@@ -22,7 +22,7 @@ afterAll(() => company.stop())
 
 const own = 'gannet walks over slate 7'
 const listed = async () => (await wenna.call<{ people: ListedPerson[] }>('GET', '/people')).body.people
-const idOf = async (login: string) => (await listed()).find((one) => one.login === login)!.id
+const idOf = async (login: string) => (await listed()).find((listedPerson) => listedPerson.login === login)!.id
 async function add(login: string, name: string, role = 'technician') {
   const { status, body } = await wenna.call<{ id: string; password: string }>('POST', '/people', { login, name, role })
   expect(status).toBe(201)

@@ -357,8 +357,8 @@ describe('a file that is taken in', () => {
     const open = JSON.parse(text) as { entries: Entry[]; standard: Standard; models: never[]; visit: string }
     const id = uuidv7()
     const entries: Entry[] = []
-    for (const { hash: _, ...one } of open.entries.slice(0, 2))
-      entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...one, id: uuidv7(), visit: id }))
+    for (const { hash: _, ...item } of open.entries.slice(0, 2))
+      entries.push(chained(entries.at(-1)?.hash ?? chainStart, { ...item, id: uuidv7(), visit: id }))
     const unsealed = printRecordFile(makeRecordFile(entries, open.standard, catalogueOf(open.models), null))
     expect((await wenna.call('POST', '/import', { text: unsealed })).status).toBe(201)
     const refused = await write(isolde, 'note.written', { text: 'going on' }, id)
@@ -379,8 +379,8 @@ describe('a file that is taken in', () => {
 
 describe('what is asked oddly is told, and never a fault', () => {
   it('the same entry twice, a visit opened three times at once, a reference in two visits', async () => {
-    const one = draft(visit, 'note.written', { text: 'twice' }, { base: 1 })
-    expect((await isolde.call('POST', `/visits/${visit}/entries`, { entries: [one, one] })).status).toBe(422)
+    const note = draft(visit, 'note.written', { text: 'twice' }, { base: 1 })
+    expect((await isolde.call('POST', `/visits/${visit}/entries`, { entries: [note, note] })).status).toBe(422)
     const opening = {
       id: uuidv7(),
       home: uuidv7(),

@@ -101,7 +101,7 @@ describe('a write whose first try fails after its work is there once it is ackno
       act: async (visit) =>
         isolde.call(
           'POST',
-          `/visits/${visit}/secrets/${(await stored(visit)).find((one): one is Entry<'secret.kept'> => one.kind === 'secret.kept')!.body.ref}/show`,
+          `/visits/${visit}/secrets/${(await stored(visit)).find((entry): entry is Entry<'secret.kept'> => entry.kind === 'secret.kept')!.body.ref}/show`,
           { why: 'checking it' }
         ),
       there: async (visit) => (await kinds(visit)).filter((kind) => kind === 'secret.shown').length === 1

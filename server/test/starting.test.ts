@@ -70,8 +70,8 @@ describe('migrations', () => {
 
   it('two at once run each once', async () => {
     const url = await another('twice')
-    const [one, two] = await Promise.all([migrate(url), migrate(url)])
-    expect([one.ran.length, two.ran.length].sort((a, b) => a - b)[0]).toBe(0)
+    const [first, two] = await Promise.all([migrate(url), migrate(url)])
+    expect([first.ran.length, two.ran.length].sort((a, b) => a - b)[0]).toBe(0)
   })
 
   it('of a later program that this one cannot run beside are told of, and nothing is written', async () => {

@@ -138,7 +138,7 @@ function auditSegment(segment: Segment, earlier: Segment[], found: Found): void 
     if (gateway !== null && holds(pool, gateway))
       found.add('pool-holds-gateway', id, `${name} holds the gateway ${formatIpv4(gateway)}`)
   }
-  const other = earlier.find((one) => one.range.first <= range.last && range.first <= one.range.last)
+  const other = earlier.find((candidate) => candidate.range.first <= range.last && range.first <= candidate.range.last)
   if (other) found.add('subnets-overlap', id, `${cidr} overlaps ${other.id} (${other.cidr})`)
 }
 
@@ -216,7 +216,7 @@ function highestIn(stretch: { first: Ipv4; last: Ipv4 }, taken: Set<Ipv4 | null>
       continue
     }
     while (next < barred.length && barred[next]!.from > address) next++
-    const pool = barred.slice(next).find((one) => holds(one, address))
+    const pool = barred.slice(next).find((candidate) => holds(candidate, address))
     if (!pool) return address
     address = pool.from - 1
   }

@@ -20,7 +20,9 @@ export function readClientList(text: string): { clients: ListedClient[]; skipped
   let skipped = 0
   for (const line of text.split(/\r?\n/).slice(0, MOST_LINES)) {
     if (line.trim() === '') continue
-    const address = line.match(/(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g)?.find((one) => parseIpv4(one) !== null)
+    const address = line
+      .match(/(?<![\d.])\d{1,3}(?:\.\d{1,3}){3}(?![\d.])/g)
+      ?.find((candidate) => parseIpv4(candidate) !== null)
     if (address === undefined) {
       skipped++
       continue

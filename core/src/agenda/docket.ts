@@ -56,7 +56,9 @@ export function docketOf(findings: readonly Finding[]): { groups: DocketGroup[];
   const made = [...groups].map(([key, list]): DocketGroup & { waits: Finding | undefined } => {
     const waiting = list.map(waitsFor)
     // A group waits only where all of it does: else there is something to do in it now.
-    const waits = waiting.every((one) => one !== undefined && keyOf(one) !== key) ? waiting[0] : undefined
+    const waits = waiting.every((candidate) => candidate !== undefined && keyOf(candidate) !== key)
+      ? waiting[0]
+      : undefined
     return {
       key,
       subject: list.find(({ subject }) => subject)?.subject?.name ?? null,

@@ -31,7 +31,7 @@ export interface Contract {
 }
 
 /** Defines a call. */
-export const contract = <const C extends Contract>(one: C): C => one
+export const contract = <const C extends Contract>(item: C): C => item
 
 type Field<C, K extends string> = C extends { [F in K]: infer S extends z.ZodType } ? S : undefined
 type Output<S> = S extends z.ZodType ? z.output<S> : undefined

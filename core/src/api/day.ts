@@ -146,7 +146,7 @@ export const dayApi = {
           (list) =>
             [...list]
               .sort((x, y) => x.fromMin - y.fromMin)
-              .every((one, at, all) => at === 0 || one.fromMin > all[at - 1]!.toMin),
+              .every((candidate, at, all) => at === 0 || candidate.fromMin > all[at - 1]!.toMin),
           'must not overlap'
         )
     }),

@@ -14,7 +14,9 @@ export function knownOrder(version: string, than: string, releases: readonly Rel
   const difference = compareVersions(version, than)
   if (difference === 0) return 'same'
   if (!isOrderUnknown(version, than)) return difference < 0 ? 'older' : 'newer'
-  const [own, other] = [version, than].map((one) => releases.find((release) => sameVersion(release.version, one))?.date)
+  const [own, other] = [version, than].map(
+    (item) => releases.find((release) => sameVersion(release.version, item))?.date
+  )
   if (own === undefined || other === undefined || own === other) return 'unknown'
   return own < other ? 'older' : 'newer'
 }
@@ -37,8 +39,10 @@ export function inKnownOrder(releases: readonly Release[]): (a: string, b: strin
 export function newestRelease<R extends Release & { withdrawn: boolean }>(releases: readonly R[]): R | null {
   const offered = releases.filter(({ withdrawn }) => !withdrawn)
   return (
-    offered.find((one) =>
-      offered.every((other) => other === one || knownOrder(one.version, other.version, releases) === 'newer')
+    offered.find((candidate) =>
+      offered.every(
+        (other) => other === candidate || knownOrder(candidate.version, other.version, releases) === 'newer'
+      )
     ) ?? null
   )
 }

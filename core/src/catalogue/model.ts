@@ -239,7 +239,7 @@ export function modelKey(id: string, version: number): string {
 /** Each of some models in its newest version, by id. */
 export function newestModels(models: Iterable<Model>): Map<string, Model> {
   const newest = new Map<string, Model>()
-  for (const one of models) if ((newest.get(one.id)?.version ?? 0) < one.version) newest.set(one.id, one)
+  for (const model of models) if ((newest.get(model.id)?.version ?? 0) < model.version) newest.set(model.id, model)
   return newest
 }
 
@@ -250,5 +250,5 @@ export function byMaker(a: Model, b: Model): number {
 
 /** Gathers models into a catalogue. */
 export function catalogueOf(models: Iterable<Model>): Catalogue {
-  return new Map([...models].map((one) => [modelKey(one.id, one.version), one]))
+  return new Map([...models].map((item) => [modelKey(item.id, item.version), item]))
 }

@@ -44,7 +44,7 @@ export function nearestStates(model: Model, seen: readonly LampLook[]): ModelSta
       const own = state.lamps.find(({ lamp }) => lamp === look.lamp)
       return own ? [apart(look, own)] : []
     })
-    const total = both.length === 0 || both.includes(null) ? null : both.reduce<number>((sum, one) => sum + one!, 0)
+    const total = both.length === 0 || both.includes(null) ? null : both.reduce<number>((sum, value) => sum + value!, 0)
     return total === null ? [] : [{ state, total }]
   })
   if (found.some(({ total }) => total === 0)) return []

@@ -15,7 +15,7 @@ export interface Revision {
 /** One field that is another now. */
 export interface Change {
   field: string
-  says: string
+  label: string
   before: string | null
   after: string | null
   /** Who set it last; null where that is not recorded for it. */
@@ -41,7 +41,7 @@ export interface OutcomeChange {
   subject: string | null
   before: Outcome
   after: Outcome
-  says: string
+  message: string
 }
 
 /** A room as it was measured before and after. */

@@ -86,7 +86,7 @@ const judged = ({ record, catalogue, standard }: Revision): Finding[] =>
 
 function thingsOfKind(kind: StoredKind, before: Revision, after: Revision, mended: readonly Finding[]): ThingChanges[] {
   const [old, now] = [standing(anyThingsOf(before.record, kind)), standing(anyThingsOf(after.record, kind))]
-  const left = new Map(old.map((one) => [one.id, one]))
+  const left = new Map(old.map((thing) => [thing.id, thing]))
   const found: ThingChanges[] = []
   for (const thing of now) {
     const twin =

@@ -34,6 +34,6 @@ export function describeEntry(
 
 function describeObservation(id: string, answer: string | null): string {
   const observation = observationOf(id)
-  const answered = observation?.answers.find((one) => one.id === answer)?.words ?? answer
+  const answered = observation?.answers.find((candidate) => candidate.id === answer)?.label ?? answer
   return `${observation?.asks ?? id} ${answered ?? 'taken back'}`
 }

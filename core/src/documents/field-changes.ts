@@ -62,7 +62,7 @@ export function fieldChanges(
     return [
       {
         field,
-        says: field === 'firmwareAfter' ? 'firmware' : fieldWords(field),
+        label: field === 'firmwareAfter' ? 'firmware' : fieldWords(field),
         before: a,
         after: b,
         by: meta ? { name: meta.by.name, at: meta.at } : null,
@@ -91,7 +91,7 @@ export function unitExtras(twin: Unit | undefined, unit: Unit, before: Revision,
   if (a !== b && b !== null)
     found.push({
       field: 'lamps',
-      says: 'lamps seen last',
+      label: 'lamps seen last',
       before: a,
       after: b,
       by: seen ? { name: seen.by.name, at: seen.at } : null,
@@ -111,7 +111,7 @@ export function unitExtras(twin: Unit | undefined, unit: Unit, before: Revision,
     if (from !== to || metres >= 0.5)
       found.push({
         field: 'x',
-        says: 'moved in the plan',
+        label: 'moved in the plan',
         before: from,
         after: `${to ?? ''}${to ? ', ' : ''}${Math.round(metres * 10) / 10} m away`,
         by: unit.meta.x ? { name: unit.meta.x.by.name, at: unit.meta.x.at } : null,
@@ -135,7 +135,7 @@ export function passphraseChange(network: string, stood: boolean, before: VisitR
     ? [
         {
           field: 'passphrase',
-          says: 'passphrase',
+          label: 'passphrase',
           before: was ? '••••••••' : null,
           after: 'another one',
           by: { name: now.by.name, at: now.at },

@@ -141,7 +141,8 @@ export function valueWords(
 ): string | null {
   if (value === undefined || value === null) return null
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (Array.isArray(value)) return value.map((one) => valueWords(record, catalogue, kind, field, one, zone)).join(', ')
+  if (Array.isArray(value))
+    return value.map((item) => valueWords(record, catalogue, kind, field, item, zone)).join(', ')
   if (typeof value === 'object') {
     const end = value as CableEnd
     return 'port' in end ? `${thingName(record, end.id) ?? end.thing}, ${end.port}` : JSON.stringify(value)

@@ -68,7 +68,7 @@ function measuredAt(at: TableRow['at'], rooms: (name: string) => string | null):
   const room = source ? null : (rooms(name) ?? rooms(unguarded(name)))
   if (!source && room === null) return `there is no room “${name.slice(0, 40)}” on the list: add it, or mend the name`
   const said = at('band_ghz').replace(',', '.').replace(/\.0$/, '')
-  const band = bands.find((one) => one === said) ?? null
+  const band = bands.find((candidate) => candidate === said) ?? null
   if (!source && band === null) return 'band_ghz must be 2.4, 5 or 6'
   const dbm = at('signal_dbm') === '' ? null : readListed(at('signal_dbm'))
   if (dbm !== null && !(typeof dbm === 'number' && dbm >= -110 && dbm <= -10))

@@ -19,7 +19,7 @@ export function choiceChanges(before: VisitRecord, after: VisitRecord): ThingCha
       : [
           {
             field: choice,
-            says: choices[choice].toLowerCase(),
+            label: choices[choice].toLowerCase(),
             before: a?.answer ?? null,
             after: b?.answer ?? null,
             by: b ? { name: b.by.name, at: b.at } : null,
@@ -31,7 +31,7 @@ export function choiceChanges(before: VisitRecord, after: VisitRecord): ThingCha
   if (had?.custody !== has?.custody)
     changes.push({
       field: 'custody',
-      says: 'who keeps the passwords',
+      label: 'who keeps the passwords',
       before: had?.custody.replaceAll('-', ' ') ?? null,
       after: has?.custody.replaceAll('-', ' ') ?? null,
       by: has ? { name: has.by.name, at: has.at } : null,
@@ -45,16 +45,16 @@ export function choiceChanges(before: VisitRecord, after: VisitRecord): ThingCha
 export function planChanges(before: VisitRecord, after: VisitRecord): ThingChanges[] {
   const changes = drawn.flatMap(({ kind, plural }): Change[] => {
     const [old, now] = [standing(anyThingsOf(before, kind)), standing(anyThingsOf(after, kind))]
-    const others = now.filter((one) => {
-      const was = old.find(({ id }) => id === one.id)
-      return !was || !sameJson(was.facts, one.facts)
+    const others = now.filter((thing) => {
+      const was = old.find(({ id }) => id === thing.id)
+      return !was || !sameJson(was.facts, thing.facts)
     })
     return others.length === 0 && old.length === now.length
       ? []
       : [
           {
             field: tableOf[kind],
-            says: plural,
+            label: plural,
             before: String(old.length),
             after: `${now.length}${others.length ? `, ${others.length} new or changed` : ''}`,
             by: null,
@@ -67,18 +67,18 @@ export function planChanges(before: VisitRecord, after: VisitRecord): ThingChang
 
 export function outcomeChanges(was: readonly Finding[], is: readonly Finding[]): OutcomeChange[] {
   const key = ({ rule, subject }: Finding) => `${rule}\n${subject?.id ?? ''}`
-  const old = new Map(was.map((one) => [key(one), one]))
-  return is.flatMap((one): OutcomeChange[] => {
-    const before = old.get(key(one))
-    return before && before.outcome !== one.outcome
+  const old = new Map(was.map((finding) => [key(finding), finding]))
+  return is.flatMap((finding): OutcomeChange[] => {
+    const before = old.get(key(finding))
+    return before && before.outcome !== finding.outcome
       ? [
           {
-            rule: one.rule,
-            name: one.name,
-            subject: one.subject?.name ?? null,
+            rule: finding.rule,
+            name: finding.name,
+            subject: finding.subject?.name ?? null,
             before: before.outcome,
-            after: one.outcome,
-            says: one.granted?.reason ?? one.evidence
+            after: finding.outcome,
+            message: finding.granted?.reason ?? finding.evidence
           }
         ]
       : []

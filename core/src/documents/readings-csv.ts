@@ -106,6 +106,6 @@ function pointOf(
 
 /** A name of those that are known, as it stands or as it was before it was kept from being taken for a formula. */
 function match(names: readonly string[], name: string): string | undefined {
-  const of = (wanted: string) => names.find((one) => one.toLowerCase() === wanted.toLowerCase())
+  const of = (wanted: string) => names.find((candidate) => candidate.toLowerCase() === wanted.toLowerCase())
   return of(name) ?? of(unguarded(name))
 }

@@ -29,7 +29,7 @@ export function readResultFile(text: string): { run: MeasuredRun } | { problem: 
   const named = new Map(Object.entries(values).map(([name, value]) => [plain(name), value]))
   const run: Record<string, number> = {}
   for (const { figure, times, names } of resultNames) {
-    const name = names.find((one) => named.has(one))
+    const name = names.find((candidate) => named.has(candidate))
     if (name === undefined || run[figure] !== undefined) continue
     const number = Number(named.get(name))
     if (!Number.isFinite(number))

@@ -65,7 +65,7 @@ export function readTable(text: string, columns: { known: readonly string[]; nee
 /** That columns are missing, and what the first line must name. */
 function missingWords(missing: readonly string[], columns: { known: readonly string[]; needed: readonly string[] }) {
   const [what, is] = missing.length === 1 ? ['column', 'is'] : ['columns', 'are']
-  const others = columns.known.filter((one) => !columns.needed.includes(one)).join(', ')
+  const others = columns.known.filter((candidate) => !columns.needed.includes(candidate)).join(', ')
   return `the ${what} ${missing.join(', ')} ${is} missing: the first line must name ${columns.needed.join(', ')}${others ? ` and any of ${others}` : ''}`
 }
 

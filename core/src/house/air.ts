@@ -47,7 +47,9 @@ export class HouseAir {
 
   /** The signal between two units on the best band both have, dBm. */
   between(from: UnitNow, to: UnitNow): number {
-    const band = (['5', '2.4', '6'] as const).find((one) => powerOf(from, one) !== null && powerOf(to, one) !== null)
+    const band = (['5', '2.4', '6'] as const).find(
+      (candidate) => powerOf(from, candidate) !== null && powerOf(to, candidate) !== null
+    )
     return band === undefined ? -Infinity : powerOf(from, band)! - (this.#loss(band, from.at, to.at) ?? UNDRAWN_LINK_DB)
   }
 }

@@ -57,7 +57,7 @@ export class House implements HouseNow {
   /** What its parts do in it. */
   readonly #works: HouseWorks = {
     house: this,
-    say: (unit, says) => this.#say(unit, says),
+    say: (unit, message) => this.#say(unit, message),
     turn: (unit, condition) => this.#turn(unit, condition),
     draw: (unit, condition) => this.#draw(unit, condition),
     after: (unit, seconds, then) => this.#after(unit, seconds, then),
@@ -72,8 +72,8 @@ export class House implements HouseNow {
     return faultOf(this.definition, kind, unit)
   }
 
-  #say(unit: string | null, says: string) {
-    this.events.push({ at: this.now, unit, says })
+  #say(unit: string | null, message: string) {
+    this.events.push({ at: this.now, unit, message })
   }
 
   #draw(id: string, condition: Condition): number {
@@ -166,7 +166,7 @@ export class House implements HouseNow {
 
   #press(id: string, button: string, seconds: number): void {
     const unit = this.units.get(id)!
-    const on = unit.model.buttons.find((one) => one.id === button)
+    const on = unit.model.buttons.find((candidate) => candidate.id === button)
     const press = on && pressOf(on, seconds)
     this.#say(id, `${on?.name ?? button} held ${seconds} s${press ? `: ${press.does}` : ': nothing'}`)
     if (!press || !unit.powered || unit.condition === 'off') return
@@ -297,9 +297,9 @@ export class House implements HouseNow {
       cable.a = cable.b = null
     } else {
       const taken = [...this.cables.values()].some(
-        (one) =>
-          one.id !== cable.id &&
-          [one.a, one.b].some(
+        (candidate) =>
+          candidate.id !== cable.id &&
+          [candidate.a, candidate.b].some(
             (end) => end && [action.a, action.b].some((mine) => mine.unit === end.unit && mine.port === end.port)
           )
       )

@@ -9,7 +9,7 @@ const WINDOW_S = 120
 /** What the parts of a house do in it. */
 export interface HouseWorks {
   house: HouseNow & { readonly now: number }
-  say: (unit: string | null, says: string) => void
+  say: (unit: string | null, message: string) => void
   turn: (unit: string, condition: Condition) => void
   /** How long a condition of a unit lasts this time, seconds. */
   draw: (unit: string, condition: Condition) => number
@@ -52,7 +52,11 @@ export function openWindow(works: HouseWorks, id: string): void {
   const unit = house.units.get(id)!
   unit.windowUntil = house.now + WINDOW_S
   const other = [...house.units.values()].find(
-    (one) => one.definition.id !== id && one.windowUntil >= house.now && one.powered && pairs(unit, one)
+    (candidate) =>
+      candidate.definition.id !== id &&
+      candidate.windowUntil >= house.now &&
+      candidate.powered &&
+      pairs(unit, candidate)
   )
   if (!other) {
     waitForOther(works, id, unit)

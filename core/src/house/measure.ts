@@ -34,17 +34,20 @@ export function busyShare(house: House, unit: UnitNow, band: Band): number {
   const channel = Number(unit.running[channelField[band]] ?? (band === '2.4' ? 6 : 36))
   const widthMHz = band === '2.4' ? 20 : 80
   const busy = (house.definition.air ?? [])
-    .filter((one) => one.band === band)
-    .reduce((sum, one) => {
+    .filter((candidate) => candidate.band === band)
+    .reduce((sum, value) => {
       try {
         return (
           sum +
-          one.busy *
-            weightOf(one.dbm) *
+          value.busy *
+            weightOf(value.dbm) *
             Math.min(
               1,
-              channelOverlap({ band, a: { channel, widthMHz }, b: { channel: one.channel, widthMHz: one.widthMHz } })
-                .shareOfA * 2
+              channelOverlap({
+                band,
+                a: { channel, widthMHz },
+                b: { channel: value.channel, widthMHz: value.widthMHz }
+              }).shareOfA * 2
             )
         )
       } catch {
@@ -62,8 +65,11 @@ export function arrivesAt(house: House, id: string): { mbps: number; hops: numbe
   for (let turn = 0; at && turn < 8; turn++) {
     const here: UnitNow = at
     const cable = [...house.cables.values()].find(
-      (one) =>
-        one.a && one.b && [one.a.unit, one.b.unit].includes(here.definition.id) && house.network.linkMbps(one.id) > 0
+      (candidate) =>
+        candidate.a &&
+        candidate.b &&
+        [candidate.a.unit, candidate.b.unit].includes(here.definition.id) &&
+        house.network.linkMbps(candidate.id) > 0
     )
     if (cable) mbps = Math.min(mbps, house.network.linkMbps(cable.id) * 0.94)
     if (
@@ -105,7 +111,8 @@ export function measureAir(house: House, where: Where, on?: string): HouseMeasur
   const widthMHz =
     band === '2.4'
       ? 20
-      : (([80, 40, 20] as const).find((one) => radios.some(({ widthsMHz }) => widthsMHz.includes(one))) ?? 20)
+      : (([80, 40, 20] as const).find((candidate) => radios.some(({ widthsMHz }) => widthsMHz.includes(candidate))) ??
+        20)
   const air = ARRIVES * linkRate({ rssiDbm: dbm, streams: 2, widthMHz }).phyMbps * (1 - busy)
   // A withdrawn version is one that loses what it sends.
   const holed = unit.model.firmware.releases.some(({ version, withdrawn }) => withdrawn && version === unit.firmware)
@@ -113,7 +120,7 @@ export function measureAir(house: House, where: Where, on?: string): HouseMeasur
     : 1
   const random = seededRandom(
     Math.round(house.now) * 31 +
-      [...unit.definition.id].reduce((sum, one) => sum + one.charCodeAt(0), house.definition.seed)
+      [...unit.definition.id].reduce((sum, value) => sum + value.charCodeAt(0), house.definition.seed)
   )
   const down = Math.min(mbps, air) * holed * (0.94 + random() * 0.06)
   return {
@@ -134,7 +141,7 @@ export function measureAir(house: House, where: Where, on?: string): HouseMeasur
 export function measureCable(house: House, id: string): MeasuredRun {
   const unit = house.units.get(id)!
   const { mbps, hops } = arrivesAt(house, id)
-  const port = Math.max(0, ...unit.model.ports.filter(({ kind }) => kind === 'lan').map((one) => one.mbps ?? 0))
+  const port = Math.max(0, ...unit.model.ports.filter(({ kind }) => kind === 'lan').map((item) => item.mbps ?? 0))
   const down = Math.min(mbps, port > 0 ? port * 0.94 : mbps)
   return {
     downMbps: tenth(down * 0.99),

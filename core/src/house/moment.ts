@@ -28,7 +28,7 @@ export interface UnitNow {
 export interface HouseEvent {
   at: number
   unit: string | null
-  says: string
+  message: string
 }
 
 /** A cable of the house, and where its ends are. */

@@ -60,7 +60,7 @@ export function networkOf(house: HouseNow): HouseNetwork {
       if (unit.running['lan.address']) return unit.running['lan.address']
       if (!isOn(unit)) return null
       const server = [...units].find(
-        ([other, one]) => other !== id && serves(one) && domains.areOne(`lan ${other}`, clientSide(unit))
+        ([other, neighbour]) => other !== id && serves(neighbour) && domains.areOne(`lan ${other}`, clientSide(unit))
       )
       const from = server?.[1].running['dhcp.from']
       if (from === undefined) return null
@@ -149,7 +149,8 @@ function reachedFrom(house: HouseNow, lineAt: ReadonlySet<string>, domains: Doma
     const before = online.size
     for (const [id, unit] of units) {
       if (online.has(id) || !isOn(unit) || hangsOnLine(unit) || isLost(house, id, unit, domains)) continue
-      if ([...units].some(([other, one]) => other !== id && brings(other, one, clientSide(unit)))) online.add(id)
+      if ([...units].some(([other, neighbour]) => other !== id && brings(other, neighbour, clientSide(unit))))
+        online.add(id)
     }
     if (online.size === before) break
   }
@@ -160,11 +161,11 @@ function reachedFrom(house: HouseNow, lineAt: ReadonlySet<string>, domains: Doma
 function isLost(house: HouseNow, id: string, unit: UnitNow, domains: Domains): boolean {
   const own = unit.running['lan.address']
   if (!own) return false
-  return [...house.units].some(([other, one]) => {
-    const theirs = one.running['lan.address']
-    if (other === id || !isOn(one) || theirs === undefined) return false
+  return [...house.units].some(([other, neighbour]) => {
+    const theirs = neighbour.running['lan.address']
+    if (other === id || !isOn(neighbour) || theirs === undefined) return false
     if (routes(unit) && domains.areOne(`wan ${id}`, `lan ${other}`)) return rangeOf(theirs) === rangeOf(own)
-    return theirs === own && domains.areOne(`lan ${id}`, `lan ${other}`) && one.definition.role === 'gateway'
+    return theirs === own && domains.areOne(`lan ${id}`, `lan ${other}`) && neighbour.definition.role === 'gateway'
   })
 }
 
@@ -177,6 +178,6 @@ function linkOf(house: HouseNow, name: string): number {
     portOf(house, cable.a)?.mbps,
     portOf(house, cable.b)?.mbps,
     cable.category === 'cat5' ? 100 : undefined
-  ].filter((one) => one !== undefined)
+  ].filter((candidate) => candidate !== undefined)
   return speeds.length ? Math.min(...speeds) : BAD_CABLE_MBPS
 }

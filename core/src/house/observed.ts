@@ -51,7 +51,7 @@ const answers: Record<ObservationId, (scene: Scene) => string | null> = {
   ports: ({ router, wan }) => {
     if (!router || !wan) return null
     if (router.model.ports.every(({ kind }) => kind !== 'internet')) return 'right'
-    const end = [wan.a, wan.b].find((one) => one?.unit === router.definition.id)
+    const end = [wan.a, wan.b].find((candidate) => candidate?.unit === router.definition.id)
     return router.model.ports.find(({ id: port }) => port === end?.port)?.kind === 'internet' ? 'right' : 'wrong'
   },
   'wan-link': (scene) => {
@@ -87,12 +87,12 @@ const answers: Record<ObservationId, (scene: Scene) => string | null> = {
   others: (scene) => {
     const { all, id, phone, head, house, where } = scene
     const rest = all.filter(
-      (one) => one.definition.id !== id && sendsNow(one) && one.definition.id !== phone?.definition.id
+      (unit) => unit.definition.id !== id && sendsNow(unit) && unit.definition.id !== phone?.definition.id
     )
     if (!scene.works(head)) return 'down'
     if (rest.length === 0) return null
     const isSlow = rest.every(
-      (one) => scene.atSpeed(measureAir(house, one.at ?? where, one.definition.id).run?.downMbps ?? 0) === 'slow'
+      (unit) => scene.atSpeed(measureAir(house, unit.at ?? where, unit.definition.id).run?.downMbps ?? 0) === 'slow'
     )
     return isSlow ? 'slow' : 'fine'
   },
@@ -115,12 +115,14 @@ const answers: Record<ObservationId, (scene: Scene) => string | null> = {
   },
   'dhcp-servers': ({ head, house, id }) => {
     if (!head) return null
-    const most = Math.max(...[id, head.definition.id].map((one) => house.network.serversOf(one).length))
+    const most = Math.max(...[id, head.definition.id].map((item) => house.network.serversOf(item).length))
     return most > 1 ? 'two' : 'one'
   },
   'duplicate-address': ({ unit, all, id, hangs }) => {
     const address = unit.running['lan.address']
-    const isTaken = all.some((one) => one.definition.id !== id && one.powered && one.running['lan.address'] === address)
+    const isTaken = all.some(
+      (candidate) => candidate.definition.id !== id && candidate.powered && candidate.running['lan.address'] === address
+    )
     return address && isTaken && hangs ? 'yes' : 'no'
   },
   firmware: ({ unit }) => {

@@ -117,7 +117,8 @@ export function readingOf(house: HouseNow, id: string): Record<string, string> |
   for (const [name, value] of Object.entries(unit.running))
     if (value !== undefined && value !== '' && name !== 'lan.address') values[name] = value
   const clients =
-    [...house.units.values()].filter((one) => one.uplink === id && one.powered).length + (house.phone === id ? 1 : 0)
+    [...house.units.values()].filter((candidate) => candidate.uplink === id && candidate.powered).length +
+    (house.phone === id ? 1 : 0)
   if (model.radios.length) values['wifi.clients'] = String(clients)
   values['wan.online'] = house.network.online.has(id) ? 'yes' : 'no'
   return values

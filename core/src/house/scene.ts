@@ -46,8 +46,10 @@ export class Scene {
     this.all = [...house.units.values()]
     this.line = this.all.find(hangsOnLine)
     this.router = this.all.find(
-      (one) =>
-        one.definition.role === 'router' && (one.running.mode ?? 'router') === 'router' && !this.#isOne(one, this.line)
+      (unit) =>
+        unit.definition.role === 'router' &&
+        (unit.running.mode ?? 'router') === 'router' &&
+        !this.#isOne(unit, this.line)
     )
     this.head = this.router ?? this.line
     this.phone = house.phone === null ? undefined : house.units.get(house.phone)
@@ -83,8 +85,8 @@ export class Scene {
   }
 
   /** Whether the internet arrives at a unit, and names are found. */
-  works(one: UnitNow | undefined): boolean {
-    return one !== undefined && this.house.network.online.has(one.definition.id) && this.namesFound
+  works(unit: UnitNow | undefined): boolean {
+    return unit !== undefined && this.house.network.online.has(unit.definition.id) && this.namesFound
   }
 
   /** Why a unit's lamps tell nothing of its work; null where they do. */
@@ -93,16 +95,16 @@ export class Scene {
     return this.house.fault('broken-unit', definition.id) || !rightAdapter ? 'starts-over' : null
   }
 
-  lamp(one: UnitNow): string {
-    return this.outOf(one) ?? lampAnswer[one.condition] ?? 'good'
+  lamp(unit: UnitNow): string {
+    return this.outOf(unit) ?? lampAnswer[unit.condition] ?? 'good'
   }
 
   /** What comes over the air of a unit at a place: at speed, slowly, nothing, or its network is not there. */
-  air(one: UnitNow | undefined, at: Where): string {
-    if (!one || !sendsNow(one)) return 'no-network'
-    const { run } = measureAir(this.house, at, one.definition.id)
+  air(unit: UnitNow | undefined, at: Where): string {
+    if (!unit || !sendsNow(unit)) return 'no-network'
+    const { run } = measureAir(this.house, at, unit.definition.id)
     if (!run) return 'no-network'
-    return this.works(one) ? this.atSpeed(run.downMbps ?? 0) : 'no'
+    return this.works(unit) ? this.atSpeed(run.downMbps ?? 0) : 'no'
   }
 
   /** The link of a cable against what is full speed there. */

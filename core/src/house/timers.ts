@@ -32,12 +32,12 @@ export class Timers {
 
   /** Whether a unit waits for something. */
   isBusy(unit: string): boolean {
-    return this.#due.some((one) => one.unit === unit && this.#counts(one))
+    return this.#due.some((candidate) => candidate.unit === unit && this.#counts(candidate))
   }
 
   /** When the next thing comes, in seconds; null where nothing does. */
   get nextAt(): number | null {
-    return this.#due.find((one) => this.#counts(one))?.at ?? null
+    return this.#due.find((candidate) => this.#counts(candidate))?.at ?? null
   }
 
   /** Lets time pass up to a second, all that comes meanwhile included; `before` is told of each. */

@@ -48,7 +48,7 @@ export function parseLabel(
     if (field === 'model') continue
     const proposal = weigh(
       field,
-      taken.filter((one) => one.field === field),
+      taken.filter((candidate) => candidate.field === field),
       settled,
       oddities
     )
@@ -119,18 +119,18 @@ const plain = (text: string) =>
 function sounds(text: string, name: string): boolean {
   const words = plain(text).split(' ')
   const wanted = plain(name).split(' ')
-  return wanted.every((word) => words.some((one) => editDistance(one, word) <= Math.floor(word.length / 5)))
+  return wanted.every((word) => words.some((candidate) => editDistance(candidate, word) <= Math.floor(word.length / 5)))
 }
 
 /** The model whose name stands on the label; that of the longest name where several do. */
 function modelOf(readings: readonly Reading[], models: readonly KnownModel[]): FoundModel | null {
   const text = readings.filter(({ source }) => source === 'print' || source === 'pasted')
-  const whole = plain(text.map((one) => one.text).join(' '))
+  const whole = plain(text.map((reading) => reading.text).join(' '))
   let best: FoundModel | null = null
   for (const known of [...models].sort((a, b) => b.name.length - a.name.length)) {
     const exact = new RegExp(`(?:^| )${plain(known.name)}(?: |$)`).test(whole)
     const hint = whole.includes(plain(known.maker))
-    const reading = text.find((one) => sounds(one.text, known.name))
+    const reading = text.find((candidate) => sounds(candidate.text, known.name))
     if (reading && (exact || hint) && (!best || (exact && hint && !best.exact)))
       best = { known, exact: exact && hint, reading }
     if (best?.exact) break
@@ -157,15 +157,15 @@ function weigh(
     return value ? [{ taken, ...value }] : []
   })
   if (formed.length === 0) return null
-  const votes = (value: string) => formed.filter((one) => one.value === value).length
+  const votes = (value: string) => formed.filter((candidate) => candidate.value === value).length
   const codeRank = ({ named }: Taken) => (named ? 4 : 3)
-  const rank = (one: (typeof formed)[number]) =>
-    (isCode(one.taken) ? codeRank(one.taken) : 0) +
-    (one.fits ? 1.5 : 0) +
-    (one.taken.named ? 0.5 : 0) +
-    one.taken.reading.sureness +
-    votes(one.value) * 0.35 -
-    (isCode(one.taken) || ![...one.value].some((_, at) => isDoubled(one.value, at)) ? 0 : 0.25)
+  const rank = (known: (typeof formed)[number]) =>
+    (isCode(known.taken) ? codeRank(known.taken) : 0) +
+    (known.fits ? 1.5 : 0) +
+    (known.taken.named ? 0.5 : 0) +
+    known.taken.reading.sureness +
+    votes(known.value) * 0.35 -
+    (isCode(known.taken) || ![...known.value].some((_, at) => isDoubled(known.value, at)) ? 0 : 0.25)
   // Of several that are named, and of which none is a code nor has a place, the first is the label's; ranks part only readings of one place.
   const named = formed.filter(({ taken }) => taken.named)
   const plainFirst =
@@ -173,19 +173,25 @@ function weigh(
   formed.sort((a, b) => rank(b) - rank(a))
   const best = plainFirst ?? formed[0]!
   const { taken, value, fits, sure } = best
-  const rivals = [...new Set(formed.map((one) => one.value).filter((one) => one !== value))]
+  const rivals = [...new Set(formed.map((item) => item.value).filter((candidate) => candidate !== value))]
   // Two that are named in one kind of reading are two addresses; a code and its print that differ are one, misread.
   const second =
     field === 'mac' &&
     formed.find(
-      (one) => one.taken.named && one.value !== value && taken.named && twoOfOne(one.taken.reading, taken.reading)
+      (candidate) =>
+        candidate.taken.named &&
+        candidate.value !== value &&
+        taken.named &&
+        twoOfOne(candidate.taken.reading, taken.reading)
     )
   if (second) oddities.push({ code: 'two-macs', values: [value, second.value] })
-  const contradicted = formed.some((one) => one !== best && one.value !== value && contradicts(one))
+  const contradicted = formed.some(
+    (candidate) => candidate !== best && candidate.value !== value && contradicts(candidate)
+  )
   const others = [
     ...rivals,
     ...(taken.reading.source !== 'print' || field === 'address' ? [] : otherReadings(value, mask))
-  ].filter((one) => one !== value)
+  ].filter((candidate) => candidate !== value)
   return {
     field,
     value,
@@ -196,19 +202,19 @@ function weigh(
   }
 
   /** Whether another reading says something else: not where it is print that reads as the code does, by look-alikes that the form allows, nor one place of the picture read twice. */
-  function contradicts(one: (typeof formed)[number]): boolean {
-    const bare = field === 'mac' ? one.value.replaceAll(':', '').toUpperCase() : one.value
+  function contradicts(other: (typeof formed)[number]): boolean {
+    const bare = field === 'mac' ? other.value.replaceAll(':', '').toUpperCase() : other.value
     if (
       isCode(taken) &&
-      one.taken.reading.source === 'print' &&
+      other.taken.reading.source === 'print' &&
       mask !== undefined &&
       readsAs(bare, field === 'mac' ? value.replaceAll(':', '').toUpperCase() : value, mask)
     )
       return false
     return (
-      one.taken.reading.source !== 'print' ||
+      other.taken.reading.source !== 'print' ||
       taken.reading.source !== 'print' ||
-      twoOfOne(one.taken.reading, taken.reading)
+      twoOfOne(other.taken.reading, taken.reading)
     )
   }
 
@@ -217,7 +223,9 @@ function weigh(
     if (!fits || second || contradicted) return 'unsure'
     if (source === 'bars') return 'likely'
     if (source === 'qr' || source === 'pasted') return taken.named && taken.just && sure ? 'certain' : 'likely'
-    const agreeing = formed.some((one) => one !== best && one.value === value && one.taken.reading.source !== source)
+    const agreeing = formed.some(
+      (candidate) => candidate !== best && candidate.value === value && candidate.taken.reading.source !== source
+    )
     if (rivals.length && !agreeing && votes(value) < 2) return 'unsure'
     return printTrust(sureness)
   }

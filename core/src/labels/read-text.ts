@@ -54,11 +54,11 @@ export function readText(lines: readonly Reading[]): Taken[] {
 function loginOf({ user, password }: { user?: Login; password?: Login }, taken: readonly Taken[]): Taken | null {
   const reading = password ?? user
   if (!reading) return null
-  const has = (field: LabelField) => taken.some((one) => one.field === field)
+  const has = (field: LabelField) => taken.some((candidate) => candidate.field === field)
   if (!user && has('ssid') && !has('key'))
     return { field: 'key', raw: password!.value, reading: password!, named: true, just: false }
   if (!user && !has('address') && !has('key')) return null
-  const words = [user, password].flatMap((one) => (one ? [firstWord(one)] : []))
+  const words = [user, password].flatMap((item) => (item ? [firstWord(item)] : []))
   return {
     field: 'login',
     raw: words.join(' / '),

@@ -82,7 +82,7 @@ export function choicesFor(
 ): ChannelChoice[] {
   const permitted = new Set(domainOf(country).channels[band])
   const widths = band === '2.4' ? ([20] as const) : [...widthsMHz].sort((a, b) => b - a)
-  const firsts = band === '2.4' ? set24.filter((one) => permitted.has(one)) : domainOf(country).channels[band]
+  const firsts = band === '2.4' ? set24.filter((value) => permitted.has(value)) : domainOf(country).channels[band]
   return widths.flatMap((widthMHz) =>
     firsts.flatMap((channel): ChannelChoice[] => {
       const parts = partsOf(band, channel, widthMHz)
@@ -108,7 +108,7 @@ export function costOf(question: ChannelQuestion, choices: readonly ChannelChoic
     })
     return 1 - kept
   })
-  return { lost, cost: lost.reduce((sum, one) => sum + one, 0) + sharing }
+  return { lost, cost: lost.reduce((sum, value) => sum + value, 0) + sharing }
 }
 
 /** What is kept of a radio's best rate without regard to our own other radios. */
@@ -210,13 +210,13 @@ function planBand(question: ChannelQuestion): ChannelPlan {
       const [mine, theirs] = [options[index]!, options[from]!]
       const factors = new Float64Array(mine.length * theirs.length * members.length)
       const costs = new Float64Array(mine.length * theirs.length)
-      mine.forEach((one, o) =>
+      mine.forEach((option, o) =>
         theirs.forEach((two, t) =>
           members.forEach((at, place) => {
             let kept = 1
             for (const other of others) {
-              kept *= 1 - shared(one.spectrum, two.spectrum) * OWN_BUSY * weightOf(hears(other, at))
-              if (shared(one.spectrum, two.spectrum) > 0 && hears(other, at) >= HEARD_DBM)
+              kept *= 1 - shared(option.spectrum, two.spectrum) * OWN_BUSY * weightOf(hears(other, at))
+              if (shared(option.spectrum, two.spectrum) > 0 && hears(other, at) >= HEARD_DBM)
                 costs[o * theirs.length + t]! += SHARED_COST
             }
             factors[(o * theirs.length + t) * members.length + place] = kept

@@ -65,7 +65,7 @@ function narrowBand(channel: number, widthMHz: WidthMHz): Spectrum | null {
  */
 export function channelOverlap({ band, a, b }: ChannelOverlapInput): { overlapMHz: number; shareOfA: number } {
   const problems: Problem[] = []
-  const [one, other] = (['a', 'b'] as const).map((name) => {
+  const [first, other] = (['a', 'b'] as const).map((name) => {
     const { channel, widthMHz } = { a, b }[name]
     const spectrum = spectrumOf(band, channel, widthMHz)
     if (!spectrum)
@@ -76,6 +76,6 @@ export function channelOverlap({ band, a, b }: ChannelOverlapInput): { overlapMH
     return spectrum
   })
   if (problems.length) refuse(problems)
-  const overlapMHz = Math.max(0, Math.min(one!.toMHz, other!.toMHz) - Math.max(one!.fromMHz, other!.fromMHz))
+  const overlapMHz = Math.max(0, Math.min(first!.toMHz, other!.toMHz) - Math.max(first!.fromMHz, other!.fromMHz))
   return { overlapMHz, shareOfA: overlapMHz / a.widthMHz }
 }

@@ -48,8 +48,8 @@ const JUDGED_TO = 1e-9
 export function pathLoss({ frequencyMHz, from, to, exponent = 2, walls = [], floors = [] }: PathLossInput): PathLoss {
   const distanceM = Math.hypot(to.x - from.x, to.y - from.y, to.z - from.z)
   const distanceDb = distanceLoss(frequencyMHz, distanceM, exponent)
-  const crossed = walls.filter((one) => crossesWall(one, from, to))
-  const wallsDb = crossed.reduce((sum, one) => sum + one.lossDb, 0)
+  const crossed = walls.filter((candidate) => crossesWall(candidate, from, to))
+  const wallsDb = crossed.reduce((sum, value) => sum + value.lossDb, 0)
   const between = floors.filter(({ z: height }) => isAbove(from.z, height) !== isAbove(to.z, height))
   const floorsDb = floorLoss(between.map(({ lossDb }) => lossDb))
   return {
@@ -76,7 +76,7 @@ const isAbove = (z0: number, height: number) => z0 - height > JUDGED_TO
 export function floorLoss(losses: readonly number[]): number {
   const many = losses.length
   if (many === 0) return 0
-  const mean = losses.reduce((sum, one) => sum + one, 0) / many
+  const mean = losses.reduce((sum, value) => sum + value, 0) / many
   return mean * many ** ((many + 2) / (many + 1) - 0.46)
 }
 

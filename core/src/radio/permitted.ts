@@ -69,5 +69,5 @@ export function channelProblem(
 
 /** Whether a radio on this channel has to listen for radar. */
 export function needsRadarWatch(country: string | undefined, band: Band, channel: number, widthMHz: WidthMHz): boolean {
-  return band === '5' && partsOf(band, channel, widthMHz).some((one) => domainOf(country).radar.has(one))
+  return band === '5' && partsOf(band, channel, widthMHz).some((value) => domainOf(country).radar.has(value))
 }

@@ -75,7 +75,7 @@ const times = (a: Complex, b: Complex): Complex => ({ re: a.re * b.re - a.im * b
 const minus = (a: Complex, b: Complex): Complex => ({ re: a.re - b.re, im: a.im - b.im })
 const plus = (a: Complex, b: Complex): Complex => ({ re: a.re + b.re, im: a.im + b.im })
 const squared = (a: Complex): number => a.re * a.re + a.im * a.im
-const one: Complex = { re: 1, im: 0 }
+const unity: Complex = { re: 1, im: 0 }
 
 function over(a: Complex, b: Complex): Complex {
   const size = squared(b)
@@ -112,5 +112,5 @@ function transmission(
   const reflection = over(minus(cosine, s), plus(cosine, s))
   const reflectionSquared = times(reflection, reflection)
   const once = damped(q)
-  return over(times(minus(one, reflectionSquared), once), minus(one, times(reflectionSquared, times(once, once))))
+  return over(times(minus(unity, reflectionSquared), once), minus(unity, times(reflectionSquared, times(once, once))))
 }

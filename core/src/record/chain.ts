@@ -17,12 +17,12 @@ export function chained(before: string, placed: Placed): Entry {
 /** The first thing wrong with a chain, in words; null where it is whole: seq without a gap from 1, one visit, each link right. */
 export function chainProblem(entries: readonly Entry[]): string | null {
   let before = chainStart
-  for (const [index, one] of entries.entries()) {
-    if (one.seq !== index + 1)
-      return `line ${index + 1} of the logbook says it is line ${one.seq}: lines are missing or out of order`
-    if (one.visit !== entries[0]!.visit) return `line ${one.seq} belongs to another visit`
-    const { hash, ...placed } = one
-    if (linkOf(before, placed) !== hash) return `line ${one.seq} (${one.kind}) was altered, or a line before it was`
+  for (const [index, entry] of entries.entries()) {
+    if (entry.seq !== index + 1)
+      return `line ${index + 1} of the logbook says it is line ${entry.seq}: lines are missing or out of order`
+    if (entry.visit !== entries[0]!.visit) return `line ${entry.seq} belongs to another visit`
+    const { hash, ...placed } = entry
+    if (linkOf(before, placed) !== hash) return `line ${entry.seq} (${entry.kind}) was altered, or a line before it was`
     before = hash
   }
   return null

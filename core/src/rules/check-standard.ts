@@ -23,7 +23,7 @@ export function standardProblems(value: unknown): { path: (string | number)[]; m
       found.push({ path: ['rules', at], message: `there is no rule ${id}: mend its name, or take it out` })
   })
   own.forEach(({ id }, at) => {
-    if (own.findIndex((one) => one.id === id) !== at)
+    if (own.findIndex((candidate) => candidate.id === id) !== at)
       found.push({ path: ['own', at, 'id'], message: 'is used twice: give each rule a name of its own' })
   })
   if (policy.leastHeightM > policy.mostHeightM)

@@ -54,14 +54,14 @@ function fourEyesChange(before: Standard, after: Standard): string[] {
 
 function ownRuleChanges(before: Standard, after: Standard): string[] {
   const said: string[] = []
-  const own = new Map((before.own ?? []).map((one) => [one.id, one]))
-  for (const one of after.own ?? []) {
-    const was = own.get(one.id)
-    if (!was) said.push(`New rule of ours: ${one.asks}`)
-    else if (!sameJson(was, one))
-      said.push(`Rule of ours changed: ${one.asks} (${one.level}${one.photo ? ', with a photo' : ''})`)
-    own.delete(one.id)
+  const own = new Map((before.own ?? []).map((item) => [item.id, item]))
+  for (const rule of after.own ?? []) {
+    const was = own.get(rule.id)
+    if (!was) said.push(`New rule of ours: ${rule.asks}`)
+    else if (!sameJson(was, rule))
+      said.push(`Rule of ours changed: ${rule.asks} (${rule.level}${rule.photo ? ', with a photo' : ''})`)
+    own.delete(rule.id)
   }
-  for (const one of own.values()) said.push(`Rule of ours taken out: ${one.asks}`)
+  for (const rule of own.values()) said.push(`Rule of ours taken out: ${rule.asks}`)
   return said
 }

@@ -54,8 +54,9 @@ export function evaluate(
         }
       ]
     }
-    return verdicts.map((verdict): Finding => {
-      const finding = { ...common, ...verdict, level: verdict.level ?? level, granted: null }
+    return verdicts.map(({ remedy, ...verdict }): Finding => {
+      // A finding is stored with records, under the names it had from the first.
+      const finding = { ...common, ...verdict, mend: remedy, level: verdict.level ?? level, granted: null }
       return withGrants(finding, record)
     })
   })
@@ -71,7 +72,7 @@ function judged(rule: Rule, home: Parameters<Rule['judge']>[0], onFault: OnFault
         outcome: 'unproven',
         subject: null,
         evidence: 'This rule could not judge the record: something in it is not as it expects.',
-        mend: 'Look at what was entered last at this stage; then tell the lead.',
+        remedy: 'Look at what was entered last at this stage; then tell the lead.',
         place: { stage: rule.stage, kind: 'answer', id: rule.id, field: 'answer' }
       }
     ]
@@ -123,9 +124,9 @@ export function heaviestFirst(findings: readonly Finding[]): Finding[] {
 /** How a stage stands as a whole: its heaviest outcome that counts for sign-off. */
 export function stageOutcome(stage: Stage, findings: readonly Finding[]): Outcome {
   const here = findings.filter((finding) => finding.stage === stage && finding.outcome !== 'not-here')
-  if (here.some((one) => one.outcome === 'breaks' && blocks(one))) return 'breaks'
-  if (here.some((one) => one.outcome === 'unproven' && blocks(one))) return 'unproven'
-  if (here.some((one) => one.outcome === 'waived')) return 'waived'
+  if (here.some((finding) => finding.outcome === 'breaks' && blocks(finding))) return 'breaks'
+  if (here.some((finding) => finding.outcome === 'unproven' && blocks(finding))) return 'unproven'
+  if (here.some((finding) => finding.outcome === 'waived')) return 'waived'
   return here.length ? 'holds' : 'not-here'
 }
 

@@ -40,7 +40,7 @@ export interface Verdict {
   /** What was seen, in one sentence. */
   evidence: string
   /** What to do; empty where nothing is to be done. */
-  mend: string
+  remedy: string
   place: Place | null
   /** A rule about several things may speak of one at a lower level than its own. */
   level?: Level
@@ -108,17 +108,17 @@ export function homeOf(record: VisitRecord, catalogue: Catalogue, policy: Policy
 
 /** A verdict that something holds. */
 export function holds(evidence: string, subject: Subject | null = null): Verdict {
-  return { outcome: 'holds', subject, evidence, mend: '', place: null }
+  return { outcome: 'holds', subject, evidence, remedy: '', place: null }
 }
 
 /** A verdict that something breaks the rule. */
-export function breaks(evidence: string, mend: string, place: Place, subject: Subject | null = null): Verdict {
-  return { outcome: 'breaks', subject, evidence, mend, place }
+export function breaks(evidence: string, remedy: string, place: Place, subject: Subject | null = null): Verdict {
+  return { outcome: 'breaks', subject, evidence, remedy, place }
 }
 
 /** A verdict that something is not proven yet. */
-export function unproven(evidence: string, mend: string, place: Place, subject: Subject | null = null): Verdict {
-  return { outcome: 'unproven', subject, evidence, mend, place }
+export function unproven(evidence: string, remedy: string, place: Place, subject: Subject | null = null): Verdict {
+  return { outcome: 'unproven', subject, evidence, remedy, place }
 }
 
 /** The subject of a verdict about a unit. */

@@ -1,25 +1,25 @@
 /** Ways to guess a passphrase, with the guesses a second that each is taken to make; estimates of this project, and shown as such. */
 export const attacks = [
-  { id: 'page', says: 'typing into a login page that does not lock', perSecond: 10 },
-  { id: 'card', says: 'from a recorded WPA2 join, on one graphics card', perSecond: 2e6 },
-  { id: 'hall', says: 'the same, on a rented hall of a thousand cards', perSecond: 2e9 }
+  { id: 'page', label: 'typing into a login page that does not lock', perSecond: 10 },
+  { id: 'card', label: 'from a recorded WPA2 join, on one graphics card', perSecond: 2e6 },
+  { id: 'hall', label: 'the same, on a rented hall of a thousand cards', perSecond: 2e9 }
 ] as const
 
 /** How long one way takes on average. */
 export interface GuessTime {
   id: (typeof attacks)[number]['id']
-  says: string
+  label: string
   perSecond: number
   /** Until half of all guesses are made, seconds. */
   seconds: number
-  words: string
+  duration: string
 }
 
 /** The time to guess what takes 2^bits guesses, by each way: on average half of them are needed. */
 export function guessTimes(bits: number): GuessTime[] {
-  return attacks.map(({ id, says, perSecond }) => {
+  return attacks.map(({ id, label, perSecond }) => {
     const seconds = 2 ** Math.max(0, bits - 1) / perSecond
-    return { id, says, perSecond, seconds, words: timeInWords(seconds) }
+    return { id, label, perSecond, seconds, duration: timeInWords(seconds) }
   })
 }
 
@@ -31,7 +31,7 @@ const YEAR = 365.25 * DAY
 /** A time as people say it: at once, minutes, days, years. */
 export function timeInWords(seconds: number): string {
   if (seconds < 1) return 'at once'
-  for (const [unit, one, many, upTo] of [
+  for (const [unit, item, many, upTo] of [
     [1, 'second', 'seconds', MINUTE],
     [MINUTE, 'minute', 'minutes', HOUR],
     [HOUR, 'hour', 'hours', 2 * DAY],
@@ -40,7 +40,7 @@ export function timeInWords(seconds: number): string {
   ] as const) {
     if (seconds < upTo) {
       const count = Math.max(1, Math.round(seconds / unit))
-      return `${count} ${count === 1 ? one : many}`
+      return `${count} ${count === 1 ? item : many}`
     }
   }
   if (seconds < 1e6 * YEAR) return `${Math.round(seconds / YEAR / 1000)} thousand years`

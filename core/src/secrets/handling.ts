@@ -7,7 +7,7 @@ export interface Handling {
   /** Presses on a television's keyboard by the arrows of its remote control, the taking of each character among them. */
   remotePresses: number
   /** What makes it hard, in plain words; empty where nothing does. */
-  says: string[]
+  reasons: string[]
 }
 
 const lookAlikes = new Set([...'0O1lI|5S2Z8B'])
@@ -37,10 +37,10 @@ function keyOf(character: string): Key {
 /** Judges how a passphrase is read aloud and how it is typed on a television. Arrows do not go round the edge; a change of page is two presses. */
 export function judgeHandling(passphrase: string): Handling {
   const characters = [...passphrase]
-  const kind = (one: string) => {
-    if (/\d/.test(one)) return 'digit'
-    if (/[a-z]/.test(one)) return 'small'
-    return /[A-Z]/.test(one) ? 'capital' : 'sign'
+  const kind = (character: string) => {
+    if (/\d/.test(character)) return 'digit'
+    if (/[a-z]/.test(character)) return 'small'
+    return /[A-Z]/.test(character) ? 'capital' : 'sign'
   }
   let [changes, remotePresses] = [0, 0]
   let at: Key = { page: 'small', row: 0, column: 0 }
@@ -59,20 +59,20 @@ export function judgeHandling(passphrase: string): Handling {
   }
   // In a word of small letters nobody takes an l for a 1; alone among digits and capitals they do.
   const confused = characters.filter(
-    (one, index) =>
-      lookAlikes.has(one) &&
-      !(kind(one) === 'small' && inWord(characters, index)) &&
-      !(kind(one) === 'digit' && !characters.some((other) => /[A-Z]/.test(other)))
+    (character, index) =>
+      lookAlikes.has(character) &&
+      !(kind(character) === 'small' && inWord(characters, index)) &&
+      !(kind(character) === 'digit' && !characters.some((other) => /[A-Z]/.test(other)))
   )
-  const says: string[] = []
+  const message: string[] = []
   if (confused.length)
-    says.push(
+    message.push(
       `${[...new Set(confused)].join(' ')} ${confused.length === 1 ? 'is' : 'are'} taken for something else: spell it`
     )
-  if (changes > 3) says.push(`it changes ${changes} times between small letters, capitals, digits and signs`)
+  if (changes > 3) message.push(`it changes ${changes} times between small letters, capitals, digits and signs`)
   if (remotePresses > 200)
-    says.push(`about ${remotePresses} presses of a remote control: words with hyphens are shorter to type`)
-  return { confused, changes, remotePresses, says }
+    message.push(`about ${remotePresses} presses of a remote control: words with hyphens are shorter to type`)
+  return { confused, changes, remotePresses, reasons: message }
 }
 
 const inWord = (characters: readonly string[], index: number) =>

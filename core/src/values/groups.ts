@@ -3,8 +3,8 @@ export class Groups<T> {
   readonly #parents = new Map<T, T>()
 
   /** The one that stands for a thing's group: the same for all of it until another group joins. */
-  of(one: T): T {
-    let at = one
+  of(item: T): T {
+    let at = item
     while (this.#parents.has(at)) at = this.#parents.get(at)!
     return at
   }

@@ -41,11 +41,13 @@ export function isOrderUnknown(a: string, b: string): boolean {
   const left = partsOf(a)
   const right = partsOf(b)
   for (let at = 0; at < Math.max(left.length, right.length); at++) {
-    const [one, other] = [left[at] ?? nothing, right[at] ?? nothing]
-    if (compareParts(one, other) === 0) continue
-    if (one.number === null || other.number === null)
-      return (one.number ?? 0n) === 0n && (other.number ?? 0n) === 0n && !(one.number === null && other.number === null)
-    return one.number === other.number && (one.rest.length === 0) !== (other.rest.length === 0)
+    const [first, other] = [left[at] ?? nothing, right[at] ?? nothing]
+    if (compareParts(first, other) === 0) continue
+    if (first.number === null || other.number === null)
+      return (
+        (first.number ?? 0n) === 0n && (other.number ?? 0n) === 0n && !(first.number === null && other.number === null)
+      )
+    return first.number === other.number && (first.rest.length === 0) !== (other.rest.length === 0)
   }
   return false
 }

@@ -161,10 +161,10 @@ function node(id: string, name: string, lan: number): Model {
       status('pairing', 'white', 'blink', 'joining the mesh', 'Wait up to two minutes', { usualMin: 1, maxMin: 2 }),
       status('too-far', 'amber', 'solid', 'joined, but too far', 'Move it one room closer to the router'),
       status('no-mesh', 'amber', 'blink', 'the router is out of reach', 'Move it closer, then press Sync on both')
-    ].map((one) =>
-      one.state === 'starting'
-        ? { ...one, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'pulse' as const }] }
-        : one
+    ].map((item) =>
+      item.state === 'starting'
+        ? { ...item, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'pulse' as const }] }
+        : item
     ),
     moves: movesOf(`
       unpowered > starting

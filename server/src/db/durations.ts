@@ -9,8 +9,8 @@ export async function pastDurations(
   kinds: readonly string[]
 ): Promise<{ of: string; count: number; least: number; usual: number; most: number }[]> {
   if (kinds.length === 0) return []
-  const one = `(SELECT of_what, minutes FROM durations WHERE of_what = ? ORDER BY ended_at DESC LIMIT ${NEWEST})`
-  const found = await rows<{ of_what: string; minutes: number }>(db, kinds.map(() => one).join(' UNION ALL '), [
+  const newestOf = `(SELECT of_what, minutes FROM durations WHERE of_what = ? ORDER BY ended_at DESC LIMIT ${NEWEST})`
+  const found = await rows<{ of_what: string; minutes: number }>(db, kinds.map(() => newestOf).join(' UNION ALL '), [
     ...kinds
   ])
   const byKind = new Map<string, number[]>()

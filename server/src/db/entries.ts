@@ -18,7 +18,7 @@ export async function entriesById(db: Connection, ids: string[]): Promise<Map<st
     `SELECT doc FROM entries WHERE id IN (${ids.map(() => '?').join(', ')})`,
     ids
   )
-  return new Map(found.map(({ doc }) => JSON.parse(doc) as Entry).map((one) => [one.id, one]))
+  return new Map(found.map(({ doc }) => JSON.parse(doc) as Entry).map((entry) => [entry.id, entry]))
 }
 
 /** Writes entries; each with its seq and hash already. */

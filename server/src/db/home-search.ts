@@ -48,7 +48,7 @@ export async function findHomes(db: Connection, query: HomeQuery, after: PageCur
     return page(await rows(db, ...byModel(query, after)), ({ visit }) => ({ key: '', id: visit! }))
   if (query.words.length > 0) {
     // The next pages go on by the word that the first was led by, whatever is estimated by then.
-    const word = query.words.find((one) => one === after?.word) ?? (await rarest(db, query.words))
+    const word = query.words.find((candidate) => candidate === after?.word) ?? (await rarest(db, query.words))
     const found = page(await rows(db, ...byWord(query, word, after?.word === word ? after : null)), ({ term, id }) => ({
       word,
       key: term!,
@@ -66,8 +66,8 @@ function byStreetAndNumber(a: ListedHome, b: ListedHome): number {
     name: street.replace(/^\d+\w?\s+/, ''),
     number: Number.parseInt(street, 10) || 0
   })
-  const [one, other] = [parts(a), parts(b)]
-  return one.name.localeCompare(other.name) || one.number - other.number || (a.id < b.id ? -1 : 1)
+  const [first, other] = [parts(a), parts(b)]
+  return first.name.localeCompare(other.name) || first.number - other.number || (a.id < b.id ? -1 : 1)
 }
 
 type FoundRow = ListedHome & { foundBy?: string; visit?: string; term?: string }

@@ -46,24 +46,24 @@ export async function migrate(url: string): Promise<Migrated> {
     const all = await allMigrations()
     mustBeNewEnough(
       all.at(-1)!.number,
-      done.map((one) => Number(one.oldest))
+      done.map((row) => Number(row.oldest))
     )
-    const known = new Set(done.map((one) => String(one.name)))
+    const known = new Set(done.map((row) => String(row.name)))
     const fresh = known.size === 0
     const ran = all.filter(({ name }) => !known.has(name))
-    for (const one of ran) {
-      await carryOut(connection, one)
+    for (const migration of ran) {
+      await carryOut(connection, migration)
       // A database that begins now has nothing to make anew.
       await connection.query('INSERT INTO migrations (name, ran_at, oldest, rebuild_due) VALUES (?, ?, ?, ?)', [
-        one.name,
+        migration.name,
         new Date(),
-        one.oldest,
-        one.rebuild && !fresh
+        migration.oldest,
+        migration.rebuild && !fresh
       ])
     }
     return {
       ran: ran.map(({ name }) => name),
-      rebuild: done.some((one) => Boolean(one.rebuild_due)) || (!fresh && ran.some(({ rebuild }) => rebuild))
+      rebuild: done.some((row) => Boolean(row.rebuild_due)) || (!fresh && ran.some(({ rebuild }) => rebuild))
     }
   })
 }
@@ -129,7 +129,7 @@ export function statementsOf(text: string): string[] {
     .filter((line) => !/^\s*--/.test(line))
     .join('\n')
     .split(/;[ \t]*(?:\n|$)/)
-    .map((one) => one.trim())
+    .map((item) => item.trim())
     .filter(Boolean)
 }
 
@@ -155,7 +155,7 @@ async function carryOut(connection: Connection, { name, statements }: Migration)
     'SELECT number, checksum FROM migration_statements WHERE name = ?',
     [name]
   )
-  const known = new Map(noted.map((one) => [Number(one.number), String(one.checksum)]))
+  const known = new Map(noted.map((row) => [Number(row.number), String(row.checksum)]))
   for (const [at, statement] of statements.entries()) {
     const checksum = createHash('sha256').update(statement).digest('hex')
     const before = known.get(at + 1)

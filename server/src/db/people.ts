@@ -99,10 +99,10 @@ export async function allPeople(db: Connection, now: Date): Promise<ListedPerson
     `,
     [now]
   )
-  return found.map((one) => ({
-    ...one,
-    leftAt: one.leftAt?.toISOString() ?? null,
-    mustChoose: Boolean(one.mustChoose)
+  return found.map((item) => ({
+    ...item,
+    leftAt: item.leftAt?.toISOString() ?? null,
+    mustChoose: Boolean(item.mustChoose)
   }))
 }
 

@@ -49,8 +49,8 @@ export async function unitElsewhere(db: Connection, home: string, unit: SoughtUn
   const homes = new Set<string>()
   return found
     .sort((a, b) => a.since.getTime() - b.since.getTime() || (a.by < b.by ? -1 : 1))
-    .filter((one) => !homes.has(one.home) && homes.add(one.home))
-    .map((one) => ({ ...one, since: one.since.toISOString(), sealed: Boolean(one.sealed) }))
+    .filter((candidate) => !homes.has(candidate.home) && homes.add(candidate.home))
+    .map((item) => ({ ...item, since: item.since.toISOString(), sealed: Boolean(item.sealed) }))
 }
 
 /** An open visit that has a unit of a model. */

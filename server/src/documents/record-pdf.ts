@@ -207,12 +207,12 @@ function networksTable(record: VisitRecord): Content {
 function findingsOf(stage: (typeof stages)[number], findings: readonly Finding[]): Content[] {
   const here = findings.filter((finding) => finding.stage === stage && finding.outcome !== 'not-here')
   if (here.length === 0) return []
-  const body = here.map((one): TableCell[] => [
-    { text: one.outcome, bold: one.outcome === 'breaks' },
-    one.level,
-    one.rule,
-    one.subject?.name ?? '',
-    `${one.evidence}${one.granted ? ` ${one.granted.kind} by ${one.granted.by}: ${one.granted.reason}` : ''}`
+  const body = here.map((finding): TableCell[] => [
+    { text: finding.outcome, bold: finding.outcome === 'breaks' },
+    finding.level,
+    finding.rule,
+    finding.subject?.name ?? '',
+    `${finding.evidence}${finding.granted ? ` ${finding.granted.kind} by ${finding.granted.by}: ${finding.granted.reason}` : ''}`
   ])
   return [
     { text: stageNames[stage], bold: true, fontSize: 10.5, headlineLevel: 1, margin: [0, 6, 0, 2] as Margins },

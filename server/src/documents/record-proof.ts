@@ -16,49 +16,50 @@ export interface SmallPhoto {
   /** JPEG; null for the picture of a label, which stays in the vault. */ jpeg: Buffer | null
 }
 
-const figure = (one: Measured['down'], unit: string) =>
-  one === null
+const figure = (summary: Measured['down'], unit: string) =>
+  summary === null
     ? '–'
-    : `${Math.round(one.median * 10) / 10} ${unit}${one.count > 1 ? `\n${one.count} runs, ${Math.round(one.least)} to ${Math.round(one.most)}` : ''}`
+    : `${Math.round(summary.median * 10) / 10} ${unit}${summary.count > 1 ? `\n${summary.count} runs, ${Math.round(summary.least)} to ${Math.round(summary.most)}` : ''}`
 
 /** What was measured: at the source, room by room against the floor, at wired ports. */
 export function measurements({ record, catalogue, standard, zone }: Revision): Content[] {
   const time = timeIn(zone)
   const source = sourceOf(record, catalogue)
   const floor = roomFloor(standard.policy, source)
-  const said = (one: Measured) => {
-    const meta = one.measurement.meta.runs
-    return `${one.measurement.facts.how?.replaceAll('-', ' ') ?? ''}${meta ? `, ${meta.by.name}, ${time(meta.at)}` : ''}`
+  const said = (result: Measured) => {
+    const meta = result.measurement.meta.runs
+    return `${result.measurement.facts.how?.replaceAll('-', ' ') ?? ''}${meta ? `, ${meta.by.name}, ${time(meta.at)}` : ''}`
   }
   const unit = (id: string | undefined) => (id && record.units[id] ? unitName(record.units[id]) : '')
-  const row = (where: string, one: Measured, outcome: string): TableCell[] => [
+  const row = (where: string, result: Measured, outcome: string): TableCell[] => [
     { text: where, bold: true },
-    unit(one.measurement.facts.unit) + (one.measurement.facts.band ? ` ${one.measurement.facts.band} GHz` : ''),
-    one.measurement.facts.dbm === undefined ? '–' : `${one.measurement.facts.dbm} dBm`,
-    figure(one.down, 'Mbit/s'),
-    figure(one.up, 'Mbit/s'),
-    figure(one.idle, 'ms'),
+    unit(result.measurement.facts.unit) +
+      (result.measurement.facts.band ? ` ${result.measurement.facts.band} GHz` : ''),
+    result.measurement.facts.dbm === undefined ? '–' : `${result.measurement.facts.dbm} dBm`,
+    figure(result.down, 'Mbit/s'),
+    figure(result.up, 'Mbit/s'),
+    figure(result.idle, 'ms'),
     outcome,
-    { text: said(one), fontSize: 7.5 }
+    { text: said(result), fontSize: 7.5 }
   ]
   const body = [
     ...(source ? [row('Source, by cable', source, '')] : []),
     ...judgeRooms(record, catalogue, standard.policy).flatMap(({ room, outcome, bands }) =>
       bands.map((band, at) => row(room.facts.name ?? 'Room', band, at === 0 ? outcome : ''))
     ),
-    ...measured(record, catalogue, ({ at }) => at === 'port').map((one) => row('Wired port', one, ''))
+    ...measured(record, catalogue, ({ at }) => at === 'port').map((item) => row('Wired port', item, ''))
   ]
-  const seen = standing(record.units).flatMap(({ path, ...one }) =>
+  const seen = standing(record.units).flatMap(({ path, ...item }) =>
     path
       ? [
-          `${unitName(one as never)}: ${path.before ?? '?'} to ${path.after ?? '?'} devices, address ${path.address}${path.server ? ` from ${unit(path.server)}` : ''}`
+          `${unitName(item as never)}: ${path.before ?? '?'} to ${path.after ?? '?'} devices, address ${path.address}${path.server ? ` from ${unit(path.server)}` : ''}`
         ]
       : []
   )
   return [
     heading('Measured'),
     {
-      text: `Floor of a room: ${Math.round(floor.mbps)} Mbit/s, ${floor.says}; ${floor.dbm} dBm; at most ${floor.addedMs} ms added.`,
+      text: `Floor of a room: ${Math.round(floor.mbps)} Mbit/s, ${floor.reason}; ${floor.dbm} dBm; at most ${floor.addedMs} ms added.`,
       fontSize: 9,
       color: soft,
       margin: [0, 0, 0, 3] as Margins
@@ -132,7 +133,7 @@ export function changesTable(title: string, { things, rooms, notAgain }: Changes
                   ? thing.changes
                       .filter(({ after }) => after !== null)
                       .slice(0, 8)
-                      .map(({ says, after }) => `${says} ${after}`)
+                      .map(({ label, after }) => `${label} ${after}`)
                       .join(', ')
                   : '',
               colSpan: 2
@@ -143,7 +144,7 @@ export function changesTable(title: string, { things, rooms, notAgain }: Changes
         ]
       return thing.changes.map((change, at): TableCell[] => [
         at === 0 ? first : '',
-        change.says,
+        change.label,
         change.before ?? 'not recorded',
         { text: change.after ?? 'not recorded', bold: true },
         [...change.why, ...(at === 0 && why ? [why] : []), change.by ? `${change.by.name}, ${time(change.by.at)}` : '']
@@ -152,8 +153,10 @@ export function changesTable(title: string, { things, rooms, notAgain }: Changes
       ])
     }),
     ...rooms.map(({ name, before, after }): TableCell[] => {
-      const told = (one: typeof before) =>
-        one ? `${one.downMbps === null ? '?' : Math.round(one.downMbps)} Mbit/s, ${one.dbm ?? '?'} dBm` : 'not measured'
+      const told = (outcome: typeof before) =>
+        outcome
+          ? `${outcome.downMbps === null ? '?' : Math.round(outcome.downMbps)} Mbit/s, ${outcome.dbm ?? '?'} dBm`
+          : 'not measured'
       return [{ text: name, bold: true }, 'room', told(before), { text: told(after), bold: true }, '']
     })
   ]

@@ -181,7 +181,7 @@ async function callRoute(route: Route, context: Context, services: Services, ses
     if (!schema) return undefined
     const checked = schema.safeParse(value, { reportInput: true })
     if (!checked.success)
-      problems.push(...problemsOf(checked.error).map((one) => ({ ...one, path: [...above, ...one.path] })))
+      problems.push(...problemsOf(checked.error).map((problem) => ({ ...problem, path: [...above, ...problem.path] })))
     return checked.data
   }
   const params = read(route.params, context.params, ['path'])

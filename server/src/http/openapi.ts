@@ -68,10 +68,10 @@ function answerOf({ answer }: Route): unknown {
 
 function parametersOf(schema: z.ZodType | undefined, place: 'path' | 'query'): unknown[] {
   if (!(schema instanceof z.ZodObject)) return []
-  return Object.entries(schema.shape as Record<string, z.ZodType>).map(([name, one]) => ({
+  return Object.entries(schema.shape as Record<string, z.ZodType>).map(([name, zodType]) => ({
     name,
     in: place,
-    required: place === 'path' || !one.safeParse(undefined).success,
-    schema: schemaOf(one, 'input')
+    required: place === 'path' || !zodType.safeParse(undefined).success,
+    schema: schemaOf(zodType, 'input')
   }))
 }

@@ -110,7 +110,9 @@ async function broughtAlong(
   file: RecordFile
 ): Promise<Pick<ForeignVisit, 'standard' | 'models' | 'publicKey'>> {
   const here = await readStandard(connection, file.standard.id, file.standard.version)
-  const models = new Map((await allModels(connection)).map((one) => [`${one.id}@${one.version}`, canonicalJson(one)]))
+  const models = new Map(
+    (await allModels(connection)).map((item) => [`${item.id}@${item.version}`, canonicalJson(item)])
+  )
   return {
     standard: here && canonicalJson(here) === canonicalJson(file.standard) ? null : file.standard,
     models: file.models.filter((model) => models.get(`${model.id}@${model.version}`) !== canonicalJson(model)),

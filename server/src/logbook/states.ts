@@ -42,7 +42,7 @@ export class VisitStates {
     const held = this.#states.get(visit)
     if (held?.seq === seq) return held
     const from = held && held.seq < seq ? held : { seq: 0, record: emptyRecord, findings: [], lines: {} }
-    const news = (await entriesAfter(db, visit, from.seq)).filter((one) => one.seq <= seq)
+    const news = (await entriesAfter(db, visit, from.seq)).filter((entry) => entry.seq <= seq)
     const record = reduce(news, from.record)
     const state = {
       seq,

@@ -33,7 +33,9 @@ export async function keptVerdicts(db: Connection, visit: string): Promise<{ by:
  * of today's rules where these come out alike. Where they do not, the outcome of then stands and says so.
  */
 export async function verdictsOfThen(db: Connection, visit: string, today: readonly Finding[]): Promise<Finding[]> {
-  const listed = new Map((await listedFindings(db, visit)).map((one) => [ruleKey(one.rule, one.subject || null), one]))
+  const listed = new Map(
+    (await listedFindings(db, visit)).map((item) => [ruleKey(item.rule, item.subject || null), item])
+  )
   if (listed.size === 0) return [...today]
   return today.flatMap((finding): Finding[] => {
     const then = listed.get(ruleKey(finding.rule, finding.subject?.id))

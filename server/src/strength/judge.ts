@@ -43,7 +43,7 @@ function running(): Worker {
   })
   made.on('error', (error) => {
     worker = null
-    for (const one of waiting.values()) one.failed(error)
+    for (const call of waiting.values()) call.failed(error)
     waiting.clear()
   })
   worker = made

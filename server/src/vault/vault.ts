@@ -66,7 +66,7 @@ export class Vault {
 
   /** Opens one secret of a visit; null where there is none. @throws SecretsErased where it was erased */
   async open(db: Connection, visit: string, ref: string): Promise<OpenSecret | null> {
-    const secret = (await this.openAll(db, visit)).find((one) => one.ref === ref)
+    const secret = (await this.openAll(db, visit)).find((candidate) => candidate.ref === ref)
     if (!secret && (await hasSecret(db, visit, ref))) throw new SecretsErased()
     return secret ?? null
   }

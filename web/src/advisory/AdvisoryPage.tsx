@@ -74,7 +74,7 @@ export function AdvisoryPage() {
     (model
       ? versions
           .map(({ firmware }) => firmware ?? UNKNOWN)
-          .filter((one) => troubled(one === UNKNOWN ? null : one) !== null)
+          .filter((candidate) => troubled(candidate === UNKNOWN ? null : candidate) !== null)
       : [])
   const key = wanted.join(' ')
   const { value: list, problem: unlisted } = useReading(
@@ -135,7 +135,11 @@ export function AdvisoryPage() {
                     className="size-5 accent-plum"
                     checked={wanted.includes(firmware)}
                     onChange={(event) =>
-                      setChosen(event.target.checked ? [...wanted, firmware] : wanted.filter((one) => one !== firmware))
+                      setChosen(
+                        event.target.checked
+                          ? [...wanted, firmware]
+                          : wanted.filter((candidate) => candidate !== firmware)
+                      )
                     }
                   />
                   <b className={said === null ? 'w-28' : 'exact w-28'}>{said ?? 'not recorded'}</b>
@@ -159,36 +163,36 @@ export function AdvisoryPage() {
             </Button>
           </div>
           <List className="paper mt-2">
-            {list.slice(0, shown).map((one) => (
+            {list.slice(0, shown).map((unit) => (
               <li
-                key={`${one.visit} ${one.unit}`}
+                key={`${unit.visit} ${unit.unit}`}
                 className="grid items-center gap-x-4 gap-y-1 px-4 py-2 sm:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)_7rem_auto]"
               >
                 <span>
-                  <Link className="font-bold underline" to={`/homes/${one.home}`}>
-                    {one.street}
+                  <Link className="font-bold underline" to={`/homes/${unit.home}`}>
+                    {unit.street}
                   </Link>{' '}
-                  <span className="text-soft">{one.town}</span>
+                  <span className="text-soft">{unit.town}</span>
                 </span>
                 <span>
-                  {one.customer}{' '}
+                  {unit.customer}{' '}
                   <span className="fine block">
-                    {one.name}
-                    {one.serial ? (
+                    {unit.name}
+                    {unit.serial ? (
                       <>
-                        , <span className="exact">{one.serial}</span>
+                        , <span className="exact">{unit.serial}</span>
                       </>
                     ) : (
                       ''
                     )}
                     ,{' '}
-                    <span className={one.firmware === 'not recorded' ? '' : 'exact'}>
-                      {one.firmware === 'not recorded' ? 'version not recorded' : one.firmware}
+                    <span className={unit.firmware === 'not recorded' ? '' : 'exact'}>
+                      {unit.firmware === 'not recorded' ? 'version not recorded' : unit.firmware}
                     </span>
                   </span>
                 </span>
-                <span className="exact">{one.phone ?? 'no number'}</span>
-                <Link className="btn" to={`/visit/new?home=${one.home}`} aria-label={`Book a visit at ${one.street}`}>
+                <span className="exact">{unit.phone ?? 'no number'}</span>
+                <Link className="btn" to={`/visit/new?home=${unit.home}`} aria-label={`Book a visit at ${unit.street}`}>
                   Book a visit
                 </Link>
               </li>

@@ -50,9 +50,9 @@ describe('logging in', () => {
 
   it('a person’s outbox has one id on a device, whichever tab asks', async () => {
     const { outboxIdOf } = await import('../outbox/rows')
-    const [one, two] = [await outboxIdOf('isolde'), await outboxIdOf('isolde')]
-    expect(one).toBe(two)
-    expect(one).toMatch(/^[0-9a-f-]{36}$/)
-    expect(await outboxIdOf('corin')).not.toBe(one)
+    const [first, two] = [await outboxIdOf('isolde'), await outboxIdOf('isolde')]
+    expect(first).toBe(two)
+    expect(first).toMatch(/^[0-9a-f-]{36}$/)
+    expect(await outboxIdOf('corin')).not.toBe(first)
   })
 })

@@ -30,7 +30,7 @@ export function PasswordAgain() {
         asking.end(false)
       }}
       title="Your password again"
-      description={asking.says}
+      description={asking.message}
     >
       <form onSubmit={(event) => void submit(event)} className="flex flex-col gap-3">
         <label className="label" htmlFor="password-again">

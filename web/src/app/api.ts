@@ -56,7 +56,7 @@ function addressOf(path: string, { params = {}, query = {} }: Carried): string {
   const at = path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]!))
   const asked = new URLSearchParams()
   for (const [name, value] of Object.entries(query))
-    for (const one of [value].flat()) if (one !== undefined) asked.append(name, `${one}`)
+    for (const item of [value].flat()) if (item !== undefined) asked.append(name, `${item}`)
   return `/api${at}${asked.size ? `?${asked.toString()}` : ''}`
 }
 

@@ -2,7 +2,7 @@ import { create } from 'zustand'
 import { ApiProblem, ask } from './api'
 
 /** Somebody who waits for the password to be typed again: what is to be said, and how it ends. */
-export const usePasswordAgain = create<{ asking: { says: string; end: (typed: boolean) => void } | null }>(() => ({
+export const usePasswordAgain = create<{ asking: { message: string; end: (typed: boolean) => void } | null }>(() => ({
   asking: null
 }))
 
@@ -16,7 +16,7 @@ export async function withPassword<T>(work: () => Promise<T>): Promise<T> {
   } catch (error) {
     if (!(error instanceof ApiProblem) || !/:password-again$/.test(error.document.type)) throw error
     const typed = await new Promise<boolean>((end) =>
-      usePasswordAgain.setState({ asking: { says: error.document.title, end } })
+      usePasswordAgain.setState({ asking: { message: error.document.title, end } })
     )
     usePasswordAgain.setState({ asking: null })
     if (!typed) throw error

@@ -112,8 +112,8 @@ export function AddressPage() {
             label="Fixed addresses go"
             value={school}
             options={[
-              { value: 'outside', words: 'outside the pool' },
-              { value: 'inside', words: 'inside the pool' }
+              { value: 'outside', label: 'outside the pool' },
+              { value: 'inside', label: 'inside the pool' }
             ]}
             onChange={setSchool}
           />

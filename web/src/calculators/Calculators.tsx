@@ -3,47 +3,47 @@ import { NavLink, Navigate, useParams } from 'react-router'
 import { Heading } from '../ui/Page'
 
 /** The calculations that stand on their own, in the order the work asks for them. */
-export const benchPages: { id: string; name: string; says: string; Page: ComponentType }[] = [
+export const benchPages: { id: string; name: string; description: string; Page: ComponentType }[] = [
   {
     id: 'wall',
     name: 'Wall',
-    says: 'what a wall takes',
+    description: 'what a wall takes',
     Page: lazy(async () => ({ default: (await import('./WallPage')).WallPage }))
   },
   {
     id: 'link',
     name: 'Link',
-    says: 'what arrives between two points',
+    description: 'what arrives between two points',
     Page: lazy(async () => ({ default: (await import('./LinkPage')).LinkPage }))
   },
   {
     id: 'rate',
     name: 'Rate',
-    says: 'what a signal carries',
+    description: 'what a signal carries',
     Page: lazy(async () => ({ default: (await import('./RatePage')).RatePage }))
   },
   {
     id: 'addresses',
     name: 'Addresses',
-    says: 'ranges, pools, what is free',
+    description: 'ranges, pools, what is free',
     Page: lazy(async () => ({ default: (await import('./AddressPage')).AddressPage }))
   },
   {
     id: 'channels',
     name: 'Channels',
-    says: 'among the neighbours',
+    description: 'among the neighbours',
     Page: lazy(async () => ({ default: (await import('./ChannelsPage')).ChannelsPage }))
   },
   {
     id: 'qr',
     name: 'Passphrase',
-    says: 'made, judged, as a QR',
+    description: 'made, judged, as a QR',
     Page: lazy(async () => ({ default: (await import('./QrPage')).QrPage }))
   },
   {
     id: 'firmware',
     name: 'Firmware',
-    says: 'the path to the newest',
+    description: 'the path to the newest',
     Page: lazy(async () => ({ default: (await import('./FirmwarePage')).FirmwarePage }))
   }
 ]
@@ -59,14 +59,14 @@ export function Bench() {
       <nav aria-label="Calculations">
         <Heading>Bench</Heading>
         <ul className="mt-2 flex flex-wrap gap-1 lg:flex-col">
-          {benchPages.map(({ id, name, says }) => (
+          {benchPages.map(({ id, name, description }) => (
             <li key={id}>
               <NavLink
                 to={`/bench/${id}`}
                 className="block min-h-11 border-l-4 border-transparent px-3 py-1.5 aria-[current=page]:border-plum aria-[current=page]:bg-sheet"
               >
                 <b className="block">{name}</b>
-                <span className="fine hidden lg:block">{says}</span>
+                <span className="fine hidden lg:block">{description}</span>
               </NavLink>
             </li>
           ))}

@@ -47,7 +47,7 @@ export function ChannelsPage() {
     if (radios.length === 0 || hearProblem || countryProblem) return
     askBareChannels({ country, radios, neighbours: networks, hearDbm, set24: set.split('-').map(Number) }, setPlan)
   }, [radios, networks, hearDbm, hearProblem, country, countryProblem, set])
-  const lost = plan ? plan.lost.reduce((sum, one) => sum + one, 0) / plan.lost.length : 0
+  const lost = plan ? plan.lost.reduce((sum, value) => sum + value, 0) / plan.lost.length : 0
   return (
     <BenchPage
       title="Channels"
@@ -57,7 +57,7 @@ export function ChannelsPage() {
           <SelectBox
             label="Band"
             value={band}
-            options={bands.map((value) => ({ value, words: `${value} GHz` }))}
+            options={bands.map((value) => ({ value, label: `${value} GHz` }))}
             onChange={setBand}
           />
           <NumberBox label="Own radios" unit="" value={count} onChange={setCount} problem={countProblem} />
@@ -81,8 +81,8 @@ export function ChannelsPage() {
               label="Channels that do not overlap"
               value={set}
               options={[
-                { value: '1-6-11', words: '1, 6 and 11' },
-                { value: '1-5-9-13', words: '1, 5, 9 and 13' }
+                { value: '1-6-11', label: '1, 6 and 11' },
+                { value: '1-5-9-13', label: '1, 5, 9 and 13' }
               ]}
               onChange={setSet}
             />
@@ -113,7 +113,7 @@ export function ChannelsPage() {
             <BigFigure
               value={String(Math.round(lost * 100))}
               unit="% of the rate lost"
-              words={
+              label={
                 plan.proven
                   ? 'No choice loses less: proven.'
                   : `None can cost less than ${Math.round((plan.bound / radios.length) * 100)} %.`

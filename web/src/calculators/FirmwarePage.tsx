@@ -43,7 +43,7 @@ export function FirmwarePage() {
   const newest = [...new Map((models ?? []).map((model) => [model.id, model])).values()].filter(
     ({ firmware }) => firmware.releases.length > 0
   )
-  const model = newest.find((one) => one.id === id) ?? newest[0]
+  const model = newest.find((candidate) => candidate.id === id) ?? newest[0]
   const version = current || model?.firmware.releases[0]?.version || ''
   const { found, problem } = pathFrom(model, version)
   const { installMin } = model?.firmware ?? {}
@@ -61,9 +61,9 @@ export function FirmwarePage() {
                 setCurrent('')
               }}
             >
-              {newest.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.maker} {one.name}
+              {newest.map((item) => (
+                <option key={item.id} value={item.id}>
+                  {item.maker} {item.name}
                 </option>
               ))}
             </Select>
@@ -84,7 +84,7 @@ export function FirmwarePage() {
             <BigFigure
               value={String(found.path.length)}
               unit={found.path.length === 1 ? 'install' : 'installs'}
-              words={
+              label={
                 found.path.length
                   ? `${version} → ${found.path.join(' → ')}${installMin ? `, usually ${installMin.usual * found.path.length} min, at most ${installMin.most * found.path.length} min` : ''}`
                   : 'It runs the newest that it can come to.'

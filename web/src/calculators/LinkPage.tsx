@@ -10,7 +10,7 @@ import { readNumber } from '@pasado/core/values/number'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
 import { Button } from '../ui/Button'
 
-const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, words: `${value} GHz` }))
+const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, label: `${value} GHz` }))
 interface Slab {
   material: Material
   mm: string
@@ -38,7 +38,7 @@ export function LinkPage() {
     floors: Number.isInteger(storeys) && storeys >= 0 && storeys <= 6 ? null : 'must be a whole number from 0 to 6'
   }
   const wrongSlab = slabs.findIndex(({ mm }) => !(readNumber(mm) > 0 && readNumber(mm) <= 3000))
-  const right = Object.values(wrong).every((one) => one === null) && wrongSlab < 0
+  const right = Object.values(wrong).every((candidate) => candidate === null) && wrongSlab < 0
   const set = (at: number, change: Partial<Slab>) =>
     setSlabs(slabs.map((slab, index) => (index === at ? { ...slab, ...change } : slab)))
   const loss = right
@@ -119,7 +119,7 @@ export function LinkPage() {
             <BigFigure
               value={arrives.toFixed(0)}
               unit="dBm"
-              words={
+              label={
                 rate.mcs === null
                   ? 'carries nothing: below the weakest scheme.'
                   : `carries ${rate.phyMbps.toFixed(0)} Mbit/s on the air (scheme ${rate.mcs}, ${band === '2.4' ? 20 : 80} MHz), of which about ${(rate.phyMbps * ARRIVES).toFixed(0)} arrive.`
@@ -128,12 +128,12 @@ export function LinkPage() {
             <Budget
               sent={dbm}
               steps={[
-                { words: `${metres} m of way`, db: loss.distanceDb },
+                { label: `${metres} m of way`, db: loss.distanceDb },
                 ...slabs.map(({ material, mm }, at) => ({
-                  words: `Wall ${at + 1}: ${material.replace('-', ' ')} ${mm} mm`,
+                  label: `Wall ${at + 1}: ${material.replace('-', ' ')} ${mm} mm`,
                   db: bandLoss(material, readNumber(mm), band)
                 })),
-                ...(storeys > 0 ? [{ words: `${storeys} ${storeys === 1 ? 'floor' : 'floors'}`, db: floorsDb }] : [])
+                ...(storeys > 0 ? [{ label: `${storeys} ${storeys === 1 ? 'floor' : 'floors'}`, db: floorsDb }] : [])
               ]}
               arrives={arrives}
             />
@@ -153,7 +153,7 @@ function Budget({
   arrives
 }: {
   sent: number
-  steps: readonly { words: string; db: number }[]
+  steps: readonly { label: string; db: number }[]
   arrives: number
 }) {
   const least = Math.min(-100, arrives)
@@ -163,13 +163,13 @@ function Budget({
     <table className="mt-4 w-full text-sm">
       <caption className="label pb-1 text-left">Where it goes</caption>
       <tbody>
-        {steps.map(({ words, db }, at) => {
+        {steps.map(({ label, db }, at) => {
           const from = level
           level -= db
           return (
             <tr key={at} className="border-t border-rule">
               <th scope="row" className="w-48 py-1.5 text-left font-normal">
-                {words}
+                {label}
               </th>
               <td className="exact w-24 whitespace-nowrap text-right">−{db.toFixed(1)} dB</td>
               <td className="pl-3">

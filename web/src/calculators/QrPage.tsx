@@ -12,9 +12,9 @@ import { Problem } from '../ui/Problem'
 import { Field, Input } from '../ui/Field'
 
 const securities = [
-  { value: 'wpa', words: 'WPA2 or WPA3' },
-  { value: 'wep', words: 'WEP (old)' },
-  { value: 'open', words: 'open' }
+  { value: 'wpa', label: 'WPA2 or WPA3' },
+  { value: 'wep', label: 'WEP (old)' },
+  { value: 'open', label: 'open' }
 ] as const
 
 /** A name and passphrase as a QR code to join by; the passphrase made and judged. Nothing of it leaves this page. */

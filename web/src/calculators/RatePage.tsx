@@ -20,7 +20,7 @@ export function RatePage() {
   const at = (widthMHz: (typeof widths)[number]) =>
     linkRate({ rssiDbm: dbm, widthMHz, streams: many, guardIntervalUs: Number(guard) as 0.8 })
   const right = !wrongDbm && !wrongStreams
-  const most = right ? Math.max(1, ...widths.map((one) => at(one).phyMbps)) : 1
+  const most = right ? Math.max(1, ...widths.map((item) => at(item).phyMbps)) : 1
   const chosen = right ? at(Number(width) as 20) : null
   return (
     <BenchPage
@@ -32,14 +32,17 @@ export function RatePage() {
           <SelectBox
             label="Width"
             value={width}
-            options={widths.map((one): { value: Width; words: string } => ({ value: `${one}`, words: `${one} MHz` }))}
+            options={widths.map((item): { value: Width; label: string } => ({
+              value: `${item}`,
+              label: `${item} MHz`
+            }))}
             onChange={setWidth}
           />
           <NumberBox label="Streams" unit="" value={streams} onChange={setStreams} problem={wrongStreams} />
           <SelectBox
             label="Guard interval"
             value={guard}
-            options={guards.map((value) => ({ value, words: `${value} µs` }))}
+            options={guards.map((value) => ({ value, label: `${value} µs` }))}
             onChange={setGuard}
           />
         </>
@@ -49,7 +52,7 @@ export function RatePage() {
           <BigFigure
             value={chosen.phyMbps.toFixed(0)}
             unit="Mbit/s on the air"
-            words={
+            label={
               chosen.mcs === null
                 ? 'No rate holds: nearer, or a narrower channel.'
                 : `scheme ${chosen.mcs}; about ${(chosen.phyMbps * ARRIVES).toFixed(0)} Mbit/s arrive.`
@@ -64,12 +67,12 @@ export function RatePage() {
         <table className="mt-4 w-full text-sm">
           <caption className="label pb-1 text-left">Wider is faster only while the signal lasts</caption>
           <tbody>
-            {widths.map((one) => {
-              const rate = at(one)
+            {widths.map((item) => {
+              const rate = at(item)
               return (
-                <tr key={one} className="border-t border-rule">
+                <tr key={item} className="border-t border-rule">
                   <th scope="row" className="w-24 py-1.5 text-left font-normal">
-                    {one} MHz
+                    {item} MHz
                   </th>
                   <td className="exact w-32 text-right">
                     {rate.mcs === null ? 'none holds' : `${rate.phyMbps.toFixed(0)} Mbit/s`}
@@ -77,7 +80,7 @@ export function RatePage() {
                   <td className="pl-3">
                     <span aria-hidden className="block h-4 bg-well">
                       <span
-                        className={`block h-4 ${String(one) === width ? 'bg-plum' : 'bg-soft'}`}
+                        className={`block h-4 ${String(item) === width ? 'bg-plum' : 'bg-soft'}`}
                         style={{ width: `${(rate.phyMbps / most) * 100}%` }}
                       />
                     </span>

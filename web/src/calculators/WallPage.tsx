@@ -7,7 +7,7 @@ import { materialOptions } from '../visit/stages/place/materials'
 import { readNumber } from '@pasado/core/values/number'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
 
-const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, words: `${value} GHz` }))
+const bandOptions = (Object.keys(plannedBands) as Band[]).map((value) => ({ value, label: `${value} GHz` }))
 const CURVE_POINTS = 160
 const [CURVE_FROM_MHZ, CURVE_TO_MHZ] = [2200, 7200]
 
@@ -24,14 +24,14 @@ export function WallPage() {
   const losses = useMemo(
     () =>
       right
-        ? (Object.keys(plannedBands) as Band[]).map((one) => ({
-            band: one,
+        ? (Object.keys(plannedBands) as Band[]).map((plannedBand) => ({
+            band: plannedBand,
             db: wallLoss({
               material,
               thicknessMm: mm,
               incidenceDeg: degrees,
-              frequencyMHz: plannedBands[one].middleMHz,
-              averageOverMHz: plannedBands[one].overMHz
+              frequencyMHz: plannedBands[plannedBand].middleMHz,
+              averageOverMHz: plannedBands[plannedBand].overMHz
             }).lossDb
           }))
         : [],
@@ -68,7 +68,7 @@ export function WallPage() {
           <BigFigure
             value={chosen.db.toFixed(1)}
             unit="dB"
-            words={`of ${band} GHz. ${losses
+            label={`of ${band} GHz. ${losses
               .filter((loss) => loss.band !== band)
               .map((loss) => `${loss.db.toFixed(1)} dB of ${loss.band} GHz`)
               .join(', ')}.`}
@@ -87,14 +87,14 @@ export function WallPage() {
           <ResponsiveContainer width="100%" height={280}>
             <LineChart data={curve} margin={{ top: 8, right: 12, bottom: 22, left: 6 }} accessibilityLayer={false}>
               <CartesianGrid stroke="var(--rule)" />
-              {Object.entries(plannedBands).map(([one, { middleMHz, overMHz }]) => (
+              {Object.entries(plannedBands).map(([item, { middleMHz, overMHz }]) => (
                 <ReferenceArea
-                  key={one}
+                  key={item}
                   x1={(middleMHz - overMHz / 2) / 1000}
                   x2={(middleMHz + overMHz / 2) / 1000}
                   fill="var(--plumwash)"
-                  fillOpacity={one === band ? 1 : 0.4}
-                  label={{ value: `${one} GHz`, position: 'insideTop', fill: 'var(--ink)', fontSize: 12 }}
+                  fillOpacity={item === band ? 1 : 0.4}
+                  label={{ value: `${item} GHz`, position: 'insideTop', fill: 'var(--ink)', fontSize: 12 }}
                   ifOverflow="hidden"
                 />
               ))}

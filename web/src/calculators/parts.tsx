@@ -48,7 +48,7 @@ export function SelectBox<T extends string>({
 }: {
   label: string
   value: T
-  options: readonly { value: T; words: string }[]
+  options: readonly { value: T; label: string }[]
   onChange: (value: T) => void
 }) {
   const id = useId()
@@ -58,9 +58,9 @@ export function SelectBox<T extends string>({
         {label}
       </label>
       <Select id={id} className="mt-1" value={value} onChange={(event) => onChange(event.target.value as T)}>
-        {options.map(({ value: one, words }) => (
-          <option key={one} value={one}>
-            {words}
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.label}
           </option>
         ))}
       </Select>
@@ -102,11 +102,11 @@ export function BenchPage({
 }
 
 /** The figure of a result, large, with its unit. */
-export function BigFigure({ value, unit, words }: { value: string; unit: string; words?: ReactNode }) {
+export function BigFigure({ value, unit, label }: { value: string; unit: string; label?: ReactNode }) {
   return (
     <p>
       <b className="exact text-4xl">{value}</b> <span className="text-xl">{unit}</span>
-      {words && <span className="block">{words}</span>}
+      {label && <span className="block">{label}</span>}
     </p>
   )
 }

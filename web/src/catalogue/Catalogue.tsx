@@ -23,7 +23,7 @@ export function Catalogue() {
   const found = newest.filter(
     (model) =>
       `${model.maker} ${model.name} ${model.family ?? ''}`.toLowerCase().includes(wanted.toLowerCase()) &&
-      (role === '' || model.roles.some((one) => one === role))
+      (role === '' || model.roles.some((candidate) => candidate === role))
   )
   const set = (key: string, value: string) =>
     setSearch(
@@ -73,9 +73,9 @@ export function Catalogue() {
           </label>
           <Select id="role" className="mt-1" value={role} onChange={(event) => set('role', event.target.value)}>
             <option value="">anything</option>
-            {roles.map((one) => (
-              <option key={one} value={one}>
-                {one.replace('-', ' ')}
+            {roles.map((item) => (
+              <option key={item} value={item}>
+                {item.replace('-', ' ')}
               </option>
             ))}
           </Select>
@@ -102,7 +102,7 @@ export function Catalogue() {
                   </span>
                 </span>
                 <span className="fine">
-                  {model.roles.map((one) => one.replace('-', ' ')).join(', ')}
+                  {model.roles.map((item) => item.replace('-', ' ')).join(', ')}
                   {model.mesh ? ` · mesh of ${model.mesh.members ?? 'any number'}` : ''}
                 </span>
                 {good && (

@@ -25,9 +25,9 @@ export function ModelView() {
   const lead = useSession((state) => state.me?.role === 'lead')
   const { models, retired, problem, again } = useModels()
   const [refused, setRefused] = useState<string | null>(null)
-  const versions = (models ?? []).filter((one) => one.id === id).sort((a, b) => b.version - a.version)
+  const versions = (models ?? []).filter((candidate) => candidate.id === id).sort((a, b) => b.version - a.version)
   const [version, setVersion] = useState<number | null>(null)
-  const model = versions.find((one) => one.version === version) ?? versions[0]
+  const model = versions.find((candidate) => candidate.version === version) ?? versions[0]
   useTitle(model ? `${model.maker} ${model.name}` : null)
   const offer = async (of: string, offered: boolean) => {
     try {
@@ -66,9 +66,9 @@ export function ModelView() {
                 value={model.version}
                 onChange={(event) => setVersion(Number(event.target.value))}
               >
-                {versions.map((one) => (
-                  <option key={one.version} value={one.version}>
-                    {one.version}
+                {versions.map((item) => (
+                  <option key={item.version} value={item.version}>
+                    {item.version}
                   </option>
                 ))}
               </Select>
@@ -108,7 +108,7 @@ export function ModelView() {
 
 function Acting({ model }: { model: Model }) {
   const [chosen, setChosen] = useState((model.states.find(({ good }) => good) ?? model.states[0]!).state)
-  const state = model.states.find((one) => one.state === chosen)!
+  const state = model.states.find((candidate) => candidate.state === chosen)!
   return (
     <section aria-label="Lamps" className="paper mt-4 grid gap-4 p-4 lg:grid-cols-[18rem_minmax(0,1fr)]">
       <div>
@@ -205,7 +205,7 @@ function Contents({ model }: { model: Model }) {
         </Notice>
       )}
       <p className="fine mt-2">
-        On its label: {model.label.map((one) => labelFieldWords[one].toLowerCase()).join(', ')}.
+        On its label: {model.label.map((item) => labelFieldWords[item].toLowerCase()).join(', ')}.
       </p>
       {model.masks?.serial && (
         <p className="fine">

@@ -11,7 +11,7 @@ export function UnitFront({ model, state }: { model: Model; state: ModelState })
       </p>
       <ul className="mt-3 flex flex-wrap justify-center gap-4">
         {model.lamps.map((lamp) => {
-          const look = state.lamps.find((one) => one.lamp === lamp.id)
+          const look = state.lamps.find((candidate) => candidate.lamp === lamp.id)
           return (
             <li key={lamp.id} className="flex flex-col items-center gap-1">
               {look ? (

@@ -66,7 +66,7 @@ export function AnythingSheet({ onClose }: { onClose: () => void }) {
           .filter(({ id }) => id !== visit)
           .map(({ id, street, customer }) => ({
             id: `visit ${id}`,
-            words: street,
+            label: street,
             hint: customer,
             act: () => go(`/visit/${id}/brief`)
           }))
@@ -76,9 +76,9 @@ export function AnythingSheet({ onClose }: { onClose: () => void }) {
       {
         name: 'Program',
         offers: [
-          { id: 'light', words: 'Daylight or Cupboard', key: 't', act: turn },
-          { id: 'password', words: 'Change my password', act: () => callUp('password') },
-          { id: 'out', words: 'Log out', act: () => void logOut(false).then(() => navigate('/login')) }
+          { id: 'light', label: 'Daylight or Cupboard', key: 't', act: turn },
+          { id: 'password', label: 'Change my password', act: () => callUp('password') },
+          { id: 'out', label: 'Log out', act: () => void logOut(false).then(() => navigate('/login')) }
         ]
       }
     ]
@@ -89,7 +89,7 @@ export function AnythingSheet({ onClose }: { onClose: () => void }) {
     name: 'Homes',
     offers: homes.map(({ id, street, town, customer }) => ({
       id: `home ${id}`,
-      words: `${street}, ${town}`,
+      label: `${street}, ${town}`,
       hint: customer,
       also: by,
       act: () => void navigate(`/homes/${id}`)
@@ -166,7 +166,7 @@ export function AnythingSheet({ onClose }: { onClose: () => void }) {
                           onSelect={() => choose(offer.act)}
                         >
                           <span className="min-w-0 grow truncate">
-                            {offer.words}
+                            {offer.label}
                             {offer.hint && <span className="text-soft"> · {offer.hint}</span>}
                           </span>
                           {offer.key && (

@@ -4,7 +4,7 @@ import { doingsOf } from '../visit/frame/commands'
 
 const visitKeys: readonly [string, string][] = [
   ['1–9', 'go to a stage'],
-  ...doingsOf('', () => undefined).map(({ key, words }): [string, string] => [key, words])
+  ...doingsOf('', () => undefined).map(({ key, label }): [string, string] => [key, label])
 ]
 
 /** The keys: those of every view, and in a visit those of a visit. */

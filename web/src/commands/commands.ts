@@ -13,7 +13,7 @@ import { write } from '../visit/session/write'
 /** Something that can be done from wherever one stands. */
 interface Offer {
   id: string
-  words: string
+  label: string
   /** What stands small behind the words. */
   hint?: string
   key?: string
@@ -39,14 +39,14 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
   return [
     {
       name: 'To mend',
-      offers: heaviestFirst(open).flatMap((one) =>
-        one.place
+      offers: heaviestFirst(open).flatMap((finding) =>
+        finding.place
           ? [
               {
-                id: `mend ${one.rule} ${one.subject?.id ?? ''}`,
-                words: titleOf(one),
-                hint: stageNames[one.place.stage],
-                act: () => go(addressOf(visit, one.place!))
+                id: `mend ${finding.rule} ${finding.subject?.id ?? ''}`,
+                label: titleOf(finding),
+                hint: stageNames[finding.place.stage],
+                act: () => go(addressOf(visit, finding.place!))
               }
             ]
           : []
@@ -59,15 +59,15 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
           .filter(() => !sealed)
           .map((wait) => ({
             id: `wait ${wait.id}`,
-            words: `End the wait: ${wait.what}`,
+            label: `End the wait: ${wait.what}`,
             hint: wait.unit && record.units[wait.unit] ? unitName(record.units[wait.unit]!) : undefined,
             act: () => write('wait.ended', { id: wait.id })
           })),
         ...doingsOf(visit, go)
           .filter(({ key }) => !(sealed && (key === 'w' || key === 'u')))
-          .map(({ key, words, act }) => ({
+          .map(({ key, label, act }) => ({
             id: `doing ${key}`,
-            words: words[0]!.toUpperCase() + words.slice(1),
+            label: label[0]!.toUpperCase() + label.slice(1),
             key,
             act
           }))
@@ -76,10 +76,10 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
     {
       name: 'Stages',
       offers: stages.map((stage, at) => {
-        const left = open.filter((one) => one.stage === stage).length
+        const left = open.filter((finding) => finding.stage === stage).length
         return {
           id: `stage ${stage}`,
-          words: stageNames[stage],
+          label: stageNames[stage],
           hint: left ? `${left} open` : undefined,
           key: String(at + 1),
           act: () => go(`/visit/${visit}/${stage}`)
@@ -90,7 +90,7 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
       name: 'Units',
       offers: standing(record.units).map((unit) => ({
         id: `unit ${unit.id}`,
-        words: unitName(unit),
+        label: unitName(unit),
         hint: modelOf(unit, catalogue)?.name,
         act: () => go(`/visit/${visit}/kit?unit=${unit.id}`)
       }))
@@ -100,9 +100,9 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
 
 /** The views of the program. */
 export function offersOfViews(lead: boolean, go: Go): OfferGroup {
-  const to = (path: string, words: string, hint?: string): Offer => ({
+  const to = (path: string, label: string, hint?: string): Offer => ({
     id: `view ${path}`,
-    words,
+    label,
     hint,
     act: () => go(path)
   })
@@ -118,7 +118,7 @@ export function offersOfViews(lead: boolean, go: Go): OfferGroup {
       to('/day/ways', 'How far it is', 'minutes between homes, ferries'),
       to('/practice', 'Practice', 'the simulated house'),
       ...(lead ? [to('/people', 'People', 'who works here')] : []),
-      ...benchPages.map(({ id, name, says }) => to(`/bench/${id}`, `Bench: ${name}`, says))
+      ...benchPages.map(({ id, name, description }) => to(`/bench/${id}`, `Bench: ${name}`, description))
     ]
   }
 }
@@ -129,7 +129,7 @@ export function offersOfModels(models: Parameters<typeof newestModels>[0], go: G
     name: 'Models',
     offers: [...newestModels(models).values()].sort(byMaker).map(({ id, maker, name }) => ({
       id: `model ${id}`,
-      words: `${maker} ${name}`,
+      label: `${maker} ${name}`,
       act: () => go(`/catalogue/${id}`)
     }))
   }

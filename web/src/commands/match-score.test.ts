@@ -24,9 +24,9 @@ describe('what is meant by a few letters', () => {
   })
 
   it('the group with the likeliest comes first, and what does not answer is left out', () => {
-    const offer = (words: string, more: { hint?: string; also?: string } = {}) => ({
-      id: words,
-      words,
+    const offer = (label: string, more: { hint?: string; also?: string } = {}) => ({
+      id: label,
+      label,
       act: () => undefined,
       ...more
     })
@@ -35,7 +35,7 @@ describe('what is meant by a few letters', () => {
       { name: 'Stages', offers: [offer('Start up'), offer('Connect')] },
       { name: 'Homes', offers: [offer('2 Quay Lane', { also: 'conn' })] }
     ]
-    expect(likeliest(groups, 'conn').map(({ name, offers }) => [name, offers.map(({ words }) => words)])).toEqual([
+    expect(likeliest(groups, 'conn').map(({ name, offers }) => [name, offers.map(({ label }) => label)])).toEqual([
       ['Stages', ['Connect']],
       ['To mend', ['Gateway: modem restarted']],
       ['Homes', ['2 Quay Lane']]

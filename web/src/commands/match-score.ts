@@ -12,13 +12,13 @@ export function likeness(keywords: readonly string[], typed: string): number {
     .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
-    .map((one): number => {
-      if (words.startsWith(one)) return 1
-      if (` ${words}`.includes(` ${one}`)) return 0.8
-      if (` ${all}`.includes(` ${one}`)) return 0.6
-      return all.includes(one) ? 0.3 : 0
+    .map((item): number => {
+      if (words.startsWith(item)) return 1
+      if (` ${words}`.includes(` ${item}`)) return 0.8
+      if (` ${all}`.includes(` ${item}`)) return 0.6
+      return all.includes(item) ? 0.3 : 0
     })
-  return scores.includes(0) ? 0 : scores.reduce((sum, one) => sum + one, 0) / (scores.length || 1)
+  return scores.includes(0) ? 0 : scores.reduce((sum, score) => sum + score, 0) / (scores.length || 1)
 }
 
 /** The offers that answer to what was typed, the likeliest first within their group, and the group with the likeliest first. */
@@ -28,7 +28,7 @@ export function likeliest(groups: readonly OfferGroup[], typed: string): OfferGr
       const scored = group.offers
         .map((offer) => ({
           offer,
-          score: likeness([offer.words, offer.hint ?? '', group.name, offer.also ?? ''], typed)
+          score: likeness([offer.label, offer.hint ?? '', group.name, offer.also ?? ''], typed)
         }))
         .filter(({ score }) => score > 0)
         .sort((a, b) => b.score - a.score)

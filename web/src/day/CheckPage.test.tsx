@@ -33,7 +33,7 @@ describe('a check', () => {
       json({
         check,
         rooms: [{ room: study, name: 'Study', band: '5', dbm: -58, downMbps: 210, idleMs: 14 }],
-        floor: { dbm: -67, mbps: 100, addedMs: 20, says: 'what the standard wants' },
+        floor: { dbm: -67, mbps: 100, addedMs: 20, reason: 'what the standard wants' },
         sourceMbps: 302,
         result: null
       })

@@ -49,11 +49,11 @@ export function CheckPage() {
     )
   const { check, rooms, floor, result } = whole
   const measuredNow = (room: CheckRoom): CheckResult['rooms'][number] | undefined => {
-    if (result) return result.rooms.find((one) => one.room === room.room)
-    const one = typed[room.room]
-    if (!one || (one.dbm === '' && one.down === '' && one.idle === '')) return undefined
+    if (result) return result.rooms.find((candidate) => candidate.room === room.room)
+    const figures = typed[room.room]
+    if (!figures || (figures.dbm === '' && figures.down === '' && figures.idle === '')) return undefined
     const number = (text: string) => (text.trim() === '' ? undefined : readNumber(text.replace('−', '-')))
-    const [dbm, downMbps, idleMs] = [number(one.dbm), number(one.down), number(one.idle)]
+    const [dbm, downMbps, idleMs] = [number(figures.dbm), number(figures.down), number(figures.idle)]
     return {
       room: room.room,
       ...(dbm === undefined ? {} : { dbm }),
@@ -94,8 +94,8 @@ export function CheckPage() {
         </Link>
       </p>
       <p className="mt-2">
-        Each room at least {floor.dbm} dBm and {Math.round(floor.mbps)} Mbit/s down: {floor.says}. Measure where it was
-        measured then.
+        Each room at least {floor.dbm} dBm and {Math.round(floor.mbps)} Mbit/s down: {floor.reason}. Measure where it
+        was measured then.
       </p>
       {rooms.length === 0 && <p className="mt-4 font-bold">No room was measured at that visit.</p>}
       <List className="paper mt-4">
@@ -143,7 +143,7 @@ export function CheckPage() {
                 </div>
               )}
               <p className={`mt-1 ${verdict.outcome === 'breaks' ? 'font-bold' : ''}`}>
-                {verdict.says}
+                {verdict.message}
                 {result && now ? (
                   <span className="text-soft">
                     {' '}

@@ -60,16 +60,16 @@ export function Day() {
         <Heading>{format(today, 'EEEE, d MMMM')}</Heading>
         <div className="flex flex-wrap gap-2">
           <div role="group" aria-label="Whose visits" className="flex">
-            {(['mine', 'all'] as const).map((one) => (
+            {(['mine', 'all'] as const).map((item) => (
               <button
-                key={one}
+                key={item}
                 type="button"
                 className="chip"
-                aria-pressed={whose === one}
-                data-state={whose === one ? 'on' : 'off'}
-                onClick={() => setWhose(one)}
+                aria-pressed={whose === item}
+                data-state={whose === item ? 'on' : 'off'}
+                onClick={() => setWhose(item)}
               >
-                {one === 'mine' ? 'Mine' : 'Everybody’s'}
+                {item === 'mine' ? 'Mine' : 'Everybody’s'}
               </button>
             ))}
           </div>

@@ -78,9 +78,9 @@ export function DayWay({
         <p className="mt-3">
           <b>Into the van:</b>{' '}
           {[...new Set(planned.load)]
-            .map((one) => {
-              const count = planned.load.filter((other) => other === one).length
-              return count > 1 ? `${count} × ${one}` : one
+            .map((item) => {
+              const count = planned.load.filter((other) => other === item).length
+              return count > 1 ? `${count} × ${item}` : item
             })
             .join('; ')}
           .
@@ -135,12 +135,12 @@ function Stops({ planned: { stops, plan, ways }, of, leaveMin, setTravel }: Stop
             </span>
             <span className="col-span-2 min-w-0 md:col-span-1">
               <Track stop={stop} scale={scale} windows={ways.windows(visit.town)} />
-              {stop.problems.map(({ kind, says }) => (
+              {stop.problems.map(({ kind, message }) => (
                 <span
                   key={kind}
                   className={`mt-1 block text-sm ${kind === 'perhaps-late' || kind === 'stranded' ? '' : 'border-l-4 border-ink pl-2 font-bold'}`}
                 >
-                  {says}
+                  {message}
                 </span>
               ))}
             </span>

@@ -121,9 +121,9 @@ export function NewVisit() {
       await navigate(`/visit/${ids.visit}/brief`)
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
-      for (const one of error.document.errors ?? []) {
-        const field = one.pointer.split('/').at(-1) as keyof Fields
-        if (field in fields) setError(field, { message: one.detail })
+      for (const problem of error.document.errors ?? []) {
+        const field = problem.pointer.split('/').at(-1) as keyof Fields
+        if (field in fields) setError(field, { message: problem.detail })
       }
       setProblem(error.words)
     }

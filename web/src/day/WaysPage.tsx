@@ -46,7 +46,9 @@ export function WaysPage() {
   const places = ['depot', ...ways.towns.map((town) => `town ${town}`)]
   const nameOf = (place: string) => (place === 'depot' ? 'the depot' : place.slice(5))
   const minutes = (a: string, b: string) =>
-    ways.travel.find((one) => (one.a === a && one.b === b) || (one.a === b && one.b === a))?.minutes
+    ways.travel.find(
+      (candidate) => (candidate.a === a && candidate.b === b) || (candidate.a === b && candidate.b === a)
+    )?.minutes
   const pairs = places.flatMap((a, at) =>
     places
       .slice(at)
@@ -149,15 +151,15 @@ function Ferries({
         )}
       </div>
       <ul>
-        {plain.map((one, at) => (
-          <li key={one.fromMin} className="flex items-center justify-between gap-3">
+        {plain.map((item, at) => (
+          <li key={item.fromMin} className="flex items-center justify-between gap-3">
             <span className="exact">
-              {clock(one.fromMin)} to {clock(one.toMin)}
+              {clock(item.fromMin)} to {clock(item.toMin)}
             </span>
             {mayWrite && (
               <Button
                 kind="quiet"
-                aria-label={`Take ${clock(one.fromMin)} to ${clock(one.toMin)} of ${town} out`}
+                aria-label={`Take ${clock(item.fromMin)} to ${clock(item.toMin)} of ${town} out`}
                 disabled={busy}
                 onClick={() => void set(plain.filter((_, other) => other !== at))}
               >

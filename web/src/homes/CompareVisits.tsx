@@ -24,15 +24,15 @@ interface Side {
 const sideText = ({ visit, moment }: Side) => `${visit}.${moment}`
 const sideOf = (text: string | null, visits: readonly ListedVisit[]): Side | null => {
   const [visit, moment] = (text ?? '').split('.')
-  return visits.some(({ id }) => id === visit) && moments.some((one) => one === moment)
+  return visits.some(({ id }) => id === visit) && moments.some((candidate) => candidate === moment)
     ? { visit: visit!, moment: moment as Moment }
     : null
 }
 
 /** When it was, and which moment of it. */
 const sideWords = ({ visit, moment }: Side, visits: readonly ListedVisit[]) => {
-  const one = visits.find(({ id }) => id === visit)!
-  return `${format(new Date(one.sealedAt ?? one.plannedAt ?? one.openedAt), 'd MMM yyyy')}, ${momentWords[moment]}`
+  const chosen = visits.find(({ id }) => id === visit)!
+  return `${format(new Date(chosen.sealedAt ?? chosen.plannedAt ?? chosen.openedAt), 'd MMM yyyy')}, ${momentWords[moment]}`
 }
 
 /** What is compared at first: the last visit with this one where there are two, else the plan with what was left. */
@@ -102,7 +102,7 @@ export function CompareVisits() {
           <PlansCompared
             before={compared.a.record}
             after={compared.b.record}
-            says={[sideWords(sides.from, found.visits), sideWords(sides.to, found.visits)]}
+            labels={[sideWords(sides.from, found.visits), sideWords(sides.to, found.visits)]}
           />
         </div>
       )}

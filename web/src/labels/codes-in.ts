@@ -52,7 +52,8 @@ export function codesIn(picture: Gray, kinds: 'square' | 'bars'): FoundCode[] {
       const piece = { ...inStripe, x: inStripe.x + x }
       paintOver(left, piece)
       const text = result.getText()
-      if (!found.some((one) => one.text === text)) found.push({ kind: kinds === 'square' ? 'qr' : 'bars', text, piece })
+      if (!found.some((code) => code.text === text))
+        found.push({ kind: kinds === 'square' ? 'qr' : 'bars', text, piece })
     }
   }
   return found

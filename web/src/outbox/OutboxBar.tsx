@@ -87,7 +87,7 @@ function RefusedGroup({ rows }: { rows: readonly OutboxRow[] }) {
   const [all, setAll] = useState(false)
   const { street, refused, visit } = rows[0]!
   const shown = all ? rows : rows.slice(0, SHOWN_AT_ONCE)
-  const one = rows.length === 1
+  const each = rows.length === 1
   const putAway = () => {
     for (const { key } of rows) putRowAway(key)
   }
@@ -101,7 +101,7 @@ function RefusedGroup({ rows }: { rows: readonly OutboxRow[] }) {
     <li className="flex flex-wrap items-start gap-3 p-4">
       <div className="grow basis-72">
         <p className="font-bold">
-          {one ? 'This was not taken' : `${capital(countWords(rows))} were not taken`}
+          {each ? 'This was not taken' : `${capital(countWords(rows))} were not taken`}
           {street && <span className="font-normal"> · {street}</span>}
         </p>
         <p className="text-sm">{refused}</p>
@@ -119,7 +119,7 @@ function RefusedGroup({ rows }: { rows: readonly OutboxRow[] }) {
         )}
       </div>
       <Button onClick={save}>Save as text</Button>
-      <Button onClick={putAway}>{one ? 'Put away' : `Put all ${rows.length} away`}</Button>
+      <Button onClick={putAway}>{each ? 'Put away' : `Put all ${rows.length} away`}</Button>
     </li>
   )
 }

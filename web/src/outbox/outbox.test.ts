@@ -132,10 +132,10 @@ describe('what waits', () => {
   })
 
   it('has one id whatever tab and start it was written in, so that nobody is in conflict with themselves', async () => {
-    const one = await openTab()
-    await one.store.openVisit(visit)
+    const tab = await openTab()
+    await tab.store.openVisit(visit)
     server.away = true
-    write(one, '555-0106')
+    write(tab, '555-0106')
     await vi.waitFor(() => expect(kept()).toHaveLength(1))
     await closeBrowser()
     const two = await openTab()
@@ -149,16 +149,16 @@ describe('what waits', () => {
   })
 
   it('is one queue for two tabs: neither writes over the other’s', async () => {
-    const one = await openTab()
-    await one.store.openVisit(visit)
+    const tab = await openTab()
+    await tab.store.openVisit(visit)
     const two = await openTab()
     await two.store.openVisit(visit)
     server.away = true
-    write(one, '555-0108')
+    write(tab, '555-0108')
     two.store.write('brief.set', { set: { secondContact: 'Aunt' } })
-    write(one, '555-0109')
+    write(tab, '555-0109')
     await vi.waitFor(() => expect(kept()).toHaveLength(3))
-    await vi.waitFor(() => expect(one.store.useVisit.getState().record.brief.facts.secondContact).toBe('Aunt'))
+    await vi.waitFor(() => expect(tab.store.useVisit.getState().record.brief.facts.secondContact).toBe('Aunt'))
     expect(two.store.useVisit.getState().record.brief.facts.phone).toBe('555-0109')
     server.away = false
     await vi.waitFor(() => expect(server.entries.filter(({ kind }) => kind === 'brief.set')).toHaveLength(3), {

@@ -119,7 +119,7 @@ const isOfAnother = (error: unknown) => error instanceof ApiProblem && /:outbox-
 async function sendOneByOne(visit: string, batch: readonly OutboxRow[]): Promise<boolean> {
   for (const { key } of batch) {
     // As it stands now: one before it that was refused is not counted any more.
-    const row = useOutbox.getState().rows.find((one) => one.key === key)
+    const row = useOutbox.getState().rows.find((candidate) => candidate.key === key)
     if (!row) continue
     try {
       await sendLines(visit, [row])

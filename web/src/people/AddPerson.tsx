@@ -113,9 +113,9 @@ export function AddPerson({
             Role
           </label>
           <Select id="person-role" className="mt-1" {...told('role')} {...register('role')}>
-            {(Object.keys(roleWords) as Me['role'][]).map((one) => (
-              <option key={one} value={one}>
-                {roleWords[one]}
+            {(Object.keys(roleWords) as Me['role'][]).map((roleWord) => (
+              <option key={roleWord} value={roleWord}>
+                {roleWords[roleWord]}
               </option>
             ))}
           </Select>

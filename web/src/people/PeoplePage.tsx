@@ -108,9 +108,9 @@ export function PeoplePage() {
       <AddPerson
         open={adding}
         onClose={() => setAdding(false)}
-        onAdded={(one) => {
+        onAdded={(item) => {
           setAdding(false)
-          setGiven(one)
+          setGiven(item)
           void read.again()
         }}
       />
@@ -169,9 +169,9 @@ function ChangePerson({
         </Field>
         <Field label="Role">
           <Select value={role} onChange={(event) => setRole(event.target.value as Me['role'])}>
-            {(Object.keys(roleWords) as Me['role'][]).map((one) => (
-              <option key={one} value={one}>
-                {roleWords[one]}
+            {(Object.keys(roleWords) as Me['role'][]).map((roleWord) => (
+              <option key={roleWord} value={roleWord}>
+                {roleWords[roleWord]}
               </option>
             ))}
           </Select>

@@ -35,10 +35,10 @@ export function HouseCables({ house, act }: { house: House; act: (deed: Deed) =>
       unit: definition.id,
       port: port.id,
       kind: port.kind,
-      words: `${definition.name}, ${port.name}`
+      label: `${definition.name}, ${port.name}`
     }))
   )
-  const line = { unit: 'line', port: 'wall', kind: '', words: 'the line’s outlet' }
+  const line = { unit: 'line', port: 'wall', kind: '', label: 'the line’s outlet' }
   return (
     <section aria-label="Cables" className="paper mt-4 p-4">
       <h2 className="text-lg">Cables</h2>
@@ -68,7 +68,7 @@ function OneCable({
 }: {
   house: House
   cable: CableNow
-  ports: readonly (HousePort & { words: string })[]
+  ports: readonly (HousePort & { label: string })[]
   act: (deed: Deed) => void
 }) {
   const [a, setA] = useState(cable.a ? key(cable.a) : '')
@@ -96,7 +96,7 @@ function OneCable({
       <option value="">not in</option>
       {ports.map((port) => (
         <option key={key(port)} value={key(port)}>
-          {port.words}
+          {port.label}
         </option>
       ))}
     </Select>

@@ -217,7 +217,7 @@ function OwnPages({ house, unit, act }: { house: House; unit: UnitNow; act: (dee
                   Addresses are given by{' '}
                   {house.network
                     .serversOf(id)
-                    .map((one) => house.units.get(one)!.definition.name)
+                    .map((item) => house.units.get(item)!.definition.name)
                     .join(' and ')}
                   .
                 </b>
@@ -273,9 +273,9 @@ function OnePage({
           {fieldWords[field]}
           {choices[field] ? (
             <Select value={value(field)} onChange={(event) => set(field, event.target.value)}>
-              {choices[field].map((one) => (
-                <option key={one} value={one}>
-                  {one.replace('-', ' ')}
+              {choices[field].map((item) => (
+                <option key={item} value={item}>
+                  {item.replace('-', ' ')}
                 </option>
               ))}
             </Select>

@@ -59,7 +59,7 @@ export function PracticeHouse() {
         <Chips
           label="Speed"
           value={String(speed) as `${Speed}`}
-          options={speeds.map((one) => ({ value: String(one) as `${Speed}`, words: speedWords[one] }))}
+          options={speeds.map((item) => ({ value: String(item) as `${Speed}`, label: speedWords[item] }))}
           onChoose={(next) => setSpeed(Number(next) as Speed)}
         />
         <Button disabled={house.nextAt === null} onClick={toNext}>
@@ -119,7 +119,7 @@ export function PracticeHouse() {
                 <li key={house.events.length - index} className="py-1 text-sm">
                   <span className="exact text-soft">{clockOf(event.at)}</span>{' '}
                   {event.unit ? <b>{house.units.get(event.unit)?.definition.name}: </b> : null}
-                  {event.says}
+                  {event.message}
                 </li>
               ))}
           </List>

@@ -108,16 +108,16 @@ function Judged() {
         <section aria-label="What stands in the way">
           <h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
           <List framed className="mt-1">
-            {open.map((one) => (
-              <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />
+            {open.map((finding) => (
+              <Line key={`${finding.rule}${finding.subject?.id ?? ''}`} finding={finding} onGrant={setGrant} />
             ))}
           </List>
           {settled.length > 0 && (
             <>
               <h2 className="mt-4 text-lg">Settled with a reason</h2>
               <List framed className="mt-1">
-                {settled.map((one) => (
-                  <Line key={`${one.rule}${one.subject?.id ?? ''}`} finding={one} onGrant={setGrant} />
+                {settled.map((finding) => (
+                  <Line key={`${finding.rule}${finding.subject?.id ?? ''}`} finding={finding} onGrant={setGrant} />
                 ))}
               </List>
             </>
@@ -146,7 +146,7 @@ function Judged() {
               Floor {Math.round(floor.mbps)} Mbit/s, {floor.dbm} dBm.
             </p>
             <List className="mt-1">
-              {rooms.map(({ room, outcome, says, bands: [best] }) => {
+              {rooms.map(({ room, outcome, message, bands: [best] }) => {
                 const way = best ? bottleneckOf(record, catalogue, best, source) : null
                 return (
                   <li key={room.id} className="grid grid-cols-[34px_1fr] gap-x-3 py-2">
@@ -154,7 +154,7 @@ function Judged() {
                       <Mark outcome={outcome} />
                     </span>
                     <span>
-                      <b>{room.facts.name}</b> <span className="text-sm">{says}</span>
+                      <b>{room.facts.name}</b> <span className="text-sm">{message}</span>
                       {way?.finding && outcome !== 'holds' && (
                         <span className="block text-sm font-bold">{way.finding}</span>
                       )}
@@ -166,8 +166,8 @@ function Judged() {
           </section>
           {about.length > 0 && (
             <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">
-              {about.map((one) => (
-                <Photos key={`${one.thing} ${one.id}`} about={one} label={subjectWords(one, record)} />
+              {about.map((item) => (
+                <Photos key={`${item.thing} ${item.id}`} about={item} label={subjectWords(item, record)} />
               ))}
             </section>
           )}

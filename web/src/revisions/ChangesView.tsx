@@ -69,7 +69,7 @@ export function ChangesView({ changes }: { changes: Changes }) {
                   </span>
                   <span>
                     <b>{outcome.subject ? `${outcome.subject}: ${outcome.name.toLowerCase()}` : outcome.name}</b>
-                    <span className="block text-sm text-soft">{outcome.says}</span>
+                    <span className="block text-sm text-soft">{outcome.message}</span>
                   </span>
                 </li>
               ))}
@@ -107,10 +107,10 @@ function Thing({ thing }: { thing: ThingChanges }) {
   )
 }
 
-function Line({ change: { says, before, after, by, why }, fresh }: { change: Change; fresh: boolean }) {
+function Line({ change: { label, before, after, by, why }, fresh }: { change: Change; fresh: boolean }) {
   return (
     <div className="grid grid-cols-1 gap-x-4 py-1.5 sm:grid-cols-[10rem_minmax(0,1fr)]">
-      <dt className="text-soft first-letter:uppercase">{says}</dt>
+      <dt className="text-soft first-letter:uppercase">{label}</dt>
       <dd className="min-w-0">
         <span className="flex flex-wrap items-baseline gap-x-2 [overflow-wrap:anywhere]">
           {!fresh && (

@@ -23,15 +23,15 @@ function storeysOf(record: VisitRecord) {
 export function PlansCompared({
   before,
   after,
-  says
+  labels
 }: {
   before: VisitRecord
   after: VisitRecord
-  says: [string, string]
+  labels: [string, string]
 }) {
   const [old, now] = [storeysOf(before), storeysOf(after)]
   const differing = [...new Set([...old, ...now].map(({ id }) => id))]
-    .map((id) => [old.find((one) => one.id === id), now.find((one) => one.id === id)] as const)
+    .map((id) => [old.find((candidate) => candidate.id === id), now.find((candidate) => candidate.id === id)] as const)
     .filter(([a, b]) => a?.svg !== b?.svg)
   if (differing.length === 0) return null
   return (
@@ -39,11 +39,11 @@ export function PlansCompared({
       {differing.map((pair) => (
         <li key={(pair[1] ?? pair[0])!.id} className="paper flex max-w-full gap-3 p-3">
           {pair.map((storey, at) => (
-            <figure key={says[at]} className="m-0 min-w-0">
-              <figcaption className="fine">{says[at]}</figcaption>
+            <figure key={labels[at]} className="m-0 min-w-0">
+              <figcaption className="fine">{labels[at]}</figcaption>
               {storey ? (
                 <img
-                  alt={`${storey.name}, ${says[at]}: ${storey.units || 'no unit'}`}
+                  alt={`${storey.name}, ${labels[at]}: ${storey.units || 'no unit'}`}
                   className="mt-1 max-h-72 max-w-full border border-rule bg-[#FBF8F1]"
                   src={`data:image/svg+xml;charset=utf-8,${encodeURIComponent(storey.svg)}`}
                 />

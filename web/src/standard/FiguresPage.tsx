@@ -47,7 +47,7 @@ export function FiguresPage() {
     }
     return [...found]
       .map(([rule, counts]) => ({ rule, ...counts, share: (counts.breaks + counts.waived) / counts.visits }))
-      .filter((one) => one.breaks + one.waived > 0)
+      .filter((candidate) => candidate.breaks + candidate.waived > 0)
       .sort((a, b) => b.share - a.share || (a.rule < b.rule ? -1 : 1))
   }, [rules])
   const chosen = totals.some(({ rule }) => rule === search.get('rule'))
@@ -71,7 +71,7 @@ export function FiguresPage() {
         <Chips
           label="Over the last"
           value={months}
-          options={spans.map((value) => ({ value, words: `${value} months` }))}
+          options={spans.map((value) => ({ value, label: `${value} months` }))}
           onChoose={(value) => set({ months: value })}
         />
       </div>
@@ -151,7 +151,7 @@ function OneRule({ rule, months, figures }: { rule: string; months: string; figu
   const { value, problem } = useRead('GET /figures/:rule', { params: { rule }, query: { months } })
   const byModel = value?.models ?? (problem === null ? null : [])
   const nameOf = (id: string) => {
-    const model = models?.find((one) => one.id === id)
+    const model = models?.find((candidate) => candidate.id === id)
     return model ? `${model.maker} ${model.name}` : id
   }
   const perMonth = figures.map(({ month, visits, breaks, waived }) => ({

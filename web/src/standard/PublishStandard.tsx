@@ -109,12 +109,12 @@ export function PublishStandard({
                 </span>
               </summary>
               <ul className="text-sm">
-                {all.slice(0, 30).map((one, at) => (
+                {all.slice(0, 30).map((item, at) => (
                   <li key={at}>
-                    <Link className="underline" to={`/visit/${one.visit}/signoff`}>
-                      {one.street}
+                    <Link className="underline" to={`/visit/${item.visit}/signoff`}>
+                      {item.street}
                     </Link>
-                    {one.subject ? `, ${one.subject}` : ''}: {one.was} → {one.is}
+                    {item.subject ? `, ${item.subject}` : ''}: {item.was} → {item.is}
                   </li>
                 ))}
               </ul>

@@ -125,17 +125,17 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
           <nav aria-label="Stages">
             <ul className="flex flex-wrap gap-1">
               {stages
-                .filter((one) => one !== 'signoff')
-                .map((one) => (
-                  <li key={one}>
+                .filter((candidate) => candidate !== 'signoff')
+                .map((item) => (
+                  <li key={item}>
                     <button
                       type="button"
                       className="min-h-11 border-b-4 border-transparent px-2 aria-[current=true]:border-plum aria-[current=true]:font-bold"
-                      aria-current={stage === one}
-                      onClick={() => setStage(one)}
+                      aria-current={stage === item}
+                      onClick={() => setStage(item)}
                     >
-                      {stageNames[one]}{' '}
-                      <span className="fine">{allRules.filter((rule) => rule.stage === one).length}</span>
+                      {stageNames[item]}{' '}
+                      <span className="fine">{allRules.filter((rule) => rule.stage === item).length}</span>
                     </button>
                   </li>
                 ))}

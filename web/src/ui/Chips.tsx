@@ -13,7 +13,7 @@ export function Chips<T extends string>({
 }: {
   label: string
   value: T | undefined
-  options: readonly { value: T; words: ReactNode; name?: string }[]
+  options: readonly { value: T; label: ReactNode; name?: string }[]
   onChoose: (value: T) => void
   disabled?: boolean
   id?: string
@@ -36,7 +36,7 @@ export function Chips<T extends string>({
           className="chip"
           {...(option.name ? { 'aria-label': option.name } : {})}
         >
-          {option.words}
+          {option.label}
         </RadioGroup.Item>
       ))}
     </RadioGroup.Root>

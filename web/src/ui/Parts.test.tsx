@@ -36,8 +36,8 @@ describe('parts', () => {
         label="Why"
         value="a"
         options={[
-          { value: 'a', words: 'first' },
-          { value: 'b', words: 'second' }
+          { value: 'a', label: 'first' },
+          { value: 'b', label: 'second' }
         ]}
         onChoose={chosen}
       />

@@ -34,11 +34,11 @@ const readAs = (value: string | undefined): Read<string> => ({
   again: () => Promise.resolve()
 })
 
-function Part({ name, says, children }: { name: string; says: string; children: ReactNode }) {
+function Part({ name, description, children }: { name: string; description: string; children: ReactNode }) {
   return (
     <section aria-label={name} className="paper p-4">
       <h2 className="text-lg">{name}</h2>
-      <p className="fine">{says}</p>
+      <p className="fine">{description}</p>
       <div className="mt-3 flex flex-wrap items-center gap-3">{children}</div>
     </section>
   )
@@ -54,7 +54,7 @@ export function Parts() {
       <h1 className="text-2xl">Parts</h1>
       <p className="text-soft">What screens are made of, in each of its states.</p>
       <div className="mt-4 grid items-start gap-4 md:grid-cols-2">
-        <Part name="Button" says="Main: what a screen is there for, once. Quiet: what is rarely wanted.">
+        <Part name="Button" description="Main: what a screen is there for, once. Quiet: what is rarely wanted.">
           {(['main', 'plain', 'quiet'] as const).map((kind) => (
             <Button key={kind} kind={kind}>
               {kind}
@@ -66,11 +66,11 @@ export function Parts() {
             </Button>
           ))}
         </Part>
-        <Part name="Problem and waiting" says="Told to whoever sees and to whoever listens.">
+        <Part name="Problem and waiting" description="Told to whoever sees and to whoever listens.">
           <Problem message="It could not be saved; try again." />
           <Waiting />
         </Part>
-        <Part name="Field" says="A box and what is put into it; exact where every character counts.">
+        <Part name="Field" description="A box and what is put into it; exact where every character counts.">
           <Field label="A name" className="grow basis-40">
             <Input defaultValue="Isolde Marram" />
           </Field>
@@ -101,7 +101,7 @@ export function Parts() {
         </Part>
         <Part
           name="Notice"
-          says="Said aside of the work: what offers something, what has to be seen, what is only told."
+          description="Said aside of the work: what offers something, what has to be seen, what is only told."
         >
           <Notice edge="plum" className="basis-full">
             Version 4 of this model is there.
@@ -113,54 +113,54 @@ export function Parts() {
             Install 1.4 → 2.0: one update.
           </Notice>
         </Part>
-        <Part name="List" says="Lines with a rule between; framed where it stands by itself.">
+        <Part name="List" description="Lines with a rule between; framed where it stands by itself.">
           <List framed className="basis-full">
             <li className="py-2">Hall shelf</li>
             <li className="py-2">Box room</li>
           </List>
         </Part>
-        <Part name="What is read" says="On its way, and there; refused, it stands in the screen’s place.">
+        <Part name="What is read" description="On its way, and there; refused, it stands in the screen’s place.">
           <Loaded read={readAs(undefined)}>{(value) => <p>{value}</p>}</Loaded>
           <Loaded read={readAs('Skerrow Bay')}>{(value) => <p>{value}</p>}</Loaded>
         </Part>
-        <Part name="Chips" says="One of a few, all of them in sight.">
+        <Part name="Chips" description="One of a few, all of them in sight.">
           <Chips
             label="Band"
             value={chosen}
-            options={(['2.4', '5', '6'] as const).map((value) => ({ value, words: `${value} GHz` }))}
+            options={(['2.4', '5', '6'] as const).map((value) => ({ value, label: `${value} GHz` }))}
             onChoose={setChosen}
           />
           <Chips
             label="Band, not now"
             value="5"
             options={[
-              { value: '5', words: '5 GHz' },
-              { value: '6', words: '6 GHz' }
+              { value: '5', label: '5 GHz' },
+              { value: '6', label: '6 GHz' }
             ]}
             onChoose={() => undefined}
             disabled
           />
         </Part>
-        <Part name="Mark" says="How a rule came out; each outcome has an outline of its own.">
+        <Part name="Mark" description="How a rule came out; each outcome has an outline of its own.">
           {outcomes.map((outcome) => (
             <span key={outcome} className="flex items-center gap-2">
               <Mark outcome={outcome} /> {outcomeWords[outcome]}
             </span>
           ))}
         </Part>
-        <Part name="Lens" says="A lamp as it is seen.">
+        <Part name="Lens" description="A lamp as it is seen.">
           {lenses.map(({ colour, pattern }, at) => (
             <Lens key={at} colour={colour} pattern={pattern} />
           ))}
         </Part>
-        <Part name="Held button" says="Counts how long it is held.">
+        <Part name="Held button" description="Counts how long it is held.">
           <HeldButton onHeld={setHeld}>Hold</HeldButton>
           <HeldButton onHeld={setHeld} disabled>
             Hold, not now
           </HeldButton>
           {held !== null && <span className="exact">{Math.round(held)} s</span>}
         </Part>
-        <Part name="Sheet" says="What is done beside a screen, and put away again.">
+        <Part name="Sheet" description="What is done beside a screen, and put away again.">
           <Button onClick={() => setOpen(true)}>Open a sheet</Button>
           <Sheet open={open} onClose={() => setOpen(false)} title="A sheet" description="With what it is about.">
             <div className="mt-3 flex gap-3">
@@ -171,7 +171,7 @@ export function Parts() {
             </div>
           </Sheet>
         </Part>
-        <Part name="Passphrase, judged" says="How strong it is, and how it is said.">
+        <Part name="Passphrase, judged" description="How strong it is, and how it is said.">
           <PassphraseJudged value={passphrase} strength={judgeStrength(passphrase)} />
         </Part>
       </div>

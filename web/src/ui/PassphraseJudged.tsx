@@ -16,19 +16,19 @@ export function PassphraseJudged({ value, strength }: { value: string; strength:
         , about {Math.round(strength.bits)} bits. {strength.warning}
       </p>
       <dl className="mt-1 grid grid-cols-[minmax(0,1fr)_auto] gap-x-4">
-        {guessTimes(strength.bits).map(({ id, says, words }) => (
+        {guessTimes(strength.bits).map(({ id, label, duration }) => (
           <div key={id} className="contents">
-            <dt className="text-soft">{says}</dt>
-            <dd className="text-right font-bold">{words}</dd>
+            <dt className="text-soft">{label}</dt>
+            <dd className="text-right font-bold">{duration}</dd>
           </div>
         ))}
         <dt className="text-soft">typed on a television with its remote control</dt>
         <dd className="text-right font-bold">{handling.remotePresses} presses</dd>
       </dl>
       <p className="mt-1">
-        {handling.says.length === 0
+        {handling.reasons.length === 0
           ? 'Easy to read aloud.'
-          : `${handling.says.join('; ').replace(/^./, (first) => first.toUpperCase())}.`}
+          : `${handling.reasons.join('; ').replace(/^./, (first) => first.toUpperCase())}.`}
       </p>
     </div>
   )

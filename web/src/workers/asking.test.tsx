@@ -23,9 +23,9 @@ class Told extends EventTarget {
 
 let workers: Told[] = []
 const started = () => {
-  const one = new Told()
-  workers.push(one)
-  return one as unknown as Worker
+  const told = new Told()
+  workers.push(told)
+  return told as unknown as Worker
 }
 
 beforeEach(() => {
@@ -37,8 +37,8 @@ it('answers come to whoever asked, in whatever order; of those that are dragged 
   const { ask, newest } = asking<string, string>('It', started)
   const [a, b] = [ask('a'), ask('b')]
   const heard: string[] = []
-  newest('c', (one) => heard.push(one))
-  newest('d', (one) => heard.push(one))
+  newest('c', (item) => heard.push(item))
+  newest('d', (item) => heard.push(item))
   expect(workers).toHaveLength(1)
   for (const [at, answer] of ['D', 'C', 'B', 'A'].entries()) workers[0]!.answer(3 - at, answer)
   expect(await Promise.all([a, b])).toEqual(['A', 'B'])

@@ -38,14 +38,14 @@ export function asking<Q, A>(what: string, start: () => Worker): Asking<Q, A> {
     for (const { failed } of left) failed(new WorkFailed(`${what} could not be worked out`))
   }
   const started = (): Worker => {
-    const one = start()
-    one.addEventListener('message', ({ data: { id, answer } }: MessageEvent<Answered<A>>) => {
+    const worker = start()
+    worker.addEventListener('message', ({ data: { id, answer } }: MessageEvent<Answered<A>>) => {
       waiting.get(id)?.done(answer)
       waiting.delete(id)
     })
-    one.addEventListener('error', () => fail(one))
-    one.addEventListener('messageerror', () => fail(one))
-    return one
+    worker.addEventListener('error', () => fail(worker))
+    worker.addEventListener('messageerror', () => fail(worker))
+    return worker
   }
   const ask = (question: Q, moved: Transferable[] = []) =>
     new Promise<A>((done, failed) => {

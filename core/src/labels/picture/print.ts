@@ -290,7 +290,7 @@ function onlyLetters(picture: Gray): Gray {
   const blobs = blobsOf(picture, marks)
   const density = densityOf(picture, Math.max(16, Math.round(width / 40)))
   const large = blobs.filter((blob) => isLetter(blob, picture, density))
-  const tall = medianOf(large.map((blob) => blob.height).filter((one) => one >= 12)) || 20
+  const tall = medianOf(large.map((blob) => blob.height).filter((value) => value >= 12)) || 20
   const lines = new Set<number>()
   for (const blob of large)
     if (blob.height > tall * 0.4)

@@ -28,7 +28,7 @@ function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
           about
         )
       }
-      const finding = audit.ofHost.get(host.id)!.find((one) => codes.includes(one.code))
+      const finding = audit.ofHost.get(host.id)!.find((candidate) => codes.includes(candidate.code))
       if (!finding) return holds(`${host.facts.address}: ${fine}.`, about)
       return breaks(
         sentence(finding),

@@ -68,11 +68,11 @@ export const briefMethod = rule({
             atUnit('start', unit, 'method'),
             about
           )
-        const found = model!.methods.find((one) => one.id === method)
+        const found = model!.methods.find((candidate) => candidate.id === method)
         if (!found)
           return breaks(
             `${model!.name} cannot be set up by ${method}.`,
-            `Choose ${listed(model!.methods.map((one) => one.name))}.`,
+            `Choose ${listed(model!.methods.map((item) => item.name))}.`,
             atUnit('start', unit, 'method'),
             about
           )

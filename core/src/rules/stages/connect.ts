@@ -20,9 +20,9 @@ import type { KnownUnit } from '../../work/units/known-unit'
 const atCable = (id: string, field = 'a'): Place => ({ stage: 'connect', kind: 'cable', id, field })
 const problemsOf = (home: Home, ...codes: CableProblem['code'][]) =>
   checkCabling(home.record, home.catalogue).filter(({ code }) => codes.includes(code))
-const asVerdict = ({ cable, says, mend, outcome, unit }: CableProblem, home: Home): Verdict => {
-  const known = home.units.find((one) => one.unit.id === unit)
-  return (outcome === 'breaks' ? breaks : unproven)(says, mend, atCable(cable), known ? aboutUnit(known) : null)
+const asVerdict = ({ cable, message, remedy, outcome, unit }: CableProblem, home: Home): Verdict => {
+  const known = home.units.find((candidate) => candidate.unit.id === unit)
+  return (outcome === 'breaks' ? breaks : unproven)(message, remedy, atCable(cable), known ? aboutUnit(known) : null)
 }
 
 /** The cables at a unit, each with the port of the unit that it leads to. */
@@ -63,7 +63,7 @@ export const cableMode = rule({
       const wrong = all.filter(
         ({ unit, code }) => unit === known.unit.id && (code === 'internet-port' || code === 'modem-to-lan')
       )
-      if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+      if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
       const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
       const cables = cablesAt(home, known)
       const line = known.model?.ports.find(
@@ -72,9 +72,9 @@ export const cableMode = rule({
       // A router of ours wants the internet where its model has a port for it; models without one find out by themselves.
       const internet = isAccessPoint(known) ? null : known.model?.ports.find(({ kind }) => kind === 'internet')
       const wants = role === 'gateway' ? line : internet
-      const missing = (says: string) =>
+      const missing = (message: string) =>
         unproven(
-          says,
+          message,
           'Draw the cable that leads there.',
           { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
           about
@@ -85,13 +85,20 @@ export const cableMode = rule({
         wanted: 'internet' | 'lan' | 'line'
       ): Verdict => {
         // What the port map calls wrong is wrong here too.
-        const told = all.find((one) => one.cable === cable.id && one.outcome === 'breaks' && mapFaults.has(one.code))
-        if (told) return breaks(told.says, told.mend, atCable(cable.id), about)
+        const told = all.find(
+          (problem) => problem.cable === cable.id && problem.outcome === 'breaks' && mapFaults.has(problem.code)
+        )
+        if (told) return breaks(told.message, told.remedy, atCable(cable.id), about)
         const far = judgeFarEnd(home.record, other, wanted, drawn)
         if (far.kind === 'right') return holds(`${side} leads to ${far.name}.`, about)
         return far.kind === 'wrong'
-          ? breaks(`${side}: ${far.says}.`, 'Lead it to where the home’s network comes from.', atCable(cable.id), about)
-          : unproven(`${side}: ${far.says}.`, 'Record where it leads.', atCable(cable.id), about)
+          ? breaks(
+              `${side}: ${far.message}.`,
+              'Lead it to where the home’s network comes from.',
+              atCable(cable.id),
+              about
+            )
+          : unproven(`${side}: ${far.message}.`, 'Record where it leads.', atCable(cable.id), about)
       }
       if (wants) {
         const inPort = cables.find(({ port }) => port.end.port === wants.id)
@@ -178,7 +185,7 @@ export const cableSpeed = rule({
       'loop',
       'two-dhcp'
     )
-    if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+    if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
     return network.length === 0
       ? []
       : [holds(`${network.length} ${network.length === 1 ? 'link' : 'links'}, each as fast as both ends.`)]
@@ -196,7 +203,7 @@ export const cableSplitter = rule({
     const splitters = standing(thingsOf(home.record, 'fitting')).filter(({ facts }) => facts.kind === 'splitter')
     if (splitters.length === 0) return []
     const wrong = problemsOf(home, 'splitter-side')
-    if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+    if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
     const cables = knownCables(home.record, portOwners(home.record, home.catalogue))
     return splitters.map((splitter) => {
       const sides = new Set(
@@ -231,7 +238,7 @@ export const cablePower = rule({
     const switches = home.units.filter(({ model }) => model?.powerBudgetW !== undefined)
     if (powered.length === 0 && switches.length === 0) return []
     const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
-    if (wrong.length) return wrong.map((one) => asVerdict(one, home))
+    if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
     const unfed = powered.filter((known) => !cablesAt(home, known).some(({ other }) => (other?.powerOutW ?? 0) > 0))
     if (unfed.length)
       return unfed.map((known) =>
@@ -266,22 +273,22 @@ export const cableOldKit = rule({
             )
           ]
         : []
-    return old.map((one) => {
-      const name = fittingName(one)
-      if (!one.facts.disconnected)
+    return old.map((item) => {
+      const name = fittingName(item)
+      if (!item.facts.disconnected)
         return breaks(
           `${name} is not recorded as disconnected.`,
           'Disconnect it, and say so.',
-          at(one.id, 'disconnected')
+          at(item.id, 'disconnected')
         )
-      if (one.facts.returns === undefined)
+      if (item.facts.returns === undefined)
         return unproven(
           `Where ${name} goes is not recorded.`,
           'Say whether it returns to the provider.',
-          at(one.id, 'returns')
+          at(item.id, 'returns')
         )
       return holds(
-        `${name} is disconnected and ${{ provider: 'returns to the provider', customer: 'stays with the customer', recycled: 'is recycled' }[one.facts.returns]}.`
+        `${name} is disconnected and ${{ provider: 'returns to the provider', customer: 'stays with the customer', recycled: 'is recycled' }[item.facts.returns]}.`
       )
     })
   }

@@ -18,17 +18,17 @@ export function contradiction(
   { networks, units }: Home,
   choice: Choice,
   answer: string
-): { says: string; mend: string } | null {
+): { message: string; remedy: string } | null {
   const named = (list: readonly KnownUnit[]) => listed(list.map(({ name }) => name))
   if (choice === 'guest') {
     const guest = networks.some(({ facts }) => facts.use === 'guest' && facts.ssid !== undefined)
     if (answer === 'yes' && !guest)
       return {
-        says: 'A guest network was chosen, and none is recorded.',
-        mend: 'Set one up and record it under Configure, Wi-Fi; or ask again.'
+        message: 'A guest network was chosen, and none is recorded.',
+        remedy: 'Set one up and record it under Configure, Wi-Fi; or ask again.'
       }
     if (answer === 'no' && guest)
-      return { says: 'No guest network was chosen, and one is recorded.', mend: 'Take it out, or ask again.' }
+      return { message: 'No guest network was chosen, and one is recorded.', remedy: 'Take it out, or ask again.' }
   }
   if (choice === 'updates') {
     // What a model can do in one way only is no choice.
@@ -37,14 +37,14 @@ export function contradiction(
     const other = free.filter(({ unit }) => unit.facts.updates !== undefined && unit.facts.updates !== wanted)
     if (other.length)
       return {
-        says: `${answer === 'no' ? 'No automatic updates were' : `Updates ${answer} were`} chosen, and ${named(other)} ${other.length === 1 ? 'is' : 'are'} set to ${other[0]!.unit.facts.updates!}.`,
-        mend: 'Set it as it was chosen under Configure, Firmware; or ask again.'
+        message: `${answer === 'no' ? 'No automatic updates were' : `Updates ${answer} were`} chosen, and ${named(other)} ${other.length === 1 ? 'is' : 'are'} set to ${other[0]!.unit.facts.updates!}.`,
+        remedy: 'Set it as it was chosen under Configure, Firmware; or ask again.'
       }
     const able = units.filter(({ model }) => model !== null && model.updates !== 'none')
     if (free.length === 0 && able.length > 0 && able.every(({ model }) => model!.updates !== wanted))
       return {
-        says: `Updates ${answer} were chosen, and ${named(able)} can only be ${able[0]!.model!.updates}.`,
-        mend: 'Tell the customer, and ask again.'
+        message: `Updates ${answer} were chosen, and ${named(able)} can only be ${able[0]!.model!.updates}.`,
+        remedy: 'Tell the customer, and ask again.'
       }
   }
   // Whether lamps can be dimmed the catalogue does not tell.
@@ -52,8 +52,8 @@ export function contradiction(
     const lit = units.filter(({ model }) => (model?.lamps.length ?? 0) > 0)
     if (lit.length > 0 && lit.every(({ model }) => !model!.lampsCanBeOff))
       return {
-        says: `Lamps off were chosen, and those of ${named(lit)} cannot be switched off.`,
-        mend: 'Tell the customer, and ask again.'
+        message: `Lamps off were chosen, and those of ${named(lit)} cannot be switched off.`,
+        remedy: 'Tell the customer, and ask again.'
       }
   }
   return null
@@ -76,7 +76,8 @@ export const handChoices = rule({
       const told = record.choices[choice] && contradiction(home, choice, record.choices[choice].answer)
       return told ? [{ choice, ...told }] : []
     })
-    if (against.length > 0) return against.map(({ choice, says, mend }) => breaks(says, mend, atChoice(choice)))
+    if (against.length > 0)
+      return against.map(({ choice, message, remedy }) => breaks(message, remedy, atChoice(choice)))
     if (open.length === 0) return [holds('All five are asked and answered, as the record and the models have it.')]
     return [
       unproven(

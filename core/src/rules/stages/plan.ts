@@ -14,7 +14,7 @@ interface InPlan {
 function inPlan(home: Home): InPlan | null {
   const plan = planOf(home.record)
   if (plan.rooms.length === 0) return null
-  const places = new Map(placedUnits(home.record, plan).map((one) => [one.id, one]))
+  const places = new Map(placedUnits(home.record, plan).map((placed) => [placed.id, placed]))
   return {
     plan,
     placed: home.units.flatMap((known) => {
@@ -78,7 +78,7 @@ function judgeOutlet(home: Home): Verdict[] {
       .sort((a, b) => a.far - b.far)[0]
   const adapters = found.placed
     .filter(({ known }) => known.unit.facts.role === 'powerline-adapter')
-    .map((one) => ({ ...one, near: nearest(one.at, 'mains') }))
+    .map((item) => ({ ...item, near: nearest(item.at, 'mains') }))
   return found.placed.map(({ known, at }) => {
     const about = aboutUnit(known)
     const powered = known.model?.ports.some(({ powerInClass }) => powerInClass !== undefined) ?? false
@@ -109,7 +109,7 @@ function judgeOutlet(home: Home): Verdict[] {
           about
         )
       const circuits = new Set(
-        adapters.map((adapter) => adapter.near?.outlet.facts.circuit).filter((one) => one !== undefined)
+        adapters.map((adapter) => adapter.near?.outlet.facts.circuit).filter((candidate) => candidate !== undefined)
       )
       if (circuits.size > 1)
         return breaks(

@@ -6,7 +6,7 @@ import { wifiName, wifiPassphrase } from './wifi'
 export interface GoneName {
   id: string
   ssid: string
-  says: string
+  label: string
 }
 
 /** The names to listen for, each under what its answer is kept by. */
@@ -15,13 +15,13 @@ export function namesToBeGone({ units, networks, record }: Home): GoneName[] {
   const { oldSsid, keepName } = record.brief.facts
   const defaults = units.flatMap(({ unit, name }): GoneName[] =>
     unit.facts.defaultSsid !== undefined && !used.has(unit.facts.defaultSsid)
-      ? [{ id: unit.id, ssid: unit.facts.defaultSsid, says: `the name ${name} came with` }]
+      ? [{ id: unit.id, ssid: unit.facts.defaultSsid, label: `the name ${name} came with` }]
       : []
   )
   return [
     ...defaults,
     ...(oldSsid !== undefined && keepName !== true && !used.has(oldSsid)
-      ? [{ id: 'old-name', ssid: oldSsid, says: 'the home’s old name' }]
+      ? [{ id: 'old-name', ssid: oldSsid, label: 'the home’s old name' }]
       : [])
   ]
 }
@@ -33,20 +33,20 @@ export const voiceCalls = [
 ] as const
 
 function judgeGone(home: Home): Verdict[] {
-  return namesToBeGone(home).map(({ id, ssid, says }) => {
+  return namesToBeGone(home).map(({ id, ssid, label }) => {
     const place = { stage: 'prove', kind: 'unit', id, field: 'gone' } satisfies Place
     const about = { id, name: ssid }
     const given = home.record.answers[ruleKey('prove-names-gone', id)]
     if (!given)
       return unproven(
-        `Whether ${ssid}, ${says}, is still on the air was not looked at.`,
+        `Whether ${ssid}, ${label}, is still on the air was not looked at.`,
         'Look at the networks around, and answer here.',
         place,
         about
       )
     if (given.answer !== 'yes')
       return breaks(
-        `${ssid}, ${says}, is still on the air.`,
+        `${ssid}, ${label}, is still on the air.`,
         'Find the unit that sends it: set its name, or switch it off.',
         place,
         about

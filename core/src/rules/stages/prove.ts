@@ -108,13 +108,13 @@ export const proveRooms = rule({
           field: 'name'
         })
       ]
-    return verdicts.map(({ room, outcome, says }) => {
+    return verdicts.map(({ room, outcome, message }) => {
       const about = { id: room.id, name: room.facts.name ?? 'A room' }
       const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
-      if (outcome === 'holds') return holds(says, about)
+      if (outcome === 'holds') return holds(message, about)
       return outcome === 'breaks'
-        ? breaks(says, 'Find the fault, or move a unit nearer; then measure again.', place, about)
-        : unproven(says, 'Measure signal, speed and latency there.', place, about)
+        ? breaks(message, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+        : unproven(message, 'Measure signal, speed and latency there.', place, about)
     })
   }
 })
@@ -131,13 +131,13 @@ export const provePath = rule({
   judge: ({ record, catalogue, units }) =>
     extendingUnits(units).map((known) => {
       const place = atUnitOf(known.unit.id, 'path')
-      const { outcome, says, mend } = judgePath(record, known.unit)
+      const { outcome, message, remedy } = judgePath(record, known.unit)
       const stale = known.unit.path ? staleReason(record, known.unit.path.seq, known.unit.id, catalogue) : null
       if (outcome === 'holds' && stale)
         return unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known))
       return outcome === 'holds'
-        ? holds(says, aboutUnit(known))
-        : (outcome === 'breaks' ? breaks : unproven)(says, mend, place, aboutUnit(known))
+        ? holds(message, aboutUnit(known))
+        : (outcome === 'breaks' ? breaks : unproven)(message, remedy, place, aboutUnit(known))
     })
 })
 

@@ -42,7 +42,7 @@ function plannedOf({ record, catalogue, policy }: Home): HomeChannels {
     policy
   ]
   const known = plans.get(record.radios!)
-  if (known && of.every((one, index) => one === known.of[index])) return known.plan
+  if (known && of.every((candidate, index) => candidate === known.of[index])) return known.plan
   const plan = planHomeChannels(record, catalogue, {
     set24: sets[policy.channelSet ?? '1-6-11'],
     mostSteps: RULE_STEPS
@@ -88,7 +88,7 @@ export const radioChannel = rule({
         )
       if (radio.band === '2.4' && !(set as readonly number[]).includes(choice.channel))
         return breaks(
-          `Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((one) => Math.abs(one - choice.channel) < 5).join(' and ') || 'none of them, but not every device can join it'}.`,
+          `Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((value) => Math.abs(value - choice.channel) < 5).join(' and ') || 'none of them, but not every device can join it'}.`,
           `Take ${set.join(', ').replace(/, (\d+)$/, ' or $1')}.`,
           at(radio),
           about(radio)
@@ -110,22 +110,22 @@ export const radioPlan = rule({
     const radios = homeRadios(home.record, home.catalogue)
     if (!begun(radios) || radios.some((radio) => chosen(radio) === null)) return []
     const { hears } = channelQuestion(home.record, home.catalogue, radios)
-    for (const [a, one] of radios.entries()) {
+    for (const [a, item] of radios.entries()) {
       for (const [b, other] of radios.entries()) {
         if (
           b <= a ||
-          one.band !== other.band ||
-          (one.group !== undefined && one.group === other.group) ||
+          item.band !== other.band ||
+          (item.group !== undefined && item.group === other.group) ||
           hears(a, b) < HEAR_DBM
         )
           continue
-        const [mine, theirs] = [one, other].map((radio) =>
+        const [mine, theirs] = [item, other].map((radio) =>
           spectrumOf(radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
         )
         if (mine && theirs && Math.min(mine.toMHz, theirs.toMHz) > Math.max(mine.fromMHz, theirs.fromMHz))
           return [
             breaks(
-              `${one.name} and ${other.name} share spectrum at ${one.band} GHz, and hear each other.`,
+              `${item.name} and ${other.name} share spectrum at ${item.band} GHz, and hear each other.`,
               'Put them on channels that do not overlap, or acknowledge with the reason.',
               at(other),
               about(other)
@@ -145,7 +145,7 @@ export const radioPlan = rule({
     if (now.cost <= Math.max(best.cost * NEAR_BEST, best.cost + 0.1))
       return [holds(`What is lost to others’ air is within a tenth of the least.`)]
     const share = (lost: readonly number[]) =>
-      Math.round((lost.reduce((sum, one) => sum + one, 0) / radios.length) * 100)
+      Math.round((lost.reduce((sum, value) => sum + value, 0) / radios.length) * 100)
     return [
       breaks(
         `${share(now.lost)} % of the rate is lost to narrow channels and others’ air; the best plan loses ${share(best.lost)} %.`,

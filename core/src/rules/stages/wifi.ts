@@ -88,7 +88,7 @@ function judgePassphrase(home: Home, network: Network): Verdict {
   const secret = passphraseOf(home.record, network)
   if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, aboutNetwork(network))
   const { assessed } = secret
-  const mend = 'Make a new one.'
+  const remedy = 'Make a new one.'
   const same = Object.values(home.record.secrets).find(
     (other) =>
       other.ref !== secret.ref &&
@@ -105,20 +105,20 @@ function judgePassphrase(home: Home, network: Network): Verdict {
       )
   )
   if (same?.purpose === 'label-key')
-    return breaks('It is the default key of a label.', mend, place, aboutNetwork(network))
+    return breaks('It is the default key of a label.', remedy, place, aboutNetwork(network))
   if (same)
     return breaks(
       `It is the same as another secret of this visit (${same.purpose.replaceAll('-', ' ')}).`,
-      mend,
+      remedy,
       place,
       aboutNetwork(network)
     )
   if (assessed.holdsName)
-    return breaks('It holds the network’s name, the customer’s name or the street.', mend, place, aboutNetwork(network))
+    return breaks('It holds the network’s name, the customer’s name or the street.', remedy, place, aboutNetwork(network))
   if (assessed.score < home.policy.leastStrength) {
     return breaks(
       `Strength ${assessed.score} of 4; the standard wants ${home.policy.leastStrength}. About ${Math.round(assessed.bits)} bits${security === 'wep' ? ', and WEP at that' : ''}.`,
-      mend,
+      remedy,
       place,
       aboutNetwork(network)
     )

@@ -90,7 +90,7 @@ export function auditHome(parts: {
     ofSegment: new Map(ranged.map(({ id }) => [id, about(segmentLabels.get(id)!)])),
     suggestionFor: new Map(
       ranged.flatMap(({ id }) => {
-        const suggestion = audit.suggestions.find((one) => one.segment === segmentLabels.get(id))
+        const suggestion = audit.suggestions.find((candidate) => candidate.segment === segmentLabels.get(id))
         return suggestion ? [[id, suggestion.address] as const] : []
       })
     )
@@ -114,8 +114,10 @@ function isPlainGateway(
   if (!segment || gateway === null || parseIpv4(host.facts.address!) !== gateway) return false
   const own = pools.filter((pool) => pool.facts.segment === segment.id)
   if (host.facts.unit !== undefined && own.some((pool) => pool.facts.unit === host.facts.unit)) return false
-  const there = hosts.filter((one) => one.facts.segment === segment.id && parseIpv4(one.facts.address!) === gateway)
-  const first = there.find((one) => one.facts.unit !== undefined && routers.has(one.facts.unit))
+  const there = hosts.filter(
+    (candidate) => candidate.facts.segment === segment.id && parseIpv4(candidate.facts.address!) === gateway
+  )
+  const first = there.find((candidate) => candidate.facts.unit !== undefined && routers.has(candidate.facts.unit))
   if (first) return first.id === host.id
   return host.facts.unit === undefined && own.length === 0 && there[0]!.id === host.id
 }

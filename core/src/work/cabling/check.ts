@@ -16,10 +16,10 @@ export function checkCabling(record: VisitRecord, catalogue: Catalogue): CablePr
     code: CableProblem['code'],
     cable: Cable,
     unit: string | null,
-    says: string,
-    mend: string,
+    message: string,
+    remedy: string,
     outcome: CableProblem['outcome'] = 'breaks'
-  ) => problems.push({ code, cable: cable.id, unit, says, mend, outcome })
+  ) => problems.push({ code, cable: cable.id, unit, message, remedy, outcome })
   for (const { cable, a, b } of cables) {
     if (!a || !b) {
       add(
@@ -68,7 +68,7 @@ export function checkCabling(record: VisitRecord, catalogue: Catalogue): CablePr
         kind === 'network' ? 'Put a switch between, or use fibre.' : 'Shorten it.'
       )
     if (kind === 'network')
-      speedOf(cable, a, b, record, (code, says, mend, outcome) => add(code, cable, null, says, mend, outcome))
+      speedOf(cable, a, b, record, (code, message, remedy, outcome) => add(code, cable, null, message, remedy, outcome))
   }
   problems.push(
     ...powerProblems(record, catalogue, cables),
@@ -107,10 +107,10 @@ function speedOf(
   a: Port,
   b: Port,
   record: VisitRecord,
-  add: (code: CableProblem['code'], says: string, mend: string, outcome?: CableProblem['outcome']) => void
+  add: (code: CableProblem['code'], message: string, remedy: string, outcome?: CableProblem['outcome']) => void
 ): void {
   const can = cableMbps(cable.facts)
-  const ends = [a.mbps, b.mbps, can].filter((one): one is number => one !== null && one > 0)
+  const ends = [a.mbps, b.mbps, can].filter((value): value is number => value !== null && value > 0)
   const most = ends.length ? Math.min(...ends) : null
   const { linkMbps } = cable.facts
   const paid = record.brief.facts.speedDownMbps
@@ -123,7 +123,7 @@ function speedOf(
     )
     return
   }
-  const portsCan = [a.mbps, b.mbps].filter((one): one is number => one !== null)
+  const portsCan = [a.mbps, b.mbps].filter((value): value is number => value !== null)
   if (portsCan.length === 2 && linkMbps < Math.min(...portsCan))
     add(
       'slow',

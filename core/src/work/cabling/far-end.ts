@@ -3,7 +3,7 @@ import { endKey, type Port } from './ports'
 
 /** Whether what comes in by a cable can come from where it leads. */
 export type FarEnd =
-  { kind: 'right'; name: string } | { kind: 'wrong'; says: string } | { kind: 'unknown'; says: string }
+  { kind: 'right'; name: string } | { kind: 'wrong'; message: string } | { kind: 'unknown'; message: string }
 
 /** A cable with the ports it leads between, where they are known. */
 type Drawn = { a: Port | null; b: Port | null }
@@ -36,14 +36,14 @@ function behindSocket(record: VisitRecord, socket: Port, cables: readonly Drawn[
 
 /** Judges where a cable from a unit's port leads: whether the internet, the line or the home's network can come from there. */
 export function judgeFarEnd(record: VisitRecord, other: Port | null, wanted: Wanted, cables: readonly Drawn[]): FarEnd {
-  if (!other) return { kind: 'unknown', says: 'What its cable leads to is no longer here' }
+  if (!other) return { kind: 'unknown', message: 'What its cable leads to is no longer here' }
   if (other.end.thing === 'unit') return unitEnd(record, other, wanted)
   if (other.end.thing === 'fitting') return fittingEnd(record, other, wanted)
   if (other.kind !== 'socket') return { kind: 'right', name: other.owner }
   const behind = behindSocket(record, other, cables)
-  if (!behind) return { kind: 'unknown', says: `${other.owner}: where it leads in the wall is not recorded` }
+  if (!behind) return { kind: 'unknown', message: `${other.owner}: where it leads in the wall is not recorded` }
   return behind.end.thing === 'outlet'
-    ? { kind: 'unknown', says: `${other.owner} leads to ${behind.owner}, and on from there nothing is recorded` }
+    ? { kind: 'unknown', message: `${other.owner} leads to ${behind.owner}, and on from there nothing is recorded` }
     : judgeFarEnd(record, behind, wanted, cables)
 }
 
@@ -52,13 +52,13 @@ const endName = ({ owner, name }: Port): string => (name ? `${owner}, ${name}` :
 /** What comes from a unit of ours. */
 function unitEnd(record: VisitRecord, other: Port, wanted: Wanted): FarEnd {
   const unit = record.units[other.end.id]!
-  if (wanted === 'line') return { kind: 'wrong', says: `${unitName(unit)} is not the provider’s line` }
+  if (wanted === 'line') return { kind: 'wrong', message: `${unitName(unit)} is not the provider’s line` }
   const name = endName(other)
   if (other.kind === 'internet')
-    return { kind: 'wrong', says: `${name} is a port for the internet as well: nothing comes from there` }
+    return { kind: 'wrong', message: `${name} is a port for the internet as well: nothing comes from there` }
   if (upstreamOf[wanted].has(unit.facts.role)) return { kind: 'right', name: other.owner }
   const what = wanted === 'internet' ? 'internet' : 'home’s network'
-  return { kind: 'unknown', says: `${name}: that the ${what} comes from there is not recorded` }
+  return { kind: 'unknown', message: `${name}: that the ${what} comes from there is not recorded` }
 }
 
 /** What comes from something of the home's or the provider's. */
@@ -67,13 +67,13 @@ function fittingEnd(record: VisitRecord, other: Port, wanted: Wanted): FarEnd {
   const kind = standing(thingsOf(record, 'fitting')).find(({ id }) => id === other.end.id)?.facts.kind
   if (kind === 'provider-box')
     return other.kind === 'provider-line' && wanted !== 'line'
-      ? { kind: 'wrong', says: `${name} is the side of the provider’s line; the network comes from its other port` }
+      ? { kind: 'wrong', message: `${name} is the side of the provider’s line; the network comes from its other port` }
       : { kind: 'right', name: other.owner }
   if (kind === 'splitter')
     return wanted === 'line' && other.kind === 'splitter-modem'
       ? { kind: 'right', name: other.owner }
-      : { kind: 'wrong', says: `${name} is not the modem’s side` }
+      : { kind: 'wrong', message: `${name} is not the modem’s side` }
   return kind !== undefined && ends.has(kind)
-    ? { kind: 'wrong', says: `nothing comes from ${other.owner}` }
-    : { kind: 'unknown', says: `${name}: what comes from there is not recorded` }
+    ? { kind: 'wrong', message: `nothing comes from ${other.owner}` }
+    : { kind: 'unknown', message: `${name}: what comes from there is not recorded` }
 }

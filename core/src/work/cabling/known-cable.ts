@@ -25,8 +25,8 @@ export interface CableProblem {
   cable: string
   /** The unit that it is about, where it is about one. */
   unit: string | null
-  says: string
-  mend: string
+  message: string
+  remedy: string
   /** Unproven where a figure is missing only. */
   outcome: 'breaks' | 'unproven'
 }

@@ -44,8 +44,8 @@ export function loopProblems(cables: readonly KnownCable[], record: VisitRecord)
         code: 'loop',
         cable: cable.id,
         unit: null,
-        says: `It closes a loop: ${a.owner} and ${b.owner} are joined another way already. Everything would stand still.`,
-        mend: 'Take one of the cables of the loop out.',
+        message: `It closes a loop: ${a.owner} and ${b.owner} are joined another way already. Everything would stand still.`,
+        remedy: 'Take one of the cables of the loop out.',
         outcome: 'breaks'
       })
       continue
@@ -56,8 +56,8 @@ export function loopProblems(cables: readonly KnownCable[], record: VisitRecord)
         code: 'two-dhcp',
         cable: cable.id,
         unit: null,
-        says: `It joins two DHCP servers on one network: ${[...mine, ...theirs].join(' and ')}.`,
-        mend: 'Switch one of them off, or lead it to the internet port.',
+        message: `It joins two DHCP servers on one network: ${[...mine, ...theirs].join(' and ')}.`,
+        remedy: 'Switch one of them off, or lead it to the internet port.',
         outcome: 'breaks'
       })
     lans.join(first, second)

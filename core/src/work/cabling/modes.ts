@@ -24,20 +24,20 @@ function wrongEnd(
   mine: Port,
   other: Port,
   cables: readonly KnownCable[]
-): Pick<CableProblem, 'code' | 'says' | 'mend'> | null {
+): Pick<CableProblem, 'code' | 'message' | 'remedy'> | null {
   const { role, mode } = record.units[mine.end.id]?.facts ?? {}
   if (mine.kind === 'internet' && (mode === 'access-point' || (role === 'access-point' && mode === undefined)))
     return {
       code: 'internet-port',
-      says: `${mine.owner} is an access point, and its internet port is used: it would go on making a network of its own.`,
-      mend: 'LAN to LAN, and nothing in the internet port.'
+      message: `${mine.owner} is an access point, and its internet port is used: it would go on making a network of its own.`,
+      remedy: 'LAN to LAN, and nothing in the internet port.'
     }
   const routes = role === 'router' && mode !== 'access-point' && mode !== 'bridge'
   if (routes && mine.kind === 'lan' && bringsInternet(record, other))
     return {
       code: 'modem-to-lan',
-      says: `The internet comes into a LAN port of ${mine.owner}.`,
-      mend: 'Lead it to the port that is marked for the internet.'
+      message: `The internet comes into a LAN port of ${mine.owner}.`,
+      remedy: 'Lead it to the port that is marked for the internet.'
     }
   const wanted = mine.kind === 'internet' ? 'internet' : role === 'gateway' && isLine(mine) && 'line'
   // Which kinds of port take one cable at all is told before.
@@ -46,8 +46,8 @@ function wrongEnd(
   if (far.kind !== 'wrong') return null
   return {
     code: 'wrong-end',
-    says: `${mine.owner}, ${mine.name}: ${far.says}.`,
-    mend:
+    message: `${mine.owner}, ${mine.name}: ${far.message}.`,
+    remedy:
       wanted === 'line' ? 'Lead it to the provider’s line.' : 'Lead it to the modem, the gateway or the provider’s box.'
   }
 }

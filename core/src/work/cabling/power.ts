@@ -30,23 +30,23 @@ export function powerProblems(
       })
     })
     return findings.flatMap(({ code, port }): CableProblem[] => {
-      const load = loads.find((one) => one.port === port) ?? loads.at(-1)
+      const load = loads.find((candidate) => candidate.port === port) ?? loads.at(-1)
       // What a unit draws is recorded nowhere: only its class counts.
       if (!load || code === 'draw-above-class') return []
       const name = unit.facts.name ?? model.name
       const printed = model.ports[load.port - 1]!.name
       const problem = {
         'over-budget': {
-          says: `${name} reserves ${reservedW} W for what hangs on it; it can give ${model.powerBudgetW} W in all.`,
-          mend: 'Take one off, or feed it by an injector.'
+          message: `${name} reserves ${reservedW} W for what hangs on it; it can give ${model.powerBudgetW} W in all.`,
+          remedy: 'Take one off, or feed it by an injector.'
         },
         'over-port-limit': {
-          says: `${load.other.owner} asks for more than port ${printed} of ${name} may give.`,
-          mend: 'Another port, or an injector.'
+          message: `${load.other.owner} asks for more than port ${printed} of ${name} may give.`,
+          remedy: 'Another port, or an injector.'
         },
         'no-poe': {
-          says: `Port ${printed} of ${name} gives no power, and ${load.other.owner} needs it.`,
-          mend: 'Lead it to a powered port.'
+          message: `Port ${printed} of ${name} gives no power, and ${load.other.owner} needs it.`,
+          remedy: 'Lead it to a powered port.'
         }
       }[code]
       return [{ code, ...problem, cable: load.cable.id, unit: unit.id, outcome: 'breaks' }]

@@ -62,7 +62,7 @@ export function channelQuestion(
   more: Pick<ChannelQuestion, 'set24' | 'radar' | 'mostSteps'> = {}
 ): ChannelQuestion {
   const plan = planOf(record)
-  const placed = new Map(placedUnits(record, plan).map((one) => [one.id, one]))
+  const placed = new Map(placedUnits(record, plan).map((item) => [item.id, item]))
   const obstacles = new Map(bands.map((band) => [band, obstaclesOf(plan, band)]))
   const cache = new Map<string, number>()
   const hears = (a: number, b: number): number => {
@@ -70,13 +70,13 @@ export function channelQuestion(
     const key = `${Math.min(a, b)} ${Math.max(a, b)}`
     const known = cache.get(key)
     if (known !== undefined) return known
-    const [one, other] = [placed.get(from.unit), placed.get(to.unit)]
+    const [first, other] = [placed.get(from.unit), placed.get(to.unit)]
     const dbm =
-      one && other
+      first && other
         ? 20 -
           pathLoss({
             frequencyMHz: plannedBands[from.band].middleMHz,
-            from: one,
+            from: first,
             to: other,
             ...obstacles.get(from.band)!
           }).totalDb
@@ -107,7 +107,7 @@ export function planHomeChannels(
       ? { channel: recorded.facts.channel, widthMHz: recorded.facts.widthMHz }
       : null
   )
-  const whole = set.every((one): one is ChannelChoice => one !== null) && radios.length > 0
+  const whole = set.every((value): value is ChannelChoice => value !== null) && radios.length > 0
   let now: HomeChannels['now'] = null
   if (whole) {
     try {

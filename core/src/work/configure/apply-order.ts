@@ -15,7 +15,7 @@ export interface Change {
   unit: string
   name: string
   kind: ChangeKind
-  says: string
+  label: string
   /** How the technician is cut off by it: not at all, until it has started again, until they join anew, or until they go to its new address. */
   cuts: 'no' | 'until it is back' | 'join again' | 'new address'
   needsRestart: boolean
@@ -39,14 +39,14 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
   for (const { unit } of farthestFirst(record, catalogue)) {
     const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
     if (!model) continue
-    const add = (kind: ChangeKind, says: string, cuts: Change['cuts'], needsRestart = false) => {
+    const add = (kind: ChangeKind, message: string, cuts: Change['cuts'], needsRestart = false) => {
       const id = `${unit.id} ${kind}`
       changes.push({
         id,
         unit: unit.id,
         name: unitName(unit),
         kind,
-        says,
+        label: message,
         cuts,
         needsRestart,
         applied: record.answers[ruleKey(APPLIED_RULE, id)]?.answer === 'yes'

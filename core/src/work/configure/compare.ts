@@ -30,7 +30,7 @@ type Values = Partial<Record<ComparedName, string>>
 /** One value of a unit three times over: as it is wanted, as it is recorded, as the unit tells it. */
 export interface ComparedRow {
   name: ComparedName
-  says: string
+  label: string
   wanted: string | null
   recorded: string | null
   read: string | null
@@ -52,11 +52,11 @@ const sameValue = (name: ComparedName, a: string, b: string): boolean => {
 /** What the record says of a unit, under the names its own page uses. */
 export function recordedOf(record: VisitRecord, unit: Unit): Values {
   const { facts } = unit
-  const host = standing(record.hosts).find((one) => one.facts.unit === unit.id)
-  const pool = standing(record.pools).find((one) => one.facts.unit === unit.id)
+  const host = standing(record.hosts).find((candidate) => candidate.facts.unit === unit.id)
+  const pool = standing(record.pools).find((candidate) => candidate.facts.unit === unit.id)
   const channel = (band: string) => {
     const found = standing(thingsOf(record, 'radio')).find(
-      (one) => one.facts.unit === unit.id && one.facts.band === band
+      (candidate) => candidate.facts.unit === unit.id && candidate.facts.band === band
     )?.facts.channel
     return found === undefined ? undefined : String(found)
   }
@@ -147,7 +147,7 @@ export function compareUnit(record: VisitRecord, catalogue: Catalogue, policy: P
     return [
       {
         name,
-        says: comparedNames[name],
+        label: comparedNames[name],
         wanted: wish ?? null,
         recorded: held ?? null,
         read: told ?? null,

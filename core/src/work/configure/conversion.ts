@@ -249,14 +249,14 @@ export function freeBeside(
   if (own === null) return null
   const held = new Set([own, ...taken.map(parseIpv4)])
   const usable = hasEnds(range) ? { first: range.first + 1, last: range.last - 1 } : range
-  const isFree = (one: number) => one >= usable.first && one <= usable.last && !held.has(one)
-  const inPool = (one: number) => pools.some((pool) => poolHolds(pool, formatIpv4(one)))
-  const nearest = (fits: (one: number) => boolean): number | undefined => {
+  const isFree = (value: number) => value >= usable.first && value <= usable.last && !held.has(value)
+  const inPool = (value: number) => pools.some((pool) => poolHolds(pool, formatIpv4(value)))
+  const nearest = (fits: (value: number) => boolean): number | undefined => {
     for (let away = 1; away <= Math.min(MOST_AWAY, usable.last - usable.first); away++)
-      for (const one of [own + away, own - away]) if (fits(one)) return one
+      for (const value of [own + away, own - away]) if (fits(value)) return value
     return undefined
   }
-  const found = nearest((one) => isFree(one) && !inPool(one)) ?? nearest(isFree)
+  const found = nearest((value) => isFree(value) && !inPool(value)) ?? nearest(isFree)
   return found === undefined ? null : formatIpv4(found)
 }
 

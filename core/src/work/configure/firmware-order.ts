@@ -51,7 +51,7 @@ export function updateOrder(record: VisitRecord, catalogue: Catalogue): UpdateOr
       path,
       usualMin,
       mostMin,
-      cutsOff: all.filter((one) => cut.includes(one.unit.id)).map((one) => unitName(one.unit)),
+      cutsOff: all.filter((upstream) => cut.includes(upstream.unit.id)).map((upstream) => unitName(upstream.unit)),
       round
     })
   }

@@ -54,7 +54,7 @@ function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, 
     const queue = [unit.id]
     for (let at = queue.shift(); at !== undefined; at = queue.shift()) {
       for (const id of beside.get(at) ?? []) {
-        const next = units.find((one) => one.id === id)
+        const next = units.find((candidate) => candidate.id === id)
         if (!next || found.has(id)) continue
         found.set(id, { unit: next, through: at, depth: found.get(at)!.depth + 1 })
         queue.push(id)
@@ -81,18 +81,19 @@ function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, 
     const hop = hops().get(unit.id)
     const before = typeof hop === 'object' ? found.get(hop.from.id) : undefined
     const family = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.family
-    const nearer = [...found.values()].filter((one) => roleDepth(one.unit) < roleDepth(unit))
+    const nearer = [...found.values()].filter((upstream) => roleDepth(upstream.unit) < roleDepth(unit))
     const kin = nearer.find(
-      (one) =>
+      (upstream) =>
         family &&
-        catalogue.get(modelKey(one.unit.facts.model ?? '', one.unit.facts.modelVersion ?? 1))?.family === family
+        catalogue.get(modelKey(upstream.unit.facts.model ?? '', upstream.unit.facts.modelVersion ?? 1))?.family ===
+          family
     )
     const through =
       before ??
       kin ??
       nearer
         .sort((a, b) => roleDepth(b.unit) - roleDepth(a.unit))
-        .find((one) => ['router', 'gateway', 'modem'].includes(one.unit.facts.role ?? '')) ??
+        .find((upstream) => ['router', 'gateway', 'modem'].includes(upstream.unit.facts.role ?? '')) ??
       found.get(root.id)!
     reach(unit, through.unit.id)
   }

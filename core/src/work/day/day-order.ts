@@ -21,8 +21,8 @@ export function soonestOrder(
   const count = stops.length
   if (count === 0) return []
   if (count > MOST_STOPS) return null
-  const travel = (one: number | null, to: number | null) =>
-    ways.minutes(one === null ? from : stops[one]!, to === null ? null : stops[to]!) ?? unknown
+  const travel = (origin: number | null, to: number | null) =>
+    ways.minutes(origin === null ? from : stops[origin]!, to === null ? null : stops[to]!) ?? unknown
   const size = 1 << count
   const ends = new Float64Array(size * count).fill(Infinity)
   const cameFrom = new Int8Array(size * count).fill(-1)
@@ -46,7 +46,7 @@ export function soonestOrder(
   }
   let best = -1
   for (let last = 0; last < count; last++) {
-    const back = (one: number) => ends[(size - 1) * count + one]! + travel(one, null)
+    const back = (value: number) => ends[(size - 1) * count + value]! + travel(value, null)
     if (back(last) < Infinity && (best < 0 || back(last) < back(best))) best = last
   }
   if (best < 0) return null
@@ -99,8 +99,8 @@ export function suggestDay(
   }
   const plan = planDay(timed, ways, leaveMin, from)
   const savesMin = now.endMin - plan.endMin
-  const hard = (one: DayPlan) =>
-    one.stops
+  const hard = (plan: DayPlan) =>
+    plan.stops
       .flatMap(({ problems }) => problems)
       .filter(({ kind }) => kind === 'late' || kind === 'no-time' || kind === 'unreachable').length
   const sameOrder = order.every(({ id }, at) => id === now.stops[at]!.id)

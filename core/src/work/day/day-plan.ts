@@ -34,7 +34,7 @@ export interface PlannedStop {
   startMin: number
   endMin: number
   cautiousEndMin: number
-  problems: { kind: DayProblemKind; says: string }[]
+  problems: { kind: DayProblemKind; message: string }[]
 }
 
 /** A day in one order. */
@@ -169,29 +169,29 @@ function problemsOf(
   if (late > 0)
     found.push({
       kind: 'late',
-      says: `${first ? 'By the way alone you' : 'After the visit before and the way you'} arrive at ${clock(arriveMin)}, ${late} min late.`
+      message: `${first ? 'By the way alone you' : 'After the visit before and the way you'} arrive at ${clock(arriveMin)}, ${late} min late.`
     })
   else if (perhaps > 0)
     found.push({
       kind: 'perhaps-late',
-      says: `If the visit before takes long, one is there at ${clock(cautiousArrive)}, ${perhaps} min late.`
+      message: `If the visit before takes long, one is there at ${clock(cautiousArrive)}, ${perhaps} min late.`
     })
   if (windows.length === 0) return found
   if (!fits)
     found.push({
       kind: 'no-time',
-      says: `${town} is reached ${windowWords(windows)} only: from ${clock(Math.max(arriveMin, plannedMin ?? 0))} on the work does not fit in.`
+      message: `${town} is reached ${windowWords(windows)} only: from ${clock(Math.max(arriveMin, plannedMin ?? 0))} on the work does not fit in.`
     })
   else if (plannedMin !== null && startMin > Math.max(plannedMin, arriveMin))
     found.push({
       kind: 'unreachable',
-      says: `${town} is reached ${windowWords(windows)}: one can begin at ${clock(startMin)}, not at ${clock(plannedMin)}.`
+      message: `${town} is reached ${windowWords(windows)}: one can begin at ${clock(startMin)}, not at ${clock(plannedMin)}.`
     })
   const inside = windows.find(({ fromMin, toMin }) => startMin >= fromMin && startMin <= toMin)
   if (fits && inside && cautiousEndMin > inside.toMin)
     found.push({
       kind: 'stranded',
-      says: `If it takes long, it ends at ${clock(cautiousEndMin)}, after the last way back at ${clock(inside.toMin)}.`
+      message: `If it takes long, it ends at ${clock(cautiousEndMin)}, after the last way back at ${clock(inside.toMin)}.`
     })
   return found
 }

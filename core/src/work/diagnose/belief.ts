@@ -34,7 +34,9 @@ function likelihood(cause: CauseId, id: string, answer: string): number | null {
 }
 const known = (observed: Observed) =>
   Object.entries(observed)
-    .filter((one): one is [string, string] => one[1] !== undefined && likelihood('dns', one[0], one[1]) !== null)
+    .filter(
+      (value): value is [string, string] => value[1] !== undefined && likelihood('dns', value[0], value[1]) !== null
+    )
     .sort(([a], [b]) => (a < b ? -1 : 1))
 
 /** Looks that are of one cause only: where a home has none of them, the cause cannot be there. */
@@ -86,7 +88,7 @@ function shares(observed: readonly (readonly [string, string])[], isOpen: readon
   )
   const most = Math.max(...logs.filter((_, at) => isOpen[at]))
   const weights = logs.map((log, at) => (isOpen[at] ? Math.exp(log - most) : 0))
-  const total = weights.reduce((sum, one) => sum + one, 0)
+  const total = weights.reduce((sum, weight) => sum + weight, 0)
   return weights.map((weight) => weight / total)
 }
 
@@ -108,7 +110,7 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
   const { possible, open } = openCauses(observed, offered)
   const [before, among] = [shares(held, possible), shares(held, open)]
   const mended = before.map((share, at) => (open[at] ? 0 : share * MENDED_SHARE))
-  const left = 1 - mended.reduce((sum, one) => sum + one, 0)
+  const left = 1 - mended.reduce((sum, value) => sum + value, 0)
   const suspects = causes
     .flatMap((cause, at): Suspect[] => {
       if (!possible[at]) return []
@@ -116,7 +118,7 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
         .map(([id, answer]) => {
           // Against the other causes as likely as the rest of the evidence makes them.
           const others = shares(
-            held.filter(([one]) => one !== id),
+            held.filter(([item]) => item !== id),
             possible
           )
           const rest =
@@ -132,7 +134,7 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
     .sort((a, b) => b.probability - a.probability)
   const odd = held.flatMap(([id, answer]) => {
     const others = shares(
-      held.filter(([one]) => one !== id),
+      held.filter(([item]) => item !== id),
       possible
     )
     const expected = others.reduce((sum, share, index) => sum + share * likelihood(causes[index]!.id, id, answer)!, 0)
@@ -142,7 +144,7 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
 }
 
 const entropy = (probabilities: readonly number[]) =>
-  probabilities.reduce((sum, one) => (one > 0 ? sum - one * Math.log2(one) : sum), 0)
+  probabilities.reduce((sum, probability) => (probability > 0 ? sum - probability * Math.log2(probability) : sum), 0)
 
 /** A test, with what it is expected to tell. */
 export interface Test {
@@ -166,8 +168,8 @@ export function testsFor(observed: Observed, offered?: ReadonlySet<string>): Tes
       let after = 0
       for (const { id: answer } of observation.answers) {
         const joint = now.map((share, at) => share * likelihood(causes[at]!.id, observation.id, answer)!)
-        const chance = joint.reduce((sum, one) => sum + one, 0)
-        if (chance > 0) after += chance * entropy(joint.map((one) => one / chance))
+        const chance = joint.reduce((sum, value) => sum + value, 0)
+        if (chance > 0) after += chance * entropy(joint.map((value) => value / chance))
       }
       const bits = Math.max(0, doubt - after)
       return { observation, bits, perMinute: bits / (observation.minutes + TURN_MIN) }
@@ -183,7 +185,7 @@ export type NextStep =
 export function whatHelped(observed: Observed): Observation | undefined {
   const id = Object.keys(observed)
     .sort()
-    .find((one) => observed[one] === 'helped')
+    .find((candidate) => observed[candidate] === 'helped')
   return id === undefined ? undefined : observationOf(id)
 }
 
@@ -208,7 +210,7 @@ export function nextStep(observed: Observed, offered?: ReadonlySet<string>): Nex
   const mend = (suspect: Suspect): NextStep => {
     const look = undecided(suspect.cause.id, observed, offered)
     const own =
-      look && look.minutes < suspect.cause.mendMin
+      look && look.minutes < suspect.cause.remedyMin
         ? tests.find(({ observation }) => observation.id === look.id)
         : undefined
     return own ? { do: 'test', test: own } : { do: 'mend', suspect }
@@ -218,7 +220,7 @@ export function nextStep(observed: Observed, offered?: ReadonlySet<string>): Nex
   if (worth) return { do: 'test', test }
   const gains = left
     .filter(({ cause }) => !cause.wipes)
-    .sort((a, b) => b.probability / b.cause.mendMin - a.probability / a.cause.mendMin)
+    .sort((a, b) => b.probability / b.cause.remedyMin - a.probability / a.cause.remedyMin)
   const likely = gains.find(({ probability }) => probability > 0.01)
   if (likely) return mend(likely)
   if (test) return { do: 'test', test }

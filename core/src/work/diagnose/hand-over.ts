@@ -21,9 +21,11 @@ export function handOverText(
   const { suspects } = believe(observed, offered)
   const found = suspects.find((suspect) => suspect.cause.id === cause) ?? suspects[0]!
   const words = Object.entries(observed).flatMap(([id, answer]) => {
-    const one = observationOf(id)
-    const said = one?.answers.find((each) => each.id === answer)
-    return one && said ? [`- ${one.asks} ${said.words.replace(/^./, (first) => first.toUpperCase())}.`] : []
+    const observation = observationOf(id)
+    const said = observation?.answers.find((each) => each.id === answer)
+    return observation && said
+      ? [`- ${observation.asks} ${said.label.replace(/^./, (first) => first.toUpperCase())}.`]
+      : []
   })
   const out = suspects
     .filter(({ probability }) => probability < RULED_OUT)

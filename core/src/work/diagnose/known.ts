@@ -43,9 +43,9 @@ interface Searched {
   room: string | undefined
   line: Unit | undefined
   router: Unit | undefined
-  modelOf: (one: Unit) => Model | undefined
+  modelOf: (unit: Unit) => Model | undefined
   /** Cables with an end at a unit. */
-  touching: (one: Unit | undefined) => readonly Cable[]
+  touching: (unit: Unit | undefined) => readonly Cable[]
   /** The cable between line and router. */
   wan: Cable | undefined
   source: Measured | null
@@ -66,7 +66,7 @@ export function knownAnswers(
   const cables = standing(thingsOf(record, 'cable'))
   const line = units.find(({ facts }) => facts.role === 'modem' || facts.role === 'gateway')
   const router = units.find(({ facts }) => facts.role === 'router')
-  const touching: Searched['touching'] = (one) => (one ? cables.filter((cable) => hasEndAt(cable, one.id)) : [])
+  const touching: Searched['touching'] = (item) => (item ? cables.filter((cable) => hasEndAt(cable, item.id)) : [])
   const searched: Searched = {
     record,
     catalogue,
@@ -75,7 +75,7 @@ export function knownAnswers(
     room: about.room,
     line,
     router,
-    modelOf: (one) => catalogue.get(modelKey(one.facts.model ?? '', one.facts.modelVersion ?? 1)),
+    modelOf: (item) => catalogue.get(modelKey(item.facts.model ?? '', item.facts.modelVersion ?? 1)),
     touching,
     wan: touching(line).find((cable) => touching(router).includes(cable)),
     source: sourceOf(record, catalogue)
@@ -92,10 +92,10 @@ export function knownAnswers(
 }
 
 /** What the lamps of a unit told last; undefined where nobody looked, or what they showed is unknown. */
-function lampSeen({ modelOf }: Searched, one: Unit | undefined): string | undefined {
-  const model = one && modelOf(one)
-  if (!one || !model || one.sightings.length === 0) return undefined
-  const { state } = readLamps(one, model)
+function lampSeen({ modelOf }: Searched, unit: Unit | undefined): string | undefined {
+  const model = unit && modelOf(unit)
+  if (!unit || !model || unit.sightings.length === 0) return undefined
+  const { state } = readLamps(unit, model)
   if (state?.is) return lampAnswer[state.is] ?? state.is
   return state?.good ? 'good' : undefined
 }
@@ -139,7 +139,7 @@ function tellUnit(searched: Searched, unit: Unit, tell: Tell): void {
   tell('unit-link', linkSeen(own), 'the link speed under Connect')
   const model = searched.modelOf(unit)
   if (model) tellModel(searched, unit, model, tell)
-  const press = (which: 'first' | 'second') => unit.pairing?.findLast((one) => one.which === which)
+  const press = (which: 'first' | 'second') => unit.pairing?.findLast((candidate) => candidate.which === which)
   const [first, second] = [press('first'), press('second')]
   if (first && second) {
     const tookS = (Date.parse(second.at) - Date.parse(first.at)) / 1000
@@ -201,7 +201,7 @@ function tellServers({ record, catalogue, policy }: Searched, tell: Tell): void 
 function tellRoom(searched: Searched, room: string, tell: Tell): void {
   const { record, catalogue, policy, unit } = searched
   const from = 'the measurement of the room'
-  const [newest] = measured(record, catalogue, (one) => one.at === 'room' && one.room === room)
+  const [newest] = measured(record, catalogue, (facts) => facts.at === 'room' && facts.room === room)
   if (!newest || newest.stale) return
   const { facts } = newest.measurement
   if (facts.dbm !== undefined) tell('signal-room', facts.dbm >= (policy.roomDbm ?? -67) ? 'good' : 'weak', from)
@@ -225,7 +225,7 @@ function standsIn({ rooms }: VisitRecord, unit: Unit | undefined, room: string):
 /** Whether the other rooms that were measured are fine. */
 function tellOthers({ record, catalogue, policy }: Searched, room: string, floorMbps: number, tell: Tell): void {
   const others = judgeRooms(record, catalogue, policy).filter(
-    (one) => one.room.id !== room && one.bands[0]?.down && !one.bands[0].stale
+    (verdict) => verdict.room.id !== room && verdict.bands[0]?.down && !verdict.bands[0].stale
   )
   if (others.length === 0) return
   const isFine = others.some(({ outcome, bands }) => outcome === 'holds' || bands[0]!.down!.median >= floorMbps)
@@ -234,5 +234,5 @@ function tellOthers({ record, catalogue, policy }: Searched, room: string, floor
 
 /** What is known and what was answered, together: an answer given in the search goes before what the record says. */
 export function withKnown(known: Partial<Record<string, KnownAnswer>>, answered: Observed): Observed {
-  return { ...Object.fromEntries(Object.entries(known).map(([id, one]) => [id, one!.answer])), ...answered }
+  return { ...Object.fromEntries(Object.entries(known).map(([id, item]) => [id, item!.answer])), ...answered }
 }

@@ -4,35 +4,35 @@ import { causes } from './causes'
 export interface Observation {
   id: string
   asks: string
-  answers: readonly { id: string; words: string }[]
+  answers: readonly { id: string; label: string }[]
   /** Minutes that it takes, walking included. */
   minutes: number
   /** Where it stands in the fixed order from cheap to costly that good technicians go by. */
   order: number
 }
 
-const yes = { id: 'yes', words: 'yes' }
-const no = { id: 'no', words: 'no' }
+const yes = { id: 'yes', label: 'yes' }
+const no = { id: 'no', label: 'no' }
 const lampWords = {
-  good: { id: 'good', words: 'good' },
-  'no-internet': { id: 'no-internet', words: 'no internet' },
-  'no-link': { id: 'no-link', words: 'no link' },
-  weak: { id: 'weak', words: 'weak signal' },
-  ready: { id: 'ready', words: 'waits to be set up' },
-  failed: { id: 'failed', words: 'failed' },
-  'radio-off': { id: 'radio-off', words: 'radio off' },
-  dark: { id: 'dark', words: 'dark' },
-  'starts-over': { id: 'starts-over', words: 'starts over and over' }
+  good: { id: 'good', label: 'good' },
+  'no-internet': { id: 'no-internet', label: 'no internet' },
+  'no-link': { id: 'no-link', label: 'no link' },
+  weak: { id: 'weak', label: 'weak signal' },
+  ready: { id: 'ready', label: 'waits to be set up' },
+  failed: { id: 'failed', label: 'failed' },
+  'radio-off': { id: 'radio-off', label: 'radio off' },
+  dark: { id: 'dark', label: 'dark' },
+  'starts-over': { id: 'starts-over', label: 'starts over and over' }
 }
 const speeds = [
-  { id: 'yes', words: 'yes, at speed' },
-  { id: 'slow', words: 'yes, but slow' },
-  { id: 'no', words: 'no' }
+  { id: 'yes', label: 'yes, at speed' },
+  { id: 'slow', label: 'yes, but slow' },
+  { id: 'no', label: 'no' }
 ] as const
-const air = [...speeds, { id: 'no-network', words: 'the network is not there' }] as const
+const air = [...speeds, { id: 'no-network', label: 'the network is not there' }] as const
 const helped = [
-  { id: 'not', words: 'it did not help' },
-  { id: 'helped', words: 'it works now' }
+  { id: 'not', label: 'it did not help' },
+  { id: 'helped', label: 'it works now' }
 ] as const
 
 /** Every observation, in the fixed order. `the unit` is the one that the complaint is about. */
@@ -44,8 +44,8 @@ const inOrder = [
     asks: 'What do the lamps of the modem or gateway say?',
     answers: [
       lampWords.good,
-      { id: 'no-line', words: 'no line' },
-      { id: 'login', words: 'login refused or waited for' },
+      { id: 'no-line', label: 'no line' },
+      { id: 'login', label: 'login refused or waited for' },
       lampWords.dark,
       lampWords['starts-over']
     ],
@@ -83,8 +83,8 @@ const inOrder = [
     id: 'network-name',
     asks: 'Which network is the phone on?',
     answers: [
-      { id: 'ours', words: 'ours' },
-      { id: 'other', words: 'another' }
+      { id: 'ours', label: 'ours' },
+      { id: 'other', label: 'another' }
     ],
     minutes: 0.3
   },
@@ -92,9 +92,9 @@ const inOrder = [
     id: 'address',
     asks: 'Which address did the phone get?',
     answers: [
-      { id: 'right', words: 'one of the home’s range' },
-      { id: 'other-range', words: 'of another range' },
-      { id: 'none', words: 'none: 169.254…' }
+      { id: 'right', label: 'one of the home’s range' },
+      { id: 'other-range', label: 'of another range' },
+      { id: 'none', label: 'none: 169.254…' }
     ],
     minutes: 0.7
   },
@@ -102,8 +102,8 @@ const inOrder = [
     id: 'client-count',
     asks: 'Join the unit: does its client count rise?',
     answers: [
-      { id: 'rises', words: 'it rises' },
-      { id: 'stays', words: 'it stays' }
+      { id: 'rises', label: 'it rises' },
+      { id: 'stays', label: 'it stays' }
     ],
     minutes: 1.5
   },
@@ -111,8 +111,8 @@ const inOrder = [
     id: 'ports',
     asks: 'Is every cable in the port that its mode asks for?',
     answers: [
-      { id: 'right', words: 'all right' },
-      { id: 'wrong', words: 'one is wrong' }
+      { id: 'right', label: 'all right' },
+      { id: 'wrong', label: 'one is wrong' }
     ],
     minutes: 1.5
   },
@@ -120,9 +120,9 @@ const inOrder = [
     id: 'wan-link',
     asks: 'What does the link from modem to router show?',
     answers: [
-      { id: 'full', words: 'full speed' },
-      { id: 'slow', words: 'slow' },
-      { id: 'none', words: 'nothing' }
+      { id: 'full', label: 'full speed' },
+      { id: 'slow', label: 'slow' },
+      { id: 'none', label: 'nothing' }
     ],
     minutes: 1
   },
@@ -130,9 +130,9 @@ const inOrder = [
     id: 'unit-link',
     asks: 'What does the link of the cable to the unit show?',
     answers: [
-      { id: 'full', words: 'full speed' },
-      { id: 'slow', words: 'slow' },
-      { id: 'none', words: 'nothing' }
+      { id: 'full', label: 'full speed' },
+      { id: 'slow', label: 'slow' },
+      { id: 'none', label: 'nothing' }
     ],
     minutes: 1
   },
@@ -142,8 +142,8 @@ const inOrder = [
     id: 'adapter-label',
     asks: 'Is the unit’s power adapter its own?',
     answers: [
-      { id: 'own', words: 'its own' },
-      { id: 'other', words: 'another’s' }
+      { id: 'own', label: 'its own' },
+      { id: 'other', label: 'another’s' }
     ],
     minutes: 1
   },
@@ -154,9 +154,9 @@ const inOrder = [
     id: 'others',
     asks: 'How is it elsewhere in the home?',
     answers: [
-      { id: 'fine', words: 'fine: only here it is not' },
-      { id: 'down', words: 'nothing works anywhere' },
-      { id: 'slow', words: 'slow everywhere' }
+      { id: 'fine', label: 'fine: only here it is not' },
+      { id: 'down', label: 'nothing works anywhere' },
+      { id: 'slow', label: 'slow everywhere' }
     ],
     minutes: 1
   },
@@ -176,8 +176,8 @@ const inOrder = [
     id: 'provider-status',
     asks: 'Does the provider know of an outage?',
     answers: [
-      { id: 'none', words: 'none known' },
-      { id: 'outage', words: 'an outage' }
+      { id: 'none', label: 'none known' },
+      { id: 'outage', label: 'an outage' }
     ],
     minutes: 6
   },
@@ -187,9 +187,9 @@ const inOrder = [
     id: 'wan-address',
     asks: 'Which address has the router on its internet side?',
     answers: [
-      { id: 'fine', words: 'of another range than inside' },
-      { id: 'same-range', words: 'of the same range as inside' },
-      { id: 'none', words: 'none' }
+      { id: 'fine', label: 'of another range than inside' },
+      { id: 'same-range', label: 'of the same range as inside' },
+      { id: 'none', label: 'none' }
     ],
     minutes: 1
   },
@@ -197,8 +197,8 @@ const inOrder = [
     id: 'dhcp-servers',
     asks: 'How many DHCP servers answer?',
     answers: [
-      { id: 'one', words: 'one' },
-      { id: 'two', words: 'two or more' }
+      { id: 'one', label: 'one' },
+      { id: 'two', label: 'two or more' }
     ],
     minutes: 3
   },
@@ -212,8 +212,8 @@ const inOrder = [
     id: 'firmware',
     asks: 'Is the unit’s firmware an approved one?',
     answers: [
-      { id: 'approved', words: 'approved' },
-      { id: 'old', words: 'too old or withdrawn' }
+      { id: 'approved', label: 'approved' },
+      { id: 'old', label: 'too old or withdrawn' }
     ],
     minutes: 1
   },
@@ -221,9 +221,9 @@ const inOrder = [
     id: 'hop-signal',
     asks: 'How strong does the unit hear the one before it?',
     answers: [
-      { id: 'good', words: 'good' },
-      { id: 'weak', words: 'weak' },
-      { id: 'none', words: 'not at all' }
+      { id: 'good', label: 'good' },
+      { id: 'weak', label: 'weak' },
+      { id: 'none', label: 'not at all' }
     ],
     minutes: 1
   },
@@ -231,8 +231,8 @@ const inOrder = [
     id: 'signal-room',
     asks: 'How strong is the signal in the room?',
     answers: [
-      { id: 'good', words: '−67 dBm or better' },
-      { id: 'weak', words: 'weaker' }
+      { id: 'good', label: '−67 dBm or better' },
+      { id: 'weak', label: 'weaker' }
     ],
     minutes: 0.7
   },
@@ -240,8 +240,8 @@ const inOrder = [
     id: 'channel-busy',
     asks: 'How busy is the unit’s channel?',
     answers: [
-      { id: 'quiet', words: 'less than half' },
-      { id: 'busy', words: 'more than half' }
+      { id: 'quiet', label: 'less than half' },
+      { id: 'busy', label: 'more than half' }
     ],
     minutes: 2
   },
@@ -249,8 +249,8 @@ const inOrder = [
     id: 'family',
     asks: 'Is the unit of the same mesh family as the router?',
     answers: [
-      { id: 'same', words: 'the same' },
-      { id: 'other', words: 'another' }
+      { id: 'same', label: 'the same' },
+      { id: 'other', label: 'another' }
     ],
     minutes: 0.7
   },
@@ -258,8 +258,8 @@ const inOrder = [
     id: 'pairing-time',
     asks: 'Did the second press come within the window?',
     answers: [
-      { id: 'in-time', words: 'in time' },
-      { id: 'late', words: 'too late, or never' }
+      { id: 'in-time', label: 'in time' },
+      { id: 'late', label: 'too late, or never' }
     ],
     minutes: 0.5
   },
@@ -267,28 +267,28 @@ const inOrder = [
     id: 'changed-last',
     asks: 'What was changed before it stopped?',
     answers: [
-      { id: 'nothing', words: 'nothing' },
-      { id: 'moved', words: 'a unit was moved' },
-      { id: 'settings', words: 'settings' },
-      { id: 'cables', words: 'cables' },
-      { id: 'new-unit', words: 'a unit was added' },
-      { id: 'power-cut', words: 'a power cut' }
+      { id: 'nothing', label: 'nothing' },
+      { id: 'moved', label: 'a unit was moved' },
+      { id: 'settings', label: 'settings' },
+      { id: 'cables', label: 'cables' },
+      { id: 'new-unit', label: 'a unit was added' },
+      { id: 'power-cut', label: 'a power cut' }
     ],
     minutes: 0.5
   }
 ] as const satisfies readonly Omit<Observation, 'order'>[]
 export type ObservationId = (typeof inOrder)[number]['id']
-export const observations: readonly (Observation & { id: ObservationId })[] = inOrder.map((one, at) => ({
-  ...one,
+export const observations: readonly (Observation & { id: ObservationId })[] = inOrder.map((item, at) => ({
+  ...item,
   order: at + 1
 }))
 
 /** Whether a mend that was tried helped: kept as an observation like any other. */
-const mends: readonly Observation[] = causes.map(({ id, mend, mendMin }) => ({
+const mends: readonly Observation[] = causes.map(({ id, remedy, remedyMin }) => ({
   id: mendedId(id),
-  asks: `${mend} Does it work then?`,
+  asks: `${remedy} Does it work then?`,
   answers: helped,
-  minutes: mendMin,
+  minutes: remedyMin,
   order: 99
 }))
 
@@ -299,4 +299,4 @@ export function mendedId(cause: string): string {
 
 /** An observation by its id; undefined for one this version does not know. */
 export const observationOf = (id: string): Observation | undefined =>
-  observations.find((observation) => observation.id === id) ?? mends.find((mend) => mend.id === id)
+  observations.find((observation) => observation.id === id) ?? mends.find((remedy) => remedy.id === id)

@@ -292,6 +292,6 @@ export function chancesOf(cause: CauseId, id: ObservationId): Record<string, num
   const open = answers.filter((answer) => named[answer] === undefined)
   const rest = open.length ? Math.max(0, 100 - total) / open.length : 0
   const raw = answers.map((answer) => named[answer] ?? rest)
-  const sum = raw.reduce((all, one) => all + one, 0)
+  const sum = raw.reduce((all, value) => all + value, 0)
   return Object.fromEntries(answers.map((answer, at) => [answer, (1 - LAPSE) * (raw[at]! / sum) + LAPSE * even]))
 }

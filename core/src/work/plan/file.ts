@@ -138,7 +138,9 @@ export function planToFile(record: VisitRecord): PlanFile {
         rooms: on('room', id, ['name', 'x', 'y', 'widthM', 'depthM']).map(bare),
         walls: on('wall', id, [...stretch, 'material', 'thicknessMm']).map(bare),
         openings: on('opening', id, [...stretch, 'kind']).map(bare),
-        outlets: on('outlet', id, ['x', 'y', 'kind']).map((one) => ({ id: one.id, ...(bare(one) as object) }) as never),
+        outlets: on('outlet', id, ['x', 'y', 'kind']).map(
+          (item) => ({ id: item.id, ...(bare(item) as object) }) as never
+        ),
         troubles: on('trouble', id, ['x', 'y', 'kind']).map(bare)
       })
     ),
@@ -199,7 +201,7 @@ export function planFromFile(file: PlanFile, record: VisitRecord, newId: () => s
   }
   const units = standing(record.units)
   for (const { name, storey: at, ...where } of file.units ?? []) {
-    const unit = units.find((one) => unitName(one) === name)
+    const unit = units.find((candidate) => unitName(candidate) === name)
     const storeyId = storeyIds.get(at)
     if (unit && storeyId)
       entries.push({ kind: 'unit.set', body: { id: unit.id, set: { storey: storeyId, ...given(where) } } })
@@ -229,8 +231,8 @@ export function homePlanOf(file: PlanFile): HomePlan {
       ceiling: { material: ceilingMaterial ?? ('wood' as const), thicknessMm: ceilingMm ?? 200 }
     }))
     .sort((a, b) => a.floorM - b.floorM)
-  const on = <T extends object>(pick: (one: PlanFile['storeys'][number]) => readonly T[] | undefined) =>
-    file.storeys.flatMap((one) => (pick(one) ?? []).map((thing) => ({ ...thing, storey: one.name })))
+  const on = <T extends object>(pick: (storey: PlanFile['storeys'][number]) => readonly T[] | undefined) =>
+    file.storeys.flatMap((item) => (pick(item) ?? []).map((thing) => ({ ...thing, storey: item.name })))
   const rooms = on(({ rooms: list }) => list).map((room, at) => ({
     ...room,
     id: `room ${at}`,
@@ -247,7 +249,7 @@ export function homePlanOf(file: PlanFile): HomePlan {
       rooms,
       { outer: file.outer ?? firstWalls.outer, inner: file.inner ?? firstWalls.inner },
       on(({ walls }) => walls),
-      openings.flatMap(({ kind, ...one }) => (kind === 'stairs' ? [] : [{ ...one, kind }]))
+      openings.flatMap(({ kind, ...item }) => (kind === 'stairs' ? [] : [{ ...item, kind }]))
     )
   }
 }

@@ -137,7 +137,7 @@ function drawPlan(record: DrawnRecord): HomePlan {
       rooms,
       defaults,
       own,
-      openings.flatMap(({ kind, ...one }) => (kind === 'stairs' ? [] : [{ ...one, kind }]))
+      openings.flatMap(({ kind, ...item }) => (kind === 'stairs' ? [] : [{ ...item, kind }]))
     )
   }
 }
@@ -259,10 +259,10 @@ export function strongest(signals: readonly Float32Array[]): { signal: Float32Ar
   const cells = signals[0]?.length ?? 0
   const signal = new Float32Array(cells).fill(-Infinity)
   const by = new Int16Array(cells).fill(-1)
-  signals.forEach((one, index) => {
+  signals.forEach((values, index) => {
     for (let at = 0; at < cells; at++)
-      if (one[at]! > signal[at]!) {
-        signal[at] = one[at]!
+      if (values[at]! > signal[at]!) {
+        signal[at] = values[at]!
         by[at] = index
       }
   })

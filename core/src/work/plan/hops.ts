@@ -43,9 +43,9 @@ export function joinsOf(
   for (const { cabled, at } of units) if (cabled && at.id !== root.at.id) found.set(at.id, 'cabled')
   const { walls, floors } = obstaclesOf(plan, BACKHAUL_BAND, calibration.wallFactor)
   const hopsAt = (id: string) => {
-    const one = found.get(id)
-    if (one === undefined) return Infinity
-    return typeof one === 'string' ? 0 : one.hops
+    const join = found.get(id)
+    if (join === undefined) return Infinity
+    return typeof join === 'string' ? 0 : join.hops
   }
   for (
     let left = units.filter(({ at }) => !found.has(at.id));
@@ -122,7 +122,7 @@ export function expectedRate(
       ?.radios.filter((radio) => radio.band === band)
       .flatMap(({ widthsMHz }) => widthsMHz) ?? [])
   )
-  const widthMHz = ([20, 40, 80] as const).findLast((one) => one <= Math.min(widest, HELD.widthMHz))!
+  const widthMHz = ([20, 40, 80] as const).findLast((candidate) => candidate <= Math.min(widest, HELD.widthMHz))!
   let slowest = linkRate({ rssiDbm: dbm, streams: HELD.streams, widthMHz: band === '2.4' ? 20 : widthMHz }).phyMbps
   let [hops, halved] = [0, 0]
   for (

@@ -48,12 +48,12 @@ export function planSvg(plan: HomePlan, { storey, title, units, outlets = [], co
     const steps = Array.from({ length: 7 }, (_, step) => `M${at(x1 + ((x2 - x1) * step) / 6)} ${at(y1)}V${at(y2)}`)
     parts.push(`<path d="${steps.join('')}" stroke="${INK}" stroke-width="0.03" fill="none"/>`)
   }
-  for (const wall of plan.walls.filter((one) => one.storey === storey)) {
+  for (const wall of plan.walls.filter((candidate) => candidate.storey === storey)) {
     parts.push(
       `<path d="M${at(wall.x1)} ${at(wall.y1)}L${at(wall.x2)} ${at(wall.y2)}" stroke="${INK}" stroke-width="${at(drawnWallM(wall))}"${wall.opening ? ' stroke-dasharray="0.15 0.12"' : ''}/>`
     )
   }
-  for (const { x, y, widthM } of cornersOf(plan.walls.filter((one) => one.storey === storey)))
+  for (const { x, y, widthM } of cornersOf(plan.walls.filter((wall) => wall.storey === storey)))
     parts.push(
       `<rect x="${at(x - widthM / 2)}" y="${at(y - widthM / 2)}" width="${at(widthM)}" height="${at(widthM)}"/>`
     )

@@ -116,7 +116,7 @@ export function learnFrom(readings: readonly PlannedReading[]): {
   const calibration = calibrate(compared)
   return {
     calibration,
-    predicted: compared.map((one) => predictedDbm(one, calibration)),
-    doubts: compared.map((one) => doubtAbout(one, calibrate(compared.filter((other) => other !== one))))
+    predicted: compared.map((reading) => predictedDbm(reading, calibration)),
+    doubts: compared.map((reading) => doubtAbout(reading, calibrate(compared.filter((other) => other !== reading))))
   }
 }

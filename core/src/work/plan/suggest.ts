@@ -231,7 +231,7 @@ export function suggestPlaces({
           .sort(
             (a, b) => a.placement.units.length - b.placement.units.length || b.placement.marginDb - a.placement.marginDb
           )
-          .filter((one, at, list) => list.findIndex(({ where }) => where === one.where) === at)
+          .filter((candidate, at, list) => list.findIndex(({ where }) => where === candidate.where) === at)
           .slice(0, CABLES_TOLD)
 
   const mostRooms = wanted.map((_, room) => Math.max(all[0]!.rooms[room]!, ...reached.map(({ rooms }) => rooms[room]!)))

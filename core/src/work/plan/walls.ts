@@ -94,11 +94,11 @@ export function wallsOf(
       })
       const spansAt = (at: number): Span[] => [
         ...own
-          .filter((one) => one.storey === storey && lies(one, upright, at))
-          .map((one) => ({
-            ...reach(one, upright),
-            material: one.material,
-            thicknessMm: one.thicknessMm,
+          .filter((candidate) => candidate.storey === storey && lies(candidate, upright, at))
+          .map((item) => ({
+            ...reach(item, upright),
+            material: item.material,
+            thicknessMm: item.thicknessMm,
             opening: null
           })),
         ...openings
@@ -117,14 +117,14 @@ export function wallsOf(
   return walls
 }
 
-const lies = (one: PlanStretch, upright: boolean, at: number) =>
+const lies = (stretch: PlanStretch, upright: boolean, at: number) =>
   upright
-    ? Math.abs(one.x1 - at) <= SAME_M && Math.abs(one.x2 - at) <= SAME_M
-    : Math.abs(one.y1 - at) <= SAME_M && Math.abs(one.y2 - at) <= SAME_M
-const reach = (one: PlanStretch, upright: boolean) =>
+    ? Math.abs(stretch.x1 - at) <= SAME_M && Math.abs(stretch.x2 - at) <= SAME_M
+    : Math.abs(stretch.y1 - at) <= SAME_M && Math.abs(stretch.y2 - at) <= SAME_M
+const reach = (stretch: PlanStretch, upright: boolean) =>
   upright
-    ? { from: Math.min(one.y1, one.y2), to: Math.max(one.y1, one.y2) }
-    : { from: Math.min(one.x1, one.x2), to: Math.max(one.x1, one.x2) }
+    ? { from: Math.min(stretch.y1, stretch.y2), to: Math.max(stretch.y1, stretch.y2) }
+    : { from: Math.min(stretch.x1, stretch.x2), to: Math.max(stretch.x1, stretch.x2) }
 
 /** Edges that are one line, gathered. */
 function linesOf(edges: readonly Edge[]): Edge[][] {
@@ -157,7 +157,7 @@ function wallsOnLine(
     if (beside.length === 0) continue
     const outer = !beside.some((a) => beside.some((b) => a.side !== b.side && a.building === b.building))
     const span = spans
-      .filter((one) => one.from < middle && one.to > middle)
+      .filter((candidate) => candidate.from < middle && candidate.to > middle)
       .sort((a, b) => Number(b.opening !== null) - Number(a.opening !== null))[0]
     const of = span ?? { ...(outer ? defaults.outer : defaults.inner), opening: null }
     const last = walls.at(-1)

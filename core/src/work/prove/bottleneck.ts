@@ -82,7 +82,7 @@ function followUp(record: VisitRecord, catalogue: Catalogue, unit: string, links
   const plan = planOf(record)
   const hops = joinsOf(
     plan,
-    placedUnits(record, plan).map((one) => ({ at: one, cabled: one.unit.facts.cabled === true })),
+    placedUnits(record, plan).map((placed) => ({ at: placed, cabled: placed.unit.facts.cabled === true })),
     catalogue,
     HOP_HOLDS_DBM
   )
@@ -99,7 +99,7 @@ function followUp(record: VisitRecord, catalogue: Catalogue, unit: string, links
       return
     }
     const name = `${unitName(record.units[through]!)} to ${unitName(here)}`
-    const cable = cables.find((one) => hasEndAt(one, here.id) && hasEndAt(one, through))
+    const cable = cables.find((candidate) => hasEndAt(candidate, here.id) && hasEndAt(candidate, through))
     const join = hops.get(id)
     if (cable) {
       const link = cableLink(cable, name)

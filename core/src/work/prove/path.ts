@@ -5,8 +5,8 @@ import { standing, unitName, type Network, type Segment, type Unit, type VisitRe
 /** What proves that somebody was really on a unit's air: what was seen, and what is wrong with it. */
 export interface PathVerdict {
   outcome: 'holds' | 'breaks' | 'unproven'
-  says: string
-  mend: string
+  message: string
+  remedy: string
 }
 
 /** The segment whose range holds an address; null where none does. */
@@ -28,8 +28,8 @@ function joined(record: VisitRecord, network: string | undefined): Network[] {
 const segmentName = ({ facts }: Segment) => facts.name ?? facts.cidr ?? 'a segment'
 const nameOf = (record: VisitRecord, id: string) =>
   record.units[id] ? unitName(record.units[id]) : 'A unit that is not here'
-const breaks = (says: string, mend: string): PathVerdict => ({ outcome: 'breaks', says, mend })
-const unproven = (says: string, mend: string): PathVerdict => ({ outcome: 'unproven', says, mend })
+const breaks = (message: string, remedy: string): PathVerdict => ({ outcome: 'breaks', message, remedy })
+const unproven = (message: string, remedy: string): PathVerdict => ({ outcome: 'unproven', message, remedy })
 
 /** What is wrong with where an address lies: in no range, in another segment than the one joined, or none to hold it against. */
 function judgeRange(record: VisitRecord, address: string, network: string | undefined): PathVerdict | Segment {
@@ -152,10 +152,10 @@ export function judgePath(record: VisitRecord, unit: Unit): PathVerdict {
       `Address ${address} is right; whether the device was on this unit was not seen.`,
       'Note its client count before and after.'
     )
-  if (wrong) return { ...wrong, says: `${after} on it after ${before}; ${wrong.says}` }
+  if (wrong) return { ...wrong, message: `${after} on it after ${before}; ${wrong.message}` }
   return {
     outcome: 'holds',
-    says: `${after} on it after ${before}, with ${address} from ${nameOf(record, server!)}.`,
-    mend: ''
+    message: `${after} on it after ${before}, with ${address} from ${nameOf(record, server!)}.`,
+    remedy: ''
   }
 }

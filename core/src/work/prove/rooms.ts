@@ -11,7 +11,7 @@ export interface RoomFloor {
   mbps: number
   addedMs: number
   /** Why it is that many Mbit/s. */
-  says: string
+  reason: string
 }
 
 /** A measurement with its runs drawn together. */
@@ -32,7 +32,7 @@ export interface RoomVerdict {
   /** By band the newest measurement, best band first. */
   bands: Measured[]
   /** What falls short on the best band, or what is missing. */
-  says: string
+  message: string
   /** Latency that was added between source and room on the best band, ms; null where either is not known. */
   addedMs: number | null
   shareOfSource: number | null
@@ -77,7 +77,7 @@ export function roomFloor(policy: Policy, source: Measured | null): RoomFloor {
     dbm: figure('roomDbm'),
     mbps,
     addedMs: figure('addedMs'),
-    says:
+    reason:
       ofSource !== null && ofSource < most
         ? `${Math.round(share * 100)} % of the ${Math.round(source!.down!.median)} Mbit/s that the source gives`
         : 'what the standard wants'
@@ -94,56 +94,59 @@ export function judgeRooms(record: VisitRecord, catalogue: Catalogue, policy: Po
   const floor = roomFloor(policy, source)
   return listedRooms(record).map((room): RoomVerdict => {
     const all = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id)
-    const newest = [...new Map([...all].reverse().map((one) => [one.measurement.facts.band ?? '', one])).values()]
+    const newest = [
+      ...new Map([...all].reverse().map((result) => [result.measurement.facts.band ?? '', result])).values()
+    ]
     const judged = newest
-      .map((one) => ({ one, ...shortfalls(one, floor, source) }))
+      .map((result) => ({ band: result, ...shortfalls(result, floor, source) }))
       .sort(
         (a, b) =>
           a.broken.length - b.broken.length ||
           a.missing.length - b.missing.length ||
-          (b.one.down?.median ?? 0) - (a.one.down?.median ?? 0)
+          (b.band.down?.median ?? 0) - (a.band.down?.median ?? 0)
       )
     const best = judged[0]
-    const bands = judged.map(({ one }) => one)
+    const bands = judged.map(({ band }) => band)
     if (!best)
-      return { room, outcome: 'unproven', bands, says: 'It was not measured.', addedMs: null, shareOfSource: null }
+      return { room, outcome: 'unproven', bands, message: 'It was not measured.', addedMs: null, shareOfSource: null }
     const shareOfSource =
-      source?.down && best.one.down && source.down.median > 0 ? best.one.down.median / source.down.median : null
+      source?.down && best.band.down && source.down.median > 0 ? best.band.down.median / source.down.median : null
     const { addedMs } = best
     const said = { room, bands, addedMs, shareOfSource }
-    if (best.one.stale) return { ...said, outcome: 'unproven', says: `${best.one.stale} Measure it again.` }
-    const { band, unit } = best.one.measurement.facts
+    if (best.band.stale) return { ...said, outcome: 'unproven', message: `${best.band.stale} Measure it again.` }
+    const { band, unit } = best.band.measurement.facts
     if (band !== undefined && !bandsSentBy(record.units[unit ?? ''], catalogue).includes(band))
       return {
         ...said,
         outcome: 'unproven',
-        says: `It was measured at ${band} GHz, where ${unitName(record.units[unit!]!)} does not send. Look what the phone was on, and measure it again.`
+        message: `It was measured at ${band} GHz, where ${unitName(record.units[unit!]!)} does not send. Look what the phone was on, and measure it again.`
       }
-    if (best.broken.length) return { ...said, outcome: 'breaks', says: `${best.broken.join('; ')}.` }
-    if (best.missing.length) return { ...said, outcome: 'unproven', says: `Not measured: ${best.missing.join(', ')}.` }
+    if (best.broken.length) return { ...said, outcome: 'breaks', message: `${best.broken.join('; ')}.` }
+    if (best.missing.length)
+      return { ...said, outcome: 'unproven', message: `Not measured: ${best.missing.join(', ')}.` }
     return {
       ...said,
       outcome: 'holds',
-      says: `${Math.round(best.one.measurement.facts.dbm!)} dBm, ${Math.round(best.one.down!.median)} Mbit/s down, ${Math.round(addedMs!)} ms added.`
+      message: `${Math.round(best.band.measurement.facts.dbm!)} dBm, ${Math.round(best.band.down!.median)} Mbit/s down, ${Math.round(addedMs!)} ms added.`
     }
   })
 }
 
 function shortfalls(
-  one: Measured,
+  result: Measured,
   floor: RoomFloor,
   source: Measured | null
 ): { broken: string[]; missing: string[]; addedMs: number | null } {
-  const { dbm } = one.measurement.facts
+  const { dbm } = result.measurement.facts
   const broken: string[] = []
   const missing: string[] = []
   if (dbm === undefined) missing.push('signal')
   else if (dbm < floor.dbm) broken.push(`${dbm} dBm is below ${floor.dbm} dBm`)
-  if (!one.down) missing.push('speed down')
-  else if (one.down.median < floor.mbps)
-    broken.push(`${round(one.down.median)} Mbit/s down is below ${round(floor.mbps)}, ${floor.says}`)
-  const addedMs = one.idle && source?.idle ? Math.max(0, one.idle.median - source.idle.median) : null
-  if (addedMs === null) missing.push(one.idle ? 'latency at the source' : 'latency')
+  if (!result.down) missing.push('speed down')
+  else if (result.down.median < floor.mbps)
+    broken.push(`${round(result.down.median)} Mbit/s down is below ${round(floor.mbps)}, ${floor.reason}`)
+  const addedMs = result.idle && source?.idle ? Math.max(0, result.idle.median - source.idle.median) : null
+  if (addedMs === null) missing.push(result.idle ? 'latency at the source' : 'latency')
   else if (addedMs > floor.addedMs)
     broken.push(`${round(addedMs)} ms are added to the source’s latency; at most ${floor.addedMs} ms may be`)
   return { broken, missing, addedMs }

@@ -64,9 +64,9 @@ export function compareCheck(
   before: CheckRoom,
   now: CheckResult['rooms'][number] | undefined,
   floor: RoomFloor
-): { outcome: 'holds' | 'breaks' | 'unproven'; says: string } {
+): { outcome: 'holds' | 'breaks' | 'unproven'; message: string } {
   if (!now || (now.run.downMbps === undefined && now.dbm === undefined))
-    return { outcome: 'unproven', says: 'Not measured again.' }
+    return { outcome: 'unproven', message: 'Not measured again.' }
   const low = [
     now.dbm !== undefined && now.dbm < floor.dbm ? `${now.dbm} dBm is below ${floor.dbm} dBm` : '',
     now.run.downMbps !== undefined && now.run.downMbps < floor.mbps
@@ -87,11 +87,11 @@ export function compareCheck(
   if (low.length)
     return {
       outcome: 'breaks',
-      says: `${low.join('; ')}${moved.length ? `: ${moved.join(', ')} since the visit` : ''}.`
+      message: `${low.join('; ')}${moved.length ? `: ${moved.join(', ')} since the visit` : ''}.`
     }
   return {
     outcome: 'holds',
-    says: moved.length
+    message: moved.length
       ? `${moved.join(', ').replace(/^./, (first) => first.toUpperCase())} since the visit, and still enough.`
       : 'As it was.'
   }

@@ -163,7 +163,7 @@ class Search {
           (a.ends[at]! <= a.free && this.#followers[at]!.every((next) => this.tasks[next]!.handsOnMin > 0))
       )
     const kept = layer.get(set) ?? []
-    if (kept.some((one) => noLater(one, partial))) return
-    layer.set(set, [...kept.filter((one) => !noLater(partial, one)), partial])
+    if (kept.some((candidate) => noLater(candidate, partial))) return
+    layer.set(set, [...kept.filter((candidate) => !noLater(partial, candidate)), partial])
   }
 }

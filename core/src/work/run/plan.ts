@@ -81,11 +81,11 @@ function criticalPath(
   const on = new Set(path)
   while (starts[at]! > 0) {
     const task = tasks[at]!
-    const waited = task.after.find((one) => ends[one] === starts[at] && !on.has(one))
+    const waited = task.after.find((value) => ends[value] === starts[at] && !on.has(value))
     const busy =
       task.handsOnMin > 0
         ? tasks.findIndex(
-            (one, other) => !on.has(other) && one.handsOnMin > 0 && starts[other]! + one.handsOnMin === starts[at]
+            (first, other) => !on.has(other) && first.handsOnMin > 0 && starts[other]! + first.handsOnMin === starts[at]
           )
         : -1
     at = waited ?? busy

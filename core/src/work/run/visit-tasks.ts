@@ -106,7 +106,7 @@ class TaskList {
     // What others start from comes first: the line, then the router, then all that joins it.
     const inOrder = [...this.#units].sort((a, b) => rank(a) - rank(b))
     for (const known of inOrder) {
-      const before = inOrder.filter((one) => rank(one) < rank(known)).flatMap((one) => this.#lastOf(one))
+      const before = inOrder.filter((candidate) => rank(candidate) < rank(known)).flatMap((item) => this.#lastOf(item))
       const joined = this.#connect(known, [`kit:${known.unit.id}`, 'place', ...before])
       this.#update(known, this.#start(known, joined))
     }

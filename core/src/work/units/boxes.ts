@@ -23,7 +23,7 @@ export function contentsOf(
 ): { title: string; model: Model; items: readonly BoxItem[] } | null {
   const { model: id, modelVersion, kit } = box.facts
   const model = id === undefined ? undefined : catalogue.get(modelKey(id, modelVersion ?? 1))
-  const found = model && boxesOf(model).find((one) => one.id === (kit ?? singleBox))
+  const found = model && boxesOf(model).find((candidate) => candidate.id === (kit ?? singleBox))
   return found
     ? {
         title: `${model.maker} ${model.name}${found.id === singleBox ? '' : `, ${found.name}`}`,
@@ -61,6 +61,6 @@ export function unitsToAdd(
         return null
       }
       return { model, name: count === 1 ? model.name : `${model.name} ${at + 1}` }
-    }).filter((one) => one !== null)
+    }).filter((candidate) => candidate !== null)
   })
 }

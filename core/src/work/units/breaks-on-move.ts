@@ -24,9 +24,9 @@ export function breaksOnMove(unit: Unit, to: Model): string[] {
     !to.states.some(
       (state) =>
         last.lamps.some((look) => state.lamps.some((lamp) => lamp.lamp === look.lamp)) &&
-        state.lamps.every((one) => {
-          const seen = last.lamps.find(({ lamp }) => lamp === one.lamp)
-          return !seen || lookKey(seen) === lookKey(one)
+        state.lamps.every((candidate) => {
+          const seen = last.lamps.find(({ lamp }) => lamp === candidate.lamp)
+          return !seen || lookKey(seen) === lookKey(candidate)
         })
     )
   ) {

@@ -48,9 +48,9 @@ function readAnew(unit: Unit, model: Model): LampReading {
   const seen = unit.sightings.filter((sighting) => !fresh || sighting.seq > fresh.seq)
   // A clock set back between two sightings must not stop the reading: the order of the logbook stands.
   let latest = -Infinity
-  const timed = seen.map((one) => {
-    latest = Math.max(latest, Date.parse(one.at) / 60_000)
-    return { atMin: latest, at: one.at, lamps: one.lamps }
+  const timed = seen.map((item) => {
+    latest = Math.max(latest, Date.parse(item.at) / 60_000)
+    return { atMin: latest, at: item.at, lamps: item.lamps }
   })
   if (timed.length === 0)
     return {
@@ -91,18 +91,18 @@ function sinceOf(
   model: Model,
   state: string | null
 ): string | null {
-  const row = model.states.find((one) => one.state === state)
-  if (!row) return possible.at(-1)!.at
+  const expected = model.states.find((candidate) => candidate.state === state)
+  if (!expected) return possible.at(-1)!.at
   let since = possible.at(-1)!.at
-  for (const one of possible.toReversed()) {
+  for (const sighting of possible.toReversed()) {
     const alone = followLamps({
-      states: [{ state: row.state, lamps: row.lamps }],
+      states: [{ state: expected.state, lamps: expected.lamps }],
       moves: [],
-      start: row.state,
-      seen: [{ atMin: 0, lamps: one.lamps }]
+      start: expected.state,
+      seen: [{ atMin: 0, lamps: sighting.lamps }]
     })
     if (alone.impossible.length) break
-    since = one.at
+    since = sighting.at
   }
   return since
 }

@@ -78,37 +78,37 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
     networks.push({ existing, set, why })
   }
   const landsIn = (segment: string | undefined) => (segment === undefined ? {} : { segment })
-  for (const one of perName(bands)) {
+  for (const proposal of perName(bands)) {
     add(
       {
-        ssid: `${base}${one.suffix}`,
+        ssid: `${base}${proposal.suffix}`,
         use: 'main',
-        bands: one.bands,
+        bands: proposal.bands,
         security: advice.main,
         isolated: false,
         ...landsIn(home)
       },
       school === 'one-name'
         ? 'One name for all bands: devices choose by themselves.'
-        : `One name a band: ${one.bands[0]} GHz by itself.`,
+        : `One name a band: ${proposal.bands[0]} GHz by itself.`,
       ({ facts }) =>
         (facts.use ?? 'main') === 'main' &&
         facts.extender === undefined &&
-        (facts.ssid === `${base}${one.suffix}` ||
+        (facts.ssid === `${base}${proposal.suffix}` ||
           facts.ssid === undefined ||
           school === 'one-name' ||
-          Boolean(facts.bands?.includes(one.bands[0]!)))
+          Boolean(facts.bands?.includes(proposal.bands[0]!)))
     )
   }
   for (const known of senders.filter(
     ({ unit, model }) => unit.facts.role === 'extender' && !isMeshMember({ model, unit })
   )) {
-    for (const one of perName(bandsOf([known]))) {
+    for (const proposal of perName(bandsOf([known]))) {
       add(
         {
-          ssid: `${base}${one.suffix}${policy.extenderNames === 'suffix' ? '-ext' : ''}`,
+          ssid: `${base}${proposal.suffix}${policy.extenderNames === 'suffix' ? '-ext' : ''}`,
           use: 'main',
-          bands: one.bands,
+          bands: proposal.bands,
           security: advice.main,
           isolated: false,
           extender: known.unit.id,
@@ -118,7 +118,8 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
           ? `${known.name}: the router’s name with a suffix, so that one sees where one is.`
           : `${known.name}: the router’s name, so that devices move over by themselves.`,
         ({ facts }) =>
-          facts.extender === known.unit.id && (school === 'one-name' || Boolean(facts.bands?.includes(one.bands[0]!)))
+          facts.extender === known.unit.id &&
+          (school === 'one-name' || Boolean(facts.bands?.includes(proposal.bands[0]!)))
       )
     }
   }

@@ -31,7 +31,7 @@ export interface SecurityAdvice {
   /** A network of their own, kept apart, for devices that cannot join the others; null where every device can. */
   apart: { security: Exclude<Security, 'open'>; devices: string[] } | null
   /** Why, in one sentence. */
-  says: string
+  reason: string
 }
 
 /**
@@ -59,7 +59,7 @@ export function adviseSecurity(
   return {
     main,
     apart: weakest === undefined ? null : { security: weakest === 'wpa3' ? 'wpa2-wpa3' : weakest, devices: names },
-    says:
+    reason:
       old.length === 0
         ? why()
         : `${why()} ${names.join(', ')} cannot join that: a network of its own, kept apart, instead of less for all.`

@@ -73,34 +73,34 @@ async function importModels(
   return transactionOn<never, { published: string[]; known: number }>(db, null, async (connection) => {
     const held = new Map<string, string>()
     const newest = new Map<string, number>()
-    for (const one of await allModels(connection)) {
-      held.set(`${one.id}@${one.version}`, canonicalJson(one))
-      newest.set(one.id, Math.max(newest.get(one.id) ?? 0, one.version))
+    for (const model of await allModels(connection)) {
+      held.set(`${model.id}@${model.version}`, canonicalJson(model))
+      newest.set(model.id, Math.max(newest.get(model.id) ?? 0, model.version))
     }
     const published: string[] = []
     let known = 0
     const problems: { path: (string | number)[]; message: string }[] = []
-    const inOrder = models.map((model, at) => ({ one: model, at })).sort((a, b) => a.one.version - b.one.version)
-    for (const { one, at } of inOrder) {
-      const key = `${one.id}@${one.version}`
+    const inOrder = models.map((model, at) => ({ model, at })).sort((a, b) => a.model.version - b.model.version)
+    for (const { model, at } of inOrder) {
+      const key = `${model.id}@${model.version}`
       if (held.has(key)) {
-        if (held.get(key) === canonicalJson(one)) known++
+        if (held.get(key) === canonicalJson(model)) known++
         else
           problems.push({
             path: ['catalogue', 'models', at],
-            message: `is version ${one.version} of ${one.id}, which is published with other contents; give it version ${newest.get(one.id)! + 1}`
+            message: `is version ${model.version} of ${model.id}, which is published with other contents; give it version ${newest.get(model.id)! + 1}`
           })
         continue
       }
-      for (const { path, message } of modelFaultsOf(one))
+      for (const { path, message } of modelFaultsOf(model))
         problems.push({ path: ['catalogue', 'models', at, ...path], message })
-      if (one.version !== (newest.get(one.id) ?? 0) + 1)
+      if (model.version !== (newest.get(model.id) ?? 0) + 1)
         problems.push({
           path: ['catalogue', 'models', at, 'version'],
-          message: `must be ${(newest.get(one.id) ?? 0) + 1}, the next after the newest of this model`
+          message: `must be ${(newest.get(model.id) ?? 0) + 1}, the next after the newest of this model`
         })
-      newest.set(one.id, one.version)
-      await addModel(connection, one)
+      newest.set(model.id, model.version)
+      await addModel(connection, model)
       published.push(key)
     }
     if (problems.length) throw refused(problems)

@@ -15,10 +15,10 @@ export const checksRoutes = routesOf(checksApi, {
       await services.logbook.states.catalogueFor(services.db, record),
       await services.logbook.states.standardOf(services.db, record)
     ]
-    const { result, ...one } = check
+    const { result, ...item } = check
     return {
       json: {
-        check: one,
+        check: item,
         ...checkRooms(record, catalogue, standard.policy),
         result: result === null ? null : (JSON.parse(result) as CheckResult)
       }

@@ -22,8 +22,8 @@ export const housesRoutes = routesOf(housesApi, {
   }),
   listHouses: async ({ services, person }) => ({
     json: {
-      houses: (await listHouses(services.db, person.id)).map(({ definition, ...one }) => ({
-        ...one,
+      houses: (await listHouses(services.db, person.id)).map(({ definition, ...item }) => ({
+        ...item,
         name: definition.name,
         says: definition.says,
         units: definition.units.map(({ name }) => name)
@@ -31,7 +31,9 @@ export const housesRoutes = routesOf(housesApi, {
     }
   }),
   readHouseLabel: async ({ services, params }) => {
-    const unit = (await readHouse(services.db, params.id))?.definition.units.find((one) => one.id === params.unit)
+    const unit = (await readHouse(services.db, params.id))?.definition.units.find(
+      (candidate) => candidate.id === params.unit
+    )
     if (!unit) throw notFound('unit of this house')
     return { json: { model: unit.model, serial: unit.serial, mac: unit.mac, login: unit.login ?? null } }
   },

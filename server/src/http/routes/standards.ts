@@ -57,7 +57,7 @@ export const standardsRoutes = routesOf(standardsApi, {
         ...changed(
           findings,
           evaluate(record, await services.logbook.states.catalogueFor(services.db, record), draft)
-        ).map((one) => ({ ...one, visit, street }))
+        ).map((item) => ({ ...item, visit, street }))
       )
     }
     return {
@@ -76,10 +76,10 @@ function changed(
       ? `${finding.outcome}${finding.outcome === 'breaks' || finding.outcome === 'unproven' ? `, ${finding.level}` : ''}`
       : 'not in force'
   const key = ({ rule, subject }: Finding) => `${rule} ${subject?.id ?? ''}`
-  const after = new Map(is.map((one) => [key(one), one]))
-  const before = new Map(was.map((one) => [key(one), one]))
-  return [...new Set([...before.keys(), ...after.keys()])].flatMap((one) => {
-    const [a, b] = [before.get(one), after.get(one)]
+  const after = new Map(is.map((finding) => [key(finding), finding]))
+  const before = new Map(was.map((finding) => [key(finding), finding]))
+  return [...new Set([...before.keys(), ...after.keys()])].flatMap((item) => {
+    const [a, b] = [before.get(item), after.get(item)]
     // A rule of the house that there was not yet could not be answered then.
     if (a === undefined && b?.rule.startsWith('own-')) return []
     if (

@@ -21,7 +21,7 @@ const fileName = (what: string, visit: string, ending: string) => `pasado-${what
 
 /** Somebody who can be sent. @throws HttpProblem where it is nobody who works here in the field */
 async function whoCanGo({ db }: Services, wanted: string): Promise<Person> {
-  const found = (await technicians(db)).find((one) => one.id === wanted)
+  const found = (await technicians(db)).find((person) => person.id === wanted)
   if (!found) throw refused([{ path: ['technician'], message: 'is nobody who can be sent; choose a technician' }])
   return found
 }

@@ -114,7 +114,8 @@ describe('editing a model', () => {
 
   it('a row taken out leaves the others’ numbers where they belong', async () => {
     edit('ostrel-heron', 'power')
-    const speeds = () => screen.getAllByRole('textbox', { name: 'Speed' }).map((one) => (one as HTMLInputElement).value)
+    const speeds = () =>
+      screen.getAllByRole('textbox', { name: 'Speed' }).map((element) => (element as HTMLInputElement).value)
     await screen.findByRole('button', { name: 'Take out: port 1' })
     expect(speeds()).toEqual(['2500', '1000', '1000'])
     await user.click(screen.getByRole('button', { name: 'Take out: port 1' }))

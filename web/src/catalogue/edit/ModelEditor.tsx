@@ -102,7 +102,7 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
   const [turn, setTurn] = useState(0)
   const navigate = useNavigate()
   const { model, faults } = useMemo(() => faultsOf(draft), [draft])
-  const section = sections.find((one) => one.id === search.get('part')) ?? sections[0]!
+  const section = sections.find((candidate) => candidate.id === search.get('part')) ?? sections[0]!
   const set = (path: Path, value: unknown) => {
     setUndone((before) => [...before.slice(-99), draft])
     const next = withChange(draft, path, value)
@@ -147,17 +147,17 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
         <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[190px_minmax(0,1fr)_270px]">
           <nav aria-label="Parts of the model">
             <ul className="flex overflow-x-auto lg:block">
-              {sections.map((one) => {
-                const count = faults.filter((fault) => sectionOf(fault) === one.id).length
+              {sections.map((item) => {
+                const count = faults.filter((fault) => sectionOf(fault) === item.id).length
                 return (
-                  <li key={one.id}>
+                  <li key={item.id}>
                     <button
                       type="button"
-                      aria-current={one === section ? 'page' : undefined}
-                      className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${one === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`}
-                      onClick={() => setSearch({ part: one.id }, { replace: true })}
+                      aria-current={item === section ? 'page' : undefined}
+                      className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${item === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`}
+                      onClick={() => setSearch({ part: item.id }, { replace: true })}
                     >
-                      {one.name}
+                      {item.name}
                       {count > 0 && <span className="bg-inv px-1.5 text-sm text-oninv">{count}</span>}
                     </button>
                   </li>

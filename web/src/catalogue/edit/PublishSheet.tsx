@@ -77,13 +77,13 @@ export function PublishSheet({
             {broken.length} of {effect!.length} could not be moved without something to mend:
           </p>
           <ul className="mt-1">
-            {broken.map((one) => (
-              <li key={one.visit} className="py-1">
-                <Link className="underline" to={`/visit/${one.visit}/kit`}>
-                  {one.street}
+            {broken.map((item) => (
+              <li key={item.visit} className="py-1">
+                <Link className="underline" to={`/visit/${item.visit}/kit`}>
+                  {item.street}
                 </Link>
-                , {one.technician}
-                {one.units
+                , {item.technician}
+                {item.units
                   .filter(({ breaks }) => breaks.length)
                   .map((unit) => (
                     <span key={unit.name} className="block text-sm">

@@ -24,7 +24,7 @@ export function valueAt(draft: unknown, path: Path): unknown {
 export function withValue(draft: unknown, path: Path, value: unknown): unknown {
   const [part, ...rest] = path
   if (part === undefined) return value
-  if (Array.isArray(draft)) return draft.map((one: unknown, at) => (at === part ? withValue(one, rest, value) : one))
+  if (Array.isArray(draft)) return draft.map((item: unknown, at) => (at === part ? withValue(item, rest, value) : item))
   const record = { ...(draft as Record<string, unknown> | undefined) }
   const next = rest.length ? withValue(record[part], rest, value) : value
   if (next === undefined) delete record[part]

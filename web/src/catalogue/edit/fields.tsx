@@ -10,8 +10,10 @@ const samePath = (a: Path, b: Path) => a.length === b.length && a.every((part, a
 /** What is wrong at a path or, where `below`, anywhere under it. */
 export function useFault(path: Path, below = false): string | null {
   const { faults } = useEditing()
-  const fault = faults.find((one) =>
-    below ? one.path.length >= path.length && samePath(one.path.slice(0, path.length), path) : samePath(one.path, path)
+  const fault = faults.find((candidate) =>
+    below
+      ? candidate.path.length >= path.length && samePath(candidate.path.slice(0, path.length), path)
+      : samePath(candidate.path, path)
   )
   return fault?.message ?? null
 }
@@ -140,7 +142,7 @@ export function SelectAt({
   none,
   asNumber = false,
   ...common
-}: Common & { options: readonly { value: string; words: string }[]; none?: string; asNumber?: boolean }) {
+}: Common & { options: readonly { value: string; label: string }[]; none?: string; asNumber?: boolean }) {
   const { draft, set } = useEditing()
   const inputId = useId()
   const fault = useFault(common.path)
@@ -160,9 +162,9 @@ export function SelectAt({
       >
         {(none !== undefined || value === undefined) && <option value="">{none ?? 'choose'}</option>}
         {!known && <option value={textOf(value)}>{textOf(value)}</option>}
-        {options.map((one) => (
-          <option key={one.value} value={one.value}>
-            {one.words}
+        {options.map((item) => (
+          <option key={item.value} value={item.value}>
+            {item.label}
           </option>
         ))}
       </Select>
@@ -174,7 +176,7 @@ export function SelectAt({
 export function SeveralAt({
   options,
   ...common
-}: Common & { options: readonly { value: string | number; words: string }[] }) {
+}: Common & { options: readonly { value: string | number; label: string }[] }) {
   const { draft, set } = useEditing()
   const chosen = (valueAt(draft, common.path) as (string | number)[] | undefined) ?? []
   return (
@@ -198,7 +200,7 @@ export function SeveralAt({
                 )
               }
             >
-              {option.words}
+              {option.label}
             </button>
           )
         })}
@@ -217,7 +219,7 @@ export function WordsAt(common: Common) {
   const read = (text: string) =>
     text
       .split(',')
-      .map((one) => one.trim())
+      .map((item) => item.trim())
       .filter(Boolean)
   const shown = read(typed).join() === value.join() ? typed : value.join(', ')
   return (
@@ -282,9 +284,9 @@ export function Rows<T>({
                 onClick={() =>
                   set(
                     path,
-                    rows.map((one, index) => {
+                    rows.map((row, index) => {
                       if (index === at - 1) return rows[at]
-                      return index === at ? rows[at - 1] : one
+                      return index === at ? rows[at - 1] : row
                     })
                   )
                 }

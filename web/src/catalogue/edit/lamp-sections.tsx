@@ -39,7 +39,7 @@ export function LampsSection() {
         <SelectAt
           path={['start']}
           label="It starts in"
-          options={states.map(({ state }) => ({ value: state, words: state }))}
+          options={states.map(({ state }) => ({ value: state, label: state }))}
         />
         <CheckAt path={['lampsCanBeOff']} label="Its lamps can be switched off" />
       </div>
@@ -91,31 +91,31 @@ function LooksFault({ path }: { path: Path }) {
 }
 
 /** The colour of a look as it is stored: none, one, or the two that take turns. */
-function colourIn(pattern: LampLook['pattern'], one: string, two: string): string {
+function colourIn(pattern: LampLook['pattern'], first: string, two: string): string {
   if (pattern === 'off') return 'off'
-  if (pattern !== 'alternate') return one
-  const other = one === 'green' ? 'white' : 'green'
-  return `${one}/${two === one ? other : two}`
+  if (pattern !== 'alternate') return first
+  const other = first === 'green' ? 'white' : 'green'
+  return `${first}/${two === first ? other : two}`
 }
 
 /** What one lamp looks like in a state; a state may say nothing of a lamp. */
 function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
   const { draft, set } = useEditing()
   const looks = (valueAt(draft, path) as LampLook[] | undefined) ?? []
-  const look = looks.find((one) => one.lamp === lamp.id)
+  const look = looks.find((candidate) => candidate.lamp === lamp.id)
   const put = (next: LampLook | null) => {
     if (!next)
       set(
         path,
-        looks.filter((one) => one !== look)
+        looks.filter((candidate) => candidate !== look)
       )
-    else set(path, look ? looks.map((one) => (one === look ? next : one)) : [...looks, next])
+    else set(path, look ? looks.map((item) => (item === look ? next : item)) : [...looks, next])
   }
   const [first = 'white', second = 'green'] = (look?.colour ?? 'white').split('/')
-  const paint = (pattern: LampLook['pattern'], one: string, two: string): LampLook => ({
+  const paint = (pattern: LampLook['pattern'], first: string, second: string): LampLook => ({
     lamp: lamp.id,
     pattern,
-    colour: colourIn(pattern, one, two)
+    colour: colourIn(pattern, first, second)
   })
   const shown = first === 'off' ? 'white' : first
   return (

@@ -1,7 +1,7 @@
 import { methodKinds, methodNeeds } from '@pasado/core/catalogue/model'
 import { useEditing, valueAt } from './draft'
 import { NumberAt, Rows, SelectAt, SeveralAt, TextAt } from './fields'
-import { useStates, words } from './options'
+import { useStates, optionsOf } from './options'
 
 /** Ways to set it up, step by step. */
 export function MethodsSection() {
@@ -18,12 +18,12 @@ export function MethodsSection() {
           <div className="grid gap-2 sm:grid-cols-3">
             <TextAt path={[...at, 'name']} label="Name" />
             <TextAt path={[...at, 'id']} label="Id" exact />
-            <SelectAt path={[...at, 'kind']} label="Kind" options={words(methodKinds)} />
+            <SelectAt path={[...at, 'kind']} label="Kind" options={optionsOf(methodKinds)} />
           </div>
           <SeveralAt
             path={[...at, 'needs']}
             label="Needs"
-            options={Object.keys(methodNeeds).map((value) => ({ value, words: value.replaceAll('-', ' ') }))}
+            options={Object.keys(methodNeeds).map((value) => ({ value, label: value.replaceAll('-', ' ') }))}
           />
           <Rows path={[...at, 'steps']} label="Step" fresh={() => ({ do: '' })}>
             {(step) => {

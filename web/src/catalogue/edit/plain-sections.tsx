@@ -2,7 +2,7 @@ import { roles, type Model } from '@pasado/core/catalogue/model'
 import { labelFields, labelFieldWords } from '@pasado/core/labels/fields'
 import { useEditing, valueAt } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, SeveralAt, TextAt } from './fields'
-import { useStates, words } from './options'
+import { useStates, optionsOf } from './options'
 
 const portKinds = ['internet', 'lan', 'coax', 'telephone-line', 'fibre', 'telephone', 'usb', 'mains']
 
@@ -20,12 +20,12 @@ export function IdentitySection({ fresh }: { fresh: boolean }) {
         )}
       </div>
       {fresh && <TextAt path={['family']} label="Mesh family" exact empty="null" />}
-      <SeveralAt path={['roles']} label="Can be" options={words(roles)} />
+      <SeveralAt path={['roles']} label="Can be" options={optionsOf(roles)} />
       <TextAt path={['twin']} label="How it is told from its twin" empty="away" />
       <SeveralAt
         path={['label']}
         label="On its label"
-        options={labelFields.map((value) => ({ value, words: labelFieldWords[value] }))}
+        options={labelFields.map((value) => ({ value, label: labelFieldWords[value] }))}
       />
       <fieldset>
         <legend className="label">What values on the label look like</legend>
@@ -34,10 +34,10 @@ export function IdentitySection({ fresh }: { fresh: boolean }) {
           hexadecimal; \ before a character takes it as it is.
         </p>
         <div className="mt-1 grid gap-3 sm:grid-cols-3">
-          {(['serial', 'mac', 'key', 'setupCode', 'password'] as const).map((one) => (
+          {(['serial', 'mac', 'key', 'setupCode', 'password'] as const).map((item) => (
             <TextAt
-              key={one}
-              path={['masks', one]}
+              key={item}
+              path={['masks', item]}
               label={
                 {
                   serial: 'Serial',
@@ -45,7 +45,7 @@ export function IdentitySection({ fresh }: { fresh: boolean }) {
                   key: 'Network key',
                   setupCode: 'Setup code',
                   password: 'Password of its page'
-                }[one]
+                }[item]
               }
               exact
               empty="away"
@@ -75,7 +75,7 @@ function Items({ path, models }: { path: (string | number)[]; models: readonly M
             label="Is a unit of"
             quiet
             none="no unit"
-            options={models.map(({ id, maker, name }) => ({ value: id, words: `unit: ${maker} ${name}` }))}
+            options={models.map(({ id, maker, name }) => ({ value: id, label: `unit: ${maker} ${name}` }))}
           />
           <CheckAt path={[...at, 'adapter']} label="adapter" away />
         </>
@@ -151,7 +151,7 @@ export function PowerSection() {
             <TextAt path={[...at, 'id']} label="Id" exact />
             <TextAt path={[...at, 'name']} label="Name" />
             <TextAt path={[...at, 'colour']} label="Colour" />
-            <SelectAt path={[...at, 'kind']} label="Kind" options={words(portKinds)} />
+            <SelectAt path={[...at, 'kind']} label="Kind" options={optionsOf(portKinds)} />
             <NumberAt path={[...at, 'mbps']} label="Speed" unit="Mbit/s" />
             <NumberAt path={[...at, 'powerOutW']} label="Gives power" unit="W" />
             <NumberAt path={[...at, 'powerInClass']} label="Takes power" unit="class" />

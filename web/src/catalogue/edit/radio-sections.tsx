@@ -1,7 +1,7 @@
 import { bands } from '@pasado/core/values/band'
 import { useEditing, valueAt } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, SeveralAt, TextAt, WordsAt } from './fields'
-import { words } from './options'
+import { optionsOf } from './options'
 
 /** Bands, widths, power and where they are permitted; mesh limits. */
 export function RadiosSection() {
@@ -19,7 +19,7 @@ export function RadiosSection() {
             <SelectAt
               path={[...at, 'band']}
               label="Band"
-              options={bands.map((value) => ({ value, words: `${value} GHz` }))}
+              options={bands.map((value) => ({ value, label: `${value} GHz` }))}
             />
             <NumberAt path={[...at, 'streams']} label="Streams" empty="keep" />
             <NumberAt path={[...at, 'powerDbm']} label="Power" unit="dBm" empty="keep" />
@@ -28,7 +28,7 @@ export function RadiosSection() {
               <SeveralAt
                 path={[...at, 'widthsMHz']}
                 label="Widths"
-                options={[20, 40, 80, 160].map((value) => ({ value, words: `${value} MHz` }))}
+                options={[20, 40, 80, 160].map((value) => ({ value, label: `${value} MHz` }))}
               />
             </div>
           </div>
@@ -61,7 +61,7 @@ export function FirmwareSection() {
     <div className="flex flex-col gap-4">
       <div className="grid gap-3 sm:grid-cols-3">
         <TextAt path={['firmware', 'minimum']} label="Approved from" exact />
-        <SelectAt path={['updates']} label="Updates" options={words(['automatic', 'managed', 'either', 'none'])} />
+        <SelectAt path={['updates']} label="Updates" options={optionsOf(['automatic', 'managed', 'either', 'none'])} />
       </div>
       <label className="flex min-h-11 items-center gap-2">
         <input

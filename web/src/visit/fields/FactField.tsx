@@ -91,14 +91,14 @@ function ConflictNote({ conflict, label }: { conflict: Conflict; label: string }
 export function TextFact({
   exact = false,
   unit,
-  mend,
+  suggest,
   type = 'text',
   ...common
 }: Common & {
   exact?: boolean
   unit?: string
   type?: 'text' | 'number'
-  mend?: (typed: string) => { words: string; value: string } | null
+  suggest?: (typed: string) => { label: string; value: string } | null
 }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   const kept = textOf(value)
@@ -126,7 +126,7 @@ export function TextFact({
     if (said === '') setProblem(put(null))
     else setProblem(type === 'number' ? setNumber(said, put) : put(said))
   }
-  const better = mend?.(typed) ?? null
+  const better = suggest?.(typed) ?? null
   return (
     <Frame common={common} inputId={inputId} meta={meta} conflict={conflict} problem={problem}>
       <span className="flex items-center gap-2">
@@ -164,7 +164,7 @@ export function TextFact({
             setProblem(set(better.value))
           }}
         >
-          {better.words}
+          {better.label}
         </Button>
       )}
     </Frame>
@@ -180,7 +180,7 @@ function setNumber(text: string, set: (value: unknown) => string | null): string
 export function ChoiceFact<T extends string>({
   options,
   ...common
-}: Common & { options: readonly { value: T; words: ReactNode }[] }) {
+}: Common & { options: readonly { value: T; label: ReactNode }[] }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   return (
     <Frame common={common} inputId={null} meta={meta} conflict={conflict} problem={null}>
@@ -211,8 +211,8 @@ export function YesNoFact({ yes = 'Yes', no = 'No', ...common }: Common & { yes?
         label={common.label}
         value={chosen}
         options={[
-          { value: 'yes', words: yes },
-          { value: 'no', words: no }
+          { value: 'yes', label: yes },
+          { value: 'no', label: no }
         ]}
         disabled={!mayWrite}
         onChoose={(answer) => set(answer === 'yes')}
@@ -226,7 +226,7 @@ export function SelectFact({
   options,
   none,
   ...common
-}: Common & { options: readonly { value: string; words: string }[]; none: string }) {
+}: Common & { options: readonly { value: string; label: string }[]; none: string }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   const inputId = useId()
   return (
@@ -241,7 +241,7 @@ export function SelectFact({
         <option value="">{none}</option>
         {options.map((option) => (
           <option key={option.value} value={option.value}>
-            {option.words}
+            {option.label}
           </option>
         ))}
       </Select>
@@ -250,7 +250,7 @@ export function SelectFact({
 }
 
 /** Several of a few. */
-export function SeveralFact({ options, ...common }: Common & { options: readonly { value: string; words: string }[] }) {
+export function SeveralFact({ options, ...common }: Common & { options: readonly { value: string; label: string }[] }) {
   const { value, meta, conflict, mayWrite, set } = useFact(common.kind, common.id, common.field)
   const chosen = (value as string[] | undefined) ?? []
   return (
@@ -259,8 +259,8 @@ export function SeveralFact({ options, ...common }: Common & { options: readonly
         {options.map((option) => {
           const on = chosen.includes(option.value)
           const next = options
-            .map((one) => one.value)
-            .filter((one) => (one === option.value ? !on : chosen.includes(one)))
+            .map((item) => item.value)
+            .filter((candidate) => (candidate === option.value ? !on : chosen.includes(candidate)))
           return (
             <button
               key={option.value}
@@ -271,7 +271,7 @@ export function SeveralFact({ options, ...common }: Common & { options: readonly
               disabled={!mayWrite}
               onClick={() => set(next.length ? next : null)}
             >
-              {option.words}
+              {option.label}
             </button>
           )
         })}

@@ -45,26 +45,26 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
   if (asked.length === 0) return null
   return (
     <List framed>
-      {asked.map((one) => {
-        const given = answers[ruleKey(one.rule)]
+      {asked.map((finding) => {
+        const given = answers[ruleKey(finding.rule)]
         return (
           <li
-            key={one.rule}
-            data-place={placeKey({ kind: 'answer', id: one.rule, field: 'answer' })}
+            key={finding.rule}
+            data-place={placeKey({ kind: 'answer', id: finding.rule, field: 'answer' })}
             className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3"
           >
-            <Mark outcome={one.outcome} />
-            <p className="grow basis-64">{one.asks}</p>
-            <RulePhotos rule={one.rule} />
+            <Mark outcome={finding.outcome} />
+            <p className="grow basis-64">{finding.asks}</p>
+            <RulePhotos rule={finding.rule} />
             <Chips
-              label={one.asks!}
+              label={finding.asks!}
               value={given?.answer as 'yes' | undefined}
               disabled={!mayWrite}
               options={[
-                { value: 'yes', words: 'Yes' },
-                { value: 'no', words: 'Not yet' }
+                { value: 'yes', label: 'Yes' },
+                { value: 'no', label: 'Not yet' }
               ]}
-              onChoose={(answer) => write('rule.answered', { rule: one.rule, answer })}
+              onChoose={(answer) => write('rule.answered', { rule: finding.rule, answer })}
             />
           </li>
         )

@@ -8,7 +8,7 @@ export function Cautions({ stage }: { stage?: Stage }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const cautions = useMemo(
-    () => cautionsOf(record, catalogue).filter((one) => stage === undefined || one.stage === stage),
+    () => cautionsOf(record, catalogue).filter((caution) => stage === undefined || caution.stage === stage),
     [record, catalogue, stage]
   )
   if (cautions.length === 0) return null

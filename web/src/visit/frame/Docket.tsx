@@ -49,7 +49,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const goTo = useGoTo()
   const ordered = heaviestFirst(findings)
   const open = ordered.filter(blocks)
-  const settled = ordered.filter((one) => one.outcome === 'waived' || one.granted?.kind === 'acknowledged')
+  const settled = ordered.filter((finding) => finding.outcome === 'waived' || finding.granted?.kind === 'acknowledged')
   const total = open.length + conflicts.length
   const [stage, setStage] = useState('')
   const [about, setAbout] = useState('')
@@ -61,18 +61,18 @@ export function Docket({ onGone }: { onGone?: () => void }) {
       (about === '' || group.subject === about)
   )
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
-  const questions = open.filter((one) => one.asks !== null && one.subject === null)
+  const questions = open.filter((finding) => finding.asks !== null && finding.subject === null)
   const narrowed = stage !== '' || about !== ''
   const workWords = total
     ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
     : 'Give the pack, sign, seal.'
-  const lineOf = (one: Finding) => (
+  const lineOf = (finding: Finding) => (
     <Line
-      key={`${one.rule}${one.subject?.id ?? ''}`}
-      finding={one}
+      key={`${finding.rule}${finding.subject?.id ?? ''}`}
+      finding={finding}
       onGo={() => {
-        if (one.place) {
-          goTo(one.place)
+        if (finding.place) {
+          goTo(finding.place)
           onGone?.()
         }
       }}
@@ -96,10 +96,10 @@ export function Docket({ onGone }: { onGone?: () => void }) {
             >
               <option value="">every stage</option>
               {stages
-                .filter((one) => open.some((finding) => finding.stage === one))
-                .map((one) => (
-                  <option key={one} value={one}>
-                    {stageNames[one]}
+                .filter((candidate) => open.some((finding) => finding.stage === candidate))
+                .map((item) => (
+                  <option key={item} value={item}>
+                    {stageNames[item]}
                   </option>
                 ))}
             </Select>
@@ -205,8 +205,8 @@ export function Docket({ onGone }: { onGone?: () => void }) {
                 label={question.asks!}
                 value={record.answers[ruleKey(question.rule)]?.answer as 'yes' | undefined}
                 options={[
-                  { value: 'yes', words: 'Yes' },
-                  { value: 'no', words: 'Not yet' }
+                  { value: 'yes', label: 'Yes' },
+                  { value: 'no', label: 'Not yet' }
                 ]}
                 onChoose={(answer) => write('rule.answered', { rule: question.rule, answer })}
               />

@@ -41,7 +41,9 @@ export function Photos({
       item.fields.thing === about.thing &&
       item.fields.about === about.id
   )
-  const photos = photosOf(record).filter((one) => one.about.thing === about.thing && one.about.id === about.id)
+  const photos = photosOf(record).filter(
+    (candidate) => candidate.about.thing === about.thing && candidate.about.id === about.id
+  )
   const [chosen, setChosen] = useState<{ photo: Blob; look: Look } | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [open, setOpen] = useState<Photo | null>(null)
@@ -86,8 +88,8 @@ export function Photos({
         />
       )}
       <ul className="mt-2 flex flex-wrap gap-3">
-        {boxed.map((one) => (
-          <OnItsWay key={one.key} row={one} />
+        {boxed.map((row) => (
+          <OnItsWay key={row.key} row={row} />
         ))}
         {photos.map((photo) => (
           <li key={photo.ref} className="w-36">

@@ -9,8 +9,8 @@ import { useVisit } from '../session/visit-state'
 function stageWords(stage: Stage, findings: readonly Finding[], sealed: boolean): string {
   if (stage === 'signoff') return sealed ? 'sealed' : 'to sign'
   const here = findings.filter((finding) => finding.stage === stage)
-  const count = (outcome: Outcome) => here.filter((one) => one.outcome === outcome).length
-  const broken = here.filter((one) => one.outcome === 'breaks' && blocks(one)).length
+  const count = (outcome: Outcome) => here.filter((finding) => finding.outcome === outcome).length
+  const broken = here.filter((finding) => finding.outcome === 'breaks' && blocks(finding)).length
   if (broken) return `${broken} ${broken === 1 ? 'breaks' : 'break'}`
   if (count('unproven')) return `${count('unproven')} to prove`
   const waived = count('waived')

@@ -112,7 +112,10 @@ export function Visit() {
 /** Rules of the company's own at this stage, answered with one tap. */
 function OwnRules({ stage }: { stage: Stage }) {
   const own = useVisit((state) => state.standard.own)
-  const ids = useMemo(() => (own ?? []).filter((one) => one.stage === stage).map(({ id }) => id), [own, stage])
+  const ids = useMemo(
+    () => (own ?? []).filter((candidate) => candidate.stage === stage).map(({ id }) => id),
+    [own, stage]
+  )
   if (ids.length === 0) return null
   return (
     <section aria-label="Rules of the house" className="px-4 pb-4 lg:px-5">

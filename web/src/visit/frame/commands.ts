@@ -7,7 +7,7 @@ import { useVisit } from '../session/visit-state'
 /** Something that can be done wherever one stands in a visit, by its key or by its words. */
 export interface Doing {
   key: string
-  words: string
+  label: string
   act: () => void
 }
 
@@ -28,19 +28,19 @@ function endOldestWait(): void {
 export function doingsOf(visit: string, go: (path: string) => void): Doing[] {
   const unit = () => new URLSearchParams(location.search).get('unit')
   return [
-    { key: 'd', words: 'docket', act: () => callUp('docket') },
-    { key: 'b', words: 'logbook', act: () => callUp('logbook') },
-    { key: 'r', words: 'run plan', act: () => callUp('plan') },
+    { key: 'd', label: 'docket', act: () => callUp('docket') },
+    { key: 'b', label: 'logbook', act: () => callUp('logbook') },
+    { key: 'r', label: 'run plan', act: () => callUp('plan') },
     {
       key: 'l',
-      words: 'log a lamp',
+      label: 'log a lamp',
       act: () => go(`/visit/${visit}/start?at=lamp.now.log${unit() ? `&unit=${unit()}` : ''}`)
     },
-    { key: 'w', words: 'end the oldest wait', act: endOldestWait },
-    { key: 'm', words: 'measure', act: () => go(`/visit/${visit}/prove?part=rooms`) },
-    { key: 'n', words: 'write a note', act: () => go(`/visit/${visit}/brief?at=brief.brief.note`) },
-    { key: 'u', words: 'undo', act: () => void undo() },
-    { key: '[', words: 'previous unit', act: () => stepUnit(-1, go) },
-    { key: ']', words: 'next unit', act: () => stepUnit(1, go) }
+    { key: 'w', label: 'end the oldest wait', act: endOldestWait },
+    { key: 'm', label: 'measure', act: () => go(`/visit/${visit}/prove?part=rooms`) },
+    { key: 'n', label: 'write a note', act: () => go(`/visit/${visit}/brief?at=brief.brief.note`) },
+    { key: 'u', label: 'undo', act: () => void undo() },
+    { key: '[', label: 'previous unit', act: () => stepUnit(-1, go) },
+    { key: ']', label: 'next unit', act: () => stepUnit(1, go) }
   ]
 }

@@ -9,7 +9,7 @@ export function useVisitKeys(visit: string): void {
   const navigate = useNavigate()
   useEffect(() => {
     const go = (path: string) => void navigate(path, { state: { asked: Date.now() } })
-    const doings = new Map(doingsOf(visit, go).map((one) => [one.key, one]))
+    const doings = new Map(doingsOf(visit, go).map((doing) => [doing.key, doing]))
     const onKey = (event: KeyboardEvent) => {
       if (!isPlainKey(event)) return
       const unit = new URLSearchParams(location.search).get('unit')

@@ -46,7 +46,9 @@ function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>, loo
 export function useFact(kind: ThingKind, id: string, field: string): FactField {
   const thing = useVisit((state) => holderOf(state.record, kind, id))
   const record = useVisit((state) => (state.record.conflicts.length ? state.record : null))
-  const found = record?.conflicts.find((one) => one.thing === kind && one.id === id && one.field === field)
+  const found = record?.conflicts.find(
+    (candidate) => candidate.thing === kind && candidate.id === id && candidate.field === field
+  )
   const conflict = record && found ? conflictNow(record, found) : undefined
   const mayWrite = useMayWrite()
   return {

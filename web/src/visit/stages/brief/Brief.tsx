@@ -64,7 +64,7 @@ export function Brief() {
             {...brief}
             field="reason"
             label="Why"
-            options={reasons.map((value) => ({ value, words: reasonWords[value] }))}
+            options={reasons.map((value) => ({ value, label: reasonWords[value] }))}
           />
         </section>
         <section aria-label="What comes in" className="flex flex-col gap-3">
@@ -72,7 +72,7 @@ export function Brief() {
             {...brief}
             field="accessLine"
             label="Access line"
-            options={accessLines.map((value) => ({ value, words: lineWords[value] }))}
+            options={accessLines.map((value) => ({ value, label: lineWords[value] }))}
           />
           <div className="grid grid-cols-2 gap-3">
             <TextFact {...brief} field="speedDownMbps" label="Paid for, down" type="number" unit="Mbit/s" />
@@ -84,9 +84,9 @@ export function Brief() {
               field="providerSettings"
               label="Provider’s settings"
               options={[
-                { value: 'automatic', words: 'automatic' },
-                { value: 'login', words: 'login' },
-                { value: 'fixed', words: 'fixed address' }
+                { value: 'automatic', label: 'automatic' },
+                { value: 'login', label: 'login' },
+                { value: 'fixed', label: 'fixed address' }
               ]}
             />
             <YesNoFact {...brief} field="telephone" label="Telephone through it" />
@@ -111,8 +111,8 @@ export function Brief() {
             field="bandNames"
             label="Network names"
             options={[
-              { value: 'one-name', words: 'one name for all bands' },
-              { value: 'one-a-band', words: 'one name a band' }
+              { value: 'one-name', label: 'one name for all bands' },
+              { value: 'one-a-band', label: 'one name a band' }
             ]}
             hint="Only where this visit differs from the standard."
           />

@@ -12,13 +12,13 @@ import { Logins } from './logins/Logins'
 import { Networks } from './wifi/Networks'
 
 const parts = [
-  { value: 'addresses', words: 'Addresses', work: Addresses, rules: /^addr-/ },
-  { value: 'wifi', words: 'Wi-Fi', work: Networks, rules: /^wifi-(?!pushbutton)/ },
-  { value: 'channels', words: 'Channels', work: Channels, rules: /^radio-/ },
-  { value: 'logins', words: 'Logins', work: Logins, rules: /^(cred-|wifi-pushbutton)/ },
-  { value: 'firmware', words: 'Firmware', work: Firmware, rules: /^firm-/ },
-  { value: 'order', words: 'In order', work: ApplyOrder, rules: /^$/ },
-  { value: 'compare', words: 'Compare', work: Compare, rules: /^$/ }
+  { value: 'addresses', label: 'Addresses', work: Addresses, rules: /^addr-/ },
+  { value: 'wifi', label: 'Wi-Fi', work: Networks, rules: /^wifi-(?!pushbutton)/ },
+  { value: 'channels', label: 'Channels', work: Channels, rules: /^radio-/ },
+  { value: 'logins', label: 'Logins', work: Logins, rules: /^(cred-|wifi-pushbutton)/ },
+  { value: 'firmware', label: 'Firmware', work: Firmware, rules: /^firm-/ },
+  { value: 'order', label: 'In order', work: ApplyOrder, rules: /^$/ },
+  { value: 'compare', label: 'Compare', work: Compare, rules: /^$/ }
 ] as const
 
 /** Which part of the stage a place of the docket stands in. */
@@ -42,7 +42,7 @@ export function Configure() {
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
         <h2 className="text-xl">Configure</h2>
         <Tabs.List aria-label="Parts of Configure" className="flex flex-wrap">
-          {parts.map(({ value, words, rules }) => {
+          {parts.map(({ value, label, rules }) => {
             const open = findings.filter(
               (finding) => finding.stage === 'configure' && rules.test(finding.rule) && blocks(finding)
             ).length
@@ -52,7 +52,7 @@ export function Configure() {
                 value={value}
                 className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold"
               >
-                {words}
+                {label}
                 {open > 0 && <span className="fine"> · {open} open</span>}
               </Tabs.Trigger>
             )

@@ -28,7 +28,7 @@ export function CableFields({ known: { cable, a, b }, onGone }: { known: KnownCa
           {...field}
           field="category"
           label="Category"
-          options={cableCategories.map((value) => ({ value, words: `Cat ${value.slice(3)}` }))}
+          options={cableCategories.map((value) => ({ value, label: `Cat ${value.slice(3)}` }))}
         />
       )}
       <TextFact {...field} field="lengthM" label="Length" type="number" unit="m" />

@@ -115,7 +115,7 @@ export function Connect() {
             {problems.length === 0 && cables.length > 0 && 'Every cable is as it is to be'}
           </h3>
           <ol className="mt-1 flex flex-col gap-2">
-            {problems.map(({ cable, code, says, mend, outcome }, at) => (
+            {problems.map(({ cable, code, message, remedy, outcome }, at) => (
               <li key={`${cable} ${code}`}>
                 <button
                   type="button"
@@ -124,8 +124,8 @@ export function Connect() {
                 >
                   <b>{at + 1}</b>
                   <span>
-                    <b className="block">{says}</b>
-                    {mend}
+                    <b className="block">{message}</b>
+                    {remedy}
                   </span>
                 </button>
               </li>
@@ -183,9 +183,9 @@ export function Connect() {
                     field="returns"
                     label="Goes"
                     options={[
-                      { value: 'provider', words: 'to the provider' },
-                      { value: 'customer', words: 'stays' },
-                      { value: 'recycled', words: 'recycled' }
+                      { value: 'provider', label: 'to the provider' },
+                      { value: 'customer', label: 'stays' },
+                      { value: 'recycled', label: 'recycled' }
                     ]}
                   />
                 </div>

@@ -50,7 +50,7 @@ export function Custody() {
           label="Who keeps the passwords"
           value={custody?.custody}
           disabled={!mayWrite}
-          options={custodies.map((value) => ({ value, words: words[value] }))}
+          options={custodies.map((value) => ({ value, label: words[value] }))}
           onChoose={(value) => {
             if (value === 'company-keeps') set(keeps, custody?.until)
             else write('custody.answered', { custody: value })

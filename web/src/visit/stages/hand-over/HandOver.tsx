@@ -35,7 +35,7 @@ export function HandOver() {
               label={choices[choice]}
               value={given[choice]?.answer}
               disabled={!mayWrite}
-              options={choiceAnswers[choice].map((value) => ({ value, words: value }))}
+              options={choiceAnswers[choice].map((value) => ({ value, label: value }))}
               onChoose={(answer) => write('choice.answered', { choice, answer })}
             />
           </li>
@@ -90,8 +90,8 @@ function Pack() {
           field="language"
           label="In which language"
           options={[
-            { value: 'en', words: 'English' },
-            { value: 'es', words: 'español' }
+            { value: 'en', label: 'English' },
+            { value: 'es', label: 'español' }
           ]}
         />
       </div>
@@ -113,7 +113,7 @@ function Pack() {
                 : undefined
             }
             disabled={!mayWrite}
-            options={ways.map((value) => ({ value, words: `given ${value}` }))}
+            options={ways.map((value) => ({ value, label: `given ${value}` }))}
             onChoose={(how) => write('pack.given', { how })}
           />
         )}

@@ -57,7 +57,7 @@ export function PackLinks({ mayMake }: { mayMake: boolean }) {
           <Chips
             label="It lasts"
             value={lasts}
-            options={days.map((value) => ({ value, words: `${value} days` }))}
+            options={days.map((value) => ({ value, label: `${value} days` }))}
             onChoose={setLasts}
           />
           <Button onClick={() => void make()}>Make a link</Button>

@@ -14,8 +14,8 @@ export function Elsewhere({ unit }: { unit: Unit }) {
   if (found.length === 0) return null
   return (
     <ul className="mt-3">
-      {found.map((one) => (
-        <There key={one.home} unit={unit} home={one.home} by={one.by} since={one.since} sealed={one.sealed} />
+      {found.map((item) => (
+        <There key={item.home} unit={unit} home={item.home} by={item.by} since={item.since} sealed={item.sealed} />
       ))}
     </ul>
   )

@@ -14,7 +14,7 @@ describe('Kit', () => {
     expect(
       within(screen.getByRole('radiogroup', { name: 'Role here' }))
         .getAllByRole('radio')
-        .map((one) => one.textContent)
+        .map((element) => element.textContent)
     ).toEqual(['node'])
   })
 

@@ -269,7 +269,7 @@ function PieceOf({ bitmap, piece, scale, name }: { bitmap: ImageBitmap; piece: P
     if (!pen || !canvas.current) return
     const room = piece.height * 0.35
     const [x, y, width, height] = [piece.x - room, piece.y - room, piece.width + room * 2, piece.height + room * 2].map(
-      (one) => one * scale
+      (value) => value * scale
     ) as [number, number, number, number]
     const shrink = Math.min(1, 960 / width, 260 / height)
     canvas.current.width = Math.max(1, Math.round(width * shrink))
@@ -293,10 +293,10 @@ function useBitmap(picture: Picture | null): ImageBitmap | null {
     let made: ImageBitmap | null = null
     if (picture)
       void createImageBitmap(picture.photo, { imageOrientation: 'from-image' }).then(
-        (one) => {
-          made = one
-          if (left) one.close()
-          else setBitmap(one)
+        (item) => {
+          made = item
+          if (left) item.close()
+          else setBitmap(item)
         },
         () => undefined
       )

@@ -26,7 +26,7 @@ export function RoleChoice({ unit, model }: { unit: Unit; model: Model }) {
         id={unit.id}
         field="role"
         label="Role here"
-        options={model.roles.map((value) => ({ value, words: value.replace('-', ' ') }))}
+        options={model.roles.map((value) => ({ value, label: value.replace('-', ' ') }))}
         hint={
           model.roles.length === 1
             ? `The only one a ${model.name} can take.`

@@ -102,9 +102,9 @@ function LabelFields({ unit, model }: { unit: Unit; model: Model | undefined }) 
         field="mac"
         label="MAC address"
         exact
-        mend={(typed) =>
+        suggest={(typed) =>
           /[oOlI]/.test(typed) && typed.length > 10
-            ? { words: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') }
+            ? { label: 'Use 0 for O and 1 for l or I', value: typed.replace(/[oO]/g, '0').replace(/[lI]/g, '1') }
             : null
         }
       />
@@ -152,7 +152,7 @@ function WhereItCameFrom({ unit }: { unit: Unit }) {
           none="no box of this visit"
           options={standing(boxes ?? {}).map((box) => ({
             value: box.id,
-            words: contentsOf(box, catalogue)?.title ?? 'a box'
+            label: contentsOf(box, catalogue)?.title ?? 'a box'
           }))}
         />
       )}

@@ -30,7 +30,7 @@ export function rowsOf({ proposals, oddities }: ParsedLabel, expected: readonly 
   const another = oddities.some(({ code }) => code === 'another-model')
   return labelFields.flatMap((field): LabelRow[] => {
     if (field === 'model') return []
-    const proposal = proposals.find((one) => one.field === field) ?? null
+    const proposal = proposals.find((candidate) => candidate.field === field) ?? null
     if (!proposal && !expected.includes(field)) return []
     return [
       {

@@ -20,7 +20,7 @@ function PaperFields({ storey }: { storey: string }) {
         field="paper"
         label="Paper plan under it"
         none="none"
-        options={photos.map((photo) => ({ value: photo.ref, words: photo.caption ?? 'photo without a caption' }))}
+        options={photos.map((photo) => ({ value: photo.ref, label: photo.caption ?? 'photo without a caption' }))}
       />
       {facts?.paper && (
         <>

@@ -87,9 +87,9 @@ function ThingFields({
             field="kind"
             label="Outlet"
             options={[
-              { value: 'mains', words: 'mains' },
-              { value: 'line', words: 'the line' },
-              { value: 'network', words: 'network' }
+              { value: 'mains', label: 'mains' },
+              { value: 'line', label: 'the line' },
+              { value: 'network', label: 'network' }
             ]}
           />
           <TextFact

@@ -43,7 +43,7 @@ export function PlanFiles({
   const picture = (): string | null => {
     const on = plan.storeys.find(({ id }) => id === storey)
     if (!on) return null
-    const here = coverage.find((one) => one.storey === storey)
+    const here = coverage.find((candidate) => candidate.storey === storey)
     const outlets = standing(record.outlets ?? {}).flatMap(({ facts: { storey: at, x, y, kind } }) =>
       at === undefined || x === undefined || y === undefined
         ? []
@@ -106,7 +106,7 @@ export function PlanFiles({
     setTold(
       `Drawn from ${file.name}: ${planFile
         .parse(value)
-        .storeys.map((one) => one.name)
+        .storeys.map((item) => item.name)
         .join(', ')}.`
     )
   }

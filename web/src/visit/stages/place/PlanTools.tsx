@@ -15,16 +15,16 @@ export interface ToolKinds {
   cableFrom: string | null
 }
 
-const toolWords: { value: Tool; words: string }[] = [
-  { value: 'choose', words: 'choose and move' },
-  { value: 'room', words: 'rooms' },
-  { value: 'opening', words: 'doors, windows' },
-  { value: 'stairs', words: 'stairs' },
-  { value: 'outlet', words: 'outlets' },
-  { value: 'cable', words: 'cables' },
-  { value: 'trouble', words: 'trouble' },
-  { value: 'unit', words: 'units' },
-  { value: 'reading', words: 'readings' }
+const toolWords: { value: Tool; label: string }[] = [
+  { value: 'choose', label: 'choose and move' },
+  { value: 'room', label: 'rooms' },
+  { value: 'opening', label: 'doors, windows' },
+  { value: 'stairs', label: 'stairs' },
+  { value: 'outlet', label: 'outlets' },
+  { value: 'cable', label: 'cables' },
+  { value: 'trouble', label: 'trouble' },
+  { value: 'unit', label: 'units' },
+  { value: 'reading', label: 'readings' }
 ]
 
 /** What the pointer does on the plan, and what it puts down. */
@@ -49,9 +49,9 @@ export function PlanTools({
           label="Kind of opening"
           value={kinds.opening}
           options={[
-            { value: 'door', words: 'door' },
-            { value: 'window', words: 'window' },
-            { value: 'open', words: 'open' }
+            { value: 'door', label: 'door' },
+            { value: 'window', label: 'window' },
+            { value: 'open', label: 'open' }
           ]}
           onChoose={(opening) => onKinds({ ...kinds, opening })}
         />
@@ -62,7 +62,7 @@ export function PlanTools({
           value={kinds.outlet}
           options={outletKinds.map((value) => ({
             value,
-            words: { mains: 'mains', line: 'the line', network: 'network' }[value]
+            label: { mains: 'mains', line: 'the line', network: 'network' }[value]
           }))}
           onChoose={(outlet) => onKinds({ ...kinds, outlet })}
         />
@@ -86,7 +86,7 @@ export function PlanTools({
           <Chips
             label="Unit to place"
             value={kinds.unit ?? waiting[0]!.id}
-            options={waiting.map(({ id, name }) => ({ value: id, words: name }))}
+            options={waiting.map(({ id, name }) => ({ value: id, label: name }))}
             onChoose={(unit) => onKinds({ ...kinds, unit })}
           />
         ) : (

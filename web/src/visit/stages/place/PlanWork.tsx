@@ -22,10 +22,10 @@ import { openingIn, openingWidthM, tenth, wallNear } from './snap'
 import { roomsOf, useCoverage, usePlan } from './use-plan'
 import { Button } from '../../../ui/Button'
 
-const bandWords: { value: Band; words: string }[] = [
-  { value: '2.4', words: '2.4 GHz' },
-  { value: '5', words: '5 GHz' },
-  { value: '6', words: '6 GHz' }
+const bandWords: { value: Band; label: string }[] = [
+  { value: '2.4', label: '2.4 GHz' },
+  { value: '5', label: '5 GHz' },
+  { value: '6', label: '6 GHz' }
 ]
 
 /** The home's plan: drawn, furnished with what matters to signal and power, and shaded by what reaches where. */
@@ -71,7 +71,7 @@ export function PlanWork() {
     const point = probe ?? (room && { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2 })
     return storey && point ? signalAt(plan, shown, catalogue, band, { storey: storey.id, ...point }, calibration) : null
   }, [plan, shown, catalogue, band, storey, probe, chosen, calibration])
-  const here = coverage.find((one) => one.storey === storey?.id) ?? null
+  const here = coverage.find((candidate) => candidate.storey === storey?.id) ?? null
   const waiting = standing(record.units).filter(({ id }) => !units.some((unit) => unit.id === id))
   useEffect(() => {
     setChosen(null)
@@ -126,7 +126,7 @@ export function PlanWork() {
     else if (tool === 'reading') setReadAt({ storey: storey.id, ...at })
     else if (tool === 'opening') {
       const wall = wallNear(
-        plan.walls.filter((one) => one.storey === storey.id),
+        plan.walls.filter((candidate) => candidate.storey === storey.id),
         at
       )
       if (wall)
@@ -169,7 +169,7 @@ export function PlanWork() {
           <Chips
             label="Storey"
             value={storey?.id}
-            options={plan.storeys.map(({ id, name }) => ({ value: id, words: name }))}
+            options={plan.storeys.map(({ id, name }) => ({ value: id, label: name }))}
             onChoose={setStorey}
           />
         )}
@@ -180,8 +180,8 @@ export function PlanWork() {
             label="Shown"
             value={view}
             options={[
-              { value: 'signal', words: 'signal' },
-              { value: 'serving', words: 'who serves' }
+              { value: 'signal', label: 'signal' },
+              { value: 'serving', label: 'who serves' }
             ]}
             onChoose={setView}
           />

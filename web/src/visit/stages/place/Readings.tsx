@@ -181,9 +181,9 @@ function AddReading({
           disabled={readAt !== null}
           onChange={(event) => setRoom(event.target.value)}
         >
-          {plan.rooms.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {plan.rooms.map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.name}
             </option>
           ))}
         </Select>
@@ -198,9 +198,9 @@ function AddReading({
           value={unit || units[0]!.id}
           onChange={(event) => setUnit(event.target.value)}
         >
-          {units.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
+          {units.map((placed) => (
+            <option key={placed.id} value={placed.id}>
+              {placed.name}
             </option>
           ))}
         </Select>

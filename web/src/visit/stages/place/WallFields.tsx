@@ -50,9 +50,9 @@ export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chos
           field="kind"
           label="Opening"
           options={[
-            { value: 'door', words: 'door' },
-            { value: 'window', words: 'window' },
-            { value: 'open', words: 'open' }
+            { value: 'door', label: 'door' },
+            { value: 'window', label: 'window' },
+            { value: 'open', label: 'open' }
           ]}
         />
         {mayWrite && (
@@ -87,9 +87,9 @@ export function WallFields({ wall, onChoose }: { wall: PlanWall; onChoose: (chos
             value={material}
             onChange={(event) => set({ material: event.target.value as PlanWall['material'] })}
           >
-            {materialOptions.map(({ value, words }) => (
+            {materialOptions.map(({ value, label }) => (
               <option key={value} value={value}>
-                {words}
+                {label}
               </option>
             ))}
           </Select>

@@ -15,14 +15,14 @@ describe('edges of rooms', () => {
       { minLength: 1, maxLength: 5 }
     )
     .map((list) =>
-      list.map((one, at): NamedRoom => ({
+      list.map((item, at): NamedRoom => ({
         id: String(at),
         name: '',
         storey: 'g',
-        x: one.x / 10,
-        y: one.y / 10,
-        widthM: one.widthM / 10,
-        depthM: one.depthM / 10,
+        x: item.x / 10,
+        y: item.y / 10,
+        widthM: item.widthM / 10,
+        depthM: item.depthM / 10,
         building: '',
         listed: true,
         complained: false

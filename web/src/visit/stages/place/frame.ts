@@ -41,5 +41,5 @@ export function namePlace(
         )
       )
     )
-  return { ...places.reduce((best, one) => (clear(one) > clear(best) + 1e-9 ? one : best)), size }
+  return { ...places.reduce((best, place) => (clear(place) > clear(best) + 1e-9 ? place : best)), size }
 }

@@ -5,5 +5,5 @@ const doubts: Record<string, string> = { granite: ' (estimate)', floorboard: ' (
 /** What walls and ceilings can be of, in words; what is our own estimate or an extrapolation says so. */
 export const materialOptions = materialNames.map((value) => ({
   value,
-  words: `${value.replace('-', ' ')}${doubts[value] ?? ''}`
+  label: `${value.replace('-', ' ')}${doubts[value] ?? ''}`
 }))

@@ -67,9 +67,9 @@ function Begin({ record }: { record: VisitRecord }) {
     >
       <Field label="What does not work" className="grow basis-40">
         <Select value={unit} onChange={(event) => setUnit(event.target.value)}>
-          {units.map((one) => (
-            <option key={one.id} value={one.id}>
-              {unitName(one)}
+          {units.map((item) => (
+            <option key={item.id} value={item.id}>
+              {unitName(item)}
             </option>
           ))}
         </Select>
@@ -77,9 +77,9 @@ function Begin({ record }: { record: VisitRecord }) {
       <Field label="In which room" className="grow basis-40">
         <Select value={room} onChange={(event) => setRoom(event.target.value)}>
           <option value="">everywhere, or not known</option>
-          {listedRooms(record).map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.facts.name ?? 'Room'}
+          {listedRooms(record).map((item) => (
+            <option key={item.id} value={item.id}>
+              {item.facts.name ?? 'Room'}
             </option>
           ))}
         </Select>

@@ -61,7 +61,7 @@ export function HomeProof() {
           </div>
           <Problem message={problem} />
           <List className="mt-1">
-            {names.map(({ id, ssid, says }) => (
+            {names.map(({ id, ssid, label }) => (
               <li
                 key={id}
                 data-place={placeKey({ kind: 'unit', id, field: 'gone' })}
@@ -69,15 +69,15 @@ export function HomeProof() {
               >
                 {mark(answer('prove-names-gone', id))}
                 <p className="grow basis-52">
-                  <b className="exact break-all">{ssid}</b> <span className="text-soft">{says}</span>
+                  <b className="exact break-all">{ssid}</b> <span className="text-soft">{label}</span>
                 </p>
                 <Chips
                   label={`${ssid} is gone`}
                   value={answer('prove-names-gone', id)}
                   disabled={!mayWrite}
                   options={[
-                    { value: 'yes', words: 'gone' },
-                    { value: 'no', words: 'still there' }
+                    { value: 'yes', label: 'gone' },
+                    { value: 'no', label: 'still there' }
                   ]}
                   onChoose={(given) => write('rule.answered', { rule: 'prove-names-gone', subject: id, answer: given })}
                 />
@@ -106,8 +106,8 @@ export function HomeProof() {
                     value={given}
                     disabled={!mayWrite}
                     options={[
-                      { value: 'yes', words: 'rejoined' },
-                      { value: 'no', words: 'does not join' }
+                      { value: 'yes', label: 'rejoined' },
+                      { value: 'no', label: 'does not join' }
                     ]}
                     onChoose={(chosen) => write('device.set', { id, set: { rejoined: chosen === 'yes' } })}
                   />
@@ -134,8 +134,8 @@ export function HomeProof() {
                   value={answer('prove-voice', id)}
                   disabled={!mayWrite}
                   options={[
-                    { value: 'yes', words: 'Yes' },
-                    { value: 'no', words: 'No' }
+                    { value: 'yes', label: 'Yes' },
+                    { value: 'no', label: 'No' }
                   ]}
                   onChoose={(given) => write('rule.answered', { rule: 'prove-voice', subject: id, answer: given })}
                 />

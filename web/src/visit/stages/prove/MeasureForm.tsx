@@ -236,9 +236,9 @@ export function MeasureForm({
           label="With"
           value={by}
           options={[
-            { value: 'phone', words: 'phone' },
-            { value: 'tablet', words: 'tablet' },
-            { value: 'laptop', words: 'laptop' }
+            { value: 'phone', label: 'phone' },
+            { value: 'tablet', label: 'tablet' },
+            { value: 'laptop', label: 'laptop' }
           ]}
           onChoose={setBy}
         />

@@ -70,7 +70,7 @@ export function Port({ unit }: { unit: Unit }) {
         <Mark outcome={outcomeOf(!newest?.down || newest.stale ? undefined : newest.down.median > 0)} />
         <div className="grow basis-60">
           <b>A wired port{most ? `, up to ${most} Mbit/s` : ''}.</b>{' '}
-          {newest ? <RunsLine one={newest} /> : 'Not tested yet.'}
+          {newest ? <RunsLine result={newest} /> : 'Not tested yet.'}
         </div>
         {mayWrite && (
           <Button

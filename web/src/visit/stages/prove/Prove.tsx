@@ -8,10 +8,10 @@ import { UnitsProof } from './UnitsProof'
 import { useVisit } from '../../session/visit-state'
 
 const parts = [
-  { value: 'rooms', words: 'Rooms', rules: /^prove-(source|rooms)$/ },
-  { value: 'units', words: 'Units', rules: /^prove-(path|after-move|wired)$/ },
-  { value: 'home', words: 'Home', rules: /^prove-(names-gone|rejoined|voice|settle)$/ },
-  { value: 'fault', words: 'Find the fault', rules: /^$/ }
+  { value: 'rooms', label: 'Rooms', rules: /^prove-(source|rooms)$/ },
+  { value: 'units', label: 'Units', rules: /^prove-(path|after-move|wired)$/ },
+  { value: 'home', label: 'Home', rules: /^prove-(names-gone|rejoined|voice|settle)$/ },
+  { value: 'fault', label: 'Find the fault', rules: /^$/ }
 ] as const
 
 /** Which part of the stage a place of the docket stands in. */
@@ -33,7 +33,7 @@ export function Prove() {
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1 border-b border-rule">
         <h2 className="text-xl">Prove</h2>
         <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap">
-          {parts.map(({ value, words, rules }) => {
+          {parts.map(({ value, label, rules }) => {
             const open = findings.filter((finding) => rules.test(finding.rule) && blocks(finding)).length
             return (
               <Tabs.Trigger
@@ -41,7 +41,7 @@ export function Prove() {
                 value={value}
                 className="-mb-px min-h-11 border-b-4 border-transparent px-3 data-[state=active]:border-plum data-[state=active]:font-bold"
               >
-                {words}
+                {label}
                 {open > 0 && <span className="fine"> · {open} open</span>}
                 {value === 'fault' && searching && <span className="fine"> · looking</span>}
               </Tabs.Trigger>

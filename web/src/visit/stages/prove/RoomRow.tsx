@@ -31,7 +31,7 @@ export function RoomRow({
   onOpen: () => void
   onFault: (about: { room: string; unit: string | undefined }) => void
 }) {
-  const { room, outcome, bands, says, shareOfSource, addedMs } = verdict
+  const { room, outcome, bands, message, shareOfSource, addedMs } = verdict
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
@@ -53,7 +53,7 @@ export function RoomRow({
             value={best?.down?.median ?? null}
             floor={floorMbps}
             most={most}
-            words={`${name}: ${best?.down ? `${Math.round(best.down.median)} Mbit/s down` : 'not measured'}, floor ${Math.round(floorMbps)} Mbit/s`}
+            label={`${name}: ${best?.down ? `${Math.round(best.down.median)} Mbit/s down` : 'not measured'}, floor ${Math.round(floorMbps)} Mbit/s`}
           />
         </div>
         {mayWrite && (
@@ -63,7 +63,7 @@ export function RoomRow({
         )}
       </div>
       <p className={`mt-1 ${outcome === 'breaks' ? 'font-bold' : ''}`}>
-        {outcome === 'holds' && addedMs !== null ? `${Math.round(addedMs)} ms added to the source’s latency.` : says}
+        {outcome === 'holds' && addedMs !== null ? `${Math.round(addedMs)} ms added to the source’s latency.` : message}
         {shareOfSource === null ? (
           ''
         ) : (
@@ -71,13 +71,13 @@ export function RoomRow({
         )}
       </p>
       {bands.map((band) => (
-        <RunsLine key={band.measurement.id} one={band} />
+        <RunsLine key={band.measurement.id} result={band} />
       ))}
       {others.length > 0 && (
         <details>
           <summary className="min-h-11 py-2 text-sm">Earlier measurements</summary>
           {others.map((other) => (
-            <RunsLine key={other.measurement.id} one={other} />
+            <RunsLine key={other.measurement.id} result={other} />
           ))}
         </details>
       )}
@@ -159,7 +159,7 @@ function MeasureRoom({
           <Chips
             label={`Band in ${name}`}
             value={band}
-            options={has.map((value) => ({ value, words: `${value} GHz` }))}
+            options={has.map((value) => ({ value, label: `${value} GHz` }))}
             onChoose={setBand}
           />
         </div>
@@ -182,10 +182,10 @@ function MeasureRoom({
 }
 
 /** A room's speed as a bar, its floor marked. */
-function SpeedBar({ value, floor, most, words }: { value: number | null; floor: number; most: number; words: string }) {
-  const share = (one: number) => `${Math.min(100, (100 * one) / Math.max(most, 1))}%`
+function SpeedBar({ value, floor, most, label }: { value: number | null; floor: number; most: number; label: string }) {
+  const share = (figure: number) => `${Math.min(100, (100 * figure) / Math.max(most, 1))}%`
   return (
-    <div role="img" aria-label={words} className="relative h-7 border border-edge bg-well">
+    <div role="img" aria-label={label} className="relative h-7 border border-edge bg-well">
       {value !== null && (
         <span
           className={`absolute inset-y-0 left-0 ${value >= floor ? 'bg-ink' : 'border-2 border-ink bg-[repeating-linear-gradient(135deg,var(--ink)_0_2px,transparent_2px_7px)]'}`}

@@ -67,7 +67,7 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
         </div>
         {source ? (
           <div className="mt-1">
-            <RunsLine one={source} />
+            <RunsLine result={source} />
             {source.down && speedDownMbps !== undefined && (
               <p className="fine">{Math.round((100 * source.down.median) / speedDownMbps)} % of what is paid for.</p>
             )}
@@ -106,8 +106,8 @@ export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit:
           <h3 className="grow">
             Rooms{' '}
             <span className="fine font-normal">
-              at least {floor.dbm} dBm, {Math.round(floor.mbps)} Mbit/s down ({floor.says}), at most {floor.addedMs} ms
-              added
+              at least {floor.dbm} dBm, {Math.round(floor.mbps)} Mbit/s down ({floor.reason}), at most {floor.addedMs}{' '}
+              ms added
             </span>
           </h3>
           {mayWrite && <ReadList />}

@@ -14,16 +14,16 @@ const howWords = {
 } as const
 
 /** A measurement in one line: medians with their spread, outliers named, from where it is. */
-export function RunsLine({ one }: { one: Measured }) {
+export function RunsLine({ result }: { result: Measured }) {
   const units = useVisit((state) => state.record.units)
   const mayWrite = useMayWrite()
-  const { facts, meta, id } = one.measurement
+  const { facts, meta, id } = result.measurement
   const figures = [
-    [one.down, 'down', 'Mbit/s'],
-    [one.up, 'up', 'Mbit/s'],
-    [one.idle, 'idle', 'ms'],
-    [one.loaded, 'loaded', 'ms'],
-    [one.loss, 'loss', '%']
+    [result.down, 'down', 'Mbit/s'],
+    [result.up, 'up', 'Mbit/s'],
+    [result.idle, 'idle', 'ms'],
+    [result.loaded, 'loaded', 'ms'],
+    [result.loss, 'loss', '%']
   ] as const
   const outliers = [...new Set(figures.flatMap(([summary]) => summary?.outliers ?? []))].sort((a, b) => a - b)
   const at = meta.runs?.at
@@ -60,7 +60,7 @@ export function RunsLine({ one }: { one: Measured }) {
         {at ? `, ${format(new Date(at), 'HH:mm')}` : ''}
         {facts.sure ? '; asked about, and so' : ''}.
       </span>
-      {one.stale && <b> {one.stale}</b>}
+      {result.stale && <b> {result.stale}</b>}
       {mayWrite && ' '}
       {mayWrite && (
         <button

@@ -16,7 +16,7 @@ export function percent(share: number): string {
 
 /** The answer of an observation, in words. */
 export const wordsOf = (observation: Observation, answer: string) =>
-  observation.answers.find(({ id }) => id === answer)?.words ?? answer
+  observation.answers.find(({ id }) => id === answer)?.label ?? answer
 
 /** How an answer speaks for a cause, from its bits: three make it eight times as likely against the others, one twice. */
 function weightWords(bits: number): string {
@@ -42,13 +42,13 @@ export function WhatWasSeen({
       <h3>What was seen</h3>
       <List framed className="mt-1 text-sm">
         {Object.entries(observed).map(([id, answer]) => {
-          const one = observationOf(id)
+          const observation = observationOf(id)
           return (
-            one &&
+            observation &&
             answer !== undefined && (
               <li key={id} className="flex flex-wrap items-baseline gap-x-2 py-1.5">
                 <span className="grow">
-                  {one.asks} <b>{wordsOf(one, answer)}</b>
+                  {observation.asks} <b>{wordsOf(observation, answer)}</b>
                   {answered[id] === undefined && <span className="fine"> {known[id]?.from}</span>}
                 </span>
                 {mayWrite &&
@@ -56,7 +56,7 @@ export function WhatWasSeen({
                     <button
                       type="button"
                       className="underline"
-                      aria-label={`Take back: ${one.asks}`}
+                      aria-label={`Take back: ${observation.asks}`}
                       onClick={() => onTakeBack(id)}
                     >
                       take back
@@ -65,7 +65,7 @@ export function WhatWasSeen({
                     <button
                       type="button"
                       className="underline"
-                      aria-label={`Answer anew: ${one.asks}`}
+                      aria-label={`Answer anew: ${observation.asks}`}
                       onClick={() => onAnew(id)}
                     >
                       answer anew
@@ -121,7 +121,7 @@ export function Causes({ now, onHandOver }: { now: SearchNow; onHandOver: () => 
                     ))}
                   </ul>
                   <p className="fine mt-1">
-                    Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.mendMin} min.
+                    Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.remedyMin} min.
                   </p>
                 </div>
               )}

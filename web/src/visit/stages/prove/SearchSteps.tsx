@@ -30,9 +30,9 @@ export function NextLook({
       </p>
       {mayWrite && (
         <div className="mt-2 flex flex-wrap gap-2">
-          {shown.answers.map(({ id, words }) => (
+          {shown.answers.map(({ id, label }) => (
             <Button key={id} onClick={() => onTell(id)}>
-              {words}
+              {label}
             </Button>
           ))}
           {onHouse && (
@@ -59,9 +59,9 @@ export function MendThis({ suspect, now, onHandOver }: { suspect: Suspect; now: 
       <h3 className="text-xl">
         {suspect.cause.name} <span className="text-base font-normal">{percent(suspect.probability)}</span>
       </h3>
-      <p className="mt-1">{suspect.cause.mend}</p>
+      <p className="mt-1">{suspect.cause.remedy}</p>
       <p className="fine">
-        About {suspect.cause.mendMin} min. {effects[suspect.cause.id].why}
+        About {suspect.cause.remedyMin} min. {effects[suspect.cause.id].why}
       </p>
       {suspect.cause.wipes && (
         <p className="mt-2 bg-inv px-3 py-2 font-bold text-oninv">

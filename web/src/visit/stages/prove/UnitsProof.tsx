@@ -104,7 +104,9 @@ function Path({ unit }: { unit: Unit }) {
         return
       }
       const id = here.definition.id
-      const before = [...house.units.values()].filter((one) => one.uplink === id && one.powered).length
+      const before = [...house.units.values()].filter(
+        (candidate) => candidate.uplink === id && candidate.powered
+      ).length
       const [server] = house.network.serversOf(id)
       const given = server === undefined ? undefined : house.units.get(server)
       const from = given?.running['dhcp.from']
@@ -129,8 +131,8 @@ function Path({ unit }: { unit: Unit }) {
       <div className="flex flex-wrap items-center gap-3">
         <Mark outcome={stale && verdict.outcome === 'holds' ? 'unproven' : verdict.outcome} />
         <p className="grow basis-60">
-          <b>Proof of path.</b> {stale && verdict.outcome === 'holds' ? `${stale} Join it once more.` : verdict.says}{' '}
-          {verdict.mend && <span className="text-soft">{verdict.mend}</span>}
+          <b>Proof of path.</b> {stale && verdict.outcome === 'holds' ? `${stale} Join it once more.` : verdict.message}{' '}
+          {verdict.remedy && <span className="text-soft">{verdict.remedy}</span>}
         </p>
         {mayWrite && record.house && (
           <Button aria-label={`Read the path of ${name} from the house`} onClick={() => void fromHouse()}>
@@ -192,9 +194,9 @@ function Path({ unit }: { unit: Unit }) {
             <Field label="Given by">
               <Select value={typed.server} onChange={(event) => setTyped({ ...typed, server: event.target.value })}>
                 <option value="">not seen</option>
-                {standing(record.units).map((one) => (
-                  <option key={one.id} value={one.id}>
-                    {unitName(one)}
+                {standing(record.units).map((item) => (
+                  <option key={item.id} value={item.id}>
+                    {unitName(item)}
                   </option>
                 ))}
               </Select>

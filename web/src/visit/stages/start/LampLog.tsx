@@ -99,7 +99,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
       ...choices,
       ...Object.fromEntries(
         looks.flatMap(({ lamp: id }) => {
-          const look = state.lamps.find((one) => one.lamp === id)
+          const look = state.lamps.find((candidate) => candidate.lamp === id)
           return look
             ? [[id, { colour: look.colour as LampColour, ...(look.colour === 'off' ? {} : { pattern: look.pattern }) }]]
             : []
@@ -134,7 +134,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
                 return {
                   value: id,
                   name,
-                  words: (
+                  label: (
                     <>
                       {look && <Lens colour={look.colour} pattern={look.pattern} size={22} />}
                       {name}
@@ -154,7 +154,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
             options={coloursFor(model, lamp).map((colour) => ({
               value: colour,
               name: colour === 'off' ? 'dark' : colour,
-              words: (
+              label: (
                 <>
                   <Lens colour={colour} pattern={colour === 'off' ? 'off' : 'solid'} size={22} />
                   {colour === 'off' ? 'dark' : colour}
@@ -172,7 +172,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
               onChoose={(pattern) => choose({ pattern })}
               options={lampPatterns
                 .filter((pattern) => pattern !== 'off')
-                .map((pattern) => ({ value: pattern, words: patternWords[pattern] }))}
+                .map((pattern) => ({ value: pattern, label: patternWords[pattern] }))}
             />
           </div>
         )}
@@ -187,7 +187,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
                 .map((colour) => ({
                   value: colour,
                   name: `and ${colour}`,
-                  words: (
+                  label: (
                     <>
                       <Lens colour={colour} pattern="solid" size={22} />
                       and {colour}

@@ -15,11 +15,11 @@ const WINDOW_MIN = 2
 /** The units on which the first press can be: a router, one of the same kind, or another powerline adapter. */
 function firstPressedOn(record: VisitRecord, unit: Unit): Unit[] {
   return standing(record.units).filter(
-    (one) =>
-      one.id !== unit.id &&
-      (['router', 'gateway'].includes(one.facts.role ?? '') ||
-        one.facts.model === unit.facts.model ||
-        (unit.facts.role === 'powerline-adapter' && one.facts.role === unit.facts.role))
+    (candidate) =>
+      candidate.id !== unit.id &&
+      (['router', 'gateway'].includes(candidate.facts.role ?? '') ||
+        candidate.facts.model === unit.facts.model ||
+        (unit.facts.role === 'powerline-adapter' && candidate.facts.role === unit.facts.role))
   )
 }
 
@@ -41,10 +41,11 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
   }, [first])
   const left = first ? Date.parse(first.at) + WINDOW_MIN * 60_000 - now : 0
   const wait = Object.values(record.waits).find(
-    (one) => one.unit === unit.id && one.what.startsWith('pairing window') && one.endedAt === null
+    (candidate) =>
+      candidate.unit === unit.id && candidate.what.startsWith('pairing window') && candidate.endedAt === null
   )
   const leads = on || others.find(({ facts }) => facts.role === 'router')?.id || others[0]?.id
-  const button = model.buttons.find(({ presses: list }) => list.some((one) => pressKind(one) === 'pairing'))
+  const button = model.buttons.find(({ presses: list }) => list.some((candidate) => pressKind(candidate) === 'pairing'))
   const press = (which: 'first' | 'second') => {
     if (which === 'first' && leads) {
       write('pairing.pressed', { unit: unit.id, which, on: leads })

@@ -193,7 +193,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
                   className={`border-t border-rule max-sm:grid max-sm:grid-cols-3 max-sm:py-1.5 ${line.differs ? 'font-bold' : ''}`}
                 >
                   <th scope="row" className="pr-3 max-sm:col-span-3 sm:py-1.5">
-                    {line.says}
+                    {line.label}
                   </th>
                   {[line.wanted, line.recorded, line.read].map((value, at) => (
                     <td key={at} className="exact pr-2 [overflow-wrap:anywhere] max-sm:text-xs sm:pr-3">
@@ -229,7 +229,7 @@ export function ReadUnit({ unit, dumps = false }: { unit: Unit; dumps?: boolean 
 
 /** What is to be done about a line in which record and unit differ: taken over, recorded, or mended on the unit. */
 function WhatToDo({
-  line: { name, says, wanted, recorded, read: told, differs },
+  line: { name, label, wanted, recorded, read: told, differs },
   mayWrite,
   onTake
 }: {
@@ -241,12 +241,12 @@ function WhatToDo({
   return (
     <>
       {mayWrite && told !== null && told !== recorded && name !== 'wifi.ssid' && (
-        <Button onClick={() => onTake(name, told)} aria-label={`Take ${says} from the unit`}>
+        <Button onClick={() => onTake(name, told)} aria-label={`Take ${label} from the unit`}>
           Take it
         </Button>
       )}
       {mayWrite && differs === 'record' && told === null && wanted !== null && isAnIntention(name) && (
-        <Button onClick={() => onTake(name, wanted)} aria-label={`Record what is wanted: ${says}`}>
+        <Button onClick={() => onTake(name, wanted)} aria-label={`Record what is wanted: ${label}`}>
           Record what is wanted
         </Button>
       )}

@@ -56,7 +56,7 @@ function UnitStart({ unit }: { unit: Unit }) {
             id={unit.id}
             field="method"
             label="Setup method"
-            options={model.methods.map((one) => ({ value: one.id, words: one.name }))}
+            options={model.methods.map((item) => ({ value: item.id, label: item.name }))}
           />
         )}
         {method && method.needs.length > 0 && (
@@ -65,7 +65,7 @@ function UnitStart({ unit }: { unit: Unit }) {
             id={unit.id}
             field="needsReady"
             label="Ready for it"
-            options={method.needs.map((need) => ({ value: need, words: methodNeeds[need] }))}
+            options={method.needs.map((need) => ({ value: need, label: methodNeeds[need] }))}
           />
         )}
         {method && <MethodSteps key={method.id} model={model} unit={unit} method={method} />}
@@ -156,8 +156,8 @@ function Prompts({ unit, model }: { unit: Unit; model: Model }) {
               value={unit.prompts[id]?.answer}
               disabled={!mayWrite}
               options={[
-                { value: 'no', words: 'No' },
-                { value: 'yes', words: 'Yes' }
+                { value: 'no', label: 'No' },
+                { value: 'yes', label: 'Yes' }
               ]}
               onChoose={(answer) => write('prompt.answered', { unit: unit.id, prompt: id, answer, by: 'customer' })}
             />

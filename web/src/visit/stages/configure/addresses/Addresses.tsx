@@ -94,16 +94,16 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
           label="Range"
           exact
           hint="Such as 192.168.1.0/24"
-          mend={(typed) => fullRange(typed)}
+          suggest={(typed) => fullRange(typed)}
         />
         <TextFact
           {...field}
           field="gateway"
           label="Gateway"
           exact
-          mend={(typed) =>
+          suggest={(typed) =>
             range && typed === ''
-              ? { words: `Use ${formatIpv4(range.first + 1)}`, value: formatIpv4(range.first + 1) }
+              ? { label: `Use ${formatIpv4(range.first + 1)}`, value: formatIpv4(range.first + 1) }
               : null
           }
         />
@@ -115,7 +115,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
           label="For"
           options={(Object.keys(useWords) as (keyof typeof useWords)[]).map((value) => ({
             value,
-            words: useWords[value]
+            label: useWords[value]
           }))}
         />
         {others.length > 0 && (
@@ -124,7 +124,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
             field="behind"
             label="Behind, by translation"
             none="nothing of this home"
-            options={others.map(({ id, facts }) => ({ value: id, words: facts.name ?? facts.cidr ?? 'segment' }))}
+            options={others.map(({ id, facts }) => ({ value: id, label: facts.name ?? facts.cidr ?? 'segment' }))}
           />
         )}
       </div>
@@ -145,7 +145,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
                 field="unit"
                 label="DHCP server"
                 none="choose"
-                options={units.map((unit) => ({ value: unit.id, words: unitName(unit) }))}
+                options={units.map((unit) => ({ value: unit.id, label: unitName(unit) }))}
               />
               <TextFact {...of} field="from" label="Pool from" exact />
               <TextFact {...of} field="to" label="Pool to" exact />
@@ -191,8 +191,8 @@ function SegmentServices({ segment }: { segment: Segment }) {
         field="dns"
         label="Name servers (DNS)"
         options={[
-          { value: 'provider', words: 'the provider’s' },
-          { value: 'by-hand', words: 'by hand' }
+          { value: 'provider', label: 'the provider’s' },
+          { value: 'by-hand', label: 'by hand' }
         ]}
       />
       {segment.facts.dns === 'by-hand' && (
@@ -223,9 +223,9 @@ function SegmentServices({ segment }: { segment: Segment }) {
 }
 
 /** Completes a range that was begun: three groups, or an address with bits behind its prefix. */
-function fullRange(typed: string): { words: string; value: string } | null {
+function fullRange(typed: string): { label: string; value: string } | null {
   const three = /^(\d+\.\d+\.\d+)\.?$/.exec(typed)
-  if (three && parseIpv4(`${three[1]}.0`) !== null) return { words: `Use ${three[1]}.0/24`, value: `${three[1]}.0/24` }
+  if (three && parseIpv4(`${three[1]}.0`) !== null) return { label: `Use ${three[1]}.0/24`, value: `${three[1]}.0/24` }
   const withBits = /^(\d+\.\d+\.\d+)\.\d+(?:\/(\d+))?$/.exec(typed)
   const parsed = withBits ? parseCidr(typed) : null
   if (!withBits || (parsed && !('problem' in parsed))) return null
@@ -233,7 +233,7 @@ function fullRange(typed: string): { words: string; value: string } | null {
   const address = parseIpv4(typed.split('/')[0]!)
   if (address === null || prefix > 32) return null
   const own = `${formatIpv4(Math.floor(address / 2 ** (32 - prefix)) * 2 ** (32 - prefix))}/${prefix}`
-  return { words: `Use ${own}`, value: own }
+  return { label: `Use ${own}`, value: own }
 }
 
 function SegmentFindings({ audit, id }: { audit: HomeAudit; id: string }) {

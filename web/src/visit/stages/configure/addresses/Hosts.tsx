@@ -92,14 +92,14 @@ function HostRow({
     const meant = typed.replace(/^192\.1[67]\d/, '192.168')
     // What is still no address is no mend.
     if (slip && parseIpv4(meant) !== null)
-      return { words: `192.${typed.slice(4, 7)}… is a public address. Use ${meant}?`, value: meant }
-    return findings.length > 0 && suggestion ? { words: `Use ${suggestion}`, value: suggestion } : null
+      return { label: `192.${typed.slice(4, 7)}… is a public address. Use ${meant}?`, value: meant }
+    return findings.length > 0 && suggestion ? { label: `Use ${suggestion}`, value: suggestion } : null
   }
   return (
     <li className="py-3" aria-label={`Address of ${name ?? host.facts.name}`}>
       <div className="grid items-start gap-3 md:grid-cols-[1fr_1.1fr_auto_auto_auto]">
         {name ? <p className="font-bold md:pt-8">{name}</p> : <TextFact {...of} field="name" label="Device" />}
-        <TextFact {...of} field="address" label={`Address${name ? ` of ${name}` : ''}`} exact mend={mend} />
+        <TextFact {...of} field="address" label={`Address${name ? ` of ${name}` : ''}`} exact suggest={mend} />
         <YesNoFact {...of} field="reserved" label="Reserved" />
         {host.facts.unit !== undefined && (
           <div data-place={placeKey({ kind: 'answer', id: 'addr-reachable', field: host.id })}>
@@ -110,8 +110,8 @@ function HostRow({
                 value={answer?.answer as 'yes' | undefined}
                 disabled={!mayWrite}
                 options={[
-                  { value: 'yes', words: 'Yes' },
-                  { value: 'no', words: 'No' }
+                  { value: 'yes', label: 'Yes' },
+                  { value: 'no', label: 'No' }
                 ]}
                 onChoose={(given) =>
                   write('rule.answered', { rule: 'addr-reachable', subject: host.id, answer: given })

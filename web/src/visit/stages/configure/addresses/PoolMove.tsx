@@ -17,7 +17,7 @@ export function PoolMove({ pool }: { pool: Pool }) {
   const [open, setOpen] = useState(false)
   const [from, setFrom] = useState(pool.facts.from ?? '')
   const [to, setTo] = useState(pool.facts.to ?? '')
-  const wrong = [from, to].find((one) => parseIpv4(one.trim()) === null)
+  const wrong = [from, to].find((candidate) => parseIpv4(candidate.trim()) === null)
   const audits = useMemo(() => {
     const parts = (pools: Pool[]) => auditRecord(record, school, pools)
     const pools = standing(record.pools)
@@ -25,8 +25,8 @@ export function PoolMove({ pool }: { pool: Pool }) {
       ? {
           now: parts(pools),
           then: parts(
-            pools.map((one) =>
-              one.id === pool.id ? { ...one, facts: { ...one.facts, from: from.trim(), to: to.trim() } } : one
+            pools.map((item) =>
+              item.id === pool.id ? { ...item, facts: { ...item.facts, from: from.trim(), to: to.trim() } } : item
             )
           )
         }

@@ -56,7 +56,7 @@ export function Channels() {
     )
   const bands = [...new Set(radios.map(({ band }) => band))].sort()
   const share = (lost: readonly number[]) =>
-    `${Math.round((lost.reduce((sum, one) => sum + one, 0) / radios.length) * 100)} %`
+    `${Math.round((lost.reduce((sum, value) => sum + value, 0) / radios.length) * 100)} %`
   const costShare = (cost: number) => `${Math.round((cost / radios.length) * 100)} %`
   const country = brief.facts.country
   return (

@@ -15,7 +15,7 @@ describe('networks and comparing', () => {
     expect(
       within(proposed)
         .getAllByRole('listitem')
-        .map((one) => one.textContent?.slice(0, 12))
+        .map((element) => element.textContent?.slice(0, 12))
     ).toEqual(['Razorbillhom', 'Razorbill-5h'])
     await user.click(screen.getByRole('button', { name: 'Record these networks' }))
     expect(written('network.set')).toHaveLength(2)

@@ -59,9 +59,9 @@ export function Firmware() {
                   field="firmwareAfter"
                   label="After"
                   exact
-                  mend={(typed) =>
+                  suggest={(typed) =>
                     typed === '' && newest && couldBe(newest.version, unit.facts.firmwareBefore, model!)
-                      ? { words: `It is ${newest.version}`, value: newest.version }
+                      ? { label: `It is ${newest.version}`, value: newest.version }
                       : null
                   }
                 />
@@ -72,8 +72,8 @@ export function Firmware() {
                   field="updates"
                   label="Updates"
                   options={[
-                    { value: 'automatic', words: 'automatic' },
-                    { value: 'managed', words: 'managed by us' }
+                    { value: 'automatic', label: 'automatic' },
+                    { value: 'managed', label: 'managed by us' }
                   ]}
                 />
               )}

@@ -5,8 +5,8 @@ import { SecretFact } from '../../../fields/SecretFact'
 import { useVisit } from '../../../session/visit-state'
 
 const onOff = [
-  { value: 'off', words: 'off' },
-  { value: 'on', words: 'on' }
+  { value: 'off', label: 'off' },
+  { value: 'on', label: 'on' }
 ] as const
 
 /** The unit's own logins and what is open on it; for a router made an access point, what must be off. */
@@ -45,9 +45,9 @@ export function Logins() {
                   field="remoteAdmin"
                   label="Remote administration"
                   options={[
-                    { value: 'off', words: 'off' },
-                    { value: 'agreed', words: 'agreed' },
-                    { value: 'on', words: 'on' }
+                    { value: 'off', label: 'off' },
+                    { value: 'agreed', label: 'agreed' },
+                    { value: 'on', label: 'on' }
                   ]}
                 />
                 {account && (
@@ -56,9 +56,9 @@ export function Logins() {
                     field="accountOwner"
                     label="The maker’s account is"
                     options={[
-                      { value: 'customer', words: 'the customer’s' },
-                      { value: 'none', words: 'not used' },
-                      { value: 'technician', words: 'mine' }
+                      { value: 'customer', label: 'the customer’s' },
+                      { value: 'none', label: 'not used' },
+                      { value: 'technician', label: 'mine' }
                     ]}
                   />
                 )}
@@ -69,9 +69,9 @@ export function Logins() {
                     field="pushButton"
                     label="Pairing button"
                     options={[
-                      { value: 'off', words: 'off' },
-                      { value: 'asked-for', words: 'on, asked for' },
-                      { value: 'on', words: 'on' }
+                      { value: 'off', label: 'off' },
+                      { value: 'asked-for', label: 'on, asked for' },
+                      { value: 'on', label: 'on' }
                     ]}
                   />
                 )}
@@ -84,9 +84,9 @@ export function Logins() {
                     label="Recovery questions"
                     hint="Its page insists on them. Who knows the customer knows true answers."
                     options={[
-                      { value: 'made-up', words: 'made-up words' },
-                      { value: 'real', words: 'true answers' },
-                      { value: 'not-asked', words: 'it did not ask' }
+                      { value: 'made-up', label: 'made-up words' },
+                      { value: 'real', label: 'true answers' },
+                      { value: 'not-asked', label: 'it did not ask' }
                     ]}
                   />
                   {unit.facts.recovery === 'made-up' && (

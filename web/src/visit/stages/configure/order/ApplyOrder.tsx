@@ -34,7 +34,7 @@ export function ApplyOrder() {
           <>
             ; next{' '}
             <b>
-              {next.name}: {next.says}
+              {next.name}: {next.label}
             </b>
           </>
         ) : (
@@ -42,7 +42,7 @@ export function ApplyOrder() {
         )}
       </p>
       <List as="ol" framed className="mt-3" aria-label="Changes in their order">
-        {changes.map(({ id, name, says, cuts, needsRestart, applied }, at) => (
+        {changes.map(({ id, name, label, cuts, needsRestart, applied }, at) => (
           <li
             key={id}
             className={`grid grid-cols-[2rem_minmax(0,1fr)_auto] items-center gap-x-3 py-2 ${cuts === 'no' ? 'pl-[13px]' : 'border-l-[5px] border-l-ink pl-2'}`}
@@ -50,7 +50,7 @@ export function ApplyOrder() {
             <b className="text-soft">{at + 1}</b>
             <div className={applied ? 'text-soft' : ''}>
               <p>
-                <b>{name}</b>: {says}
+                <b>{name}</b>: {label}
               </p>
               <p className="fine">
                 {cutWords[cuts]}
@@ -60,7 +60,7 @@ export function ApplyOrder() {
             {mayWrite && (
               <Button
                 aria-pressed={applied}
-                aria-label={`${name}, ${says}: applied`}
+                aria-label={`${name}, ${label}: applied`}
                 onClick={() =>
                   write('rule.answered', { rule: APPLIED_RULE, subject: id, answer: applied ? 'no' : 'yes' })
                 }

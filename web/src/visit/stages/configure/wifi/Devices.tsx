@@ -11,10 +11,10 @@ import { List } from '../../../../ui/List'
 import { TakeOut } from '../../../frame/TakeOut'
 
 const canWords = [
-  { value: 'wep', words: 'WEP only' },
-  { value: 'wpa-tkip', words: 'WPA with TKIP' },
-  { value: 'wpa2-aes', words: 'WPA2' },
-  { value: 'wpa3', words: 'WPA3' }
+  { value: 'wep', label: 'WEP only' },
+  { value: 'wpa-tkip', label: 'WPA with TKIP' },
+  { value: 'wpa2-aes', label: 'WPA2' },
+  { value: 'wpa3', label: 'WPA3' }
 ] as const
 
 /** The customer's devices and what each can do at best; which security that comes to, and which cannot join what is recorded. */
@@ -43,7 +43,7 @@ export function Devices() {
     <section aria-label="The customer’s devices" className="paper p-4">
       <h3>The customer’s devices</h3>
       <p className="mt-1" role="status">
-        {advice.says}
+        {advice.reason}
       </p>
       {shutOut.length > 0 && (
         <p className="mt-1 bg-inv px-3 py-2 font-bold text-oninv">
@@ -67,9 +67,9 @@ export function Devices() {
                   field="bands"
                   label="Bands"
                   options={[
-                    { value: '2.4', words: '2.4 GHz' },
-                    { value: '5', words: '5 GHz' },
-                    { value: '6', words: '6 GHz' }
+                    { value: '2.4', label: '2.4 GHz' },
+                    { value: '5', label: '5 GHz' },
+                    { value: '6', label: '6 GHz' }
                   ]}
                 />
                 {mayWrite && (

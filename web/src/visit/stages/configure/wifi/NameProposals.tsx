@@ -69,8 +69,8 @@ export function NameProposals() {
           field="bandNames"
           label={`Bands (the standard: ${policy.bandNames === 'one-name' ? 'one name' : 'one a band'})`}
           options={[
-            { value: 'one-name', words: 'one name' },
-            { value: 'one-a-band', words: 'one name a band' }
+            { value: 'one-name', label: 'one name' },
+            { value: 'one-a-band', label: 'one name a band' }
           ]}
         />
       </div>

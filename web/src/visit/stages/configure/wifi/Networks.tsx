@@ -89,10 +89,10 @@ function NetworkSheet({ network }: { network: Network }) {
           field="use"
           label="For"
           options={[
-            { value: 'main', words: 'home' },
-            { value: 'guest', words: 'guests' },
-            { value: 'office', words: 'office' },
-            { value: 'equipment', words: 'equipment' }
+            { value: 'main', label: 'home' },
+            { value: 'guest', label: 'guests' },
+            { value: 'office', label: 'office' },
+            { value: 'equipment', label: 'equipment' }
           ]}
         />
         {security !== 'open' && giver && !own && (
@@ -117,16 +117,16 @@ function NetworkSheet({ network }: { network: Network }) {
           {...field}
           field="security"
           label="Security"
-          options={securities.map((value) => ({ value, words: securityWords[value] }))}
+          options={securities.map((value) => ({ value, label: securityWords[value] }))}
         />
         <SeveralFact
           {...field}
           field="bands"
           label="Bands"
           options={[
-            { value: '2.4', words: '2.4 GHz' },
-            { value: '5', words: '5 GHz' },
-            { value: '6', words: '6 GHz' }
+            { value: '2.4', label: '2.4 GHz' },
+            { value: '5', label: '5 GHz' },
+            { value: '6', label: '6 GHz' }
           ]}
         />
         <div className="grid gap-3 sm:grid-cols-2">
@@ -135,7 +135,7 @@ function NetworkSheet({ network }: { network: Network }) {
             field="segment"
             label="Lands in"
             none="not recorded"
-            options={segments.map(({ id, facts }) => ({ value: id, words: facts.name ?? facts.cidr ?? 'segment' }))}
+            options={segments.map(({ id, facts }) => ({ value: id, label: facts.name ?? facts.cidr ?? 'segment' }))}
           />
           {extenders.length > 0 && (
             <SelectFact
@@ -143,7 +143,7 @@ function NetworkSheet({ network }: { network: Network }) {
               field="extender"
               label="Sent by"
               none="the router"
-              options={extenders.map((unit) => ({ value: unit.id, words: unitName(unit) }))}
+              options={extenders.map((unit) => ({ value: unit.id, label: unitName(unit) }))}
             />
           )}
         </div>
