@@ -25,7 +25,7 @@ export default defineConfig({
     screenshot: 'off',
     trace: 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: process.env.CHR ?? '/usr/bin/chromium',
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,6 +1,8 @@
+import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import pdfmake from 'pdfmake'
 import type { Content } from 'pdfmake/interfaces'
+import woff from 'woff2sfnt-sfnt2woff'
 
 const require = createRequire(import.meta.url)
 const face = (weight: number) =>
@@ -19,11 +21,14 @@ export interface SheetLabel {
 export async function labelSheet(title: string, labels: readonly SheetLabel[]): Promise<Buffer> {
   pdfmake.setFonts({ Sans: { normal: face(400), bold: face(700), italics: face(400), bolditalics: face(700) } })
   const policies = pdfmake as unknown as {
+    virtualfs: { writeFileSync: (path: string, octets: Buffer) => void }
     setUrlAccessPolicy: (allow: () => boolean) => void
     setLocalAccessPolicy: (allow: (path: string) => boolean) => void
   }
   policies.setUrlAccessPolicy(() => false)
   policies.setLocalAccessPolicy((path) => path.includes('@fontsource'))
+  // Unpacked once, as for the server's documents.
+  for (const path of [face(400), face(700)]) policies.virtualfs.writeFileSync(path, woff.toSfnt(readFileSync(path)))
   const content: Content[] = labels.map(({ caption, png, width, height }) => ({
     unbreakable: true,
     margin: [0, 0, 0, 14],

@@ -1,14 +1,20 @@
+import { readFileSync } from 'node:fs'
 import pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
+import woff from 'woff2sfnt-sfnt2woff'
 import { faces, inFaces } from './faces'
 
 pdfmake.setFonts(faces)
 const policies = pdfmake as unknown as {
+  virtualfs: { writeFileSync: (path: string, octets: Buffer) => void }
   setUrlAccessPolicy: (allow: () => boolean) => void
   setLocalAccessPolicy: (allow: (path: string) => boolean) => void
 }
 policies.setUrlAccessPolicy(() => false)
 policies.setLocalAccessPolicy((path) => path.includes('@fontsource') || path.includes('dejavu-fonts-ttf'))
+// Unpacked once: from a packed face a table would be unpacked anew for every sign of a text, seconds for a long record.
+for (const path of new Set([faces.Sans, faces.Mono].flatMap((family) => Object.values(family))))
+  policies.virtualfs.writeFileSync(path, woff.toSfnt(readFileSync(path)))
 
 /** The ink of documents; they are read on paper, so all is black and grey. */
 export const ink = '#1D1822'
