@@ -40,6 +40,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/test/**/*.test.ts'],
+          globalSetup: 'testing/one-mariadb.ts',
           testTimeout: 60_000,
           hookTimeout: 120_000,
           isolate: false

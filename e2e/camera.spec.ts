@@ -7,7 +7,7 @@ const { file, printed } = await labelFilm('fenmarrow-lattice-3', 77, 'clean')
 test.use({
   permissions: ['camera'],
   launchOptions: {
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: [
       '--no-sandbox',
       '--disable-gpu',

@@ -134,7 +134,7 @@ test('a browser and a database of before: what an earlier version could not send
     })
     expect(spawnSync('tar', ['-xzf', join(keptFrom, 'browser-profile.tar.gz'), '-C', work]).status).toBe(0)
     const context = await chromium.launchPersistentContext(work, {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       serviceWorkers: 'block',
       args: [
         '--no-sandbox',

@@ -25,7 +25,8 @@ export default defineConfig({
     screenshot: 'off',
     trace: 'off',
     launchOptions: {
-      executablePath: process.env.CHR ?? '/usr/bin/chromium',
+      // Without the parts of a browser that nobody sees: a quarter of its work.
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
-import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import { logIn, stage } from '@pasado/testing/browser-steps'
+import { axeFaults } from './axe'
 
 const sizes = [
   { width: 1280, height: 800 },
@@ -25,30 +25,19 @@ const laidOutAnew = new Set([
   'model'
 ])
 
+const aroundStages = ['aside[aria-label="Docket"]', 'header', 'nav[aria-label="Strand"]', 'footer']
+
 async function isSound(page: Page, name: string): Promise<void> {
   const { dark, small } = await page.evaluate(() => ({
     dark: matchMedia('(prefers-color-scheme: dark)').matches,
     small: innerWidth < 1000
   }))
-  const axe = new AxeBuilder({ page }).setLegacyMode()
   // What stands around every stage of a visit is asked once, at its first.
-  if (/\/visit\/[0-9a-f]/.test(page.url()) && name !== 'Brief')
-    for (const around of ['aside[aria-label="Docket"]', 'header', 'nav[aria-label="Strand"]', 'footer'])
-      axe.exclude(around)
-  if (dark || (!small && !laidOutAnew.has(name))) axe.withRules(['color-contrast'])
-  else if (small) axe.disableRules(['color-contrast'])
-  const { violations } = dark && small ? { violations: [] } : await axe.analyze()
-  expect
-    .soft(
-      violations.map(
-        ({ id, nodes }) =>
-          `${name}: ${id}: ${nodes
-            .map(({ target }) => target.join(' '))
-            .slice(0, 3)
-            .join(' | ')}`
-      )
-    )
-    .toEqual([])
+  const around = /\/visit\/[0-9a-f]/.test(page.url()) && name !== 'Brief' ? aroundStages : []
+  const anew = laidOutAnew.has(name)
+  if (!small)
+    expect.soft(await axeFaults(page, { colours: dark || !anew ? 'only' : 'too', except: around }), name).toEqual([])
+  else if (!dark) expect.soft(await axeFaults(page, { colours: 'not', except: around }), name).toEqual([])
   const overflow = await page.evaluate(
     () => document.documentElement.scrollWidth - document.documentElement.clientWidth
   )

@@ -393,7 +393,7 @@ await keepSecret(
 const running = await serve(services)
 const profile = join(work, 'profile')
 const context = await chromium.launchPersistentContext(profile, {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   viewport: { width: 1280, height: 800 },
   serviceWorkers: 'block',
   locale: 'en-GB',

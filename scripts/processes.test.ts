@@ -7,7 +7,7 @@ import { demoVisits } from '@pasado/demo/all'
 import { entriesAfter } from '@pasado/server/db/entries'
 import { rows } from '@pasado/server/db/pool'
 import { servicesOn } from '@pasado/testing/company'
-import { emptyDatabase, freePort } from '@pasado/testing/database'
+import { freePort, ownMariaDb } from '@pasado/testing/database'
 import { loadCompany, loadVisits } from './load-demo'
 
 const root = join(import.meta.dirname, '..')
@@ -75,7 +75,7 @@ const runningOn = (folder: string) =>
 
 describe('starting', () => {
   it('two at once on one empty database: one fills it, both serve all of it', async () => {
-    const database = await emptyDatabase()
+    const database = await ownMariaDb()
     try {
       const settings = async () => ({
         DATABASE_URL: database.url,
@@ -156,7 +156,7 @@ describe('a backup', () => {
   }
 
   it('taken and put back as docs/running.md tells starts, with every line, secret and verdict', async () => {
-    const [from, to] = [await emptyDatabase(), await emptyDatabase()]
+    const [from, to] = [await ownMariaDb(), await ownMariaDb()]
     const folder = mkdtempSync(join(root, '.data', 'backup-'))
     folders.push(folder)
     try {

@@ -9,13 +9,21 @@ import { loadCompany } from '../scripts/load-demo'
 import { readConfig } from '../server/src/config'
 import { makeServices, serve, type Running } from '../server/src/server'
 import type { Services } from '../server/src/services'
-import { emptyDatabase } from './database'
+import { emptyDatabase, type TestDatabase } from './database'
 
 export { demoModels, demoPassword, demoPeople }
 
-/** A company with people and models but no visit, on a MariaDB of its own, with a server that listens. */
-export async function startCompany(options: { log?: (line: string) => void } = {}) {
-  const database = await emptyDatabase()
+/** A company with people and models but no visit, on a database of its own, with a server that listens. */
+export function startCompany(options: { log?: (line: string) => void } = {}) {
+  return companyOn(emptyDatabase, options)
+}
+
+/** As `startCompany`, on a database that the test makes itself. */
+export async function companyOn<D extends TestDatabase>(
+  make: () => Promise<D>,
+  options: { log?: (line: string) => void } = {}
+) {
+  const database = await make()
   const services = await servicesOn(database.url, join(database.folder, 'key'), options.log)
   await loadCompany(services, new Date())
   const running = await serve(services)

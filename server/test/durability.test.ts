@@ -3,13 +3,14 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { chainProblem } from '@pasado/core/record/chain'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import { startMariaDb } from '../../scripts/mariadb'
-import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
-import { freePort } from '@pasado/testing/database'
+import { Caller, companyOn, draft, openAVisit } from '@pasado/testing/company'
+import { freePort, ownMariaDb } from '@pasado/testing/database'
 import { serverProcess } from '@pasado/testing/server-process'
 
-let company: Awaited<ReturnType<typeof startCompany>>
+const start = () => companyOn(ownMariaDb)
+let company: Awaited<ReturnType<typeof start>>
 beforeAll(async () => {
-  company = await startCompany()
+  company = await start()
 })
 afterAll(() => company.stop())
 

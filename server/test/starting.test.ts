@@ -11,22 +11,16 @@ import { migrate, statementsOf } from '../src/db/migrate'
 import { row, rows, run } from '../src/db/pool'
 import { makeServices, serve } from '../src/server'
 import { Caller, servicesOn } from '@pasado/testing/company'
-import { emptyDatabase } from '@pasado/testing/database'
+import { databaseOn, ownMariaDb } from '@pasado/testing/database'
 
-let database: Awaited<ReturnType<typeof emptyDatabase>>
+let database: Awaited<ReturnType<typeof ownMariaDb>>
 beforeAll(async () => {
-  database = await emptyDatabase()
+  database = await ownMariaDb()
 })
 afterAll(() => database.drop())
 
 /** Another empty database on the same MariaDB. */
-async function another(name: string): Promise<string> {
-  const admin = await mysql.createConnection({ socketPath: join(database.folder, 'm.sock'), user: 'root' })
-  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
-  await admin.query(`GRANT ALL ON ${name}.* TO 'pasado'@'127.0.0.1'`)
-  await admin.end()
-  return database.url.replace(/\/pasado$/, `/${name}`)
-}
+const another = (name: string) => databaseOn(database, name)
 const connect = (url: string) => mysql.createConnection({ uri: url, multipleStatements: false, timezone: 'Z' })
 
 describe('migrations', () => {

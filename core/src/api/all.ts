@@ -37,9 +37,6 @@ type NameOf<C extends Pick<Contract, 'method' | 'path'>> = `${Uppercase<C['metho
 type ByName = { [K in keyof Api as NameOf<Api[K]>]: Api[K] }
 /** Worked out once for all calls: a type that is made anew at each of them takes the compiler a third of a second there. */
 type SentByName = { [N in keyof ByName]: Sent<ByName[N]> }
-type NeedsByName = {
-  [N in keyof ByName]: object extends SentByName[N] ? [sent?: SentByName[N]] : [sent: SentByName[N]]
-}
 type AnswerByName = { [N in keyof ByName]: Answered<ByName[N]> }
 
 /** A call as a browser names it: method and path. */
@@ -47,5 +44,6 @@ export type CallName = keyof ByName
 /** What is put into a call, and what it answers. */
 export type SentTo<N extends CallName> = SentByName[N]
 export type AnswerOf<N extends CallName> = AnswerByName[N]
-/** What a call needs as arguments; nothing where all of it may be left out. */
-export type Needs<N extends CallName> = NeedsByName[N]
+/** The calls that need nothing, and those that do. */
+export type BareName = { [N in CallName]: object extends SentByName[N] ? N : never }[CallName]
+export type FullName = Exclude<CallName, BareName>

@@ -1,4 +1,4 @@
-import type { AnswerOf, CallName, Needs } from '@pasado/core/api/all'
+import type { AnswerOf, BareName, FullName, SentTo } from '@pasado/core/api/all'
 import { holdClockAgainst } from './clock'
 import { saveFile } from './save-file'
 
@@ -95,11 +95,18 @@ const downloadAny = async (call: string, carried?: Carried) => {
   saveFile(name, await response.blob())
 }
 
-/** A function on calls of the API: what goes in and what comes out is as the contract of the call says. */
+/** Functions on calls of the API: what goes in and what comes out is as the contract of the call says. Calls that need something are
+ * told apart from those that do not, which is quicker to check than arguments that depend on the call. */
 interface OnCalls {
-  ask: <N extends CallName>(call: N, ...needs: Needs<N>) => Promise<AnswerOf<N>>
-  fetchFile: <N extends CallName>(call: N, ...needs: Needs<N>) => Promise<Blob>
-  download: <N extends CallName>(call: N, ...needs: Needs<N>) => Promise<void>
+  ask: {
+    <N extends BareName>(call: N, sent?: SentTo<N>): Promise<AnswerOf<N>>
+    <N extends FullName>(call: N, sent: SentTo<N>): Promise<AnswerOf<N>>
+  }
+  fetchFile: <N extends FullName>(call: N, sent: SentTo<N>) => Promise<Blob>
+  download: {
+    <N extends BareName>(call: N, sent?: SentTo<N>): Promise<void>
+    <N extends FullName>(call: N, sent: SentTo<N>): Promise<void>
+  }
 }
 
 /**
