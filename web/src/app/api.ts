@@ -44,7 +44,7 @@ export const failureWords = (error: unknown, otherwise: string): string =>
 const away: ProblemDocument = { type: 'away', title: 'The server cannot be reached just now.', status: 0 }
 
 /** What a call carries, whichever it is. */
-interface Carried {
+export interface Carried {
   params?: Readonly<Record<string, string>> | undefined
   query?: Readonly<Record<string, Asked | readonly Asked[]>> | undefined
   body?: unknown
@@ -84,7 +84,8 @@ async function request(call: string, carried: Carried = {}): Promise<Response> {
   throw new ApiProblem(document)
 }
 
-const askAny = async (call: string, carried?: Carried): Promise<unknown> => {
+/** Makes any call, for parts that carry calls of others: what goes in and comes out is theirs to know. @throws ApiProblem */
+export const askAny = async (call: string, carried?: Carried): Promise<unknown> => {
   const response = await request(call, carried)
   return response.status === 204 ? undefined : response.json()
 }

@@ -1,7 +1,7 @@
 import { keepPreviousData, QueryClient, useQuery } from '@tanstack/react-query'
 import { useId } from 'react'
 import type { AnswerOf, CallName, SentTo } from '@pasado/core/api/all'
-import { ApiProblem, ask, failureWords } from './api'
+import { ApiProblem, askAny, failureWords, type Carried } from './api'
 import { useSession } from './session'
 
 /** After how long what could not be read is read again, where the server may be back by then. */
@@ -81,10 +81,9 @@ export function useReading<T>(
   }
 }
 
-function useReadAny(call: string, sent: unknown, how?: How): Read<unknown> {
+function useReadAny(call: string, sent: Carried, how?: How): Read<unknown> {
   return useReading([call, sent], () => askAny(call, sent), how)
 }
-const askAny = ask as unknown as (call: string, sent: unknown) => Promise<unknown>
 
 /** Reads a call of the API: what goes in and what comes out is as the contract of the call says. */
 export const useRead = useReadAny as unknown as <N extends CallName>(

@@ -114,7 +114,12 @@ function judgePassphrase(home: Home, network: Network): Verdict {
       aboutNetwork(network)
     )
   if (assessed.holdsName)
-    return breaks('It holds the network’s name, the customer’s name or the street.', remedy, place, aboutNetwork(network))
+    return breaks(
+      'It holds the network’s name, the customer’s name or the street.',
+      remedy,
+      place,
+      aboutNetwork(network)
+    )
   if (assessed.score < home.policy.leastStrength) {
     return breaks(
       `Strength ${assessed.score} of 4; the standard wants ${home.policy.leastStrength}. About ${Math.round(assessed.bits)} bits${security === 'wep' ? ', and WEP at that' : ''}.`,
