@@ -103,12 +103,13 @@ async function main(): Promise<Count> {
     [tsc, '-p', part, '--checkers', '1']
   ]
   const checks = lane([
+    // The longest first: it is not to be what all else waits for.
+    ['lint', bin('eslint'), ['.']],
     types('core'),
     types('server'),
     types('web'),
     types('e2e'),
     ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
-    ['lint', bin('eslint'), ['.']],
     ['unused', bin('knip'), []],
     ['twins', process.execPath, ['--import', 'tsx', 'scripts/twins.ts']],
     [
