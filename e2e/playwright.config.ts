@@ -30,6 +30,8 @@ export default defineConfig({
       args: [
         '--no-sandbox',
         '--disable-gpu',
+        // Text as wide as on a screen of today: the shell would round each sign to whole points.
+        '--font-render-hinting=none',
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',
