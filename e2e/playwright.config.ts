@@ -16,7 +16,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     // The program kept on the device is a matter of its own test: in the others every part comes from the server.
     serviceWorkers: 'block',
     locale: 'en-GB',
