@@ -40,6 +40,7 @@ export default tseslint.config(
       eqeqeq: ['error', 'always'],
       'no-console': 'error',
       'no-nested-ternary': 'error',
+      'no-self-compare': 'error',
       // A switch over a closed set counts once: each of its cases is a line.
       complexity: ['error', { max: 20, variant: 'modified' }],
       'max-lines': ['error', { max: 300, skipBlankLines: true, skipComments: true }]

@@ -25,7 +25,7 @@ export default defineConfig({
     screenshot: 'off',
     trace: 'off',
     launchOptions: {
-      // Without the parts of a browser that nobody sees: a quarter of its work.
+      // Without the parts of a browser that nobody sees: a tenth of its work.
       executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',

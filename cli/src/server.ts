@@ -13,7 +13,7 @@ export async function logIn(): Promise<{ url: string; cookie: string; logOut: ()
   })
   const cookie = response.headers
     .getSetCookie()
-    .map((item) => item.split(';')[0])
+    .map((cookie) => cookie.split(';')[0])
     .join('; ')
   return {
     url,

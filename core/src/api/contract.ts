@@ -31,15 +31,11 @@ export interface Contract {
 }
 
 /** Defines a call. */
-export const contract = <const C extends Contract>(item: C): C => item
+export const contract = <const C extends Contract>(call: C): C => call
 
-/** A schema is told by what every one carries: held against the whole of z.ZodType, 68 calls take the compiler a minute. */
-interface Schema {
-  _zod: { output: unknown; input: unknown }
-}
-type Field<C, K extends string> = C extends { [F in K]: infer S extends Schema } ? S : undefined
-type Output<S> = S extends Schema ? S['_zod']['output'] : undefined
-type Input<S> = S extends Schema ? S['_zod']['input'] : undefined
+type Field<C, K extends string> = C extends { [F in K]: infer S extends z.ZodType } ? S : undefined
+type Output<S> = S extends z.ZodType ? z.output<S> : undefined
+type Input<S> = S extends z.ZodType ? z.input<S> : undefined
 
 /** What the server is given of a call, checked and brought into form. */
 export interface Given<C extends Contract> {

@@ -37,7 +37,7 @@ export const housesApi = {
     does: 'What past waits took, by model and what of its work: how many, least, median and ninth of ten, minutes',
     roles: everyRole,
     query: z.strictObject({
-      of: z.union([durationOf.transform((item) => [item]), z.array(durationOf).max(120)]).default([])
+      of: z.union([durationOf.transform((duration) => [duration]), z.array(durationOf).max(120)]).default([])
     }),
     answer: z.object({ durations: z.array(pastDuration) })
   }),

@@ -38,8 +38,8 @@ export function modelChanges(before: Model, after: Model): ModelChange[] {
     if (section === 'firmware') {
       const row = (list: Model['firmware']['releases']) => list as unknown as Record<string, unknown>[]
       changes.push(
-        ...rowChanges(section, row(before.firmware.releases), row(after.firmware.releases), (item) =>
-          String(item.version)
+        ...rowChanges(section, row(before.firmware.releases), row(after.firmware.releases), (release) =>
+          String(release.version)
         )
       )
       const { releases: _b, ...plainBefore } = before.firmware

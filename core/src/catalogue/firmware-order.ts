@@ -15,7 +15,7 @@ export function knownOrder(version: string, than: string, releases: readonly Rel
   if (difference === 0) return 'same'
   if (!isOrderUnknown(version, than)) return difference < 0 ? 'older' : 'newer'
   const [own, other] = [version, than].map(
-    (item) => releases.find((release) => sameVersion(release.version, item))?.date
+    (named) => releases.find((release) => sameVersion(release.version, named))?.date
   )
   if (own === undefined || other === undefined || own === other) return 'unknown'
   return own < other ? 'older' : 'newer'

@@ -250,5 +250,5 @@ export function byMaker(a: Model, b: Model): number {
 
 /** Gathers models into a catalogue. */
 export function catalogueOf(models: Iterable<Model>): Catalogue {
-  return new Map([...models].map((item) => [modelKey(item.id, item.version), item]))
+  return new Map([...models].map((model) => [modelKey(model.id, model.version), model]))
 }

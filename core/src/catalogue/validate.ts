@@ -138,7 +138,7 @@ function nameFaults(model: Model): ModelFault[] {
   )
   for (const [kit, path] of [
     [{ items: model.box }, ['box']] as const,
-    ...(model.kits ?? []).map((item, at) => [item, ['kits', at, 'items']] as const)
+    ...(model.kits ?? []).map((kit, at) => [kit, ['kits', at, 'items']] as const)
   ]) {
     kit.items.forEach(({ item }, at) => {
       if (kit.items.findIndex((other) => other.item === item) !== at)

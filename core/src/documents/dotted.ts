@@ -41,7 +41,7 @@ export function readDotted(text: string): DottedValues {
     }
     // JSON drops all but the last of names that come twice, without a word: they are looked for in the text.
     for (const name of twiceIn(trimmed)) problems.push(`${name} comes twice in one place; the last is kept`)
-    flatten(parsed, '', (name, item) => take(name, item, 'the dump'))
+    flatten(parsed, '', (name, part) => take(name, part, 'the dump'))
   } else {
     trimmed.split(/\r?\n/).forEach((line, index) => {
       if (line.trim() === '' || line.trimStart().startsWith('#')) return
@@ -103,9 +103,9 @@ const TOO_MANY = `only the first ${MOST_VALUES} values are taken`
 
 function flatten(value: unknown, path: string, take: (name: string, value: string) => void): void {
   if (Array.isArray(value))
-    value.forEach((item, index) => flatten(item, path ? `${path}.${index + 1}` : String(index + 1), take))
+    value.forEach((part, index) => flatten(part, path ? `${path}.${index + 1}` : String(index + 1), take))
   else if (value !== null && typeof value === 'object')
-    for (const [name, item] of Object.entries(value)) flatten(item, path ? `${path}.${name}` : name, take)
+    for (const [name, part] of Object.entries(value)) flatten(part, path ? `${path}.${name}` : name, take)
   else if (path) take(path, textOf(value))
 }
 
@@ -115,11 +115,11 @@ function twiceIn(text: string): string[] {
   const open: Set<string>[] = []
   const tokens = /"(?:[^"\\]|\\.)*"\s*:?|[{}[\]]/g
   for (let token = tokens.exec(text); token; token = tokens.exec(text)) {
-    const [item] = token
-    if (item === '{' || item === '[') open.push(new Set())
-    else if (item === '}' || item === ']') open.pop()
-    else if (item.endsWith(':')) {
-      const name = item.slice(1, item.lastIndexOf('"'))
+    const [sign] = token
+    if (sign === '{' || sign === '[') open.push(new Set())
+    else if (sign === '}' || sign === ']') open.pop()
+    else if (sign.endsWith(':')) {
+      const name = sign.slice(1, sign.lastIndexOf('"'))
       const here = open.at(-1)
       if (here?.has(name)) found.push(name)
       here?.add(name)

@@ -142,7 +142,7 @@ export function valueWords(
   if (value === undefined || value === null) return null
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
   if (Array.isArray(value))
-    return value.map((item) => valueWords(record, catalogue, kind, field, item, zone)).join(', ')
+    return value.map((part) => valueWords(record, catalogue, kind, field, part, zone)).join(', ')
   if (typeof value === 'object') {
     const end = value as CableEnd
     return 'port' in end ? `${thingName(record, end.id) ?? end.thing}, ${end.port}` : JSON.stringify(value)

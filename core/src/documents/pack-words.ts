@@ -199,7 +199,7 @@ const spanish: PackWords = {
       ? 'apagada'
       : `${colour
           .split('/')
-          .map((item) => colours[item as LampColour] ?? item)
+          .map((colour) => colours[colour as LampColour] ?? colour)
           .join(' y ')}, ${patterns[pattern]}`,
   // What the catalogue says of a state is in English; its condition has words in every language.
   state: ({ is }) => (is && conditions[is]) ?? 'No es lo normal. Reinicie; si sigue así, llámenos.',

@@ -141,7 +141,7 @@ export function measureAir(house: House, where: Where, on?: string): HouseMeasur
 export function measureCable(house: House, id: string): MeasuredRun {
   const unit = house.units.get(id)!
   const { mbps, hops } = arrivesAt(house, id)
-  const port = Math.max(0, ...unit.model.ports.filter(({ kind }) => kind === 'lan').map((item) => item.mbps ?? 0))
+  const port = Math.max(0, ...unit.model.ports.filter(({ kind }) => kind === 'lan').map((port) => port.mbps ?? 0))
   const down = Math.min(mbps, port > 0 ? port * 0.94 : mbps)
   return {
     downMbps: tenth(down * 0.99),

@@ -115,7 +115,7 @@ const answers: Record<ObservationId, (scene: Scene) => string | null> = {
   },
   'dhcp-servers': ({ head, house, id }) => {
     if (!head) return null
-    const most = Math.max(...[id, head.definition.id].map((item) => house.network.serversOf(item).length))
+    const most = Math.max(...[id, head.definition.id].map((unit) => house.network.serversOf(unit).length))
     return most > 1 ? 'two' : 'one'
   },
   'duplicate-address': ({ unit, all, id, hangs }) => {

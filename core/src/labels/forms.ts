@@ -195,7 +195,7 @@ function prefixByMask(text: string, mask: string): { value: string; sure: boolea
     bare.slice(0, length),
     bare.replace(/\s/g, '').slice(0, length),
     ...tokens,
-    ...tokens.map((item) => item.slice(0, length))
+    ...tokens.map((token) => token.slice(0, length))
   ]) {
     const settled = settleByMask(candidate, mask)
     if (settled) return settled

@@ -173,7 +173,7 @@ function weigh(
   formed.sort((a, b) => rank(b) - rank(a))
   const best = plainFirst ?? formed[0]!
   const { taken, value, fits, sure } = best
-  const rivals = [...new Set(formed.map((item) => item.value).filter((candidate) => candidate !== value))]
+  const rivals = [...new Set(formed.map((reading) => reading.value).filter((candidate) => candidate !== value))]
   // Two that are named in one kind of reading are two addresses; a code and its print that differ are one, misread.
   const second =
     field === 'mac' &&

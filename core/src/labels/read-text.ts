@@ -58,7 +58,7 @@ function loginOf({ user, password }: { user?: Login; password?: Login }, taken: 
   if (!user && has('ssid') && !has('key'))
     return { field: 'key', raw: password!.value, reading: password!, named: true, just: false }
   if (!user && !has('address') && !has('key')) return null
-  const words = [user, password].flatMap((item) => (item ? [firstWord(item)] : []))
+  const words = [user, password].flatMap((word) => (word ? [firstWord(word)] : []))
   return {
     field: 'login',
     raw: words.join(' / '),

@@ -54,7 +54,7 @@ function fourEyesChange(before: Standard, after: Standard): string[] {
 
 function ownRuleChanges(before: Standard, after: Standard): string[] {
   const said: string[] = []
-  const own = new Map((before.own ?? []).map((item) => [item.id, item]))
+  const own = new Map((before.own ?? []).map((rule) => [rule.id, rule]))
   for (const rule of after.own ?? []) {
     const was = own.get(rule.id)
     if (!was) said.push(`New rule of ours: ${rule.asks}`)

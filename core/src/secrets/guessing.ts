@@ -31,7 +31,7 @@ const YEAR = 365.25 * DAY
 /** A time as people say it: at once, minutes, days, years. */
 export function timeInWords(seconds: number): string {
   if (seconds < 1) return 'at once'
-  for (const [unit, item, many, upTo] of [
+  for (const [unit, single, many, upTo] of [
     [1, 'second', 'seconds', MINUTE],
     [MINUTE, 'minute', 'minutes', HOUR],
     [HOUR, 'hour', 'hours', 2 * DAY],
@@ -40,7 +40,7 @@ export function timeInWords(seconds: number): string {
   ] as const) {
     if (seconds < upTo) {
       const count = Math.max(1, Math.round(seconds / unit))
-      return `${count} ${count === 1 ? item : many}`
+      return `${count} ${count === 1 ? single : many}`
     }
   }
   if (seconds < 1e6 * YEAR) return `${Math.round(seconds / YEAR / 1000)} thousand years`

@@ -11,9 +11,9 @@ export function leaksIn(body: unknown, secrets: readonly string[]): (string | nu
   const walk = (value: unknown, path: (string | number)[]) => {
     if (typeof value === 'string') {
       if (looked.some((secret) => value.includes(secret))) found.push(path)
-    } else if (Array.isArray(value)) value.forEach((item, index) => walk(item, [...path, index]))
+    } else if (Array.isArray(value)) value.forEach((part, index) => walk(part, [...path, index]))
     else if (value && typeof value === 'object')
-      for (const [key, item] of Object.entries(value)) if (!onTheLabel.has(key)) walk(item, [...path, key])
+      for (const [key, part] of Object.entries(value)) if (!onTheLabel.has(key)) walk(part, [...path, key])
   }
   if (looked.length) walk(body, [])
   return found

@@ -52,7 +52,7 @@ export const readCheck = (db: Connection, id: string): Promise<CheckRow | null> 
 /** Keeps what a check came to; the first result stands. */
 export async function insertResult(
   db: Connection,
-  item: { check: string; visit: string; by: { id: string; name: string }; at: Date; result: string }
+  done: { check: string; visit: string; by: { id: string; name: string }; at: Date; result: string }
 ): Promise<void> {
   await run(
     db,
@@ -60,6 +60,6 @@ export async function insertResult(
       INSERT IGNORE INTO check_results (check_id, visit_id, by_id, by_name, done_at, result)
       VALUES (?, ?, ?, ?, ?, ?)
     `,
-    [item.check, item.visit, item.by.id, item.by.name, item.at, item.result]
+    [done.check, done.visit, done.by.id, done.by.name, done.at, done.result]
   )
 }

@@ -129,7 +129,7 @@ export function statementsOf(text: string): string[] {
     .filter((line) => !/^\s*--/.test(line))
     .join('\n')
     .split(/;[ \t]*(?:\n|$)/)
-    .map((item) => item.trim())
+    .map((statement) => statement.trim())
     .filter(Boolean)
 }
 

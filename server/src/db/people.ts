@@ -99,10 +99,10 @@ export async function allPeople(db: Connection, now: Date): Promise<ListedPerson
     `,
     [now]
   )
-  return found.map((item) => ({
-    ...item,
-    leftAt: item.leftAt?.toISOString() ?? null,
-    mustChoose: Boolean(item.mustChoose)
+  return found.map((person) => ({
+    ...person,
+    leftAt: person.leftAt?.toISOString() ?? null,
+    mustChoose: Boolean(person.mustChoose)
   }))
 }
 

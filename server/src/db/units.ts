@@ -50,7 +50,7 @@ export async function unitElsewhere(db: Connection, home: string, unit: SoughtUn
   return found
     .sort((a, b) => a.since.getTime() - b.since.getTime() || (a.by < b.by ? -1 : 1))
     .filter((candidate) => !homes.has(candidate.home) && homes.add(candidate.home))
-    .map((item) => ({ ...item, since: item.since.toISOString(), sealed: Boolean(item.sealed) }))
+    .map((unit) => ({ ...unit, since: unit.since.toISOString(), sealed: Boolean(unit.sealed) }))
 }
 
 /** An open visit that has a unit of a model. */

@@ -124,7 +124,7 @@ async function list(db: Connection, rest: string, params: Param[], index = ''): 
     `${LISTED} ${index} JOIN homes h ON h.id = v.home_id ${rest}`,
     params
   )
-  return found.map((item) => ({ ...item, summary: JSON.parse(item.summary) as VisitSummary }))
+  return found.map((visit) => ({ ...visit, summary: JSON.parse(visit.summary) as VisitSummary }))
 }
 
 /** So many visits stand on a page of a part. */
@@ -258,7 +258,7 @@ export async function headsOf(db: Connection, ids: string[]): Promise<Map<string
     `SELECT id, last_seq FROM visits WHERE id IN (${ids.map(() => '?').join(', ')})`,
     ids
   )
-  return new Map(found.map((item) => [item.id, item.last_seq]))
+  return new Map(found.map((visit) => [visit.id, visit.last_seq]))
 }
 
 /** Every visit there is, oldest first. */

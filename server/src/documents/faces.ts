@@ -64,7 +64,7 @@ export function inFaces<C extends Content | Content[]>(content: C, font: 'Sans' 
 function walk(node: unknown, font: string): unknown {
   if (typeof node === 'string')
     return isOurs(node) ? node : { text: forPaper(node), font: wideOf(font, forPaper(node)) }
-  if (Array.isArray(node)) return node.map((item) => walk(item, font))
+  if (Array.isArray(node)) return node.map((part) => walk(part, font))
   if (typeof node !== 'object' || node === null || Buffer.isBuffer(node)) return node
   const here = node as Node
   const own = typeof here.font === 'string' ? here.font : font

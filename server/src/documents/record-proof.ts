@@ -47,12 +47,12 @@ export function measurements({ record, catalogue, standard, zone }: Revision): C
     ...judgeRooms(record, catalogue, standard.policy).flatMap(({ room, outcome, bands }) =>
       bands.map((band, at) => row(room.facts.name ?? 'Room', band, at === 0 ? outcome : ''))
     ),
-    ...measured(record, catalogue, ({ at }) => at === 'port').map((item) => row('Wired port', item, ''))
+    ...measured(record, catalogue, ({ at }) => at === 'port').map((result) => row('Wired port', result, ''))
   ]
-  const seen = standing(record.units).flatMap(({ path, ...item }) =>
+  const seen = standing(record.units).flatMap(({ path, ...joined }) =>
     path
       ? [
-          `${unitName(item as never)}: ${path.before ?? '?'} to ${path.after ?? '?'} devices, address ${path.address}${path.server ? ` from ${unit(path.server)}` : ''}`
+          `${unitName(joined as never)}: ${path.before ?? '?'} to ${path.after ?? '?'} devices, address ${path.address}${path.server ? ` from ${unit(path.server)}` : ''}`
         ]
       : []
   )

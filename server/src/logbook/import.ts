@@ -111,7 +111,7 @@ async function broughtAlong(
 ): Promise<Pick<ForeignVisit, 'standard' | 'models' | 'publicKey'>> {
   const here = await readStandard(connection, file.standard.id, file.standard.version)
   const models = new Map(
-    (await allModels(connection)).map((item) => [`${item.id}@${item.version}`, canonicalJson(item)])
+    (await allModels(connection)).map((model) => [`${model.id}@${model.version}`, canonicalJson(model)])
   )
   return {
     standard: here && canonicalJson(here) === canonicalJson(file.standard) ? null : file.standard,

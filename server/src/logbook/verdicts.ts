@@ -34,7 +34,7 @@ export async function keptVerdicts(db: Connection, visit: string): Promise<{ by:
  */
 export async function verdictsOfThen(db: Connection, visit: string, today: readonly Finding[]): Promise<Finding[]> {
   const listed = new Map(
-    (await listedFindings(db, visit)).map((item) => [ruleKey(item.rule, item.subject || null), item])
+    (await listedFindings(db, visit)).map((finding) => [ruleKey(finding.rule, finding.subject || null), finding])
   )
   if (listed.size === 0) return [...today]
   return today.flatMap((finding): Finding[] => {

@@ -61,9 +61,9 @@ export function FirmwarePage() {
                 setCurrent('')
               }}
             >
-              {newest.map((item) => (
-                <option key={item.id} value={item.id}>
-                  {item.maker} {item.name}
+              {newest.map((model) => (
+                <option key={model.id} value={model.id}>
+                  {model.maker} {model.name}
                 </option>
               ))}
             </Select>

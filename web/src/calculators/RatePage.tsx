@@ -20,7 +20,7 @@ export function RatePage() {
   const at = (widthMHz: (typeof widths)[number]) =>
     linkRate({ rssiDbm: dbm, widthMHz, streams: many, guardIntervalUs: Number(guard) as 0.8 })
   const right = !wrongDbm && !wrongStreams
-  const most = right ? Math.max(1, ...widths.map((item) => at(item).phyMbps)) : 1
+  const most = right ? Math.max(1, ...widths.map((offered) => at(offered).phyMbps)) : 1
   const chosen = right ? at(Number(width) as 20) : null
   return (
     <BenchPage
@@ -32,9 +32,9 @@ export function RatePage() {
           <SelectBox
             label="Width"
             value={width}
-            options={widths.map((item): { value: Width; label: string } => ({
-              value: `${item}`,
-              label: `${item} MHz`
+            options={widths.map((offered): { value: Width; label: string } => ({
+              value: `${offered}`,
+              label: `${offered} MHz`
             }))}
             onChange={setWidth}
           />
@@ -67,12 +67,12 @@ export function RatePage() {
         <table className="mt-4 w-full text-sm">
           <caption className="label pb-1 text-left">Wider is faster only while the signal lasts</caption>
           <tbody>
-            {widths.map((item) => {
-              const rate = at(item)
+            {widths.map((offered) => {
+              const rate = at(offered)
               return (
-                <tr key={item} className="border-t border-rule">
+                <tr key={offered} className="border-t border-rule">
                   <th scope="row" className="w-24 py-1.5 text-left font-normal">
-                    {item} MHz
+                    {offered} MHz
                   </th>
                   <td className="exact w-32 text-right">
                     {rate.mcs === null ? 'none holds' : `${rate.phyMbps.toFixed(0)} Mbit/s`}
@@ -80,7 +80,7 @@ export function RatePage() {
                   <td className="pl-3">
                     <span aria-hidden className="block h-4 bg-well">
                       <span
-                        className={`block h-4 ${String(item) === width ? 'bg-plum' : 'bg-soft'}`}
+                        className={`block h-4 ${String(offered) === width ? 'bg-plum' : 'bg-soft'}`}
                         style={{ width: `${(rate.phyMbps / most) * 100}%` }}
                       />
                     </span>

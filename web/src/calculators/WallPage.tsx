@@ -87,14 +87,14 @@ export function WallPage() {
           <ResponsiveContainer width="100%" height={280}>
             <LineChart data={curve} margin={{ top: 8, right: 12, bottom: 22, left: 6 }} accessibilityLayer={false}>
               <CartesianGrid stroke="var(--rule)" />
-              {Object.entries(plannedBands).map(([item, { middleMHz, overMHz }]) => (
+              {Object.entries(plannedBands).map(([planned, { middleMHz, overMHz }]) => (
                 <ReferenceArea
-                  key={item}
+                  key={planned}
                   x1={(middleMHz - overMHz / 2) / 1000}
                   x2={(middleMHz + overMHz / 2) / 1000}
                   fill="var(--plumwash)"
-                  fillOpacity={item === band ? 1 : 0.4}
-                  label={{ value: `${item} GHz`, position: 'insideTop', fill: 'var(--ink)', fontSize: 12 }}
+                  fillOpacity={planned === band ? 1 : 0.4}
+                  label={{ value: `${planned} GHz`, position: 'insideTop', fill: 'var(--ink)', fontSize: 12 }}
                   ifOverflow="hidden"
                 />
               ))}

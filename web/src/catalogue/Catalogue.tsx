@@ -73,9 +73,9 @@ export function Catalogue() {
           </label>
           <Select id="role" className="mt-1" value={role} onChange={(event) => set('role', event.target.value)}>
             <option value="">anything</option>
-            {roles.map((item) => (
-              <option key={item} value={item}>
-                {item.replace('-', ' ')}
+            {roles.map((choice) => (
+              <option key={choice} value={choice}>
+                {choice.replace('-', ' ')}
               </option>
             ))}
           </Select>
@@ -102,7 +102,7 @@ export function Catalogue() {
                   </span>
                 </span>
                 <span className="fine">
-                  {model.roles.map((item) => item.replace('-', ' ')).join(', ')}
+                  {model.roles.map((can) => can.replace('-', ' ')).join(', ')}
                   {model.mesh ? ` · mesh of ${model.mesh.members ?? 'any number'}` : ''}
                 </span>
                 {good && (

@@ -66,7 +66,7 @@ export function ImportModel({
       })
       setText('')
       setSaid(
-        `${published.length ? `Published: ${published.map((item) => item.replace('@', ', version ')).join('; ')}.` : 'Nothing new in it.'}${known ? ` ${known} ${known === 1 ? 'was' : 'were'} here already.` : ''}`
+        `${published.length ? `Published: ${published.map((key) => key.replace('@', ', version ')).join('; ')}.` : 'Nothing new in it.'}${known ? ` ${known} ${known === 1 ? 'was' : 'were'} here already.` : ''}`
       )
       onDone()
     } catch (error) {

@@ -66,9 +66,9 @@ export function ModelView() {
                 value={model.version}
                 onChange={(event) => setVersion(Number(event.target.value))}
               >
-                {versions.map((item) => (
-                  <option key={item.version} value={item.version}>
-                    {item.version}
+                {versions.map((other) => (
+                  <option key={other.version} value={other.version}>
+                    {other.version}
                   </option>
                 ))}
               </Select>
@@ -205,7 +205,7 @@ function Contents({ model }: { model: Model }) {
         </Notice>
       )}
       <p className="fine mt-2">
-        On its label: {model.label.map((item) => labelFieldWords[item].toLowerCase()).join(', ')}.
+        On its label: {model.label.map((field) => labelFieldWords[field].toLowerCase()).join(', ')}.
       </p>
       {model.masks?.serial && (
         <p className="fine">

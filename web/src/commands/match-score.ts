@@ -12,11 +12,11 @@ export function likeness(keywords: readonly string[], typed: string): number {
     .toLowerCase()
     .split(/\s+/)
     .filter(Boolean)
-    .map((item): number => {
-      if (words.startsWith(item)) return 1
-      if (` ${words}`.includes(` ${item}`)) return 0.8
-      if (` ${all}`.includes(` ${item}`)) return 0.6
-      return all.includes(item) ? 0.3 : 0
+    .map((word): number => {
+      if (words.startsWith(word)) return 1
+      if (` ${words}`.includes(` ${word}`)) return 0.8
+      if (` ${all}`.includes(` ${word}`)) return 0.6
+      return all.includes(word) ? 0.3 : 0
     })
   return scores.includes(0) ? 0 : scores.reduce((sum, score) => sum + score, 0) / (scores.length || 1)
 }

@@ -60,16 +60,16 @@ export function Day() {
         <Heading>{format(today, 'EEEE, d MMMM')}</Heading>
         <div className="flex flex-wrap gap-2">
           <div role="group" aria-label="Whose visits" className="flex">
-            {(['mine', 'all'] as const).map((item) => (
+            {(['mine', 'all'] as const).map((choice) => (
               <button
-                key={item}
+                key={choice}
                 type="button"
                 className="chip"
-                aria-pressed={whose === item}
-                data-state={whose === item ? 'on' : 'off'}
-                onClick={() => setWhose(item)}
+                aria-pressed={whose === choice}
+                data-state={whose === choice ? 'on' : 'off'}
+                onClick={() => setWhose(choice)}
               >
-                {item === 'mine' ? 'Mine' : 'Everybody’s'}
+                {choice === 'mine' ? 'Mine' : 'Everybody’s'}
               </button>
             ))}
           </div>

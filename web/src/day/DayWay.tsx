@@ -78,9 +78,9 @@ export function DayWay({
         <p className="mt-3">
           <b>Into the van:</b>{' '}
           {[...new Set(planned.load)]
-            .map((item) => {
-              const count = planned.load.filter((other) => other === item).length
-              return count > 1 ? `${count} × ${item}` : item
+            .map((piece) => {
+              const count = planned.load.filter((other) => other === piece).length
+              return count > 1 ? `${count} × ${piece}` : piece
             })
             .join('; ')}
           .

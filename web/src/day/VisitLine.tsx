@@ -104,9 +104,9 @@ export function VisitLine({
             )}
           </span>
           {!visit.sealedAt &&
-            summary.heaviest?.slice(0, 2).map((item) => (
-              <span key={item.rule + item.text} className="mt-0.5 block truncate text-sm text-soft">
-                {item.text}
+            summary.heaviest?.slice(0, 2).map((finding) => (
+              <span key={finding.rule + finding.text} className="mt-0.5 block truncate text-sm text-soft">
+                {finding.text}
               </span>
             ))}
         </span>

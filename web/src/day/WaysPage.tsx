@@ -151,15 +151,15 @@ function Ferries({
         )}
       </div>
       <ul>
-        {plain.map((item, at) => (
-          <li key={item.fromMin} className="flex items-center justify-between gap-3">
+        {plain.map((ferry, at) => (
+          <li key={ferry.fromMin} className="flex items-center justify-between gap-3">
             <span className="exact">
-              {clock(item.fromMin)} to {clock(item.toMin)}
+              {clock(ferry.fromMin)} to {clock(ferry.toMin)}
             </span>
             {mayWrite && (
               <Button
                 kind="quiet"
-                aria-label={`Take ${clock(item.fromMin)} to ${clock(item.toMin)} of ${town} out`}
+                aria-label={`Take ${clock(ferry.fromMin)} to ${clock(ferry.toMin)} of ${town} out`}
                 disabled={busy}
                 onClick={() => void set(plain.filter((_, other) => other !== at))}
               >

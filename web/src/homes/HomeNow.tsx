@@ -82,16 +82,16 @@ export function HomeNow({ now }: { now: Now }) {
             <div className="paper p-4">
               <h3>Left with a reason</h3>
               <ul>
-                {now.left.map((item) => (
-                  <li key={`${item.rule} ${item.about}`} className="mt-1 grid grid-cols-[34px_minmax(0,1fr)] gap-x-3">
+                {now.left.map((left) => (
+                  <li key={`${left.rule} ${left.about}`} className="mt-1 grid grid-cols-[34px_minmax(0,1fr)] gap-x-3">
                     <span className="pt-1">
-                      <Mark outcome={item.kind === 'waived' ? 'waived' : 'breaks'} />
+                      <Mark outcome={left.kind === 'waived' ? 'waived' : 'breaks'} />
                     </span>
                     <span>
-                      <b>{item.about}</b>
+                      <b>{left.about}</b>
                       <span className="block text-sm text-soft">
-                        {item.kind}
-                        {item.until ? ` until ${item.until}` : ''}: {item.reason}
+                        {left.kind}
+                        {left.until ? ` until ${left.until}` : ''}: {left.reason}
                       </span>
                     </span>
                   </li>

@@ -108,9 +108,9 @@ export function PeoplePage() {
       <AddPerson
         open={adding}
         onClose={() => setAdding(false)}
-        onAdded={(item) => {
+        onAdded={(added) => {
           setAdding(false)
-          setGiven(item)
+          setGiven(added)
           void read.again()
         }}
       />

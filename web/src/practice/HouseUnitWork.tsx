@@ -217,7 +217,7 @@ function OwnPages({ house, unit, act }: { house: House; unit: UnitNow; act: (dee
                   Addresses are given by{' '}
                   {house.network
                     .serversOf(id)
-                    .map((item) => house.units.get(item)!.definition.name)
+                    .map((joined) => house.units.get(joined)!.definition.name)
                     .join(' and ')}
                   .
                 </b>
@@ -273,9 +273,9 @@ function OnePage({
           {fieldWords[field]}
           {choices[field] ? (
             <Select value={value(field)} onChange={(event) => set(field, event.target.value)}>
-              {choices[field].map((item) => (
-                <option key={item} value={item}>
-                  {item.replace('-', ' ')}
+              {choices[field].map((choice) => (
+                <option key={choice} value={choice}>
+                  {choice.replace('-', ' ')}
                 </option>
               ))}
             </Select>

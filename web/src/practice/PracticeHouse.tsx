@@ -59,7 +59,7 @@ export function PracticeHouse() {
         <Chips
           label="Speed"
           value={String(speed) as `${Speed}`}
-          options={speeds.map((item) => ({ value: String(item) as `${Speed}`, label: speedWords[item] }))}
+          options={speeds.map((choice) => ({ value: String(choice) as `${Speed}`, label: speedWords[choice] }))}
           onChoose={(next) => setSpeed(Number(next) as Speed)}
         />
         <Button disabled={house.nextAt === null} onClick={toNext}>

@@ -166,8 +166,8 @@ function Judged() {
           </section>
           {about.length > 0 && (
             <section aria-label="Photos of the visit" className="paper flex flex-col gap-3 p-4">
-              {about.map((item) => (
-                <Photos key={`${item.thing} ${item.id}`} about={item} label={subjectWords(item, record)} />
+              {about.map((note) => (
+                <Photos key={`${note.thing} ${note.id}`} about={note} label={subjectWords(note, record)} />
               ))}
             </section>
           )}

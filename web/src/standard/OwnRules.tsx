@@ -20,7 +20,7 @@ export function OwnRules({
   const here = own.filter((candidate) => candidate.stage === stage)
   if (here.length === 0 && !editing) return null
   const change = (id: string, part: Partial<OwnRule>) =>
-    onSet(own.map((item) => (item.id === id ? { ...item, ...part } : item)))
+    onSet(own.map((rule) => (rule.id === id ? { ...rule, ...part } : rule)))
   const add = () => {
     const taken = new Set(own.map(({ id }) => id))
     let number = own.length + 1
@@ -31,22 +31,22 @@ export function OwnRules({
     <section aria-label="Rules of the house" className="mt-4">
       <h3>Rules of the house</h3>
       <List framed>
-        {here.map((item) => (
-          <li key={item.id} className="grid items-end gap-3 py-3 md:grid-cols-[minmax(0,1fr)_9.5rem_auto_auto]">
+        {here.map((rule) => (
+          <li key={rule.id} className="grid items-end gap-3 py-3 md:grid-cols-[minmax(0,1fr)_9.5rem_auto_auto]">
             {editing ? (
               <>
                 <Field label="Question">
                   <Input
                     maxLength={200}
-                    value={item.asks}
+                    value={rule.asks}
                     placeholder="Is …?"
-                    onChange={(event) => change(item.id, { asks: event.target.value })}
+                    onChange={(event) => change(rule.id, { asks: event.target.value })}
                   />
                 </Field>
                 <Field label="Level">
                   <Select
-                    value={item.level}
-                    onChange={(event) => change(item.id, { level: event.target.value as OwnRule['level'] })}
+                    value={rule.level}
+                    onChange={(event) => change(rule.id, { level: event.target.value as OwnRule['level'] })}
                   >
                     <option value="must">must</option>
                     <option value="should">should</option>
@@ -57,16 +57,16 @@ export function OwnRules({
                   <input
                     type="checkbox"
                     className="size-5 accent-plum"
-                    checked={item.photo}
-                    onChange={(event) => change(item.id, { photo: event.target.checked })}
+                    checked={rule.photo}
+                    onChange={(event) => change(rule.id, { photo: event.target.checked })}
                   />
                   with a photo
                 </label>
                 <Button
                   kind="quiet"
                   className="justify-self-start px-2"
-                  aria-label={`Take out: ${item.asks || item.id}`}
-                  onClick={() => onSet(own.filter(({ id }) => id !== item.id))}
+                  aria-label={`Take out: ${rule.asks || rule.id}`}
+                  onClick={() => onSet(own.filter(({ id }) => id !== rule.id))}
                 >
                   <Trash2 aria-hidden size={18} />
                 </Button>
@@ -74,10 +74,10 @@ export function OwnRules({
             ) : (
               <>
                 <p>
-                  {item.asks}
-                  {item.photo && <span className="fine"> with a photo</span>}
+                  {rule.asks}
+                  {rule.photo && <span className="fine"> with a photo</span>}
                 </p>
-                <b className="md:text-right">{item.level}</b>
+                <b className="md:text-right">{rule.level}</b>
               </>
             )}
           </li>

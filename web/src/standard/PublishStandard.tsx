@@ -109,12 +109,12 @@ export function PublishStandard({
                 </span>
               </summary>
               <ul className="text-sm">
-                {all.slice(0, 30).map((item, at) => (
+                {all.slice(0, 30).map((change, at) => (
                   <li key={at}>
-                    <Link className="underline" to={`/visit/${item.visit}/signoff`}>
-                      {item.street}
+                    <Link className="underline" to={`/visit/${change.visit}/signoff`}>
+                      {change.street}
                     </Link>
-                    {item.subject ? `, ${item.subject}` : ''}: {item.was} → {item.is}
+                    {change.subject ? `, ${change.subject}` : ''}: {change.was} → {change.is}
                   </li>
                 ))}
               </ul>

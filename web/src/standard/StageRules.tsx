@@ -62,10 +62,10 @@ export function StageRules({
                   value={level}
                   onChange={(event) => setLevel(rule.id, event.target.value as Level, rule.level)}
                 >
-                  {(['must', 'should', 'note', 'off'] as const).map((item) => (
-                    <option key={item} value={item}>
-                      {levelWords[item]}
-                      {item === rule.level ? ' (usual)' : ''}
+                  {(['must', 'should', 'note', 'off'] as const).map((choice) => (
+                    <option key={choice} value={choice}>
+                      {levelWords[choice]}
+                      {choice === rule.level ? ' (usual)' : ''}
                     </option>
                   ))}
                 </Select>

@@ -118,9 +118,9 @@ export function Versions({ standards }: { standards: readonly Standard[] }) {
         </Select>
       </Field>
       <List className="mt-2 text-sm">
-        {standardDifferences(before, current).map((item) => (
-          <li key={item} className="py-1.5">
-            {item}
+        {standardDifferences(before, current).map((difference) => (
+          <li key={difference} className="py-1.5">
+            {difference}
           </li>
         ))}
       </List>

@@ -126,16 +126,16 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
             <ul className="flex flex-wrap gap-1">
               {stages
                 .filter((candidate) => candidate !== 'signoff')
-                .map((item) => (
-                  <li key={item}>
+                .map((listed) => (
+                  <li key={listed}>
                     <button
                       type="button"
                       className="min-h-11 border-b-4 border-transparent px-2 aria-[current=true]:border-plum aria-[current=true]:font-bold"
-                      aria-current={stage === item}
-                      onClick={() => setStage(item)}
+                      aria-current={stage === listed}
+                      onClick={() => setStage(listed)}
                     >
-                      {stageNames[item]}{' '}
-                      <span className="fine">{allRules.filter((rule) => rule.stage === item).length}</span>
+                      {stageNames[listed]}{' '}
+                      <span className="fine">{allRules.filter((rule) => rule.stage === listed).length}</span>
                     </button>
                   </li>
                 ))}

@@ -72,7 +72,7 @@ export const briefMethod = rule({
         if (!found)
           return breaks(
             `${model!.name} cannot be set up by ${method}.`,
-            `Choose ${listed(model!.methods.map((item) => item.name))}.`,
+            `Choose ${listed(model!.methods.map((way) => way.name))}.`,
             atUnit('start', unit, 'method'),
             about
           )

@@ -273,22 +273,22 @@ export const cableOldKit = rule({
             )
           ]
         : []
-    return old.map((item) => {
-      const name = fittingName(item)
-      if (!item.facts.disconnected)
+    return old.map((fitting) => {
+      const name = fittingName(fitting)
+      if (!fitting.facts.disconnected)
         return breaks(
           `${name} is not recorded as disconnected.`,
           'Disconnect it, and say so.',
-          at(item.id, 'disconnected')
+          at(fitting.id, 'disconnected')
         )
-      if (item.facts.returns === undefined)
+      if (fitting.facts.returns === undefined)
         return unproven(
           `Where ${name} goes is not recorded.`,
           'Say whether it returns to the provider.',
-          at(item.id, 'returns')
+          at(fitting.id, 'returns')
         )
       return holds(
-        `${name} is disconnected and ${{ provider: 'returns to the provider', customer: 'stays with the customer', recycled: 'is recycled' }[item.facts.returns]}.`
+        `${name} is disconnected and ${{ provider: 'returns to the provider', customer: 'stays with the customer', recycled: 'is recycled' }[fitting.facts.returns]}.`
       )
     })
   }

@@ -12,8 +12,8 @@ function judgeComplete({ boxes, units, catalogue }: Home): Verdict[] {
     const place = { stage: 'kit' as const, kind: 'item' as const, id: box.id, field: 'items' }
     if (!contents) return unproven('Its model or kit is not in the catalogue.', 'Choose the box again.', place, about)
     const open = contents.items.filter(({ item }) => !box.items[item])
-    const odd = Object.entries(box.items).filter(([, item]) => item.state !== 'present')
-    const bare = odd.find(([, item]) => item.done === undefined)
+    const odd = Object.entries(box.items).filter(([, checked]) => checked.state !== 'present')
+    const bare = odd.find(([, checked]) => checked.done === undefined)
     if (bare)
       return breaks(
         `${bare[0]} is ${bare[1].state}, and nothing is said of what was done.`,
@@ -30,7 +30,7 @@ function judgeComplete({ boxes, units, catalogue }: Home): Verdict[] {
       )
     return holds(
       odd.length
-        ? odd.map(([item, each]) => `${item} ${each.state}: ${each.done!.replace(/[.!?]*$/, '')}.`).join(' ')
+        ? odd.map(([item, checked]) => `${item} ${checked.state}: ${checked.done!.replace(/[.!?]*$/, '')}.`).join(' ')
         : `All ${contents.items.length} items are there.`,
       about
     )

@@ -78,7 +78,7 @@ function judgeOutlet(home: Home): Verdict[] {
       .sort((a, b) => a.far - b.far)[0]
   const adapters = found.placed
     .filter(({ known }) => known.unit.facts.role === 'powerline-adapter')
-    .map((item) => ({ ...item, near: nearest(item.at, 'mains') }))
+    .map((adapter) => ({ ...adapter, near: nearest(adapter.at, 'mains') }))
   return found.placed.map(({ known, at }) => {
     const about = aboutUnit(known)
     const powered = known.model?.ports.some(({ powerInClass }) => powerInClass !== undefined) ?? false

@@ -110,22 +110,22 @@ export const radioPlan = rule({
     const radios = homeRadios(home.record, home.catalogue)
     if (!begun(radios) || radios.some((radio) => chosen(radio) === null)) return []
     const { hears } = channelQuestion(home.record, home.catalogue, radios)
-    for (const [a, item] of radios.entries()) {
+    for (const [a, own] of radios.entries()) {
       for (const [b, other] of radios.entries()) {
         if (
           b <= a ||
-          item.band !== other.band ||
-          (item.group !== undefined && item.group === other.group) ||
+          own.band !== other.band ||
+          (own.group !== undefined && own.group === other.group) ||
           hears(a, b) < HEAR_DBM
         )
           continue
-        const [mine, theirs] = [item, other].map((radio) =>
+        const [mine, theirs] = [own, other].map((radio) =>
           spectrumOf(radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
         )
         if (mine && theirs && Math.min(mine.toMHz, theirs.toMHz) > Math.max(mine.fromMHz, theirs.fromMHz))
           return [
             breaks(
-              `${item.name} and ${other.name} share spectrum at ${item.band} GHz, and hear each other.`,
+              `${own.name} and ${other.name} share spectrum at ${own.band} GHz, and hear each other.`,
               'Put them on channels that do not overlap, or acknowledge with the reason.',
               at(other),
               about(other)

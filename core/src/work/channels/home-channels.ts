@@ -62,7 +62,7 @@ export function channelQuestion(
   more: Pick<ChannelQuestion, 'set24' | 'radar' | 'mostSteps'> = {}
 ): ChannelQuestion {
   const plan = planOf(record)
-  const placed = new Map(placedUnits(record, plan).map((item) => [item.id, item]))
+  const placed = new Map(placedUnits(record, plan).map((unit) => [unit.id, unit]))
   const obstacles = new Map(bands.map((band) => [band, obstaclesOf(plan, band)]))
   const cache = new Map<string, number>()
   const hears = (a: number, b: number): number => {

@@ -118,7 +118,7 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
         .map(([id, answer]) => {
           // Against the other causes as likely as the rest of the evidence makes them.
           const others = shares(
-            held.filter(([item]) => item !== id),
+            held.filter(([looked]) => looked !== id),
             possible
           )
           const rest =
@@ -134,7 +134,7 @@ export function believe(observed: Observed, offered?: ReadonlySet<string>): Beli
     .sort((a, b) => b.probability - a.probability)
   const odd = held.flatMap(([id, answer]) => {
     const others = shares(
-      held.filter(([item]) => item !== id),
+      held.filter(([looked]) => looked !== id),
       possible
     )
     const expected = others.reduce((sum, share, index) => sum + share * likelihood(causes[index]!.id, id, answer)!, 0)

@@ -22,7 +22,7 @@ export function handOverText(
   const found = suspects.find((suspect) => suspect.cause.id === cause) ?? suspects[0]!
   const words = Object.entries(observed).flatMap(([id, answer]) => {
     const observation = observationOf(id)
-    const said = observation?.answers.find((each) => each.id === answer)
+    const said = observation?.answers.find((possible) => possible.id === answer)
     return observation && said
       ? [`- ${observation.asks} ${said.label.replace(/^./, (first) => first.toUpperCase())}.`]
       : []

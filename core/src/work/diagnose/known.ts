@@ -66,7 +66,7 @@ export function knownAnswers(
   const cables = standing(thingsOf(record, 'cable'))
   const line = units.find(({ facts }) => facts.role === 'modem' || facts.role === 'gateway')
   const router = units.find(({ facts }) => facts.role === 'router')
-  const touching: Searched['touching'] = (item) => (item ? cables.filter((cable) => hasEndAt(cable, item.id)) : [])
+  const touching: Searched['touching'] = (unit) => (unit ? cables.filter((cable) => hasEndAt(cable, unit.id)) : [])
   const searched: Searched = {
     record,
     catalogue,
@@ -75,7 +75,7 @@ export function knownAnswers(
     room: about.room,
     line,
     router,
-    modelOf: (item) => catalogue.get(modelKey(item.facts.model ?? '', item.facts.modelVersion ?? 1)),
+    modelOf: (unit) => catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)),
     touching,
     wan: touching(line).find((cable) => touching(router).includes(cable)),
     source: sourceOf(record, catalogue)
@@ -234,5 +234,8 @@ function tellOthers({ record, catalogue, policy }: Searched, room: string, floor
 
 /** What is known and what was answered, together: an answer given in the search goes before what the record says. */
 export function withKnown(known: Partial<Record<string, KnownAnswer>>, answered: Observed): Observed {
-  return { ...Object.fromEntries(Object.entries(known).map(([id, item]) => [id, item!.answer])), ...answered }
+  return {
+    ...Object.fromEntries(Object.entries(known).map(([id, observation]) => [id, observation!.answer])),
+    ...answered
+  }
 }

@@ -278,8 +278,8 @@ const inOrder = [
   }
 ] as const satisfies readonly Omit<Observation, 'order'>[]
 export type ObservationId = (typeof inOrder)[number]['id']
-export const observations: readonly (Observation & { id: ObservationId })[] = inOrder.map((item, at) => ({
-  ...item,
+export const observations: readonly (Observation & { id: ObservationId })[] = inOrder.map((observation, at) => ({
+  ...observation,
   order: at + 1
 }))
 

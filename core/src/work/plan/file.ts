@@ -139,7 +139,7 @@ export function planToFile(record: VisitRecord): PlanFile {
         walls: on('wall', id, [...stretch, 'material', 'thicknessMm']).map(bare),
         openings: on('opening', id, [...stretch, 'kind']).map(bare),
         outlets: on('outlet', id, ['x', 'y', 'kind']).map(
-          (item) => ({ id: item.id, ...(bare(item) as object) }) as never
+          (outlet) => ({ id: outlet.id, ...(bare(outlet) as object) }) as never
         ),
         troubles: on('trouble', id, ['x', 'y', 'kind']).map(bare)
       })
@@ -232,7 +232,7 @@ export function homePlanOf(file: PlanFile): HomePlan {
     }))
     .sort((a, b) => a.floorM - b.floorM)
   const on = <T extends object>(pick: (storey: PlanFile['storeys'][number]) => readonly T[] | undefined) =>
-    file.storeys.flatMap((item) => (pick(item) ?? []).map((thing) => ({ ...thing, storey: item.name })))
+    file.storeys.flatMap((storey) => (pick(storey) ?? []).map((thing) => ({ ...thing, storey: storey.name })))
   const rooms = on(({ rooms: list }) => list).map((room, at) => ({
     ...room,
     id: `room ${at}`,
@@ -249,7 +249,7 @@ export function homePlanOf(file: PlanFile): HomePlan {
       rooms,
       { outer: file.outer ?? firstWalls.outer, inner: file.inner ?? firstWalls.inner },
       on(({ walls }) => walls),
-      openings.flatMap(({ kind, ...item }) => (kind === 'stairs' ? [] : [{ ...item, kind }]))
+      openings.flatMap(({ kind, ...opening }) => (kind === 'stairs' ? [] : [{ ...opening, kind }]))
     )
   }
 }

@@ -137,7 +137,7 @@ function drawPlan(record: DrawnRecord): HomePlan {
       rooms,
       defaults,
       own,
-      openings.flatMap(({ kind, ...item }) => (kind === 'stairs' ? [] : [{ ...item, kind }]))
+      openings.flatMap(({ kind, ...opening }) => (kind === 'stairs' ? [] : [{ ...opening, kind }]))
     )
   }
 }

@@ -95,10 +95,10 @@ export function wallsOf(
       const spansAt = (at: number): Span[] => [
         ...own
           .filter((candidate) => candidate.storey === storey && lies(candidate, upright, at))
-          .map((item) => ({
-            ...reach(item, upright),
-            material: item.material,
-            thicknessMm: item.thicknessMm,
+          .map((stretch) => ({
+            ...reach(stretch, upright),
+            material: stretch.material,
+            thicknessMm: stretch.thicknessMm,
             opening: null
           })),
         ...openings

@@ -106,7 +106,9 @@ class TaskList {
     // What others start from comes first: the line, then the router, then all that joins it.
     const inOrder = [...this.#units].sort((a, b) => rank(a) - rank(b))
     for (const known of inOrder) {
-      const before = inOrder.filter((candidate) => rank(candidate) < rank(known)).flatMap((item) => this.#lastOf(item))
+      const before = inOrder
+        .filter((candidate) => rank(candidate) < rank(known))
+        .flatMap((earlier) => this.#lastOf(earlier))
       const joined = this.#connect(known, [`kit:${known.unit.id}`, 'place', ...before])
       this.#update(known, this.#start(known, joined))
     }

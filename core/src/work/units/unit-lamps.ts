@@ -48,9 +48,9 @@ function readAnew(unit: Unit, model: Model): LampReading {
   const seen = unit.sightings.filter((sighting) => !fresh || sighting.seq > fresh.seq)
   // A clock set back between two sightings must not stop the reading: the order of the logbook stands.
   let latest = -Infinity
-  const timed = seen.map((item) => {
-    latest = Math.max(latest, Date.parse(item.at) / 60_000)
-    return { atMin: latest, at: item.at, lamps: item.lamps }
+  const timed = seen.map((sighting) => {
+    latest = Math.max(latest, Date.parse(sighting.at) / 60_000)
+    return { atMin: latest, at: sighting.at, lamps: sighting.lamps }
   })
   if (timed.length === 0)
     return {

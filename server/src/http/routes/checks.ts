@@ -15,10 +15,10 @@ export const checksRoutes = routesOf(checksApi, {
       await services.logbook.states.catalogueFor(services.db, record),
       await services.logbook.states.standardOf(services.db, record)
     ]
-    const { result, ...item } = check
+    const { result, ...booked } = check
     return {
       json: {
-        check: item,
+        check: booked,
         ...checkRooms(record, catalogue, standard.policy),
         result: result === null ? null : (JSON.parse(result) as CheckResult)
       }

@@ -34,7 +34,7 @@ export const dayRoutes = routesOf(dayApi, {
           ),
         more: Object.fromEntries(parts.map(({ part, next }) => [part, next])) as Record<OpenPart, string | null>,
         review: person.role === 'lead' ? await visitsInReview(services.db, person.id) : [],
-        checks: (await dueChecks(services.db, technician, new Date())).map(({ result: _, ...item }) => item),
+        checks: (await dueChecks(services.db, technician, new Date())).map(({ result: _, ...check }) => check),
         shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
         erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
       }

@@ -22,8 +22,8 @@ export const housesRoutes = routesOf(housesApi, {
   }),
   listHouses: async ({ services, person }) => ({
     json: {
-      houses: (await listHouses(services.db, person.id)).map(({ definition, ...item }) => ({
-        ...item,
+      houses: (await listHouses(services.db, person.id)).map(({ definition, ...house }) => ({
+        ...house,
         name: definition.name,
         says: definition.says,
         units: definition.units.map(({ name }) => name)

@@ -57,7 +57,7 @@ export const standardsRoutes = routesOf(standardsApi, {
         ...changed(
           findings,
           evaluate(record, await services.logbook.states.catalogueFor(services.db, record), draft)
-        ).map((item) => ({ ...item, visit, street }))
+        ).map((change) => ({ ...change, visit, street }))
       )
     }
     return {

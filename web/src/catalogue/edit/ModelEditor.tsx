@@ -147,17 +147,17 @@ function Editor({ id, published, models, begin, kept }: Edited & { begin: unknow
         <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[190px_minmax(0,1fr)_270px]">
           <nav aria-label="Parts of the model">
             <ul className="flex overflow-x-auto lg:block">
-              {sections.map((item) => {
-                const count = faults.filter((fault) => sectionOf(fault) === item.id).length
+              {sections.map((listed) => {
+                const count = faults.filter((fault) => sectionOf(fault) === listed.id).length
                 return (
-                  <li key={item.id}>
+                  <li key={listed.id}>
                     <button
                       type="button"
-                      aria-current={item === section ? 'page' : undefined}
-                      className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${item === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`}
-                      onClick={() => setSearch({ part: item.id }, { replace: true })}
+                      aria-current={listed === section ? 'page' : undefined}
+                      className={`flex min-h-11 w-full items-center justify-between gap-2 whitespace-nowrap border-l-[5px] px-3 text-left ${listed === section ? 'border-plum bg-sheet font-bold' : 'border-transparent hover:bg-sheet'}`}
+                      onClick={() => setSearch({ part: listed.id }, { replace: true })}
                     >
-                      {item.name}
+                      {listed.name}
                       {count > 0 && <span className="bg-inv px-1.5 text-sm text-oninv">{count}</span>}
                     </button>
                   </li>

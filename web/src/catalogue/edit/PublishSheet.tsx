@@ -77,13 +77,13 @@ export function PublishSheet({
             {broken.length} of {effect!.length} could not be moved without something to mend:
           </p>
           <ul className="mt-1">
-            {broken.map((item) => (
-              <li key={item.visit} className="py-1">
-                <Link className="underline" to={`/visit/${item.visit}/kit`}>
-                  {item.street}
+            {broken.map((visit) => (
+              <li key={visit.visit} className="py-1">
+                <Link className="underline" to={`/visit/${visit.visit}/kit`}>
+                  {visit.street}
                 </Link>
-                , {item.technician}
-                {item.units
+                , {visit.technician}
+                {visit.units
                   .filter(({ breaks }) => breaks.length)
                   .map((unit) => (
                     <span key={unit.name} className="block text-sm">

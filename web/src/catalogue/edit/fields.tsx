@@ -219,7 +219,7 @@ export function WordsAt(common: Common) {
   const read = (text: string) =>
     text
       .split(',')
-      .map((item) => item.trim())
+      .map((word) => word.trim())
       .filter(Boolean)
   const shown = read(typed).join() === value.join() ? typed : value.join(', ')
   return (

@@ -109,7 +109,7 @@ function LookAt({ path, lamp }: { path: Path; lamp: Model['lamps'][number] }) {
         path,
         looks.filter((candidate) => candidate !== look)
       )
-    else set(path, look ? looks.map((item) => (item === look ? next : item)) : [...looks, next])
+    else set(path, look ? looks.map((other) => (other === look ? next : other)) : [...looks, next])
   }
   const [first = 'white', second = 'green'] = (look?.colour ?? 'white').split('/')
   const paint = (pattern: LampLook['pattern'], first: string, second: string): LampLook => ({

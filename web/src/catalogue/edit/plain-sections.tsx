@@ -34,10 +34,10 @@ export function IdentitySection({ fresh }: { fresh: boolean }) {
           hexadecimal; \ before a character takes it as it is.
         </p>
         <div className="mt-1 grid gap-3 sm:grid-cols-3">
-          {(['serial', 'mac', 'key', 'setupCode', 'password'] as const).map((item) => (
+          {(['serial', 'mac', 'key', 'setupCode', 'password'] as const).map((field) => (
             <TextAt
-              key={item}
-              path={['masks', item]}
+              key={field}
+              path={['masks', field]}
               label={
                 {
                   serial: 'Serial',
@@ -45,7 +45,7 @@ export function IdentitySection({ fresh }: { fresh: boolean }) {
                   key: 'Network key',
                   setupCode: 'Setup code',
                   password: 'Password of its page'
-                }[item]
+                }[field]
               }
               exact
               empty="away"

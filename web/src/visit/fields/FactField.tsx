@@ -259,7 +259,7 @@ export function SeveralFact({ options, ...common }: Common & { options: readonly
         {options.map((option) => {
           const on = chosen.includes(option.value)
           const next = options
-            .map((item) => item.value)
+            .map((choice) => choice.value)
             .filter((candidate) => (candidate === option.value ? !on : chosen.includes(candidate)))
           return (
             <button

@@ -97,9 +97,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
               <option value="">every stage</option>
               {stages
                 .filter((candidate) => open.some((finding) => finding.stage === candidate))
-                .map((item) => (
-                  <option key={item} value={item}>
-                    {stageNames[item]}
+                .map((choice) => (
+                  <option key={choice} value={choice}>
+                    {stageNames[choice]}
                   </option>
                 ))}
             </Select>

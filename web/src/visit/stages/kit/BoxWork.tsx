@@ -38,7 +38,7 @@ export function BoxWork({
   if (!contents) return <p>The catalogue does not hold this box. Take it out and choose it again.</p>
   const { items, title, model } = contents
   const open = items.filter(({ item }) => !box.items[item])
-  const extras = Object.entries(box.items).filter(([, item]) => item.state === 'extra')
+  const extras = Object.entries(box.items).filter(([, checked]) => checked.state === 'extra')
   const newest = newestModels(catalogue.values())
   const missingUnits = unitsToAdd(
     items,
@@ -48,16 +48,16 @@ export function BoxWork({
   const unpack = () => {
     onStay()
     if (open.length) write('items.checked', { box: box.id, items: open.map(({ item }) => item), state: 'present' })
-    for (const { model: item, name } of missingUnits) {
+    for (const { model: unitModel, name } of missingUnits) {
       write('unit.set', {
         id: uuidv7(),
         set: {
           box: box.id,
           name,
-          model: item.id,
-          modelVersion: item.version,
+          model: unitModel.id,
+          modelVersion: unitModel.version,
           used: false,
-          ...(item.roles.length === 1 ? { role: item.roles[0] } : {})
+          ...(unitModel.roles.length === 1 ? { role: unitModel.roles[0] } : {})
         },
         origin: 'catalogue'
       })
@@ -83,11 +83,11 @@ export function BoxWork({
         {items.map(({ item, count }) => (
           <Item key={item} box={box} item={item} count={count} mayWrite={mayWrite} />
         ))}
-        {extras.map(([item, each]) => (
+        {extras.map(([item, checked]) => (
           <li key={item} className="flex flex-wrap items-center gap-3 py-2">
             <span className="grow">
               <b>{item}</b>
-              <span className="fine block">in the box, but not on its list: {each.done}</span>
+              <span className="fine block">in the box, but not on its list: {checked.done}</span>
             </span>
             {mayWrite && (
               <Button
@@ -230,9 +230,9 @@ function WhatWasDone({
         </Button>
       </div>
       <p className="mt-2 flex flex-wrap gap-2">
-        {often.map((item) => (
-          <button key={item} type="button" className="chip" onClick={() => onDone(item)}>
-            {item}
+        {often.map((usual) => (
+          <button key={usual} type="button" className="chip" onClick={() => onDone(usual)}>
+            {usual}
           </button>
         ))}
       </p>

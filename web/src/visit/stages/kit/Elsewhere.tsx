@@ -14,8 +14,15 @@ export function Elsewhere({ unit }: { unit: Unit }) {
   if (found.length === 0) return null
   return (
     <ul className="mt-3">
-      {found.map((item) => (
-        <There key={item.home} unit={unit} home={item.home} by={item.by} since={item.since} sealed={item.sealed} />
+      {found.map((sighting) => (
+        <There
+          key={sighting.home}
+          unit={unit}
+          home={sighting.home}
+          by={sighting.by}
+          since={sighting.since}
+          sealed={sighting.sealed}
+        />
       ))}
     </ul>
   )

@@ -27,17 +27,19 @@ export function Kit() {
     <div className="border-b border-rule pb-2">
       <h2 className="fine px-4 pb-1 pt-4 font-bold">Boxes</h2>
       <ul className="flex overflow-x-auto lg:block">
-        {boxes.map((each) => {
-          const contents = contentsOf(each, catalogue)
-          const left = contents?.items.filter(({ item }) => !each.items[item]).length ?? 0
-          const odd = Object.values(each.items).filter(({ state }) => state === 'missing' || state === 'damaged').length
+        {boxes.map((listed) => {
+          const contents = contentsOf(listed, catalogue)
+          const left = contents?.items.filter(({ item }) => !listed.items[item]).length ?? 0
+          const odd = Object.values(listed.items).filter(
+            ({ state }) => state === 'missing' || state === 'damaged'
+          ).length
           return (
-            <li key={each.id} className="min-w-52 lg:min-w-0">
+            <li key={listed.id} className="min-w-52 lg:min-w-0">
               <button
                 type="button"
-                aria-pressed={each.id === box?.id}
-                onClick={() => setSearch({ box: each.id }, { replace: true })}
-                className={`block min-h-11 w-full border-l-[5px] px-3 py-2 text-left ${each.id === box?.id ? 'border-plum bg-sheet' : 'border-transparent hover:bg-sheet'}`}
+                aria-pressed={listed.id === box?.id}
+                onClick={() => setSearch({ box: listed.id }, { replace: true })}
+                className={`block min-h-11 w-full border-l-[5px] px-3 py-2 text-left ${listed.id === box?.id ? 'border-plum bg-sheet' : 'border-transparent hover:bg-sheet'}`}
               >
                 <span className="block font-bold leading-tight">{contents?.title ?? 'not in the catalogue'}</span>
                 <span className="fine">{left ? `${left} to look at` : `complete${odd ? ` but for ${odd}` : ''}`}</span>

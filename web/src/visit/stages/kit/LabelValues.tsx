@@ -293,10 +293,10 @@ function useBitmap(picture: Picture | null): ImageBitmap | null {
     let made: ImageBitmap | null = null
     if (picture)
       void createImageBitmap(picture.photo, { imageOrientation: 'from-image' }).then(
-        (item) => {
-          made = item
-          if (left) item.close()
-          else setBitmap(item)
+        (drawn) => {
+          made = drawn
+          if (left) drawn.close()
+          else setBitmap(drawn)
         },
         () => undefined
       )

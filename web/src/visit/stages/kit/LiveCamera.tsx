@@ -58,7 +58,7 @@ export function LiveCamera({ onPicture, onLeave }: { onPicture: (photo: Blob) =>
           video: { facingMode: { ideal: 'environment' }, width: { ideal: 1920 }, height: { ideal: 1080 } }
         })
         if (left || !video.current) {
-          stream.getTracks().forEach((item) => item.stop())
+          stream.getTracks().forEach((track) => track.stop())
           return
         }
         video.current.srcObject = stream
@@ -78,7 +78,7 @@ export function LiveCamera({ onPicture, onLeave }: { onPicture: (photo: Blob) =>
     return () => {
       left = true
       clearTimeout(timer)
-      stream?.getTracks().forEach((item) => item.stop())
+      stream?.getTracks().forEach((track) => track.stop())
     }
   }, [])
   const hasTorch = (track?.getCapabilities?.() as { torch?: boolean } | undefined)?.torch === true

@@ -38,8 +38,8 @@ export function ModelVersion({ unit, model }: { unit: Unit; model: Model }) {
           <div className="mt-4 bg-inv p-3 text-oninv">
             <p className="font-bold">What is recorded of this unit would no longer fit:</p>
             <ul className="list-disc pl-5">
-              {broken.map((item) => (
-                <li key={item}>{item}</li>
+              {broken.map((fault) => (
+                <li key={fault}>{fault}</li>
               ))}
             </ul>
             <p className="mt-1 text-sm">Nothing of it is lost; the docket then shows what to mend.</p>

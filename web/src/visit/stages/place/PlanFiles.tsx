@@ -106,7 +106,7 @@ export function PlanFiles({
     setTold(
       `Drawn from ${file.name}: ${planFile
         .parse(value)
-        .storeys.map((item) => item.name)
+        .storeys.map((storey) => storey.name)
         .join(', ')}.`
     )
   }

@@ -181,9 +181,9 @@ function AddReading({
           disabled={readAt !== null}
           onChange={(event) => setRoom(event.target.value)}
         >
-          {plan.rooms.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.name}
+          {plan.rooms.map((room) => (
+            <option key={room.id} value={room.id}>
+              {room.name}
             </option>
           ))}
         </Select>

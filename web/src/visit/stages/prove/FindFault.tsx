@@ -67,9 +67,9 @@ function Begin({ record }: { record: VisitRecord }) {
     >
       <Field label="What does not work" className="grow basis-40">
         <Select value={unit} onChange={(event) => setUnit(event.target.value)}>
-          {units.map((item) => (
-            <option key={item.id} value={item.id}>
-              {unitName(item)}
+          {units.map((choice) => (
+            <option key={choice.id} value={choice.id}>
+              {unitName(choice)}
             </option>
           ))}
         </Select>
@@ -77,9 +77,9 @@ function Begin({ record }: { record: VisitRecord }) {
       <Field label="In which room" className="grow basis-40">
         <Select value={room} onChange={(event) => setRoom(event.target.value)}>
           <option value="">everywhere, or not known</option>
-          {listedRooms(record).map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.facts.name ?? 'Room'}
+          {listedRooms(record).map((choice) => (
+            <option key={choice.id} value={choice.id}>
+              {choice.facts.name ?? 'Room'}
             </option>
           ))}
         </Select>

@@ -150,9 +150,9 @@ function answerOfHouse(
   const room = roomId ? record.rooms?.[roomId]?.facts.name?.toLowerCase() : undefined
   const drawn =
     house.definition.plan?.storeys.flatMap((storey) =>
-      storey.rooms.map((item) => ({
-        name: item.name.toLowerCase(),
-        where: { storey: storey.name, x: item.x + item.widthM / 2, y: item.y + item.depthM / 2, heightM: 1 }
+      storey.rooms.map((room) => ({
+        name: room.name.toLowerCase(),
+        where: { storey: storey.name, x: room.x + room.widthM / 2, y: room.y + room.depthM / 2, heightM: 1 }
       }))
     ) ?? []
   const where = drawn.find(({ name }) => name === room)?.where ?? here.at ?? { storey: '', x: 0, y: 0 }

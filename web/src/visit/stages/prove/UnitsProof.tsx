@@ -194,9 +194,9 @@ function Path({ unit }: { unit: Unit }) {
             <Field label="Given by">
               <Select value={typed.server} onChange={(event) => setTyped({ ...typed, server: event.target.value })}>
                 <option value="">not seen</option>
-                {standing(record.units).map((item) => (
-                  <option key={item.id} value={item.id}>
-                    {unitName(item)}
+                {standing(record.units).map((choice) => (
+                  <option key={choice.id} value={choice.id}>
+                    {unitName(choice)}
                   </option>
                 ))}
               </Select>

@@ -27,7 +27,7 @@ async function pings(count: number): Promise<number> {
 
 /** Runs several streams for a while and counts what they carry once warm, Mbit/s. */
 async function streams(
-  item: (signal: AbortSignal, count: (octets: number) => void) => Promise<void>
+  load: (signal: AbortSignal, count: (octets: number) => void) => Promise<void>
 ): Promise<{ mbps: number; loadedMs: number }> {
   const stop = new AbortController()
   const began = performance.now()
@@ -36,7 +36,7 @@ async function streams(
     if (performance.now() - began > WARM_UP_MS) octets += more
   }
   const running = Array.from({ length: STREAMS }, async () => {
-    while (!stop.signal.aborted) await item(stop.signal, count)
+    while (!stop.signal.aborted) await load(stop.signal, count)
   })
   const settled = Promise.allSettled(running)
   await new Promise((resolve) => setTimeout(resolve, WARM_UP_MS))

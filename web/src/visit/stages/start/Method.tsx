@@ -58,7 +58,7 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
   return (
     <section aria-label="Setup method" className="border border-rule">
       <ol className="flex border-b border-rule" aria-label="Steps">
-        {method.steps.map((item, index) => (
+        {method.steps.map((step, index) => (
           <li key={index} className="grow basis-0">
             <button
               type="button"
@@ -71,7 +71,7 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
             >
               {index + 1}
               {done[index] ? ', done' : ''}
-              <span className="sr-only">: {item.do}</span>
+              <span className="sr-only">: {step.do}</span>
             </button>
           </li>
         ))}

@@ -56,7 +56,7 @@ function UnitStart({ unit }: { unit: Unit }) {
             id={unit.id}
             field="method"
             label="Setup method"
-            options={model.methods.map((item) => ({ value: item.id, label: item.name }))}
+            options={model.methods.map((method) => ({ value: method.id, label: method.name }))}
           />
         )}
         {method && method.needs.length > 0 && (

@@ -25,8 +25,8 @@ export function PoolMove({ pool }: { pool: Pool }) {
       ? {
           now: parts(pools),
           then: parts(
-            pools.map((item) =>
-              item.id === pool.id ? { ...item, facts: { ...item.facts, from: from.trim(), to: to.trim() } } : item
+            pools.map((other) =>
+              other.id === pool.id ? { ...other, facts: { ...other.facts, from: from.trim(), to: to.trim() } } : other
             )
           )
         }

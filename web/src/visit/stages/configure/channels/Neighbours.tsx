@@ -96,9 +96,9 @@ export function Neighbours() {
         <form onSubmit={add} className="mt-2 flex flex-wrap items-end gap-2" aria-label="One more network">
           <Field label="Band">
             <Select value={band} onChange={(event) => setBand(event.target.value as Band)}>
-              {bands.map((item) => (
-                <option key={item} value={item}>
-                  {item} GHz
+              {bands.map((choice) => (
+                <option key={choice} value={choice}>
+                  {choice} GHz
                 </option>
               ))}
             </Select>
