@@ -46,3 +46,37 @@ it('the cursor is not taken from somebody who has begun to type elsewhere', asyn
   await new Promise((resolve) => setTimeout(resolve, 200))
   expect(document.activeElement).toBe(screen.getByLabelText('Serial'))
 })
+
+/** A place, and what takes the cursor away from it as soon as it has it, as a sheet does that closes late. */
+function Robbed() {
+  useArriveAtPlace()
+  const [isRobbed, setRobbed] = useState(false)
+  return (
+    <>
+      <button type="button">What opened the sheet</button>
+      <input
+        aria-label="MAC address"
+        data-place="unit.a.mac"
+        onFocus={() => {
+          if (isRobbed) return
+          setRobbed(true)
+          setTimeout(() => screen.getByRole('button').focus(), 20)
+        }}
+      />
+    </>
+  )
+}
+
+it('the cursor stays where it arrived when a sheet that closes late gives it back to what opened it', async () => {
+  view(<Robbed />, '/visit', '/visit?at=unit.a.mac')
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByRole('button')))
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('MAC address')))
+})
+
+it('whoever presses something is not drawn back to the place', async () => {
+  view(<Robbed />, '/visit', '/visit?at=unit.a.mac')
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('MAC address')))
+  await user.tab({ shift: true })
+  await new Promise((resolve) => setTimeout(resolve, 300))
+  expect(document.activeElement).toBe(screen.getByRole('button'))
+})

@@ -7,8 +7,15 @@ export function placeKey({ kind, id, field }: Pick<Place, 'kind' | 'id' | 'field
   return `${kind}.${id}.${field}`
 }
 
-const TRIES = 25
 const AGAIN_MS = 60
+/** How often the place is looked for: six seconds, for a stage that has still to be loaded. */
+const LOOKS = 100
+/** For how many looks the cursor is held where it arrived. */
+const KEPT_LOOKS = 4
+/** What can have the cursor where a place is. */
+const TAKES_CURSOR = 'input, select, textarea, button'
+/** What a person does that says where the cursor is to be. */
+const PRESSES = ['keydown', 'pointerdown'] as const
 
 /** Where in the program a place of a visit is: its stage, its unit or box, and the very field. */
 export function addressOf(visit: string, place: Place): string {
@@ -34,30 +41,51 @@ function isField(element: Element | null): boolean {
   return element !== null && /^(INPUT|TEXTAREA|SELECT)$/.test(element.tagName)
 }
 
-/** Puts the cursor where the address asks for, as soon as it is on the screen; not where somebody has begun to type elsewhere meanwhile. */
+/** Puts the cursor into a place. @returns what has it then (the place itself, where nothing in it takes one), or null where the place is not on the screen */
+function cursorInto(wanted: string): Element | null {
+  const place = document.querySelector(`[data-place="${CSS.escape(wanted)}"]`)
+  if (!place) return null
+  const focusable = place.matches(TAKES_CURSOR)
+    ? place
+    : (place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]') ?? place)
+  const folded = place.closest('details')
+  if (folded) folded.open = true
+  place.scrollIntoView({ block: 'center' })
+  ;(focusable as HTMLElement).focus({ preventScroll: true })
+  return focusable
+}
+
+/**
+ * Puts the cursor where the address asks for, as soon as it is on the screen; not where somebody has begun to type
+ * elsewhere meanwhile. It is kept there for a moment: a sheet that closes gives the cursor back to what opened it,
+ * on a slow device after the place has appeared. The first press of a person ends both.
+ */
 export function useArriveAtPlace(): void {
   const { search, state } = useLocation() as { search: string; state: unknown }
   useEffect(() => {
     const wanted = new URLSearchParams(search).get('at')
     if (!wanted) return
     const from = document.activeElement
-    let tries = 0
-    const arrive = (): boolean => {
-      if (document.activeElement !== from && isField(document.activeElement)) return true
-      const place = document.querySelector(`[data-place="${CSS.escape(wanted)}"]`)
-      if (!place) return ++tries >= TRIES
-      const focusable = place.matches('input, select, textarea, button')
-        ? place
-        : place.querySelector('input, select, textarea, button:not([disabled]), [tabindex="0"]')
-      const folded = place.closest('details')
-      if (folded) folded.open = true
-      place.scrollIntoView({ block: 'center' })
-      ;(focusable as HTMLElement | null)?.focus({ preventScroll: true })
-      return true
+    let looks = 0
+    let arrived: Element | null = null
+    let kept = 0
+    const end = () => {
+      clearInterval(timer)
+      for (const press of PRESSES) document.removeEventListener(press, pressed, true)
     }
-    const timer = setInterval(() => {
-      if (arrive()) clearInterval(timer)
-    }, AGAIN_MS)
-    return () => clearInterval(timer)
+    const pressed = (event: Event) => {
+      // A key still held from the press that led here says nothing.
+      if (!(event instanceof KeyboardEvent && event.repeat)) end()
+    }
+    const look = () => {
+      const now = document.activeElement
+      const isElsewhere = !arrived && now !== from && isField(now)
+      if (isElsewhere || ++looks > LOOKS || kept >= KEPT_LOOKS) return end()
+      if (arrived?.isConnected && (arrived === now || arrived.matches(`[data-place]:not(${TAKES_CURSOR})`))) kept += 1
+      else arrived = cursorInto(wanted)
+    }
+    const timer = setInterval(look, AGAIN_MS)
+    for (const press of PRESSES) document.addEventListener(press, pressed, true)
+    return end
   }, [search, state])
 }

@@ -32,7 +32,7 @@ describe('a method', () => {
       { unit: node, which: 'first', on: router },
       { unit: node, which: 'second', on: node }
     ])
-    expect(method.getByText(/The second press came 0 s after the first/)).toBeDefined()
+    expect(method.getByText(/The second press came \d+ s after the first/)).toBeDefined()
     await user.click(method.getByRole('button', { name: 'I do not see it' }))
     const tries = method.getByRole('status').textContent
     expect(tries.indexOf('Restart')).toBeLessThan(tries.indexOf('factory reset'))
