@@ -14,7 +14,7 @@ const floors = [
   ['catalogue'],
   ['radio', 'secrets', 'address', 'labels'],
   ['record'],
-  ['policy'],
+  ['history', 'policy'],
   ['work/units'],
   ['work/addresses'],
   ['work/erasure'],

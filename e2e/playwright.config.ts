@@ -1,11 +1,10 @@
 import { defineConfig } from '@playwright/test'
 
-/** The port of the server that the browser tests start for themselves; two lanes beside each other have one each. */
+/** The port of the server that the browser tests start for themselves. */
 export const PORT = Number(process.env.E2E_PORT ?? 4290)
 
 export default defineConfig({
   testDir: '.',
-  testMatch: '*.spec.ts',
   outputDir: `../.data/browser-results-${PORT}`,
   fullyParallel: false,
   workers: 1,
@@ -13,6 +12,11 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 10_000 },
   globalSetup: './global-setup.ts',
+  // The views are looked at first, as the demo company begins.
+  projects: [
+    { name: 'views', testMatch: 'views.spec.ts' },
+    { name: 'work', testMatch: '*.spec.ts', testIgnore: 'views.spec.ts' }
+  ],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },

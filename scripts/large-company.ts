@@ -7,6 +7,7 @@ import { digestOf } from '@pasado/core/values/canonical'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply, emptyRecord } from '@pasado/core/record/reduce'
 import { sealText } from '@pasado/core/record/seal'
+import { historyOf } from '@pasado/core/history/history'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import { largeCompany, takenOverStandard, type GeneratedVisit } from '@pasado/demo/large-company'
 import { demoModels } from '@pasado/demo/models/all'
@@ -104,7 +105,7 @@ export function sealedLogbook(
     record = apply(record, placed)
   }
   for (const line of visit.lines) add(line)
-  const findings = evaluate(record, catalogue, takenOverStandard)
+  const findings = evaluate({ record, history: historyOf(entries) }, catalogue, takenOverStandard)
   const parts = {
     chain: entries.at(-1)!.hash,
     record: digestOf(record),

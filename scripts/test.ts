@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 
 const root = join(import.meta.dirname, '..')
@@ -128,21 +128,17 @@ async function main(): Promise<Count> {
       () => vitestCount(unit)
     )
   )
-  // The views are looked at on a server of their own, as the demo company begins.
-  const specs = readdirSync(join(root, 'e2e')).filter((name) => name.endsWith('.spec.ts'))
-  const browser = (name: string, port: number, files: readonly string[]) => {
-    const file = join(reports, `browser-${port}.json`)
-    return tests(
-      name,
+  const browser = join(reports, 'browser.json')
+  counts.push(
+    await tests(
+      'browser',
       bin('playwright'),
-      ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json', ...files],
-      { PLAYWRIGHT_JSON_OUTPUT_FILE: file, E2E_PORT: String(port) },
-      () => playwrightCount(file)
-    )
-  }
-  const [apart, beside] = [['views.spec.ts'], specs.filter((name) => name !== 'views.spec.ts')]
-  // One after the other: two beside each other are no more than a minute quicker on two cores, and now and then one waits too long for a frame.
-  counts.push(await browser('browser', 4290, beside), await browser('browser: views', 4390, apart), ...(await checks))
+      ['test', '--config', 'e2e/playwright.config.ts', '--reporter=list,json'],
+      { PLAYWRIGHT_JSON_OUTPUT_FILE: browser },
+      () => playwrightCount(browser)
+    ),
+    ...(await checks)
+  )
   return counts.reduce((sum, count) => ({ passed: sum.passed + count.passed, failed: sum.failed + count.failed }))
 }
 

@@ -3,6 +3,7 @@ import type { Placed } from '@pasado/core/record/entry'
 import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import type { VisitRecord } from '@pasado/core/record/record'
+import { fold, type Folded } from '@pasado/core/history/history'
 import { reduce } from '@pasado/core/record/reduce'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
@@ -66,9 +67,13 @@ export class Log {
     return reduce(this.entries)
   }
 
+  folded(): Folded {
+    return fold(this.entries)
+  }
+
   /** Findings of one rule. */
   judge(rule: string, standard: Standard = firstStandard): Finding[] {
-    return evaluate(this.record(), catalogue, standard).filter((finding) => finding.rule === rule)
+    return evaluate(this.folded(), catalogue, standard).filter((finding) => finding.rule === rule)
   }
 }
 

@@ -43,7 +43,7 @@ async function each(name: string): Promise<number> {
 
 /** Fills in the models of the demo company where a computation reads by a catalogue and none is given; they are loaded for that one only. */
 async function demoFor(name: string): Promise<(input: unknown) => unknown> {
-  if (name !== 'label') return (input) => input
+  if (name !== 'label' && name !== 'verdicts') return (input) => input
   const [{ knownModels }, { demoModels }] = await Promise.all([
     import('@pasado/core/labels/known-models'),
     import('@pasado/demo/models/all')
@@ -51,7 +51,7 @@ async function demoFor(name: string): Promise<(input: unknown) => unknown> {
   return (input) =>
     typeof input !== 'object' || input === null || 'models' in input
       ? input
-      : { ...input, models: knownModels(demoModels) }
+      : { ...input, models: name === 'label' ? knownModels(demoModels) : demoModels }
 }
 
 function attempt(work: () => unknown): unknown {

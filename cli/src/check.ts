@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { refuse } from '@pasado/core/values/problem'
+import { fold } from '@pasado/core/history/history'
 import { countOutcomes, evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import { parseWords, unreadable, UsageError } from './words'
 
@@ -14,7 +15,7 @@ export async function check(words: readonly string[]): Promise<number> {
     const file = readRecordFile(text)
     const problems = integrityProblems(file, text)
     if (problems.length) refuse(problems)
-    const findings = evaluate(file.record, catalogueOf(file.models), file.standard)
+    const findings = evaluate(fold(file.entries), catalogueOf(file.models), file.standard)
     const held = findings.every(
       (finding) =>
         finding.level !== 'must' ||

@@ -111,6 +111,7 @@ describe('pasado calc', () => {
       'path-loss',
       'poe-budget',
       'run-plan',
+      'verdicts',
       'wall-loss',
       'wifi-qr'
     ])

@@ -7,7 +7,7 @@ import { cases } from './rule-cases'
 import { catalogue, complete, node, opened } from '@pasado/testing/logbook'
 
 const docket = (log: ReturnType<typeof complete>) => {
-  const findings = evaluate(log.record(), catalogue, firstStandard)
+  const findings = evaluate(log.folded(), catalogue, firstStandard)
   return { findings, ...docketOf(findings) }
 }
 

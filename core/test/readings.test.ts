@@ -181,7 +181,7 @@ describe('summing up', () => {
   it('a visit’s summary counts what blocks and names the heaviest', () => {
     const log = complete().write('unit.set', { id: router, set: { firmwareAfter: '2.8.1' } })
     const record = log.record()
-    const findings = evaluate(record, catalogue, firstStandard)
+    const findings = evaluate(log.folded(), catalogue, firstStandard)
     const summary = summarise(record, findings)
     expect(summary).toMatchObject({
       units: 2,

@@ -15,6 +15,7 @@ import {
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Entry, Placed } from '@pasado/core/record/entry'
 import type { Body, EntryKind } from '@pasado/core/record/entries/all'
+import { fold } from '@pasado/core/history/history'
 import { reduce } from '@pasado/core/record/reduce'
 import {
   keyName,
@@ -68,13 +69,14 @@ function next<K extends EntryKind>(entries: readonly Entry[], kind: K, body: Bod
 /** A sealed visit as a file; the seal is whatever a server with this key would set. */
 function sealed(): RecordFile {
   const entries = chain(complete().entries)
-  const record = reduce(entries as Placed[])
+  const folded = fold(entries)
+  const { record } = folded
   const parts = sealParts(
     entries.at(-1)!,
     record,
     firstStandard,
     modelsUsed(record, catalogue),
-    evaluate(record, catalogue, firstStandard),
+    evaluate(folded, catalogue, firstStandard),
     keyName(publicKey)
   )
   const signature = bytesToHex(ed25519.sign(utf8ToBytes(sealText(idOf('visit'), parts)), secretKey))
@@ -84,7 +86,7 @@ function sealed(): RecordFile {
     catalogue,
     publicKey,
     null,
-    evaluate(record, catalogue, firstStandard)
+    evaluate(folded, catalogue, firstStandard)
   )
 }
 
@@ -93,7 +95,8 @@ const problemsOf = (file: RecordFile) => integrityProblems(file).map(({ path }) 
 describe('a seal', () => {
   it('of the first kind says nothing of verdicts and verifies; verdicts put beside it are not under it', () => {
     const entries = chain(complete().entries)
-    const record = reduce(entries as Placed[])
+    const folded = fold(entries)
+    const { record } = folded
     const { verdicts: _, ...parts } = sealParts(
       entries.at(-1)!,
       record,
@@ -109,7 +112,7 @@ describe('a seal', () => {
       catalogue,
       publicKey,
       null,
-      evaluate(record, catalogue, firstStandard)
+      evaluate(folded, catalogue, firstStandard)
     )
     expect([file.verdicts, integrityProblems(file)]).toEqual([undefined, []])
     expect(problemsOf({ ...file, verdicts: [] })).toEqual(['verdicts'])
@@ -133,7 +136,7 @@ describe('a seal', () => {
 
 describe('a rule that fails on a record', () => {
   it('is unproven and named, and stops nothing else', () => {
-    const record = reduce(chain(complete().entries) as Placed[])
+    const log = complete()
     const rule = allRules.find(({ id }) => id === 'prove-path')!
     const judge = rule.judge
     const told: string[] = []
@@ -141,7 +144,7 @@ describe('a rule that fails on a record', () => {
       rule.judge = () => {
         throw new TypeError('odd')
       }
-      const findings = evaluate(record, catalogue, firstStandard, (id) => told.push(id))
+      const findings = evaluate(log.folded(), catalogue, firstStandard, { onFault: (id) => told.push(id) })
       expect(findings.filter((finding) => finding.rule === 'prove-path')).toMatchObject([
         { outcome: 'unproven', level: 'must', place: { stage: 'prove' } }
       ])
@@ -385,7 +388,7 @@ describe('a record sealed before there were boxes and photos', () => {
 
   it('is judged by the rules of its time', () => {
     const file = readRecordFile(text)
-    const findings = evaluate(file.record, catalogueOf(file.models), file.standard)
+    const findings = evaluate(fold(file.entries), catalogueOf(file.models), file.standard)
     expect(new Set(findings.map(({ rule }) => rule))).toEqual(new Set(firstRules))
     expect(findings.filter(blocks)).toEqual([])
   })

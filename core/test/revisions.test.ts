@@ -5,6 +5,7 @@ import { reduce } from '@pasado/core/record/reduce'
 import { changesBetween } from '@pasado/core/documents/changes'
 import type { Revision } from '@pasado/core/documents/change'
 import { fieldWords, valueWords } from '@pasado/core/documents/field-words'
+import { fold } from '@pasado/core/history/history'
 import { lineOf, moments, recordAt } from '@pasado/core/record/moments'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import {
@@ -20,7 +21,7 @@ import {
   type Log
 } from '@pasado/testing/logbook'
 
-const revision = (log: Log): Revision => ({ record: log.record(), catalogue, standard: firstStandard })
+const revision = (log: Log): Revision => ({ ...log.folded(), catalogue, standard: firstStandard })
 const thing = (changes: ReturnType<typeof changesBetween>, id: string) =>
   changes.things.find((candidate) => candidate.id === id)
 
@@ -73,7 +74,7 @@ describe('what changed', () => {
     const { entries } = complete()
     fc.assert(
       fc.property(fc.integer({ min: 1, max: entries.length }), (count) => {
-        const revision: Revision = { record: reduce(entries.slice(0, count)), catalogue, standard: firstStandard }
+        const revision: Revision = { ...fold(entries.slice(0, count)), catalogue, standard: firstStandard }
         expect(changesBetween(revision, revision)).toEqual({ things: [], outcomes: [], rooms: [], notAgain: 0 })
       }),
       { numRuns: 30 }

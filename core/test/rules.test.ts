@@ -59,7 +59,7 @@ describe('every outcome of every rule', () => {
     for (const [, what, from, change] of cases) {
       const log = from()
       change(log)
-      for (const { rule, outcome } of evaluate(log.record(), catalogue, standardOfToday))
+      for (const { rule, outcome } of evaluate(log.folded(), catalogue, standardOfToday))
         if (outcome !== 'waived')
           expect([what, rule, outcome, never[outcome].includes(rule)]).toEqual([what, rule, outcome, false])
     }
@@ -94,7 +94,7 @@ describe('every outcome of every rule', () => {
 describe('a visit that did nothing', () => {
   const standard = { ...firstStandard, levels: Object.fromEntries(allRules.map(({ id }) => [id, 'off' as const])) }
   const told = (log: ReturnType<typeof opened>) =>
-    sealHindrances(log.record(), evaluate(log.record(), catalogue, standard), '').filter(
+    sealHindrances(log.record(), evaluate(log.folded(), catalogue, standard), '').filter(
       (candidate) => !candidate.includes('signed')
     )
 
@@ -146,7 +146,7 @@ describe('levels, waivers and acknowledgements', () => {
   it('the docket is heaviest first: breaks, then what is unproven, then what does not block', () => {
     const log = complete()
     log.write('host.set', { id: idOf('hx'), set: { name: 'Printer', segment: home, address: '192.168.1.20' } })
-    const order = heaviestFirst(evaluate(log.record(), catalogue, standardOfToday))
+    const order = heaviestFirst(evaluate(log.folded(), catalogue, standardOfToday))
     expect(order[0]!.rule).toBe('addr-unique')
     const blocking = order.map(blocks)
     expect(blocking.lastIndexOf(true)).toBe(blocking.indexOf(false) - 1)

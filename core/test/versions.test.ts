@@ -98,7 +98,7 @@ describe('the rules of firmware', () => {
   const judge = (model: Model, after: string) => {
     const log = complete().write('unit.set', { id: node, set: { firmwareAfter: after } })
     const models = catalogueOf([...demoModels.filter(({ id }) => id !== model.id), model])
-    return evaluate(log.record(), models, firstStandard).find(
+    return evaluate(log.folded(), models, firstStandard).find(
       ({ rule, subject }) => rule === 'firm-minimum' && subject?.id === node
     )!
   }
@@ -129,7 +129,7 @@ describe('the rules of firmware', () => {
   it('versions that are one are one', () => {
     const models = catalogueOf(demoModels)
     const log = complete().write('unit.set', { id: node, set: { model: 'ostrel-heron', firmwareAfter: 'v3.1' } })
-    expect(evaluate(log.record(), models, firstStandard).find(({ rule }) => rule === 'firm-same')).toMatchObject({
+    expect(evaluate(log.folded(), models, firstStandard).find(({ rule }) => rule === 'firm-same')).toMatchObject({
       outcome: 'holds'
     })
   })

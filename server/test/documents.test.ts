@@ -45,13 +45,13 @@ async function pack(log: Log, passphrase = 'demo-plover-and-42-herons'): Promise
 }
 
 async function recordText(log: Log, more: Partial<RecordParts> = {}): Promise<string> {
-  const record = log.record()
+  const folded = log.folded()
   return textOf(
     await recordPdf({
-      record,
+      ...folded,
       catalogue,
       standard: firstStandard,
-      findings: evaluate(record, catalogue, firstStandard),
+      findings: evaluate(folded, catalogue, firstStandard),
       ...more
     })
   )
@@ -232,7 +232,7 @@ describe('the company’s record', () => {
     const after = complete()
       .write('unit.set', { id: node, set: { firmwareAfter: '2.8.1' } })
       .write('unit.set', { id: node, set: { firmwareAfter: '3.1.0' } })
-    const revision = (log: Log) => ({ record: log.record(), catalogue, standard: firstStandard })
+    const revision = (log: Log) => ({ ...log.folded(), catalogue, standard: firstStandard })
     const jpeg = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#888888' } })
       .jpeg()
       .toBuffer()
@@ -262,11 +262,11 @@ describe('the company’s record', () => {
     const keys = companyKeys(Buffer.alloc(32, 5))
     const hash = 'ab'.repeat(32)
     const parts = { chain: hash, record: hash, standard: hash, catalogue: hash, key: keys.keyName }
-    const record = complete()
+    const sealed = complete()
       .write('sealed', { ...parts, signature: signText(keys, sealText(idOf('visit'), parts)) })
-      .record()
+      .folded()
     const file = join(folder, 'seal.pdf')
-    writeFileSync(file, await recordPdf({ record, catalogue, standard: firstStandard, findings: [] }))
+    writeFileSync(file, await recordPdf({ ...sealed, catalogue, standard: firstStandard, findings: [] }))
     // A camera looks many times, from here and there; so does this.
     const texts = await Promise.all(
       [100, 150, 200, 300].map(async (dpi) => {
@@ -292,8 +292,7 @@ describe('the company’s record', () => {
   })
 
   it('is made to be kept: PDF/A by its own words, every font in it, its language told', async () => {
-    const record = complete().record()
-    const pdf = await recordPdf({ record, catalogue, standard: firstStandard, findings: [] })
+    const pdf = await recordPdf({ ...complete().folded(), catalogue, standard: firstStandard, findings: [] })
     const raw = pdf.toString('latin1')
     expect(raw).toMatch(/<pdfaid:part>2<\/pdfaid:part>/)
     expect(raw).toMatch(/\/OutputIntents/)

@@ -48,12 +48,12 @@ const pack = (log: Log) =>
     })
   )
 const record = (log: Log) => {
-  const record = log.record()
+  const folded = log.folded()
   return recordPdf({
-    record: record,
+    ...folded,
     catalogue,
     standard: firstStandard,
-    findings: evaluate(record, catalogue, firstStandard)
+    findings: evaluate(folded, catalogue, firstStandard)
   })
 }
 const called = (name: string, more: Record<string, unknown> = {}) =>

@@ -54,7 +54,8 @@ export function show(
   cleanup()
   asked.length = 0
   answers.clear()
-  const record = log.record()
+  const folded = log.folded()
+  const { record } = folded
   // A technician here is the one who has the visit; a lead or the office is somebody else.
   const me = {
     id: (options.role ?? 'technician') === 'technician' ? record.visit.technician.id : idOf('me'),
@@ -67,11 +68,11 @@ export function show(
   useVisit.setState({
     id: record.visit.id,
     entries: [],
-    confirmed: record,
-    record,
+    confirmed: folded,
+    ...folded,
     catalogue,
     standard: firstStandard,
-    findings: evaluate(record, catalogue, firstStandard),
+    findings: evaluate(folded, catalogue, firstStandard),
     pending: [],
     saving: 'saved',
     undoable: [],

@@ -32,9 +32,10 @@ export function view(part: ReactNode, path: string, at: string, who: Me | null |
   )
 }
 
-const record = complete().record()
+const folded = complete().folded()
+const { record } = folded
 /** What lists tell of that visit. */
-export const summary = summarise(record, evaluate(record, catalogue, firstStandard))
+export const summary = summarise(record, evaluate(folded, catalogue, firstStandard))
 
 /** A visit as lists hold it, of today and not sealed, but for what is said otherwise. */
 export const listedVisit = (change: Partial<ListedVisit> = {}): ListedVisit => ({

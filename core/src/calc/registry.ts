@@ -12,6 +12,7 @@ import { linkRate, linkRateInput, linkRateOutput } from '../radio/link-rate'
 import { pathLoss, pathLossInput, pathLossOutput } from '../radio/path-loss'
 import { wallLoss, wallLossInput, wallLossOutput } from '../radio/wall-loss'
 import { runPlan, runPlanInput, runPlanOutput } from '../work/run/plan'
+import { verdicts, verdictsInput, verdictsOutput } from './verdicts'
 import { Refusal, problemsOf } from '../values/problem'
 
 /** A computation that can be called by name. */
@@ -41,6 +42,7 @@ export const calculations: Readonly<Record<string, Calculation>> = {
   'path-loss': calculation(pathLossInput, pathLossOutput, pathLoss),
   'poe-budget': calculation(poeBudgetInput, poeBudgetOutput, poeBudget),
   'run-plan': calculation(runPlanInput, runPlanOutput, runPlan),
+  verdicts: calculation(verdictsInput, verdictsOutput, verdicts),
   'wall-loss': calculation(wallLossInput, wallLossOutput, wallLoss),
   'wifi-qr': calculation(wifiQrInput, wifiQrOutput, wifiQr)
 }

@@ -1,12 +1,11 @@
 import type { Catalogue } from '../catalogue/model'
 import type { Standard } from '../policy/standard'
 import type { ThingKind } from '../record/facts'
-import type { VisitRecord } from '../record/record'
+import type { Folded } from '../history/history'
 import type { Outcome } from '../rules/rule'
 
-/** A record with what it is judged by. */
-export interface Revision {
-  record: VisitRecord
+/** A logbook folded up to a line, with what it is judged by. */
+export interface Revision extends Folded {
   catalogue: Catalogue
   standard: Standard
   /** In which zone moments are told; the device's own where it is left out. */ zone?: string

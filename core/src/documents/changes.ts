@@ -81,8 +81,8 @@ function lookedAtAgain({ things, outcomes, rooms }: Changes): Changes {
   }
 }
 
-const judged = ({ record, catalogue, standard }: Revision): Finding[] =>
-  record.lastSeq === 0 ? [] : evaluate(record, catalogue, standard)
+const judged = (revision: Revision): Finding[] =>
+  revision.record.lastSeq === 0 ? [] : evaluate(revision, revision.catalogue, revision.standard)
 
 function thingsOfKind(kind: StoredKind, before: Revision, after: Revision, mended: readonly Finding[]): ThingChanges[] {
   const [old, now] = [standing(anyThingsOf(before.record, kind)), standing(anyThingsOf(after.record, kind))]

@@ -53,8 +53,12 @@ export function lineOf(entries: readonly Placed[], moment: Moment): number {
   return begins ? begins.seq - 1 : last
 }
 
-/** A visit's record at a moment. */
-export function recordAt(entries: readonly Placed[], moment: Moment): VisitRecord {
+/** A visit's logbook up to a moment. */
+export function entriesUpTo(entries: readonly Placed[], moment: Moment): Placed[] {
   const line = lineOf(entries, moment)
-  return reduce(entries.filter(({ seq }) => seq <= line))
+  return entries.filter(({ seq }) => seq <= line)
 }
+
+/** A visit's record at a moment. */
+export const recordAt = (entries: readonly Placed[], moment: Moment): VisitRecord =>
+  reduce(entriesUpTo(entries, moment))

@@ -7,6 +7,8 @@ import { homeOf, type Outcome, type Rule, type Verdict } from './rule'
 import { allRules } from './all'
 import { firstRules } from './first-rules'
 import { asRule } from './own-rules'
+import { withoutSay } from './unsettled'
+import type { Folded } from '../history/history'
 import type { Level, Standard } from '../policy/standard'
 
 export type { Finding } from './finding'
@@ -14,25 +16,32 @@ export type { Finding } from './finding'
 /** Told of a rule that could not judge a record. */
 export type OnFault = (rule: string, error: unknown) => void
 
+export interface JudgeOptions {
+  onFault?: OnFault | undefined
+  now?: string
+}
+
 /**
- * Judges a record by a standard. A rule that fails on it is unproven and named: it never stops a visit.
+ * Judges a logbook by a standard. A rule that fails on it is unproven and named: it never stops a visit.
  * @param catalogue holds the models, in the versions that the record's units name
- * @param onFault is told where a rule failed
+ * @param options `onFault` is told where a rule failed; `now`, ISO, is what waivers until a day are held against
  * @returns one finding for each rule in force and subject, in the order of the rules; a rule with nothing to say is not here
  */
 export function evaluate(
-  record: VisitRecord,
+  folded: Folded,
   catalogue: Catalogue,
   standard: Standard,
-  onFault: OnFault = () => undefined
+  { onFault = () => undefined }: JudgeOptions = {}
 ): Finding[] {
-  const home = homeOf(record, catalogue, standard.policy)
+  const { record } = folded
+  const prepare = (other: VisitRecord) => homeOf({ ...folded, record: other }, catalogue, standard.policy)
+  const home = prepare(record)
   const known = new Set(standard.rules ?? firstRules)
   const own = (standard.own ?? []).map(asRule)
   return [...allRules, ...own].flatMap((rule) => {
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
-    const verdicts = judged(rule, home, onFault)
+    const verdicts = judged(rule, onFault, () => withoutSay(folded, rule, rule.judge(home), prepare))
     const common = {
       rule: rule.id,
       name: rule.name,
@@ -62,9 +71,9 @@ export function evaluate(
   })
 }
 
-function judged(rule: Rule, home: Parameters<Rule['judge']>[0], onFault: OnFault): Verdict[] {
+function judged(rule: Rule, onFault: OnFault, judge: () => Verdict[]): Verdict[] {
   try {
-    return rule.judge(home)
+    return judge()
   } catch (error) {
     onFault(rule.id, error)
     return [

@@ -1,5 +1,6 @@
 import type { KnownUnit } from '../work/units/known-unit'
 import { modelKey, type Catalogue } from '../catalogue/model'
+import type { Folded, History } from '../history/history'
 import type { ThingKind } from '../record/facts'
 import {
   ruleKey,
@@ -74,6 +75,7 @@ export function rule(definition: Rule): Rule {
 /** The record as rules read it: standing things in order, units with their models. */
 export interface Home {
   record: VisitRecord
+  history: History
   policy: Policy
   boxes: KitInVisit[]
   catalogue: Catalogue
@@ -84,10 +86,11 @@ export interface Home {
   networks: Network[]
 }
 
-/** Prepares a record for judging. */
-export function homeOf(record: VisitRecord, catalogue: Catalogue, policy: Policy): Home {
+/** Prepares a folded logbook for judging. */
+export function homeOf({ record, history }: Folded, catalogue: Catalogue, policy: Policy): Home {
   return {
     record,
+    history,
     policy,
     catalogue,
     boxes: standing(record.boxes ?? {}),

@@ -6,7 +6,8 @@ import { photosOf, standing, unitName, type Photo, type VisitRecord } from '@pas
 import { nameOfStage } from '@pasado/core/record/stages'
 import { changesBetween, differing } from '@pasado/core/documents/changes'
 import type { Revision } from '@pasado/core/documents/change'
-import { recordAt } from '@pasado/core/record/moments'
+import { entriesUpTo } from '@pasado/core/record/moments'
+import { fold, type Folded } from '@pasado/core/history/history'
 import { passphraseOf } from '@pasado/core/work/wifi/passphrase'
 import type { Person } from '../db/people'
 import { readPhoto } from '../db/photos'
@@ -66,23 +67,23 @@ export async function makePack(services: Services, visit: string, by: Author): P
 
 /** Makes the company's record of a visit as it is now. */
 export async function makeRecordPdf({ logbook, db, config }: Services, visit: string): Promise<Buffer> {
-  const { entries, record, findings } = await readVisit(logbook, visit)
-  const left = { ...(await revisionOf(logbook, db, record)), zone: config.COMPANY_ZONE }
+  const { entries, record, history, findings } = await readVisit(logbook, visit)
+  const left = { ...(await revisionOf(logbook, db, { record, history })), zone: config.COMPANY_ZONE }
   const changes: NonNullable<RecordParts['changes']>[number][] = []
   for (const [moment, title] of [
     ['planned', 'Different from the plan'],
     ['found', 'As found, as left']
   ] as const) {
-    const then = recordAt(entries, moment)
+    const then = fold(entriesUpTo(entries, moment))
     // Where nothing was planned or found, everything is new: that is the record itself.
-    if (standing(then.units).length)
-      changes.push({ title, changes: differing(changesBetween({ ...left, record: then }, left)) })
+    if (standing(then.record.units).length)
+      changes.push({ title, changes: differing(changesBetween({ ...left, ...then }, left)) })
   }
   if (record.visit.startedFrom !== null) {
     const before = await readVisit(logbook, record.visit.startedFrom)
     changes.push({
       title: 'Since the visit before',
-      changes: changesBetween(await revisionOf(logbook, db, before.record), left)
+      changes: changesBetween(await revisionOf(logbook, db, before), left)
     })
   }
   return recordPdf({
@@ -94,9 +95,14 @@ export async function makeRecordPdf({ logbook, db, config }: Services, visit: st
   })
 }
 
-async function revisionOf(logbook: Services['logbook'], db: Services['db'], record: VisitRecord): Promise<Revision> {
+async function revisionOf(
+  logbook: Services['logbook'],
+  db: Services['db'],
+  { record, history }: Folded
+): Promise<Revision> {
   return {
     record,
+    history,
     catalogue: await logbook.states.catalogueFor(db, record),
     standard: await logbook.states.standardOf(db, record)
   }

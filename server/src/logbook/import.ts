@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { canonicalJson } from '@pasado/core/values/canonical'
 import { chainStart } from '@pasado/core/record/chain'
 import type { Entry } from '@pasado/core/record/entry'
+import { fold } from '@pasado/core/history/history'
 import type { Author } from '@pasado/core/record/attribution'
 import { refuse } from '@pasado/core/values/problem'
 import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/documents/record-file'
@@ -61,9 +62,9 @@ export async function importFile(
     const { record } = file
     const findings =
       file.verdicts ??
-      evaluate(record, catalogueOf(file.models), file.standard, (rule) =>
-        log.error({ rule }, 'a rule could not judge a visit that was taken in')
-      )
+      evaluate(fold(entries), catalogueOf(file.models), file.standard, {
+        onFault: (rule) => log.error({ rule }, 'a rule could not judge a visit that was taken in')
+      })
     await insertVisit(connection, {
       id: file.visit,
       home: record.visit.home,

@@ -10,6 +10,7 @@ import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
+import { remember } from '@pasado/core/history/history'
 import type { OnFault } from '@pasado/core/rules/evaluate'
 import { entriesAfter, entriesById, insertEntries } from '../db/entries'
 import { rows, transactionOn, type Db, type Statement } from '../db/pool'
@@ -192,6 +193,8 @@ export class Logbook {
     open.state = {
       seq: entry.seq,
       record: apply(open.state.record, placed),
+      // Folded once for all that is added, when it is stored.
+      history: open.state.history,
       findings: open.state.findings,
       lines: withLine(open.state.lines, entry.from)
     }
@@ -204,7 +207,8 @@ export class Logbook {
     added: readonly Entry[],
     last: (statement: Statement) => void
   ): Promise<void> {
-    const { connection, head, state } = open
+    const { connection, head } = open
+    const state = { ...open.state, history: remember(before.history, added) }
     const { record } = state
     last(insertEntries(added))
     const hash = added.at(-1)!.hash
@@ -213,7 +217,7 @@ export class Logbook {
       open.state = { ...state, findings: before.findings }
       return
     }
-    const findings = await this.states.judge(connection, record)
+    const findings = await this.states.judge(connection, state)
     last(moveHead(head.id, before.seq, state.seq, hash, shownOf(record, findings)))
     const { policy } = await this.states.standardOf(connection, record)
     await project(

@@ -43,13 +43,13 @@ export async function toldOfForeign(
   )
 }
 
-/** A visit's logbook and the record it amounts to. */
+/** A visit's logbook and what it amounts to. */
 export async function readVisit(logbook: Logbook, visit: string) {
   const head = await readVisitHead(logbook.db, visit)
   if (!head) throw notFound('visit')
   const entries = (await entriesAfter(logbook.db, visit, 0)).filter(({ seq }) => seq <= head.last_seq)
-  const { record, findings } = await logbook.states.at(logbook.db, visit, head.last_seq)
-  return { entries, record, findings }
+  const { record, history, findings } = await logbook.states.at(logbook.db, visit, head.last_seq)
+  return { entries, record, history, findings }
 }
 
 /**

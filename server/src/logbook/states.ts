@@ -1,6 +1,6 @@
 import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/model'
 import { withLine } from '@pasado/core/record/guard'
-import { emptyRecord, reduce } from '@pasado/core/record/reduce'
+import { fold, nothingFolded, type Folded, type History } from '@pasado/core/history/history'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { evaluate, type Finding, type OnFault } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
@@ -15,6 +15,7 @@ import { keepVerdicts, keptVerdicts, verdictsOfThen } from './verdicts'
 export interface VisitState {
   seq: number
   record: VisitRecord
+  history: History
   findings: readonly Finding[]
   /** How many lines each outbox has in the logbook. */
   lines: Readonly<Record<string, number>>
@@ -41,13 +42,13 @@ export class VisitStates {
   async at(db: Connection, visit: string, seq: number): Promise<VisitState> {
     const held = this.#states.get(visit)
     if (held?.seq === seq) return held
-    const from = held && held.seq < seq ? held : { seq: 0, record: emptyRecord, findings: [], lines: {} }
+    const from = held && held.seq < seq ? held : { seq: 0, ...nothingFolded, findings: [], lines: {} }
     const news = (await entriesAfter(db, visit, from.seq)).filter((entry) => entry.seq <= seq)
-    const record = reduce(news, from.record)
+    const folded = fold(news, from)
     const state = {
       seq,
-      record,
-      findings: await this.judge(db, record),
+      ...folded,
+      findings: await this.judge(db, folded),
       lines: news.reduce<VisitState['lines']>((lines, { from: outbox }) => withLine(lines, outbox), from.lines)
     }
     this.keep(visit, state)
@@ -67,22 +68,24 @@ export class VisitStates {
   }
 
   /**
-   * What the rules say of a record by the standard it names; of a sealed one what they said when it was sealed. Where that was not
+   * What the rules say of a visit by the standard it names; of a sealed one what they said when it was sealed. Where that was not
    * kept, as by versions from before, it is kept now, by what is listed of the visit, and stays.
    */
-  async judge(db: Connection, record: VisitRecord): Promise<Finding[]> {
-    if (!record.seal) return this.judgeNow(db, record)
+  async judge(db: Connection, folded: Folded): Promise<Finding[]> {
+    const { record } = folded
+    if (!record.seal) return this.judgeNow(db, folded)
     const { id } = record.visit
     const kept = await keptVerdicts(db, id)
     if (kept) return kept.findings
-    await keepVerdicts(db, id, await verdictsOfThen(db, id, await this.judgeNow(db, record)), 'migration', new Date())
+    await keepVerdicts(db, id, await verdictsOfThen(db, id, await this.judgeNow(db, folded)), 'migration', new Date())
     // Another process may have been first.
     return (await keptVerdicts(db, id))!.findings
   }
 
-  /** What the rules of this program say of a record, sealed or not. */
-  async judgeNow(db: Connection, record: VisitRecord): Promise<Finding[]> {
-    return evaluate(record, await this.catalogueFor(db, record), await this.standardOf(db, record), this.onFault)
+  /** What the rules of this program say of a visit, sealed or not. */
+  async judgeNow(db: Connection, { record, history }: Folded): Promise<Finding[]> {
+    const [catalogue, standard] = [await this.catalogueFor(db, record), await this.standardOf(db, record)]
+    return evaluate({ record, history }, catalogue, standard, { onFault: this.onFault })
   }
 
   /** What a visit that was taken in brought along; null of our own. A visit is foreign from its first line or never. */

@@ -1,6 +1,7 @@
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import { canonicalJson, sha256Hex } from '@pasado/core/values/canonical'
 import { ruleKey } from '@pasado/core/record/record'
+import { allRules, ruleName, ruleOf } from '@pasado/core/rules/all'
 import type { Finding } from '@pasado/core/rules/evaluate'
 import type { Connection } from '../db/pool'
 import { insertVerdicts, listedFindings, readVerdicts, type KeptBy } from '../db/sealed-verdicts'
@@ -37,20 +38,30 @@ export async function verdictsOfThen(db: Connection, visit: string, today: reado
     (await listedFindings(db, visit)).map((finding) => [ruleKey(finding.rule, finding.subject || null), finding])
   )
   if (listed.size === 0) return [...today]
-  return today.flatMap((finding): Finding[] => {
-    const then = listed.get(ruleKey(finding.rule, finding.subject?.id))
-    if (!then) return []
-    const level = then.level as Finding['level']
-    if (then.outcome === finding.outcome) return [{ ...finding, level }]
-    return [
-      {
-        ...finding,
-        level,
-        outcome: then.outcome as Finding['outcome'],
-        evidence: 'So it came out when the visit was sealed; in which words was not kept.',
-        mend: '',
-        granted: null
-      }
-    ]
-  })
+  const now = new Map(today.map((finding) => [ruleKey(finding.rule, finding.subject?.id), finding]))
+  const order = new Map(allRules.map(({ id }, index) => [id, index]))
+  return [...listed.values()]
+    .map((then) => saidThen(then, now.get(ruleKey(then.rule, then.subject || null))))
+    .sort((a, b) => (order.get(a.rule) ?? order.size) - (order.get(b.rule) ?? order.size))
+}
+
+/** A verdict as it was listed, with what today's rules say of the same where they say anything. */
+function saidThen(
+  { rule, subject, outcome, level }: Awaited<ReturnType<typeof listedFindings>>[number],
+  now: Finding | undefined
+): Finding {
+  const of = { outcome: outcome as Finding['outcome'], level: level as Finding['level'] }
+  if (now?.outcome === outcome) return { ...now, ...of }
+  const known = ruleOf(rule)
+  const about = now ?? {
+    rule,
+    name: ruleName(rule),
+    stage: known?.stage ?? 'signoff',
+    says: known?.statement ?? '',
+    asks: known?.asks ?? null,
+    subject: subject ? { id: subject, name: 'what this was about' } : null,
+    place: null
+  }
+  const evidence = 'So it came out when the visit was sealed; in which words was not kept.'
+  return { ...about, ...of, evidence, mend: '', granted: null }
 }

@@ -74,9 +74,9 @@ describe('without a connection', () => {
     server.back()
     await vi.waitFor(() => expect(held).toHaveLength(1))
     store.write('brief.set', { set: { phone: '555-0181' } })
-    await vi.waitFor(() => expect(store.useVisit.getState().confirmed.brief.facts.phone).toBe('555-0181'))
+    await vi.waitFor(() => expect(store.useVisit.getState().confirmed.record.brief.facts.phone).toBe('555-0181'))
     const shown: unknown[] = []
-    const stop = store.useVisit.subscribe(({ confirmed }) => shown.push(confirmed.brief.facts.phone))
+    const stop = store.useVisit.subscribe(({ confirmed }) => shown.push(confirmed.record.brief.facts.phone))
     held[0]!()
     await vi.waitFor(() => expect(store.useVisit.getState()).toMatchObject({ asOf: null, pending: [] }))
     stop()
@@ -105,7 +105,7 @@ describe('without a connection', () => {
     server.away = true
     await start()
     await store.openVisit(visit)
-    expect(store.useVisit.getState().confirmed.brief.facts.phone).toBe('555-0179')
+    expect(store.useVisit.getState().confirmed.record.brief.facts.phone).toBe('555-0179')
   })
 
   it('one that is not on the device says that the server cannot be reached', async () => {

@@ -5,7 +5,9 @@ import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/work/prove/rooms'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
 import { photosOf, standing, type VisitRecord } from '@pasado/core/record/record'
 import { changesBetween, differing } from '@pasado/core/documents/changes'
-import { recordAt } from '@pasado/core/record/moments'
+import { fold } from '@pasado/core/history/history'
+import { useFolded } from '../visit/session/facts'
+import { entriesUpTo } from '@pasado/core/record/moments'
 import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
 import { useSession } from '../app/session'
@@ -235,14 +237,14 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
 /** What was left that is not as it was planned, with who changed it and why. */
 function FromPlan() {
   const entries = useVisit((state) => state.entries)
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
   const catalogue = useVisit((state) => state.catalogue)
   const standard = useVisit((state) => state.standard)
   const changes = useMemo(() => {
-    const planned = recordAt(entries, 'planned')
-    if (standing(planned.units).length === 0) return null
-    return differing(changesBetween({ record: planned, catalogue, standard }, { record, catalogue, standard }))
-  }, [entries, record, catalogue, standard])
+    const planned = fold(entriesUpTo(entries, 'planned'))
+    if (standing(planned.record.units).length === 0) return null
+    return differing(changesBetween({ ...planned, catalogue, standard }, { ...folded, catalogue, standard }))
+  }, [entries, folded, catalogue, standard])
   return (
     <section aria-label="Differences from the plan" className="mt-6">
       <h2 className="mb-2 text-lg">Different from the plan</h2>
@@ -252,7 +254,7 @@ function FromPlan() {
         <p className="paper p-4">No unit was planned before the visit: there is nothing to differ from.</p>
       )}
       <p className="fine mt-2">
-        <Link className="underline" to={`/homes/${record.visit.home}/compare`}>
+        <Link className="underline" to={`/homes/${folded.record.visit.home}/compare`}>
           Compare with the visit before, or as found with as left
         </Link>
       </p>

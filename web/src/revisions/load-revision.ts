@@ -1,7 +1,8 @@
 import type { WholeVisit } from '@pasado/core/api/visits'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Revision } from '@pasado/core/documents/change'
-import { recordAt, type Moment } from '@pasado/core/record/moments'
+import { entriesUpTo, type Moment } from '@pasado/core/record/moments'
+import { fold } from '@pasado/core/history/history'
 import { ask } from '../app/api'
 
 /** Loads a visit whole. */
@@ -9,5 +10,5 @@ export const loadWhole = (visit: string): Promise<WholeVisit> => ask('GET /visit
 
 /** A visit at a moment, with what it is judged by. */
 export function revisionAt({ entries, standard, models }: WholeVisit, moment: Moment): Revision {
-  return { record: recordAt(entries, moment), standard, catalogue: catalogueOf(models) }
+  return { ...fold(entriesUpTo(entries, moment)), standard, catalogue: catalogueOf(models) }
 }

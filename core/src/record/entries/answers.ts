@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { choiceAnswers, choiceNames, custodies, secretPurposes } from '../answers'
 import { attributionOf, type Author } from '../attribution'
 import { textLine } from '../fields'
+import { answerKey, choiceKey, custodyKey } from '../keys'
 import { ruleKey } from '../record'
 import { entryKind, withoutRow } from './kind'
 
@@ -37,6 +38,7 @@ export const answerKinds = {
       }),
     by: 'anybody',
     refersTo: {},
+    tells: ({ choice, answer }) => [{ key: choiceKey(choice), value: answer }],
     apply: (record, line) => ({
       choices: { ...record.choices, [line.body.choice]: { ...attributionOf(line), answer: line.body.answer } }
     }),
@@ -55,6 +57,7 @@ export const answerKinds = {
     }),
     by: 'anybody',
     refersTo: {},
+    tells: (body) => [{ key: custodyKey, value: body }],
     apply: (_, line) => ({ custody: { ...attributionOf(line), ...line.body } }),
     inverse: null,
     describe: ({ custody, keeps, until }) => {
@@ -71,6 +74,7 @@ export const answerKinds = {
     }),
     by: 'anybody',
     refersTo: { rule: 'rule', subject: 'subject' },
+    tells: ({ rule, subject, answer }) => [{ key: answerKey(ruleKey(rule, subject)), value: answer }],
     apply: (record, line) => {
       const { rule, subject, answer, note } = line.body
       const kept = { ...attributionOf(line), answer, ...(note === undefined ? {} : { note }) }

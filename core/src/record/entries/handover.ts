@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { secretAssessment, secretPurposes } from '../answers'
 import { attributionOf } from '../attribution'
 import { digest, id, textLine } from '../fields'
+import { secretKey } from '../keys'
 import type { VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
 
@@ -24,6 +25,7 @@ export const handoverKinds = {
     }),
     by: 'server',
     refersTo: {},
+    tells: ({ id, purpose, assessed }) => [{ key: secretKey(id, purpose), value: assessed.print }],
     apply: (record, line) => ({
       secrets: { ...record.secrets, [line.body.ref]: { ...attributionOf(line), ...line.body } }
     }),

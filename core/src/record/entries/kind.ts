@@ -55,6 +55,12 @@ export interface ToWrite {
   body: unknown
 }
 
+/** A key that an entry sets, and its value; null clears it. */
+export interface Told {
+  key: string
+  value: unknown
+}
+
 /** All that is known of a kind of entry. */
 export interface EntryDefinition<B> {
   body: z.ZodType<B>
@@ -65,6 +71,8 @@ export interface EntryDefinition<B> {
   refersTo: References<B>
   /** What else stands against it: the field, and why. */
   problem?: (body: B, here: Circumstances) => { field: (string | number)[]; message: string } | null
+  /** What it sets, key by key (`keys.ts`): what two who have not seen each other can set otherwise. Nothing where it is left out. */
+  tells?: (body: B) => readonly Told[]
   /** What it changes of the record. */
   apply: (record: VisitRecord, line: Line<B>) => Partial<VisitRecord>
   /** The entry that takes it back, as the record stood before it; null where it cannot be taken back. */

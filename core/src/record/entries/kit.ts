@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { itemStates, photoAbout } from '../answers'
 import { attributionOf } from '../attribution'
 import { digest, id, textLine } from '../fields'
+import { itemKey } from '../keys'
 import type { VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
 
@@ -37,6 +38,11 @@ export const kitKinds = {
       }),
     by: 'anybody',
     refersTo: { box: 'box' },
+    tells: ({ box, items, state, done }) =>
+      items.map((item) => ({
+        key: itemKey(box, item),
+        value: state === 'open' ? null : { state, done: done ?? null }
+      })),
     apply: (record, line) => {
       const { box, items, state, done } = line.body
       const boxes = changed(record.boxes, box, ({ items: before }) => {

@@ -6,7 +6,8 @@ import { anyThingsOf, tableOf, type AnyThing, type VisitRecord } from '../record
 import { setFields } from '../set-fields'
 import { storedKinds, things, type StoredKind, type Things } from '../things/all'
 import { modelKey } from '../../catalogue/model'
-import { entryKind, type EntryDefinition, type Line } from './kind'
+import { fieldKey, presenceKey } from '../keys'
+import { entryKind, type EntryDefinition, type Line, type Told } from './kind'
 
 const origin = z.enum(origins).optional()
 
@@ -42,6 +43,7 @@ function setsFactsOf(kind: StoredKind): EntryDefinition<SetBody> {
         ? null
         : { field: ['set', 'model'], message: `no model ${key.replace('@', ' of version ')} is in the catalogue` }
     },
+    tells: ({ id, set }) => toldOf(kind, id, set),
     apply: (record, line) => {
       const held = anyThingsOf(record, kind)
       const before = held[line.body.id] ?? newThing(kind, line.body.id, line.seq)
@@ -66,6 +68,10 @@ export function modelNamed(set: Record<string, unknown>): string | null {
   const { model, modelVersion } = set as { model?: string | null; modelVersion?: number | null }
   return model ? modelKey(model, modelVersion ?? 1) : null
 }
+
+/** Every field that was set, by its key. */
+const toldOf = (kind: string, id: string, set: Record<string, unknown>): Told[] =>
+  Object.entries(set).map(([field, value]) => ({ key: fieldKey(kind, id, field), value }))
 
 function valuesBefore(set: Record<string, unknown>, facts: Record<string, unknown>): Record<string, unknown> {
   return Object.fromEntries(Object.keys(set).map((field) => [field, facts[field] ?? null]))
@@ -98,6 +104,7 @@ export const thingKinds = {
     body: z.strictObject({ set: someOf(briefFacts), origin }),
     by: 'anybody',
     refersTo: {},
+    tells: ({ set }) => toldOf('brief', 'brief', set),
     apply: (record, line) => {
       const { set, origin } = line.body
       const { thing, conflicts } = setFields('brief', record.brief, set, origin, line, record.conflicts)
@@ -111,6 +118,7 @@ export const thingKinds = {
     body: aThing,
     by: 'anybody',
     refersTo: { id: ({ thing }: AThing) => thing },
+    tells: ({ thing, id }) => [{ key: presenceKey(thing, id), value: false }],
     apply: (record, { body, seq }: Line<AThing>) => mark(record, body, seq),
     inverse: (body) => ({ kind: 'thing.restored', body }),
     describe: ({ thing }) => `A ${thing} taken out`
@@ -119,6 +127,7 @@ export const thingKinds = {
     body: aThing,
     by: 'anybody',
     refersTo: { id: ({ thing }: AThing) => thing },
+    tells: ({ thing, id }) => [{ key: presenceKey(thing, id), value: true }],
     apply: (record, { body }: Line<AThing>) => mark(record, body, null),
     inverse: (body) => ({ kind: 'thing.removed', body }),
     describe: ({ thing }) => `A ${thing} put back`

@@ -3,6 +3,7 @@ import { lampLooks, lookWords } from '../../catalogue/look'
 import { elsewhere, unitEvents } from '../answers'
 import { attributionOf } from '../attribution'
 import { id, textLine } from '../fields'
+import { promptKey } from '../keys'
 import { stepKey, type Unit, type VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
 
@@ -113,6 +114,7 @@ export const unitKinds = {
     }),
     by: 'anybody',
     refersTo: { unit: 'unit' },
+    tells: ({ unit, prompt, answer }) => [{ key: promptKey(unit, prompt), value: answer }],
     apply: (record, line) => {
       const { unit, prompt, answer, by } = line.body
       return withUnit(record, unit, ({ prompts }) => ({

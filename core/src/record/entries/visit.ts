@@ -3,16 +3,33 @@ import { attributionOf } from '../attribution'
 import { briefFacts } from '../brief'
 import type { ThingKind } from '../facts'
 import { digest, id, textLine } from '../fields'
-import { holderOf, isStored, tableOf } from '../record'
+import { holderOf, isStored, tableOf, type VisitRecord } from '../record'
 import { setFields } from '../set-fields'
 import { stages } from '../stages'
 import type { StoredKind } from '../things/all'
-import { changed, entryKind } from './kind'
+import { changed, entryKind, type Line } from './kind'
 import { someOf } from './things'
 
 const person = z.strictObject({ id, name: textLine(120) })
 const standardVersion = z.strictObject({ id: z.string().max(60), version: z.int().min(1) })
 const noteText = z.string().min(1).max(2000)
+
+/** The record with a field set as somebody settled it: what it was changed to unseen meanwhile is a conflict of its own. */
+function withField(
+  record: VisitRecord,
+  line: Line<{ thing: string; id: string; field: string }>,
+  value: unknown,
+  conflicts: VisitRecord['conflicts']
+): Partial<VisitRecord> {
+  const { thing, id, field } = line.body
+  const holder = holderOf(record, thing, id)
+  if (!holder) return { conflicts }
+  const origin = holder.meta[field]?.origin
+  const set = setFields(thing as ThingKind, holder, { [field]: value }, origin, line, conflicts)
+  if (thing === 'brief') return { brief: set.thing, conflicts: set.conflicts }
+  const table = tableOf[thing as StoredKind]
+  return { [table]: { ...record[table], [id]: set.thing }, conflicts: set.conflicts }
+}
 
 /** The visit itself: opened, handed on, waited in, talked about and looked at. */
 export const visitKinds = {
@@ -74,32 +91,25 @@ export const visitKinds = {
       thing: z.string().max(20),
       id: z.string().max(40),
       field: z.string().max(40),
-      keep: z.enum(['earlier', 'later'])
+      keep: z.enum(['earlier', 'later']),
+      /** The two values as they were on the screen of whoever settled it; left out by entries from before. */
+      values: z.strictObject({ earlier: z.json(), later: z.json() }).optional()
     }),
     by: 'anybody',
     refersTo: { id: ({ thing }: { thing: string }) => (isStored(thing) ? thing : null) },
     problem: ({ thing }) =>
       thing === 'brief' || isStored(thing) ? null : { field: ['thing'], message: `there is no kind of thing ${thing}` },
     apply: (record, line) => {
-      const { thing, id, field, keep } = line.body
+      const { thing, id, field, keep, values } = line.body
+      if (values) return withField(record, line, values[keep], record.conflicts)
       const settled = record.conflicts.find(
         (conflict) => conflict.thing === thing && conflict.id === id && conflict.field === field
       )
       if (!settled) return {}
       const conflicts = record.conflicts.filter((conflict) => conflict !== settled)
-      if (keep === 'later') return { conflicts }
-      const holder = holderOf(record, thing, id)!
-      const back = setFields(
-        thing as ThingKind,
-        holder,
-        { [field]: settled.earlier.value },
-        holder.meta[field]?.origin,
-        { ...line, base: line.seq },
-        conflicts
-      )
-      if (thing === 'brief') return { brief: back.thing, conflicts }
-      const table = tableOf[thing as StoredKind]
-      return { [table]: { ...record[table], [id]: back.thing }, conflicts }
+      return keep === 'later'
+        ? { conflicts }
+        : withField(record, { ...line, base: line.seq }, settled.earlier.value, conflicts)
     },
     inverse: null,
     describe: ({ field, keep }) => `Conflict over ${field} settled: the ${keep} kept`

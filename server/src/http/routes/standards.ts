@@ -52,11 +52,11 @@ export const standardsRoutes = routesOf(standardsApi, {
       is: string
     }[] = []
     for (const { id: visit, street } of visits) {
-      const { record, findings } = await readVisit(services.logbook, visit)
+      const { record, history, findings } = await readVisit(services.logbook, visit)
       changes.push(
         ...changed(
           findings,
-          evaluate(record, await services.logbook.states.catalogueFor(services.db, record), draft)
+          evaluate({ record, history }, await services.logbook.states.catalogueFor(services.db, record), draft)
         ).map((change) => ({ ...change, visit, street }))
       )
     }

@@ -13,7 +13,7 @@ function Saved() {
   const saving = useVisit((state) => state.saving)
   const pending = useVisit((state) => state.pending.length)
   const asOf = useVisit((state) => state.asOf)
-  const line = useVisit((state) => state.confirmed.lastSeq)
+  const line = useVisit((state) => state.confirmed.record.lastSeq)
   if (seal) return 'sealed'
   if (asOf !== null && pending === 0)
     return (

@@ -1,3 +1,5 @@
+import { useMemo } from 'react'
+import type { Folded } from '@pasado/core/history/history'
 import { holderOf, conflictNow, type Conflict } from '@pasado/core/record/record'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
 import { type FieldMeta } from '@pasado/core/record/attribution'
@@ -22,6 +24,13 @@ export function useMayWrite(): boolean {
   const sealed = useVisit((state) => state.record.seal !== null)
   const role = useSession((state) => state.me?.role)
   return !sealed && role !== undefined && role !== 'office'
+}
+
+/** The open visit’s logbook folded, with what is still on its way. */
+export function useFolded(): Folded {
+  const record = useVisit((state) => state.record)
+  const history = useVisit((state) => state.history)
+  return useMemo(() => ({ record, history }), [record, history])
 }
 
 /** Writes one field of a thing after checking it as the server will. Gives what is wrong with it, or null. */

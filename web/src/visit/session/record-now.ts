@@ -1,5 +1,5 @@
-import type { Draft } from '@pasado/core/record/entry'
-import { apply } from '@pasado/core/record/reduce'
+import { fold } from '@pasado/core/history/history'
+import type { Draft, Placed } from '@pasado/core/record/entry'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { useSession } from '../../app/session'
 import { lookAt, useOutbox, waits, type Look, type OutboxRow } from '../../outbox/outbox'
@@ -10,8 +10,8 @@ function isKnown({ item }: OutboxRow): boolean {
   const { entries, confirmed } = useVisit.getState()
   if (item.kind === 'line') return entries.some(({ id }) => id === item.draft.id)
   return item.kind === 'secret'
-    ? Object.hasOwn(confirmed.secrets, item.ref)
-    : Object.hasOwn(confirmed.photos ?? {}, item.ref)
+    ? Object.hasOwn(confirmed.record.secrets, item.ref)
+    : Object.hasOwn(confirmed.record.photos ?? {}, item.ref)
 }
 
 /** The lines of the open visit that wait on this device, in order. */
@@ -30,28 +30,28 @@ function waitingLines(): Draft[] {
 export function takeLook(): Look {
   const { id, confirmed, entries } = useVisit.getState()
   const { id: outbox } = useOutbox.getState()
-  return lookAt(id ?? '', confirmed, entries.filter(({ from }) => from === outbox).length, isKnown)
+  return lookAt(id ?? '', confirmed.record, entries.filter(({ from }) => from === outbox).length, isKnown)
 }
 
 /** Shows the record with what is still on its way, and judges it; of a sealed visit what was said then. */
 export function recompute(): void {
   const { id, confirmed, catalogue, standard, verdicts } = useVisit.getState()
-  if (id === null || confirmed.lastSeq === 0) return
+  if (id === null || confirmed.record.lastSeq === 0) return
   const me = useSession.getState().me
   const pending = waitingLines()
-  let record = confirmed
-  for (const draft of pending) {
-    record = apply(record, {
-      ...draft,
-      by: { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? 'technician' },
-      seq: record.lastSeq + 1,
-      received: draft.at
-    })
-  }
+  const by = { id: me?.id ?? '', name: me?.name ?? '', role: me?.role ?? ('technician' as const) }
+  const onItsWay = pending.map((draft, index): Placed => ({
+    ...draft,
+    by,
+    seq: confirmed.record.lastSeq + 1 + index,
+    received: draft.at
+  }))
+  const { record, history } = fold(onItsWay, confirmed)
   useVisit.setState({
     pending,
     record,
-    findings: record.seal && verdicts ? verdicts : evaluate(record, catalogue, standard),
+    history,
+    findings: record.seal && verdicts ? verdicts : evaluate({ record, history }, catalogue, standard),
     saving: savingOf(pending.length)
   })
 }

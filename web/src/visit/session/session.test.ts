@@ -38,7 +38,7 @@ describe('what is written', () => {
     write('555-0150')
     expect([phone(), store.useVisit.getState().saving]).toEqual(['555-0150', 'saving'])
     await vi.waitFor(() => expect(store.useVisit.getState().saving).toBe('saved'))
-    expect(store.useVisit.getState().confirmed.brief.facts.phone).toBe('555-0150')
+    expect(store.useVisit.getState().confirmed.record.brief.facts.phone).toBe('555-0150')
   })
 
   it('is kept on the device while the server is away, and sent once when it is back', async () => {

@@ -1,6 +1,6 @@
 import { catalogueOf } from '@pasado/core/catalogue/model'
-import type { Entry, Placed } from '@pasado/core/record/entry'
-import { reduce } from '@pasado/core/record/reduce'
+import type { Entry } from '@pasado/core/record/entry'
+import { fold } from '@pasado/core/history/history'
 import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { useSession } from '../../app/session'
 import { onLinesSent, outboxReady } from '../../outbox/outbox'
@@ -74,10 +74,10 @@ class VisitSession {
     if (this.#over) return
     const { confirmed, entries: shown } = useVisit.getState()
     // What was sent while this was on its way is known here already.
-    const known = confirmed.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
+    const known = confirmed.record.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
     useVisit.setState({
       entries: known,
-      confirmed: reduce(known as Placed[]),
+      confirmed: fold(known),
       standard,
       models,
       catalogue: catalogueOf([...all, ...models]),
@@ -101,7 +101,9 @@ class VisitSession {
   }
 
   #listen(): void {
-    const events = new EventSource(`/api/visits/${this.id}/events?after=${useVisit.getState().confirmed.lastSeq}`)
+    const events = new EventSource(
+      `/api/visits/${this.id}/events?after=${useVisit.getState().confirmed.record.lastSeq}`
+    )
     this.#events = events
     events.addEventListener('entries', (event) => this.#receive(JSON.parse(event.data as string) as Entry[]))
     // A lost stream comes back by itself; what was missed meanwhile is fetched then.
@@ -121,9 +123,9 @@ class VisitSession {
   #receive(news: Entry[]): void {
     if (this.#over) return
     const { entries, confirmed } = useVisit.getState()
-    const fresh = news.filter((entry) => entry.seq > confirmed.lastSeq).sort((a, b) => a.seq - b.seq)
+    const fresh = news.filter((entry) => entry.seq > confirmed.record.lastSeq).sort((a, b) => a.seq - b.seq)
     if (fresh.length === 0) return
-    if (fresh[0]!.seq !== confirmed.lastSeq + 1) {
+    if (fresh[0]!.seq !== confirmed.record.lastSeq + 1) {
       void this.#catchUp()
       return
     }
@@ -132,7 +134,7 @@ class VisitSession {
       void openVisit(this.id)
       return
     }
-    useVisit.setState({ entries: [...entries, ...fresh], confirmed: reduce(fresh as Placed[], confirmed) })
+    useVisit.setState({ entries: [...entries, ...fresh], confirmed: fold(fresh, confirmed) })
     // A moment after it changed: a whole visit is not written down at every stroke.
     this.#later('take', TAKE_MS, () => this.#takeAlong())
     recompute()
@@ -142,7 +144,7 @@ class VisitSession {
 
   async #catchUp(): Promise<void> {
     try {
-      const { lastSeq } = useVisit.getState().confirmed
+      const { lastSeq } = useVisit.getState().confirmed.record
       const { entries } = await ask('GET /visits/:id/entries', { params: { id: this.id }, query: { after: lastSeq } })
       this.#receive(entries)
     } catch {

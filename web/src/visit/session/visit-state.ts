@@ -5,7 +5,7 @@ import type { Standard } from '@pasado/core/policy/standard'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { emptyRecord } from '@pasado/core/record/reduce'
+import { nothingFolded, type Folded, type History } from '@pasado/core/history/history'
 import type { Finding } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 
@@ -15,9 +15,10 @@ export type Saving = 'saved' | 'saving' | 'not saved yet'
 interface VisitState {
   id: string | null
   entries: Entry[]
-  /** The record by what the server has confirmed, and by that and what is still on its way. */
-  confirmed: VisitRecord
+  /** What the server has confirmed, folded; and the record and history by that and what is still on its way. */
+  confirmed: Folded
   record: VisitRecord
+  history: History
   findings: Finding[]
   standard: Standard
   catalogue: Catalogue
@@ -43,8 +44,8 @@ export function nothing(): VisitState {
   return {
     id: null,
     entries: [],
-    confirmed: emptyRecord,
-    record: emptyRecord,
+    confirmed: nothingFolded,
+    ...nothingFolded,
     findings: [],
     standard: firstStandard,
     catalogue: new Map(),

@@ -10,7 +10,7 @@ import { Chips } from '../../../ui/Chips'
 import { Mark, outcomeOf } from '../../../ui/Mark'
 import { failureTitle } from '../../../app/api'
 import { yesOrNo } from '../../fields/FactField'
-import { useMayWrite } from '../../session/facts'
+import { useFolded, useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
@@ -22,10 +22,11 @@ import { Field, Input } from '../../../ui/Field'
 
 /** What is proven of the home as a whole: names gone, devices rejoined, telephone, and the look when it has settled. */
 export function HomeProof() {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
   const catalogue = useVisit((state) => state.catalogue)
   const policy = useVisit((state) => state.standard.policy)
-  const home = useMemo(() => homeOf(record, catalogue, policy), [record, catalogue, policy])
+  const home = useMemo(() => homeOf(folded, catalogue, policy), [folded, catalogue, policy])
   const mayWrite = useMayWrite()
   const names = namesToBeGone(home)
   const devices = standing(thingsOf(record, 'device'))

@@ -8,7 +8,7 @@ import { extendingUnits, testedUnits, wiredUnits } from '@pasado/core/rules/stag
 import { Mark } from '../../../ui/Mark'
 import { failureTitle } from '../../../app/api'
 import { draftOf, useDraft } from '../../../app/draft'
-import { useMayWrite } from '../../session/facts'
+import { useFolded, useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import type { Look } from '../../../outbox/outbox'
 import { takeLook } from '../../session/record-now'
@@ -22,10 +22,10 @@ import { Field, Input, Select } from '../../../ui/Field'
 
 /** Each unit: was somebody really on it, is its link good, does a port of it carry. */
 export function UnitsProof() {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
   const catalogue = useVisit((state) => state.catalogue)
   const policy = useVisit((state) => state.standard.policy)
-  const home = useMemo(() => homeOf(record, catalogue, policy), [record, catalogue, policy])
+  const home = useMemo(() => homeOf(folded, catalogue, policy), [folded, catalogue, policy])
   const [extending, tested, wired] = [extendingUnits(home.units), testedUnits(home.units), wiredUnits(home.units)].map(
     (list) => new Set(list.map(({ unit }) => unit.id))
   ) as [Set<string>, Set<string>, Set<string>]

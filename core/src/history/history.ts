@@ -1,0 +1,128 @@
+import { kindOf } from '../record/entries/all'
+import type { Told } from '../record/entries/kind'
+import type { Placed } from '../record/entry'
+import { fieldKey } from '../record/keys'
+import type { VisitRecord } from '../record/record'
+import { emptyRecord, reduce } from '../record/reduce'
+import { sameJson } from '../values/canonical'
+
+/** A line of the logbook with its place in its outbox. */
+export interface Line {
+  entry: Placed
+  /** How many lines of its outbox stand before it. */
+  place: number
+  /** How many lines of its outbox its author had written when the look was taken. */
+  own: number
+}
+
+/** A value that a line gave to a key. */
+export interface Write {
+  seq: number
+  value: unknown
+}
+
+/** Something that happened to a unit. */
+export interface Happening {
+  seq: number
+  what: string
+}
+
+/**
+ * What a logbook tells beyond the record that it amounts to: who had seen what when they wrote. A second fold over the same entries;
+ * the record holds what stands now, this tells whether what was proven then still stands.
+ */
+export interface History {
+  /** Every line, by its number. */
+  lines: ReadonlyMap<number, Line>
+  /** How many lines each outbox has. */
+  outboxes: ReadonlyMap<string, number>
+  /** What each key was set to, in the order of the logbook. */
+  writes: ReadonlyMap<string, readonly Write[]>
+  /** What happened to each unit, in the order of the logbook. */
+  happenings: ReadonlyMap<string, readonly Happening[]>
+}
+
+/** The history before the first entry. */
+export const emptyHistory: History = {
+  lines: new Map(),
+  outboxes: new Map(),
+  writes: new Map(),
+  happenings: new Map()
+}
+
+/** The history after more entries, in the order of the logbook. Pure: the one given is not changed. */
+export function remember(history: History, entries: Iterable<Placed>): History {
+  const lines = new Map(history.lines)
+  const outboxes = new Map(history.outboxes)
+  const writes = new Map(history.writes)
+  const happenings = new Map(history.happenings)
+  for (const entry of entries) {
+    const place = outboxes.get(entry.from) ?? 0
+    outboxes.set(entry.from, place + 1)
+    lines.set(entry.seq, { entry, place, own: entry.own ?? place })
+    const told =
+      entry.kind === 'conflict.settled' ? settled({ lines, outboxes, writes, happenings }, entry) : toldBy(entry)
+    for (const { key, value } of told) writes.set(key, [...(writes.get(key) ?? []), { seq: entry.seq, value }])
+    if (entry.kind === 'unit.event') {
+      const { unit, what } = entry.body
+      happenings.set(unit, [...(happenings.get(unit) ?? []), { seq: entry.seq, what }])
+    }
+  }
+  return { lines, outboxes, writes, happenings }
+}
+
+const toldBy = ({ kind, body }: Placed): readonly Told[] => kindOf(kind).tells?.(body) ?? []
+
+/** The value that a conflict was settled for: as it was named, else, as by lines from before, the one that stood first or last in the logbook. */
+function settled(history: History, { seq, body }: Placed<'conflict.settled'>): Told[] {
+  const key = fieldKey(body.thing, body.id, body.field)
+  if (body.values) return [{ key, value: body.values[body.keep] }]
+  const seen = (history.writes.get(key) ?? []).filter((write) => hasSeen(history, seq, write.seq))
+  const heads = headsOf(history, seen)
+  const kept = body.keep === 'earlier' ? heads[0] : heads.at(-1)
+  return kept ? [{ key, value: kept.value }] : []
+}
+
+/** The history of a whole logbook. */
+export const historyOf = (entries: Iterable<Placed>): History => remember(emptyHistory, entries)
+
+/**
+ * Whether the author of a line had another one before them when the look was taken: it is in the line's past. No clock decides:
+ * it is what they had from the server, and what was written before on the same device.
+ */
+export function hasSeen(history: History, by: number, seen: number): boolean {
+  if (by === seen) return true
+  const author = history.lines.get(by)
+  const line = history.lines.get(seen)
+  if (!author || !line) return seen < by
+  if (seen <= author.entry.base) return true
+  return line.entry.from === author.entry.from && line.place < author.own
+}
+
+/** What was set of a key in a line's past, last; undefined where nobody had set it. */
+export function valueSeen(history: History, by: number, key: string): Write | undefined {
+  return history.writes.get(key)?.findLast(({ seq }) => seq !== by && hasSeen(history, by, seq))
+}
+
+/** Of lines about one thing those that no other of them had seen: the newest, or several that did not know of each other. */
+export function headsOf<T extends { seq: number }>(history: History, lines: readonly T[]): T[] {
+  return lines.filter(({ seq }) => !lines.some((other) => other.seq !== seq && hasSeen(history, other.seq, seq)))
+}
+
+/** Whether two values say the same. */
+export const isSame = (a: unknown, b: unknown): boolean => a === b || sameJson(a ?? null, b ?? null)
+
+/** A logbook folded: the record that it amounts to, and its history. */
+export interface Folded {
+  record: VisitRecord
+  history: History
+}
+
+/** A logbook before its first entry. */
+export const nothingFolded: Folded = { record: emptyRecord, history: emptyHistory }
+
+/** What a logbook amounts to after more entries. */
+export const fold = (entries: readonly Placed[], from: Folded = nothingFolded): Folded => ({
+  record: reduce(entries, from.record),
+  history: remember(from.history, entries)
+})

@@ -1,0 +1,134 @@
+import { hasSeen, isSame, valueSeen, type History } from './history'
+import { fieldKey, presenceKey } from '../record/keys'
+import type { UnitEvent } from '../record/answers'
+import type { StoredKind } from '../record/things/all'
+
+/** What a proof rests on. */
+export type Rests =
+  /** That nothing of this happened to a unit. */
+  | { unit: string; without: readonly UnitEvent[]; name: string }
+  /** That a key holds the value it had before the proof's author; `first`: whether the first value it is given counts as another. */
+  | { key: string; first: boolean; name: string }
+
+/** What happened after a proof, or unknown to its author, of what the proof rests on. */
+export interface Change {
+  seq: number
+  /** True where whoever changed it had seen the proof: it was after it. Else neither knew of the other. */
+  after: boolean
+  /** In one sentence. */
+  message: string
+}
+
+const eventWords: Readonly<Record<UnitEvent, string>> = {
+  powered: 'was switched on',
+  restarted: 'was restarted',
+  moved: 'was moved',
+  updated: 'was updated',
+  reset: 'was reset',
+  'settings-changed': 'had its settings changed',
+  'tested-good': 'was tested',
+  'tested-bad': 'was tested'
+}
+
+/**
+ * What changed of what a proof rests on: every change that is not in its past, oldest first. A value that is the one the proof's author
+ * had is no change; nor is one that was settled for it.
+ * @param proof the number of the line that says it
+ */
+export function changesSince(history: History, proof: number, rests: readonly Rests[]): Change[] {
+  const changes = rests.flatMap((on) => ('unit' in on ? happened(history, proof, on) : changed(history, proof, on)))
+  return changes.sort((a, b) => a.seq - b.seq)
+}
+
+/** The first thing that changed of what a proof rests on, told in a sentence; null where it stands. */
+export function whyNotStanding(history: History, proof: number, rests: readonly Rests[]): string | null {
+  return changesSince(history, proof, rests)[0]?.message ?? null
+}
+
+function happened(history: History, proof: number, { unit, without, name }: Extract<Rests, { unit: string }>) {
+  const happenings = history.happenings.get(unit) ?? []
+  return happenings
+    .filter(({ seq, what }) => without.includes(what as UnitEvent) && seq !== proof && !hasSeen(history, proof, seq))
+    .map(({ seq, what }) => told(history, proof, seq, `${name} ${eventWords[what as UnitEvent]}`))
+}
+
+function changed(history: History, proof: number, { key, first, name }: Extract<Rests, { key: string }>): Change[] {
+  const writes = history.writes.get(key)
+  if (!writes) return []
+  const had = valueSeen(history, proof, key)
+  const value = had ? had.value : firstValueOf(key)
+  if (value === undefined && !first) return laterThanFirst(history, proof, writes, key, name)
+  return writes
+    .filter((write) => write.seq !== proof && !hasSeen(history, proof, write.seq) && !isSame(write.value, value))
+    .filter((write) => !had || !wasSettledFor(history, write.seq, had, writes))
+    .map(({ seq, value: now }) => told(history, proof, seq, changeWords(name, value, now)))
+}
+
+/** What is so before anybody says it: a thing that was never taken out is here. */
+function firstValueOf(key: string): unknown {
+  return key.endsWith(`.${PRESENCE}`) ? true : undefined
+}
+const PRESENCE = presenceKey('', '').slice(2)
+
+/** Where the first value is no change, every other one after it is. */
+function laterThanFirst(
+  history: History,
+  proof: number,
+  writes: readonly { seq: number; value: unknown }[],
+  key: string,
+  name: string
+): Change[] {
+  const unseen = writes.filter(({ seq }) => seq !== proof && !hasSeen(history, proof, seq))
+  const [written] = unseen
+  return unseen
+    .filter(({ value }) => !isSame(value, written!.value))
+    .map(({ seq, value }) => told(history, proof, seq, changeWords(name, written!.value, value)))
+}
+
+/** Whether a value, written by somebody who did not know of the one that was had, was settled for that one by somebody who knew both. */
+function wasSettledFor(
+  history: History,
+  write: number,
+  had: { seq: number; value: unknown },
+  writes: readonly { seq: number; value: unknown }[]
+): boolean {
+  if (hasSeen(history, write, had.seq) || hasSeen(history, had.seq, write)) return false
+  return writes.some(
+    ({ seq, value }) =>
+      isSame(value, had.value) && seq !== write && hasSeen(history, seq, write) && hasSeen(history, seq, had.seq)
+  )
+}
+
+function changeWords(name: string, before: unknown, now: unknown): string {
+  if (typeof before === 'boolean' && typeof now === 'boolean')
+    return `${name} ${now ? 'was put back' : 'was taken out'}`
+  return `${name} ${before === undefined ? 'was set' : 'was changed'}`
+}
+
+function told(history: History, proof: number, seq: number, words: string): Change {
+  const after = hasSeen(history, seq, proof)
+  return {
+    seq,
+    after,
+    message: after
+      ? `${words} since.`
+      : `${words}, by somebody who did not know of this: which came first is not known.`
+  }
+}
+
+/** Rests on fields of a thing. */
+export function restsOnFields(
+  kind: StoredKind | 'brief',
+  id: string,
+  fields: Readonly<Record<string, string>>,
+  first: boolean
+): Rests[] {
+  return Object.entries(fields).map(([field, name]) => ({ key: fieldKey(kind, id, field), first, name }))
+}
+
+/** Rests on a thing being in the visit as it was. */
+export const restsOnPresence = (kind: StoredKind, id: string, name: string): Rests => ({
+  key: presenceKey(kind, id),
+  first: true,
+  name
+})

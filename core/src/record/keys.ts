@@ -1,0 +1,34 @@
+/**
+ * The keys of all that a logbook sets: a field of a thing, an answer, a choice, custody, an item of a box. Two who set the
+ * same key to different values without having seen each other are in conflict.
+ */
+
+/** A field of a thing, or of the brief. */
+export const fieldKey = (kind: string, id: string, field: string): string => `${kind}.${id}.${field}`
+
+/** Whether a thing is in the visit or was taken out of it. */
+export const presenceKey = (kind: string, id: string): string => fieldKey(kind, id, 'is-here')
+
+/** The answer to a rule, by the key that answers stand under. */
+export const answerKey = (rule: string): string => fieldKey('answer', rule, 'answer')
+
+/** The answer to a choice of hand-over. */
+export const choiceKey = (choice: string): string => fieldKey('choice', choice, 'answer')
+
+/** Who keeps the secrets. */
+export const custodyKey = fieldKey('custody', 'custody', 'custody')
+
+/** The answer to a consent prompt of a unit. */
+export const promptKey = (unit: string, prompt: string): string => fieldKey('prompt', unit, prompt)
+
+/** An item of a box. */
+export const itemKey = (box: string, item: string): string => fieldKey('item', box, item)
+
+/** A secret of a thing, by its purpose: its value is its keyed print. */
+export const secretKey = (thing: string, purpose: string): string => fieldKey('secret', thing, purpose)
+
+/** A key in its parts. */
+export function partsOf(key: string): { kind: string; id: string; field: string } {
+  const [kind = '', id = ''] = key.split('.', 2)
+  return { kind, id, field: key.slice(kind.length + id.length + 2) }
+}
