@@ -24,7 +24,7 @@ test('two browsers on one visit see each other, and settle what both set', async
   const conflict = page.getByRole('group', { name: 'Conflict: Second way to reach them' })
   await expect(conflict).toBeVisible()
   await expect(other.getByRole('group', { name: 'Conflict: Second way to reach them' })).toBeVisible()
-  await expect(page.getByRole('complementary', { name: 'Docket' }).getByText(/Two people set/)).toBeVisible()
+  await expect(page.getByRole('complementary', { name: 'Docket' }).getByText(/Two set/)).toBeVisible()
   await conflict.getByRole('button', { name: 'Keep Brother, 555-0162' }).click()
   for (const screen of [page, other]) {
     await expect(screen.getByRole('group', { name: /^Conflict/ })).toHaveCount(0)

@@ -78,9 +78,9 @@ async function lookedAgain(
   { id, by }: Extract<Step, { does: 'check' }>,
   at: Date
 ): Promise<void> {
-  const { record } = await readVisit(logbook, visit)
+  const { record, history } = await readVisit(logbook, visit)
   const { rooms } = checkRooms(
-    record,
+    { record, history },
     await logbook.states.catalogueFor(db, record),
     await logbook.states.standardOf(db, record).then(({ policy }) => policy)
   )

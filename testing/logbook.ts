@@ -184,14 +184,14 @@ export function complete(): Log {
     })
     .write('host.set', { id: idOf('hr'), set: { unit: router, segment: home, address: '192.168.1.1' } })
     .write('host.set', { id: idOf('hn'), set: { unit: node, segment: home, address: '192.168.1.20' } })
-    .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hr'), answer: 'yes' })
-    .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hn'), answer: 'yes' })
-    .write('rule.answered', { rule: 'addr-applied', answer: 'yes' })
     .write('network.set', {
       id: network,
       set: { ssid: 'Razorbill', use: 'main', bands: ['2.4', '5'], security: 'wpa2-wpa3', segment: home }
     })
     .secret('wifi-passphrase', 'network', network)
+    .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hr'), answer: 'yes' })
+    .write('rule.answered', { rule: 'addr-reachable', subject: idOf('hn'), answer: 'yes' })
+    .write('rule.answered', { rule: 'addr-applied', answer: 'yes' })
     .write('fitting.set', { id: idOf('pbox'), set: { kind: 'provider-box' } })
     .write('cable.set', {
       id: idOf('wan'),

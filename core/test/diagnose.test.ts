@@ -259,8 +259,7 @@ describe('in houses with a planted fault', () => {
 
 describe('what the record knows already', () => {
   it('lamps, links, firmware, family and measurements are not asked again; an answer in the search goes first', () => {
-    const record = complete().record()
-    const known = knownAnswers(record, catalogue, firstStandard.policy, { unit: node, room: study })
+    const known = knownAnswers(complete().folded(), catalogue, firstStandard.policy, { unit: node, room: study })
     expect(known).toMatchObject({
       'unit-lamp': { answer: 'good' },
       firmware: { answer: 'approved' },
@@ -278,14 +277,14 @@ describe('what the record knows already', () => {
       .write('unit.set', { id: router, set: { role: 'router' } })
       .write('unit.set', { id: router, set: { used: false } })
       .write('pairing.pressed', { unit: node, which: 'second', on: node })
-    expect(knownAnswers(late.record(), catalogue, firstStandard.policy, { unit: node })['pairing-time']!.answer).toBe(
+    expect(knownAnswers(late.folded(), catalogue, firstStandard.policy, { unit: node })['pairing-time']!.answer).toBe(
       'late'
     )
     expect(
       knownAnswers(
         complete()
           .write('thing.removed', { thing: 'measurement', id: idOf('src') })
-          .record(),
+          .folded(),
         catalogue,
         firstStandard.policy,
         {}
@@ -294,7 +293,7 @@ describe('what the record knows already', () => {
     // What it would show once it began anew nobody saw: it is asked.
     expect(
       knownAnswers(
-        complete().write('unit.event', { unit: node, what: 'restarted' }).record(),
+        complete().write('unit.event', { unit: node, what: 'restarted' }).folded(),
         catalogue,
         firstStandard.policy,
         { unit: node }

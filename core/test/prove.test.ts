@@ -122,14 +122,13 @@ describe('lists and result files', () => {
 
 describe('rooms', () => {
   it('the floor is the standard’s figure, or the share of the source where that is less', () => {
-    const record = complete().record()
-    expect(roomFloor(policy, sourceOf(record, catalogue))).toMatchObject({ mbps: 100, dbm: -67 })
+    expect(roomFloor(policy, sourceOf(complete().folded(), catalogue))).toMatchObject({ mbps: 100, dbm: -67 })
     const slow = complete()
       .write('measurement.set', {
         id: idOf('src'),
         set: { runs: [{ downMbps: 50 }, { downMbps: 60 }, { downMbps: 40 }] }
       })
-      .record()
+      .folded()
     expect(roomFloor(policy, sourceOf(slow, catalogue))).toMatchObject({
       mbps: 40,
       reason: '80 % of the 50 Mbit/s that the source gives'
@@ -138,13 +137,13 @@ describe('rooms', () => {
 
   it('says what falls short, the latency added, and goes stale with what the unit hangs on', () => {
     const log = complete()
-    expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({
+    expect(judgeRooms(log.folded(), catalogue, policy)[0]).toMatchObject({
       outcome: 'holds',
       addedMs: 5,
       message: '-58 dBm, 210 Mbit/s down, 5 ms added.'
     })
     log.write('unit.event', { unit: router, what: 'moved' })
-    expect(judgeRooms(log.record(), catalogue, policy)[0]).toMatchObject({
+    expect(judgeRooms(log.folded(), catalogue, policy)[0]).toMatchObject({
       outcome: 'unproven',
       message: 'Hall router was moved since. Measure it again.'
     })
@@ -164,7 +163,7 @@ describe('rooms', () => {
             judgeRooms(
               complete()
                 .write('measurement.set', { id: idOf('mst'), set })
-                .record(),
+                .folded(),
               catalogue,
               policy
             )[0]!.outcome
@@ -196,12 +195,13 @@ describe('the bottleneck', () => {
     })
     const of = (set: Record<string, unknown>) => {
       log.write('measurement.set', { id: idOf('mst'), set })
-      const record = log.record()
+      const folded = log.folded()
+      const { record } = folded
       return bottleneckOf(
         record,
         catalogue,
-        measured(record, catalogue, ({ at }) => at === 'room')[0]!,
-        sourceOf(record, catalogue)
+        measured(folded, catalogue, ({ at }) => at === 'room')[0]!,
+        sourceOf(folded, catalogue)
       )!
     }
     expect(of({ dbm: -50, runs: [{ downMbps: 92 }] })).toMatchObject({
@@ -218,12 +218,13 @@ describe('the bottleneck', () => {
     const told = (set: Record<string, unknown>, change: (log: ReturnType<typeof complete>) => unknown = () => 0) => {
       const log = complete().write('measurement.set', { id: idOf('mst'), set })
       change(log)
-      const record = log.record()
+      const folded = log.folded()
+      const { record } = folded
       return bottleneckOf(
         record,
         catalogue,
-        measured(record, catalogue, ({ at }) => at === 'room')[0]!,
-        sourceOf(record, catalogue)
+        measured(folded, catalogue, ({ at }) => at === 'room')[0]!,
+        sourceOf(folded, catalogue)
       )!
     }
     const slow = { dbm: -58, runs: [{ downMbps: 48 }] }
@@ -245,7 +246,7 @@ describe('the bottleneck', () => {
 
   it('a measurement that names no unit is out of date once any of them was moved', () => {
     const log = () => complete().write('measurement.set', { id: idOf('mst'), set: { unit: null } })
-    const stale = (item: ReturnType<typeof complete>) => judgeRooms(item.record(), catalogue, policy)[0]!.outcome
+    const stale = (item: ReturnType<typeof complete>) => judgeRooms(item.folded(), catalogue, policy)[0]!.outcome
     expect([
       stale(log()),
       stale(log().write('unit.event', { unit: node, what: 'moved' })),

@@ -29,7 +29,7 @@ import {
 } from '@pasado/core/record/seal'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { digestOf } from '@pasado/core/values/canonical'
-import { conflictNow } from '@pasado/core/record/record'
+import { conflictsOf } from '@pasado/core/history/conflicts'
 import { allRules } from '@pasado/core/rules/all'
 import { blocks, evaluate } from '@pasado/core/rules/evaluate'
 import { firstRules } from '@pasado/core/rules/first-rules'
@@ -173,19 +173,24 @@ describe('a conflict', () => {
         seq,
         received: '2026-01-05T12:00:00.000Z'
       }) as unknown as Placed
-    const record = reduce([
+    const { record, history } = fold([
       ...entries,
       set(last + 1, last, idOf('corin'), 'Corin', 599),
       set(last + 2, last, idOf('isolde'), 'Isolde', 100),
       set(last + 3, last, idOf('isolde'), 'Isolde', 397)
     ])
-    const [conflict] = record.conflicts
-    expect([conflict!.earlier.value, conflict!.later.value]).toEqual([599, 100])
-    expect(conflictNow(record, conflict!)).toMatchObject({
-      earlier: { value: 599 },
-      later: { value: 397, by: { name: 'Isolde' } }
-    })
-    expect(conflictNow(record, { ...conflict!, thing: 'constructor' })).toMatchObject({ later: { value: 100 } })
+    expect(record.conflicts).toHaveLength(1)
+    expect(
+      conflictsOf(history).map(({ key, values }) => [key, values.map(({ value, by }) => [value, by.name])])
+    ).toEqual([
+      [
+        'brief.brief.speedDownMbps',
+        [
+          [599, 'Corin'],
+          [397, 'Isolde']
+        ]
+      ]
+    ])
   })
 })
 

@@ -5,13 +5,13 @@ import { catalogue, complete, idOf, node, router, study, type Log } from '@pasad
 const spot: Spot = { at: 'room', room: study, unit: node, band: '5', how: 'typed' }
 const nowOf = (log: Log) => Date.parse(log.entries.at(-1)!.at) + 60_000
 const goesTo = (log: Log, of: Spot = spot, runs = 1, now = nowOf(log)) =>
-  measurementOf(log.record(), catalogue, of, runs, now)?.id ?? null
+  measurementOf(log.folded(), catalogue, of, runs, now)?.id ?? null
 
 describe('a further run', () => {
   it('belongs to the measurement of its spot while nothing came between', () =>
     expect(goesTo(complete())).toBe(idOf('mst')))
 
-  it.each(['moved', 'reset', 'updated', 'settings-changed'] as const)(
+  it.each(['moved', 'reset', 'updated'] as const)(
     'is a new measurement where the unit, or what it hangs on, was %s since',
     (what) => {
       expect(goesTo(complete().write('unit.event', { unit: node, what }))).toBeNull()

@@ -71,7 +71,7 @@ describe('four eyes', () => {
   it('somebody else has to approve this very record', () => {
     const log = complete()
     const said = () =>
-      sealHindrances(log.record(), [], signedDigest(log.record()), true).filter((candidate) =>
+      sealHindrances(log.folded(), [], signedDigest(log.record()), true).filter((candidate) =>
         candidate.includes('approve')
       )
     expect(said()).toEqual(['somebody else has to approve it: ask a lead to look'])
@@ -83,7 +83,7 @@ describe('four eyes', () => {
     expect(said()).toEqual([])
     log.write('brief.set', { set: { phone: '555-0100' } })
     expect(said()).toEqual(['the record changed after it was approved: ask a lead to look again'])
-    expect(sealHindrances(log.record(), [], signedDigest(log.record())).join()).not.toContain('approve')
+    expect(sealHindrances(log.folded(), [], signedDigest(log.record())).join()).not.toContain('approve')
   })
 })
 

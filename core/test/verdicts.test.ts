@@ -35,18 +35,7 @@ function meet({ rule, subject, every, none, absent }: Example['want'][number], {
 }
 
 /** What is still said wrongly: each is red until its rule is mended, and this list may only shrink. */
-const stillWrong = new Set([
-  'a link test from before the move arrives after it',
-  'calls made, then the router was reset',
-  'the television rejoined, then the name changed',
-  'the better measurement is stale, a fresh one reaches every floor',
-  'cautions read, then light and a ladder came in',
-  'a weak link waived, then none at all',
-  'a cabinet, and no plan was drawn',
-  'all applied, then a second network is named for the first time',
-  'the television rejoined, then a new passphrase',
-  'a test begun before one’s own reset, kept after it'
-])
+const stillWrong = new Set(['a weak link waived, then none at all', 'a cabinet, and no plan was drawn'])
 
 describe('what the standard says of a logbook', () => {
   it.each(examples.map((example) => [example.title, example] as const))('%s', (title, { input, want, conflicts }) => {

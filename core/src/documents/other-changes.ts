@@ -92,8 +92,8 @@ export function roomChanges(before: Revision, after: Revision): RoomChange[] {
       ? { dbm: best.measurement.facts.dbm ?? null, downMbps: best.down?.median ?? null, outcome: verdict.outcome }
       : null
   }
-  const [old, now] = [before, after].map(({ record, catalogue, standard }) =>
-    judgeRooms(record, catalogue, standard.policy)
+  const [old, now] = [before, after].map((revision) =>
+    judgeRooms(revision, revision.catalogue, revision.standard.policy)
   ) as [RoomVerdict[], RoomVerdict[]]
   const of = (rooms: RoomVerdict[], id: string) => rooms.find(({ room }) => room.id === id)
   return [...new Set([...now, ...old].map(({ room }) => room.id))].flatMap((id): RoomChange[] => {

@@ -126,3 +126,19 @@ export const fold = (entries: readonly Placed[], from: Folded = nothingFolded): 
   record: reduce(entries, from.record),
   history: remember(from.history, entries)
 })
+
+/** The record as the author of a line had it before them. */
+export function recordSeen(history: History, by: number): VisitRecord {
+  let ofHistory = seenBefore.get(history)
+  if (!ofHistory) seenBefore.set(history, (ofHistory = new Map<number, VisitRecord>()))
+  let record = ofHistory.get(by)
+  if (!record) {
+    const past = [...history.lines.values()].filter(({ entry: { seq } }) => seq !== by && hasSeen(history, by, seq))
+    record = reduce(past.map(({ entry }) => entry))
+    ofHistory.set(by, record)
+  }
+  return record
+}
+
+/** Several proofs ask for the same, and a history is never changed in place. */
+const seenBefore = new WeakMap<History, Map<number, VisitRecord>>()

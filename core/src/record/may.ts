@@ -32,9 +32,13 @@ export function whyNotMoveStandard(
 }
 
 /** Why nobody, or not this person, approves the visit yet, in words; null where nothing that the record tells stands against it. */
-export function whyNotApprove(record: VisitRecord, mustsOpen: number, person: Person): string | null {
+export function whyNotApprove(
+  record: VisitRecord,
+  left: { mustsOpen: number; unsettled: number },
+  person: Person
+): string | null {
   if (hasHeld(record, person.id)) return 'Whoever has or had the visit does not approve it; ask another lead.'
-  const open = mustsOpen + record.conflicts.length
+  const open = left.mustsOpen + left.unsettled
   return open === 0
     ? null
     : `It cannot be approved yet: ${open} ${open === 1 ? 'must is' : 'musts are'} neither proven nor waived. Approving means that it can be signed.`

@@ -1,4 +1,4 @@
-import { attributionOf, type FieldMeta, attributed } from './attribution'
+import { type FieldMeta, attributed } from './attribution'
 import { digest } from './fields'
 import { type StoredKind, type Things, storedKinds, things } from './things/all'
 import { recordedThing } from './things/thing'
@@ -265,18 +265,6 @@ export function ruleKey(rule: string, subject?: string | null): string {
 /** Whether a person has or had the visit: such a one does not approve it. */
 export function hasHeld({ visit }: Pick<VisitRecord, 'visit'>, person: string): boolean {
   return [visit.technician, ...(visit.before ?? [])].some(({ id }) => id === person)
-}
-
-/**
- * A conflict as it stands now: the later value is the one the record holds, which whoever wrote it may have changed since without
- * having seen the earlier one.
- */
-export function conflictNow(record: VisitRecord, conflict: Conflict): Conflict {
-  const { thing, id, field, later } = conflict
-  const holder = holderOf(record, thing, id)
-  const meta = holder?.meta[field]
-  if (!holder || !meta || meta.seq <= later.seq) return conflict
-  return { ...conflict, later: { ...attributionOf(meta), value: holder.facts[field] ?? null } }
 }
 
 /** The name people know a unit by. */

@@ -8,6 +8,7 @@ import { allRules } from './all'
 import { firstRules } from './first-rules'
 import { asRule } from './own-rules'
 import { withoutSay } from './unsettled'
+import { conflictsOf } from '../history/conflicts'
 import type { Folded } from '../history/history'
 import type { Level, Standard } from '../policy/standard'
 
@@ -151,11 +152,12 @@ export function countOutcomes(findings: readonly Finding[]): Record<Outcome, num
  * Signatures must be under the very record that is sealed.
  */
 export function sealHindrances(
-  record: VisitRecord,
+  { record, history }: Folded,
   findings: readonly Finding[],
   digest: string,
   fourEyes = false
 ): string[] {
+  const unsettled = conflictsOf(history).length
   const hindrances: string[] = []
   const nothing = nothingDone(record)
   if (nothing) hindrances.push(nothing)
@@ -164,10 +166,7 @@ export function sealHindrances(
     hindrances.push(
       `${open.length} ${open.length === 1 ? 'finding stands' : 'findings stand'} between this visit and sign-off`
     )
-  if (record.conflicts.length)
-    hindrances.push(
-      `${record.conflicts.length} ${record.conflicts.length === 1 ? 'conflict is' : 'conflicts are'} not settled`
-    )
+  if (unsettled) hindrances.push(`${unsettled} ${unsettled === 1 ? 'conflict is' : 'conflicts are'} not settled`)
   if (fourEyes) {
     const { review } = record
     if (review?.state !== 'approved' || hasHeld(record, review.by.id))

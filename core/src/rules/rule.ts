@@ -1,6 +1,9 @@
 import type { KnownUnit } from '../work/units/known-unit'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import type { Folded, History } from '../history/history'
+import { proofOf, whyStale } from '../history/proof'
+import type { Rests } from '../history/stands'
+import { answerKey } from '../record/keys'
 import type { ThingKind } from '../record/facts'
 import {
   ruleKey,
@@ -139,21 +142,46 @@ export function atBrief(field: string): Place {
   return { stage: 'brief', kind: 'brief', id: 'brief', field }
 }
 
-/** A rule that a person answers: holds on yes, breaks on no, unproven while nobody answered. */
+/** A rule that a person answers: holds on a yes that still tells how it is, breaks on no, unproven while nobody answered. */
 export function askedRule({
   applies,
+  rests = () => [],
   ...definition
-}: Omit<Rule, 'judge'> & { asks: string; applies: (home: Home) => boolean }): Rule {
+}: Omit<Rule, 'judge'> & {
+  asks: string
+  applies: (home: Home) => boolean
+  rests?: (home: Home) => readonly Rests[]
+}): Rule {
   const { id, stage } = definition
   const place: Place = { stage, kind: 'answer', id, field: 'answer' }
-  return { ...definition, judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null)] : []) }
+  return { ...definition, judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null, rests(home))] : []) }
 }
 
-/** Judges the answer to a person-answered rule for one subject or for the visit. */
-export function judgeAnswer(home: Home, rule: string, place: Place, subject: Subject | null): Verdict {
+/** Why the *yes* to a rule no longer tells how it is, of what it rests on; null where it still does. */
+export function staleAnswer(
+  { history }: Home,
+  rule: string,
+  subject: string | null,
+  rests: readonly Rests[]
+): string | null {
+  const said = (history.writes.get(answerKey(ruleKey(rule, subject))) ?? []).filter(({ value }) => value === 'yes')
+  const proof = proofOf(history, said, () => rests)
+  return proof && whyStale(proof)
+}
+
+/** Judges the answer to a person-answered rule for one subject or for the visit, by what it rests on. */
+export function judgeAnswer(
+  home: Home,
+  rule: string,
+  place: Place,
+  subject: Subject | null,
+  rests: readonly Rests[] = []
+): Verdict {
   const given = home.record.answers[ruleKey(rule, subject?.id)]
   if (!given) return unproven('Nobody has answered this yet.', 'Look, ask or tell, then answer here.', place, subject)
   const words = `${given.by.name} answered ${given.answer}${given.note ? `: ${given.note}` : ''}.`
+  const stale = given.answer === 'yes' ? staleAnswer(home, rule, subject?.id ?? null, rests) : null
+  if (stale) return unproven(stale, 'Look, ask or tell again, then answer once more.', place, subject)
   if (given.answer === 'yes') return holds(words, subject)
   return breaks(words, 'Put it right, then answer yes.', place, subject)
 }

@@ -22,9 +22,10 @@ const figure = (summary: Measured['down'], unit: string) =>
     : `${Math.round(summary.median * 10) / 10} ${unit}${summary.count > 1 ? `\n${summary.count} runs, ${Math.round(summary.least)} to ${Math.round(summary.most)}` : ''}`
 
 /** What was measured: at the source, room by room against the floor, at wired ports. */
-export function measurements({ record, catalogue, standard, zone }: Revision): Content[] {
+export function measurements(revision: Revision): Content[] {
+  const { record, catalogue, standard, zone } = revision
   const time = timeIn(zone)
-  const source = sourceOf(record, catalogue)
+  const source = sourceOf(revision, catalogue)
   const floor = roomFloor(standard.policy, source)
   const said = (result: Measured) => {
     const meta = result.measurement.meta.runs
@@ -44,10 +45,10 @@ export function measurements({ record, catalogue, standard, zone }: Revision): C
   ]
   const body = [
     ...(source ? [row('Source, by cable', source, '')] : []),
-    ...judgeRooms(record, catalogue, standard.policy).flatMap(({ room, outcome, bands }) =>
+    ...judgeRooms(revision, catalogue, standard.policy).flatMap(({ room, outcome, bands }) =>
       bands.map((band, at) => row(room.facts.name ?? 'Room', band, at === 0 ? outcome : ''))
     ),
-    ...measured(record, catalogue, ({ at }) => at === 'port').map((result) => row('Wired port', result, ''))
+    ...measured(revision, catalogue, ({ at }) => at === 'port').map((result) => row('Wired port', result, ''))
   ]
   const seen = standing(record.units).flatMap(({ path, ...joined }) =>
     path

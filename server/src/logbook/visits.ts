@@ -164,7 +164,7 @@ export async function sealVisit(
     if (current !== digest)
       throw conflictingState('changed', 'The record changed while you were about to seal it. Look at it again.')
     const hindrances = sealHindrances(
-      record,
+      open.state,
       findings,
       current,
       (await logbook.states.standardOf(open.connection, record)).policy.fourEyes

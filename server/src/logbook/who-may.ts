@@ -3,6 +3,7 @@ import type { briefFacts } from '@pasado/core/record/brief'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
+import { conflictsOf } from '@pasado/core/history/conflicts'
 import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign, whyNotWaive } from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules } from '@pasado/core/rules/all'
@@ -105,8 +106,12 @@ function isMust(standard: Standard, rule: string): boolean {
 }
 
 async function mayApprove(states: VisitStates, open: OpenVisit, author: Author): Promise<void> {
-  const { record, findings } = open.state
-  if (hasHeld(record, author.id)) throw forbidden(whyNotApprove(record, 0, author)!)
+  const { record, history, findings } = open.state
+  const left = {
+    mustsOpen: findings.filter((finding) => finding.level === 'must' && blocks(finding)).length,
+    unsettled: conflictsOf(history).length
+  }
+  if (hasHeld(record, author.id)) throw forbidden(whyNotApprove(record, left, author)!)
   const lines = await entriesAfter(open.connection, open.head.id, 0)
   const recorded = lines.find(
     (line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!)
@@ -121,11 +126,7 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
     if (policy.fourEyes && others.length > 0)
       throw forbidden('You waived something in this visit; another lead approves it.')
   }
-  const why = whyNotApprove(
-    record,
-    findings.filter((finding) => finding.level === 'must' && blocks(finding)).length,
-    author
-  )
+  const why = whyNotApprove(record, left, author)
   if (why) throw conflictingState('not-ready', why)
 }
 

@@ -4,6 +4,7 @@ import { signedDigest } from '@pasado/core/record/seal'
 import { blocks } from '@pasado/core/rules/evaluate'
 import { useDraft } from '../app/draft'
 import { useSession } from '../app/session'
+import { useConflicts } from '../visit/session/facts'
 import { useVisit } from '../visit/session/visit-state'
 import { write } from '../visit/session/write'
 import { Button } from '../ui/Button'
@@ -15,9 +16,17 @@ export function Decide() {
   const record = useVisit((state) => state.record)
   const pending = useVisit((state) => state.pending.length)
   const findings = useVisit((state) => state.findings)
+  const conflicts = useConflicts()
   const me = useSession((state) => state.me)
   const whyNot = me
-    ? whyNotApprove(record, findings.filter((finding) => finding.level === 'must' && blocks(finding)).length, me)
+    ? whyNotApprove(
+        record,
+        {
+          mustsOpen: findings.filter((finding) => finding.level === 'must' && blocks(finding)).length,
+          unsettled: conflicts.length
+        },
+        me
+      )
     : null
   const [remark, setRemark] = useDraft(`remark ${record.visit.id}`, '')
   const [problem, setProblem] = useState<string | null>(null)

@@ -69,7 +69,8 @@ export function ReviewPage() {
 }
 
 function Judged() {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
   const findings = useVisit((state) => state.findings)
   const catalogue = useVisit((state) => state.catalogue)
   const policy = useVisit((state) => state.standard.policy)
@@ -78,8 +79,8 @@ function Judged() {
   const ordered = useMemo(() => heaviestFirst(findings), [findings])
   const open = ordered.filter(blocks)
   const settled = ordered.filter(({ outcome, granted }) => outcome === 'waived' || granted !== null)
-  const rooms = useMemo(() => judgeRooms(record, catalogue, policy), [record, catalogue, policy])
-  const source = useMemo(() => sourceOf(record, catalogue), [record, catalogue])
+  const rooms = useMemo(() => judgeRooms(folded, catalogue, policy), [folded, catalogue, policy])
+  const source = useMemo(() => sourceOf(folded, catalogue), [folded, catalogue])
   const floor = roomFloor(policy, source)
   const photos = photosOf(record).filter(({ label }) => !label)
   const { street, town, customerName, reason } = record.brief.facts

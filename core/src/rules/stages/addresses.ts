@@ -1,3 +1,4 @@
+import { restsOfApplied, restsOfReached } from '../../work/prove/rests'
 import { aboutHost, aboutSegment, atHost, atSegment, auditOf, mends, sentence, suggested } from './address-audit'
 import { addrApMode, addrOneDhcp } from './address-servers'
 import type { FindingCode } from '../../address/audit-schema'
@@ -130,7 +131,8 @@ export const addrApplied = askedRule({
   minutes: 4,
   statement: 'Every changed page was applied, and the unit restarted where its model needs it.',
   asks: 'Was every changed page applied, and each unit restarted where it needs it?',
-  applies: (home) => home.units.length > 0
+  applies: (home) => home.units.length > 0,
+  rests: (home) => restsOfApplied(home)
 })
 
 export const addrReachable = rule({
@@ -148,16 +150,7 @@ export const addrReachable = rule({
       .map((host) => {
         const about = aboutHost(home, host)
         const place: Place = { stage: 'configure', kind: 'answer', id: 'addr-reachable', field: host.id }
-        const answer = home.record.answers[`addr-reachable/${host.id}`]
-        const changed = host.meta.address!
-        if (answer && answer.seq < changed.seq)
-          return unproven(
-            `Its address was changed to ${host.facts.address} after it was last reached.`,
-            'Open its page at the new address.',
-            place,
-            about
-          )
-        return judgeAnswer(home, 'addr-reachable', place, about)
+        return judgeAnswer(home, 'addr-reachable', place, about, restsOfReached(home, host))
       })
 })
 

@@ -1,6 +1,20 @@
 import { choiceNames, choices, type Choice } from '../../record/answers'
 import { packDigest } from '../../record/seal'
-import { askedRule, breaks, holds, unproven, type Home, type Place, type Rule, rule } from '../rule'
+import { headsOf, recordSeen } from '../../history/history'
+import { answerKey } from '../../record/keys'
+import { cautionsOf } from '../cautions'
+import {
+  askedRule,
+  breaks,
+  holds,
+  judgeAnswer,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
 import { listed } from '../../values/list'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { wifiName, wifiPassphrase } from './wifi'
@@ -151,7 +165,7 @@ export const handCustody = rule({
   }
 })
 
-export const handCautions = askedRule({
+export const handCautions = rule({
   id: 'hand-cautions',
   name: 'Cautions',
   stage: 'handover',
@@ -159,8 +173,25 @@ export const handCautions = askedRule({
   minutes: 1,
   statement: 'The cautions that this visit calls for were shown and acknowledged.',
   asks: 'Have you read the cautions of this visit and kept to them?',
-  applies: ({ units }) => units.length > 0
+  judge: (home) => (home.units.length > 0 ? [judgeCautions(home)] : [])
 })
+
+/** Whoever read the cautions read those that the visit called for then: one that came in since was read by nobody. */
+function judgeCautions(home: Home): Verdict {
+  const place: Place = { stage: 'handover', kind: 'answer', id: 'hand-cautions', field: 'answer' }
+  const { record, history, catalogue } = home
+  const given = record.answers['hand-cautions']
+  const now = cautionsOf(record, catalogue)
+  if (given?.answer !== 'yes') return judgeAnswer(home, 'hand-cautions', place, null)
+  const said = (history.writes.get(answerKey('hand-cautions')) ?? []).filter(({ value }) => value === 'yes')
+  const unread = headsOf(history, said).map(({ seq }) => {
+    const then = new Set(cautionsOf(recordSeen(history, seq), catalogue).map(({ id }) => id))
+    return now.filter(({ id }) => !then.has(id))
+  })
+  if (unread.some((missed) => missed.length === 0)) return judgeAnswer(home, 'hand-cautions', place, null)
+  const named = listed(unread.at(-1)!.map(({ id }) => id.replaceAll('-', ' ')))
+  return unproven(`Since the cautions were read came in: ${named}.`, 'Read them, then answer once more.', place)
+}
 
 /** Rules of Hand over. */
 export const handoverRules: readonly Rule[] = [

@@ -1,4 +1,7 @@
-import { type Home, type Place, type Verdict, breaks, holds, judgeAnswer, rule, unproven } from '../rule'
+import { proofOf, whyStale } from '../../history/proof'
+import { fieldKey } from '../../record/keys'
+import { restsOfCall, restsOfGone, restsOfRejoined } from '../../work/prove/rests'
+import { type Home, type Place, type Verdict, breaks, holds, judgeAnswer, rule, staleAnswer, unproven } from '../rule'
 import { ruleKey, standing, thingsOf } from '../../record/record'
 import { wifiName, wifiPassphrase } from './wifi'
 
@@ -51,12 +54,9 @@ function judgeGone(home: Home): Verdict[] {
         place,
         about
       )
-    const stale =
-      id === 'old-name'
-        ? null
-        : home.record.units[id]?.events.some(({ what, seq }) => what === 'reset' && seq > given.seq)
+    const stale = staleAnswer(home, 'prove-names-gone', id, restsOfGone(home))
     return stale
-      ? unproven(`It was reset since ${ssid} was gone.`, 'Look again.', place, about)
+      ? unproven(stale, 'Look at the networks around once more.', place, about)
       : holds(`${ssid} is gone.`, about)
   })
 }
@@ -80,12 +80,16 @@ export const proveRejoined = rule({
   minutes: 2,
   statement: "The customer's devices on the list have rejoined.",
   afterAnywhere: [wifiName, wifiPassphrase],
-  judge: ({ record }) =>
+  judge: ({ record, history }) =>
     standing(thingsOf(record, 'device')).map(({ id, facts }) => {
       const about = { id, name: facts.name ?? 'A device' }
       const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
       if (facts.rejoined === undefined)
         return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
+      const said = (history.writes.get(fieldKey('device', id, 'rejoined')) ?? []).filter(({ value }) => value === true)
+      const proof = proofOf(history, said, () => restsOfRejoined({ record, history }))
+      const stale = facts.rejoined && proof ? whyStale(proof) : null
+      if (stale) return unproven(stale, 'Join it once more, then tick it.', place, about)
       return facts.rejoined
         ? holds('It has rejoined.', about)
         : breaks(
@@ -112,7 +116,8 @@ export const proveVoice = rule({
             home,
             'prove-voice',
             { stage: 'prove', kind: 'answer', id: 'prove-voice', field: id },
-            { id, name: asks }
+            { id, name: asks },
+            restsOfCall(home)
           )
         )
       : []

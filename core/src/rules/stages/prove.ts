@@ -1,7 +1,9 @@
 import { proveNamesGone, proveRejoined, proveVoice } from './prove-names'
 import { judgePath } from '../../work/prove/path'
 import { judgeRooms, measured, sourceOf } from '../../work/prove/rooms'
-import { staleReason } from '../../work/prove/stale'
+import { stalePath } from '../../work/prove/stale'
+import { restsOfTest } from '../../work/prove/rests'
+import { proofOf, whyStale } from '../../history/proof'
 import { installs } from '../../record/installs'
 import { laterFigures } from '../../policy/standard'
 import { aboutUnit, breaks, holds, unproven, type Home, type Place, type Rule, type Verdict, rule } from '../rule'
@@ -37,10 +39,10 @@ export const wiredUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
     ({ unit, model }) => unit.facts.role !== 'modem' && Boolean(model?.ports.some(({ kind }) => kind === 'lan'))
   )
 
-function judgeSource({ record, catalogue, policy }: Home): Verdict[] {
+function judgeSource({ record, history, catalogue, policy }: Home): Verdict[] {
   const at: Place = { stage: 'prove', kind: 'measurement', id: 'source', field: 'runs' }
   const { speedDownMbps, providerReference } = record.brief.facts
-  const source = sourceOf(record, catalogue)
+  const source = sourceOf({ record, history }, catalogue)
   if (!source?.down)
     return [
       unproven(
@@ -58,6 +60,7 @@ function judgeSource({ record, catalogue, policy }: Home): Verdict[] {
         field: 'speedDownMbps'
       })
     ]
+  if (source.stale) return [unproven(source.stale, 'Measure the source once more, by cable.', at)]
   const share = policy.sourceShare ?? laterFigures.sourceShare
   const gives = `${Math.round(source.down.median)} of ${speedDownMbps} Mbit/s paid for${source.down.count > 1 ? `, the median of ${source.down.count} runs` : ''}`
   if (source.down.median >= speedDownMbps * share) return [holds(`The source gives ${gives}.`)]
@@ -98,7 +101,7 @@ export const proveRooms = rule({
   judge: (home) => {
     if (home.units.every(({ model }) => !model?.radios.length) && !(home.units.length === 0 && installs(home.record)))
       return []
-    const verdicts = judgeRooms(home.record, home.catalogue, home.policy)
+    const verdicts = judgeRooms(home, home.catalogue, home.policy)
     if (verdicts.length === 0)
       return [
         unproven('No room is on the list.', 'Draw the home’s rooms under Place, or name them here.', {
@@ -128,11 +131,11 @@ export const provePath = rule({
   statement: 'On each extending device a client was seen, with an address of the right segment from the right server.',
   after: [placeFinal, startGoodLamp],
   afterAnywhere: [addrOneDhcp],
-  judge: ({ record, catalogue, units }) =>
+  judge: ({ record, history, units }) =>
     extendingUnits(units).map((known) => {
       const place = atUnitOf(known.unit.id, 'path')
       const { outcome, message, remedy } = judgePath(record, known.unit)
-      const stale = known.unit.path ? staleReason(record, known.unit.path.seq, known.unit.id, catalogue) : null
+      const stale = stalePath({ record, history }, known.unit)
       if (outcome === 'holds' && stale)
         return unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known))
       return outcome === 'holds'
@@ -149,39 +152,40 @@ export const proveAfterMove = rule({
   minutes: 2,
   statement: 'Mesh or link test after the last move of every member, and good.',
   after: [placeFinal, startGoodLamp],
-  judge: ({ units }) =>
-    testedUnits(units).map((known) => {
-      const about = aboutUnit(known)
-      const { events } = known.unit
-      const test = events.findLast(({ what }) => what === 'tested-good' || what === 'tested-bad')
-      const moved = events.findLast(({ what }) => what === 'moved')
-      if (!test)
-        return unproven(
-          'Its link has not been tested.',
-          'Run the family’s own test, or look at its link in the app, and note it.',
-          atTest(known),
-          about
-        )
-      if (moved && moved.seq > test.seq)
-        return unproven(
-          'It was moved since its link was tested.',
-          'Test it again where it stands now.',
-          atTest(known),
-          about
-        )
-      if (test.what === 'tested-bad')
-        return breaks(
-          'Its link was tested, and is not good.',
-          'Move it nearer or cable it, then test again.',
-          atTest(known),
-          about
-        )
-      return holds(
-        moved ? 'Its link was tested after the move, and is good.' : 'Its link was tested, and is good.',
-        about
-      )
-    })
+  judge: (home) => testedUnits(home.units).map((known) => judgeTest(home, known))
 })
+
+/** The test of a member’s link, and whether it still tells how it is. */
+function judgeTest(home: Home, known: KnownUnit): Verdict {
+  const about = aboutUnit(known)
+  const tests = known.unit.events.filter(({ what }) => what === 'tested-good' || what === 'tested-bad')
+  const proof = proofOf(home.history, tests, ({ seq }) => restsOfTest(home, seq, known.unit, home.catalogue))
+  if (!proof)
+    return unproven(
+      'Its link has not been tested.',
+      'Run the family’s own test, or look at its link in the app, and note it.',
+      atTest(known),
+      about
+    )
+  const why = whyStale(proof)
+  if (why) return unproven(why, 'Test its link again as it stands now.', atTest(known), about)
+  if (proof.heads.some(({ what }) => what !== proof.line.what))
+    return unproven(
+      'Two tested its link without knowing of each other: one found it good, the other not.',
+      'Test its link once more.',
+      atTest(known),
+      about
+    )
+  if (proof.line.what === 'tested-bad')
+    return breaks(
+      'Its link was tested, and is not good.',
+      'Move it nearer or cable it, then test again.',
+      atTest(known),
+      about
+    )
+  const moved = known.unit.events.some(({ what }) => what === 'moved')
+  return holds(moved ? 'Its link was tested after the move, and is good.' : 'Its link was tested, and is good.', about)
+}
 
 export const proveWired = rule({
   id: 'prove-wired',
@@ -191,9 +195,13 @@ export const proveWired = rule({
   minutes: 2,
   statement: 'One wired port of every unit that has some was tested.',
   after: [startGoodLamp],
-  judge: ({ record, catalogue, units }) =>
+  judge: ({ record, history, catalogue, units }) =>
     wiredUnits(units).map((known) => {
-      const [newest] = measured(record, catalogue, ({ at, unit }) => at === 'port' && unit === known.unit.id)
+      const [newest] = measured(
+        { record, history },
+        catalogue,
+        ({ at, unit }) => at === 'port' && unit === known.unit.id
+      )
       const place = atUnitOf(known.unit.id, 'port')
       if (!newest?.down)
         return unproven(
@@ -211,7 +219,7 @@ export const proveWired = rule({
         )
       if (newest.stale) return unproven(newest.stale, 'Test a port again.', place, aboutUnit(known))
       const most = Math.max(0, ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0))
-      const due = sourceOf(record, catalogue)?.down?.median ?? null
+      const due = sourceOf({ record, history }, catalogue)?.down?.median ?? null
       if (
         most >= 1000 &&
         due !== null &&

@@ -1,6 +1,21 @@
+import { hasSeen, headsOf } from '../../history/history'
+import { proofOf } from '../../history/proof'
+import type { Sighting } from '../../record/things/unit'
+import { restsOfLamps } from '../../work/prove/rests'
 import { readLamps } from '../../work/units/unit-lamps'
 import { lookWords, sightingWords } from '../../catalogue/look'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Place, type Rule, type Verdict, rule } from '../rule'
+import {
+  aboutUnit,
+  atUnit,
+  breaks,
+  holds,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
 import { kitRole, kitAdapter } from './kit'
@@ -9,16 +24,6 @@ import { placeFinal } from './place'
 
 const atLamp = ({ unit }: KnownUnit): Place => ({ stage: 'start', kind: 'lamp', id: unit.id, field: 'lamp' })
 const withLamps = ({ model }: KnownUnit) => model !== null && model.lamps.length > 0
-
-/** What makes an earlier look at a unit's lamps stale, in words. */
-const staling: Record<string, string> = {
-  powered: 'it was switched on',
-  restarted: 'it was restarted',
-  moved: 'it was moved',
-  updated: 'its firmware was updated',
-  reset: 'it was factory-reset',
-  'settings-changed': 'its settings were changed'
-}
 
 export const startGoodLamp = rule({
   id: 'start-good-lamp',
@@ -29,51 +34,80 @@ export const startGoodLamp = rule({
   statement:
     "The last sighting of every unit's lamps is a good state of its model, or lamps were switched off on request.",
   after: [kitRole, kitAdapter],
-  judge: ({ units, record }) =>
-    units.filter(withLamps).map((known) => {
+  judge: (home) =>
+    home.units.filter(withLamps).map((known) => {
       const about = aboutUnit(known)
-      const last = known.unit.sightings.at(-1)
-      if (!last)
+      if (known.unit.sightings.length === 0)
         return unproven('Its lamps have not been looked at.', 'Look, and log what you see.', atLamp(known), about)
-      if (
-        record.choices.lamp?.answer === 'off' &&
-        known.model!.lampsCanBeOff &&
-        last.lamps.every((look) => lookWords(look) === 'dark')
-      ) {
-        return holds('Dark, as the customer asked.', about)
-      }
-      const reading = readLamps(known.unit, known.model!)
-      const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
-      if (reading.candidates.length === 0)
-        return unproven(
-          `Seen: ${seen}, and nobody looked since it began anew.`,
-          'Look again, and log what you see.',
-          atLamp(known),
-          about
-        )
-      if (reading.lastImpossible)
-        return unproven(
-          `Seen: ${seen}. No state of the model explains that after what came before.`,
-          'Look again, or record the restart in between.',
-          atLamp(known),
-          about
-        )
-      if (!reading.state)
-        return unproven(
-          `Seen: ${seen}. That may be ${reading.candidates.map(({ meaning }) => meaning).join(' or ')}.`,
-          known.model!.lamps.length > 1
-            ? 'Look at the other lamps as well.'
-            : 'Wait and look again: what comes next decides.',
-          atLamp(known),
-          about
-        )
-      if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
-      // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
-      if (reading.state.maxMin !== undefined && !reading.overdue)
-        return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
-      return breaks(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+      const [said, ...others] = headsOf(home.history, known.unit.sightings).map((last) =>
+        judgeLook(home, lookedBy(home, known, last.seq), last)
+      )
+      if (others.every(({ outcome }) => outcome === said!.outcome)) return said!
+      return unproven(
+        'Two looked at its lamps without knowing of each other, and saw it otherwise.',
+        'Look once more, and log what you see.',
+        atLamp(known),
+        about
+      )
     })
 })
+
+/** A unit as whoever looked at its lamps had it: what others saw or did without their knowing comes before or after, nobody knows. */
+function lookedBy({ history }: Home, known: KnownUnit, look: number): KnownUnit {
+  const { sightings, events } = known.unit
+  const isKnown = ({ seq }: { seq: number }) => hasSeen(history, look, seq)
+  if (sightings.every(isKnown) && events.every((event) => isKnown(event) || hasSeen(history, event.seq, look)))
+    return known
+  return {
+    ...known,
+    unit: {
+      ...known.unit,
+      sightings: sightings.filter(isKnown),
+      events: events.filter((event) => isKnown(event) || hasSeen(history, event.seq, look))
+    }
+  }
+}
+
+function judgeLook({ record }: Home, known: KnownUnit, last: Sighting): Verdict {
+  const about = aboutUnit(known)
+  if (
+    record.choices.lamp?.answer === 'off' &&
+    known.model!.lampsCanBeOff &&
+    last.lamps.every((look) => lookWords(look) === 'dark')
+  ) {
+    return holds('Dark, as the customer asked.', about)
+  }
+  const reading = readLamps(known.unit, known.model!)
+  const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
+  if (reading.candidates.length === 0)
+    return unproven(
+      `Seen: ${seen}, and nobody looked since it began anew.`,
+      'Look again, and log what you see.',
+      atLamp(known),
+      about
+    )
+  if (reading.lastImpossible)
+    return unproven(
+      `Seen: ${seen}. No state of the model explains that after what came before.`,
+      'Look again, or record the restart in between.',
+      atLamp(known),
+      about
+    )
+  if (!reading.state)
+    return unproven(
+      `Seen: ${seen}. That may be ${reading.candidates.map(({ meaning }) => meaning).join(' or ')}.`,
+      known.model!.lamps.length > 1
+        ? 'Look at the other lamps as well.'
+        : 'Wait and look again: what comes next decides.',
+      atLamp(known),
+      about
+    )
+  if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
+  // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
+  if (reading.state.maxMin !== undefined && !reading.overdue)
+    return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+  return breaks(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
+}
 
 export const startFreshLamp = rule({
   id: 'start-fresh-lamp',
@@ -83,16 +117,16 @@ export const startFreshLamp = rule({
   minutes: 1,
   statement: "That sighting is later than the unit's last restart, move, update or change of settings.",
   after: [firmMinimum, firmSame, placeFinal],
-  judge: ({ units }) =>
-    units
+  judge: (home) =>
+    home.units
       .filter((known) => withLamps(known) && known.unit.sightings.length > 0)
       .map((known) => {
-        const seen = known.unit.sightings.at(-1)!
-        const event = known.unit.events.findLast(({ what }) => staling[what] !== undefined)
-        if (!event || event.seq < seen.seq)
+        const { changes } = proofOf(home.history, known.unit.sightings, () => restsOfLamps(home, known.unit))!
+        const after = changes.find((change) => change.after)
+        if (changes.length === 0)
           return holds('Nothing happened to it since its lamps were last looked at.', aboutUnit(known))
-        return breaks(
-          `Since its lamps were last looked at, ${staling[event.what]}.`,
+        return (after ? breaks : unproven)(
+          (after ?? changes[0]!).message,
           'Look at its lamps again.',
           atLamp(known),
           aboutUnit(known)

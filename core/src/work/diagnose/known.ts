@@ -1,3 +1,4 @@
+import type { Folded } from '../../history/history'
 import { auditRecord } from '../addresses/home-audit'
 import { checkCabling } from '../cabling/check'
 import { cableMbps } from '../cabling/known-cable'
@@ -36,6 +37,7 @@ type Tell = (id: ObservationId, answer: string | undefined, from: string) => voi
 
 /** A record as a search reads it. */
 interface Searched {
+  folded: Folded
   record: VisitRecord
   catalogue: Catalogue
   policy: Policy
@@ -53,11 +55,12 @@ interface Searched {
 
 /** What the record knows already of a complaint about a unit, and maybe a room: nobody is asked it again. */
 export function knownAnswers(
-  record: VisitRecord,
+  folded: Folded,
   catalogue: Catalogue,
   policy: Policy,
   about: { unit?: string | undefined; room?: string | undefined }
 ): Partial<Record<string, KnownAnswer>> {
+  const { record } = folded
   const known: Partial<Record<string, KnownAnswer>> = {}
   const tell: Tell = (id, answer, from) => {
     if (answer !== undefined) known[id] = { answer, from }
@@ -68,6 +71,7 @@ export function knownAnswers(
   const router = units.find(({ facts }) => facts.role === 'router')
   const touching: Searched['touching'] = (unit) => (unit ? cables.filter((cable) => hasEndAt(cable, unit.id)) : [])
   const searched: Searched = {
+    folded,
     record,
     catalogue,
     policy,
@@ -78,7 +82,7 @@ export function knownAnswers(
     modelOf: (unit) => catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)),
     touching,
     wan: touching(line).find((cable) => touching(router).includes(cable)),
-    source: sourceOf(record, catalogue)
+    source: sourceOf(folded, catalogue)
   }
   tellLamps(searched, tell)
   if (searched.source?.down)
@@ -199,9 +203,9 @@ function tellServers({ record, catalogue, policy }: Searched, tell: Tell): void 
 
 /** What was measured in the room last tells of its signal, and where something came through of more. */
 function tellRoom(searched: Searched, room: string, tell: Tell): void {
-  const { record, catalogue, policy, unit } = searched
+  const { folded, record, catalogue, policy, unit } = searched
   const from = 'the measurement of the room'
-  const [newest] = measured(record, catalogue, (facts) => facts.at === 'room' && facts.room === room)
+  const [newest] = measured(folded, catalogue, (facts) => facts.at === 'room' && facts.room === room)
   if (!newest || newest.stale) return
   const { facts } = newest.measurement
   if (facts.dbm !== undefined) tell('signal-room', facts.dbm >= (policy.roomDbm ?? -67) ? 'good' : 'weak', from)
@@ -223,8 +227,8 @@ function standsIn({ rooms }: VisitRecord, unit: Unit | undefined, room: string):
 }
 
 /** Whether the other rooms that were measured are fine. */
-function tellOthers({ record, catalogue, policy }: Searched, room: string, floorMbps: number, tell: Tell): void {
-  const others = judgeRooms(record, catalogue, policy).filter(
+function tellOthers({ folded, catalogue, policy }: Searched, room: string, floorMbps: number, tell: Tell): void {
+  const others = judgeRooms(folded, catalogue, policy).filter(
     (verdict) => verdict.room.id !== room && verdict.bands[0]?.down && !verdict.bands[0].stale
   )
   if (others.length === 0) return

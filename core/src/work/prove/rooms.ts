@@ -2,7 +2,9 @@ import { bandsSentBy } from '../units/unit-bands'
 import { standing, thingsOf, unitName, type Measurement, type Room, type VisitRecord } from '../../record/record'
 import type { Catalogue } from '../../catalogue/model'
 import { laterFigures, type Policy } from '../../policy/standard'
-import { staleReason } from './stale'
+import { groupBy } from '../../values/group-by'
+import { headsOf, type Folded } from '../../history/history'
+import { staleMeasurement } from './stale'
 import { summarise, type Summary } from './runs'
 
 /** What a room has to reach, by the standard and by what the source gives. */
@@ -40,15 +42,14 @@ export interface RoomVerdict {
 
 /** The newest measurement of each kind of place. */
 export function measured(
-  record: VisitRecord,
+  folded: Folded,
   catalogue: Catalogue,
   fits: (facts: Measurement['facts']) => boolean
 ): Measured[] {
-  return standing(thingsOf(record, 'measurement'))
+  return standing(thingsOf(folded.record, 'measurement'))
     .filter(({ facts }) => fits(facts) && facts.runs !== undefined)
     .map((measurement) => {
       const runs = measurement.facts.runs!
-      const seq = measurement.meta.runs?.seq ?? measurement.addedSeq
       return {
         measurement,
         down: summarise(runs, 'downMbps'),
@@ -56,15 +57,15 @@ export function measured(
         idle: summarise(runs, 'idleMs'),
         loaded: summarise(runs, 'loadedMs'),
         loss: summarise(runs, 'lossPercent'),
-        stale: measurement.facts.at === 'source' ? null : staleReason(record, seq, measurement.facts.unit, catalogue)
+        stale: staleMeasurement(folded, measurement, catalogue)
       }
     })
-    .sort((a, b) => (b.measurement.meta.runs?.seq ?? 0) - (a.measurement.meta.runs?.seq ?? 0))
+    .sort((a, b) => takenAt(b) - takenAt(a))
 }
 
 /** What the source gives by cable, measured last; null where it was not. */
-export const sourceOf = (record: VisitRecord, catalogue: Catalogue): Measured | null =>
-  measured(record, catalogue, ({ at }) => at === 'source')[0] ?? null
+export const sourceOf = (folded: Folded, catalogue: Catalogue): Measured | null =>
+  measured(folded, catalogue, ({ at }) => at === 'source')[0] ?? null
 
 /** The floor of a room: the standard's figure, or its share of the source if that is less. */
 export function roomFloor(policy: Policy, source: Measured | null): RoomFloor {
@@ -89,22 +90,25 @@ export const listedRooms = (record: VisitRecord): Room[] =>
   standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false)
 
 /** Each room of the list against its floor. */
-export function judgeRooms(record: VisitRecord, catalogue: Catalogue, policy: Policy): RoomVerdict[] {
-  const source = sourceOf(record, catalogue)
+export function judgeRooms(folded: Folded, catalogue: Catalogue, policy: Policy): RoomVerdict[] {
+  const { record } = folded
+  const source = sourceOf(folded, catalogue)
   const floor = roomFloor(policy, source)
   return listedRooms(record).map((room): RoomVerdict => {
-    const all = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id)
-    const newest = [
-      ...new Map([...all].reverse().map((result) => [result.measurement.facts.band ?? '', result])).values()
-    ]
-    const judged = newest
-      .map((result) => ({ band: result, ...shortfalls(result, floor, source) }))
-      .sort(
-        (a, b) =>
-          a.broken.length - b.broken.length ||
-          a.missing.length - b.missing.length ||
-          (b.band.down?.median ?? 0) - (a.band.down?.median ?? 0)
-      )
+    const all = measured(folded, catalogue, ({ at, room: of }) => at === 'room' && of === room.id)
+    const judged = [...groupBy(all, ({ measurement }) => measurement.facts.band ?? '').values()]
+      .map((ofBand) => {
+        const last = headsOf(
+          folded.history,
+          ofBand.map((result) => ({ ...result, seq: takenAt(result) }))
+        )
+        // Of two who measured without knowing of each other the worse is believed.
+        return last
+          .map((result) => ({ band: result, ...shortfalls(result, floor, source) }))
+          .sort(bestFirst)
+          .at(-1)!
+      })
+      .sort(bestFirst)
     const best = judged[0]
     const bands = judged.map(({ band }) => band)
     if (!best)
@@ -131,6 +135,18 @@ export function judgeRooms(record: VisitRecord, catalogue: Catalogue, policy: Po
     }
   })
 }
+
+type Judged = { band: Measured } & ReturnType<typeof shortfalls>
+
+/** What one band proves now is not undone by what another proved before something changed. */
+const bestFirst = (a: Judged, b: Judged) =>
+  Number(a.band.stale !== null) - Number(b.band.stale !== null) ||
+  a.broken.length - b.broken.length ||
+  a.missing.length - b.missing.length ||
+  (b.band.down?.median ?? 0) - (a.band.down?.median ?? 0)
+
+/** The line at which runs were measured last. */
+const takenAt = ({ measurement: { meta, addedSeq } }: Measured) => meta.runs?.seq ?? addedSeq
 
 function shortfalls(
   result: Measured,

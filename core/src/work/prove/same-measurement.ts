@@ -1,7 +1,8 @@
 import type { Catalogue } from '../../catalogue/model'
 import type { Facts } from '../../record/facts'
-import { standing, thingsOf, type Measurement, type VisitRecord } from '../../record/record'
-import { staleReason } from './stale'
+import type { Folded } from '../../history/history'
+import { standing, thingsOf, type Measurement } from '../../record/record'
+import { staleMeasurement } from './stale'
 
 /** Runs so soon after each other at one spot are runs of one measurement. */
 const TOGETHER_MS = 30 * 60_000
@@ -16,13 +17,14 @@ export type Spot = Pick<Facts<'measurement'>, 'at' | 'room' | 'unit' | 'band' | 
  * are never drawn together.
  */
 export function measurementOf(
-  record: VisitRecord,
+  folded: Folded,
   catalogue: Catalogue,
   spot: Spot,
   runs: number,
   nowMs: number
 ): Measurement | undefined {
-  return standing(thingsOf(record, 'measurement')).findLast(({ facts, meta }) => {
+  return standing(thingsOf(folded.record, 'measurement')).findLast((measurement) => {
+    const { facts, meta } = measurement
     const last = meta.runs
     if (
       !last ||
@@ -34,6 +36,6 @@ export function measurementOf(
     )
       return false
     if (nowMs - Date.parse(last.at) >= TOGETHER_MS || (facts.runs?.length ?? 0) + runs > MOST_RUNS) return false
-    return staleReason(record, last.seq, spot.unit, catalogue) === null
+    return staleMeasurement(folded, measurement, catalogue) === null
   })
 }

@@ -1,8 +1,8 @@
+import type { Folded } from '../../history/history'
 import type { Band } from '../../values/band'
 import { z } from 'zod'
 import type { Catalogue } from '../../catalogue/model'
 import { measuredRun } from '../../record/things/measurement'
-import type { VisitRecord } from '../../record/record'
 import type { Policy } from '../../policy/standard'
 import { judgeRooms, roomFloor, sourceOf, type RoomFloor } from './rooms'
 
@@ -37,13 +37,13 @@ export type CheckResult = z.infer<typeof checkResult>
 
 /** What a check is held against: the rooms as they were measured in the visit, and their floor. */
 export function checkRooms(
-  record: VisitRecord,
+  folded: Folded,
   catalogue: Catalogue,
   policy: Policy
 ): { rooms: CheckRoom[]; floor: RoomFloor; sourceMbps: number | null } {
-  const source = sourceOf(record, catalogue)
+  const source = sourceOf(folded, catalogue)
   return {
-    rooms: judgeRooms(record, catalogue, policy).map(({ room, bands: [best] }) => ({
+    rooms: judgeRooms(folded, catalogue, policy).map(({ room, bands: [best] }) => ({
       room: room.id,
       name: room.facts.name ?? 'Room',
       band: best?.measurement.facts.band ?? null,

@@ -1,36 +1,34 @@
-import { upstreamOf } from '../configure/upstream'
 import type { Catalogue } from '../../catalogue/model'
-import { standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
+import type { Folded } from '../../history/history'
+import { proofOf, whyStale } from '../../history/proof'
+import type { Measurement, Unit } from '../../record/record'
+import { segmentOf } from './path'
+import { restsOfMeasurement, restsOfPath, restsOfSource } from './rests'
 
-const eventWords: Record<string, string> = {
-  moved: 'was moved',
-  reset: 'was reset',
-  updated: 'was updated',
-  'settings-changed': 'had its settings changed'
-}
-
-/** Why something that was seen at a place of the logbook through a unit no longer tells how it is; null where it still does. */
-export function staleReason(
-  record: VisitRecord,
-  seq: number,
-  unit: string | undefined,
+/** Why a measurement no longer tells how it is; null where it still does. Signal and runs are proofs of their own: both have to stand. */
+export function staleMeasurement(
+  folded: Folded,
+  { facts, meta, addedSeq }: Measurement,
   catalogue: Catalogue
 ): string | null {
-  const up = upstreamOf(record, catalogue)
-  // Where no unit is named, any of them may have carried it.
-  const way: string[] = unit === undefined ? standing(record.units).map(({ id }) => id) : []
-  for (let at = unit; at !== undefined; at = up.get(at)?.through ?? undefined) way.push(at)
-  for (const id of way) {
-    const held = record.units[id]
-    if (!held) continue
-    if (held.removedSeq !== null) return `${unitName(held)} was taken out of the visit.`
-    const event = held.events.findLast(({ what, seq: at }) => at > seq && what in eventWords)
-    if (event) return `${unitName(held)} ${eventWords[event.what]!} since.`
-    const radio = standing(thingsOf(record, 'radio')).find(
-      ({ facts, meta }) =>
-        facts.unit === id && Math.max(0, ...['channel', 'widthMHz'].map((field) => meta[field]?.seq ?? 0)) > seq
-    )
-    if (radio) return `The ${radio.facts.band} GHz channel of ${unitName(held)} was changed since.`
+  const rests = (proof: number) =>
+    facts.at === 'source'
+      ? restsOfSource(folded, proof, catalogue)
+      : restsOfMeasurement(folded, proof, { unit: facts.unit, overTheAir: facts.at !== 'port' }, catalogue)
+  for (const seq of [meta.runs?.seq ?? addedSeq, meta.dbm?.seq]) {
+    const proof = seq === undefined ? null : proofOf(folded.history, [{ seq }], () => rests(seq))
+    const why = proof && whyStale(proof)
+    if (why) return why
   }
   return null
+}
+
+/** Why somebody who was seen on a unit’s air no longer tells how it is; null where it still does, or nobody was. */
+export function stalePath(folded: Folded, unit: Unit): string | null {
+  const { path } = unit
+  if (!path) return null
+  const proof = proofOf(folded.history, [path], () =>
+    restsOfPath(folded, unit, path.network, segmentOf(folded.record, path.address))
+  )
+  return proof && whyStale(proof)
 }

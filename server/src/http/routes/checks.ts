@@ -10,7 +10,7 @@ export const checksRoutes = routesOf(checksApi, {
   readCheck: async ({ services, params }) => {
     const check = await readCheck(services.db, params.id)
     if (!check) throw notFound('check')
-    const { record } = await readVisit(services.logbook, check.visit)
+    const { record, history } = await readVisit(services.logbook, check.visit)
     const [catalogue, standard] = [
       await services.logbook.states.catalogueFor(services.db, record),
       await services.logbook.states.standardOf(services.db, record)
@@ -19,7 +19,7 @@ export const checksRoutes = routesOf(checksApi, {
     return {
       json: {
         check: booked,
-        ...checkRooms(record, catalogue, standard.policy),
+        ...checkRooms({ record, history }, catalogue, standard.policy),
         result: result === null ? null : (JSON.parse(result) as CheckResult)
       }
     }

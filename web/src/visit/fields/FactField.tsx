@@ -1,14 +1,13 @@
 import { textOf } from '@pasado/core/values/plain'
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react'
 import type { ThingKind } from '@pasado/core/record/facts'
-import type { Conflict } from '@pasado/core/record/record'
+import type { Unsettled } from '@pasado/core/history/conflicts'
 import type { FieldMeta } from '@pasado/core/record/attribution'
 import { Chips } from '../../ui/Chips'
-import { useFact } from '../session/facts'
+import { settle, useFact } from '../session/facts'
 import { placeKey } from '../session/place'
 import type { Look } from '../../outbox/outbox'
 import { takeLook } from '../session/record-now'
-import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
 import { Select } from '../../ui/Field'
@@ -40,7 +39,7 @@ function Frame({
   common: Common
   inputId: string | null
   meta: FieldMeta | undefined
-  conflict: Conflict | undefined
+  conflict: Unsettled | undefined
   problem: string | null
   children: ReactNode
 }) {
@@ -68,20 +67,24 @@ function valueOf(value: unknown): string {
 }
 
 /** Two people set the same field without having seen each other: the person here decides. */
-function ConflictNote({ conflict, label }: { conflict: Conflict; label: string }) {
-  const settle = (keep: 'earlier' | 'later') =>
-    write('conflict.settled', { thing: conflict.thing, id: conflict.id, field: conflict.field, keep })
+function ConflictNote({ conflict, label }: { conflict: Unsettled; label: string }) {
   return (
     <div role="group" aria-label={`Conflict: ${label}`} className="mt-2 bg-inv p-3 text-oninv">
       <p className="font-bold">Two people set this</p>
       <p className="text-sm">
-        {conflict.earlier.by.name} set <span className="exact">{valueOf(conflict.earlier.value)}</span>, then{' '}
-        {conflict.later.by.name}, not having seen it, <span className="exact">{valueOf(conflict.later.value)}</span>.
-        Which is right?
+        {conflict.values.map(({ seq, by, value }) => (
+          <span key={seq}>
+            {by.name} set <span className="exact">{valueOf(value)}</span>;{' '}
+          </span>
+        ))}
+        none had seen the other. Which is right?
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <Button onClick={() => settle('earlier')}>Keep {valueOf(conflict.earlier.value)}</Button>
-        <Button onClick={() => settle('later')}>Keep {valueOf(conflict.later.value)}</Button>
+        {conflict.values.map(({ seq, value }) => (
+          <Button key={seq} onClick={() => settle(conflict, value)}>
+            Keep {valueOf(value)}
+          </Button>
+        ))}
       </div>
     </div>
   )

@@ -1,18 +1,18 @@
 import { useMemo, useState } from 'react'
-import { fieldWords } from '@pasado/core/documents/field-words'
 import { ruleKey } from '@pasado/core/record/record'
-import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
+import { stageNames, stages } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/agenda/docket'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
 import { useSession } from '../../app/session'
 import { Chips } from '../../ui/Chips'
 import { Mark } from '../../ui/Mark'
 import { Sheet } from '../../ui/Sheet'
-import { useMayWrite } from '../session/facts'
+import { useConflicts, useMayWrite } from '../session/facts'
 import { useWhyNotWaive } from './use-why-not-waive'
 import { useGoTo } from '../session/place'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
+import { ConflictLine } from './ConflictLine'
 import { GrantSheet, type Grant } from './GrantSheet'
 import { Button } from '../../ui/Button'
 import { Select } from '../../ui/Field'
@@ -28,9 +28,6 @@ function countWords(open: readonly Finding[]): string {
   return parts.filter(Boolean).join(' · ')
 }
 
-/** Where a conflict about a thing is settled, where that is not Configure. */
-const settledIn: Partial<Record<string, Stage>> = { brief: 'brief', unit: 'kit' }
-
 /** What was granted, by whom, until when and why; else what mends it. */
 function grantOrMend({ granted, mend }: Finding): string {
   if (!granted) return mend ? ` ${mend}` : ''
@@ -41,7 +38,7 @@ function grantOrMend({ granted, mend }: Finding): string {
 /** The docket: heaviest first, each line going straight to the field that mends it. */
 export function Docket({ onGone }: { onGone?: () => void }) {
   const findings = useVisit((state) => state.findings)
-  const conflicts = useVisit((state) => state.record.conflicts)
+  const conflicts = useConflicts()
   const sealed = useVisit((state) => state.record.seal !== null)
   const [grant, setGrant] = useState<Grant | null>(null)
   const record = useVisit((state) => state.record)
@@ -143,29 +140,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
       </div>
       <ul>
         {conflicts.map((conflict) => (
-          <li
-            key={`${conflict.thing}${conflict.id}${conflict.field}`}
-            className="border-t border-rule bg-inv text-oninv"
-          >
-            <button
-              type="button"
-              className="w-full p-4 text-left"
-              onClick={() => {
-                goTo({
-                  stage: settledIn[conflict.thing] ?? 'configure',
-                  kind: conflict.thing as 'unit',
-                  id: conflict.id,
-                  field: conflict.field
-                })
-                onGone?.()
-              }}
-            >
-              <span className="block font-bold">Two people set {fieldWords(conflict.field)}</span>
-              <span className="text-sm">
-                {conflict.earlier.by.name} and {conflict.later.by.name}. Say which is right.
-              </span>
-            </button>
-          </li>
+          <ConflictLine key={conflict.key} conflict={conflict} />
         ))}
         {groups.map((group) => (
           <li key={group.key}>

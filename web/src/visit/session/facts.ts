@@ -1,6 +1,10 @@
 import { useMemo } from 'react'
 import type { Folded } from '@pasado/core/history/history'
-import { holderOf, conflictNow, type Conflict } from '@pasado/core/record/record'
+import { conflictsOf, type Unsettled } from '@pasado/core/history/conflicts'
+import { settlementOf } from '@pasado/core/history/settle'
+import type { EntryKind } from '@pasado/core/record/entries/all'
+import { fieldKey } from '@pasado/core/record/keys'
+import { holderOf } from '@pasado/core/record/record'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
 import { type FieldMeta } from '@pasado/core/record/attribution'
 import { useSession } from '../../app/session'
@@ -12,7 +16,7 @@ import { write } from './write'
 export interface FactField {
   value: unknown
   meta: FieldMeta | undefined
-  conflict: Conflict | undefined
+  conflict: Unsettled | undefined
   /** False where the visit is sealed or this person only reads. */
   mayWrite: boolean
   /** Writes a value; null clears. Gives what is wrong with it, in words, and then writes nothing. @param look when it was looked at, where that was not just now */
@@ -31,6 +35,17 @@ export function useFolded(): Folded {
   const record = useVisit((state) => state.record)
   const history = useVisit((state) => state.history)
   return useMemo(() => ({ record, history }), [record, history])
+}
+
+/** What two people set who had not seen each other, and nobody has settled since. */
+export function useConflicts(): readonly Unsettled[] {
+  return conflictsOf(useVisit((state) => state.history))
+}
+
+/** Settles a conflict for one of its values. */
+export function settle(conflict: Unsettled, value: unknown): void {
+  const settlement = settlementOf(useVisit.getState().record, conflict, value)
+  if (settlement) write(settlement.kind as EntryKind, settlement.body as never)
 }
 
 /** Writes one field of a thing after checking it as the server will. Gives what is wrong with it, or null. */
@@ -54,11 +69,8 @@ function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>, loo
 /** One field of a thing of the open visit. */
 export function useFact(kind: ThingKind, id: string, field: string): FactField {
   const thing = useVisit((state) => holderOf(state.record, kind, id))
-  const record = useVisit((state) => (state.record.conflicts.length ? state.record : null))
-  const found = record?.conflicts.find(
-    (candidate) => candidate.thing === kind && candidate.id === id && candidate.field === field
-  )
-  const conflict = record && found ? conflictNow(record, found) : undefined
+  const key = fieldKey(kind, id, field)
+  const conflict = useConflicts().find((candidate) => candidate.key === key)
   const mayWrite = useMayWrite()
   return {
     value: thing?.facts[field],

@@ -75,7 +75,15 @@ describe('Brief', () => {
     show(log, <Brief />)
     const conflict = screen.getByRole('group', { name: 'Conflict: Telephone' })
     await user.click(within(conflict).getByRole('button', { name: 'Keep 555-0111' }))
-    expect(written('conflict.settled')).toEqual([{ thing: 'brief', id: 'brief', field: 'phone', keep: 'earlier' }])
+    expect(written('conflict.settled')).toEqual([
+      {
+        thing: 'brief',
+        id: 'brief',
+        field: 'phone',
+        keep: 'earlier',
+        values: { earlier: '555-0111', later: '555-0122' }
+      }
+    ])
     expect(screen.queryByRole('group', { name: 'Conflict: Telephone' })).toBeNull()
     expect(screen.getByRole('textbox', { name: 'Telephone' })).toHaveProperty('value', '555-0111')
   })

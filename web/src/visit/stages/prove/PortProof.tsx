@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { measured } from '@pasado/core/work/prove/rooms'
 import { unitName, type Unit } from '@pasado/core/record/record'
 import { Mark, outcomeOf } from '../../../ui/Mark'
-import { useMayWrite } from '../../session/facts'
+import { useFolded, useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
@@ -52,11 +52,11 @@ export function LinkTest({ unit }: { unit: Unit }) {
 }
 
 export function Port({ unit }: { unit: Unit }) {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
   const [open, setOpen] = useState(false)
-  const [newest] = measured(record, catalogue, ({ at, unit: of }) => at === 'port' && of === unit.id)
+  const [newest] = measured(folded, catalogue, ({ at, unit: of }) => at === 'port' && of === unit.id)
   const most = Math.max(
     0,
     ...(catalogue

@@ -7,7 +7,7 @@ import type { Band } from '@pasado/core/values/band'
 import { standing, unitName } from '@pasado/core/record/record'
 import { Chips } from '../../../ui/Chips'
 import { Mark } from '../../../ui/Mark'
-import { useMayWrite } from '../../session/facts'
+import { useFolded, useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { MeasureForm } from './MeasureForm'
@@ -32,13 +32,13 @@ export function RoomRow({
   onFault: (about: { room: string; unit: string | undefined }) => void
 }) {
   const { room, outcome, bands, message, shareOfSource, addedMs } = verdict
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
   const [best] = bands
   const carried = useCarried(bands)
   const name = room.facts.name ?? 'Room'
-  const others = measured(record, catalogue, ({ at, room: of }) => at === 'room' && of === room.id).slice(bands.length)
+  const others = measured(folded, catalogue, ({ at, room: of }) => at === 'room' && of === room.id).slice(bands.length)
   return (
     <li
       data-place={placeKey({ kind: 'room', id: room.id, field: 'measured' })}
@@ -94,11 +94,12 @@ export function RoomRow({
 
 /** The slowest link from the street to this room, and how much of it arrived. */
 function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
   const catalogue = useVisit((state) => state.catalogue)
   const way = useMemo(
-    () => bottleneckOf(record, catalogue, best, sourceOf(record, catalogue)),
-    [record, catalogue, best]
+    () => bottleneckOf(record, catalogue, best, sourceOf(folded, catalogue)),
+    [folded, record, catalogue, best]
   )
   if (!way) return null
   const { links, unknown, expectedMbps, finding } = way

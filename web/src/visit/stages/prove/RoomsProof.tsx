@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/work/prove/rooms'
 import { standing } from '@pasado/core/record/record'
 import { TextFact } from '../../fields/FactField'
-import { useMayWrite } from '../../session/facts'
+import { useFolded, useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
@@ -18,12 +18,13 @@ import { Field, Input } from '../../../ui/Field'
 
 /** The source by cable, and every room of the list against its floor. */
 export function RoomsProof({ onFault }: { onFault: (about: { room: string; unit: string | undefined }) => void }) {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
   const catalogue = useVisit((state) => state.catalogue)
   const policy = useVisit((state) => state.standard.policy)
   const mayWrite = useMayWrite()
-  const verdicts = useMemo(() => judgeRooms(record, catalogue, policy), [record, catalogue, policy])
-  const source = useMemo(() => sourceOf(record, catalogue), [record, catalogue])
+  const verdicts = useMemo(() => judgeRooms(folded, catalogue, policy), [folded, catalogue, policy])
+  const source = useMemo(() => sourceOf(folded, catalogue), [folded, catalogue])
   const [open, setOpen] = useState<string | null>(null)
   const floor = roomFloor(policy, source)
   const most = Math.max(

@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from 'react'
 import { judgePath } from '@pasado/core/work/prove/path'
-import { staleReason } from '@pasado/core/work/prove/stale'
+import { stalePath } from '@pasado/core/work/prove/stale'
 import { readNumber } from '@pasado/core/values/number'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { homeOf } from '@pasado/core/rules/rule'
@@ -49,8 +49,8 @@ export function UnitsProof() {
 
 /** Guided: count its clients, join, count again, look at the address and who gave it. */
 function Path({ unit }: { unit: Unit }) {
-  const record = useVisit((state) => state.record)
-  const catalogue = useVisit((state) => state.catalogue)
+  const folded = useFolded()
+  const { record } = folded
   const mayWrite = useMayWrite()
   const [open, setOpen] = useState(false)
   const nothing = { before: '', after: '', address: '', server: '', network: '' }
@@ -58,7 +58,7 @@ function Path({ unit }: { unit: Unit }) {
   const [problem, setProblem] = useState<string | null>(null)
   const look = useRef<Look | null>(null)
   const verdict = judgePath(record, unit)
-  const stale = unit.path ? staleReason(record, unit.path.seq, unit.id, catalogue) : null
+  const stale = stalePath(folded, unit)
   const named = standing(record.networks).filter(({ facts }) => facts.ssid !== undefined)
   const name = unitName(unit)
   const count = (text: string) => (text.trim() === '' ? undefined : readNumber(text))

@@ -24,9 +24,9 @@ export function recordRun(
   more: Pick<Facts<'measurement'>, 'by' | 'how' | 'file' | 'sure'>,
   look?: Look
 ): void {
-  const { record, catalogue } = useVisit.getState()
+  const { record, history, catalogue } = useVisit.getState()
   const { dbm, ...place } = spot
-  const fresh = measurementOf(record, catalogue, { ...place, how: more.how }, runs.length, Date.now())
+  const fresh = measurementOf({ record, history }, catalogue, { ...place, how: more.how }, runs.length, Date.now())
   const set = Object.fromEntries(
     Object.entries({
       ...place,

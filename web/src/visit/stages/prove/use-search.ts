@@ -12,6 +12,7 @@ import { knownAnswers, withKnown } from '@pasado/core/work/diagnose/known'
 import { applicableLooks } from '@pasado/core/work/diagnose/applicable-looks'
 import type { Complaint } from './complaint'
 import { type FaultSearch, type Unit } from '@pasado/core/record/record'
+import { useFolded } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 
@@ -33,12 +34,13 @@ export interface SearchNow extends Complaint {
 
 /** Follows a search: weighs all that is known of it each time something is added. */
 export function useSearch(search: FaultSearch): SearchNow {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
   const catalogue = useVisit((state) => state.catalogue)
   const policy = useVisit((state) => state.standard.policy)
   const known = useMemo(
-    () => knownAnswers(record, catalogue, policy, search.about),
-    [record, catalogue, policy, search.about]
+    () => knownAnswers(folded, catalogue, policy, search.about),
+    [folded, catalogue, policy, search.about]
   )
   const answered: Observed = useMemo(
     () => Object.fromEntries(Object.entries(search.observed).map(([id, { answer }]) => [id, answer])),

@@ -7,7 +7,7 @@ import { ask, download, failureTitle } from '../../../app/api'
 import { useSession } from '../../../app/session'
 import { Mark } from '../../../ui/Mark'
 import { ErasureNote } from '../hand-over/Custody'
-import { useMayWrite } from '../../session/facts'
+import { useConflicts, useFolded, useMayWrite } from '../../session/facts'
 import { PackLinks } from '../hand-over/PackLinks'
 import { SignaturePad } from './SignaturePad'
 import { useVisit } from '../../session/visit-state'
@@ -19,7 +19,9 @@ import { Input } from '../../../ui/Field'
 
 /** Sign off: what still stands in the way, both signatures, the seal. */
 export function SignOff() {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
+  const conflicts = useConflicts()
   const findings = useVisit((state) => state.findings)
   const pending = useVisit((state) => state.pending.length)
   const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
@@ -31,11 +33,11 @@ export function SignOff() {
   const open = findings.filter(blocks)
   const digest = signedDigest(record)
   const hindrances = [
-    ...sealHindrances(record, findings, digest, fourEyes),
+    ...sealHindrances(folded, findings, digest, fourEyes),
     ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])
   ]
   const whoSigns = me ? whyNotSign(record, me) : null
-  const mayNotSign = whoSigns !== null || open.length > 0 || record.conflicts.length > 0 || pending > 0
+  const mayNotSign = whoSigns !== null || open.length > 0 || conflicts.length > 0 || pending > 0
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Sign off</h2>

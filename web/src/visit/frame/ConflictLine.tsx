@@ -1,0 +1,32 @@
+import { conflictWords } from '@pasado/core/documents/conflict-words'
+import type { Unsettled } from '@pasado/core/history/conflicts'
+import { useVisit } from '../session/visit-state'
+import { settle, useMayWrite } from '../session/facts'
+import { Button } from '../../ui/Button'
+
+/** What two people set who had not seen each other: whoever works here says which is right, by one press. */
+export function ConflictLine({ conflict }: { conflict: Unsettled }) {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const mayWrite = useMayWrite()
+  const { what, valueOf } = conflictWords(record, catalogue, conflict)
+  const names = [...new Set(conflict.values.map(({ by }) => by.name))].join(' and ')
+  return (
+    <li aria-label={`Conflict: ${what}`} className="border-t border-rule bg-inv p-4 text-oninv">
+      <p className="font-bold">Two set {what}</p>
+      <p className="text-sm">
+        {names}, without having seen each other.{' '}
+        {conflict.kind === 'secret' ? 'Type in the one that is right.' : 'Which is right?'}
+      </p>
+      {mayWrite && conflict.kind !== 'secret' && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {conflict.values.map(({ seq, by, value }) => (
+            <Button key={seq} onClick={() => settle(conflict, value)}>
+              Keep {valueOf(value)} <span className="fine">({by.name})</span>
+            </Button>
+          ))}
+        </div>
+      )}
+    </li>
+  )
+}
