@@ -127,18 +127,36 @@ export const fold = (entries: readonly Placed[], from: Folded = nothingFolded): 
   history: remember(from.history, entries)
 })
 
+/** The lines that the author of a line had before them. */
+function pastOf(history: History, by: number): Placed[] {
+  const past: Placed[] = []
+  for (const { entry } of history.lines.values())
+    if (entry.seq !== by && hasSeen(history, by, entry.seq)) past.push(entry)
+  return past
+}
+
 /** The record as the author of a line had it before them. */
 export function recordSeen(history: History, by: number): VisitRecord {
-  let ofHistory = seenBefore.get(history)
-  if (!ofHistory) seenBefore.set(history, (ofHistory = new Map<number, VisitRecord>()))
-  let record = ofHistory.get(by)
-  if (!record) {
-    const past = [...history.lines.values()].filter(({ entry: { seq } }) => seq !== by && hasSeen(history, by, seq))
-    record = reduce(past.map(({ entry }) => entry))
-    ofHistory.set(by, record)
-  }
+  const line = history.lines.get(by)
+  if (!line) return emptyRecord
+  const known = records.get(line.entry)
+  if (known) return known
+  const record = reduce(pastOf(history, by))
+  records.set(line.entry, record)
   return record
 }
 
-/** Several proofs ask for the same, and a history is never changed in place. */
-const seenBefore = new WeakMap<History, Map<number, VisitRecord>>()
+/** The logbook as the author of a line had it before them, folded. */
+export function foldedSeen(history: History, by: number): Folded {
+  const line = history.lines.get(by)
+  if (!line) return nothingFolded
+  const known = foldeds.get(line.entry)
+  if (known) return known
+  const folded = { record: recordSeen(history, by), history: historyOf(pastOf(history, by)) }
+  foldeds.set(line.entry, folded)
+  return folded
+}
+
+/** What stands in a line’s past never changes: it is folded once. */
+const records = new WeakMap<Placed, VisitRecord>()
+const foldeds = new WeakMap<Placed, Folded>()

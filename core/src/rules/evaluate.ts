@@ -1,15 +1,16 @@
 import type { Catalogue } from '../catalogue/model'
 import { nothingDone } from '../record/installs'
-import { hasHeld, ruleKey, type VisitRecord } from '../record/record'
+import { hasHeld, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
-import { homeOf, type Outcome, type Rule, type Verdict } from './rule'
+import { withGrants } from './grants'
+import { homeOf, type Home, type Outcome, type Rule, type Verdict } from './rule'
 import { allRules } from './all'
 import { firstRules } from './first-rules'
 import { asRule } from './own-rules'
 import { withoutSay } from './unsettled'
 import { conflictsOf } from '../history/conflicts'
-import type { Folded } from '../history/history'
+import { foldedSeen, type Folded } from '../history/history'
 import type { Level, Standard } from '../policy/standard'
 
 export type { Finding } from './finding'
@@ -32,11 +33,17 @@ export function evaluate(
   folded: Folded,
   catalogue: Catalogue,
   standard: Standard,
-  { onFault = () => undefined }: JudgeOptions = {}
+  { onFault = () => undefined, now }: JudgeOptions = {}
 ): Finding[] {
   const { record } = folded
   const prepare = (other: VisitRecord) => homeOf({ ...folded, record: other }, catalogue, standard.policy)
   const home = prepare(record)
+  const homesThen = new Map<number, Home>()
+  const saidThen = (rule: Rule, line: number) => {
+    let then = homesThen.get(line)
+    if (!then) homesThen.set(line, (then = homeOf(foldedSeen(folded.history, line), catalogue, standard.policy)))
+    return judged(rule, onFault, () => rule.judge(then))
+  }
   const known = new Set(standard.rules ?? firstRules)
   const own = (standard.own ?? []).map(asRule)
   return [...allRules, ...own].flatMap((rule) => {
@@ -67,7 +74,7 @@ export function evaluate(
     return verdicts.map(({ remedy, ...verdict }): Finding => {
       // A finding is stored with records, under the names it had from the first.
       const finding = { ...common, ...verdict, mend: remedy, level: verdict.level ?? level, granted: null }
-      return withGrants(finding, record)
+      return withGrants(finding, folded, now, (line) => saidThen(rule, line))
     })
   })
 }
@@ -87,25 +94,6 @@ function judged(rule: Rule, onFault: OnFault, judge: () => Verdict[]): Verdict[]
       }
     ]
   }
-}
-
-function withGrants(finding: Finding, record: VisitRecord): Finding {
-  if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
-  const key = ruleKey(finding.rule, finding.subject?.id)
-  const waiver = record.waivers[key] ?? record.waivers[finding.rule]
-  if (waiver)
-    return {
-      ...finding,
-      outcome: 'waived',
-      granted: {
-        by: waiver.by.name,
-        reason: waiver.reason,
-        kind: 'waived',
-        ...(waiver.until === undefined ? {} : { until: waiver.until })
-      }
-    }
-  const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
-  return noted ? { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } } : finding
 }
 
 /** Whether a finding stands between the visit and sign-off. */

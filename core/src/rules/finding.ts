@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { stages, type Stage } from '../record/stages'
-import type { Outcome, Place, Subject } from './rule'
+import type { Figure, Outcome, Place, Subject } from './rule'
 import { levels, type Level } from '../policy/standard'
 
 /** What a rule says of this record about one subject, after waivers and acknowledgements. */
@@ -24,6 +24,11 @@ export interface Finding {
     kind: 'waived' | 'acknowledged'
     /** Until when it is to be put right, ISO date. */ until?: string
   } | null
+  /** Which case of the rule it is, and the figures it goes by. */
+  code?: string
+  figures?: readonly Figure[]
+  /** That it was let pass once, and why that does not cover it any more. */
+  lapsed?: string
 }
 
 /** A finding as it is kept with a sealed visit and in its file. */

@@ -48,6 +48,17 @@ export interface Verdict {
   place: Place | null
   /** A rule about several things may speak of one at a lower level than its own. */
   level?: Level
+  /** Which of the rule’s cases it is, with what it names; where it is left out, the evidence by its letters tells. */
+  code?: string
+  /** The figures it goes by: whoever let it pass let these pass, and better ones. */
+  figures?: readonly Figure[]
+}
+
+/** A figure of a verdict, and which way is better. */
+export interface Figure {
+  name: string
+  value: number
+  better: 'more' | 'less'
 }
 
 /** A rule of the standard: all that is known of it, and the small pure function that judges by it. */

@@ -1,0 +1,99 @@
+import { changesSince, restsOnFields, restsOnPresence, type Rests } from '../history/stands'
+import { hasEndAt, ruleKey, thingsOf, unitName, type VisitRecord } from '../record/record'
+import type { Folded } from '../history/history'
+import type { Finding } from './finding'
+import type { Verdict } from './rule'
+
+/** What a rule said when something was let pass, by the line that did. */
+export type SaidThen = (line: number) => readonly Verdict[]
+
+interface Given {
+  seq: number
+  by: { name: string }
+  reason: string
+  until?: string | undefined
+}
+
+/**
+ * A finding with what was let pass: a waiver or an acknowledgement covers what its author had before them, the same case of the same thing,
+ * with figures that are no worse, while the thing stands where it stood. What has ended or no longer fits is told beside it.
+ */
+export function withGrants(finding: Finding, folded: Folded, now: string | undefined, saidThen: SaidThen): Finding {
+  if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
+  const { record } = folded
+  const key = ruleKey(finding.rule, finding.subject?.id)
+  const waiver = record.waivers[key] ?? record.waivers[finding.rule]
+  const why = waiver && whyNotCovered(finding, waiver, folded, now, saidThen)
+  if (waiver && why === null) {
+    const until = waiver.until === undefined ? {} : { until: waiver.until }
+    return {
+      ...finding,
+      outcome: 'waived',
+      granted: { by: waiver.by.name, reason: waiver.reason, kind: 'waived', ...until }
+    }
+  }
+  const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
+  const whyNot = noted && whyNotCovered(finding, noted, folded, now, saidThen)
+  if (noted && whyNot === null)
+    return { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } }
+  const lapsed = waiver ? `Waived by ${waiver.by.name}` : noted ? `Acknowledged by ${noted.by.name}` : null
+  return lapsed === null ? finding : { ...finding, lapsed: `${lapsed}, but ${(why ?? whyNot)!}` }
+}
+
+/** A day is over everywhere so long after it began. */
+const DAY_MS = 36 * 3_600_000
+
+/** Why something that was let pass does not cover a finding, to be read after “but”; null where it does. */
+function whyNotCovered(
+  finding: Finding,
+  { seq, until }: Given,
+  folded: Folded,
+  now: string | undefined,
+  saidThen: SaidThen
+): string | null {
+  if (until !== undefined && now !== undefined && Date.parse(now) >= Date.parse(until) + DAY_MS)
+    return `only until ${until}.`
+  const then = saidThen(seq).find(({ subject }) => subject?.id === finding.subject?.id)
+  if (!then || then.outcome !== finding.outcome) return 'it came out otherwise then.'
+  if (codeOf(then) !== codeOf(finding)) return `of something else: ${then.evidence}`
+  const worse = (then.figures ?? []).find(({ name, value, better }) => {
+    const figure = finding.figures?.find((candidate) => candidate.name === name)
+    return !figure || (better === 'more' ? figure.value < value : figure.value > value)
+  })
+  if (worse) return `when it was better: ${then.evidence}`
+  const [change] = changesSince(folded.history, seq, standsAsItStood(folded.record, finding.subject?.id))
+  return change ? `${change.message[0]!.toLowerCase()}${change.message.slice(1)}` : null
+}
+
+/** The case of a verdict: its code; else its sentence, where figures are told apart without them. */
+function codeOf({ code, figures, evidence }: Pick<Verdict, 'code' | 'figures' | 'evidence'>): string {
+  return code ?? (figures ? evidence.replace(/[-−]?\d+(?:[.,]\d+)?/g, '#') : evidence)
+}
+
+/** A unit that was moved, exchanged or cabled otherwise is another case. */
+function standsAsItStood(record: VisitRecord, subject: string | undefined): Rests[] {
+  const unit = record.units[subject ?? '']
+  if (!unit) return []
+  const name = unitName(unit)
+  const cables = Object.values(thingsOf(record, 'cable')).filter((cable) => hasEndAt(cable, unit.id))
+  return [
+    { unit: unit.id, without: ['moved'], name },
+    ...restsOnFields(
+      'unit',
+      unit.id,
+      {
+        place: `the place of ${name}`,
+        storey: `the place of ${name}`,
+        x: `the place of ${name}`,
+        y: `the place of ${name}`,
+        model: name,
+        serial: name
+      },
+      false
+    ),
+    ...cables.flatMap(({ id }) => [
+      ...restsOnFields('cable', id, { a: 'a cable of it', b: 'a cable of it' }, true),
+      restsOnPresence('cable', id, 'a cable of it')
+    ])
+  ]
+}
