@@ -107,6 +107,14 @@ export function opened(brief: Record<string, unknown> = {}): Log {
   })
 }
 
+/** Whoever stood at a unit’s place saw that it is right, of a member also how it hangs on the router. */
+export function seenAtItsPlace(log: Log, unit: string, isMember = true): void {
+  for (const rule of ['place-clear', 'place-outlet']) log.write('rule.answered', { rule, subject: unit, answer: 'yes' })
+  if (!isMember) return
+  for (const rule of ['place-hops', 'place-spacing', 'place-floors', 'place-outbuilding'])
+    log.write('rule.answered', { rule, subject: unit, answer: 'yes' })
+}
+
 /** A visit with an Ostrel router and node, all of it as it should be. */
 export function complete(): Log {
   const log = opened()
@@ -166,6 +174,7 @@ export function complete(): Log {
     })
   for (const unit of [router, node]) log.secret('setup-code', 'unit', unit).secret('admin-password', 'unit', unit)
   log.secret('label-key', 'unit', router)
+  for (const unit of [router, node]) seenAtItsPlace(log, unit, unit === node)
   for (const unit of [router, node]) {
     log
       .write('lamp.seen', { unit, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] })

@@ -262,7 +262,8 @@ export const cases: RuleCase[] = [
     },
     'breaks'
   ],
-  ['place-clear', 'no plan', complete, () => 0, 'not-here'],
+  ['place-clear', 'no plan, and seen so', complete, () => 0, 'holds'],
+  ['place-clear', 'no plan, in a cabinet', complete, unit(node, { cabinet: true }), 'breaks'],
   ['place-clear', 'in the open', planned, () => 0, 'holds'],
   [
     'place-clear',

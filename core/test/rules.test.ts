@@ -7,12 +7,13 @@ import type { Outcome } from '@pasado/core/rules/rule'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, home, idOf, node, opened, router } from '@pasado/testing/logbook'
 import { never, outcomeCases } from './outcome-cases'
+import { staleCases } from './stale-cases'
 import { cases as visitCases } from './rule-cases'
 
 /** All that this program knows, with the figures of the first standard. */
 const standardOfToday = nextDraft(firstStandard)
 
-const cases = [...visitCases, ...outcomeCases]
+const cases = [...visitCases, ...outcomeCases, ...staleCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {

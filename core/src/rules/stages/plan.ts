@@ -1,27 +1,39 @@
+import { isCabled } from '../../work/configure/cabled'
 import { placedUnits, planOf, roomAt, type HomePlan, type PlacedUnit } from '../../work/plan/home-plan'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
 import { standing } from '../../record/record'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
+import { seenInPlace, type PlaceQuestion } from './seen-in-place'
 
 interface InPlan {
   plan: HomePlan
   placed: { known: KnownUnit; at: PlacedUnit }[]
+  unplaced: KnownUnit[]
 }
 
-/** The units of a home as they stand in its plan; null where no plan is drawn. Without one these rules have nothing to go by. */
-function inPlan(home: Home): InPlan | null {
+/** The units of a home as they stand in its plan, and those that it does not show: of them somebody says what they see. */
+function inPlan(home: Home): InPlan {
   const plan = planOf(home.record)
-  if (plan.rooms.length === 0) return null
+  if (plan.rooms.length === 0) return { plan, placed: [], unplaced: home.units }
   const places = new Map(placedUnits(home.record, plan).map((placed) => [placed.id, placed]))
   return {
     plan,
     placed: home.units.flatMap((known) => {
       const at = places.get(known.unit.id)
       return at ? [{ known, at }] : []
-    })
+    }),
+    unplaced: home.units.filter(({ unit }) => !places.has(unit.id))
   }
+}
+
+const isRoot = (known: KnownUnit) => known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway'
+
+/** Members of a mesh that no plan shows, but for the one that the others hang on: a router among several members. */
+function unplacedMembers(home: Home, { unplaced }: InPlan): KnownUnit[] {
+  const members = home.units.filter(isMeshMember)
+  return members.length > 1 ? unplaced.filter((known) => isMeshMember(known) && !isRoot(known)) : []
 }
 
 const figure = (home: Home, name: keyof typeof laterFigures) => home.policy[name] ?? laterFigures[name]
@@ -29,18 +41,14 @@ const apart = (a: { x: number; y: number }, b: { x: number; y: number }) => Math
 
 function judgeClear(home: Home): Verdict[] {
   const found = inPlan(home)
-  if (!found) return []
   const troubles = standing(home.record.troubles ?? {})
   const least = figure(home, 'clearM')
-  return found.placed.map(({ known, at }) => {
+  const unseen = found.unplaced
+    .filter(({ unit, model }) => unit.facts.cabinet === true || (model?.radios.length ?? 0) > 0)
+    .flatMap((known) => (known.unit.facts.cabinet ? [shutIn(known)] : seenInPlace(home, 'place-clear', known)))
+  const seen = found.placed.map(({ known, at }) => {
     const about = aboutUnit(known)
-    if (known.unit.facts.cabinet)
-      return breaks(
-        'It stands in a cabinet, which keeps signal in and heat as well.',
-        'Take it out into the open.',
-        atUnit('place', known.unit, 'cabinet'),
-        about
-      )
+    if (known.unit.facts.cabinet) return shutIn(known)
     const near = troubles
       .map(({ facts }) => ({
         facts,
@@ -62,11 +70,19 @@ function judgeClear(home: Home): Verdict[] {
       about
     )
   })
+  return [...seen, ...unseen]
 }
+
+const shutIn = (known: KnownUnit): Verdict =>
+  breaks(
+    'It stands in a cabinet, which keeps signal in and heat as well.',
+    'Take it out into the open.',
+    atUnit('place', known.unit, 'cabinet'),
+    aboutUnit(known)
+  )
 
 function judgeOutlet(home: Home): Verdict[] {
   const found = inPlan(home)
-  if (!found) return []
   const outlets = standing(home.record.outlets ?? {}).filter(
     ({ facts }) => facts.storey !== undefined && facts.x !== undefined && facts.y !== undefined
   )
@@ -79,7 +95,7 @@ function judgeOutlet(home: Home): Verdict[] {
   const adapters = found.placed
     .filter(({ known }) => known.unit.facts.role === 'powerline-adapter')
     .map((adapter) => ({ ...adapter, near: nearest(adapter.at, 'mains') }))
-  return found.placed.map(({ known, at }) => {
+  const seen = found.placed.map(({ known, at }) => {
     const about = aboutUnit(known)
     const powered = known.model?.ports.some(({ powerInClass }) => powerInClass !== undefined) ?? false
     const near = nearest(at, 'mains') ?? null
@@ -128,27 +144,34 @@ function judgeOutlet(home: Home): Verdict[] {
     }
     return holds(`A mains outlet is ${near.far.toFixed(1)} m away.`, about)
   })
+  return [...seen, ...found.unplaced.flatMap((known) => seenInPlace(home, 'place-outlet', known))]
 }
 
 /** How each mesh member is joined to the router, by the plan. */
 function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
   const members = placed
     .filter(({ known }) => isMeshMember(known))
-    .map(({ known, at }) => ({ at, cabled: known.unit.facts.cabled === true }))
+    .map(({ known, at }) => ({ at, cabled: isCabled(home.record, known.unit, home.catalogue) }))
   return joinsOf(plan, members, home.catalogue, figure(home, 'leastHopDbm'))
 }
 
-/** Judges each wireless hop of the plan. */
-function eachHop(home: Home, judge: (hop: Hop, known: KnownUnit) => Verdict): Verdict[] {
+/** Judges each wireless hop of the plan; of members that it does not show, what somebody saw. */
+function eachHop(home: Home, rule: PlaceQuestion, judge: (hop: Hop, known: KnownUnit) => Verdict): Verdict[] {
   const found = inPlan(home)
-  if (!found) return []
   const hops = joinsIn(home, found)
-  return found.placed.flatMap(({ known, at }) => {
+  const seen = found.placed.flatMap(({ known, at }) => {
     const hop = hops.get(at.id)
     if (hop === undefined || hop === 'root') return []
     return hop === 'cabled' ? [holds('It is cabled.', aboutUnit(known))] : [judge(hop, known)]
   })
+  return [...seen, ...unplacedMembers(home, found).flatMap((known) => cabledOrSeen(home, rule, known))]
 }
+
+/** A cable leaves nothing to be asked of a hop. */
+const cabledOrSeen = (home: Home, rule: PlaceQuestion, known: KnownUnit): Verdict[] =>
+  isCabled(home.record, known.unit, home.catalogue)
+    ? [holds('It is cabled.', aboutUnit(known))]
+    : seenInPlace(home, rule, known)
 
 export const placeClear = rule({
   id: 'place-clear',
@@ -180,7 +203,7 @@ export const placeHops = rule({
   minutes: 8,
   statement: "Wireless hops from the router within the model's limit.",
   judge: (home) =>
-    eachHop(home, (hop, known) => {
+    eachHop(home, 'place-hops', (hop, known) => {
       const most = Math.min(known.model?.mesh?.hops ?? Infinity, figure(home, 'mostHops'))
       if (hop.hops <= most)
         return holds(
@@ -204,7 +227,7 @@ export const placeSpacing = rule({
   minutes: 8,
   statement: 'Each wireless hop at most the length of the standard, or its signal at or above the figure.',
   judge: (home) =>
-    eachHop(home, (hop, known) => {
+    eachHop(home, 'place-spacing', (hop, known) => {
       const [most, least] = [figure(home, 'mostHopM'), figure(home, 'leastHopDbm')]
       const words = `${hop.metres.toFixed(1)} m from ${hop.from.name}, ${Math.round(hop.dbm)} dBm by the plan`
       if (hop.metres <= most || hop.dbm >= least) return holds(`${words}.`, aboutUnit(known))
@@ -226,9 +249,13 @@ export const placeFloors = rule({
   statement: 'Members on different storeys are cabled, or the record says why not.',
   judge: (home) => {
     const found = inPlan(home)
-    if (!found) return []
     const hops = joinsIn(home, found)
-    return found.placed.flatMap(({ known, at }) => {
+    const unseen = unplacedMembers(home, found).flatMap((known) =>
+      known.unit.facts.floorsReason
+        ? [holds(`Without a cable: ${known.unit.facts.floorsReason.replace(/[.!?]*$/, '')}.`, aboutUnit(known))]
+        : cabledOrSeen(home, 'place-floors', known)
+    )
+    const seen = found.placed.flatMap(({ known, at }) => {
       const hop = hops.get(at.id)
       if (hop === undefined || typeof hop === 'string' || hop.from.storey === at.storey) return []
       const about = aboutUnit(known)
@@ -248,6 +275,7 @@ export const placeFloors = rule({
         )
       ]
     })
+    return [...seen, ...unseen]
   }
 })
 
@@ -260,12 +288,11 @@ export const placeOutbuilding = rule({
   statement: 'A member in another building is cabled, with a note on surge protection.',
   judge: (home) => {
     const found = inPlan(home)
-    if (!found) return []
-    return found.placed.flatMap(({ known, at }) => {
+    const seen = found.placed.flatMap(({ known, at }) => {
       const room = roomAt(found.plan, at)
       if (!room?.building || !isMeshMember(known)) return []
       const about = aboutUnit(known)
-      if (!known.unit.facts.cabled)
+      if (!isCabled(home.record, known.unit, home.catalogue))
         return [
           breaks(
             `It is in ${room.building}, and no cable leads there.`,
@@ -285,6 +312,13 @@ export const placeOutbuilding = rule({
         ]
       return [holds(`Cabled to ${room.building}: ${known.unit.facts.surgeNote.replace(/[.!?]*$/, '')}.`, about)]
     })
+    const unseen = unplacedMembers(home, found).flatMap((known) => {
+      const { surgeNote } = known.unit.facts
+      return isCabled(home.record, known.unit, home.catalogue) && surgeNote
+        ? [holds(`Cabled: ${surgeNote.replace(/[.!?]*$/, '')}.`, aboutUnit(known))]
+        : seenInPlace(home, 'place-outbuilding', known)
+    })
+    return [...seen, ...unseen]
   }
 })
 

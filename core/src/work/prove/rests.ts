@@ -25,6 +25,12 @@ const placeOf = (unit: Unit): Rests[] =>
     false
   )
 
+/** What somebody says who stood at a unit’s place. */
+export const restsOfPlace = (unit: Unit): Rests[] => [
+  { unit: unit.id, without: ['moved'], name: unitName(unit) },
+  ...placeOf(unit)
+]
+
 /** The version a unit runs: one that is recorded later and differs from the one before it is an update at a time that nobody told. */
 function versionOf(unit: Unit): Rests[] {
   const { firmwareBefore, firmwareAfter } = unit.facts

@@ -1,0 +1,71 @@
+import { restsOfPlace } from '../../work/prove/rests'
+import { ruleKey } from '../../record/record'
+import type { KnownUnit } from '../../work/units/known-unit'
+import { aboutUnit, breaks, holds, staleAnswer, unproven, type Home, type Place, type Verdict } from '../rule'
+
+/** What is seen of a unit at its place by whoever stands there, under the rule that it proves: no drawing is needed for it. */
+export const placeQuestions = {
+  'place-clear': {
+    asks: 'In the open: in no cabinet, behind nothing large, away from what disturbs',
+    remedy: 'Take it out into the open.'
+  },
+  'place-outlet': {
+    asks: 'A socket or a powered port is within reach, without a lead along the floor',
+    remedy: 'Place it nearer to an outlet; no extension leads along the floor.'
+  },
+  'place-hops': {
+    asks: 'It hangs on the router over at most the hops that its model allows',
+    remedy: 'Cable it, or place it nearer.'
+  },
+  'place-spacing': {
+    asks: 'The next one is near enough, or its signal at this place is good',
+    remedy: 'Place it nearer, or cable it.'
+  },
+  'place-floors': {
+    asks: 'The one that it hangs on is on the same storey',
+    remedy: 'Cable it if you can, or record why not.'
+  },
+  'place-outbuilding': {
+    asks: 'It stands in the same building as the router',
+    remedy:
+      'Use fibre, or a cable with surge protection by a licensed electrician; say that it is cabled, and what protects it.'
+  }
+} as const
+export type PlaceQuestion = keyof typeof placeQuestions
+
+/** Judges a unit that no plan shows, by what somebody saw who stood there; what they say counts until it is moved. */
+export function seenInPlace(home: Home, rule: PlaceQuestion, known: KnownUnit): Verdict[] {
+  // What stood before was seen then: it is asked anew where this visit moved it.
+  if (known.unit.facts.stayed && !wasMoved(home, known)) return []
+  const about = aboutUnit(known)
+  const { asks, remedy } = placeQuestions[rule]
+  const place: Place = { stage: 'place', kind: 'answer', id: rule, field: known.unit.id }
+  const given = home.record.answers[ruleKey(rule, known.unit.id)]
+  const statement = `${asks[0]!.toLowerCase()}${asks.slice(1)}`
+  if (!given)
+    return [
+      unproven(
+        `It is in no plan, and nobody has said: ${statement}.`,
+        'Look, and say so by one press; or draw it into the plan.',
+        place,
+        about
+      )
+    ]
+  if (given.answer !== 'yes') return [breaks(`Not so, says ${given.by.name}: ${statement}.`, remedy, place, about)]
+  const stale = staleAnswer(home, rule, known.unit.id, restsOfPlace(known.unit))
+  return [
+    stale
+      ? unproven(stale, 'Look again where it stands now.', place, about)
+      : holds(`Seen by ${given.by.name}: ${statement}.`, about)
+  ]
+}
+
+/** Whether this visit moved a unit that stood before: it was pressed, or its place was changed after it was carried over. */
+function wasMoved({ record, history }: Home, { unit }: KnownUnit): boolean {
+  if (unit.events.some(({ what }) => what === 'moved')) return true
+  const opened = history.lines.get(1)?.entry.received
+  return ['place', 'storey', 'x', 'y'].some((field) => {
+    const seq = record.units[unit.id]?.meta[field]?.seq
+    return seq !== undefined && history.lines.get(seq)?.entry.received !== opened
+  })
+}

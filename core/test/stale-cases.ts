@@ -1,0 +1,187 @@
+import { complete, home, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
+import type { RuleCase } from './prove-rule-cases'
+
+const [tv, third, theirs] = [idOf('tv'), idOf('third'), idOf('theirs')]
+const event =
+  (unit: string, what: 'moved' | 'reset' | 'restarted' | 'updated' | 'settings-changed' | 'tested-good') =>
+  (log: Log): unknown =>
+    log.write('unit.event', { unit, what })
+const set =
+  (unit: string, facts: Record<string, unknown>) =>
+  (log: Log): unknown =>
+    log.write('unit.set', { id: unit, set: facts })
+const named = (ssid: string) => (log: Log) => log.write('network.set', { id: network, set: { ssid } })
+const rejoined = () => complete().write('device.set', { id: tv, set: { name: 'Television', rejoined: true } })
+const called = () =>
+  ['out', 'in'].reduce(
+    (log, subject) => log.write('rule.answered', { rule: 'prove-voice', subject, answer: 'yes' }),
+    complete().write('brief.set', { set: { telephone: true } })
+  )
+const gone = () =>
+  complete()
+    .write('unit.set', { id: router, set: { defaultSsid: 'OSTREL-AA11' } })
+    .write('rule.answered', { rule: 'prove-names-gone', subject: router, answer: 'yes' })
+const read = () => complete().write('rule.answered', { rule: 'hand-cautions', answer: 'yes' })
+/** Does something with the knowledge of what stood before the last line only, from another device. */
+const unseen = (act: (log: Log) => unknown) => (log: Log) => {
+  const base = log.entries.length - 1
+  act(log)
+  Object.assign(log.entries.at(-1)!, { from: theirs, base })
+}
+/** A passphrase other than the one that stands. */
+const passphrase = (log: Log) => log.secret('wifi-passphrase', 'network', network, { print: 'another' })
+
+/** What was proven and then changed, what somebody else did unseen, and what leaves it standing. */
+const changes: readonly (readonly [
+  rule: string,
+  from: () => Log,
+  breaking: readonly ((log: Log) => unknown)[],
+  harmless: readonly ((log: Log) => unknown)[]
+])[] = [
+  [
+    'prove-source',
+    complete,
+    [event(router, 'reset'), event(router, 'updated'), set(router, { serial: 'HE1-9' })],
+    [event(node, 'reset'), event(router, 'restarted'), named('Guillemot')]
+  ],
+  [
+    'prove-rooms',
+    complete,
+    [
+      event(node, 'moved'),
+      event(router, 'reset'),
+      set(node, { place: 'loft' }),
+      set(router, { firmwareAfter: '3.1.1' }),
+      named('Guillemot'),
+      passphrase
+    ],
+    [event(node, 'restarted'), set(node, { heightM: 1.3 }), set(node, { name: 'Desk node' })]
+  ],
+  [
+    'prove-path',
+    complete,
+    [
+      event(node, 'moved'),
+      event(node, 'reset'),
+      set(node, { mode: 'access-point' }),
+      (log) => log.write('segment.set', { id: home, set: { cidr: '192.168.0.0/16' } }),
+      (log) => log.write('pool.set', { id: idOf('pool'), set: { to: '192.168.1.220' } }),
+      passphrase
+    ],
+    [event(node, 'restarted'), (log) => log.write('segment.set', { id: home, set: { name: 'Ours' } })]
+  ],
+  [
+    'prove-after-move',
+    complete,
+    [event(node, 'moved'), event(node, 'reset'), event(router, 'updated'), set(node, { place: 'loft' })],
+    [event(node, 'restarted'), named('Guillemot')]
+  ],
+  [
+    'prove-voice',
+    called,
+    [event(router, 'reset'), event(router, 'updated')],
+    [event(node, 'reset'), event(router, 'moved')]
+  ],
+  ['prove-rejoined', rejoined, [named('Guillemot'), passphrase], [event(router, 'restarted')]],
+  [
+    'prove-names-gone',
+    gone,
+    [event(router, 'reset'), event(node, 'reset'), named('Guillemot')],
+    [event(router, 'restarted')]
+  ],
+  [
+    'addr-reachable',
+    complete,
+    [
+      event(router, 'reset'),
+      (log) => log.write('host.set', { id: idOf('hn'), set: { address: '192.168.1.21' } }),
+      (log) => log.write('segment.set', { id: home, set: { cidr: '192.168.0.0/22' } })
+    ],
+    [event(router, 'restarted')]
+  ],
+  [
+    'addr-applied',
+    complete,
+    [
+      event(node, 'settings-changed'),
+      named('Guillemot'),
+      passphrase,
+      (log) => log.write('network.set', { id: idOf('n2'), set: { ssid: 'Guillemot', use: 'guest' } }),
+      set(node, { remoteAdmin: 'agreed' })
+    ],
+    [event(node, 'restarted'), set(node, { place: 'loft' })]
+  ],
+  [
+    'hand-cautions',
+    read,
+    [set(node, { heightM: 2.6 }), (log) => log.write('brief.set', { set: { accessLine: 'fibre' } })],
+    [set(node, { name: 'Desk node' })]
+  ],
+  ...(['place-clear', 'place-outlet', 'place-hops', 'place-spacing', 'place-floors', 'place-outbuilding'] as const).map(
+    (rule) =>
+      [rule, complete, [event(node, 'moved'), set(node, { place: 'loft' })], [event(node, 'restarted')]] as const
+  )
+]
+
+const placed = ['place-clear', 'place-outlet', 'place-hops', 'place-spacing', 'place-floors', 'place-outbuilding']
+
+export const staleCases: RuleCase[] = [
+  ...changes.flatMap(([rule, from, breaking, harmless]): RuleCase[] => [
+    ...breaking.flatMap((act, index): RuleCase[] => [
+      [rule, `proven, then changed (${index + 1})`, from, act, 'unproven'],
+      [rule, `changed by somebody who did not know of the proof (${index + 1})`, from, unseen(act), 'unproven']
+    ]),
+    ...harmless.map((act, index): RuleCase => [
+      rule,
+      `proven, and what does not touch it (${index + 1})`,
+      from,
+      act,
+      'holds'
+    ])
+  ]),
+  [
+    'start-fresh-lamp',
+    'restarted by somebody who did not know of the look',
+    complete,
+    (log) => {
+      log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
+      unseen(event(node, 'restarted'))(log)
+    },
+    'unproven'
+  ],
+  ...placed.flatMap((rule): RuleCase[] => [
+    [
+      rule,
+      'of a unit that no plan shows nobody said',
+      complete,
+      (log) =>
+        log.write('unit.set', {
+          id: third,
+          set: { name: 'Loft node', model: 'ostrel-tern', modelVersion: 1, role: 'node', place: 'loft' }
+        }),
+      'unproven'
+    ],
+    [
+      rule,
+      'not so, says whoever stood there',
+      complete,
+      (log) => log.write('rule.answered', { rule, subject: node, answer: 'no' }),
+      'breaks'
+    ],
+    [
+      rule,
+      'what stood before was seen then',
+      () =>
+        [router, node].reduce(
+          (log, id) =>
+            log.write('unit.set', {
+              id,
+              set: { name: id, model: 'ostrel-tern', modelVersion: 1, role: 'node', stayed: true }
+            }),
+          opened()
+        ),
+      (log) => log.entries.forEach((entry) => Object.assign(entry, { received: log.entries[0]!.received })),
+      'not-here'
+    ]
+  ])
+]
