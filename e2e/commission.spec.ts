@@ -99,6 +99,8 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
       const row = page.getByRole('listitem').filter({ has: page.getByRole('heading', { name }) })
       await enter(row, 'Stays at', where)
       await enter(row, 'Height', '1,2')
+      await row.getByRole('button', { name: `All of it is so: ${name}` }).click()
+      await expect(row.getByText('all said')).toBeVisible()
     }
   })
 
@@ -208,6 +210,17 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
       await choose(unit, 'Updates', 'automatic')
     }
     await expect(docket.getByText(/2\.8\.1 is below the approved minimum 3\.0\.2/)).toBeVisible()
+  })
+
+  await test.step('What was seen and said before all of that is proven again', async () => {
+    await page.getByRole('tab', { name: /Addresses/ }).click()
+    await expect(docket.getByText(/was set since\. Look, ask or tell again/)).toBeVisible()
+    await choose(page, 'Was every changed page applied, and each unit restarted where it needs it?', 'Yes')
+    await stage(page, 'Start up')
+    for (const name of [/Hall router/, /Study node/]) {
+      await page.getByRole('button', { name }).first().click()
+      await seeLamp(page, 'white', 'steady')
+    }
 
     // Hand over
     // Prove: the source, a room, each unit, the name it came with, the look when it has settled

@@ -160,6 +160,9 @@ test('a room fails, the fault is found in the simulated house and mended, every 
     await page.getByRole('combobox', { name: 'DHCP server' }).selectOption({ label: 'Router' })
     await stage(page, 'Prove')
     await page.getByRole('tab', { name: /Units/ }).click()
+    // Who serves which range was said after it: whoever was seen may have been served by another.
+    await expect(page.getByRole('listitem', { name: 'Proof of Shed node' })).toContainText('was set since')
+    await page.getByRole('button', { name: 'Read the path of Shed node from the house' }).click()
     await expect(page.getByRole('listitem', { name: 'Proof of Shed node' })).toContainText('1 on it after 0')
   })
 

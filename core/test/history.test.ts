@@ -55,7 +55,7 @@ describe('a proof that rests on a value', () => {
     const log = moved(opened().write('unit.set', { id: node, set: { name: 'Node' } }), 'study')
     const proof = looked(log)
     expect(messages(moved(log, 'study'), proof)).toEqual([])
-    expect(messages(moved(log, 'loft'), proof)).toEqual(['its place was changed since.'])
+    expect(messages(moved(log, 'loft'), proof)).toEqual(['Its place was changed since.'])
   })
 
   it('stands when its first value is written up after it, but not when that becomes another', () => {
@@ -72,7 +72,7 @@ describe('a proof that rests on a value', () => {
     const proof = looked(log, { from: ours, base })
     moved(log, 'loft', { from: theirs, base, by: corin })
     expect(messages(log, proof)).toEqual([
-      'its place was changed, by somebody who did not know of this: which came first is not known.'
+      'Its place was changed, by somebody who did not know of this: which came first is not known.'
     ])
     const folded = log.folded()
     const [conflict] = conflictsOf(folded.history)

@@ -31,6 +31,10 @@ const keyOf = ({ rule, subject, place }: Finding) => {
   return subject ? `subject ${subject.id}` : rule
 }
 
+/** Minutes that mending a finding takes, about: what a unit’s place only has to be looked at for is a look and a press. */
+const minutesOf = ({ rule, stage, outcome, place }: Finding): number =>
+  outcome === 'unproven' && stage === 'place' && place?.kind === 'answer' ? 1 : (ruleOf(rule)?.minutes ?? 1)
+
 /**
  * What stands between a visit and sign-off, grouped by what mends it together. The heaviest comes first, and before it
  * what it waits for.
@@ -65,7 +69,7 @@ export function docketOf(findings: readonly Finding[]): { groups: DocketGroup[];
       stage: list[0]!.stage,
       findings: list,
       waits,
-      minutes: list.reduce((sum, { rule }) => sum + (ruleOf(rule)?.minutes ?? 1), 0),
+      minutes: list.reduce((sum, finding) => sum + minutesOf(finding), 0),
       after: waits ? nameInside(waits) : null
     }
   })

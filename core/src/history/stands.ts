@@ -105,7 +105,8 @@ function changeWords(name: string, before: unknown, now: unknown): string {
   return `${name} ${before === undefined ? 'was set' : 'was changed'}`
 }
 
-function told(history: History, proof: number, seq: number, words: string): Change {
+function told(history: History, proof: number, seq: number, change: string): Change {
+  const words = `${change[0]!.toUpperCase()}${change.slice(1)}`
   const after = hasSeen(history, seq, proof)
   return {
     seq,

@@ -36,8 +36,8 @@ export function withGrants(finding: Finding, folded: Folded, now: string | undef
   const whyNot = noted && whyNotCovered(finding, noted, folded, now, saidThen)
   if (noted && whyNot === null)
     return { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } }
-  const lapsed = waiver ? `Waived by ${waiver.by.name}` : noted ? `Acknowledged by ${noted.by.name}` : null
-  return lapsed === null ? finding : { ...finding, lapsed: `${lapsed}, but ${(why ?? whyNot)!}` }
+  if (waiver) return { ...finding, lapsed: `Waived by ${waiver.by.name}, but ${why!}` }
+  return noted ? { ...finding, lapsed: `Acknowledged by ${noted.by.name}, but ${whyNot!}` } : finding
 }
 
 /** A day is over everywhere so long after it began. */
@@ -92,7 +92,7 @@ function standsAsItStood(record: VisitRecord, subject: string | undefined): Rest
       false
     ),
     ...cables.flatMap(({ id }) => [
-      ...restsOnFields('cable', id, { a: 'a cable of it', b: 'a cable of it' }, true),
+      ...restsOnFields('cable', id, { a: 'a cable of it', b: 'a cable of it' }, false),
       restsOnPresence('cable', id, 'a cable of it')
     ])
   ]

@@ -65,8 +65,25 @@ export function mixedOnPurpose(script: VisitScript, units: PlainUnit[]): VisitSc
 
 /** Place: where each unit stays, and how high. */
 export function place(script: VisitScript, units: PlainUnit[]): VisitScript {
-  for (const { name, place: where } of units) script.setUnit(name, { place: where, heightM: 1.2 })
+  for (const unit of units) {
+    script.setUnit(unit.name, { place: unit.place, heightM: 1.2 })
+    seenThere(script, unit)
+  }
   return script
+}
+
+/** What is seen at a unit’s place by whoever stands there. */
+export function seenThere(
+  script: VisitScript,
+  { name, role, model }: Pick<PlainUnit, 'name' | 'role' | 'model'>
+): void {
+  const sends = demoModels.find(({ id }) => id === model)!.radios.length > 0
+  const rules = [
+    ...(sends ? ['place-clear'] : []),
+    'place-outlet',
+    ...(role === 'node' ? ['place-hops', 'place-spacing', 'place-floors', 'place-outbuilding'] : [])
+  ]
+  for (const rule of rules) script.answer(rule, script.id('unit', name))
 }
 
 /** Connect: the line to the modem or gateway, from there to each router and access point, and the restart once all is in. */

@@ -212,7 +212,7 @@ function findingsOf(stage: (typeof stages)[number], findings: readonly Finding[]
     finding.level,
     finding.rule,
     finding.subject?.name ?? '',
-    `${finding.evidence}${finding.granted ? ` ${finding.granted.kind} by ${finding.granted.by}: ${finding.granted.reason}` : ''}`
+    `${finding.evidence}${finding.granted ? ` ${finding.granted.kind} by ${finding.granted.by}: ${finding.granted.reason}` : ''}${finding.lapsed ? ` ${finding.lapsed}` : ''}`
   ])
   return [
     { text: stageNames[stage], bold: true, fontSize: 10.5, headlineLevel: 1, margin: [0, 6, 0, 2] as Margins },

@@ -85,7 +85,10 @@ export class VisitStates {
   /** What the rules of this program say of a visit, sealed or not. */
   async judgeNow(db: Connection, { record, history }: Folded): Promise<Finding[]> {
     const [catalogue, standard] = [await this.catalogueFor(db, record), await this.standardOf(db, record)]
-    return evaluate({ record, history }, catalogue, standard, { onFault: this.onFault })
+    return evaluate({ record, history }, catalogue, standard, {
+      onFault: this.onFault,
+      now: new Date().toISOString()
+    })
   }
 
   /** What a visit that was taken in brought along; null of our own. A visit is foreign from its first line or never. */

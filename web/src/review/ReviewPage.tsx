@@ -204,7 +204,7 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
               {finding.granted.until ? ` until ${finding.granted.until}` : ''}: {finding.granted.reason}
             </b>
           ) : (
-            finding.mend
+            `${finding.mend}${finding.lapsed ? ` ${finding.lapsed}` : ''}`
           )}
         </p>
         <p className="text-sm text-soft">{finding.says}</p>

@@ -1,43 +1,12 @@
 import { isCabled } from '../../work/configure/cabled'
-import { placedUnits, planOf, roomAt, type HomePlan, type PlacedUnit } from '../../work/plan/home-plan'
+import { roomAt } from '../../work/plan/home-plan'
+import { apart, figure, inPlan, unplacedMembers, type InPlan } from './in-plan'
+import { placeOutlet } from './place-outlet'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
 import { standing } from '../../record/record'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
-import { laterFigures } from '../../policy/standard'
 import { seenInPlace, type PlaceQuestion } from './seen-in-place'
-
-interface InPlan {
-  plan: HomePlan
-  placed: { known: KnownUnit; at: PlacedUnit }[]
-  unplaced: KnownUnit[]
-}
-
-/** The units of a home as they stand in its plan, and those that it does not show: of them somebody says what they see. */
-function inPlan(home: Home): InPlan {
-  const plan = planOf(home.record)
-  if (plan.rooms.length === 0) return { plan, placed: [], unplaced: home.units }
-  const places = new Map(placedUnits(home.record, plan).map((placed) => [placed.id, placed]))
-  return {
-    plan,
-    placed: home.units.flatMap((known) => {
-      const at = places.get(known.unit.id)
-      return at ? [{ known, at }] : []
-    }),
-    unplaced: home.units.filter(({ unit }) => !places.has(unit.id))
-  }
-}
-
-const isRoot = (known: KnownUnit) => known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway'
-
-/** Members of a mesh that no plan shows, but for the one that the others hang on: a router among several members. */
-function unplacedMembers(home: Home, { unplaced }: InPlan): KnownUnit[] {
-  const members = home.units.filter(isMeshMember)
-  return members.length > 1 ? unplaced.filter((known) => isMeshMember(known) && !isRoot(known)) : []
-}
-
-const figure = (home: Home, name: keyof typeof laterFigures) => home.policy[name] ?? laterFigures[name]
-const apart = (a: { x: number; y: number }, b: { x: number; y: number }) => Math.hypot(a.x - b.x, a.y - b.y)
 
 function judgeClear(home: Home): Verdict[] {
   const found = inPlan(home)
@@ -81,72 +50,6 @@ const shutIn = (known: KnownUnit): Verdict =>
     aboutUnit(known)
   )
 
-function judgeOutlet(home: Home): Verdict[] {
-  const found = inPlan(home)
-  const outlets = standing(home.record.outlets ?? {}).filter(
-    ({ facts }) => facts.storey !== undefined && facts.x !== undefined && facts.y !== undefined
-  )
-  const within = figure(home, 'outletWithinM')
-  const nearest = (at: PlacedUnit, kind: string) =>
-    outlets
-      .filter(({ facts }) => facts.kind === kind && facts.storey === at.storey)
-      .map((outlet) => ({ outlet, far: apart(at, { x: outlet.facts.x!, y: outlet.facts.y! }) }))
-      .sort((a, b) => a.far - b.far)[0]
-  const adapters = found.placed
-    .filter(({ known }) => known.unit.facts.role === 'powerline-adapter')
-    .map((adapter) => ({ ...adapter, near: nearest(adapter.at, 'mains') }))
-  const seen = found.placed.map(({ known, at }) => {
-    const about = aboutUnit(known)
-    const powered = known.model?.ports.some(({ powerInClass }) => powerInClass !== undefined) ?? false
-    const near = nearest(at, 'mains') ?? null
-    const socket = powered ? nearest(at, 'network') : undefined
-    if (socket && socket.far <= within)
-      return holds(`A network socket for its power is ${socket.far.toFixed(1)} m away.`, about)
-    if (!near)
-      return unproven(
-        'No outlet of its storey is in the plan.',
-        'Put the outlets into the plan.',
-        atUnit('place', known.unit, 'x'),
-        about
-      )
-    if (near.far > within)
-      return breaks(
-        `The nearest mains outlet is ${near.far.toFixed(1)} m away; ${within} m is within reach.`,
-        'Place it nearer to an outlet; no extension leads along the floor.',
-        atUnit('place', known.unit, 'x'),
-        about
-      )
-    if (known.unit.facts.role === 'powerline-adapter') {
-      if (near.outlet.facts.strip)
-        return breaks(
-          'Its outlet is a strip, which swallows what a powerline adapter sends.',
-          'Put it straight into the wall socket.',
-          atUnit('place', known.unit, 'x'),
-          about
-        )
-      const circuits = new Set(
-        adapters.map((adapter) => adapter.near?.outlet.facts.circuit).filter((candidate) => candidate !== undefined)
-      )
-      if (circuits.size > 1)
-        return breaks(
-          `The adapters are on different circuits: ${[...circuits].sort().join(' and ')}.`,
-          'Put both on one circuit.',
-          atUnit('place', known.unit, 'x'),
-          about
-        )
-      if (near.outlet.facts.circuit === undefined)
-        return unproven(
-          'The circuit of its outlet is not recorded.',
-          'Look at the fuse box, and note the circuit at the outlet.',
-          { stage: 'place', kind: 'outlet', id: near.outlet.id, field: 'circuit' },
-          about
-        )
-    }
-    return holds(`A mains outlet is ${near.far.toFixed(1)} m away.`, about)
-  })
-  return [...seen, ...found.unplaced.flatMap((known) => seenInPlace(home, 'place-outlet', known))]
-}
-
 /** How each mesh member is joined to the router, by the plan. */
 function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
   const members = placed
@@ -182,17 +85,6 @@ export const placeClear = rule({
   statement:
     'Not in a cabinet nor behind a large object; distance to each listed source of trouble at least the figure of the standard.',
   judge: judgeClear
-})
-
-export const placeOutlet = rule({
-  id: 'place-outlet',
-  name: 'Outlet within reach',
-  stage: 'place',
-  level: 'must',
-  minutes: 5,
-  statement:
-    "A mains outlet (or a powered port) is within reach; a powerline adapter is in a wall socket on its partner's circuit, not in a strip.",
-  judge: judgeOutlet
 })
 
 export const placeHops = rule({

@@ -1,10 +1,12 @@
 import { useState } from 'react'
-import { photosOf, ruleKey } from '@pasado/core/record/record'
+import { photosOf } from '@pasado/core/record/record'
 import type { Stage } from '@pasado/core/record/stages'
 import { Chips } from '../../ui/Chips'
 import { Mark } from '../../ui/Mark'
 import { useMayWrite } from '../session/facts'
+import { useAnswerNow } from '../session/answer-now'
 import { Photos } from './Photos'
+import { Stale } from './Stale'
 import { placeKey } from '../session/place'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
@@ -33,7 +35,7 @@ function RulePhotos({ rule }: { rule: string }) {
 /** Rules of a stage that a person answers, with one tap each. */
 export function AskedRules({ stage, only }: { stage: Stage; only?: readonly string[] }) {
   const findings = useVisit((state) => state.findings)
-  const answers = useVisit((state) => state.record.answers)
+  const answerNow = useAnswerNow()
   const mayWrite = useMayWrite()
   const asked = findings
     .filter(
@@ -46,7 +48,7 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
   return (
     <List framed>
       {asked.map((finding) => {
-        const given = answers[ruleKey(finding.rule)]
+        const { value, stale } = answerNow(finding.rule)
         return (
           <li
             key={finding.rule}
@@ -54,11 +56,14 @@ export function AskedRules({ stage, only }: { stage: Stage; only?: readonly stri
             className="flex flex-wrap items-center gap-x-4 gap-y-2 py-3"
           >
             <Mark outcome={finding.outcome} />
-            <p className="grow basis-64">{finding.asks}</p>
+            <p className="grow basis-64">
+              {finding.asks}
+              <Stale why={stale} />
+            </p>
             <RulePhotos rule={finding.rule} />
             <Chips
               label={finding.asks!}
-              value={given?.answer as 'yes' | undefined}
+              value={value}
               disabled={!mayWrite}
               options={[
                 { value: 'yes', label: 'Yes' },

@@ -29,8 +29,8 @@ function countWords(open: readonly Finding[]): string {
 }
 
 /** What was granted, by whom, until when and why; else what mends it. */
-function grantOrMend({ granted, mend }: Finding): string {
-  if (!granted) return mend ? ` ${mend}` : ''
+function grantOrMend({ granted, lapsed, mend }: Finding): string {
+  if (!granted) return `${mend ? ` ${mend}` : ''}${lapsed ? ` ${lapsed}` : ''}`
   const until = granted.until ? ` until ${granted.until}` : ''
   return ` ${granted.kind === 'waived' ? 'Waived' : 'Acknowledged'} by ${granted.by}${until}: ${granted.reason}`
 }

@@ -51,7 +51,10 @@ export function recompute(): void {
     pending,
     record,
     history,
-    findings: record.seal && verdicts ? verdicts : evaluate({ record, history }, catalogue, standard),
+    findings:
+      record.seal && verdicts
+        ? verdicts
+        : evaluate({ record, history }, catalogue, standard, { now: new Date().toISOString() }),
     saving: savingOf(pending.length)
   })
 }

@@ -4,6 +4,7 @@ import { TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { BuildFields } from './BuildFields'
 import { PlanWork } from './PlanWork'
+import { SeenInPlace } from './SeenInPlace'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
@@ -46,6 +47,7 @@ export function PlaceStage() {
                   )}
                 </div>
               )}
+              <SeenInPlace unit={unit} />
             </li>
           )
         })}

@@ -1,17 +1,18 @@
 import { addHours, format, setHours, startOfHour } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { ruleKey, standing, thingsOf } from '@pasado/core/record/record'
+import { standing, thingsOf } from '@pasado/core/record/record'
 import { homeOf } from '@pasado/core/rules/rule'
 import { isMeshMember } from '@pasado/core/work/units/known-unit'
 import { namesToBeGone, voiceCalls } from '@pasado/core/rules/stages/prove-names'
 import { sendsNow } from '@pasado/core/house/measure'
 import { Chips } from '../../../ui/Chips'
-import { Mark, outcomeOf } from '../../../ui/Mark'
+import { Mark } from '../../../ui/Mark'
 import { failureTitle } from '../../../app/api'
-import { yesOrNo } from '../../fields/FactField'
 import { useFolded, useMayWrite } from '../../session/facts'
+import { useAnswerNow } from '../../session/answer-now'
 import { placeKey } from '../../session/place'
+import { Stale } from '../../frame/Stale'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { openHouse } from './open-house'
@@ -32,11 +33,7 @@ export function HomeProof() {
   const devices = standing(thingsOf(record, 'device'))
   const mesh = home.units.filter(isMeshMember).length > 1
   const [problem, setProblem] = useState<string | null>(null)
-  const answer = (rule: string, subject: string) =>
-    record.answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined
-  const mark = (given: 'yes' | 'no' | undefined) => (
-    <Mark outcome={outcomeOf(given === undefined ? undefined : given === 'yes')} />
-  )
+  const answerNow = useAnswerNow()
   const listen = async () => {
     try {
       const house = await openHouse()
@@ -62,28 +59,34 @@ export function HomeProof() {
           </div>
           <Problem message={problem} />
           <List className="mt-1">
-            {names.map(({ id, ssid, label }) => (
-              <li
-                key={id}
-                data-place={placeKey({ kind: 'unit', id, field: 'gone' })}
-                className="flex flex-wrap items-center gap-3 py-2"
-              >
-                {mark(answer('prove-names-gone', id))}
-                <p className="grow basis-52">
-                  <b className="exact break-all">{ssid}</b> <span className="text-soft">{label}</span>
-                </p>
-                <Chips
-                  label={`${ssid} is gone`}
-                  value={answer('prove-names-gone', id)}
-                  disabled={!mayWrite}
-                  options={[
-                    { value: 'yes', label: 'gone' },
-                    { value: 'no', label: 'still there' }
-                  ]}
-                  onChoose={(given) => write('rule.answered', { rule: 'prove-names-gone', subject: id, answer: given })}
-                />
-              </li>
-            ))}
+            {names.map(({ id, ssid, label }) => {
+              const { value, outcome, stale } = answerNow('prove-names-gone', id)
+              return (
+                <li
+                  key={id}
+                  data-place={placeKey({ kind: 'unit', id, field: 'gone' })}
+                  className="flex flex-wrap items-center gap-3 py-2"
+                >
+                  <Mark outcome={outcome} />
+                  <p className="grow basis-52">
+                    <b className="exact break-all">{ssid}</b> <span className="text-soft">{label}</span>
+                    <Stale why={stale} />
+                  </p>
+                  <Chips
+                    label={`${ssid} is gone`}
+                    value={value}
+                    disabled={!mayWrite}
+                    options={[
+                      { value: 'yes', label: 'gone' },
+                      { value: 'no', label: 'still there' }
+                    ]}
+                    onChoose={(given) =>
+                      write('rule.answered', { rule: 'prove-names-gone', subject: id, answer: given })
+                    }
+                  />
+                </li>
+              )
+            })}
           </List>
         </section>
       )}
@@ -92,7 +95,7 @@ export function HomeProof() {
           <h3>The customer’s devices</h3>
           <List className="mt-1">
             {devices.map(({ id, facts }) => {
-              const given = yesOrNo(facts.rejoined)
+              const { value, outcome, stale } = answerNow('prove-rejoined', id)
               const name = facts.name ?? 'Device'
               return (
                 <li
@@ -100,11 +103,14 @@ export function HomeProof() {
                   data-place={placeKey({ kind: 'device', id, field: 'rejoined' })}
                   className="flex flex-wrap items-center gap-3 py-2"
                 >
-                  {mark(given)}
-                  <b className="grow basis-52">{name}</b>
+                  <Mark outcome={outcome} />
+                  <p className="grow basis-52">
+                    <b>{name}</b>
+                    <Stale why={stale} />
+                  </p>
                   <Chips
                     label={`${name} has rejoined`}
-                    value={given}
+                    value={value}
                     disabled={!mayWrite}
                     options={[
                       { value: 'yes', label: 'rejoined' },
@@ -122,26 +128,32 @@ export function HomeProof() {
         <section aria-label="Telephone" className="paper p-4">
           <h3>Telephone through the modem</h3>
           <List className="mt-1">
-            {voiceCalls.map(({ id, asks }) => (
-              <li
-                key={id}
-                data-place={placeKey({ kind: 'answer', id: 'prove-voice', field: id })}
-                className="flex flex-wrap items-center gap-3 py-2"
-              >
-                {mark(answer('prove-voice', id))}
-                <p className="grow basis-52">{asks}.</p>
-                <Chips
-                  label={asks}
-                  value={answer('prove-voice', id)}
-                  disabled={!mayWrite}
-                  options={[
-                    { value: 'yes', label: 'Yes' },
-                    { value: 'no', label: 'No' }
-                  ]}
-                  onChoose={(given) => write('rule.answered', { rule: 'prove-voice', subject: id, answer: given })}
-                />
-              </li>
-            ))}
+            {voiceCalls.map(({ id, asks }) => {
+              const { value, outcome, stale } = answerNow('prove-voice', id)
+              return (
+                <li
+                  key={id}
+                  data-place={placeKey({ kind: 'answer', id: 'prove-voice', field: id })}
+                  className="flex flex-wrap items-center gap-3 py-2"
+                >
+                  <Mark outcome={outcome} />
+                  <p className="grow basis-52">
+                    {asks}.
+                    <Stale why={stale} />
+                  </p>
+                  <Chips
+                    label={asks}
+                    value={value}
+                    disabled={!mayWrite}
+                    options={[
+                      { value: 'yes', label: 'Yes' },
+                      { value: 'no', label: 'No' }
+                    ]}
+                    onChoose={(given) => write('rule.answered', { rule: 'prove-voice', subject: id, answer: given })}
+                  />
+                </li>
+              )
+            })}
           </List>
         </section>
       )}

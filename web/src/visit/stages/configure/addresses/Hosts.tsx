@@ -6,6 +6,8 @@ import { standing, unitName, type Host, type Segment } from '@pasado/core/record
 import { Chips } from '../../../../ui/Chips'
 import { TextFact, YesNoFact } from '../../../fields/FactField'
 import { useMayWrite } from '../../../session/facts'
+import { useAnswerNow } from '../../../session/answer-now'
+import { Stale } from '../../../frame/Stale'
 import { placeKey } from '../../../session/place'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
@@ -84,7 +86,7 @@ function HostRow({
   suggestion: string | undefined
 }) {
   const mayWrite = useMayWrite()
-  const answer = useVisit((state) => state.record.answers[`addr-reachable/${host.id}`])
+  const answer = useAnswerNow()('addr-reachable', host.id)
   const findings = audit.ofHost.get(host.id) ?? []
   const of = { kind: 'host', id: host.id } as const
   const mend = (typed: string) => {
@@ -107,7 +109,7 @@ function HostRow({
             <div className="mt-1">
               <Chips
                 label={`Page of ${name} reached at its address`}
-                value={answer?.answer as 'yes' | undefined}
+                value={answer.value}
                 disabled={!mayWrite}
                 options={[
                   { value: 'yes', label: 'Yes' },
@@ -117,6 +119,7 @@ function HostRow({
                   write('rule.answered', { rule: 'addr-reachable', subject: host.id, answer: given })
                 }
               />
+              <Stale why={answer.stale} />
             </div>
           </div>
         )}

@@ -1,0 +1,34 @@
+import { ruleKey } from '@pasado/core/record/record'
+import type { Outcome } from '@pasado/core/rules/rule'
+import { yesOrNo } from '../fields/FactField'
+import { useVisit } from './visit-state'
+
+/** An answer as it counts now. */
+export interface AnswerNow {
+  /** What was answered; undefined where nobody did, or where it tells no more how it is: then it is answered once more. */
+  value: 'yes' | 'no' | undefined
+  outcome: Outcome
+  /** Why an answer no longer tells how it is. */
+  stale: string | null
+}
+
+/** Gives a function that tells how the answer to a rule counts now, for the visit or one thing of it. */
+export function useAnswerNow(): (rule: string, subject?: string) => AnswerNow {
+  const findings = useVisit((state) => state.findings)
+  const answers = useVisit((state) => state.record.answers)
+  const devices = useVisit((state) => state.record.devices)
+  return (rule, subject) => {
+    const given = answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined
+    const ticked = subject === undefined ? undefined : devices?.[subject]?.facts.rejoined
+    const said = ticked === undefined ? given : yesOrNo(ticked)
+    const finding = findings.find(
+      (candidate) => candidate.rule === rule && (candidate.subject?.id ?? undefined) === subject
+    )
+    const isStale = said === 'yes' && finding?.outcome === 'unproven'
+    return {
+      value: isStale ? undefined : said,
+      outcome: finding?.outcome ?? 'unproven',
+      stale: isStale ? finding.evidence : null
+    }
+  }
+}
