@@ -64,6 +64,13 @@ const choices = (log: Log, lamp = 'bright') => {
     log.write('choice.answered', { choice: choice as 'guest', answer })
   return log
 }
+/** A router that is seen starting an hour after it was first seen so; its model allows four minutes. */
+const startedLate = (log: Log): Log => {
+  unit(second, { model: 'ostrel-heron', modelVersion: 1 })(log)
+  for (const at of ['2026-01-05T09:00:00Z', '2026-01-05T10:00:00Z'])
+    log.write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] }, { at })
+  return log
+}
 const yes = (rule: string) => (log: Log) => log.write('rule.answered', { rule, answer: 'yes' })
 const weir =
   (set: Record<string, unknown> = {}) =>
@@ -408,22 +415,35 @@ export const cases: RuleCase[] = [
     'breaks'
   ],
   ['start-in-time', 'in time', complete, () => 0, 'holds'],
+  ['start-in-time', 'starting for an hour', complete, startedLate, 'breaks'],
   [
     'start-in-time',
-    'starting for an hour',
+    'starting for an hour, then well',
     complete,
     (log) => {
-      unit(second, { model: 'ostrel-heron', modelVersion: 1 })(log)
-      for (const at of ['2026-01-05T09:00:00Z', '2026-01-05T10:00:00Z'])
-        log.write(
-          'lamp.seen',
-          { unit: second, lamps: [{ lamp: 'status', colour: 'amber', pattern: 'solid' }] },
-          {
-            at
-          }
-        )
+      startedLate(log)
+      log.write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] })
+      log.write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
     },
     'breaks'
+  ],
+  [
+    'start-in-time',
+    'starting for an hour, then restarted',
+    complete,
+    (log) => startedLate(log).write('unit.event', { unit: second, what: 'restarted' }),
+    'breaks'
+  ],
+  [
+    'start-in-time',
+    'starting for an hour, then restarted and well in its time',
+    complete,
+    (log) =>
+      startedLate(log)
+        .write('unit.event', { unit: second, what: 'restarted' })
+        .write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'blue', pattern: 'blink' }] })
+        .write('lamp.seen', { unit: second, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] }),
+    'holds'
   ],
   ['start-prompts', 'all answered', complete, () => 0, 'holds'],
   [

@@ -2,7 +2,7 @@ import { hasSeen, headsOf } from '../../history/history'
 import { proofOf } from '../../history/proof'
 import type { Sighting } from '../../record/things/unit'
 import { restsOfLamps } from '../../work/prove/rests'
-import { readLamps } from '../../work/units/unit-lamps'
+import { lastedTooLong, readLamps } from '../../work/units/unit-lamps'
 import { lookWords, sightingWords } from '../../catalogue/look'
 import {
   aboutUnit,
@@ -145,11 +145,11 @@ export const startInTime = rule({
     units
       .filter((known) => withLamps(known) && known.unit.sightings.length > 0)
       .map((known) => {
-        const reading = readLamps(known.unit, known.model!)
-        if (!reading.overdue) return holds('Every state ended in time.', aboutUnit(known))
+        const state = lastedTooLong(known.unit, known.model!)
+        if (!state) return holds('Every state ended in time.', aboutUnit(known))
         return breaks(
-          `${reading.state!.meaning} has lasted longer than the ${reading.state!.maxMin} min its model allows.`,
-          `${reading.state!.action}.`,
+          `${state.meaning} has lasted longer than the ${state.maxMin} min its model allows.`,
+          `${state.action}. When it is mended, restart it and look until it is well.`,
           atLamp(known),
           aboutUnit(known)
         )

@@ -4,7 +4,6 @@ import { restsOnFields, restsOnPresence, type Rests } from '../../history/stands
 import { partsOf, secretKey } from '../../record/keys'
 import {
   hasEndAt,
-  standing,
   thingsOf,
   unitName,
   type Cable,
@@ -258,7 +257,7 @@ export const restsOfRejoined = ({ record }: Folded): Rests[] =>
 
 /** What it rests on that a name is gone: a reset brings it back, and whoever names a network may give it again. */
 export const restsOfGone = ({ record }: Folded): Rests[] => [
-  ...standing(record.units).map((unit): Rests => ({ unit: unit.id, without: ['reset'], name: unitName(unit) })),
+  ...Object.values(record.units).map((unit): Rests => ({ unit: unit.id, without: ['reset'], name: unitName(unit) })),
   ...Object.values(record.networks).flatMap(({ id, facts }) =>
     restsOnFields('network', id, { ssid: `the name ${facts.ssid ?? 'of a network'}` }, true)
   )

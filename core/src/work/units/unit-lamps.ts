@@ -43,6 +43,30 @@ export function readLampsAt(unit: Unit, model: Model, index: number): LampReadin
   )
 }
 
+/**
+ * The state that lasted longer than its model allows, of all that was seen; null where none did. A restart does not make it as if it had
+ * not been: only lamps that came up well in their time after it do.
+ */
+export function lastedTooLong(unit: Unit, model: Model): ModelState | null {
+  const known = tooLong.get(unit)
+  if (known?.model === model) return known.state
+  let state: ModelState | null = null
+  for (let index = unit.sightings.length - 1; index >= 0; index--) {
+    const reading = readLampsAt(unit, model, index)
+    const began = unit.events.findLast(({ what, seq }) => startsAnew.has(what) && seq < unit.sightings[index]!.seq)
+    const ofStretch = unit.sightings.flatMap(({ seq }, at) =>
+      at <= index && (!began || seq > began.seq) ? [readLampsAt(unit, model, at)] : []
+    )
+    state = ofStretch.find(({ overdue }) => overdue)?.state ?? null
+    if (state || reading.state?.good) break
+    index -= ofStretch.length - 1
+  }
+  tooLong.set(unit, { model, state })
+  return state
+}
+
+const tooLong = new WeakMap<Unit, { model: Model; state: ModelState | null }>()
+
 function readAnew(unit: Unit, model: Model): LampReading {
   const fresh = unit.events.filter(({ what }) => startsAnew.has(what)).at(-1)
   const seen = unit.sightings.filter((sighting) => !fresh || sighting.seq > fresh.seq)

@@ -1,0 +1,60 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { evaluate } from '@pasado/core/rules/evaluate'
+import { nextDraft } from '@pasado/core/rules/check-standard'
+import { firstStandard } from '@pasado/core/rules/first-standard'
+import { standing } from '@pasado/core/record/record'
+import { catalogue, type Log } from '@pasado/testing/logbook'
+import { outcomeCases } from './outcome-cases'
+import { cases as visitCases } from './rule-cases'
+import { staleCases } from './stale-cases'
+
+const cases = [...visitCases, ...outcomeCases, ...staleCases]
+const standard = nextDraft(firstStandard)
+const acts = ['reset', 'restarted', 'moved', 'updated', 'settings-changed', 'removed'] as const
+
+/** Rules that ask for that very act. */
+const asksFor: Readonly<Record<(typeof acts)[number], readonly string[]>> = {
+  reset: ['kit-reset'],
+  restarted: ['cable-modem-restart'],
+  moved: ['place-final'],
+  updated: [],
+  'settings-changed': [],
+  // What it called for is not called for any more.
+  removed: ['hand-cautions']
+}
+
+const judge = (log: Log) =>
+  new Map(
+    evaluate(log.folded(), catalogue, standard).map((finding) => [
+      `${finding.rule} ${finding.subject?.id ?? ''}`,
+      finding
+    ])
+  )
+
+describe('whatever a visit holds', () => {
+  it('a reset, restart, move, update, changed settings or a removal proves nothing that was not proven', () => {
+    fc.assert(
+      fc.property(fc.nat(cases.length - 1), fc.constantFrom(...acts), fc.nat(), (which, act, at) => {
+        const [, , from, change] = cases[which]!
+        const log = from()
+        change(log)
+        const units = standing(log.record().units)
+        const unit = units[at % Math.max(1, units.length)]
+        if (!unit) return
+        const before = judge(log)
+        if (act === 'removed') log.write('thing.removed', { thing: 'unit', id: unit.id })
+        else log.write('unit.event', { unit: unit.id, what: act })
+        const better = [...judge(log)].flatMap(([key, now]) => {
+          const was = before.get(key)
+          const isOfIt = asksFor[act].includes(now.rule)
+          // What broke because of the thing removed is mended by that; nothing is proven by it.
+          const wasOpen = was?.outcome === 'unproven' || (was?.outcome === 'breaks' && act !== 'removed')
+          return !isOfIt && wasOpen && now.outcome === 'holds' ? [`${key}: ${was.evidence} → ${now.evidence}`] : []
+        })
+        expect(better).toEqual([])
+      }),
+      { numRuns: 150 }
+    )
+  }, 60_000)
+})
