@@ -1109,6 +1109,26 @@ export const cases: RuleCase[] = [
     (log) => net({ ssid: 'Guillemot' })(made(log).write('pack.given', { how: 'printed' })),
     'breaks'
   ],
+  ...[
+    (log: Log) =>
+      log.write('check.booked', { id: idOf('later'), from: '2026-01-06T08:00:00Z', to: '2026-01-06T17:00:00Z' }),
+    (log: Log) => log.write('check.cancelled', { id: idOf('check') }),
+    (log: Log) => log.write('host.set', { id: idOf('hr'), set: { address: '192.168.1.2' } }),
+    (log: Log) => log.write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } })
+  ].map((change, index): RuleCase => [
+    'hand-pack',
+    `what it prints changed since (${index + 1})`,
+    complete,
+    (log) => change(made(log).write('pack.given', { how: 'printed' })),
+    'breaks'
+  ]),
+  [
+    'hand-pack',
+    'one of before, which signed for less, of this very record',
+    complete,
+    (log) => log.write('pack.made', { digest: '0'.repeat(64) }).write('pack.given', { how: 'printed' }),
+    'holds'
+  ],
   ['hand-voice-power', 'no telephone', complete, () => 0, 'not-here'],
   ['hand-voice-power', 'not told', () => opened({ telephone: true }), () => 0, 'unproven'],
   [

@@ -125,7 +125,56 @@ const changes: readonly (readonly [
 
 const placed = ['place-clear', 'place-outlet', 'place-hops', 'place-spacing', 'place-floors', 'place-outbuilding']
 
+const resetAfter = (log: Log) =>
+  log.write('unit.set', { id: node, set: { used: true } }).write('unit.event', { unit: node, what: 'reset' })
+
 export const staleCases: RuleCase[] = [
+  ['kit-reset', 'reset after it was configured', complete, resetAfter, 'unproven'],
+  [
+    'kit-reset',
+    'reset, then configured',
+    opened,
+    (log) =>
+      log
+        .write('unit.set', {
+          id: node,
+          set: { name: 'Node', model: 'ostrel-tern', modelVersion: 1, role: 'node', used: true }
+        })
+        .write('unit.event', { unit: node, what: 'reset' })
+        .write('unit.set', { id: node, set: { pushButton: 'off' } }),
+    'holds'
+  ],
+  ['kit-reset', 'used, and stood here before', complete, set(node, { used: true, stayed: true }), 'not-here'],
+  [
+    'prove-settle',
+    'a look that is over before the mesh has settled',
+    complete,
+    (log) => {
+      log.write('check.cancelled', { id: idOf('check') })
+      log.write('check.booked', { id: idOf('soon'), from: '2026-01-05T18:00:00Z', to: '2026-01-06T08:00:00Z' })
+    },
+    'breaks'
+  ],
+  [
+    'prove-settle',
+    'tested by a clock that is set a year ahead',
+    complete,
+    (log) => {
+      log.write('unit.event', { unit: node, what: 'tested-good' }, { received: '2026-01-05T10:00:00.000Z' })
+      Object.assign(log.entries.at(-1)!, { at: '2027-01-05T10:00:00.000Z' })
+    },
+    'holds'
+  ],
+  [
+    'wifi-naming-school',
+    'one name a band, and two bands of one name',
+    () => complete().write('brief.set', { set: { bandNames: 'one-a-band' } }),
+    (log) =>
+      log
+        .write('network.set', { id: network, set: { bands: ['2.4'] } })
+        .write('network.set', { id: idOf('n2'), set: { ssid: 'Razorbill', bands: ['5'], segment: home } }),
+    'breaks'
+  ],
   ...changes.flatMap(([rule, from, breaking, harmless]): RuleCase[] => [
     ...breaking.flatMap((act, index): RuleCase[] => [
       [rule, `proven, then changed (${index + 1})`, from, act, 'unproven'],

@@ -4,7 +4,7 @@ import type { Model } from '../catalogue/model'
 import { canonicalJson, digestOf } from '../values/canonical'
 import type { Entry } from './entry'
 import type { Body } from './entries/all'
-import { standing, type VisitRecord } from './record'
+import { anyThingsOf, standing, type VisitRecord } from './record'
 
 /** The parts of a seal that are signed. */
 export type SealedParts = Omit<Body<'sealed'>, 'signature'>
@@ -79,12 +79,20 @@ export function signedDigest(record: VisitRecord): string {
   return digestOf({ ...rest, pack: { given: pack.givenDigest } })
 }
 
+/** What the plan in a pack is drawn from. */
+const drawnKinds = ['storey', 'room', 'wall', 'opening'] as const
+
 /**
  * The digest of what the customer's pack is made from: names and networks, units and where they stand,
  * what was chosen, and which secrets (by reference, never by value).
  */
 export function packDigest(record: VisitRecord): string {
   const plain = <T extends { id: string; facts: unknown }>(list: T[]) => list.map(({ id, facts }) => ({ id, facts }))
+  const hosts = plain(standing(record.hosts).filter(({ facts }) => facts.unit !== undefined))
+  const drawn = drawnKinds.flatMap((kind) => plain(standing(anyThingsOf(record, kind))))
+  const looks = Object.values(record.checks ?? {})
+    .filter(({ cancelled }) => !cancelled)
+    .map(({ from, to }) => ({ from, to }))
   return digestOf({
     brief: record.brief.facts,
     units: plain(standing(record.units)),
@@ -95,6 +103,10 @@ export function packDigest(record: VisitRecord): string {
     choices: Object.fromEntries(Object.entries(record.choices).map(([choice, { answer }]) => [choice, answer])),
     custody: record.custody?.custody ?? null,
     // Which secrets we keep decides which logins are the customer's.
-    ...(record.custody?.keeps ? { keeps: record.custody.keeps } : {})
+    ...(record.custody?.keeps ? { keeps: record.custody.keeps } : {}),
+    // What it prints beside: where the units' pages are, the plan, and when the home is looked at again. Left out where there is none.
+    ...(hosts.length ? { hosts } : {}),
+    ...(drawn.length ? { drawn } : {}),
+    ...(looks.length ? { looks } : {})
   })
 }

@@ -1,3 +1,6 @@
+import { hasSeen } from '../../history/history'
+import { proofOf } from '../../history/proof'
+import { restsOnFields, restsOnPresence } from '../../history/stands'
 import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
 import { judgeFarEnd } from '../../work/cabling/far-end'
@@ -131,11 +134,15 @@ export const cableModemRestart = rule({
       // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
       const put = cablesAt(home, known)
         .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
-        .map(({ cable }) => cable.addedSeq)
+        .flatMap(({ cable: { id } }) => [
+          ...restsOnFields('cable', id, { a: 'its cable', b: 'its cable' }, true),
+          restsOnPresence('cable', id, 'its cable')
+        ])
       if (put.length === 0) return []
       const about = aboutUnit(known)
-      const restart = known.unit.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
-      if (!restart || restart.seq < Math.max(...put))
+      const restarts = known.unit.events.filter(({ what }) => what === 'restarted' || what === 'powered')
+      const restart = proofOf(home.history, restarts, () => put)
+      if (!restart || restart.changes.length > 0)
         return [
           unproven(
             'It has not been restarted since the cable was put in.',
@@ -144,7 +151,10 @@ export const cableModemRestart = rule({
             about
           )
         ]
-      if (!known.unit.sightings.some(({ seq }) => seq > restart.seq) && (known.model?.lamps.length ?? 0) > 0)
+      if (
+        !known.unit.sightings.some(({ seq }) => hasSeen(home.history, seq, restart.line.seq)) &&
+        (known.model?.lamps.length ?? 0) > 0
+      )
         return [
           unproven(
             'It was restarted, and nobody has looked since whether its lights have settled.',

@@ -1,6 +1,6 @@
 import { choiceNames, choices, type Choice } from '../../record/answers'
 import { packDigest } from '../../record/seal'
-import { headsOf, recordSeen } from '../../history/history'
+import { headsOf, recordSeen, type Folded } from '../../history/history'
 import { answerKey } from '../../record/keys'
 import { cautionsOf } from '../cautions'
 import {
@@ -115,6 +115,15 @@ export const handLamp = askedRule({
     home.record.choices.lamp?.answer === 'dim' || (home.record.choices.lamp?.answer === 'off' && canBeDark(home))
 })
 
+/** Whether the pack that was made last still says what the record does; one of before, which signed for less, by the record that it was made from. */
+export function isPackFresh({ record, history }: Folded): boolean {
+  const { madeDigest } = record.pack
+  const now = packDigest(record)
+  if (madeDigest === null || madeDigest === now) return madeDigest !== null
+  const made = [...history.lines.values()].findLast(({ entry }) => entry.kind === 'pack.made')
+  return made !== undefined && packDigest(recordSeen(history, made.entry.seq)) === now
+}
+
 export const handPack = rule({
   id: 'hand-pack',
   name: 'Pack',
@@ -123,13 +132,12 @@ export const handPack = rule({
   minutes: 3,
   statement: "The customer's pack was made from this very record and given.",
   afterAnywhere: [wifiName, wifiPassphrase, placeFinal, handChoices, proveRooms, firmMinimum],
-  judge: ({ record }) => {
-    const { madeDigest, givenDigest } = record.pack
+  judge: (home) => {
+    const { madeDigest, givenDigest } = home.record.pack
     if (!madeDigest) return [unproven('The pack has not been made.', 'Make the pack.', atPack)]
-    const current = packDigest(record)
-    if (madeDigest !== current)
+    if (!isPackFresh(home))
       return [breaks('The record changed after the pack was made.', 'Make the pack again.', atPack)]
-    if (givenDigest !== current) return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
+    if (givenDigest !== madeDigest) return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
     return [holds('Made from this very record and given.')]
   }
 })

@@ -1,9 +1,40 @@
+import { hasSeen } from '../../history/history'
+import { partsOf, secretKey } from '../../record/keys'
 import { kitIdentity, kitLabel } from './kit-identity'
 import { adapterFault } from '../../work/units/adapter'
 import { contentsOf } from '../../work/units/boxes'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
+
+/** What is set on a unit when it is configured. */
+const configuredFields = new Set([
+  'mode',
+  'dhcpServer',
+  'dhcpRelay',
+  'secondaryAddress',
+  'localAdminOnly',
+  'remoteAdmin',
+  'pushButton',
+  'adminName'
+])
+
+/** The lines with which a unit was configured: a step of its method, a press of its pairing, a setting, a password of its own. */
+function configuredAt({ history }: Home, unit: string): number[] {
+  const steps = [...history.lines.values()].flatMap(({ entry }) =>
+    (entry.kind === 'method.step' || entry.kind === 'pairing.pressed') && entry.body.unit === unit ? [entry.seq] : []
+  )
+  const set = [...history.writes].flatMap(([key, writes]) => {
+    const { kind, id, field } = partsOf(key)
+    const isSetting =
+      id === unit && ((kind === 'unit' && configuredFields.has(field)) || key === secretKey(unit, 'admin-password'))
+    return isSetting ? writes.map(({ seq }) => seq) : []
+  })
+  return [...steps, ...set]
+}
+
+const hasAnySeen = (history: Home['history'], by: number, lines: readonly number[]): boolean =>
+  lines.some((line) => hasSeen(history, by, line))
 
 function judgeComplete({ boxes, units, catalogue }: Home): Verdict[] {
   const verdicts = boxes.map((box): Verdict => {
@@ -185,13 +216,23 @@ export const kitReset = rule({
   level: 'should',
   minutes: 4,
   statement: 'A used unit was factory-reset before it was configured.',
-  judge: ({ units }) =>
-    units
-      .filter(({ unit }) => unit.facts.used === true)
+  judge: (home) =>
+    home.units
+      // What stayed from before was reset, or not, when it came.
+      .filter(({ unit }) => unit.facts.used === true && !unit.facts.stayed)
       .map((known) => {
         const { unit } = known
-        if (unit.facts.wasReset === true || unit.events.some(({ what }) => what === 'reset'))
+        const resets = unit.events.filter(({ what }) => what === 'reset')
+        const configured = configuredAt(home, unit.id)
+        if (unit.facts.wasReset === true || resets.some(({ seq }) => !hasAnySeen(home.history, seq, configured)))
           return holds('It was reset first.', aboutUnit(known))
+        if (resets.length)
+          return unproven(
+            'It was reset after it was configured, not before: nothing is recorded of it since.',
+            'Configure it anew, or record that it was reset first as well.',
+            atUnit('kit', unit, 'wasReset'),
+            aboutUnit(known)
+          )
         const say = unit.facts.wasReset === false ? breaks : unproven
         return say(
           'It was used before, and no factory reset is recorded.',

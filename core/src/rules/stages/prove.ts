@@ -245,7 +245,7 @@ export const proveSettle = rule({
   minutes: 1,
   statement: 'A mesh of two or more: a check is booked for when it has settled.',
   afterAnywhere: [proveAfterMove],
-  judge: ({ record, units, policy }) => {
+  judge: ({ record, history, units, policy }) => {
     const members = units.filter(isMeshMember)
     if (members.length < 2) return []
     const hours = policy.settleH ?? laterFigures.settleH
@@ -265,10 +265,11 @@ export const proveSettle = rule({
       ...members.flatMap(({ unit }) =>
         unit.events
           .filter(({ what }) => what === 'tested-good' || what === 'tested-bad')
-          .map(({ at }) => Date.parse(at))
+          // A clock that is set ahead must not put it off: the server had the line by then.
+          .map(({ at, seq }) => Math.min(Date.parse(at), Date.parse(history.lines.get(seq)?.entry.received ?? at)))
       )
     )
-    if (started && last < started + (hours - 12) * 3_600_000)
+    if (started && last < started + hours * 3_600_000)
       return [breaks(`The check is booked sooner than ${hours} h after the mesh was tested.`, 'Book it later.', place)]
     return [holds('A check is booked.')]
   }

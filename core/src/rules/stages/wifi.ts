@@ -132,7 +132,7 @@ function judgePassphrase(home: Home, network: Network): Verdict {
 }
 
 function judgeNames(home: Home): Verdict[] {
-  const main = home.networks.filter(({ facts }) => facts.use === 'main' && facts.ssid !== undefined)
+  const main = home.networks.filter(({ facts }) => (facts.use ?? 'main') === 'main' && facts.ssid !== undefined)
   if (main.length === 0) return []
   const own = main.filter(({ facts }) => facts.extender === undefined)
   const school = home.record.brief.facts.bandNames ?? home.policy.bandNames
@@ -140,7 +140,7 @@ function judgeNames(home: Home): Verdict[] {
   if (own.length) {
     const names = new Set(own.map(({ facts }) => facts.ssid))
     const split = own.length > 1 && names.size > 1
-    const several = own.some(({ facts }) => (facts.bands?.length ?? 1) > 1)
+    const several = own.some(({ facts }) => (facts.bands?.length ?? 1) > 1) || names.size < own.length
     if (school === 'one-name' && split)
       verdicts.push(
         breaks(

@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { choiceAnswers, choiceNames, choices } from '@pasado/core/record/answers'
-import { packDigest } from '@pasado/core/record/seal'
+import { isPackFresh } from '@pasado/core/rules/stages/handover'
 import { download, failureTitle } from '../../../app/api'
 import { Chips } from '../../../ui/Chips'
 import { AskedRules } from '../../frame/AskedRules'
 import { Cautions } from '../../frame/Cautions'
 import { Custody } from './Custody'
 import { ChoiceFact } from '../../fields/FactField'
-import { useMayWrite } from '../../session/facts'
+import { useFolded, useMayWrite } from '../../session/facts'
 import { PackLinks } from './PackLinks'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
@@ -57,14 +57,15 @@ const madeWords = (fresh: boolean) =>
   fresh ? 'Made from the record as it is now.' : 'The record changed since it was made: make it again.'
 
 function Pack() {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
   const id = useVisit((state) => state.id)
   const pending = useVisit((state) => state.pending.length)
   const mayWrite = useMayWrite()
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
   const made = record.pack.madeDigest !== null
-  const fresh = record.pack.madeDigest === packDigest(record)
+  const fresh = isPackFresh(folded)
   const make = async () => {
     setBusy(true)
     setProblem(null)
