@@ -109,6 +109,17 @@ const l2 = (log: Log) =>
 const splitter = (log: Log) => log.write('fitting.set', { id: idOf('split'), set: { kind: 'splitter' } })
 const old = (set: Record<string, unknown>) => (log: Log) =>
   log.write('fitting.set', { id: idOf('old'), set: { kind: 'old-router', ...set } })
+/** Access points on the powered switch, each over a socket in its room and one in the cupboard. */
+const overWall = (log: Log, count: number) => {
+  log.write('unit.set', { id: second, set: { model: 'tolvane-bobbin-8', modelVersion: 1, role: 'switch' } })
+  for (let at = 0; at < count; at++) {
+    const [room, cupboard] = [idOf(`w${at}`), idOf(`v${at}`)]
+    log.write('outlet.set', { id: cupboard, set: { kind: 'network' } })
+    log.write('outlet.set', { id: room, set: { kind: 'network', cableTo: cupboard } })
+    cable(log, end(second, `lan-${at + 1}`), { thing: 'outlet', id: cupboard, port: 'wall' }, {}, `c1${at}`)
+    cable(log, { thing: 'outlet', id: room, port: 'wall' }, end(idOf(`ap${at}`), 'lan'), {}, `c2${at}`)
+  }
+}
 const spindle = (count: number) => (log: Log) => {
   for (let at = 0; at < count; at++)
     log.write('unit.set', {
@@ -1005,6 +1016,37 @@ export const cases: RuleCase[] = [
       )
     },
     'breaks'
+  ],
+  [
+    'cable-power',
+    'over a wall socket',
+    complete,
+    (log) => {
+      spindle(1)(log)
+      overWall(log, 1)
+    },
+    'holds'
+  ],
+  [
+    'cable-power',
+    'three of class 4 over wall sockets on 62 W',
+    complete,
+    (log) => {
+      spindle(3)(log)
+      overWall(log, 3)
+    },
+    'breaks'
+  ],
+  [
+    'cable-power',
+    'by an injector',
+    complete,
+    (log) => {
+      spindle(1)(log)
+      log.write('fitting.set', { id: idOf('inj'), set: { kind: 'injector' } })
+      cable(log, { thing: 'fitting', id: idOf('inj'), port: 'out' }, end(idOf('ap0'), 'lan'))
+    },
+    'holds'
   ],
   ['cable-old-kit', 'none, nothing swapped', complete, () => 0, 'not-here'],
   [

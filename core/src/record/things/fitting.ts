@@ -6,6 +6,7 @@ export const fittingKinds = [
   'telephone',
   'alarm',
   'provider-box',
+  'injector',
   'computer',
   'television',
   'old-modem',

@@ -3,7 +3,7 @@ import { proofOf } from '../../history/proof'
 import { restsOnFields, restsOnPresence } from '../../history/stands'
 import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
-import { judgeFarEnd } from '../../work/cabling/far-end'
+import { beyond, judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
 import { standing, thingsOf } from '../../record/record'
 import {
@@ -249,12 +249,16 @@ export const cablePower = rule({
     if (powered.length === 0 && switches.length === 0) return []
     const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
     if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
-    const unfed = powered.filter((known) => !cablesAt(home, known).some(({ other }) => (other?.powerOutW ?? 0) > 0))
+    const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
+    const unfed = powered.filter(
+      (known) =>
+        !cablesAt(home, known).some(({ other }) => other && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0)
+    )
     if (unfed.length)
       return unfed.map((known) =>
         unproven(
           'Nothing is recorded that gives it power.',
-          'Draw its cable to a powered port, or note its injector.',
+          'Draw its cable to a powered port, or to an injector.',
           { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
           aboutUnit(known)
         )

@@ -137,7 +137,8 @@ export const handPack = rule({
     if (!madeDigest) return [unproven('The pack has not been made.', 'Make the pack.', atPack)]
     if (!isPackFresh(home))
       return [breaks('The record changed after the pack was made.', 'Make the pack again.', atPack)]
-    if (givenDigest !== madeDigest) return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
+    if (givenDigest !== madeDigest)
+      return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
     return [holds('Made from this very record and given.')]
   }
 })

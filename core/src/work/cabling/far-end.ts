@@ -19,6 +19,25 @@ const upstreamOf: Record<'internet' | 'lan', ReadonlySet<string | undefined>> = 
 /** Things of the customer's that only take what comes. */
 const ends = new Set(['computer', 'television', 'telephone', 'alarm'])
 
+/** What a port hangs on in the end: over the wall behind a socket, and through an injector; the port itself where it is neither. */
+export function beyond(record: VisitRecord, port: Port, cables: readonly Drawn[]): Port | null {
+  if (port.end.thing === 'outlet' && port.kind === 'socket') {
+    const behind = behindSocket(record, port, cables)
+    return behind && behind.end.thing !== 'outlet' ? behind : null
+  }
+  return port
+}
+
+/** What the cable at the other side of an injector leads to. */
+function throughInjector(port: Port, cables: readonly Drawn[]): Port | null {
+  const key = endKey({ ...port.end, port: port.end.port === 'out' ? 'in' : 'out' })
+  for (const { a, b } of cables) {
+    if (a && b && endKey(a.end) === key) return b
+    if (a && b && endKey(b.end) === key) return a
+  }
+  return null
+}
+
 /** The port at the other end of the wall behind a network socket, and what its cable leads to; null where that is not recorded. */
 function behindSocket(record: VisitRecord, socket: Port, cables: readonly Drawn[]): Port | null {
   const outlets = standing(thingsOf(record, 'outlet'))
@@ -38,7 +57,18 @@ function behindSocket(record: VisitRecord, socket: Port, cables: readonly Drawn[
 export function judgeFarEnd(record: VisitRecord, other: Port | null, wanted: Wanted, cables: readonly Drawn[]): FarEnd {
   if (!other) return { kind: 'unknown', message: 'What its cable leads to is no longer here' }
   if (other.end.thing === 'unit') return unitEnd(record, other, wanted)
-  if (other.end.thing === 'fitting') return fittingEnd(record, other, wanted)
+  if (other.end.thing === 'fitting') {
+    if (kindOfFitting(record, other) !== 'injector') return fittingEnd(record, other, wanted)
+    const through = throughInjector(other, cables)
+    return through && through.end.id !== other.end.id
+      ? judgeFarEnd(
+          record,
+          through,
+          wanted,
+          cables.filter(({ a, b }) => a?.end.id !== other.end.id && b?.end.id !== other.end.id)
+        )
+      : { kind: 'unknown', message: `${endName(other)}: what leads into it is not recorded` }
+  }
   if (other.kind !== 'socket') return { kind: 'right', name: other.owner }
   const behind = behindSocket(record, other, cables)
   if (!behind) return { kind: 'unknown', message: `${other.owner}: where it leads in the wall is not recorded` }
@@ -46,6 +76,9 @@ export function judgeFarEnd(record: VisitRecord, other: Port | null, wanted: Wan
     ? { kind: 'unknown', message: `${other.owner} leads to ${behind.owner}, and on from there nothing is recorded` }
     : judgeFarEnd(record, behind, wanted, cables)
 }
+
+const kindOfFitting = (record: VisitRecord, { end }: Port) =>
+  standing(thingsOf(record, 'fitting')).find(({ id }) => id === end.id)?.facts.kind
 
 const endName = ({ owner, name }: Port): string => (name ? `${owner}, ${name}` : owner)
 
@@ -64,7 +97,7 @@ function unitEnd(record: VisitRecord, other: Port, wanted: Wanted): FarEnd {
 /** What comes from something of the home's or the provider's. */
 function fittingEnd(record: VisitRecord, other: Port, wanted: Wanted): FarEnd {
   const name = endName(other)
-  const kind = standing(thingsOf(record, 'fitting')).find(({ id }) => id === other.end.id)?.facts.kind
+  const kind = kindOfFitting(record, other)
   if (kind === 'provider-box')
     return other.kind === 'provider-line' && wanted !== 'line'
       ? { kind: 'wrong', message: `${name} is the side of the provider’s line; the network comes from its other port` }

@@ -42,7 +42,10 @@ const lineColours = {
   'existing-router': 'yellow'
 } as const
 
-type FittingPort = { port: string; name: string; kind: PortKind; colour: string }
+type FittingPort = { port: string; name: string; kind: PortKind; colour: string; powerOutW?: number }
+
+/** What an injector of the usual kind gives, watts (IEEE 802.3at, type 2). */
+const INJECTOR_W = 30
 const fittingPorts: Record<NonNullable<Fitting['facts']['kind']>, readonly FittingPort[]> = {
   splitter: [
     { port: 'line', name: 'Line', kind: 'splitter-line', colour: 'white' },
@@ -54,6 +57,11 @@ const fittingPorts: Record<NonNullable<Fitting['facts']['kind']>, readonly Fitti
   'provider-box': [
     { port: 'line', name: 'Line', kind: 'provider-line', colour: 'grey' },
     { port: 'lan', name: 'Network', kind: 'lan', colour: 'yellow' }
+  ],
+  // Data goes in on one side and comes out on the other, with power.
+  injector: [
+    { port: 'in', name: 'Network', kind: 'lan', colour: 'grey' },
+    { port: 'out', name: 'Powered', kind: 'lan', colour: 'grey', powerOutW: INJECTOR_W }
   ],
   computer: [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
   television: [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
@@ -68,6 +76,7 @@ export const fittingWords: Record<NonNullable<Fitting['facts']['kind']>, string>
   telephone: 'Telephone',
   alarm: 'Alarm',
   'provider-box': 'Provider’s box',
+  injector: 'Injector',
   computer: 'Computer',
   television: 'Television',
   'old-modem': 'Old modem',

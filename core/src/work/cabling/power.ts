@@ -1,6 +1,8 @@
 import { modelKey, type Catalogue } from '../../catalogue/model'
 import { standing, type VisitRecord } from '../../record/record'
 import type { CableProblem, KnownCable } from './known-cable'
+import { beyond } from './far-end'
+import type { Port } from './ports'
 import { poeBudget } from './poe-budget'
 
 /** Powered ports, switch by switch. */
@@ -12,11 +14,21 @@ export function powerProblems(
   return standing(record.units).flatMap((unit): CableProblem[] => {
     const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
     if (!model?.powerBudgetW) return []
+    const hasAdapter = ({ end: { id } }: Port) => {
+      const facts = record.units[id]?.facts
+      const own = catalogue.get(modelKey(facts?.model ?? '', facts?.modelVersion ?? 1))?.power ?? null
+      return own !== null
+    }
     const loads = cables.flatMap(({ cable, a, b }) => {
       const mine = [a, b].find((end) => end?.end.id === unit.id) ?? null
-      const other = mine === a ? b : a
+      const near = mine === a ? b : a
+      const other = near && beyond(record, near, cables)
       const index = mine ? model.ports.findIndex(({ id }) => id === mine.end.port) : -1
-      return mine && other && other.powerInClass !== null && index >= 0 ? [{ cable, other, port: index + 1 }] : []
+      const gives = (model.ports[index]?.powerOutW ?? 0) > 0
+      // What has an adapter of its own needs no power from its port, and takes it where there is some.
+      return mine && other && other.powerInClass !== null && index >= 0 && (gives || !hasAdapter(other))
+        ? [{ cable, other, port: index + 1 }]
+        : []
     })
     const { findings, reservedW } = poeBudget({
       budgetW: model.powerBudgetW,

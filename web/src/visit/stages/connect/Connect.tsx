@@ -17,7 +17,7 @@ import { List } from '../../../ui/List'
 import { TakeOut } from '../../frame/TakeOut'
 
 type FittingKind = NonNullable<Facts<'fitting'>['kind']>
-const drawn: FittingKind[] = ['splitter', 'telephone', 'provider-box', 'computer', 'television', 'alarm']
+const drawn: FittingKind[] = ['splitter', 'telephone', 'provider-box', 'injector', 'computer', 'television', 'alarm']
 const old: FittingKind[] = ['old-modem', 'old-router', 'old-other']
 
 /** Connect: every port and every cable, checked as it is drawn; the modem's restart; old equipment. */
