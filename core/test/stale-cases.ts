@@ -129,6 +129,51 @@ const resetAfter = (log: Log) =>
   log.write('unit.set', { id: node, set: { used: true } }).write('unit.event', { unit: node, what: 'reset' })
 
 export const staleCases: RuleCase[] = [
+  [
+    'addr-unique',
+    'an address of a unit that was taken out is free',
+    complete,
+    (log) =>
+      log
+        .write('thing.removed', { thing: 'unit', id: node })
+        .write('host.set', { id: idOf('hx'), set: { name: 'Printer', segment: home, address: '192.168.1.20' } }),
+    'holds'
+  ],
+  [
+    'addr-single-nat',
+    'a router behind the customer’s own',
+    () => complete().write('brief.set', { set: { accessLine: 'existing-router' } }),
+    () => 0,
+    'breaks'
+  ],
+  [
+    'addr-single-nat',
+    'the range outside is a private one',
+    complete,
+    (log) =>
+      log
+        .write('segment.set', { id: idOf('out'), set: { name: 'Outside', use: 'provider', cidr: '192.168.0.0/24' } })
+        .write('segment.set', { id: home, set: { behind: idOf('out') } }),
+    'breaks'
+  ],
+  ['addr-one-dhcp', 'who serves works as an access point', complete, set(router, { mode: 'access-point' }), 'unproven'],
+  [
+    'addr-ap-mode',
+    'a router set to access-point mode whose DHCP server is on',
+    complete,
+    set(router, { mode: 'access-point', dhcpServer: 'on' }),
+    'breaks'
+  ],
+  [
+    'addr-ap-mode',
+    'no main segment is recorded',
+    () =>
+      complete()
+        .write('segment.set', { id: home, set: { use: 'office' } })
+        .write('thing.removed', { thing: 'pool', id: idOf('pool') }),
+    set(router, { mode: 'access-point', dhcpServer: 'off', dhcpRelay: 'off', secondaryAddress: 'off' }),
+    'unproven'
+  ],
   ['kit-reset', 'reset after it was configured', complete, resetAfter, 'unproven'],
   [
     'kit-reset',

@@ -8,7 +8,7 @@ import { readLamps } from '../work/units/unit-lamps'
 import { isOnPaper } from '../values/on-paper'
 import { groupBy } from '../values/group-by'
 import { secretFor, standing, unitName, type Network, type Secret, type Unit, type VisitRecord } from '../record/record'
-import { isMeshMember } from '../work/units/known-unit'
+import { isAccessPoint, isMeshMember } from '../work/units/known-unit'
 import { passphraseOf } from '../work/wifi/passphrase'
 import { wifiQr } from '../values/wifi-qr'
 import { packWords, type PackLanguage, type PackWords } from './pack-words'
@@ -196,9 +196,7 @@ function goodState(unit: Unit, model: Model | null): ModelState | undefined {
   const seen = unit.sightings.length ? readLamps(unit, model).state : null
   if (seen?.good) return seen
   const good = model.states.filter((state) => state.good)
-  const isAccessPoint =
-    unit.facts.mode === 'access-point' || (unit.facts.role === 'access-point' && unit.facts.mode === undefined)
-  const fits = isAccessPoint ? 'as-access-point' : 'as-router'
+  const fits = isAccessPoint({ unit }) ? 'as-access-point' : 'as-router'
   return (
     good.find(({ is }) => is === fits) ??
     good.find(({ is }) => is !== 'as-access-point' && is !== 'as-router') ??

@@ -118,10 +118,14 @@ export function homeOf({ record, history }: Folded, catalogue: Catalogue, policy
     })),
     segments: standing(record.segments),
     pools: standing(record.pools),
-    hosts: standing(record.hosts),
+    // What was taken out has no address here.
+    hosts: standing(record.hosts).filter(({ facts }) => isHere(record, facts.unit)),
     networks: standing(record.networks)
   }
 }
+
+const isHere = ({ units }: VisitRecord, unit: string | undefined): boolean =>
+  unit === undefined || units[unit]?.removedSeq === null
 
 /** A verdict that something holds. */
 export function holds(evidence: string, subject: Subject | null = null): Verdict {

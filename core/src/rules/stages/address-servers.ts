@@ -1,6 +1,7 @@
 import { type Home, type Verdict, aboutUnit, atUnit, breaks, holds, rule, unproven } from '../rule'
 import { aboutSegment, atHost, atSegment, auditOf, isFixedLink, nowhere, sentence } from './address-audit'
 import { servingOn } from '../../work/addresses/servers'
+import { isAccessPoint } from '../../work/units/known-unit'
 import { unitName } from '../../record/record'
 
 function judgeOneDhcp(home: Home): Verdict[] {
@@ -24,6 +25,14 @@ function judgeOneDhcp(home: Home): Verdict[] {
       return breaks(
         `${unitName(off)} is to serve addresses here, and its DHCP server is recorded off.`,
         'Switch it on, or name the unit that serves.',
+        at,
+        about
+      )
+    const inAp = units.find((unit) => isAccessPoint({ unit }) && unit.facts.dhcpServer !== 'on')
+    if (inAp)
+      return unproven(
+        `${unitName(inAp)} works as an access point and is named as serving addresses here: it cannot be both.`,
+        'Name the unit that serves now, or record that its DHCP server is on.',
         at,
         about
       )
@@ -61,9 +70,7 @@ function judgeOneDhcp(home: Home): Verdict[] {
 }
 
 function judgeApMode(home: Home): Verdict[] {
-  const made = home.units.filter(
-    ({ unit, model }) => unit.facts.role === 'access-point' && model?.roles.includes('router')
-  )
+  const made = home.units.filter((known) => isAccessPoint(known) && known.model?.roles.includes('router'))
   const main = home.segments.find(({ facts }) => facts.use === 'home')
   return made.map((known) => {
     const { unit } = known
@@ -100,7 +107,14 @@ function judgeApMode(home: Home): Verdict[] {
         nowhere,
         about
       )
-    if (main && host.facts.segment !== main.id)
+    if (!main)
+      return unproven(
+        'The main segment is not recorded: whether its address lies in it is not known.',
+        'Record the home’s range.',
+        nowhere,
+        about
+      )
+    if (host.facts.segment !== main.id)
       return breaks(
         `Its address ${host.facts.address} is not in the main segment.`,
         `Move it into ${main.facts.name ?? main.facts.cidr}.`,

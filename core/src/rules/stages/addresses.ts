@@ -1,6 +1,8 @@
 import { restsOfApplied, restsOfReached } from '../../work/prove/rests'
 import { aboutHost, aboutSegment, atHost, atSegment, auditOf, mends, sentence, suggested } from './address-audit'
 import { addrApMode, addrOneDhcp } from './address-servers'
+import { isAccessPoint } from '../../work/units/known-unit'
+import { isPrivate, parseCidr } from '../../values/ipv4'
 import type { FindingCode } from '../../address/audit-schema'
 import {
   askedRule,
@@ -9,6 +11,7 @@ import {
   holds,
   judgeAnswer,
   unproven,
+  type Home,
   type Place,
   type Rule,
   type Verdict,
@@ -100,6 +103,32 @@ export const addrNoOverlap = rule({
   }
 })
 
+/** Where two translations lie one above the other, in words; null where nothing tells of two. */
+function translatedTwice(home: Home): string | null {
+  const finding = auditOf(home).findings.find(({ code }) => code === 'double-nat')
+  if (finding) return `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)} (${finding.subject})`
+  const router = home.units.find(
+    (known) => (known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway') && !isAccessPoint(known)
+  )
+  if (!router || router.unit.facts.mode === 'bridge') return null
+  if (home.record.brief.facts.accessLine === 'existing-router')
+    return `${router.name} translates behind the customer’s own router, which translates as well`
+  const outer = home.segments.find(
+    ({ id, facts }) =>
+      home.segments.some((inner) => inner.facts.behind === id) &&
+      facts.behind === undefined &&
+      isPrivateRange(facts.cidr)
+  )
+  return outer
+    ? `${outer.facts.name ?? outer.facts.cidr} outside ${router.name} is a private range: another translation lies above it`
+    : null
+}
+
+function isPrivateRange(cidr: string | undefined): boolean {
+  const range = cidr === undefined ? null : parseCidr(cidr)
+  return range !== null && !('problem' in range) && isPrivate(range.first, range.last)
+}
+
 export const addrSingleNat = rule({
   id: 'addr-single-nat',
   name: 'Double NAT',
@@ -108,18 +137,12 @@ export const addrSingleNat = rule({
   minutes: 6,
   statement: 'No double NAT, unless the record says why.',
   judge: (home) => {
-    if (home.segments.length === 0) return []
-    const finding = auditOf(home).findings.find(({ code }) => code === 'double-nat')
-    if (!finding) return [holds('One translation at most.')]
+    const twice = translatedTwice(home)
+    if (home.segments.length === 0 && twice === null) return []
+    if (twice === null) return [holds('One translation at most.')]
     const why = home.record.brief.facts.doubleNatReason
-    if (why) return [holds(`Two translations lie above ${finding.subject}, because: ${why}`)]
-    return [
-      breaks(
-        `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)} (${finding.subject}).`,
-        'Use access-point mode, or record why not.',
-        atBrief('doubleNatReason')
-      )
-    ]
+    if (why) return [holds(`${twice}, because: ${why}`)]
+    return [breaks(`${twice}.`, 'Use access-point mode, or record why not.', atBrief('doubleNatReason'))]
   }
 })
 

@@ -18,7 +18,7 @@ import {
   type Verdict,
   rule
 } from '../rule'
-import type { KnownUnit } from '../../work/units/known-unit'
+import { isAccessPoint, type KnownUnit } from '../../work/units/known-unit'
 
 const atCable = (id: string, field = 'a'): Place => ({ stage: 'connect', kind: 'cable', id, field })
 const problemsOf = (home: Home, ...codes: CableProblem['code'][]) =>
@@ -45,9 +45,6 @@ const mapFaults: ReadonlySet<CableProblem['code']> = new Set([
   'loop',
   'two-dhcp'
 ])
-
-const isAccessPoint = ({ unit: { facts } }: KnownUnit) =>
-  facts.mode === 'access-point' || (facts.role === 'access-point' && facts.mode === undefined)
 
 export const cableMode = rule({
   id: 'cable-mode',

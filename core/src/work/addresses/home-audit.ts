@@ -132,7 +132,10 @@ export function auditRecord(
   return auditHome({
     segments: standing(record.segments),
     pools,
-    hosts: standing(record.hosts),
+    // What was taken out has no address here.
+    hosts: standing(record.hosts).filter(
+      ({ facts: { unit } }) => unit === undefined || units.some(({ id }) => id === unit)
+    ),
     unitNames: new Map(units.map((unit) => [unit.id, unitName(unit)])),
     routers: routersOf(units),
     school

@@ -15,3 +15,7 @@ export const meshRoles: ReadonlySet<string | undefined> = new Set(['router', 'ga
 export function isMeshMember({ model, unit }: Pick<KnownUnit, 'model' | 'unit'>): boolean {
   return Boolean(model?.mesh) && meshRoles.has(unit.facts.role)
 }
+
+/** Whether a unit works as an access point: by its mode, else by its role. */
+export const isAccessPoint = ({ unit: { facts } }: { unit: Pick<Unit, 'facts'> }): boolean =>
+  facts.mode === 'access-point' || (facts.role === 'access-point' && facts.mode === undefined)
