@@ -1,3 +1,4 @@
+import { allRules } from '@pasado/core/rules/all'
 import { complete, home, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 import type { RuleCase } from './prove-rule-cases'
 
@@ -128,7 +129,42 @@ const placed = ['place-clear', 'place-outlet', 'place-hops', 'place-spacing', 'p
 const resetAfter = (log: Log) =>
   log.write('unit.set', { id: node, set: { used: true } }).write('unit.event', { unit: node, what: 'reset' })
 
+/** A unit of which only so much is recorded. */
+const only = (facts: Record<string, unknown>) => (log: Log) =>
+  log.write('unit.set', { id: third, set: { name: 'Loft node', place: 'loft', ...facts } })
+/** The complete visit with both units of one model, which no rule of mixtures is against. */
+const alike = () => complete().write('unit.set', { id: router, set: { model: 'ostrel-tern' } })
+const withoutNeed = {
+  model: only({ role: 'node' }),
+  role: only({ model: 'ostrel-tern', modelVersion: 1 }),
+  method: only({ model: 'ostrel-tern', modelVersion: 1, role: 'node' }),
+  firmwareAfter: only({ model: 'ostrel-tern', modelVersion: 1, role: 'node' })
+}
+
 export const staleCases: RuleCase[] = [
+  ...allRules.flatMap(({ id, needs = [] }) =>
+    needs.map((need): RuleCase => [
+      id,
+      `left out: the ${need} of a unit`,
+      id === 'kit-family' ? alike : complete,
+      withoutNeed[need],
+      'unproven'
+    ])
+  ),
+  [
+    'addr-no-overlap',
+    'left out: the range of a segment',
+    complete,
+    (log) => log.write('segment.set', { id: idOf('seg2'), set: { name: 'Guests', use: 'guests' } }),
+    'unproven'
+  ],
+  [
+    'wifi-naming-school',
+    'left out: the name of a network',
+    complete,
+    (log) => log.write('network.set', { id: idOf('n2'), set: { bands: ['5'] } }),
+    'unproven'
+  ],
   [
     'addr-unique',
     'an address of a unit that was taken out is free',

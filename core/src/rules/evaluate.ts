@@ -4,6 +4,7 @@ import { hasHeld, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
 import { withGrants } from './grants'
+import { withNeeds } from './needs'
 import { homeOf, type Home, type Outcome, type Rule, type Verdict } from './rule'
 import { allRules } from './all'
 import { firstRules } from './first-rules'
@@ -42,14 +43,14 @@ export function evaluate(
   const saidThen = (rule: Rule, line: number) => {
     let then = homesThen.get(line)
     if (!then) homesThen.set(line, (then = homeOf(foldedSeen(folded.history, line), catalogue, standard.policy)))
-    return judged(rule, onFault, () => rule.judge(then))
+    return judged(rule, onFault, () => judgeBy(rule, then))
   }
   const known = new Set(standard.rules ?? firstRules)
   const own = (standard.own ?? []).map(asRule)
   return [...allRules, ...own].flatMap((rule) => {
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
-    const verdicts = judged(rule, onFault, () => withoutSay(folded, rule, rule.judge(home), prepare))
+    const verdicts = judged(rule, onFault, () => withoutSay(folded, rule, judgeBy(rule, home), prepare))
     const common = {
       rule: rule.id,
       name: rule.name,
@@ -78,6 +79,8 @@ export function evaluate(
     })
   })
 }
+
+const judgeBy = (rule: Rule, home: Home): Verdict[] => withNeeds(rule, home, rule.judge(home))
 
 function judged(rule: Rule, onFault: OnFault, judge: () => Verdict[]): Verdict[] {
   try {

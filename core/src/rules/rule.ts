@@ -61,6 +61,9 @@ export interface Figure {
   better: 'more' | 'less'
 }
 
+/** A fact of a unit that rules go by. */
+export type Need = 'model' | 'role' | 'method' | 'firmwareAfter'
+
 /** A rule of the standard: all that is known of it, and the small pure function that judges by it. */
 export interface Rule {
   id: string
@@ -76,6 +79,8 @@ export interface Rule {
   after?: readonly Rule[]
   /** Rules that have to hold of everything here before this one can be proven. */
   afterAnywhere?: readonly Rule[]
+  /** What has to be known of every unit before this can be said to hold of it, or not to be here. */
+  needs?: readonly Need[]
   /** Answered by a person with one tap, where set: the question that is asked. */
   asks?: string
   judge: (home: Home) => Verdict[]

@@ -144,6 +144,7 @@ export const addrApMode = rule({
   stage: 'configure',
   level: 'must',
   minutes: 8,
+  needs: ['model', 'role'],
   statement:
     'An access point made of a router: DHCP server, relay and secondary address off, address in the main segment.',
   judge: judgeApMode

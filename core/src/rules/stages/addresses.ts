@@ -88,18 +88,24 @@ export const addrNoOverlap = rule({
   judge: (home) => {
     if (home.segments.length < 2) return []
     const audit = auditOf(home)
-    return home.segments
-      .filter(({ id }) => audit.ofSegment.has(id))
-      .map((segment) => {
-        const finding = audit.ofSegment.get(segment.id)!.find(({ code }) => code === 'subnets-overlap')
-        if (!finding) return holds('It overlaps no earlier segment.', aboutSegment(segment))
-        return breaks(
-          sentence(finding),
-          'Give one of the two another range.',
+    return home.segments.map((segment) => {
+      const findings = audit.ofSegment.get(segment.id)
+      if (!findings)
+        return unproven(
+          'Its range is not recorded.',
+          'Enter its range.',
           atSegment(segment, 'cidr'),
           aboutSegment(segment)
         )
-      })
+      const finding = findings.find(({ code }) => code === 'subnets-overlap')
+      if (!finding) return holds('It overlaps no earlier segment.', aboutSegment(segment))
+      return breaks(
+        sentence(finding),
+        'Give one of the two another range.',
+        atSegment(segment, 'cidr'),
+        aboutSegment(segment)
+      )
+    })
   }
 })
 

@@ -6,18 +6,8 @@ import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
 import { beyond, judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
 import { standing, thingsOf } from '../../record/record'
-import {
-  aboutUnit,
-  atUnit,
-  breaks,
-  holds,
-  unproven,
-  type Home,
-  type Place,
-  type Rule,
-  type Verdict,
-  rule
-} from '../rule'
+import { aboutUnit, atUnit, breaks, holds, rule, unproven } from '../rule'
+import type { Home, Place, Rule, Verdict } from '../rule'
 import { isAccessPoint, type KnownUnit } from '../../work/units/known-unit'
 
 const atCable = (id: string, field = 'a'): Place => ({ stage: 'connect', kind: 'cable', id, field })
@@ -52,6 +42,7 @@ export const cableMode = rule({
   stage: 'connect',
   level: 'must',
   minutes: 3,
+  needs: ['role'],
   statement:
     'Router mode: internet port to modem. Access-point mode: LAN to LAN, nothing in the internet port (unless the model switches modes itself).',
   judge: (home) =>
@@ -234,6 +225,7 @@ export const cablePower = rule({
   stage: 'connect',
   level: 'must',
   minutes: 5,
+  needs: ['model'],
   statement: "Powered ports: within the switch's budget and each port's limit.",
   judge: (home) => {
     const powered = home.units.filter(

@@ -67,6 +67,7 @@ export const credAdmin = rule({
   stage: 'configure',
   level: 'must',
   minutes: 3,
+  needs: ['model'],
   statement:
     'Admin password set by us: not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
   judge: (home) => home.units.filter(withLogin).map((known) => judgeAdmin(home, known))
@@ -123,6 +124,7 @@ export const credAccount = rule({
   stage: 'configure',
   level: 'must',
   minutes: 4,
+  needs: ['model'],
   statement: "The maker's account is the customer's; no technician account is left on the unit.",
   judge: ({ units }) =>
     units

@@ -1,3 +1,4 @@
+import { withFirmware } from '../../work/units/known-unit'
 import { inKnownOrder, knownOrder, newestRelease, orderUnknown, releaseOf } from '../../catalogue/firmware-order'
 import { versionKey } from '../../values/version'
 import { groupBy } from '../../values/group-by'
@@ -5,14 +6,13 @@ import { aboutUnit, atUnit, breaks, holds, unproven, type Rule, rule } from '../
 import { listed } from '../../values/list'
 import type { KnownUnit } from '../../work/units/known-unit'
 
-const withFirmware = ({ model }: KnownUnit) => model !== null && model.firmware.releases.length > 0
-
 export const firmRecorded = rule({
   id: 'firm-recorded',
   name: 'Firmware recorded',
   stage: 'configure',
   level: 'must',
   minutes: 1,
+  needs: ['model'],
   statement: 'Version before and after on every unit.',
   judge: ({ units }) =>
     units.filter(withFirmware).map((known) => {
@@ -35,6 +35,7 @@ export const firmMinimum = rule({
   stage: 'configure',
   level: 'must',
   minutes: 10,
+  needs: ['model', 'firmwareAfter'],
   statement: 'Version after at or above the approved minimum, none withdrawn.',
   judge: ({ units }) =>
     units
@@ -74,6 +75,7 @@ export const firmSame = rule({
   stage: 'configure',
   level: 'must',
   minutes: 10,
+  needs: ['model'],
   statement: 'All members of one mesh family and model on one version.',
   judge: ({ units }) => {
     const members = units.filter(
@@ -115,6 +117,7 @@ export const firmUpdates = rule({
   stage: 'configure',
   level: 'must',
   minutes: 1,
+  needs: ['model'],
   statement: 'Automatic or managed updates: chosen, recorded, by the school in force.',
   judge: ({ units, policy }) =>
     units

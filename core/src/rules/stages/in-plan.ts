@@ -28,9 +28,13 @@ export function inPlan(home: Home): InPlan {
 const isRoot = (known: KnownUnit) => known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway'
 
 /** Members of a mesh that no plan shows, but for the one that the others hang on: a router among several members. */
-export function unplacedMembers(home: Home, { unplaced }: InPlan): KnownUnit[] {
-  const members = home.units.filter(isMeshMember)
-  return members.length > 1 ? unplaced.filter((known) => isMeshMember(known) && !isRoot(known)) : []
+export const unplacedMembers = (home: Home, { unplaced }: InPlan): KnownUnit[] =>
+  hangingMembers(home).filter((known) => unplaced.includes(known))
+
+/** Members of a mesh that hang on another one. */
+export function hangingMembers({ units }: Home): KnownUnit[] {
+  const members = units.filter(isMeshMember)
+  return members.length > 1 ? members.filter((known) => !isRoot(known)) : []
 }
 
 /** A figure of the standard. */

@@ -144,6 +144,7 @@ export const kitLabel = rule({
   stage: 'kit',
   level: 'must',
   minutes: 2,
+  needs: ['model'],
   statement:
     'The label of each unit is recorded from that unit: two units with the same default key or setup code break it.',
   judge: judgeLabel

@@ -170,6 +170,7 @@ export const kitAdapter = rule({
   stage: 'kit',
   level: 'must',
   minutes: 2,
+  needs: ['model'],
   statement:
     "Each unit's power adapter is its own: plug of the country, voltage the model's, current at least the model's.",
   judge: judgeAdapter
@@ -204,6 +205,7 @@ export const kitFamily = rule({
   stage: 'kit',
   level: 'must',
   minutes: 1,
+  needs: ['model', 'role'],
   statement:
     "All mesh members are of one family; mixed models in it are at level should, and the weakest member's limits are shown.",
   judge: judgeFamily

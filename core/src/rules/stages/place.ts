@@ -32,6 +32,7 @@ export const placeCount = rule({
   stage: 'place',
   level: 'must',
   minutes: 1,
+  needs: ['model', 'role'],
   statement: "Number of mesh members within the model's limit.",
   judge: ({ units, policy }) => {
     const members = units.filter(isMeshMember)

@@ -1,6 +1,6 @@
 import { isCabled } from '../../work/configure/cabled'
 import { roomAt } from '../../work/plan/home-plan'
-import { apart, figure, inPlan, unplacedMembers, type InPlan } from './in-plan'
+import { apart, figure, hangingMembers, inPlan, unplacedMembers, type InPlan } from './in-plan'
 import { placeOutlet } from './place-outlet'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
 import { standing } from '../../record/record'
@@ -93,6 +93,7 @@ export const placeHops = rule({
   stage: 'place',
   level: 'must',
   minutes: 8,
+  needs: ['model', 'role'],
   statement: "Wireless hops from the router within the model's limit.",
   judge: (home) =>
     eachHop(home, 'place-hops', (hop, known) => {
@@ -177,12 +178,17 @@ export const placeOutbuilding = rule({
   stage: 'place',
   level: 'must',
   minutes: 10,
+  needs: ['model', 'role'],
   statement: 'A member in another building is cabled, with a note on surge protection.',
   judge: (home) => {
     const found = inPlan(home)
+    const members = new Set(hangingMembers(home).map(({ unit }) => unit.id))
     const seen = found.placed.flatMap(({ known, at }) => {
       const room = roomAt(found.plan, at)
-      if (!room?.building || !isMeshMember(known)) return []
+      if (!isMeshMember(known)) return []
+      // Of one that stands in no drawn room the plan tells no building.
+      if (!room) return members.has(known.unit.id) ? seenInPlace(home, 'place-outbuilding', known) : []
+      if (!room.building) return []
       const about = aboutUnit(known)
       if (!isCabled(home.record, known.unit, home.catalogue))
         return [

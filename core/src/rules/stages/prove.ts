@@ -128,6 +128,7 @@ export const provePath = rule({
   stage: 'prove',
   level: 'must',
   minutes: 2,
+  needs: ['model', 'role'],
   statement: 'On each extending device a client was seen, with an address of the right segment from the right server.',
   after: [placeFinal, startGoodLamp],
   afterAnywhere: [addrOneDhcp],
@@ -150,6 +151,7 @@ export const proveAfterMove = rule({
   stage: 'prove',
   level: 'must',
   minutes: 2,
+  needs: ['model', 'role'],
   statement: 'Mesh or link test after the last move of every member, and good.',
   after: [placeFinal, startGoodLamp],
   judge: (home) => testedUnits(home.units).map((known) => judgeTest(home, known))

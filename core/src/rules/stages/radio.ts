@@ -57,6 +57,7 @@ export const radioChannel = rule({
   stage: 'configure',
   level: 'must',
   minutes: 3,
+  needs: ['model'],
   statement: 'Channels are permitted in the country; 2.4 GHz ones are of a non-overlapping set and 20 MHz wide.',
   judge: (home) => {
     const radios = homeRadios(home.record, home.catalogue)

@@ -31,6 +31,7 @@ export const startGoodLamp = rule({
   stage: 'start',
   level: 'must',
   minutes: 4,
+  needs: ['model'],
   statement:
     "The last sighting of every unit's lamps is a good state of its model, or lamps were switched off on request.",
   after: [kitRole, kitAdapter],
@@ -115,6 +116,7 @@ export const startFreshLamp = rule({
   stage: 'start',
   level: 'must',
   minutes: 1,
+  needs: ['model'],
   statement: "That sighting is later than the unit's last restart, move, update or change of settings.",
   after: [firmMinimum, firmSame, placeFinal],
   judge: (home) =>
@@ -162,6 +164,7 @@ export const startMethodWindow = rule({
   stage: 'start',
   level: 'must',
   minutes: 5,
+  needs: ['model', 'method'],
   statement: "Push-button pairing: the second press came within the model's window.",
   judge: ({ units, policy }) =>
     units.flatMap((known): Verdict[] => {
@@ -207,6 +210,7 @@ export const startPrompts = rule({
   stage: 'start',
   level: 'must',
   minutes: 2,
+  needs: ['model'],
   statement: 'Every consent prompt of the model has a recorded answer by the customer.',
   judge: ({ units }) =>
     units

@@ -132,7 +132,12 @@ function judgePassphrase(home: Home, network: Network): Verdict {
 }
 
 function judgeNames(home: Home): Verdict[] {
-  const main = home.networks.filter(({ facts }) => (facts.use ?? 'main') === 'main' && facts.ssid !== undefined)
+  const ours = home.networks.filter(({ facts }) => (facts.use ?? 'main') === 'main')
+  const main = ours.filter(({ facts }) => facts.ssid !== undefined)
+  if (main.length < ours.length) {
+    const unnamed = ours.find(({ facts }) => facts.ssid === undefined)!
+    return [unproven('A network has no name yet.', 'Enter its name.', atNetwork(unnamed, 'ssid'))]
+  }
   if (main.length === 0) return []
   const own = main.filter(({ facts }) => facts.extender === undefined)
   const school = home.record.brief.facts.bandNames ?? home.policy.bandNames
@@ -237,6 +242,7 @@ export const wifiPushbuttonOff = rule({
   stage: 'configure',
   level: 'should',
   minutes: 1,
+  needs: ['model'],
   statement: 'Push-button and PIN pairing are off at hand-over, unless the customer asked for them.',
   judge: ({ units }) =>
     units

@@ -19,3 +19,7 @@ export function isMeshMember({ model, unit }: Pick<KnownUnit, 'model' | 'unit'>)
 /** Whether a unit works as an access point: by its mode, else by its role. */
 export const isAccessPoint = ({ unit: { facts } }: { unit: Pick<Unit, 'facts'> }): boolean =>
   facts.mode === 'access-point' || (facts.role === 'access-point' && facts.mode === undefined)
+
+/** Whether a unit runs a firmware that the catalogue speaks of. */
+export const withFirmware = ({ model }: Pick<KnownUnit, 'model'>) =>
+  model !== null && model.firmware.releases.length > 0
