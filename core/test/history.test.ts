@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { conflictsOf } from '@pasado/core/history/conflicts'
 import { hasSeen, historyOf, remember, emptyHistory, type Folded } from '@pasado/core/history/history'
+import { othersSince } from '@pasado/core/history/since'
 import { settlementOf } from '@pasado/core/history/settle'
 import { changesSince, restsOnFields } from '@pasado/core/history/stands'
 import type { Body, EntryKind } from '@pasado/core/record/entries/all'
@@ -201,6 +202,26 @@ describe('a conflict', () => {
       ['cellar', 'study']
     ])
     expect(log.record().conflicts).toHaveLength(1)
+  })
+})
+
+describe('who has set the same since', () => {
+  const own = (log: Log) => log.entries.at(-1)!.id
+
+  it('is nobody while it stands, and whoever wrote the same or on what was begun', () => {
+    const log = complete().write('unit.set', { id: node, set: { name: 'Loft node' } }, { from: ours })
+    const line = own(log)
+    const others = () => othersSince(historyOf(log.entries), line).map(({ name }) => name)
+    expect(others()).toEqual([])
+    log.write('unit.set', { id: node, set: { place: 'loft' } }, { from: theirs, by: corin })
+    expect(others()).toEqual([])
+    log.write('unit.set', { id: node, set: { name: 'Garage node' } }, { from: theirs, by: corin })
+    expect(others()).toEqual(['Corin Saltway'])
+    const begun = complete().write('unit.set', { id: idOf('third'), set: { name: 'Third' } }, { from: ours })
+    const first = own(begun)
+    begun.write('unit.set', { id: idOf('third'), set: { place: 'loft' } }, { from: theirs, by: corin })
+    expect(othersSince(historyOf(begun.entries), first)).toEqual([corin])
+    expect(othersSince(historyOf(begun.entries), 'not here')).toEqual([])
   })
 })
 

@@ -6,6 +6,7 @@ import { useTitle } from '../../app/use-title'
 import { closeVisit, openVisit } from '../session/session'
 import { useVisit } from '../session/visit-state'
 import { Docket, DocketSheet } from './Docket'
+import { UndoSheet } from './UndoSheet'
 import { LogbookSheet } from './LogbookSheet'
 import { Photos } from './Photos'
 import { OutboxBar } from '../../outbox/OutboxBar'
@@ -105,6 +106,7 @@ export function Visit() {
       <Foot />
       <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />
       <LogbookSheet open={calledUp === 'logbook'} onClose={() => callUp(null)} />
+      <UndoSheet />
     </div>
   )
 }

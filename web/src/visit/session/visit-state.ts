@@ -12,6 +12,13 @@ import { firstStandard } from '@pasado/core/rules/first-standard'
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
 export type Saving = 'saved' | 'saving' | 'not saved yet'
 
+/** The entry that takes one back that was written here, and which that was. */
+export interface Undoable {
+  kind: EntryKind
+  body: unknown
+  of: string
+}
+
 interface VisitState {
   id: string | null
   entries: Entry[]
@@ -32,7 +39,9 @@ interface VisitState {
   foreign: ToldOfForeign | null
   pending: Draft[]
   saving: Saving
-  undoable: { kind: EntryKind; body: unknown }[]
+  undoable: Undoable[]
+  /** What was to be taken back, and others have set since: whoever is here says whether it is all the same. */
+  undoAsked: { undoable: Undoable; names: string[] } | null
   problem: string | null
 }
 
@@ -56,6 +65,7 @@ export function nothing(): VisitState {
     pending: [],
     saving: 'saved',
     undoable: [],
+    undoAsked: null,
     problem: null
   }
 }

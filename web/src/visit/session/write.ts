@@ -5,7 +5,8 @@ import { inverseOf } from '@pasado/core/record/inverse'
 import { localTime } from '../../app/local-time'
 import { outboxOwned, putIn, useOutbox, type Look, type OutboxRow } from '../../outbox/outbox'
 import { takeLook } from './record-now'
-import { useVisit } from './visit-state'
+import { useVisit, type Undoable } from './visit-state'
+import { othersSince } from '@pasado/core/history/since'
 
 /**
  * Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached.
@@ -35,7 +36,7 @@ export function write<K extends EntryKind>(
     kind,
     body
   } as Draft
-  if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), inverse] })
+  if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), { ...inverse, of: draft.id }] })
   putIn(id, record.brief.facts.street ?? '', { kind: 'line', draft })
 }
 
@@ -66,12 +67,23 @@ export async function photoForVisit(
   if (id) putIn(id, record.brief.facts.street ?? '', { kind: 'photo', ref: uuidv7(), look, fields }, contents)
 }
 
-/** Takes the last change made here back, by writing its opposite. Says whether there was one. */
+/**
+ * Takes the last change made here back, by writing its opposite; where somebody else has set the same since, it is asked first. Says
+ * whether there was one.
+ */
 export function undo(): boolean {
-  const { undoable } = useVisit.getState()
+  const { undoable, history } = useVisit.getState()
   const last = undoable.at(-1)
   if (!last) return false
   useVisit.setState({ undoable: undoable.slice(0, -1) })
-  write(last.kind, last.body as never, { undoing: true })
+  const others = othersSince(history, last.of)
+  if (others.length) useVisit.setState({ undoAsked: { undoable: last, names: others.map(({ name }) => name) } })
+  else takeBack(last)
   return true
+}
+
+/** Writes what takes a change back. */
+export function takeBack({ kind, body }: Undoable): void {
+  useVisit.setState({ undoAsked: null })
+  write(kind, body as never, { undoing: true })
 }
