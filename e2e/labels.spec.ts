@@ -123,7 +123,7 @@ test('a photo of a unit is captioned, kept without the server, and sent when it 
   await expect(page.getByText('Kept here, waits for the server')).toBeVisible()
   await context.setOffline(false)
   await expect(page.getByRole('button', { name: 'Open: On the beam, cable from below' })).toBeVisible({
-    timeout: 20_000
+    timeout: 45_000
   })
   const other = await pageOf(browser, 'wenna', `${new URL(address).pathname.replace('brief', 'kit')}`)
   const picture = other.getByRole('img', { name: 'On the beam, cable from below' })
