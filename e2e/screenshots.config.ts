@@ -4,4 +4,8 @@ import tests from './playwright.config'
 const launchOptions = { ...tests.use?.launchOptions, executablePath: '/usr/bin/chromium' }
 
 /** The browser tests' own server and settings, for taking the pictures of the README. */
-export default { ...tests, projects: [], testMatch: 'screenshots.ts', use: { ...tests.use, launchOptions } }
+export default {
+  ...tests,
+  projects: [{ name: 'screenshots', testMatch: 'screenshots.ts' }],
+  use: { ...tests.use, launchOptions }
+}
