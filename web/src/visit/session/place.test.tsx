@@ -74,7 +74,16 @@ it('the cursor stays where it arrived when a sheet that closes late gives it bac
 })
 
 it('whoever presses something is not drawn back to the place', async () => {
-  view(<Robbed />, '/visit', '/visit?at=unit.a.mac')
+  function Page() {
+    useArriveAtPlace()
+    return (
+      <>
+        <button type="button">Before it</button>
+        <input aria-label="MAC address" data-place="unit.a.mac" />
+      </>
+    )
+  }
+  view(<Page />, '/visit', '/visit?at=unit.a.mac')
   await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('MAC address')))
   await user.tab({ shift: true })
   await new Promise((resolve) => setTimeout(resolve, 300))
