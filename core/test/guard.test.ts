@@ -56,7 +56,7 @@ const draft = (kind: EntryKind, body: unknown) =>
   }) as unknown as Draft
 
 const problemsOf = (kind: EntryKind, body: unknown) =>
-  draftProblems([draft(kind, body)], { record: opened().record(), lines: {} }, author, known)
+  draftProblems([draft(kind, body)], { record: opened().record(), outboxes: new Map() }, author, known)
 
 describe('an entry that refers to what is not there', () => {
   const referring = (Object.keys(entryKinds) as EntryKind[]).filter(
@@ -89,8 +89,10 @@ describe('an entry that refers to what is not there', () => {
       draft('room.set', { id: idOf('loft'), set: { name: 'Loft', storey: idOf('top') } }),
       draft('storey.set', { id: idOf('top'), set: { name: 'Top' } })
     ]
-    expect(draftProblems(drafts, { record: opened().record(), lines: {} }, author, known)).toEqual([])
-    expect(draftProblems(drafts.slice(0, 1), { record: opened().record(), lines: {} }, author, known)).toHaveLength(1)
+    expect(draftProblems(drafts, { record: opened().record(), outboxes: new Map() }, author, known)).toEqual([])
+    expect(
+      draftProblems(drafts.slice(0, 1), { record: opened().record(), outboxes: new Map() }, author, known)
+    ).toHaveLength(1)
   })
 
   it('what a complete visit refers to is there', () => {
@@ -100,7 +102,7 @@ describe('an entry that refers to what is not there', () => {
       draft('unit.event', { unit, what: 'restarted' }),
       draft('waiver.withdrawn', { rule: 'kit-reset', subject: unit })
     ]
-    expect(draftProblems(drafts, { record, lines: {} }, author, known)).toEqual([])
+    expect(draftProblems(drafts, { record, outboxes: new Map() }, author, known)).toEqual([])
   })
 })
 

@@ -9,7 +9,18 @@ import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import type { Placed } from '@pasado/core/record/entry'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { box, catalogue, complete, idOf, node, opened, router, someone, type Log } from '@pasado/testing/logbook'
+import {
+  box,
+  catalogue,
+  complete,
+  idOf,
+  network,
+  node,
+  opened,
+  router,
+  someone,
+  type Log
+} from '@pasado/testing/logbook'
 
 const [ours, theirs] = [idOf('ours'), idOf('theirs')]
 const corin = { ...someone, id: idOf('corin'), name: 'Corin Saltway' }
@@ -168,6 +179,21 @@ describe('a conflict', () => {
       log.write(kind as EntryKind, body as never, { by: corin })
       expect(keys(log.folded())).toEqual([])
     }
+  })
+
+  it('of two passphrases: what reads it is unproven, however good both are, until one is typed in anew', () => {
+    const log = complete()
+    const base = lastOf(log)
+    for (const from of [ours, theirs]) {
+      log.secret('wifi-passphrase', 'network', network, { print: `print of ${from}` })
+      Object.assign(log.entries.at(-1)!, { from, base })
+    }
+    expect(keys(log.folded())).toEqual([`secret.${network}.wifi-passphrase`])
+    expect(log.judge('wifi-passphrase').map(({ outcome }) => outcome)).toEqual(['unproven'])
+    expect(log.judge('cred-admin').map(({ outcome }) => outcome)).toEqual(['holds', 'holds'])
+    log.secret('wifi-passphrase', 'network', network, { print: 'print of both' })
+    expect(keys(log.folded())).toEqual([])
+    expect(log.judge('wifi-passphrase').map(({ outcome }) => outcome)).toEqual(['holds'])
   })
 
   it('is none where both set the same, or one had seen the other', () => {

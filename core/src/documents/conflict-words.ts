@@ -2,9 +2,10 @@ import type { Catalogue } from '../catalogue/model'
 import type { Unsettled } from '../history/conflicts'
 import { choices, type Choice } from '../record/answers'
 import type { ThingKind } from '../record/facts'
-import { presenceKey } from '../record/keys'
+import { isPresence } from '../record/keys'
 import type { VisitRecord } from '../record/record'
 import { ruleName, ruleOf } from '../rules/all'
+import { wordsOf } from '../values/plain'
 import { fieldWords, thingName, valueWords } from './field-words'
 
 /** What two people set who had not seen each other, and each value they gave it, for people; secrets are never in one. */
@@ -18,25 +19,25 @@ export function conflictWords(
   const of = name ? ` of ${name}` : ''
   switch (kind) {
     case 'secret':
-      return { what: `${plain(field)}${of}`, valueOf: () => 'a secret' }
+      return { what: `${wordsOf(field)}${of}`, valueOf: () => 'a secret' }
     case 'answer': {
       const [rule = '', subject] = id.split('/')
-      const about = subject ? (thingName(record, subject) ?? plain(subject)) : null
+      const about = subject ? (thingName(record, subject) ?? wordsOf(subject)) : null
       return { what: `${ruleOf(rule)?.asks ?? ruleName(rule)}${about ? ` (${about})` : ''}`, valueOf: String }
     }
     case 'choice':
       return { what: choices[id as Choice], valueOf: String }
     case 'custody':
-      return { what: 'who keeps the secrets', valueOf: (value) => plain((value as { custody: string }).custody) }
+      return { what: 'who keeps the secrets', valueOf: (value) => wordsOf((value as { custody: string }).custody) }
     case 'prompt':
-      return { what: `prompt ${plain(field)}${of}`, valueOf: String }
+      return { what: `prompt ${wordsOf(field)}${of}`, valueOf: String }
     case 'item':
       return {
         what: `${field}${of}`,
         valueOf: (value) => (value as { state: string } | null)?.state ?? 'not looked at'
       }
   }
-  if (conflict.key === presenceKey(kind, id))
+  if (isPresence(conflict))
     return {
       what: `whether ${name ?? `a ${kind}`} is here`,
       valueOf: (value) => (value === false ? 'taken out' : 'still here')
@@ -46,5 +47,3 @@ export function conflictWords(
     valueOf: (value) => valueWords(record, catalogue, kind as ThingKind, field, value) ?? 'nothing'
   }
 }
-
-const plain = (text: string) => text.replaceAll('-', ' ')

@@ -1,4 +1,4 @@
-import { textOf } from '../values/plain'
+import { textOf, wordsOf } from '../values/plain'
 import { formatMoment } from '../values/moment'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import type { ThingKind } from '../record/facts'
@@ -109,7 +109,7 @@ const units: readonly (readonly [RegExp, string])[] = [
 
 /** A field's name in the words of the field. */
 export function fieldWords(field: string): string {
-  return named[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
+  return named[field] ?? wordsOf(field)
 }
 
 /** The name of a thing of a record, as people speak of it; null where there is none. */

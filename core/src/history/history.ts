@@ -104,6 +104,10 @@ export function valueSeen(history: History, by: number, key: string): Write | un
   return history.writes.get(key)?.findLast(({ seq }) => seq !== by && hasSeen(history, by, seq))
 }
 
+/** The lines that gave a key one value. */
+export const linesSaying = (history: History, key: string, value: unknown): Write[] =>
+  (history.writes.get(key) ?? []).filter((write) => isSame(write.value, value))
+
 /** Of lines about one thing those that no other of them had seen: the newest, or several that did not know of each other. */
 export function headsOf<T extends { seq: number }>(history: History, lines: readonly T[]): T[] {
   return lines.filter(({ seq }) => !lines.some((other) => other.seq !== seq && hasSeen(history, other.seq, seq)))
@@ -136,27 +140,24 @@ function pastOf(history: History, by: number): Placed[] {
 }
 
 /** The record as the author of a line had it before them. */
-export function recordSeen(history: History, by: number): VisitRecord {
-  const line = history.lines.get(by)
-  if (!line) return emptyRecord
-  const known = records.get(line.entry)
-  if (known) return known
-  const record = reduce(pastOf(history, by))
-  records.set(line.entry, record)
-  return record
-}
+export const recordSeen = (history: History, by: number): VisitRecord =>
+  ofLine(records, history, by, emptyRecord, () => reduce(pastOf(history, by)))
 
 /** The logbook as the author of a line had it before them, folded. */
-export function foldedSeen(history: History, by: number): Folded {
-  const line = history.lines.get(by)
-  if (!line) return nothingFolded
-  const known = foldeds.get(line.entry)
-  if (known) return known
-  const folded = { record: recordSeen(history, by), history: historyOf(pastOf(history, by)) }
-  foldeds.set(line.entry, folded)
-  return folded
-}
+export const foldedSeen = (history: History, by: number): Folded =>
+  ofLine(foldeds, history, by, nothingFolded, () => ({
+    record: recordSeen(history, by),
+    history: historyOf(pastOf(history, by))
+  }))
 
-/** What stands in a line’s past never changes: it is folded once. */
 const records = new WeakMap<Placed, VisitRecord>()
 const foldeds = new WeakMap<Placed, Folded>()
+
+/** What stands in a line’s past never changes: it is folded once. */
+function ofLine<T>(known: WeakMap<Placed, T>, history: History, by: number, nothing: T, make: () => T): T {
+  const entry = history.lines.get(by)?.entry
+  if (!entry) return nothing
+  let made = known.get(entry)
+  if (made === undefined) known.set(entry, (made = make()))
+  return made
+}

@@ -1,7 +1,8 @@
 import { ruleKey, type VisitRecord } from '../record/record'
-import { presenceKey } from '../record/keys'
+import { isPresence } from '../record/keys'
 import type { ToWrite } from '../record/entries/kind'
 import type { Unsettled } from './conflicts'
+import { isSame } from './history'
 
 /**
  * What is written to settle a conflict for one of its values, both named as they were seen. Whoever writes it has seen all of them;
@@ -35,7 +36,7 @@ export function settlementOf(record: VisitRecord, conflict: Unsettled, value: un
       return { kind: 'items.checked', body: { box: id, items: [field], state, ...(done === null ? {} : { done }) } }
     }
   }
-  if (conflict.key === presenceKey(kind, id))
+  if (isPresence(conflict))
     return { kind: value === false ? 'thing.removed' : 'thing.restored', body: { thing: kind, id } }
   const [first, last] = [values[0]!, values.at(-1)!]
   if (values.length === 2)
@@ -45,7 +46,7 @@ export function settlementOf(record: VisitRecord, conflict: Unsettled, value: un
         thing: kind,
         id,
         field,
-        keep: value === first.value ? 'earlier' : 'later',
+        keep: isSame(value, first.value) ? 'earlier' : 'later',
         values: { earlier: first.value, later: last.value }
       }
     }

@@ -1,5 +1,5 @@
-import { hasSeen, isSame, valueSeen, type History } from './history'
-import { fieldKey, presenceKey } from '../record/keys'
+import { hasSeen, isSame, valueSeen, type History, type Write } from './history'
+import { fieldKey, isPresence, partsOf, presenceKey } from '../record/keys'
 import type { UnitEvent } from '../record/answers'
 import type { StoredKind } from '../record/things/all'
 
@@ -57,7 +57,7 @@ function changed(history: History, proof: number, { key, first, name }: Extract<
   if (!writes) return []
   const had = valueSeen(history, proof, key)
   const value = had ? had.value : firstValueOf(key)
-  if (value === undefined && !first) return laterThanFirst(history, proof, writes, key, name)
+  if (value === undefined && !first) return laterThanFirst(history, proof, writes, name)
   return writes
     .filter((write) => write.seq !== proof && !hasSeen(history, proof, write.seq) && !isSame(write.value, value))
     .filter((write) => !had || !wasSettledFor(history, write.seq, had, writes))
@@ -66,18 +66,11 @@ function changed(history: History, proof: number, { key, first, name }: Extract<
 
 /** What is so before anybody says it: a thing that was never taken out is here. */
 function firstValueOf(key: string): unknown {
-  return key.endsWith(`.${PRESENCE}`) ? true : undefined
+  return isPresence(partsOf(key)) ? true : undefined
 }
-const PRESENCE = presenceKey('', '').slice(2)
 
 /** Where the first value is no change, every other one after it is. */
-function laterThanFirst(
-  history: History,
-  proof: number,
-  writes: readonly { seq: number; value: unknown }[],
-  key: string,
-  name: string
-): Change[] {
+function laterThanFirst(history: History, proof: number, writes: readonly Write[], name: string): Change[] {
   const unseen = writes.filter(({ seq }) => seq !== proof && !hasSeen(history, proof, seq))
   const [written] = unseen
   return unseen
@@ -86,12 +79,7 @@ function laterThanFirst(
 }
 
 /** Whether a value, written by somebody who did not know of the one that was had, was settled for that one by somebody who knew both. */
-function wasSettledFor(
-  history: History,
-  write: number,
-  had: { seq: number; value: unknown },
-  writes: readonly { seq: number; value: unknown }[]
-): boolean {
+function wasSettledFor(history: History, write: number, had: Write, writes: readonly Write[]): boolean {
   if (hasSeen(history, write, had.seq) || hasSeen(history, had.seq, write)) return false
   return writes.some(
     ({ seq, value }) =>
@@ -126,6 +114,12 @@ export function restsOnFields(
 ): Rests[] {
   return Object.entries(fields).map(([field, name]) => ({ key: fieldKey(kind, id, field), first, name }))
 }
+
+/** Rests on a cable going from where it goes to where it goes. */
+export const restsOnCable = (id: string, name: string, first: boolean): Rests[] => [
+  ...restsOnFields('cable', id, { a: name, b: name }, first),
+  restsOnPresence('cable', id, name)
+]
 
 /** Rests on a thing being in the visit as it was. */
 export const restsOnPresence = (kind: StoredKind, id: string, name: string): Rests => ({

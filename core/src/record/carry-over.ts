@@ -4,6 +4,10 @@ import { anyThingsOf, standing, type VisitRecord } from './record'
 import { storedKinds, things } from './things/all'
 import { without } from './things/thing'
 
+/** Whether a line stands since the visit was opened: the opening, and what it took over from the visit before. */
+export const isCarriedOver = (line: { received: string }, opened: { received: string } | undefined): boolean =>
+  line.received === opened?.received
+
 /** What is the visit's own: the next one is told it anew. */
 const ofTheVisit = without('customerName', 'plannedAt', 'reason', 'street', 'town', 'noUnitReason')
 

@@ -16,14 +16,6 @@ export interface Known {
   rule: (id: string) => boolean
 }
 
-/** How many lines each outbox has in a logbook. */
-export type OutboxLines = Readonly<Record<string, number>>
-
-/** The lines of each outbox after one more of one. */
-export function withLine(lines: OutboxLines, outbox: string): OutboxLines {
-  return { ...lines, [outbox]: (lines[outbox] ?? 0) + 1 }
-}
-
 /** The models that drafts name, as `id@version`. */
 export function modelsNamed(drafts: readonly Draft[]): string[] {
   return drafts.flatMap(({ body }) => ('set' in body ? (modelNamed(body.set as Record<string, unknown>) ?? []) : []))
@@ -37,21 +29,22 @@ type Path = (string | number)[]
  */
 export function draftProblems(
   drafts: readonly Draft[],
-  before: { record: VisitRecord; lines: OutboxLines },
+  before: { record: VisitRecord; /** How many lines each outbox has. */ outboxes: ReadonlyMap<string, number> },
   author: Author,
   known: Known
 ): Problem[] {
   const problems: Problem[] = []
-  let { record, lines } = before
+  let { record } = before
+  const outboxes = new Map(before.outboxes)
   // What a request sets itself may be named by another thing of the same request, in whatever order.
   const coming = new Set(drafts.flatMap((draft) => thingSet(draft) ?? []))
   drafts.forEach((draft, index) => {
     const say = (path: Path, message: string) => problems.push({ path: ['entries', index, ...path], message })
     if (draft.base > before.record.lastSeq)
       say(['base'], `is ${draft.base}, but the logbook ends at line ${before.record.lastSeq}`)
-    const had = lines[draft.from] ?? 0
+    const had = outboxes.get(draft.from) ?? 0
     if ((draft.own ?? 0) > had) say(['own'], `is ${draft.own}, but this outbox has ${had} lines before it`)
-    lines = withLine(lines, draft.from)
+    outboxes.set(draft.from, had + 1)
     const here = { record, at: draft.at, knowsModel: known.model }
     for (const { field, message } of fieldProblems(draft, here, known, coming)) say(['body', ...field], message)
     record = apply(record, { ...draft, by: author, seq: record.lastSeq + 1, received: draft.at })

@@ -7,7 +7,11 @@
 export const fieldKey = (kind: string, id: string, field: string): string => `${kind}.${id}.${field}`
 
 /** Whether a thing is in the visit or was taken out of it. */
-export const presenceKey = (kind: string, id: string): string => fieldKey(kind, id, 'is-here')
+export const presenceKey = (kind: string, id: string): string => fieldKey(kind, id, IS_HERE)
+const IS_HERE = 'is-here'
+
+/** Whether a key tells that a thing is in the visit. */
+export const isPresence = ({ field }: { field: string }): boolean => field === IS_HERE
 
 /** The answer to a rule, by the key that answers stand under. */
 export const answerKey = (rule: string): string => fieldKey('answer', rule, 'answer')

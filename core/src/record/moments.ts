@@ -1,3 +1,4 @@
+import { isCarriedOver } from './carry-over'
 import type { Placed } from './entry'
 import type { EntryKind } from './entries/all'
 import type { VisitRecord } from './record'
@@ -43,7 +44,7 @@ export function lineOf(entries: readonly Placed[], moment: Moment): number {
   const last = entries.at(-1)?.seq ?? 0
   if (moment === 'left') return last
   const opened = entries[0]
-  const own = entries.filter(({ received, kind }) => kind !== 'visit.opened' && received !== opened?.received)
+  const own = entries.filter((entry) => entry.kind !== 'visit.opened' && !isCarriedOver(entry, opened))
   const begins = own.find(
     (entry) =>
       doing.has(entry.kind) ||

@@ -1,4 +1,5 @@
-import { changesSince, restsOnFields, restsOnPresence, type Rests } from '../history/stands'
+import { changesSince, restsOnCable, type Rests } from '../history/stands'
+import { exchangeOf, restsOfPlace } from '../work/prove/rests'
 import { hasEndAt, ruleKey, thingsOf, unitName, type VisitRecord } from '../record/record'
 import type { Folded } from '../history/history'
 import type { Finding } from './finding'
@@ -74,26 +75,10 @@ function codeOf({ code, figures, evidence }: Pick<Verdict, 'code' | 'figures' | 
 function standsAsItStood(record: VisitRecord, subject: string | undefined): Rests[] {
   const unit = record.units[subject ?? '']
   if (!unit) return []
-  const name = unitName(unit)
   const cables = Object.values(thingsOf(record, 'cable')).filter((cable) => hasEndAt(cable, unit.id))
   return [
-    { unit: unit.id, without: ['moved'], name },
-    ...restsOnFields(
-      'unit',
-      unit.id,
-      {
-        place: `the place of ${name}`,
-        storey: `the place of ${name}`,
-        x: `the place of ${name}`,
-        y: `the place of ${name}`,
-        model: name,
-        serial: name
-      },
-      false
-    ),
-    ...cables.flatMap(({ id }) => [
-      ...restsOnFields('cable', id, { a: 'a cable of it', b: 'a cable of it' }, false),
-      restsOnPresence('cable', id, 'a cable of it')
-    ])
+    ...restsOfPlace(unit),
+    ...exchangeOf(unit),
+    ...cables.flatMap(({ id }) => restsOnCable(id, `a cable of ${unitName(unit)}`, false))
   ]
 }

@@ -1,6 +1,6 @@
 import type { KnownUnit } from '../work/units/known-unit'
 import { modelKey, type Catalogue } from '../catalogue/model'
-import type { Folded, History } from '../history/history'
+import { linesSaying, type Folded, type History } from '../history/history'
 import { proofOf, whyStale } from '../history/proof'
 import type { Rests } from '../history/stands'
 import { answerKey } from '../record/keys'
@@ -184,7 +184,7 @@ export function staleAnswer(
   subject: string | null,
   rests: readonly Rests[]
 ): string | null {
-  const said = (history.writes.get(answerKey(ruleKey(rule, subject))) ?? []).filter(({ value }) => value === 'yes')
+  const said = linesSaying(history, answerKey(ruleKey(rule, subject)), 'yes')
   const proof = proofOf(history, said, () => rests)
   return proof && whyStale(proof)
 }

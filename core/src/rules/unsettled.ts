@@ -3,7 +3,8 @@ import type { Folded } from '../history/history'
 import { isSame } from '../history/history'
 import type { VisitRecord } from '../record/record'
 import { tableOf, isStored, unitName } from '../record/record'
-import { presenceKey } from '../record/keys'
+import { isPresence } from '../record/keys'
+import { textOf, wordsOf } from '../values/plain'
 import { unproven, type Home, type Place, type Rule, type Subject, type Verdict } from './rule'
 
 /** Prepares a record for judging, as `homeOf` does. */
@@ -71,24 +72,17 @@ function unsettledVerdict(rule: Rule, record: VisitRecord, conflict: Unsettled, 
     conflict.kind === 'secret' ? 'different secrets' : conflict.values.map(({ value }) => inWords(value)).join(' and ')
   const of = conflict.kind === 'unit' && record.units[conflict.id] ? ` of ${unitName(record.units[conflict.id]!)}` : ''
   return unproven(
-    `${people.join(' and ')} set ${plain(conflict.field)}${of} without having seen each other: ${values}.`,
+    `${people.join(' and ')} set ${wordsOf(conflict.field)}${of} without having seen each other: ${values}.`,
     'Settle which is right: it stands in the docket.',
     placeOf(rule, conflict),
     subject
   )
 }
 
-/** A field’s name as words: `firmwareAfter` is “firmware after”. */
-const plain = (field: string) =>
-  field
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .replaceAll('-', ' ')
-    .toLowerCase()
-
 function inWords(value: unknown): string {
   if (value === null || value === undefined) return 'nothing'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  return typeof value === 'string' ? value : JSON.stringify(value)
+  return textOf(value)
 }
 
 function placeOf({ id, stage }: Rule, { kind, id: of, field }: Unsettled): Place {
@@ -109,10 +103,9 @@ function recordWith(record: VisitRecord, conflict: Unsettled, value: unknown, on
   if (isStored(kind)) {
     const table = record[tableOf[kind]]!
     const held = table[id]!
-    const changed =
-      conflict.key === presenceKey(kind, id)
-        ? { ...held, removedSeq: value === false ? (held.removedSeq ?? record.lastSeq) : null }
-        : { ...held, facts: getting(held.facts, field, read(value)) }
+    const changed = isPresence(conflict)
+      ? { ...held, removedSeq: value === false ? (held.removedSeq ?? record.lastSeq) : null }
+      : { ...held, facts: getting(held.facts, field, read(value)) }
     return { ...record, [tableOf[kind]]: { ...table, [id]: changed } }
   }
   if (kind === 'answer')
@@ -146,12 +139,12 @@ function recordWith(record: VisitRecord, conflict: Unsettled, value: unknown, on
     )
     return { ...record, boxes: { ...record.boxes, [id]: { ...box, items } } }
   }
-  const secrets = Object.fromEntries(
-    Object.entries(record.secrets).filter(
-      ([, secret]) => secret.id !== id || secret.purpose !== field || isSame(secret.assessed.print, value)
-    )
-  )
-  return { ...record, secrets }
+  const secrets = Object.entries(record.secrets).flatMap(([ref, secret]) => {
+    if (secret.id !== id || secret.purpose !== field) return [[ref, secret] as const]
+    const isOfValue = isSame(secret.assessed.print, value)
+    return isOfValue ? [[ref, getting(secret, 'assessed', read(secret.assessed))] as const] : []
+  })
+  return { ...record, secrets: Object.fromEntries(secrets) }
 }
 
 /** An object with one of its fields read through a function; undefined is none. */

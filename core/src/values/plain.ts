@@ -4,3 +4,7 @@ export function textOf(value: unknown): string {
   if (typeof value === 'string') return value
   return JSON.stringify(value) ?? ''
 }
+
+/** A name from code as words: `firmwareAfter` is “firmware after”, `wifi-passphrase` “wifi passphrase”. */
+export const wordsOf = (name: string): string =>
+  name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`).replaceAll('-', ' ')

@@ -5,7 +5,7 @@ import type { Draft } from '@pasado/core/record/entry'
 import { draftProblems } from '@pasado/core/record/guard'
 import { ruleOf } from '@pasado/core/rules/all'
 import { leaksIn } from '@pasado/core/secrets/leaks'
-import type { VisitState } from './states'
+import type { Folded } from '@pasado/core/history/history'
 
 /**
  * Checks entries against the record they go on: things they speak of must be there.
@@ -13,12 +13,15 @@ import type { VisitState } from './states'
  */
 export function mustFit(
   drafts: readonly Draft[],
-  before: Pick<VisitState, 'record' | 'lines'>,
+  { record, history }: Folded,
   author: Author,
   knowsModel: (key: string) => boolean
 ): void {
   const knowsRule = (id: string) => ruleOf(id) !== undefined || id.startsWith('own-')
-  const problems = draftProblems(drafts, before, author, { model: knowsModel, rule: knowsRule })
+  const problems = draftProblems(drafts, { record, outboxes: history.outboxes }, author, {
+    model: knowsModel,
+    rule: knowsRule
+  })
   if (problems.length) throw refused(problems)
 }
 

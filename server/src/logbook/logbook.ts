@@ -19,7 +19,7 @@ import type { CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type Vault } from '../vault/vault'
 import { ownerOfOutbox, claimOutbox } from '../db/outboxes'
 import { markElsewhere } from './elsewhere'
-import { modelsNamed, withLine } from '@pasado/core/record/guard'
+import { modelsNamed } from '@pasado/core/record/guard'
 import { mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
 import type { OpenVisit } from './open-visit'
@@ -195,8 +195,7 @@ export class Logbook {
       record: apply(open.state.record, placed),
       // Folded once for all that is added, when it is stored.
       history: open.state.history,
-      findings: open.state.findings,
-      lines: withLine(open.state.lines, entry.from)
+      findings: open.state.findings
     }
     return entry
   }
@@ -315,6 +314,6 @@ function receiptOf({ id, seq, received, hash }: Entry): Receipt {
 /** Whose outbox it is by what a visit holds of it; the caller's where it holds nothing. */
 async function whoWroteBefore({ state, connection, head }: OpenVisit, outbox: string, author: Author): Promise<string> {
   if (outbox === serverDevice) return serverAuthor.id
-  if (!state.lines[outbox]) return author.id
+  if (!state.history.outboxes.has(outbox)) return author.id
   return (await entriesAfter(connection, head.id, 0)).find(({ from }) => from === outbox)!.by.id
 }

@@ -1,5 +1,4 @@
 import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/model'
-import { withLine } from '@pasado/core/record/guard'
 import { fold, nothingFolded, type Folded, type History } from '@pasado/core/history/history'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { evaluate, type Finding, type OnFault } from '@pasado/core/rules/evaluate'
@@ -17,8 +16,6 @@ export interface VisitState {
   record: VisitRecord
   history: History
   findings: readonly Finding[]
-  /** How many lines each outbox has in the logbook. */
-  lines: Readonly<Record<string, number>>
 }
 
 const KEPT = 200
@@ -42,14 +39,13 @@ export class VisitStates {
   async at(db: Connection, visit: string, seq: number): Promise<VisitState> {
     const held = this.#states.get(visit)
     if (held?.seq === seq) return held
-    const from = held && held.seq < seq ? held : { seq: 0, ...nothingFolded, findings: [], lines: {} }
+    const from = held && held.seq < seq ? held : { seq: 0, ...nothingFolded, findings: [] }
     const news = (await entriesAfter(db, visit, from.seq)).filter((entry) => entry.seq <= seq)
     const folded = fold(news, from)
     const state = {
       seq,
       ...folded,
-      findings: await this.judge(db, folded),
-      lines: news.reduce<VisitState['lines']>((lines, { from: outbox }) => withLine(lines, outbox), from.lines)
+      findings: await this.judge(db, folded)
     }
     this.keep(visit, state)
     return state

@@ -4,6 +4,7 @@ import type { Draft, Entry } from '@pasado/core/record/entry'
 import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import { conflictsOf } from '@pasado/core/history/conflicts'
+import { isCarriedOver } from '@pasado/core/record/carry-over'
 import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign, whyNotWaive } from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules } from '@pasado/core/rules/all'
@@ -114,7 +115,7 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
   if (hasHeld(record, author.id)) throw forbidden(whyNotApprove(record, left, author)!)
   const lines = await entriesAfter(open.connection, open.head.id, 0)
   const recorded = lines.find(
-    (line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0]!)
+    (line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCopied(line, lines[0]!)
   )
   if (recorded)
     throw forbidden(
@@ -131,9 +132,7 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
 }
 
 /** What the opening of a visit copied from the one before stands in the name of whoever opened it. */
-function isCarriedOver(line: Entry, first: Entry): boolean {
-  return line.from === serverDevice && line.received === first.received
-}
+const isCopied = (line: Entry, first: Entry): boolean => line.from === serverDevice && isCarriedOver(line, first)
 
 /** @throws DomainProblem where this person may not seal this visit */
 export function maySeal(record: VisitRecord, by: Author): void {

@@ -1,4 +1,4 @@
-import { restsOfApplied, restsOfReached } from '../../work/prove/rests'
+import { restsOfApplied, restsOfReached } from '../../work/prove/rests-of-answers'
 import { aboutHost, aboutSegment, atHost, atSegment, auditOf, mends, sentence, suggested } from './address-audit'
 import { addrApMode, addrOneDhcp } from './address-servers'
 import { isAccessPoint } from '../../work/units/known-unit'

@@ -1,30 +1,16 @@
 import { hasSeen } from '../../history/history'
 import { proofOf } from '../../history/proof'
-import { restsOnFields, restsOnPresence } from '../../history/stands'
+import { restsOnCable } from '../../history/stands'
 import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
-import { beyond, judgeFarEnd } from '../../work/cabling/far-end'
+import { judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
 import { standing, thingsOf } from '../../record/record'
+import { asVerdict, atCable, cablesAt, problemsOf } from './cables-of-home'
+import { cablePower } from './connect-power'
 import { aboutUnit, atUnit, breaks, holds, rule, unproven } from '../rule'
-import type { Home, Place, Rule, Verdict } from '../rule'
-import { isAccessPoint, type KnownUnit } from '../../work/units/known-unit'
-
-const atCable = (id: string, field = 'a'): Place => ({ stage: 'connect', kind: 'cable', id, field })
-const problemsOf = (home: Home, ...codes: CableProblem['code'][]) =>
-  checkCabling(home.record, home.catalogue).filter(({ code }) => codes.includes(code))
-const asVerdict = ({ cable, message, remedy, outcome, unit }: CableProblem, home: Home): Verdict => {
-  const known = home.units.find((candidate) => candidate.unit.id === unit)
-  return (outcome === 'breaks' ? breaks : unproven)(message, remedy, atCable(cable), known ? aboutUnit(known) : null)
-}
-
-/** The cables at a unit, each with the port of the unit that it leads to. */
-function cablesAt(home: Home, { unit }: KnownUnit) {
-  return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) => {
-    if (a?.end.id === unit.id) return [{ cable, port: a, other: b }]
-    return b?.end.id === unit.id ? [{ cable, port: b, other: a }] : []
-  })
-}
+import type { Place, Rule, Verdict } from '../rule'
+import { isAccessPoint } from '../../work/units/known-unit'
 
 /** What makes a cable wrong in itself, wherever it leads. */
 const mapFaults: ReadonlySet<CableProblem['code']> = new Set([
@@ -122,10 +108,7 @@ export const cableModemRestart = rule({
       // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
       const put = cablesAt(home, known)
         .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
-        .flatMap(({ cable: { id } }) => [
-          ...restsOnFields('cable', id, { a: 'its cable', b: 'its cable' }, true),
-          restsOnPresence('cable', id, 'its cable')
-        ])
+        .flatMap(({ cable: { id } }) => restsOnCable(id, 'its cable', true))
       if (put.length === 0) return []
       const about = aboutUnit(known)
       const restarts = known.unit.events.filter(({ what }) => what === 'restarted' || what === 'powered')
@@ -216,43 +199,6 @@ export const cableSplitter = rule({
         )
       return holds(`${fittingName(splitter)}: every side is where it belongs.`)
     })
-  }
-})
-
-export const cablePower = rule({
-  id: 'cable-power',
-  name: 'Powered ports',
-  stage: 'connect',
-  level: 'must',
-  minutes: 5,
-  needs: ['model'],
-  statement: "Powered ports: within the switch's budget and each port's limit.",
-  judge: (home) => {
-    const powered = home.units.filter(
-      ({ model, unit }) =>
-        model?.power === null &&
-        model.ports.some(({ powerInClass }) => powerInClass !== undefined) &&
-        unit.removedSeq === null
-    )
-    const switches = home.units.filter(({ model }) => model?.powerBudgetW !== undefined)
-    if (powered.length === 0 && switches.length === 0) return []
-    const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
-    if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
-    const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
-    const unfed = powered.filter(
-      (known) =>
-        !cablesAt(home, known).some(({ other }) => other && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0)
-    )
-    if (unfed.length)
-      return unfed.map((known) =>
-        unproven(
-          'Nothing is recorded that gives it power.',
-          'Draw its cable to a powered port, or to an injector.',
-          { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
-          aboutUnit(known)
-        )
-      )
-    return [holds('Every powered unit is fed, within budget and limits.')]
   }
 })
 

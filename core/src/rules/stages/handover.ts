@@ -1,6 +1,6 @@
 import { choiceNames, choices, type Choice } from '../../record/answers'
 import { packDigest } from '../../record/seal'
-import { headsOf, recordSeen, type Folded } from '../../history/history'
+import { headsOf, linesSaying, recordSeen, type Folded } from '../../history/history'
 import { answerKey } from '../../record/keys'
 import { cautionsOf } from '../cautions'
 import {
@@ -192,7 +192,7 @@ function judgeCautions(home: Home): Verdict {
   const given = record.answers['hand-cautions']
   const now = cautionsOf(record, catalogue)
   if (given?.answer !== 'yes') return judgeAnswer(home, 'hand-cautions', place, null)
-  const said = (history.writes.get(answerKey('hand-cautions')) ?? []).filter(({ value }) => value === 'yes')
+  const said = linesSaying(history, answerKey('hand-cautions'), 'yes')
   const unread = headsOf(history, said).map(({ seq }) => {
     const then = new Set(cautionsOf(recordSeen(history, seq), catalogue).map(({ id }) => id))
     return now.filter(({ id }) => !then.has(id))

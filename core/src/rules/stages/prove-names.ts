@@ -1,6 +1,7 @@
+import { linesSaying } from '../../history/history'
 import { proofOf, whyStale } from '../../history/proof'
 import { fieldKey } from '../../record/keys'
-import { restsOfCall, restsOfGone, restsOfRejoined } from '../../work/prove/rests'
+import { restsOfCall, restsOfGone, restsOfRejoined } from '../../work/prove/rests-of-answers'
 import { type Home, type Place, type Verdict, breaks, holds, judgeAnswer, rule, staleAnswer, unproven } from '../rule'
 import { ruleKey, standing, thingsOf } from '../../record/record'
 import { wifiName, wifiPassphrase } from './wifi'
@@ -86,7 +87,7 @@ export const proveRejoined = rule({
       const place: Place = { stage: 'prove', kind: 'device', id, field: 'rejoined' }
       if (facts.rejoined === undefined)
         return unproven('Whether it has rejoined is not recorded.', 'Join it, then tick it.', place, about)
-      const said = (history.writes.get(fieldKey('device', id, 'rejoined')) ?? []).filter(({ value }) => value === true)
+      const said = linesSaying(history, fieldKey('device', id, 'rejoined'), true)
       const proof = proofOf(history, said, () => restsOfRejoined({ record, history }))
       const stale = facts.rejoined && proof ? whyStale(proof) : null
       if (stale) return unproven(stale, 'Join it once more, then tick it.', place, about)

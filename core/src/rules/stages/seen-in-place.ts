@@ -1,3 +1,5 @@
+import { changesSince } from '../../history/stands'
+import { isCarriedOver } from '../../record/carry-over'
 import { restsOfPlace } from '../../work/prove/rests'
 import { ruleKey } from '../../record/record'
 import type { KnownUnit } from '../../work/units/known-unit'
@@ -60,12 +62,9 @@ export function seenInPlace(home: Home, rule: PlaceQuestion, known: KnownUnit): 
   ]
 }
 
-/** Whether this visit moved a unit that stood before: it was pressed, or its place was changed after it was carried over. */
-function wasMoved({ record, history }: Home, { unit }: KnownUnit): boolean {
-  if (unit.events.some(({ what }) => what === 'moved')) return true
-  const opened = history.lines.get(1)?.entry.received
-  return ['place', 'storey', 'x', 'y'].some((field) => {
-    const seq = record.units[unit.id]?.meta[field]?.seq
-    return seq !== undefined && history.lines.get(seq)?.entry.received !== opened
-  })
+/** Whether this visit moved a unit that stood before: something of its place changed after it was carried over. */
+function wasMoved({ history }: Home, { unit }: KnownUnit): boolean {
+  const opened = history.lines.get(1)
+  const carried = [...history.lines.values()].findLast(({ entry }) => isCarriedOver(entry, opened?.entry))
+  return carried !== undefined && changesSince(history, carried.entry.seq, restsOfPlace(unit)).length > 0
 }

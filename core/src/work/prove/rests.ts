@@ -1,15 +1,13 @@
 import type { Catalogue } from '../../catalogue/model'
 import { hasSeen, recordSeen, type Folded } from '../../history/history'
-import { restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
-import { partsOf, secretKey } from '../../record/keys'
+import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
+import { secretKey } from '../../record/keys'
 import {
   hasEndAt,
   thingsOf,
   unitName,
   type Cable,
-  type Host,
   type Network,
-  type Segment,
   type Unit,
   type VisitRecord
 } from '../../record/record'
@@ -134,10 +132,7 @@ export function restsOfTest(folded: Folded, proof: number, unit: Unit, catalogue
 function cablesBetween(record: VisitRecord, way: readonly Unit[]): Rests[] {
   return Object.values(thingsOf(record, 'cable'))
     .filter((cable) => way.filter(({ id }) => hasEndAt(cable, id)).length > 1)
-    .flatMap(({ id }) => [
-      ...restsOnFields('cable', id, { a: 'a cable on the way', b: 'a cable on the way' }, false),
-      restsOnPresence('cable', id, 'a cable on the way')
-    ])
+    .flatMap(({ id }) => restsOnCable(id, 'a cable on the way', false))
 }
 
 /** What a measurement over the air or at a port rests on: the units it went through, all of them where it names none, and the network joined. */
@@ -165,153 +160,25 @@ export function restsOfSource({ record, history }: Folded, proof: number, catalo
     (id) => record.units[id] ?? []
   )
   return [
-    ...heads.flatMap((unit) => [
-      { unit: unit.id, without: ['reset', 'updated'], name: unitName(unit) } as const,
-      ...versionOf(unit),
-      ...exchangeOf(unit)
-    ]),
+    ...heads.flatMap(runningAs),
     ...Object.values(thingsOf(record, 'cable'))
       .filter((cable) => heads.some(({ id }) => hasEndAt(cable, id)) && leadsOut(cable.facts))
-      .flatMap(({ id }) => [
-        ...restsOnFields('cable', id, { a: 'the cable to the line', b: 'the cable to the line' }, false),
-        restsOnPresence('cable', id, 'the cable to the line')
-      ])
+      .flatMap(({ id }) => restsOnCable(id, 'the cable to the line', false))
   ]
 }
 
 /** A cable with an end at no unit of ours: to the line, a wall socket, the provider’s box. */
 const leadsOut = ({ a, b }: Cable['facts']): boolean => a?.thing !== 'unit' || b?.thing !== 'unit'
 
+/** A unit that runs as it ran: not reset, not updated, the same device. */
+export const runningAs = (unit: Unit): Rests[] => [
+  { unit: unit.id, without: ['reset', 'updated'], name: unitName(unit) },
+  ...versionOf(unit),
+  ...exchangeOf(unit)
+]
+
 /** Another device in its place, or none. */
-const exchangeOf = (unit: Unit): Rests[] => [
+export const exchangeOf = (unit: Unit): Rests[] => [
   ...restsOnFields('unit', unit.id, { model: unitName(unit), serial: unitName(unit) }, false),
   restsOnPresence('unit', unit.id, unitName(unit))
 ]
-
-/** What somebody seen on a unit rests on: the unit, the network joined, and who serves addresses where it lands. */
-export function restsOfPath(
-  { record }: Folded,
-  unit: Unit,
-  network: string | undefined,
-  segment: Segment | null
-): Rests[] {
-  const name = unitName(unit)
-  const networks = networksJoined(record, network)
-  const segments = [...new Set([segment?.id, ...networks.map(({ facts }) => facts.segment)])].filter(
-    (id) => id !== undefined
-  )
-  return [
-    { unit: unit.id, without: ['reset', 'moved'], name },
-    ...placeOf(unit),
-    ...restsOnFields('unit', unit.id, { mode: `the mode of ${name}` }, true),
-    ...networks.flatMap((joined) => [
-      ...restsOnNetwork(joined, true),
-      ...restsOnFields('network', joined.id, { segment: `the segment of ${joined.facts.ssid}` }, true)
-    ]),
-    ...segments.flatMap((id) => [
-      ...restsOnFields('segment', id, { cidr: 'the range' }, true),
-      ...Object.values(record.pools)
-        .filter(({ facts }) => facts.segment === id)
-        .flatMap((pool) => [
-          ...restsOnFields('pool', pool.id, { from: 'the pool', to: 'the pool', unit: 'who serves the pool' }, true),
-          restsOnPresence('pool', pool.id, 'the pool'),
-          ...servedBy(record, pool.facts.unit)
-        ])
-    ])
-  ]
-}
-
-/** Whoever serves a pool loses it by a reset. */
-function servedBy(record: VisitRecord, server: string | undefined): Rests[] {
-  const unit = record.units[server ?? '']
-  return unit ? [{ unit: unit.id, without: ['reset'], name: unitName(unit) }] : []
-}
-
-/** What a call rests on: where nothing tells which unit the line goes through, every gateway, router and modem; the cables of telephones and splitters. */
-export function restsOfCall({ record }: Folded): Rests[] {
-  const cables = Object.values(thingsOf(record, 'cable'))
-  const isOfTelephone = (end: { thing: string; id: string } | undefined) =>
-    end?.thing === 'fitting' &&
-    ['telephone', 'splitter', 'alarm'].includes(thingsOf(record, 'fitting')[end.id]?.facts.kind ?? '')
-  const ofLine = cables.filter(({ facts: { a, b } }) => isOfTelephone(a) || isOfTelephone(b))
-  const led = ofLine.flatMap(({ facts: { a, b } }) => [a, b]).flatMap((end) => (end?.thing === 'unit' ? end.id : []))
-  const carriers = Object.values(record.units).filter(({ id, facts }) =>
-    led.length ? led.includes(id) : ['gateway', 'router', 'modem'].includes(facts.role ?? '')
-  )
-  return [
-    ...carriers.flatMap((unit) => [
-      { unit: unit.id, without: ['reset', 'updated'], name: unitName(unit) } as const,
-      ...versionOf(unit),
-      ...exchangeOf(unit)
-    ]),
-    ...ofLine.flatMap(({ id }) => [
-      ...restsOnFields('cable', id, { a: 'the telephone’s cable', b: 'the telephone’s cable' }, false),
-      restsOnPresence('cable', id, 'the telephone’s cable')
-    ])
-  ]
-}
-
-/** What a device that rejoined rests on; which network it uses is not recorded. */
-export const restsOfRejoined = ({ record }: Folded): Rests[] =>
-  networksJoined(record).flatMap((network) => restsOnNetwork(network, true))
-
-/** What it rests on that a name is gone: a reset brings it back, and whoever names a network may give it again. */
-export const restsOfGone = ({ record }: Folded): Rests[] => [
-  ...Object.values(record.units).map((unit): Rests => ({ unit: unit.id, without: ['reset'], name: unitName(unit) })),
-  ...Object.values(record.networks).flatMap(({ id, facts }) =>
-    restsOnFields('network', id, { ssid: `the name ${facts.ssid ?? 'of a network'}` }, true)
-  )
-]
-
-/** What it rests on that a unit’s own page was reached: its address, the range that lies in, and the unit as it was set. */
-export function restsOfReached({ record }: Folded, { id, facts }: Host): Rests[] {
-  const unit = record.units[facts.unit ?? '']
-  const segment = facts.segment
-  return [
-    ...restsOnFields('host', id, { address: 'its address', unit: 'whose address it is' }, true),
-    ...(unit
-      ? [
-          { unit: unit.id, without: ['reset'], name: unitName(unit) } satisfies Rests,
-          ...restsOnFields('unit', unit.id, { mode: `the mode of ${unitName(unit)}` }, true)
-        ]
-      : []),
-    ...(segment === undefined ? [] : restsOnFields('segment', segment, { cidr: 'the range' }, true))
-  ]
-}
-
-/** What we set on units, by the kind it is recorded in: it stands on a page that has to be applied. */
-const settings: Readonly<Record<string, readonly string[]>> = {
-  unit: [
-    'mode',
-    'dhcpServer',
-    'dhcpRelay',
-    'secondaryAddress',
-    'updates',
-    'localAdminOnly',
-    'remoteAdmin',
-    'pushButton',
-    'adminName'
-  ],
-  network: ['ssid', 'use', 'bands', 'security', 'segment', 'isolated', 'hidden', 'extender'],
-  segment: ['cidr', 'gateway', 'leaseHours', 'dns', 'dnsServers'],
-  pool: ['from', 'to', 'unit', 'segment'],
-  host: ['address', 'reserved'],
-  radio: ['channel', 'widthMHz'],
-  secret: ['wifi-passphrase', 'admin-password']
-}
-
-/** What it rests on that every page was applied: every recorded setting, first values too, and that no unit was set otherwise since. */
-export function restsOfApplied({ record, history }: Folded): Rests[] {
-  const recorded = [...history.writes.keys()].flatMap((key): Rests[] => {
-    const { kind, field } = partsOf(key)
-    return settings[kind]?.includes(field) ? [{ key, first: true, name: `a setting (${wordsOf(field)})` }] : []
-  })
-  const pressed = Object.values(record.units).map((unit): Rests => ({
-    unit: unit.id,
-    without: ['reset', 'settings-changed'],
-    name: unitName(unit)
-  }))
-  return [...recorded, ...pressed]
-}
-
-const wordsOf = (field: string) => field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`).replaceAll('-', ' ')

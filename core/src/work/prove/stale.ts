@@ -3,7 +3,8 @@ import type { Folded } from '../../history/history'
 import { proofOf, whyStale } from '../../history/proof'
 import type { Measurement, Unit } from '../../record/record'
 import { segmentOf } from './path'
-import { restsOfMeasurement, restsOfPath, restsOfSource } from './rests'
+import { restsOfMeasurement, restsOfSource } from './rests'
+import { restsOfPath } from './rests-of-answers'
 
 /** Why a measurement no longer tells how it is; null where it still does. Signal and runs are proofs of their own: both have to stand. */
 export function staleMeasurement(

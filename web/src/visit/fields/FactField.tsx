@@ -4,7 +4,8 @@ import type { ThingKind } from '@pasado/core/record/facts'
 import type { Unsettled } from '@pasado/core/history/conflicts'
 import type { FieldMeta } from '@pasado/core/record/attribution'
 import { Chips } from '../../ui/Chips'
-import { settle, useFact } from '../session/facts'
+import { KeepOne } from '../frame/ConflictLine'
+import { useFact } from '../session/facts'
 import { placeKey } from '../session/place'
 import type { Look } from '../../outbox/outbox'
 import { takeLook } from '../session/record-now'
@@ -79,13 +80,7 @@ function ConflictNote({ conflict, label }: { conflict: Unsettled; label: string 
         ))}
         none had seen the other. Which is right?
       </p>
-      <div className="mt-2 flex flex-wrap gap-2">
-        {conflict.values.map(({ seq, value }) => (
-          <Button key={seq} onClick={() => settle(conflict, value)}>
-            Keep {valueOf(value)}
-          </Button>
-        ))}
-      </div>
+      <KeepOne conflict={conflict} valueOf={valueOf} />
     </div>
   )
 }

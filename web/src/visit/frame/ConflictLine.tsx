@@ -8,25 +8,32 @@ import { Button } from '../../ui/Button'
 export function ConflictLine({ conflict }: { conflict: Unsettled }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
-  const mayWrite = useMayWrite()
   const { what, valueOf } = conflictWords(record, catalogue, conflict)
   const names = [...new Set(conflict.values.map(({ by }) => by.name))].join(' and ')
   return (
     <li aria-label={`Conflict: ${what}`} className="border-t border-rule bg-inv p-4 text-oninv">
       <p className="font-bold">Two set {what}</p>
       <p className="text-sm">
-        {names}, without having seen each other.{' '}
+        {conflict.kind === 'secret'
+          ? `${names}, without having seen each other.`
+          : `${conflict.values.map(({ by, value }) => `${by.name} ${valueOf(value)}`).join(', ')}; none had seen the other.`}{' '}
         {conflict.kind === 'secret' ? 'Type in the one that is right.' : 'Which is right?'}
       </p>
-      {mayWrite && conflict.kind !== 'secret' && (
-        <div className="mt-2 flex flex-wrap gap-2">
-          {conflict.values.map(({ seq, by, value }) => (
-            <Button key={seq} onClick={() => settle(conflict, value)}>
-              Keep {valueOf(value)} <span className="fine">({by.name})</span>
-            </Button>
-          ))}
-        </div>
-      )}
+      {conflict.kind !== 'secret' && <KeepOne conflict={conflict} valueOf={valueOf} />}
     </li>
+  )
+}
+
+/** A press for each of the values that stand against each other, for whoever may write. */
+export function KeepOne({ conflict, valueOf }: { conflict: Unsettled; valueOf: (value: unknown) => string }) {
+  if (!useMayWrite()) return null
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      {conflict.values.map(({ seq, value }) => (
+        <Button key={seq} onClick={() => settle(conflict, value)}>
+          Keep {valueOf(value)}
+        </Button>
+      ))}
+    </div>
   )
 }

@@ -1,6 +1,5 @@
 import { ruleKey } from '@pasado/core/record/record'
 import type { Outcome } from '@pasado/core/rules/rule'
-import { yesOrNo } from '../fields/FactField'
 import { useVisit } from './visit-state'
 
 /** An answer as it counts now. */
@@ -12,15 +11,15 @@ export interface AnswerNow {
   stale: string | null
 }
 
-/** Gives a function that tells how the answer to a rule counts now, for the visit or one thing of it. */
-export function useAnswerNow(): (rule: string, subject?: string) => AnswerNow {
+/**
+ * Gives a function that tells how the answer to a rule counts now, for the visit or one thing of it; `said` where what answers it is
+ * no answer but a fact.
+ */
+export function useAnswerNow(): (rule: string, subject?: string, said?: 'yes' | 'no') => AnswerNow {
   const findings = useVisit((state) => state.findings)
   const answers = useVisit((state) => state.record.answers)
-  const devices = useVisit((state) => state.record.devices)
-  return (rule, subject) => {
-    const given = answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined
-    const ticked = subject === undefined ? undefined : devices?.[subject]?.facts.rejoined
-    const said = ticked === undefined ? given : yesOrNo(ticked)
+  return (rule, subject, fact) => {
+    const said = fact ?? (answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined)
     const finding = findings.find(
       (candidate) => candidate.rule === rule && (candidate.subject?.id ?? undefined) === subject
     )

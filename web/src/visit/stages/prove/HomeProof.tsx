@@ -10,6 +10,7 @@ import { Chips } from '../../../ui/Chips'
 import { Mark } from '../../../ui/Mark'
 import { failureTitle } from '../../../app/api'
 import { useFolded, useMayWrite } from '../../session/facts'
+import { yesOrNo } from '../../fields/FactField'
 import { useAnswerNow } from '../../session/answer-now'
 import { placeKey } from '../../session/place'
 import { Stale } from '../../frame/Stale'
@@ -95,7 +96,7 @@ export function HomeProof() {
           <h3>The customer’s devices</h3>
           <List className="mt-1">
             {devices.map(({ id, facts }) => {
-              const { value, outcome, stale } = answerNow('prove-rejoined', id)
+              const { value, outcome, stale } = answerNow('prove-rejoined', id, yesOrNo(facts.rejoined))
               const name = facts.name ?? 'Device'
               return (
                 <li

@@ -1,0 +1,24 @@
+import { checkCabling } from '../../work/cabling/check'
+import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
+import { portOwners } from '../../work/cabling/ports'
+import type { KnownUnit } from '../../work/units/known-unit'
+import { aboutUnit, breaks, unproven, type Home, type Place, type Verdict } from '../rule'
+
+/** A place at a cable of the port map. */
+export const atCable = (id: string, field = 'a'): Place => ({ stage: 'connect', kind: 'cable', id, field })
+/** What is wrong with the cables of a home, of these kinds. */
+export const problemsOf = (home: Home, ...codes: CableProblem['code'][]) =>
+  checkCabling(home.record, home.catalogue).filter(({ code }) => codes.includes(code))
+/** What is wrong with a cable, as a rule says it. */
+export const asVerdict = ({ cable, message, remedy, outcome, unit }: CableProblem, home: Home): Verdict => {
+  const known = home.units.find((candidate) => candidate.unit.id === unit)
+  return (outcome === 'breaks' ? breaks : unproven)(message, remedy, atCable(cable), known ? aboutUnit(known) : null)
+}
+
+/** The cables at a unit, each with the port of the unit that it leads to. */
+export function cablesAt(home: Home, { unit }: KnownUnit) {
+  return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) => {
+    if (a?.end.id === unit.id) return [{ cable, port: a, other: b }]
+    return b?.end.id === unit.id ? [{ cable, port: b, other: a }] : []
+  })
+}

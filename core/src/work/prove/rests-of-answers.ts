@@ -1,0 +1,125 @@
+import type { Folded } from '../../history/history'
+import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
+import { partsOf } from '../../record/keys'
+import { thingsOf, unitName, type Host, type Segment, type Unit, type VisitRecord } from '../../record/record'
+import { wordsOf } from '../../values/plain'
+import { networksJoined, restsOfPlace, restsOnNetwork, runningAs } from './rests'
+
+/** What somebody seen on a unit rests on: the unit, the network joined, and who serves addresses where it lands. */
+export function restsOfPath(
+  { record }: Folded,
+  unit: Unit,
+  network: string | undefined,
+  segment: Segment | null
+): Rests[] {
+  const name = unitName(unit)
+  const networks = networksJoined(record, network)
+  const segments = [...new Set([segment?.id, ...networks.map(({ facts }) => facts.segment)])].filter(
+    (id) => id !== undefined
+  )
+  return [
+    { unit: unit.id, without: ['reset'], name },
+    ...restsOfPlace(unit),
+    ...restsOnFields('unit', unit.id, { mode: `the mode of ${name}` }, true),
+    ...networks.flatMap((joined) => [
+      ...restsOnNetwork(joined, true),
+      ...restsOnFields('network', joined.id, { segment: `the segment of ${joined.facts.ssid}` }, true)
+    ]),
+    ...segments.flatMap((id) => [
+      ...restsOnFields('segment', id, { cidr: 'the range' }, true),
+      ...Object.values(record.pools)
+        .filter(({ facts }) => facts.segment === id)
+        .flatMap((pool) => [
+          ...restsOnFields('pool', pool.id, { from: 'the pool', to: 'the pool', unit: 'who serves the pool' }, true),
+          restsOnPresence('pool', pool.id, 'the pool'),
+          ...servedBy(record, pool.facts.unit)
+        ])
+    ])
+  ]
+}
+
+/** Whoever serves a pool loses it by a reset. */
+function servedBy(record: VisitRecord, server: string | undefined): Rests[] {
+  const unit = record.units[server ?? '']
+  return unit ? [{ unit: unit.id, without: ['reset'], name: unitName(unit) }] : []
+}
+
+/** What a call rests on: where nothing tells which unit the line goes through, every gateway, router and modem; the cables of telephones and splitters. */
+export function restsOfCall({ record }: Folded): Rests[] {
+  const cables = Object.values(thingsOf(record, 'cable'))
+  const isOfTelephone = (end: { thing: string; id: string } | undefined) =>
+    end?.thing === 'fitting' &&
+    ['telephone', 'splitter', 'alarm'].includes(thingsOf(record, 'fitting')[end.id]?.facts.kind ?? '')
+  const ofLine = cables.filter(({ facts: { a, b } }) => isOfTelephone(a) || isOfTelephone(b))
+  const led = ofLine.flatMap(({ facts: { a, b } }) => [a, b]).flatMap((end) => (end?.thing === 'unit' ? end.id : []))
+  const carriers = Object.values(record.units).filter(({ id, facts }) =>
+    led.length ? led.includes(id) : ['gateway', 'router', 'modem'].includes(facts.role ?? '')
+  )
+  return [
+    ...carriers.flatMap(runningAs),
+    ...ofLine.flatMap(({ id }) => restsOnCable(id, 'the telephone’s cable', false))
+  ]
+}
+
+/** What a device that rejoined rests on; which network it uses is not recorded. */
+export const restsOfRejoined = ({ record }: Folded): Rests[] =>
+  networksJoined(record).flatMap((network) => restsOnNetwork(network, true))
+
+/** What it rests on that a name is gone: a reset brings it back, and whoever names a network may give it again. */
+export const restsOfGone = ({ record }: Folded): Rests[] => [
+  ...Object.values(record.units).map((unit): Rests => ({ unit: unit.id, without: ['reset'], name: unitName(unit) })),
+  ...Object.values(record.networks).flatMap(({ id, facts }) =>
+    restsOnFields('network', id, { ssid: `the name ${facts.ssid ?? 'of a network'}` }, true)
+  )
+]
+
+/** What it rests on that a unit’s own page was reached: its address, the range that lies in, and the unit as it was set. */
+export function restsOfReached({ record }: Folded, { id, facts }: Host): Rests[] {
+  const unit = record.units[facts.unit ?? '']
+  const segment = facts.segment
+  return [
+    ...restsOnFields('host', id, { address: 'its address', unit: 'whose address it is' }, true),
+    ...(unit
+      ? [
+          { unit: unit.id, without: ['reset'], name: unitName(unit) } satisfies Rests,
+          ...restsOnFields('unit', unit.id, { mode: `the mode of ${unitName(unit)}` }, true)
+        ]
+      : []),
+    ...(segment === undefined ? [] : restsOnFields('segment', segment, { cidr: 'the range' }, true))
+  ]
+}
+
+/** What we set on units, by the kind it is recorded in: it stands on a page that has to be applied. */
+const settings: Readonly<Record<string, readonly string[]>> = {
+  unit: [
+    'mode',
+    'dhcpServer',
+    'dhcpRelay',
+    'secondaryAddress',
+    'updates',
+    'localAdminOnly',
+    'remoteAdmin',
+    'pushButton',
+    'adminName'
+  ],
+  network: ['ssid', 'use', 'bands', 'security', 'segment', 'isolated', 'hidden', 'extender'],
+  segment: ['cidr', 'gateway', 'leaseHours', 'dns', 'dnsServers'],
+  pool: ['from', 'to', 'unit', 'segment'],
+  host: ['address', 'reserved'],
+  radio: ['channel', 'widthMHz'],
+  secret: ['wifi-passphrase', 'admin-password']
+}
+
+/** What it rests on that every page was applied: every recorded setting, first values too, and that no unit was set otherwise since. */
+export function restsOfApplied({ record, history }: Folded): Rests[] {
+  const recorded = [...history.writes.keys()].flatMap((key): Rests[] => {
+    const { kind, field } = partsOf(key)
+    return settings[kind]?.includes(field) ? [{ key, first: true, name: `a setting (${wordsOf(field)})` }] : []
+  })
+  const pressed = Object.values(record.units).map((unit): Rests => ({
+    unit: unit.id,
+    without: ['reset', 'settings-changed'],
+    name: unitName(unit)
+  }))
+  return [...recorded, ...pressed]
+}
