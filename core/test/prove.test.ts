@@ -245,7 +245,13 @@ describe('the bottleneck', () => {
   })
 
   it('a measurement that names no unit is out of date once any of them was moved', () => {
-    const log = () => complete().write('measurement.set', { id: idOf('mst'), set: { unit: null } })
+    const log = () =>
+      complete()
+        .write('thing.removed', { thing: 'measurement', id: idOf('mst') })
+        .write('measurement.set', {
+          id: idOf('none'),
+          set: { at: 'room', room: study, band: '5', dbm: -58, runs: [{ downMbps: 210, idleMs: 14 }], by: 'phone' }
+        })
     const stale = (item: ReturnType<typeof complete>) => judgeRooms(item.folded(), catalogue, policy)[0]!.outcome
     expect([
       stale(log()),

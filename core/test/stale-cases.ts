@@ -25,10 +25,15 @@ const gone = () =>
 const read = () => complete().write('rule.answered', { rule: 'hand-cautions', answer: 'yes' })
 /** Does something with the knowledge of what stood before the last line only, from another device. */
 const unseen = (act: (log: Log) => unknown) => (log: Log) => {
-  const base = log.entries.length - 1
+  const before = log.entries.length
   act(log)
-  Object.assign(log.entries.at(-1)!, { from: theirs, base })
+  for (const entry of log.entries.slice(before)) Object.assign(entry, { from: theirs, base: before - 1 })
 }
+/** Taken out and put back: what it was meanwhile nobody knows. */
+const outAndIn = (thing: 'unit' | 'network' | 'segment' | 'host', id: string) => (log: Log) =>
+  log.write('thing.removed', { thing, id }).write('thing.restored', { thing, id })
+const measured = (facts: Record<string, unknown>) => (log: Log) =>
+  log.write('measurement.set', { id: idOf('mst'), set: facts })
 /** A passphrase other than the one that stands. */
 const passphrase = (log: Log) => log.secret('wifi-passphrase', 'network', network, { print: 'another' })
 
@@ -54,9 +59,20 @@ const changes: readonly (readonly [
       set(node, { place: 'loft' }),
       set(router, { firmwareAfter: '3.1.1' }),
       named('Guillemot'),
-      passphrase
+      passphrase,
+      set(node, { model: 'ostrel-heron' }),
+      set(node, { serial: 'TE1-9' }),
+      outAndIn('unit', node),
+      outAndIn('network', network),
+      measured({ unit: router }),
+      measured({ band: '2.4' })
     ],
-    [event(node, 'restarted'), set(node, { heightM: 1.3 }), set(node, { name: 'Desk node' })]
+    [
+      event(node, 'restarted'),
+      measured({ by: 'laptop' }),
+      set(node, { heightM: 1.3 }),
+      set(node, { name: 'Desk node' })
+    ]
   ],
   [
     'prove-path',
@@ -67,6 +83,9 @@ const changes: readonly (readonly [
       set(node, { mode: 'access-point' }),
       (log) => log.write('segment.set', { id: home, set: { cidr: '192.168.0.0/16' } }),
       (log) => log.write('pool.set', { id: idOf('pool'), set: { to: '192.168.1.220' } }),
+      set(node, { serial: 'TE1-9' }),
+      outAndIn('unit', node),
+      outAndIn('segment', home),
       passphrase
     ],
     [event(node, 'restarted'), (log) => log.write('segment.set', { id: home, set: { name: 'Ours' } })]
@@ -74,7 +93,15 @@ const changes: readonly (readonly [
   [
     'prove-after-move',
     complete,
-    [event(node, 'moved'), event(node, 'reset'), event(router, 'updated'), set(node, { place: 'loft' })],
+    [
+      event(node, 'moved'),
+      event(node, 'reset'),
+      event(router, 'updated'),
+      set(node, { place: 'loft' }),
+      set(node, { serial: 'TE1-9' }),
+      outAndIn('unit', node),
+      outAndIn('unit', router)
+    ],
     [event(node, 'restarted'), named('Guillemot')]
   ],
   [
@@ -83,7 +110,12 @@ const changes: readonly (readonly [
     [event(router, 'reset'), event(router, 'updated')],
     [event(node, 'reset'), event(router, 'moved')]
   ],
-  ['prove-rejoined', rejoined, [named('Guillemot'), passphrase], [event(router, 'restarted')]],
+  [
+    'prove-rejoined',
+    rejoined,
+    [named('Guillemot'), passphrase, outAndIn('network', network)],
+    [event(router, 'restarted')]
+  ],
   [
     'prove-names-gone',
     gone,
@@ -96,7 +128,9 @@ const changes: readonly (readonly [
     [
       event(router, 'reset'),
       (log) => log.write('host.set', { id: idOf('hn'), set: { address: '192.168.1.21' } }),
-      (log) => log.write('segment.set', { id: home, set: { cidr: '192.168.0.0/22' } })
+      (log) => log.write('segment.set', { id: home, set: { cidr: '192.168.0.0/22' } }),
+      outAndIn('host', idOf('hn')),
+      set(router, { serial: 'HE1-9' })
     ],
     [event(router, 'restarted')]
   ],
@@ -108,7 +142,8 @@ const changes: readonly (readonly [
       named('Guillemot'),
       passphrase,
       (log) => log.write('network.set', { id: idOf('n2'), set: { ssid: 'Guillemot', use: 'guest' } }),
-      set(node, { remoteAdmin: 'agreed' })
+      set(node, { remoteAdmin: 'agreed' }),
+      outAndIn('network', network)
     ],
     [event(node, 'restarted'), set(node, { place: 'loft' })]
   ],

@@ -99,10 +99,9 @@ export function hasSeen(history: History, by: number, seen: number): boolean {
   return line.entry.from === author.entry.from && line.place < author.own
 }
 
-/** What was set of a key in a line's past, last; undefined where nobody had set it. */
-export function valueSeen(history: History, by: number, key: string): Write | undefined {
-  return history.writes.get(key)?.findLast(({ seq }) => seq !== by && hasSeen(history, by, seq))
-}
+/** What was set of a key last in a line's past, or by the line itself; undefined where nobody had set it. */
+export const valueSeen = (history: History, by: number, key: string): Write | undefined =>
+  history.writes.get(key)?.findLast(({ seq }) => hasSeen(history, by, seq))
 
 /** The lines that gave a key one value. */
 export const linesSaying = (history: History, key: string, value: unknown): Write[] =>

@@ -48,7 +48,7 @@ export function whyNotStanding(history: History, proof: number, rests: readonly 
 function happened(history: History, proof: number, { unit, without, name }: Extract<Rests, { unit: string }>) {
   const happenings = history.happenings.get(unit) ?? []
   return happenings
-    .filter(({ seq, what }) => without.includes(what as UnitEvent) && seq !== proof && !hasSeen(history, proof, seq))
+    .filter(({ seq, what }) => without.includes(what as UnitEvent) && !hasSeen(history, proof, seq))
     .map(({ seq, what }) => told(history, proof, seq, `${name} ${eventWords[what as UnitEvent]}`))
 }
 
@@ -59,7 +59,7 @@ function changed(history: History, proof: number, { key, first, name }: Extract<
   const value = had ? had.value : firstValueOf(key)
   if (value === undefined && !first) return laterThanFirst(history, proof, writes, name)
   return writes
-    .filter((write) => write.seq !== proof && !hasSeen(history, proof, write.seq) && !isSame(write.value, value))
+    .filter((write) => !hasSeen(history, proof, write.seq) && !isSame(write.value, value))
     .filter((write) => !had || !wasSettledFor(history, write.seq, had, writes))
     .map(({ seq, value: now }) => told(history, proof, seq, changeWords(name, value, now)))
 }
@@ -71,7 +71,7 @@ function firstValueOf(key: string): unknown {
 
 /** Where the first value is no change, every other one after it is. */
 function laterThanFirst(history: History, proof: number, writes: readonly Write[], name: string): Change[] {
-  const unseen = writes.filter(({ seq }) => seq !== proof && !hasSeen(history, proof, seq))
+  const unseen = writes.filter(({ seq }) => !hasSeen(history, proof, seq))
   const [written] = unseen
   return unseen
     .filter(({ value }) => !isSame(value, written!.value))

@@ -1,9 +1,9 @@
 import type { Folded } from '../../history/history'
 import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
-import { partsOf } from '../../record/keys'
+import { isPresence, partsOf } from '../../record/keys'
 import { thingsOf, unitName, type Host, type Segment, type Unit, type VisitRecord } from '../../record/record'
 import { wordsOf } from '../../values/plain'
-import { networksJoined, restsOfPlace, restsOnNetwork, runningAs } from './rests'
+import { exchangeOf, networksJoined, restsOfPlace, restsOnNetwork, runningAs } from './rests'
 
 /** What somebody seen on a unit rests on: the unit, the network joined, and who serves addresses where it lands. */
 export function restsOfPath(
@@ -20,13 +20,14 @@ export function restsOfPath(
   return [
     { unit: unit.id, without: ['reset'], name },
     ...restsOfPlace(unit),
+    ...exchangeOf(unit),
     ...restsOnFields('unit', unit.id, { mode: `the mode of ${name}` }, true),
     ...networks.flatMap((joined) => [
       ...restsOnNetwork(joined, true),
       ...restsOnFields('network', joined.id, { segment: `the segment of ${joined.facts.ssid}` }, true)
     ]),
     ...segments.flatMap((id) => [
-      ...restsOnFields('segment', id, { cidr: 'the range' }, true),
+      ...restsOnRange(id),
       ...Object.values(record.pools)
         .filter(({ facts }) => facts.segment === id)
         .flatMap((pool) => [
@@ -37,6 +38,12 @@ export function restsOfPath(
     ])
   ]
 }
+
+/** The range of a segment. */
+const restsOnRange = (segment: string): Rests[] => [
+  ...restsOnFields('segment', segment, { cidr: 'the range' }, true),
+  restsOnPresence('segment', segment, 'the range')
+]
 
 /** Whoever serves a pool loses it by a reset. */
 function servedBy(record: VisitRecord, server: string | undefined): Rests[] {
@@ -78,14 +85,16 @@ export function restsOfReached({ record }: Folded, { id, facts }: Host): Rests[]
   const unit = record.units[facts.unit ?? '']
   const segment = facts.segment
   return [
-    ...restsOnFields('host', id, { address: 'its address', unit: 'whose address it is' }, true),
+    ...restsOnFields('host', id, { address: 'its address', unit: 'whose address it is', segment: 'its segment' }, true),
+    restsOnPresence('host', id, 'its address'),
     ...(unit
       ? [
           { unit: unit.id, without: ['reset'], name: unitName(unit) } satisfies Rests,
+          ...exchangeOf(unit),
           ...restsOnFields('unit', unit.id, { mode: `the mode of ${unitName(unit)}` }, true)
         ]
       : []),
-    ...(segment === undefined ? [] : restsOnFields('segment', segment, { cidr: 'the range' }, true))
+    ...(segment === undefined ? [] : restsOnRange(segment))
   ]
 }
 
@@ -114,6 +123,8 @@ const settings: Readonly<Record<string, readonly string[]>> = {
 export function restsOfApplied({ record, history }: Folded): Rests[] {
   const recorded = [...history.writes.keys()].flatMap((key): Rests[] => {
     const { kind, field } = partsOf(key)
+    // What is taken out is to be taken off its page as well.
+    if (isPresence({ field }) && Object.hasOwn(settings, kind)) return [{ key, first: true, name: `a ${kind}` }]
     return settings[kind]?.includes(field) ? [{ key, first: true, name: `a setting (${wordsOf(field)})` }] : []
   })
   const pressed = Object.values(record.units).map((unit): Rests => ({

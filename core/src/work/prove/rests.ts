@@ -51,7 +51,8 @@ export function restsOnNetwork({ id, facts }: Network, first: boolean): Rests[] 
   const name = facts.ssid ?? 'the network'
   return [
     ...restsOnFields('network', id, { ssid: `the name ${name}`, security: `the security of ${name}` }, first),
-    { key: secretKey(id, 'wifi-passphrase'), first, name: `the passphrase of ${name}` }
+    { key: secretKey(id, 'wifi-passphrase'), first, name: `the passphrase of ${name}` },
+    restsOnPresence('network', id, name)
   ]
 }
 
@@ -105,6 +106,7 @@ export function restsOfLamps({ record }: Folded, unit: Unit): Rests[] {
     { unit: unit.id, without: ['powered', 'restarted', 'reset', 'moved', 'updated', 'settings-changed'], name },
     ...placeOf(unit),
     ...versionOf(unit),
+    ...exchangeOf(unit),
     ...restsOnFields('unit', unit.id, { role: `the role of ${name}`, mode: `the mode of ${name}` }, false),
     ...own.flatMap((network) => restsOnNetwork(network, false)),
     ...channelsOf(record, unit, false),
@@ -119,7 +121,8 @@ const carriedBy = (units: readonly Unit[]): Rests[] =>
   units.flatMap((unit) => [
     { unit: unit.id, without: ['reset', 'moved', 'updated'], name: unitName(unit) } as const,
     ...placeOf(unit),
-    ...versionOf(unit)
+    ...versionOf(unit),
+    ...exchangeOf(unit)
   ])
 
 /** What the test of a member’s link rests on: it, all upstream of it, and the cables between them. */
@@ -146,7 +149,6 @@ export function restsOfMeasurement(
   const way = unit === undefined ? Object.values(record.units) : wayThrough(folded, proof, unit, catalogue)
   return [
     ...carriedBy(way),
-    ...way.map(({ id }) => restsOnPresence('unit', id, unitName(record.units[id]!))),
     ...way.flatMap((carrier) => channelsOf(record, carrier, true)),
     ...(overTheAir ? networksJoined(record).flatMap((network) => restsOnNetwork(network, true)) : [])
   ]
