@@ -1,9 +1,12 @@
 import { join } from 'node:path'
 import { defineConfig } from 'vitest/config'
 
+/** A test that hangs is ended; how fast a machine is decides nothing. */
+const testTimeout = 60_000
+
 const web = {
   environment: 'jsdom',
-  testTimeout: 20_000,
+  testTimeout,
   setupFiles: ['web/test/setup.ts'],
   alias: { 'idb-keyval': join(import.meta.dirname, 'web/test/idb.ts') }
 }
@@ -32,7 +35,7 @@ export default defineConfig({
             'demo/test/**/*.test.ts',
             'scripts/**/*.test.ts'
           ],
-          testTimeout: 20_000,
+          testTimeout,
           isolate: false
         }
       },
@@ -41,7 +44,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/test/**/*.test.ts'],
           globalSetup: 'testing/one-mariadb.ts',
-          testTimeout: 60_000,
+          testTimeout,
           hookTimeout: 120_000,
           isolate: false
         }

@@ -10,4 +10,7 @@ import { keepSending } from './outbox/send'
 config({ jitless: true })
 startLight()
 void keepSending()
-createRoot(document.getElementById('root')!).render(<RouterProvider router={router} />)
+createRoot(document.getElementById('root')!).render(
+  // A view that is asked for comes before whatever is typed next: as a transition it would wait until nothing else changes.
+  <RouterProvider router={router} useTransitions={false} />
+)
