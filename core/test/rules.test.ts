@@ -8,12 +8,13 @@ import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, home, idOf, node, opened, router } from '@pasado/testing/logbook'
 import { never, outcomeCases } from './outcome-cases'
 import { staleCases } from './stale-cases'
+import { stayCases } from './stays-cases'
 import { cases as visitCases } from './rule-cases'
 
 /** All that this program knows, with the figures of the first standard. */
 const standardOfToday = nextDraft(firstStandard)
 
-const cases = [...visitCases, ...outcomeCases, ...staleCases]
+const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {

@@ -1,6 +1,7 @@
 import { allRules } from '@pasado/core/rules/all'
 import { complete, home, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 import type { RuleCase } from './prove-rule-cases'
+import { beside, hallRouter, reed, stays } from './stays-cases'
 
 const [tv, third, theirs] = [idOf('tv'), idOf('third'), idOf('theirs')]
 const event =
@@ -159,6 +160,44 @@ const changes: readonly (readonly [
   )
 ]
 
+const stayGone = (log: Log) => log.write('thing.removed', { thing: 'stays', id: hallRouter })
+const moved = (place: string) => stays(hallRouter, { place })
+const staying: typeof changes = [
+  [
+    'prove-path',
+    beside,
+    [
+      event(hallRouter, 'reset'),
+      event(reed, 'reset'),
+      (log) => stayGone(log).write('thing.restored', { thing: 'stays', id: hallRouter })
+    ],
+    [event(hallRouter, 'restarted'), stays(hallRouter, { name: 'Customer’s router' })]
+  ],
+  [
+    'prove-after-move',
+    beside,
+    [
+      event(hallRouter, 'moved'),
+      event(hallRouter, 'reset'),
+      moved('loft'),
+      stays(hallRouter, { makeModel: 'Marlin 9' })
+    ],
+    [event(hallRouter, 'restarted')]
+  ],
+  [
+    'prove-rooms',
+    beside,
+    [event(hallRouter, 'moved'), event(hallRouter, 'updated'), moved('loft'), stayGone],
+    [event(hallRouter, 'restarted'), event(reed, 'restarted'), stays(hallRouter, { login: 'customer' })]
+  ],
+  [
+    'prove-source',
+    beside,
+    [event(hallRouter, 'reset'), stays(hallRouter, { makeModel: 'Marlin 9' })],
+    [event(hallRouter, 'restarted')]
+  ]
+]
+
 const placed = ['place-clear', 'place-outlet', 'place-hops', 'place-spacing', 'place-floors', 'place-outbuilding']
 
 const resetAfter = (log: Log) =>
@@ -291,7 +330,7 @@ export const staleCases: RuleCase[] = [
         .write('network.set', { id: idOf('n2'), set: { ssid: 'Razorbill', bands: ['5'], segment: home } }),
     'breaks'
   ],
-  ...changes.flatMap(([rule, from, breaking, harmless]): RuleCase[] => [
+  ...[...changes, ...staying].flatMap(([rule, from, breaking, harmless]): RuleCase[] => [
     ...breaking.flatMap((act, index): RuleCase[] => [
       [rule, `proven, then changed (${index + 1})`, from, act, 'unproven'],
       [rule, `changed by somebody who did not know of the proof (${index + 1})`, from, unseen(act), 'unproven']

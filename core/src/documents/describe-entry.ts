@@ -2,7 +2,8 @@ import type { Catalogue } from '../catalogue/model'
 import { kindOf } from '../record/entries/all'
 import type { Naming } from '../record/entries/kind'
 import type { Entry } from '../record/entry'
-import { unitName, type VisitRecord } from '../record/record'
+import { equipmentOf } from '../record/equipment'
+import type { VisitRecord } from '../record/record'
 import { causes } from '../work/diagnose/causes'
 import { observationOf } from '../work/diagnose/observations'
 import { fieldWords, valueWords } from './field-words'
@@ -18,7 +19,7 @@ export function describeEntry(
   moment: (iso: string) => string
 ): string {
   const names: Naming = {
-    unit: (id) => (record.units[id] ? unitName(record.units[id]) : 'a unit'),
+    unit: (id) => equipmentOf(record, id)?.name ?? 'a unit',
     values: (kind, set) =>
       Object.entries(set)
         .map(

@@ -3,7 +3,8 @@ import { formatMoment } from '../values/moment'
 import { modelKey, type Catalogue } from '../catalogue/model'
 import type { ThingKind } from '../record/facts'
 import type { CableEnd } from '../record/things/cable'
-import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
+import { equipmentOf } from '../record/equipment'
+import { standing, thingsOf, type VisitRecord } from '../record/record'
 
 /** What a field is called where its own name does not say it. */
 const named: Readonly<Record<string, string>> = {
@@ -92,7 +93,9 @@ const named: Readonly<Record<string, string>> = {
   language: 'language of the pack',
   a: 'from',
   b: 'to',
-  kind: 'kind'
+  kind: 'kind',
+  makeModel: 'make and model',
+  givesAddresses: 'gives addresses'
 }
 
 const units: readonly (readonly [RegExp, string])[] = [
@@ -114,7 +117,8 @@ export function fieldWords(field: string): string {
 
 /** The name of a thing of a record, as people speak of it; null where there is none. */
 export function thingName(record: VisitRecord, id: string): string | null {
-  if (record.units[id]) return unitName(record.units[id])
+  const equipment = equipmentOf(record, id)
+  if (equipment) return equipment.name
   for (const kind of ['storey', 'room', 'segment', 'network', 'fitting', 'device', 'host'] as const) {
     const facts = (
       thingsOf(record, kind) as Record<

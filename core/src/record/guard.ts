@@ -1,6 +1,7 @@
 import type { Problem } from '../values/problem'
 import type { Author } from './attribution'
 import { kindOf } from './entries/all'
+import { equipmentOf } from './equipment'
 import type { Circumstances, Referent } from './entries/kind'
 import { modelNamed } from './entries/things'
 import type { Draft } from './entry'
@@ -82,6 +83,7 @@ function valueAt(body: unknown, path: readonly string[]): unknown {
 function missing(what: Referent, id: string): string {
   if (what === 'rule') return `the standard has no rule ${id}`
   if (what === 'subject') return 'nothing of this visit has this id'
+  if (what === 'equipment') return 'no unit of this visit has this id, and nothing that stays'
   return `no ${what} of this visit has this ${what === 'photo' || what === 'secret' ? 'reference' : 'id'}`
 }
 
@@ -92,6 +94,7 @@ function isThere(record: VisitRecord, what: Referent, id: string, known: Known):
   if (what === 'rule') return known.rule(id)
   // A rule may speak of something that is no thing, such as one of two calls.
   if (what === 'subject') return !uuid.test(id) || storedKinds.some((kind) => Object.hasOwn(thingsOf(record, kind), id))
+  if (what === 'equipment') return equipmentOf(record, id) !== null
   if (what in tablesBeside) return Object.hasOwn(record[tablesBeside[what as keyof typeof tablesBeside]] ?? {}, id)
   return Object.hasOwn(thingsOf(record, what as StoredKind), id)
 }
@@ -105,8 +108,10 @@ function referenceProblems(
   const of = kind.slice(0, -4) as StoredKind
   if (!kind.endsWith('.set') || !Object.hasOwn(things, of) || !('set' in body)) return []
   const named: Readonly<Record<string, string | undefined>> = things[of].refersTo
-  const isHere = (kind: string, id: string) =>
-    Object.hasOwn(thingsOf(record, kind as StoredKind), id) || coming.has(`${kind} ${id}`)
+  const isHere = (kind: string, id: string): boolean =>
+    kind === 'equipment'
+      ? isHere('unit', id) || isHere('stays', id)
+      : Object.hasOwn(thingsOf(record, kind as StoredKind), id) || coming.has(`${kind} ${id}`)
   return Object.entries(body.set as Record<string, unknown>).flatMap(([field, value]) => {
     const referent = named[field]
     if (referent === undefined || value === null) return []
@@ -118,6 +123,11 @@ function referenceProblems(
     }
     return isHere(referent, value as string)
       ? []
-      : [{ field: ['set', field], message: `names a ${referent} that this visit does not have` }]
+      : [
+          {
+            field: ['set', field],
+            message: `names a ${referent === 'equipment' ? 'unit' : referent} that this visit does not have`
+          }
+        ]
   })
 }

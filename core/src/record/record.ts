@@ -195,6 +195,7 @@ export type Device = Recorded<'device'>
 export type Measurement = Recorded<'measurement'>
 export type FaultSearch = z.infer<typeof faultSearch>
 export type Segment = Recorded<'segment'>
+export type Stays = Recorded<'stays'>
 export type Pool = Recorded<'pool'>
 export type Host = Recorded<'host'>
 export type Secret = VisitRecord['secrets'][string]
@@ -225,9 +226,9 @@ export interface AnyThing {
 export const anyThingsOf = (record: VisitRecord, kind: StoredKind): Readonly<Record<string, AnyThing>> =>
   thingsOf(record, kind)
 
-/** Whether one end of a cable is in a unit. */
-export const hasEndAt = ({ facts: { a, b } }: Pick<Cable, 'facts'>, unit: string): boolean =>
-  [a, b].some((end) => end?.thing === 'unit' && end.id === unit)
+/** Whether one end of a cable is in a unit, or in what stays. */
+export const hasEndAt = ({ facts: { a, b } }: Pick<Cable, 'facts'>, equipment: string): boolean =>
+  [a, b].some((end) => (end?.thing === 'unit' || end?.thing === 'stays') && end.id === equipment)
 
 /** Whether a word names a kind of thing. */
 export const isStored = (kind: string): kind is StoredKind => Object.hasOwn(things, kind)

@@ -1,8 +1,9 @@
 import { conflictsOf, type Unsettled } from '../history/conflicts'
 import type { Folded } from '../history/history'
 import { isSame } from '../history/history'
+import { equipmentOf } from '../record/equipment'
 import type { VisitRecord } from '../record/record'
-import { tableOf, isStored, unitName } from '../record/record'
+import { tableOf, isStored } from '../record/record'
 import { isPresence } from '../record/keys'
 import { textOf, wordsOf } from '../values/plain'
 import { unproven, type Home, type Place, type Rule, type Subject, type Verdict } from './rule'
@@ -70,7 +71,8 @@ function unsettledVerdict(rule: Rule, record: VisitRecord, conflict: Unsettled, 
   const people = [...new Set(conflict.values.map(({ by }) => by.name))]
   const values =
     conflict.kind === 'secret' ? 'different secrets' : conflict.values.map(({ value }) => inWords(value)).join(' and ')
-  const of = conflict.kind === 'unit' && record.units[conflict.id] ? ` of ${unitName(record.units[conflict.id]!)}` : ''
+  const equipment = conflict.kind === 'unit' || conflict.kind === 'stays' ? equipmentOf(record, conflict.id) : null
+  const of = equipment ? ` of ${equipment.name}` : ''
   return unproven(
     `${people.join(' and ')} set ${wordsOf(conflict.field)}${of} without having seen each other: ${values}.`,
     'Settle which is right: it stands in the docket.',

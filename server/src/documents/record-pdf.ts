@@ -3,6 +3,8 @@ import { modelKey, type Catalogue } from '@pasado/core/catalogue/model'
 import type { ToldOfForeign } from '@pasado/core/documents/foreign'
 import { lookWords } from '@pasado/core/catalogue/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
+import { equipmentOf, stayingOf, staysName } from '@pasado/core/record/equipment'
+import { staysWords } from '@pasado/core/documents/stays-words'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
 import type { Changes, Revision } from '@pasado/core/documents/change'
@@ -83,7 +85,8 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
   } as never)
 }
 
-function briefTable({ brief: { facts } }: VisitRecord): Content {
+function briefTable(record: VisitRecord): Content {
+  const { facts } = record.brief
   const { speedDownMbps, speedUpMbps, telephone } = facts
   const throughIt = telephone ? 'yes' : 'no'
   return factsTable([
@@ -97,7 +100,8 @@ function briefTable({ brief: { facts } }: VisitRecord): Content {
     ['Provider’s reference', facts.providerReference ?? '–'],
     ['Telephone', facts.phone],
     ['Second contact', facts.secondContact],
-    ['Telephone through the modem', telephone === undefined ? undefined : throughIt]
+    ['Telephone through the modem', telephone === undefined ? undefined : throughIt],
+    ...stayingOf(record).map((stays) => ['Stays', `${staysName(stays)}: ${staysWords(stays)}`] as const)
   ])
 }
 
@@ -165,7 +169,7 @@ function unitsTable(record: VisitRecord, catalogue: Catalogue): Content {
 }
 
 function addressTable(record: VisitRecord): Content {
-  const nameOf = (id: string | undefined) => (id && record.units[id] ? unitName(record.units[id]) : undefined)
+  const nameOf = (id: string | undefined) => equipmentOf(record, id)?.name
   const body = [
     ...standing(record.segments).map(({ id, facts }): TableCell[] => {
       const pools = standing(record.pools).filter((pool) => pool.facts.segment === id)

@@ -1,5 +1,6 @@
 import type { Content, TableCell } from 'pdfmake/interfaces'
 import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '@pasado/core/work/prove/rooms'
+import { equipmentOf } from '@pasado/core/record/equipment'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import type { Changes, Revision } from '@pasado/core/documents/change'
 import { sealCode } from '@pasado/core/record/seal'
@@ -31,7 +32,7 @@ export function measurements(revision: Revision): Content[] {
     const meta = result.measurement.meta.runs
     return `${result.measurement.facts.how?.replaceAll('-', ' ') ?? ''}${meta ? `, ${meta.by.name}, ${time(meta.at)}` : ''}`
   }
-  const unit = (id: string | undefined) => (id && record.units[id] ? unitName(record.units[id]) : '')
+  const unit = (id: string | undefined) => equipmentOf(record, id)?.name ?? ''
   const row = (where: string, result: Measured, outcome: string): TableCell[] => [
     { text: where, bold: true },
     unit(result.measurement.facts.unit) +

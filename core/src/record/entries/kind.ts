@@ -23,8 +23,8 @@ export interface Line<B> extends Envelope<B> {
   received: string
 }
 
-/** What a field of an entry refers to; the server takes no entry that refers to what is not there. `subject`: any thing, where it is one. */
-export type Referent = StoredKind | 'photo' | 'check' | 'search' | 'wait' | 'secret' | 'rule' | 'subject'
+/** What a field of an entry refers to; the server takes no entry that refers to what is not there. `equipment`: a unit, or what stays; `subject`: any thing, where it is one. */
+export type Referent = StoredKind | 'equipment' | 'photo' | 'check' | 'search' | 'wait' | 'secret' | 'rule' | 'subject'
 
 /** The fields of an entry that refer to something, by path (`about.unit`), each with what it is; a function where the entry itself says. */
 export type References<B> = Readonly<Record<string, Referent | ((body: B) => Referent | null)>>

@@ -3,6 +3,7 @@ import { lampLooks, lookWords } from '../../catalogue/look'
 import { elsewhere, unitEvents } from '../answers'
 import { attributionOf } from '../attribution'
 import { id, textLine } from '../fields'
+import { equipmentOf } from '../equipment'
 import { promptKey } from '../keys'
 import { stepKey, type Unit, type VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
@@ -12,14 +13,25 @@ function withUnit(record: VisitRecord, id: string, change: (unit: Unit) => Parti
   return units ? { units } : {}
 }
 
+/** Of a unit, or of what stays: both have lamps to look at and can be restarted. */
+function withEquipment(
+  record: VisitRecord,
+  id: string,
+  change: (seen: Pick<Unit, 'sightings' | 'events'>) => Partial<Pick<Unit, 'sightings' | 'events'>>
+): Partial<VisitRecord> {
+  if (!equipmentOf(record, id)?.stays) return withUnit(record, id, change)
+  const stays = record.stays?.[id]
+  return stays ? { stays: { ...record.stays, [id]: { ...stays, ...change(stays) } } } : {}
+}
+
 /** What was seen of a unit, and done to it. */
 export const unitKinds = {
   'lamp.seen': entryKind({
     body: z.strictObject({ unit: id, lamps: lampLooks.min(1, 'must name at least one lamp') }),
     by: 'anybody',
-    refersTo: { unit: 'unit' },
+    refersTo: { unit: 'equipment' },
     apply: (record, line) =>
-      withUnit(record, line.body.unit, ({ sightings }) => ({
+      withEquipment(record, line.body.unit, ({ sightings }) => ({
         sightings: [...sightings, { ...attributionOf(line), lamps: line.body.lamps }]
       })),
     inverse: null,
@@ -29,9 +41,9 @@ export const unitKinds = {
   'unit.event': entryKind({
     body: z.strictObject({ unit: id, what: z.enum(unitEvents) }),
     by: 'anybody',
-    refersTo: { unit: 'unit' },
+    refersTo: { unit: 'equipment' },
     apply: (record, line) =>
-      withUnit(record, line.body.unit, ({ events }) => ({
+      withEquipment(record, line.body.unit, ({ events }) => ({
         events: [...events, { ...attributionOf(line), what: line.body.what }]
       })),
     inverse: null,
@@ -61,7 +73,7 @@ export const unitKinds = {
   'pairing.pressed': entryKind({
     body: z.strictObject({ unit: id, which: z.enum(['first', 'second']), on: id }),
     by: 'anybody',
-    refersTo: { unit: 'unit', on: 'unit' },
+    refersTo: { unit: 'unit', on: 'equipment' },
     apply: (record, line) => {
       const { unit, which, on } = line.body
       return withUnit(record, unit, ({ pairing = [] }) => ({
@@ -136,7 +148,7 @@ export const unitKinds = {
       network: id.optional()
     }),
     by: 'anybody',
-    refersTo: { unit: 'unit', server: 'unit', network: 'network' },
+    refersTo: { unit: 'unit', server: 'equipment', network: 'network' },
     apply: (record, line) => {
       const { unit, ...seen } = line.body
       return withUnit(record, unit, () => ({ path: { ...attributionOf(line), ...seen } }))

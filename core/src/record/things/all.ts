@@ -8,6 +8,7 @@ import { trouble } from './trouble'
 import { reading } from './reading'
 import { fitting } from './fitting'
 import { cable } from './cable'
+import { stays } from './stays'
 import { unit } from './unit'
 import { segment } from './segment'
 import { pool } from './pool'
@@ -31,6 +32,7 @@ export const things = {
   cable,
   unit,
   segment,
+  stays,
   pool,
   host,
   network,

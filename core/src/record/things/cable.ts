@@ -5,9 +5,9 @@ export const cableKinds = ['network', 'telephone', 'coax', 'fibre'] as const
 
 export const cableCategories = ['cat5', 'cat5e', 'cat6', 'cat6a'] as const
 
-/** One end of a cable: a port of a unit, of an outlet or of something else that stands there. */
+/** One end of a cable: a port of a unit, of an outlet, of something else that stands there or of what stays. */
 export const cableEnd = z.strictObject({
-  thing: z.enum(['unit', 'outlet', 'fitting']),
+  thing: z.enum(['unit', 'outlet', 'fitting', 'stays']),
   id,
   port: z.string().min(1).max(40)
 })
@@ -29,7 +29,8 @@ export const cableFacts = z.strictObject({
 
 /** The ends are told by what they are at. */
 function told({ a, b, ...rest }: Record<string, unknown>, unitName: (id: string) => string): Record<string, unknown> {
-  const at = ({ thing, id, port }: CableEnd) => `${thing === 'unit' ? unitName(id) : thing} ${port}`
+  const at = ({ thing, id, port }: CableEnd) =>
+    `${thing === 'unit' || thing === 'stays' ? unitName(id) : thing} ${port}`
   return { ...rest, ...(a ? { from: at(a as CableEnd) } : {}), ...(b ? { to: at(b as CableEnd) } : {}) }
 }
 

@@ -43,7 +43,7 @@ export const measurement = thing({
   table: 'measurements',
   facts: measurementFacts,
   later: true,
-  refersTo: { room: 'room', unit: 'unit' },
+  refersTo: { room: 'room', unit: 'equipment' },
   carriesOver: null,
   compared: 'not',
   label: 'Measurement',

@@ -15,7 +15,7 @@ export const pool = thing({
   table: 'pools',
   facts: poolFacts,
   later: false,
-  refersTo: { segment: 'segment', unit: 'unit' },
+  refersTo: { segment: 'segment', unit: 'equipment' },
   carriesOver: asItIs,
   compared: { byField: 4 }
 })

@@ -18,7 +18,7 @@ export const radio = thing({
   table: 'radios',
   facts: radioFacts,
   later: true,
-  refersTo: { unit: 'unit' },
+  refersTo: { unit: 'equipment' },
   carriesOver: asItIs,
   compared: { byField: 6 }
 })

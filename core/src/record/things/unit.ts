@@ -2,10 +2,10 @@ import { z } from 'zod'
 import { across, checked, id, textLine, yes } from '../fields'
 import { attributed } from '../attribution'
 import { elsewhere } from '../answers'
-import { lampLooks } from '../../catalogue/look'
 import { readMac, unitMacProblem } from '../../values/mac'
 import { roles } from '../../catalogue/model'
 import { ssidProblem } from '../../values/ssid'
+import * as seen from './seen'
 import { thing, without } from './thing'
 import { versionProblem } from '../../values/version'
 
@@ -68,13 +68,8 @@ export const unitFacts = z.strictObject({
   pushButton: z.enum(['off', 'asked-for', 'on'])
 })
 
-/** What a look at its lamps saw. */
-const sighting = z.strictObject({ ...attributed, lamps: lampLooks })
-export type Sighting = z.infer<typeof sighting>
-
 const besides = {
-  sightings: z.array(sighting),
-  events: z.array(z.strictObject({ ...attributed, what: z.string() })),
+  ...seen.besides,
   prompts: z.record(
     z.string(),
     z.strictObject({ ...attributed, answer: z.enum(['yes', 'no']), from: z.enum(['customer', 'default']) })
@@ -110,7 +105,7 @@ export const unit = thing({
   table: 'units',
   facts: unitFacts,
   besides,
-  begins: { sightings: [], events: [], prompts: {} },
+  begins: { ...seen.begins, prompts: {} },
   later: false,
   refersTo: { box: 'box', storey: 'storey' },
   carriesOver: carriedOver,

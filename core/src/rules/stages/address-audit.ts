@@ -6,13 +6,13 @@ import { parseCidr } from '../../values/ipv4'
 
 /** Audits the record that a rule reads. */
 export function auditOf(home: Home): HomeAudit {
-  const { segments, pools, hosts, units } = home.record
+  const { segments, pools, hosts, units, stays } = home.record
   const school = home.policy.poolSchool
   const known = audits.get(hosts)
-  if (known && known.segments === segments && known.pools === pools && known.units === units && known.school === school)
-    return known.audit
+  const isSame = known?.segments === segments && known.pools === pools && known.units === units && known.stays === stays
+  if (known && isSame && known.school === school) return known.audit
   const audit = auditRecord(home.record, school)
-  audits.set(hosts, { segments, pools, units, school, audit })
+  audits.set(hosts, { segments, pools, units, stays, school, audit })
   return audit
 }
 
@@ -23,6 +23,7 @@ const audits = new WeakMap<
     segments: VisitRecord['segments']
     pools: VisitRecord['pools']
     units: VisitRecord['units']
+    stays: VisitRecord['stays']
     school: string
     audit: HomeAudit
   }

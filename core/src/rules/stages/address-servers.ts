@@ -1,8 +1,7 @@
 import { type Home, type Verdict, aboutUnit, atUnit, breaks, holds, rule, unproven } from '../rule'
 import { aboutSegment, atHost, atSegment, auditOf, isFixedLink, nowhere, sentence } from './address-audit'
-import { servingOn } from '../../work/addresses/servers'
+import { givesNone, servingOn } from '../../work/addresses/servers'
 import { isAccessPoint } from '../../work/units/known-unit'
-import { unitName } from '../../record/record'
 
 function judgeOneDhcp(home: Home): Verdict[] {
   const audit = auditOf(home)
@@ -11,27 +10,27 @@ function judgeOneDhcp(home: Home): Verdict[] {
     const at = atSegment(segment, 'dhcp')
     const findings = audit.ofSegment.get(segment.id)
     if (!findings) return unproven('Its range is not recorded.', 'Enter its range.', atSegment(segment, 'cidr'), about)
-    const { units, takenOut, unnamed, pools } = servingOn(home.record, segment)
+    const { servers, takenOut, unnamed, pools } = servingOn(home.record, segment)
     const two = findings.find(({ code }) => code === 'two-dhcp')
-    if (units.length > 1)
+    if (servers.length > 1)
       return breaks(
-        `${units.map(unitName).join(' and ')} each serve addresses here.`,
+        `${servers.map(({ name }) => name).join(' and ')} each serve addresses here.`,
         'Switch all but one of them off.',
         at,
         about
       )
-    const off = units.find(({ facts }) => facts.dhcpServer === 'off')
+    const off = servers.find(givesNone)
     if (off)
       return breaks(
-        `${unitName(off)} is to serve addresses here, and its DHCP server is recorded off.`,
-        'Switch it on, or name the unit that serves.',
+        `${off.name} is to serve addresses here, and its DHCP server is recorded off.`,
+        'Switch it on, or name who serves.',
         at,
         about
       )
-    const inAp = units.find((unit) => isAccessPoint({ unit }) && unit.facts.dhcpServer !== 'on')
+    const inAp = servers.find(({ unit }) => unit && isAccessPoint({ unit }) && unit.facts.dhcpServer !== 'on')
     if (inAp)
       return unproven(
-        `${unitName(inAp)} works as an access point and is named as serving addresses here: it cannot be both.`,
+        `${inAp.name} works as an access point and is named as serving addresses here: it cannot be both.`,
         'Name the unit that serves now, or record that its DHCP server is on.',
         at,
         about
@@ -54,15 +53,15 @@ function judgeOneDhcp(home: Home): Verdict[] {
         about
       )
     if (two) return breaks(sentence(two), 'Switch all but one of them off.', at, about)
-    if (pools.length === 0 && units.length === 0)
+    if (pools.length === 0 && servers.length === 0)
       return isFixedLink(segment, home)
         ? holds('The provider gives a fixed address here: nobody is to serve any.', about)
         : unproven('Nothing is recorded that serves addresses here.', 'Record its DHCP server and pool.', at, about)
     if (unnamed && segment.facts.use !== 'provider')
       return unproven('It has a pool, and whose it is nobody recorded.', 'Name the DHCP server.', at, about)
     return holds(
-      units.length
-        ? `Exactly one DHCP server: ${unitName(units[0]!)}.`
+      servers.length
+        ? `Exactly one DHCP server: ${servers[0]!.name}.`
         : 'The provider serves addresses here, and nobody else.',
       about
     )

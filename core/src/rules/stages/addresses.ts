@@ -1,6 +1,7 @@
 import { restsOfApplied, restsOfReached } from '../../work/prove/rests-of-answers'
 import { aboutHost, aboutSegment, atHost, atSegment, auditOf, mends, sentence, suggested } from './address-audit'
 import { addrApMode, addrOneDhcp } from './address-servers'
+import { stayingOf, staysName } from '../../record/equipment'
 import { isAccessPoint } from '../../work/units/known-unit'
 import { isPrivate, parseCidr } from '../../values/ipv4'
 import type { FindingCode } from '../../address/audit-schema'
@@ -22,7 +23,14 @@ import {
 function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
   return (home) => {
     const audit = auditOf(home)
-    return home.hosts.map((host): Verdict => {
+    // Nothing is asked of what stays; where its address cannot be as it was written down, that is told.
+    const staying = stayingOf(home.record).flatMap((stays): Verdict[] => {
+      const finding = audit.ofHost.get(stays.id)?.find((candidate) => codes.includes(candidate.code))
+      const place: Place = { stage: 'connect', kind: 'stays', id: stays.id, field: 'address' }
+      const about = { id: stays.id, name: staysName(stays) }
+      return finding ? [breaks(sentence(finding), 'Look at its address and its range again.', place, about)] : []
+    })
+    const ours = home.hosts.map((host): Verdict => {
       const about = aboutHost(home, host)
       if (host.facts.address === undefined || !audit.ofHost.has(host.id)) {
         return unproven(
@@ -41,6 +49,7 @@ function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
         about
       )
     })
+    return [...staying, ...ours]
   }
 }
 
@@ -117,8 +126,9 @@ function translatedTwice(home: Home): string | null {
     (known) => (known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway') && !isAccessPoint(known)
   )
   if (!router || router.unit.facts.mode === 'bridge') return null
-  if (home.record.brief.facts.accessLine === 'existing-router')
-    return `${router.name} translates behind the customer’s own router, which translates as well`
+  const before = stayingOf(home.record).find(({ facts }) => facts.kind === 'router')
+  if (before || home.record.brief.facts.accessLine === 'existing-router')
+    return `${router.name} translates behind ${before ? staysName(before) : 'the customer’s own router'}, which translates as well`
   const outer = home.segments.find(
     ({ id, facts }) =>
       home.segments.some((inner) => inner.facts.behind === id) &&

@@ -1,7 +1,6 @@
 import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
 import { portOwners } from '../../work/cabling/ports'
-import type { KnownUnit } from '../../work/units/known-unit'
 import { aboutUnit, breaks, unproven, type Home, type Place, type Verdict } from '../rule'
 
 /** A place at a cable of the port map. */
@@ -15,10 +14,10 @@ export const asVerdict = ({ cable, message, remedy, outcome, unit }: CableProble
   return (outcome === 'breaks' ? breaks : unproven)(message, remedy, atCable(cable), known ? aboutUnit(known) : null)
 }
 
-/** The cables at a unit, each with the port of the unit that it leads to. */
-export function cablesAt(home: Home, { unit }: KnownUnit) {
+/** The cables at a unit, or at what stays, each with the port of it that it leads to. */
+export function cablesAt(home: Home, id: string) {
   return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) => {
-    if (a?.end.id === unit.id) return [{ cable, port: a, other: b }]
-    return b?.end.id === unit.id ? [{ cable, port: b, other: a }] : []
+    if (a?.end.id === id) return [{ cable, port: a, other: b }]
+    return b?.end.id === id ? [{ cable, port: b, other: a }] : []
   })
 }

@@ -26,7 +26,9 @@ export const cablePower = rule({
     const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
     const unfed = powered.filter(
       (known) =>
-        !cablesAt(home, known).some(({ other }) => other && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0)
+        !cablesAt(home, known.unit.id).some(
+          ({ other }) => other && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0
+        )
     )
     if (unfed.length)
       return unfed.map((known) =>

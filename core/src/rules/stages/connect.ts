@@ -5,11 +5,13 @@ import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
 import { judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
+import { modelKey } from '../../catalogue/model'
+import { stayingOf, staysName } from '../../record/equipment'
 import { standing, thingsOf } from '../../record/record'
 import { asVerdict, atCable, cablesAt, problemsOf } from './cables-of-home'
 import { cablePower } from './connect-power'
-import { aboutUnit, atUnit, breaks, holds, rule, unproven } from '../rule'
-import type { Place, Rule, Verdict } from '../rule'
+import { aboutUnit, breaks, holds, rule, unproven } from '../rule'
+import type { Home, Place, Rule, Verdict } from '../rule'
 import { isAccessPoint } from '../../work/units/known-unit'
 
 /** What makes a cable wrong in itself, wherever it leads. */
@@ -42,7 +44,7 @@ export const cableMode = rule({
       )
       if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
       const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
-      const cables = cablesAt(home, known)
+      const cables = cablesAt(home, known.unit.id)
       const line = known.model?.ports.find(
         ({ kind }) => kind === 'coax' || kind === 'telephone-line' || kind === 'fibre'
       )
@@ -95,6 +97,23 @@ export const cableMode = rule({
     })
 })
 
+/** Modems and gateways of the home: those of ours, and those that stay. */
+function modemsOf(home: Home) {
+  const ours = home.units
+    .filter(({ unit }) => unit.facts.role === 'modem' || unit.facts.role === 'gateway')
+    .map(({ unit, name, model }) => ({ kind: 'unit' as const, id: unit.id, name, model, seen: unit }))
+  const staying = stayingOf(home.record)
+    .filter(({ facts }) => facts.kind === 'modem')
+    .map((stays) => ({
+      kind: 'stays' as const,
+      id: stays.id,
+      name: staysName(stays),
+      model: home.catalogue.get(modelKey(stays.facts.model ?? '', stays.facts.modelVersion ?? 1)) ?? null,
+      seen: stays
+    }))
+  return [...ours, ...staying]
+}
+
 export const cableModemRestart = rule({
   id: 'cable-modem-restart',
   name: 'Modem restarted',
@@ -103,34 +122,31 @@ export const cableModemRestart = rule({
   minutes: 5,
   statement: 'The modem was restarted after the cable was put in, and left to settle.',
   judge: (home) =>
-    home.units.flatMap((known): Verdict[] => {
-      if (known.unit.facts.role !== 'modem' && known.unit.facts.role !== 'gateway') return []
+    modemsOf(home).flatMap((modem): Verdict[] => {
       // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
-      const put = cablesAt(home, known)
+      const put = cablesAt(home, modem.id)
         .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
         .flatMap(({ cable: { id } }) => restsOnCable(id, 'its cable', true))
       if (put.length === 0) return []
-      const about = aboutUnit(known)
-      const restarts = known.unit.events.filter(({ what }) => what === 'restarted' || what === 'powered')
+      const about = { id: modem.id, name: modem.name }
+      const restarts = modem.seen.events.filter(({ what }) => what === 'restarted' || what === 'powered')
       const restart = proofOf(home.history, restarts, () => put)
       if (!restart || restart.changes.length > 0)
         return [
           unproven(
             'It has not been restarted since the cable was put in.',
             'Switch it off, lights out, battery out, and on again; then leave it until its lights settle.',
-            atUnit('connect', known.unit, 'restart'),
+            { stage: 'connect', kind: modem.kind, id: modem.id, field: 'restart' },
             about
           )
         ]
-      if (
-        !known.unit.sightings.some(({ seq }) => hasSeen(home.history, seq, restart.line.seq)) &&
-        (known.model?.lamps.length ?? 0) > 0
-      )
+      if (!modem.model?.lamps.length) return [holds('It was restarted after the cable was put in.', about)]
+      if (!modem.seen.sightings.some(({ seq }) => hasSeen(home.history, seq, restart.line.seq)))
         return [
           unproven(
             'It was restarted, and nobody has looked since whether its lights have settled.',
             'Look at its lamps.',
-            { stage: 'start', kind: 'lamp', id: known.unit.id, field: 'lamp' },
+            { stage: 'start', kind: 'lamp', id: modem.id, field: 'lamp' },
             about
           )
         ]

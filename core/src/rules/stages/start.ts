@@ -1,6 +1,6 @@
 import { hasSeen, headsOf } from '../../history/history'
 import { proofOf } from '../../history/proof'
-import type { Sighting } from '../../record/things/unit'
+import type { Sighting } from '../../record/things/seen'
 import { restsOfLamps } from '../../work/prove/rests'
 import { lastedTooLong, readLamps } from '../../work/units/unit-lamps'
 import { lookWords, sightingWords } from '../../catalogue/look'

@@ -4,9 +4,11 @@ import {
   type Host,
   type Pool,
   type Segment,
+  type Stays,
   type Unit,
   type VisitRecord
 } from '../../record/record'
+import { stayingOf, staysName } from '../../record/equipment'
 import { auditAddresses } from '../../address/audit'
 import type { AuditFinding, AuditInput, AuditOutput } from '../../address/audit-schema'
 import { parseIpv4 } from '../../values/ipv4'
@@ -129,17 +131,45 @@ export function auditRecord(
   pools: Pool[] = standing(record.pools)
 ): HomeAudit {
   const units = standing(record.units)
+  const staying = stayingOf(record)
   return auditHome({
     segments: standing(record.segments),
     pools,
-    // What was taken out has no address here.
-    hosts: standing(record.hosts).filter(
-      ({ facts: { unit } }) => unit === undefined || units.some(({ id }) => id === unit)
-    ),
-    unitNames: new Map(units.map((unit) => [unit.id, unitName(unit)])),
-    routers: routersOf(units),
+    // What was taken out has no address here. What stays was there first: what clashes with it is told of ours.
+    hosts: [
+      ...staying.map(hostOfStays),
+      ...standing(record.hosts).filter(
+        ({ facts: { unit } }) => unit === undefined || units.some(({ id }) => id === unit)
+      )
+    ],
+    unitNames: new Map([
+      ...units.map((unit) => [unit.id, unitName(unit)] as const),
+      ...staying.map((stays) => [stays.id, staysName(stays)] as const)
+    ]),
+    routers: new Set([
+      ...routersOf(units),
+      ...staying.filter(({ facts }) => facts.kind === 'router').map(({ id }) => id)
+    ]),
     school
   })
+}
+
+/** The address of what stays, as a fixed address of the home; its segment is the one it is recorded in. */
+function hostOfStays({ id, facts, meta, addedSeq, removedSeq }: Stays): Host {
+  const { address, segment } = facts
+  // Its maker or its owner set it: whether a pool holds it is theirs.
+  return {
+    id,
+    facts: {
+      unit: id,
+      reserved: true,
+      ...(address === undefined ? {} : { address }),
+      ...(segment === undefined ? {} : { segment })
+    },
+    meta,
+    addedSeq,
+    removedSeq
+  }
 }
 
 /** The units that route: routers, gateways and modems that are no access points or bridges. */

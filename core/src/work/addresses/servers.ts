@@ -1,11 +1,12 @@
 import { parseCidr, parseIpv4 } from '../../values/ipv4'
-import { standing, unitName, type Pool, type Segment, type Unit, type VisitRecord } from '../../record/record'
+import { equipmentOf, stayingOf, type Equipment } from '../../record/equipment'
+import { standing, type Pool, type Segment, type VisitRecord } from '../../record/record'
 
 /** What is recorded of who serves addresses on a segment. */
 export interface Serving {
-  /** Standing units that serve, or are to: by a pool of the segment, or by their own fact. */
-  units: Unit[]
-  /** Units named by a pool that were taken out of the visit. */
+  /** Units, and what stays, that serve or are to: by a pool of the segment, or by their own fact. */
+  servers: Equipment[]
+  /** What a pool names that was taken out of the visit. */
   takenOut: string[]
   /** Whether a pool names nobody. */
   unnamed: boolean
@@ -26,27 +27,38 @@ export function poolHolds({ facts: { from, to } }: Pool, address: string): boole
 }
 
 /**
- * Who serves addresses on a segment, as it is recorded. A unit whose own DHCP server is recorded on counts without a
- * pool of its own too: on the segment that holds its address, or on the only one there is.
+ * Who serves addresses on a segment, as it is recorded. What has its own DHCP server recorded on, or stays and gives addresses, counts
+ * without a pool of its own too: on the segment that holds its address, or on the only one there is.
  */
 export function servingOn(record: VisitRecord, segment: Segment): Serving {
   const pools = standing(record.pools).filter(({ facts }) => facts.segment === segment.id)
   const named = [...new Set(pools.flatMap(({ facts }) => facts.unit ?? []))]
   const pooled = new Set(standing(record.pools).flatMap(({ facts }) => facts.unit ?? []))
-  const segments = standing(record.segments)
+  const isAlone = standing(record.segments).length === 1
   const hosts = standing(record.hosts)
-  const on = standing(record.units).filter(({ id, facts }) => {
-    if (facts.dhcpServer !== 'on' || pooled.has(id)) return false
-    const own = hosts.filter((host) => host.facts.unit === id).flatMap((host) => host.facts.segment ?? [])
-    return own.length > 0 ? own.includes(segment.id) : segments.length === 1
-  })
-  const isStanding = (id: string) => record.units[id]?.removedSeq === null
+  const isOn = (segments: readonly string[]) => (segments.length > 0 ? segments.includes(segment.id) : isAlone)
+  const on = standing(record.units).filter(
+    ({ id, facts }) =>
+      facts.dhcpServer === 'on' &&
+      !pooled.has(id) &&
+      isOn(hosts.filter((host) => host.facts.unit === id).flatMap((host) => host.facts.segment ?? []))
+  )
+  const giving = stayingOf(record).filter(
+    ({ id, facts }) =>
+      facts.givesAddresses === 'yes' && !pooled.has(id) && isOn(facts.segment === undefined ? [] : [facts.segment])
+  )
+  const known = named.map((id) => equipmentOf(record, id))
   return {
-    units: [...named.filter(isStanding).map((id) => record.units[id]!), ...on],
-    takenOut: named
-      .filter((id) => !isStanding(id))
-      .map((id) => (record.units[id] ? unitName(record.units[id]) : 'A unit that is not here')),
+    servers: [
+      ...known.filter((server) => server !== null).filter(({ isHere }) => isHere),
+      ...[...on, ...giving].map(({ id }) => equipmentOf(record, id)!)
+    ],
+    takenOut: known.filter((server) => !server?.isHere).map((server) => server?.name ?? 'A unit that is not here'),
     unnamed: pools.some(({ facts }) => facts.unit === undefined),
     pools
   }
 }
+
+/** Whether something is recorded as giving no addresses. */
+export const givesNone = ({ unit, stays }: Equipment): boolean =>
+  unit?.facts.dhcpServer === 'off' || stays?.facts.givesAddresses === 'no'

@@ -1,3 +1,4 @@
+import { equipmentOf } from '../../record/equipment'
 import { standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
 import { endKey, type Port } from './ports'
 
@@ -57,6 +58,7 @@ function behindSocket(record: VisitRecord, socket: Port, cables: readonly Drawn[
 export function judgeFarEnd(record: VisitRecord, other: Port | null, wanted: Wanted, cables: readonly Drawn[]): FarEnd {
   if (!other) return { kind: 'unknown', message: 'What its cable leads to is no longer here' }
   if (other.end.thing === 'unit') return unitEnd(record, other, wanted)
+  if (other.end.thing === 'stays') return staysEnd(record, other, wanted)
   if (other.end.thing === 'fitting') {
     if (kindOfFitting(record, other) !== 'injector') return fittingEnd(record, other, wanted)
     const through = throughInjector(other, cables)
@@ -92,6 +94,25 @@ function unitEnd(record: VisitRecord, other: Port, wanted: Wanted): FarEnd {
   if (upstreamOf[wanted].has(unit.facts.role)) return { kind: 'right', name: other.owner }
   const what = wanted === 'internet' ? 'internet' : 'home’s network'
   return { kind: 'unknown', message: `${name}: that the ${what} comes from there is not recorded` }
+}
+
+/** Kinds of what stays that the internet, or the home's network, comes from. */
+const comesFromStaying: Record<'internet' | 'lan', ReadonlySet<string | undefined>> = {
+  internet: new Set(['router', 'modem', 'switch']),
+  lan: new Set(['router', 'modem', 'switch', 'access-point', 'mesh-node'])
+}
+
+/** What comes from something that stays. */
+function staysEnd(record: VisitRecord, other: Port, wanted: Wanted): FarEnd {
+  const kind = equipmentOf(record, other.end.id)?.stays?.facts.kind
+  const name = endName(other)
+  if (wanted === 'line') return { kind: 'wrong', message: `${other.owner} is not the provider’s line` }
+  if (other.kind === 'internet' || other.kind === 'provider-line')
+    return { kind: 'wrong', message: `${name} is where the internet goes in: nothing comes from there` }
+  if (comesFromStaying[wanted].has(kind)) return { kind: 'right', name: other.owner }
+  return kind === 'printer'
+    ? { kind: 'wrong', message: `nothing comes from ${other.owner}` }
+    : { kind: 'unknown', message: `${name}: what comes from there is not recorded` }
 }
 
 /** What comes from something of the home's or the provider's. */

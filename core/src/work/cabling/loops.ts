@@ -1,3 +1,4 @@
+import { stayingOf, staysName } from '../../record/equipment'
 import { standing, thingsOf, type VisitRecord } from '../../record/record'
 import { Groups } from '../../values/groups'
 import type { CableProblem, KnownCable } from './known-cable'
@@ -33,6 +34,8 @@ export function loopProblems(cables: readonly KnownCable[], record: VisitRecord)
   const serving = standing(record.units).filter(
     ({ id, facts }) => facts.dhcpServer === 'on' || (facts.dhcpServer === undefined && pools.has(id))
   )
+  for (const stays of stayingOf(record))
+    if (stays.facts.givesAddresses === 'yes') servers.set(`stays ${stays.id}`, [staysName(stays)])
   for (const unit of serving) servers.set(`unit ${unit.id}`, [unit.facts.name ?? 'a unit'])
   for (const { cable, a, b } of cables) {
     if (!a || !b) continue

@@ -1,3 +1,4 @@
+import { equipmentOf } from '../../record/equipment'
 import type { VisitRecord } from '../../record/record'
 import { judgeFarEnd } from './far-end'
 import type { CableProblem, KnownCable } from './known-cable'
@@ -57,5 +58,6 @@ const isLine = ({ kind }: Port): boolean => kind === 'coax' || kind === 'fibre' 
 /** Whether the internet comes from a port: a modem's, or one in the wall that is no socket of the home's network. */
 function bringsInternet(record: VisitRecord, { end, kind }: Port): boolean {
   if (end.thing === 'outlet') return kind !== 'socket'
-  return end.thing === 'unit' && record.units[end.id]?.facts.role === 'modem'
+  const led = end.thing === 'unit' || end.thing === 'stays' ? equipmentOf(record, end.id) : null
+  return led?.unit?.facts.role === 'modem' || led?.stays?.facts.kind === 'modem'
 }

@@ -1,6 +1,16 @@
 import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
 import type { CableEnd } from '../../record/things/cable'
-import { standing, thingsOf, unitName, type Fitting, type Outlet, type VisitRecord } from '../../record/record'
+import { stayingOf, staysName } from '../../record/equipment'
+import {
+  standing,
+  thingsOf,
+  unitName,
+  type Fitting,
+  type Outlet,
+  type Stays,
+  type Unit,
+  type VisitRecord
+} from '../../record/record'
 
 /** What a port is for: a model's kinds, and those of sockets and fittings. */
 export type PortKind =
@@ -19,7 +29,7 @@ export interface Port {
   powerInClass: number | null
 }
 
-/** Something with ports: a unit, an outlet or a fitting. */
+/** Something with ports: a unit, what stays, an outlet or a fitting. */
 export interface PortOwner {
   thing: CableEnd['thing']
   id: string
@@ -41,6 +51,26 @@ const lineColours = {
   'fixed-wireless': 'grey',
   'existing-router': 'yellow'
 } as const
+
+/** Ports that what stays has where its model is not in the catalogue. */
+const portsOfKind: Record<NonNullable<Stays['facts']['kind']>, readonly FittingPort[]> = {
+  router: [{ port: 'internet', name: 'Internet', kind: 'internet', colour: 'blue' }, ...lanPorts(4)],
+  modem: [{ port: 'line', name: 'Line', kind: 'provider-line', colour: 'grey' }, ...lanPorts(1)],
+  'access-point': lanPorts(1),
+  'mesh-node': lanPorts(2),
+  switch: lanPorts(8),
+  printer: lanPorts(1),
+  other: lanPorts(1)
+}
+
+function lanPorts(count: number): FittingPort[] {
+  return Array.from({ length: count }, (_, at) => ({
+    port: `lan-${at + 1}`,
+    name: count > 1 ? `LAN ${at + 1}` : 'LAN',
+    kind: 'lan',
+    colour: 'yellow'
+  }))
+}
 
 type FittingPort = { port: string; name: string; kind: PortKind; colour: string; powerOutW?: number }
 
@@ -89,26 +119,38 @@ export const fittingName = ({ facts: { name, kind } }: Fitting): string =>
 
 /** Everything with ports at a home, its units first, each in the order it was added. Mains ports lead nowhere. */
 export function portOwners(record: VisitRecord, catalogue: Catalogue): PortOwner[] {
+  const ofModel = (thing: 'unit' | 'stays', id: string, owner: string, model: Model | undefined): Port[] =>
+    (model?.ports ?? [])
+      .filter(({ kind }) => kind !== 'mains' && kind !== 'usb')
+      .map((port) => ({
+        end: { thing, id, port: port.id },
+        name: port.name,
+        owner,
+        kind: port.kind,
+        colour: port.colour,
+        mbps: port.mbps ?? null,
+        powerOutW: port.powerOutW ?? null,
+        powerInClass: port.powerInClass ?? null
+      }))
+  const modelOf = ({ facts: { model, modelVersion } }: Unit | Stays) =>
+    catalogue.get(modelKey(model ?? '', modelVersion ?? 1))
   const units = standing(record.units).map((unit): PortOwner => {
     const name = unitName(unit)
-    const ports = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.ports ?? []
-    return {
-      thing: 'unit',
-      id: unit.id,
-      name,
-      ports: ports
-        .filter(({ kind }) => kind !== 'mains' && kind !== 'usb')
-        .map((port) => ({
-          end: { thing: 'unit', id: unit.id, port: port.id },
-          name: port.name,
+    return { thing: 'unit', id: unit.id, name, ports: ofModel('unit', unit.id, name, modelOf(unit)) }
+  })
+  const staying = stayingOf(record).map((stays): PortOwner => {
+    const [name, model] = [staysName(stays), modelOf(stays)]
+    const ports = model
+      ? ofModel('stays', stays.id, name, model)
+      : portsOfKind[stays.facts.kind ?? 'other'].map(({ port, ...rest }): Port => ({
+          end: { thing: 'stays', id: stays.id, port },
           owner: name,
-          kind: port.kind,
-          colour: port.colour,
-          mbps: port.mbps ?? null,
-          powerOutW: port.powerOutW ?? null,
-          powerInClass: port.powerInClass ?? null
+          mbps: null,
+          powerOutW: null,
+          powerInClass: null,
+          ...rest
         }))
-    }
+    return { thing: 'stays', id: stays.id, name, ports }
   })
   const line = record.brief.facts.accessLine ?? 'coax'
   const outlets = standing(thingsOf(record, 'outlet')).filter(
@@ -152,7 +194,7 @@ export function portOwners(record: VisitRecord, catalogue: Catalogue): PortOwner
       }))
     }
   })
-  return [...units, ...walls, ...fittings]
+  return [...units, ...staying, ...walls, ...fittings]
 }
 
 /** One text for a port, to find it by. */

@@ -1,3 +1,4 @@
+import { equipmentOf } from '../../record/equipment'
 import { checkCabling } from '../cabling/check'
 import { cableMbps } from '../cabling/known-cable'
 import { modelKey, type Catalogue } from '../../catalogue/model'
@@ -136,7 +137,8 @@ function cableLink({ facts }: Cable, between: string): Link | null {
 
 /** What the air of a unit carries at a signal: at the width that is set, else at the widest its radio can. */
 function airLink(record: VisitRecord, catalogue: Catalogue, unit: string, band: Band, dbm: number): Link {
-  const { model, modelVersion } = record.units[unit]?.facts ?? {}
+  const through = equipmentOf(record, unit)
+  const { model, modelVersion } = (through?.unit ?? through?.stays)?.facts ?? {}
   const radios = (catalogue.get(modelKey(model ?? '', modelVersion ?? 1))?.radios ?? []).filter(
     (radio) => radio.band === band
   )

@@ -1,6 +1,7 @@
-import { poolHolds, holdsAddress, servingOn } from '../addresses/servers'
+import { givesNone, holdsAddress, poolHolds, servingOn } from '../addresses/servers'
 import { parseIpv4 } from '../../values/ipv4'
-import { standing, unitName, type Network, type Segment, type Unit, type VisitRecord } from '../../record/record'
+import { equipmentOf } from '../../record/equipment'
+import { standing, type Network, type Segment, type Unit, type VisitRecord } from '../../record/record'
 
 /** What proves that somebody was really on a unit's air: what was seen, and what is wrong with it. */
 export interface PathVerdict {
@@ -26,8 +27,7 @@ function joined(record: VisitRecord, network: string | undefined): Network[] {
 }
 
 const segmentName = ({ facts }: Segment) => facts.name ?? facts.cidr ?? 'a segment'
-const nameOf = (record: VisitRecord, id: string) =>
-  record.units[id] ? unitName(record.units[id]) : 'A unit that is not here'
+const nameOf = (record: VisitRecord, id: string) => equipmentOf(record, id)?.name ?? 'A unit that is not here'
 const breaks = (message: string, remedy: string): PathVerdict => ({ outcome: 'breaks', message, remedy })
 const unproven = (message: string, remedy: string): PathVerdict => ({ outcome: 'unproven', message, remedy })
 
@@ -78,20 +78,20 @@ function judgeServer(
   const serving = servingOn(record, segment)
   const where = segmentName(segment)
   if (server !== undefined) {
-    const unit = record.units[server]
-    if (!unit || unit.removedSeq !== null)
+    const giver = equipmentOf(record, server)
+    if (!giver?.isHere)
       return unproven(
         `${nameOf(record, server)}, which gave the address, was taken out of the visit.`,
         'Join it once more, and note which server gives the address now.'
       )
-    if (unit.facts.dhcpServer === 'off')
+    if (givesNone(giver))
       return breaks(
-        `${unitName(unit)} is noted as giving the address, and its DHCP server is recorded off.`,
+        `${giver.name} is noted as giving the address, and its DHCP server is recorded off.`,
         'Look again who gave the address; else look whether its DHCP server is really off.'
       )
-    if (serving.units.length > 0 && !serving.units.some(({ id }) => id === server))
+    if (serving.servers.length > 0 && !serving.servers.some(({ id }) => id === server))
       return breaks(
-        `${unitName(unit)} gave the address; it is to come from ${serving.units.map(unitName).join(', ')}.`,
+        `${giver.name} gave the address; it is to come from ${serving.servers.map(({ name }) => name).join(', ')}.`,
         'Switch the other DHCP server off.'
       )
   }
@@ -107,7 +107,10 @@ function judgeServer(
       `${address} is in the right range; who gave it was not seen.`,
       'Note which server gave the address.'
     )
-  if (serving.units.length === 0 || serving.pools.length === 0)
+  // Of what stays the pool need not be known: its range holds the address.
+  if (serving.pools.length === 0 && serving.servers.some(({ id, stays }) => id === server && stays !== null))
+    return null
+  if (serving.servers.length === 0 || serving.pools.length === 0)
     return unproven(
       `${address} from ${nameOf(record, server)}; that it serves addresses on ${where}, and from which pool, is not recorded.`,
       'Record the DHCP server and its pool under Configure.'

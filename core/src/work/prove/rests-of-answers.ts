@@ -1,9 +1,18 @@
 import type { Folded } from '../../history/history'
 import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
 import { isPresence, partsOf } from '../../record/keys'
-import { thingsOf, unitName, type Host, type Segment, type Unit, type VisitRecord } from '../../record/record'
+import { staysName } from '../../record/equipment'
+import {
+  thingsOf,
+  unitName,
+  type Host,
+  type Segment,
+  type Stays,
+  type Unit,
+  type VisitRecord
+} from '../../record/record'
 import { wordsOf } from '../../values/plain'
-import { exchangeOf, networksJoined, restsOfPlace, restsOnNetwork, runningAs } from './rests'
+import { exchangeOf, networksJoined, restsOfPlace, restsOnNetwork, restsOnStaying, runningAs } from './rests'
 
 /** What somebody seen on a unit rests on: the unit, the network joined, and who serves addresses where it lands. */
 export function restsOfPath(
@@ -35,7 +44,23 @@ export function restsOfPath(
           restsOnPresence('pool', pool.id, 'the pool'),
           ...servedBy(record, pool.facts.unit)
         ])
-    ])
+    ]),
+    ...Object.values(thingsOf(record, 'stays')).flatMap(servedByStaying)
+  ]
+}
+
+/** What stays may give the addresses: as it was found, and not reset since. */
+function servedByStaying(stays: Stays): Rests[] {
+  const name = staysName(stays)
+  return [
+    { unit: stays.id, without: ['reset'], name },
+    ...restsOnFields(
+      'stays',
+      stays.id,
+      { givesAddresses: `what ${name} gives`, segment: `the segment of ${name}` },
+      false
+    ),
+    restsOnPresence('stays', stays.id, name)
   ]
 }
 
@@ -64,6 +89,7 @@ export function restsOfCall({ record }: Folded): Rests[] {
   )
   return [
     ...carriers.flatMap(runningAs),
+    ...restsOnStaying(record),
     ...ofLine.flatMap(({ id }) => restsOnCable(id, 'the telephone’s cable', false))
   ]
 }

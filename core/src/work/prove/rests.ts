@@ -1,6 +1,7 @@
 import type { Catalogue } from '../../catalogue/model'
 import { hasSeen, recordSeen, type Folded } from '../../history/history'
 import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
+import { staysName } from '../../record/equipment'
 import { secretKey } from '../../record/keys'
 import {
   hasEndAt,
@@ -38,12 +39,12 @@ function versionOf(unit: Unit): Rests[] {
 }
 
 /** The channels that a unit sends on. */
-const channelsOf = (record: VisitRecord, unit: Unit, first: boolean): Rests[] =>
+const channelsOf = (record: VisitRecord, equipment: string, name: string, first: boolean): Rests[] =>
   Object.values(thingsOf(record, 'radio'))
-    .filter(({ facts }) => facts.unit === unit.id)
+    .filter(({ facts }) => facts.unit === equipment)
     .flatMap(({ id, facts }) => {
-      const name = `the ${facts.band ?? '?'} GHz channel of ${unitName(unit)}`
-      return restsOnFields('radio', id, { channel: name, widthMHz: name }, first)
+      const channel = `the ${facts.band ?? '?'} GHz channel of ${name}`
+      return restsOnFields('radio', id, { channel, widthMHz: channel }, first)
     })
 
 /** Name, security and passphrase of a network. */
@@ -109,12 +110,31 @@ export function restsOfLamps({ record }: Folded, unit: Unit): Rests[] {
     ...exchangeOf(unit),
     ...restsOnFields('unit', unit.id, { role: `the role of ${name}`, mode: `the mode of ${name}` }, false),
     ...own.flatMap((network) => restsOnNetwork(network, false)),
-    ...channelsOf(record, unit, false),
+    ...channelsOf(record, unit.id, name, false),
     ...Object.values(record.hosts)
       .filter(({ facts }) => facts.unit === unit.id)
       .flatMap(({ id }) => restsOnFields('host', id, { address: `the address of ${name}` }, false))
   ]
 }
+
+/** What stays and what a unit’s way to the line can go through; who gives addresses. */
+const carries: ReadonlySet<string | undefined> = new Set(['router', 'modem', 'access-point', 'mesh-node', 'switch'])
+
+/** Everything that stays and that a way can go through, taken out since as well: nobody draws which. */
+export const restsOnStaying = (record: VisitRecord): Rests[] =>
+  Object.values(thingsOf(record, 'stays'))
+    .filter(({ facts }) => carries.has(facts.kind))
+    .flatMap((stays) => [
+      { unit: stays.id, without: ['reset', 'moved', 'updated'], name: staysName(stays) } satisfies Rests,
+      ...restsOnFields(
+        'stays',
+        stays.id,
+        Object.fromEntries(['model', 'makeModel', 'place', 'kind'].map((field) => [field, staysName(stays)])),
+        false
+      ),
+      ...channelsOf(record, stays.id, staysName(stays), true),
+      restsOnPresence('stays', stays.id, staysName(stays))
+    ])
 
 /** What happened to units that a link or a measurement goes through, and where they stand. */
 const carriedBy = (units: readonly Unit[]): Rests[] =>
@@ -128,7 +148,7 @@ const carriedBy = (units: readonly Unit[]): Rests[] =>
 /** What the test of a member’s link rests on: it, all upstream of it, and the cables between them. */
 export function restsOfTest(folded: Folded, proof: number, unit: Unit, catalogue: Catalogue): Rests[] {
   const way = wayThrough(folded, proof, unit.id, catalogue)
-  return [...carriedBy(way), ...cablesBetween(folded.record, way)]
+  return [...carriedBy(way), ...cablesBetween(folded.record, way), ...restsOnStaying(folded.record)]
 }
 
 /** Cables with both ends on a way; one that was recorded later is written up. */
@@ -149,7 +169,8 @@ export function restsOfMeasurement(
   const way = unit === undefined ? Object.values(record.units) : wayThrough(folded, proof, unit, catalogue)
   return [
     ...carriedBy(way),
-    ...way.flatMap((carrier) => channelsOf(record, carrier, true)),
+    ...way.flatMap((carrier) => channelsOf(record, carrier.id, unitName(carrier), true)),
+    ...restsOnStaying(record),
     ...(overTheAir ? networksJoined(record).flatMap((network) => restsOnNetwork(network, true)) : [])
   ]
 }
@@ -163,6 +184,7 @@ export function restsOfSource({ record, history }: Folded, proof: number, catalo
   )
   return [
     ...heads.flatMap(runningAs),
+    ...restsOnStaying(record),
     ...Object.values(thingsOf(record, 'cable'))
       .filter((cable) => heads.some(({ id }) => hasEndAt(cable, id)) && leadsOut(cable.facts))
       .flatMap(({ id }) => restsOnCable(id, 'the cable to the line', false))

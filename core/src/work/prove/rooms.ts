@@ -1,5 +1,6 @@
 import { bandsSentBy } from '../units/unit-bands'
-import { standing, thingsOf, unitName, type Measurement, type Room, type VisitRecord } from '../../record/record'
+import { equipmentOf } from '../../record/equipment'
+import { standing, thingsOf, type Measurement, type Room, type VisitRecord } from '../../record/record'
 import type { Catalogue } from '../../catalogue/model'
 import { laterFigures, type Policy } from '../../policy/standard'
 import { groupBy } from '../../values/group-by'
@@ -119,11 +120,12 @@ export function judgeRooms(folded: Folded, catalogue: Catalogue, policy: Policy)
     const said = { room, bands, addedMs, shareOfSource }
     if (best.band.stale) return { ...said, outcome: 'unproven', message: `${best.band.stale} Measure it again.` }
     const { band, unit } = best.band.measurement.facts
-    if (band !== undefined && !bandsSentBy(record.units[unit ?? ''], catalogue).includes(band))
+    const through = equipmentOf(record, unit)
+    if (band !== undefined && !bandsSentBy(through?.unit ?? through?.stays, catalogue).includes(band))
       return {
         ...said,
         outcome: 'unproven',
-        message: `It was measured at ${band} GHz, where ${unitName(record.units[unit!]!)} does not send. Look what the phone was on, and measure it again.`
+        message: `It was measured at ${band} GHz, where ${through!.name} does not send. Look what the phone was on, and measure it again.`
       }
     if (best.broken.length) return { ...said, outcome: 'breaks', message: `${best.broken.join('; ')}.` }
     if (best.missing.length)

@@ -1,9 +1,12 @@
 import { bands, type Band } from '../../values/band'
-import type { Unit } from '../../record/record'
 import { modelKey, type Catalogue } from '../../catalogue/model'
 
-/** The bands that a unit sends on, by its model; all where it is not known which those are. */
-export function bandsSentBy(unit: Unit | undefined, catalogue: Catalogue): readonly Band[] {
-  const radios = unit && catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios
+/** The bands that a unit, or what stays, sends on, by its model; all where it is not known which those are. */
+export function bandsSentBy(
+  equipment: { facts: { model?: string; modelVersion?: number } } | null | undefined,
+  catalogue: Catalogue
+): readonly Band[] {
+  const { model, modelVersion } = equipment?.facts ?? {}
+  const radios = catalogue.get(modelKey(model ?? '', modelVersion ?? 1))?.radios
   return radios?.length ? bands.filter((band) => radios.some((radio) => radio.band === band)) : bands
 }
