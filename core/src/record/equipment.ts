@@ -37,3 +37,9 @@ export function equipmentOf(record: VisitRecord, id: string | undefined): Equipm
 
 /** What stays at the home, in the order it was added. */
 export const stayingOf = (record: VisitRecord): Stays[] => standing(thingsOf(record, 'stays'))
+
+/** Everything of both kinds that is in the visit: units first, each in the order it was added. */
+export const equipmentHere = (record: VisitRecord): Equipment[] => [
+  ...standing(record.units).map((unit) => ({ id: unit.id, name: unitName(unit), isHere: true, unit, stays: null })),
+  ...stayingOf(record).map((stays) => ({ id: stays.id, name: staysName(stays), isHere: true, unit: null, stays }))
+]

@@ -12,6 +12,7 @@ import { AddBox } from '../kit/AddBox'
 import { reasonWords } from '../../frame/reason-words'
 import { HandOn } from '../../frame/HandOn'
 import { HouseOfVisit } from '../../frame/HouseOfVisit'
+import { WhatStays } from '../../frame/WhatStays'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
@@ -99,6 +100,7 @@ export function Brief() {
           ask before you unplug anything. Wiring in the wall is for a licensed trade; follow the local code.
         </Notice>
       )}
+      <WhatStays className="mt-4 border-t border-rule pt-3" />
       <KitsOut />
       <div className="mt-4">
         <AskedRules stage="brief" />

@@ -4,8 +4,10 @@ import { checkCabling } from '@pasado/core/work/cabling/check'
 import { knownCables } from '@pasado/core/work/cabling/known-cable'
 import { cableBetween, endKey, fittingName, fittingWords, portOwners, type Port } from '@pasado/core/work/cabling/ports'
 import type { Facts } from '@pasado/core/record/facts'
+import { equipmentHere } from '@pasado/core/record/equipment'
 import { standing, thingsOf } from '@pasado/core/record/record'
 import { Cautions } from '../../frame/Cautions'
+import { WhatStays } from '../../frame/WhatStays'
 import { ChoiceFact, TextFact, YesNoFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { CableFields } from './CableFields'
@@ -48,7 +50,9 @@ export function Connect() {
       return how === 'drop' || before ? null : port
     })
   }
-  const modems = standing(record.units).filter(({ facts }) => facts.role === 'modem' || facts.role === 'gateway')
+  const modems = equipmentHere(record).filter(
+    ({ unit, stays }) => unit?.facts.role === 'modem' || unit?.facts.role === 'gateway' || stays?.facts.kind === 'modem'
+  )
   const oldThings = standing(thingsOf(record, 'fitting')).filter(({ facts }) => facts.kind?.startsWith('old-'))
   const others = standing(thingsOf(record, 'fitting')).filter(({ facts }) => !facts.kind?.startsWith('old-'))
   const add = (kind: FittingKind) => write('fitting.set', { id: uuidv7(), set: { kind } })
@@ -160,9 +164,10 @@ export function Connect() {
         </section>
       )}
       <div className="mt-5 grid gap-6 xl:grid-cols-2">
-        {modems.map((unit) => (
-          <ModemRestart key={unit.id} unit={unit} />
+        {modems.map((modem) => (
+          <ModemRestart key={modem.id} modem={modem} />
         ))}
+        <WhatStays />
         <section aria-label="Old equipment" data-place="fitting.new.old">
           <h3>Old equipment</h3>
           <List className="mt-1">

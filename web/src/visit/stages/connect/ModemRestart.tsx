@@ -1,5 +1,5 @@
 import { v7 as uuidv7 } from 'uuid'
-import { unitName, type Unit } from '@pasado/core/record/record'
+import type { Equipment } from '@pasado/core/record/equipment'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
@@ -14,16 +14,19 @@ const steps = [
 ] as const
 
 /** The restart of a modem or gateway once the cable is in, as a guided wait. */
-export function ModemRestart({ unit }: { unit: Unit }) {
+export function ModemRestart({ modem }: { modem: Equipment }) {
   const mayWrite = useMayWrite()
   const waits = useVisit((state) => state.record.waits)
-  const restart = unit.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
+  const restart = (modem.unit ?? modem.stays)?.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
   const running = Object.values(waits).find(
-    (wait) => wait.unit === unit.id && wait.endedAt === null && wait.what === 'until its lights settle'
+    (wait) => wait.unit === modem.id && wait.endedAt === null && wait.what === 'until its lights settle'
   )
   return (
-    <section aria-label={`Restart of ${unitName(unit)}`} data-place={`unit.${unit.id}.restart`}>
-      <h3>{unitName(unit)}: restart once the cable is in</h3>
+    <section
+      aria-label={`Restart of ${modem.name}`}
+      data-place={`${modem.unit ? 'unit' : 'stays'}.${modem.id}.restart`}
+    >
+      <h3>{modem.name}: restart once the cable is in</h3>
       <ol className="mt-1 list-decimal pl-5 text-sm">
         {steps.map((step) => (
           <li key={step}>{step}</li>
@@ -33,11 +36,11 @@ export function ModemRestart({ unit }: { unit: Unit }) {
         {mayWrite && !running && (
           <Button
             onClick={() => {
-              write('unit.event', { unit: unit.id, what: 'restarted' })
+              write('unit.event', { unit: modem.id, what: 'restarted' })
               write('wait.started', {
                 id: uuidv7(),
                 what: 'until its lights settle',
-                unit: unit.id,
+                unit: modem.id,
                 usualMin: SETTLE_USUAL_MIN,
                 mostMin: SETTLE_MOST_MIN
               })

@@ -1,4 +1,5 @@
 import { type PortOwner, endKey } from '@pasado/core/work/cabling/ports'
+import { equipmentOf } from '@pasado/core/record/equipment'
 import type { VisitRecord } from '@pasado/core/record/record'
 
 /** A device of the map in its place, in pixels; its ports stand along its lower edge. */
@@ -18,10 +19,11 @@ const LEAST_W = 128
 function levelOf({ thing, id }: PortOwner, record: VisitRecord): number {
   if (thing === 'outlet') return record.outlets?.[id]?.facts.kind === 'line' ? 0 : 3
   if (thing === 'fitting') return ['splitter', 'provider-box'].includes(record.fittings?.[id]?.facts.kind ?? '') ? 0 : 3
-  const role = record.units[id]?.facts.role
-  if (role === 'modem' || role === 'gateway') return 1
-  return role === 'router' || role === 'switch' || role === 'controller' ? 2 : 3
+  const { unit, stays } = equipmentOf(record, id) ?? {}
+  return levels[unit?.facts.role ?? stays?.facts.kind ?? ''] ?? 3
 }
+
+const levels: Readonly<Record<string, number>> = { modem: 1, gateway: 1, router: 2, switch: 2, controller: 2 }
 
 /** Places everything that has ports, row by row, wrapping rows that are too long. */
 export function layOut(

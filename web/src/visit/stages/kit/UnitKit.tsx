@@ -19,6 +19,7 @@ import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
 import { Button } from '../../../ui/Button'
 import { Notice } from '../../../ui/Notice'
+import { ItStays } from '../../frame/ItIsOurs'
 import { TakeOut } from '../../frame/TakeOut'
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
@@ -66,10 +67,11 @@ export function UnitKit({ unit }: { unit: Unit }) {
         </section>
       </div>
       {mayWrite && (
-        <p className="mt-5">
+        <p className="mt-5 flex flex-wrap gap-x-4">
           <TakeOut thing="unit" className="-ml-2" id={unit.id}>
             Take this unit out of the visit
           </TakeOut>
+          <ItStays id={unit.id} />
         </p>
       )}
       {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}

@@ -1,10 +1,10 @@
+import { equipmentHere, equipmentOf } from '@pasado/core/record/equipment'
 import { modelKey } from '@pasado/core/catalogue/model'
 import { useMemo, useState } from 'react'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
 import { measured, sourceOf, type Measured, type RoomVerdict } from '@pasado/core/work/prove/rooms'
 import { bandsSentBy } from '@pasado/core/work/units/unit-bands'
 import type { Band } from '@pasado/core/values/band'
-import { standing, unitName } from '@pasado/core/record/record'
 import { Chips } from '../../../ui/Chips'
 import { Mark } from '../../../ui/Mark'
 import { useFolded, useMayWrite } from '../../session/facts'
@@ -117,14 +117,18 @@ function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
   )
 }
 
+/** Kinds of what stays that may have a network of their own on the air. */
+const SEND: readonly string[] = ['router', 'access-point', 'mesh-node', 'other']
+
 /** Which unit carries what is measured in a room, and on which band: kept while the row is there, open or not. */
 function useCarried([best]: RoomVerdict['bands']) {
-  const units = useVisit((state) => state.record.units)
+  const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
   const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
   const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
-  const has = bandsSentBy(units[unit], catalogue)
+  const through = equipmentOf(record, unit)
+  const has = bandsSentBy(through?.unit ?? through?.stays, catalogue)
   const onlyBand = has.length === 1 ? has[0] : undefined
   const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : onlyBand
   return { unit, setUnit, has, band, setBand }
@@ -138,8 +142,10 @@ function MeasureRoom({
 }: Pick<RoomVerdict, 'room' | 'bands'> & { carried: ReturnType<typeof useCarried> }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
-  const senders = standing(record.units).filter(
-    (unit) => (catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.radios.length ?? 0) > 0
+  const senders = equipmentHere(record).filter(({ unit: ours, stays }) =>
+    ours
+      ? (catalogue.get(modelKey(ours.facts.model ?? '', ours.facts.modelVersion ?? 1))?.radios.length ?? 0) > 0
+      : SEND.includes(stays?.facts.kind ?? '')
   )
   const name = room.facts.name ?? 'Room'
   return (
@@ -147,10 +153,10 @@ function MeasureRoom({
       <div className="mb-2 flex flex-wrap items-end gap-3">
         <Field label="Connected to">
           <Select value={unit} onChange={(event) => setUnit(event.target.value)}>
-            <option value="">not noted, or one that stays</option>
+            <option value="">not noted</option>
             {senders.map((sender) => (
               <option key={sender.id} value={sender.id}>
-                {unitName(sender)}
+                {sender.name}
               </option>
             ))}
           </Select>

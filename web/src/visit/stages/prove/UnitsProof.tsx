@@ -1,3 +1,4 @@
+import { equipmentHere } from '@pasado/core/record/equipment'
 import { useMemo, useRef, useState } from 'react'
 import { judgePath } from '@pasado/core/work/prove/path'
 import { stalePath } from '@pasado/core/work/prove/stale'
@@ -194,9 +195,9 @@ function Path({ unit }: { unit: Unit }) {
             <Field label="Given by">
               <Select value={typed.server} onChange={(event) => setTyped({ ...typed, server: event.target.value })}>
                 <option value="">not seen</option>
-                {standing(record.units).map((choice) => (
-                  <option key={choice.id} value={choice.id}>
-                    {unitName(choice)}
+                {equipmentHere(record).map((giver) => (
+                  <option key={giver.id} value={giver.id}>
+                    {giver.name}
                   </option>
                 ))}
               </Select>

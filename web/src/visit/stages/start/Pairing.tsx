@@ -2,26 +2,34 @@ import { useEffect, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Model } from '@pasado/core/catalogue/model'
 import { pressKind } from '@pasado/core/catalogue/presses'
-import { standing, unitName, type Unit, type VisitRecord } from '@pasado/core/record/record'
+import { equipmentHere, type Equipment } from '@pasado/core/record/equipment'
+import { unitName, type Unit, type VisitRecord } from '@pasado/core/record/record'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { clock } from '../../frame/Waits'
+import { RecordStays } from '../../frame/WhatStays'
 import { Button } from '../../../ui/Button'
 import { Field, Select } from '../../../ui/Field'
 
 const WINDOW_MIN = 2
 
-/** The units on which the first press can be: a router, one of the same kind, or another powerline adapter. */
-function firstPressedOn(record: VisitRecord, unit: Unit): Unit[] {
-  return standing(record.units).filter(
-    (candidate) =>
-      candidate.id !== unit.id &&
-      (['router', 'gateway'].includes(candidate.facts.role ?? '') ||
-        candidate.facts.model === unit.facts.model ||
-        (unit.facts.role === 'powerline-adapter' && candidate.facts.role === unit.facts.role))
+/** On what the first press can be: a router, one of the same kind, another powerline adapter; a router or what else stays and has a button for it. */
+function firstPressedOn(record: VisitRecord, unit: Unit): Equipment[] {
+  const { role, model } = unit.facts
+  const isFirst = (facts: Unit['facts']) =>
+    ['router', 'gateway'].includes(facts.role ?? '') ||
+    facts.model === model ||
+    (role === 'powerline-adapter' && facts.role === role)
+  return equipmentHere(record).filter(({ id, unit: ours, stays }) =>
+    ours ? id !== unit.id && isFirst(ours.facts) : BUTTON.includes(stays?.facts.kind ?? '')
   )
 }
+
+/** Kinds of what stays that may have a button for it. */
+const BUTTON: readonly string[] = ['router', 'mesh-node', 'access-point', 'other']
+
+const isRouter = ({ unit, stays }: Equipment) => unit?.facts.role === 'router' || stays?.facts.kind === 'router'
 
 /** The two presses of a push-button pairing, and what is left of the window between them. */
 export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
@@ -44,11 +52,11 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
     (candidate) =>
       candidate.unit === unit.id && candidate.what.startsWith('pairing window') && candidate.endedAt === null
   )
-  const leads = on || others.find(({ facts }) => facts.role === 'router')?.id || others[0]?.id
+  const leads = others.find(({ id }) => id === on) ?? others.find(isRouter) ?? others[0]
   const button = model.buttons.find(({ presses: list }) => list.some((candidate) => pressKind(candidate) === 'pairing'))
   const press = (which: 'first' | 'second') => {
     if (which === 'first' && leads) {
-      write('pairing.pressed', { unit: unit.id, which, on: leads })
+      write('pairing.pressed', { unit: unit.id, which, on: leads.id })
       write('wait.started', {
         id: uuidv7(),
         what: 'pairing window',
@@ -71,10 +79,10 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
       <div className="flex flex-wrap items-end gap-3">
         {others.length > 1 && !first && (
           <Field label="First on">
-            <Select value={leads} onChange={(event) => setOn(event.target.value)}>
+            <Select value={leads?.id} onChange={(event) => setOn(event.target.value)}>
               {others.map((other) => (
                 <option key={other.id} value={other.id}>
-                  {unitName(other)}
+                  {other.name}
                 </option>
               ))}
             </Select>
@@ -82,7 +90,7 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
         )}
         {mayWrite && !first && (
           <Button disabled={!leads} onClick={() => press('first')}>
-            Pressed on {leads ? unitName(record.units[leads]!) : 'the router'}
+            Pressed on {leads?.name ?? 'the router'}
           </Button>
         )}
         {mayWrite && first && (
@@ -94,10 +102,10 @@ export function Pairing({ unit, model }: { unit: Unit; model: Model }) {
         {mayWrite && first && left <= 0 && <Button onClick={() => press('first')}>First press again</Button>}
       </div>
       {mayWrite && !leads && (
-        <p role="note" className="mt-2">
-          No unit of this visit can be pressed first: a router that stays here is no unit. Until it is recorded, the
-          presses cannot be timed here.
-        </p>
+        <div role="note" className="mt-2">
+          <p>No unit of this visit can be pressed first. Is it paired with a router that stays here?</p>
+          <RecordStays kind="router" onDone={setOn} />
+        </div>
       )}
       <BetweenPresses presses={presses} />
     </div>

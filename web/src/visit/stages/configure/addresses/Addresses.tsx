@@ -1,8 +1,10 @@
 import { useMemo } from 'react'
 import { v7 as uuidv7 } from 'uuid'
+import { servingOn } from '@pasado/core/work/addresses/servers'
+import { equipmentHere } from '@pasado/core/record/equipment'
 import { auditRecord, type HomeAudit } from '@pasado/core/work/addresses/home-audit'
 import { formatIpv4, parseCidr, parseIpv4, type Range4 } from '@pasado/core/values/ipv4'
-import { standing, unitName, type Segment } from '@pasado/core/record/record'
+import { standing, type Segment } from '@pasado/core/record/record'
 import { ChoiceFact, SelectFact, TextFact } from '../../../fields/FactField'
 import { Conversions } from './Conversions'
 import { PasteClients } from './PasteClients'
@@ -67,9 +69,17 @@ export function Addresses() {
   )
 }
 
+function addWords(hasPools: boolean, isGiven: boolean): string {
+  if (hasPools) return 'A second DHCP server'
+  return isGiven ? 'Its pool is known: record it' : 'Add its DHCP pool'
+}
+
 function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Segment[]; audit: HomeAudit }) {
   const pools = standing(useVisit((state) => state.record.pools)).filter(({ facts }) => facts.segment === segment.id)
-  const units = standing(useVisit((state) => state.record.units))
+  const record = useVisit((state) => state.record)
+  const givers = equipmentHere(record)
+  // What stays and gives addresses needs no pool; where it is known, it is that one's.
+  const giving = pools.length ? undefined : servingOn(record, segment).servers.find(({ stays }) => stays)
   const mayWrite = useMayWrite()
   const field = { kind: 'segment', id: segment.id } as const
   const range = segment.facts.cidr === undefined ? null : (parseCidr(segment.facts.cidr) as Range4)
@@ -81,8 +91,8 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
   const addPool = () =>
     write('pool.set', {
       id: uuidv7(),
-      set: { segment: segment.id, ...(suggested ?? {}) },
-      origin: suggested ? 'calculated' : 'typed'
+      set: { segment: segment.id, ...(giving ? { unit: giving.id } : suggested) },
+      origin: suggested && !giving ? 'calculated' : 'typed'
     })
   return (
     <section aria-label={`Segment ${name}`} className="paper p-4">
@@ -145,7 +155,7 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
                 field="unit"
                 label="DHCP server"
                 none="choose"
-                options={units.map((unit) => ({ value: unit.id, label: unitName(unit) }))}
+                options={givers.map(({ id, name: giver }) => ({ value: id, label: giver }))}
               />
               <TextFact {...of} field="from" label="Pool from" exact />
               <TextFact {...of} field="to" label="Pool to" exact />
@@ -158,9 +168,10 @@ function SegmentSheet({ segment, others, audit }: { segment: Segment; others: Se
             </div>
           )
         })}
+        {giving && <p>{giving.name}, which stays, gives addresses here.</p>}
         {mayWrite && (
           <button type="button" className={pools.length ? 'btn btn-quiet -ml-2' : 'btn mt-3'} onClick={addPool}>
-            {pools.length ? 'A second DHCP server' : 'Add its DHCP pool'}
+            {addWords(pools.length > 0, giving !== undefined)}
           </button>
         )}
       </div>

@@ -1,0 +1,224 @@
+import { useState } from 'react'
+import { v7 as uuidv7 } from 'uuid'
+import { stayKindWords, staysWords } from '@pasado/core/documents/stays-words'
+import { stayingOf, staysName } from '@pasado/core/record/equipment'
+import { checkField, type Facts } from '@pasado/core/record/facts'
+import { standing, type Stays } from '@pasado/core/record/record'
+import { stayKinds } from '@pasado/core/record/things/stays'
+import { rangeOfStays } from '@pasado/core/work/units/staying'
+import { ChoiceFact, SelectFact, TextFact } from '../fields/FactField'
+import { useMayWrite } from '../session/facts'
+import { placeKey } from '../session/place'
+import { useVisit } from '../session/visit-state'
+import { write } from '../session/write'
+import { Button } from '../../ui/Button'
+import { Chips } from '../../ui/Chips'
+import { Field, Input } from '../../ui/Field'
+import { List } from '../../ui/List'
+import { Problem } from '../../ui/Problem'
+import { ItIsOurs } from './ItIsOurs'
+import { TakeOut } from './TakeOut'
+
+type Kind = (typeof stayKinds)[number]
+const yesOrNo = [
+  { value: 'yes', label: 'Yes' },
+  { value: 'no', label: 'No' }
+] as const
+const nothing = { makeModel: '', address: '', givesAddresses: undefined as 'yes' | 'no' | undefined }
+
+/** What is at the home, is not ours and stays: recorded in one line each, with nothing of ours asked of it. */
+export function WhatStays({ className = '' }: { className?: string }) {
+  const staying = stayingOf(useVisit((state) => state.record))
+  const isExisting = useVisit((state) => state.record.brief.facts.accessLine === 'existing-router')
+  const mayWrite = useMayWrite()
+  const [chosen, setChosen] = useState<Kind | null>(null)
+  // Where the line is said to end at a router that stays, that one is asked for.
+  const kind = chosen ?? (isExisting && staying.length === 0 ? 'router' : null)
+  return (
+    <section aria-label="What stays here" className={className} data-place={placeKey(atNew)}>
+      <h3 className="label">What stays here</h3>
+      {staying.length > 0 && (
+        <List framed className="mt-1">
+          {staying.map((stays) => (
+            <li key={stays.id}>
+              <OneThatStays stays={stays} />
+            </li>
+          ))}
+        </List>
+      )}
+      {mayWrite && (
+        <div className="mt-1">
+          <p className="fine mb-2">
+            Theirs or the provider’s, and not touched: a router, a modem, a printer. Nothing of ours is asked of it.
+          </p>
+          <Chips
+            label="Record what stays"
+            value={kind ?? undefined}
+            options={stayKinds.map((value) => ({ value, label: stayKindWords[value] }))}
+            onChoose={setChosen}
+          />
+          {kind && <RecordStays key={kind} kind={kind} autoFocus={chosen !== null} onDone={() => setChosen(null)} />}
+        </div>
+      )}
+    </section>
+  )
+}
+
+const atNew = { kind: 'stays', id: 'new', field: 'kind' } as const
+
+/** Make and model as text, its address, whether it gives addresses: kept with one press, with the range it lies in. */
+export function RecordStays({
+  kind,
+  autoFocus = false,
+  onDone
+}: {
+  kind: Kind
+  autoFocus?: boolean
+  onDone: (id: string) => void
+}) {
+  const record = useVisit((state) => state.record)
+  const [typed, setTyped] = useState(nothing)
+  const [problem, setProblem] = useState<string | null>(null)
+  const routes = kind === 'router' || kind === 'modem'
+  const submit = (event: React.FormEvent) => {
+    event.preventDefault()
+    const [makeModel, address] = [typed.makeModel.trim(), typed.address.trim()]
+    const wrong = address ? checkField('stays', 'address', address) : { value: null }
+    if ('problem' in wrong) {
+      setProblem(`Address ${wrong.problem}`)
+      return
+    }
+    const facts: Facts<'stays'> = {
+      kind,
+      ...(makeModel ? { makeModel } : {}),
+      ...(address ? { address } : {}),
+      ...(typed.givesAddresses ? { givesAddresses: typed.givesAddresses } : {})
+    }
+    const range = rangeOfStays(record, facts)
+    let segment = range && 'segment' in range ? range.segment : undefined
+    if (range && 'add' in range) {
+      segment = uuidv7()
+      write('segment.set', { id: segment, set: range.add })
+    }
+    const id = uuidv7()
+    write('stays.set', { id, set: { ...facts, ...(segment ? { segment } : {}) } })
+    onDone(id)
+  }
+  return (
+    <form
+      onSubmit={submit}
+      aria-label={`Record the ${stayKindWords[kind]} that stays`}
+      className="mt-3 flex flex-wrap items-end gap-3 border border-rule bg-well p-3"
+    >
+      <Field label="Make and model" className="grow basis-48">
+        <Input
+          autoFocus={autoFocus}
+          value={typed.makeModel}
+          maxLength={80}
+          autoComplete="off"
+          onChange={(event) => setTyped({ ...typed, makeModel: event.target.value })}
+        />
+      </Field>
+      <Field label="Address" className="basis-40">
+        <Input
+          exact
+          inputMode="decimal"
+          autoComplete="off"
+          placeholder="192.168.1.1"
+          value={typed.address}
+          onChange={(event) => setTyped({ ...typed, address: event.target.value })}
+        />
+      </Field>
+      {routes && (
+        <div>
+          <p className="label mb-1">Gives addresses</p>
+          <Chips
+            label="Gives addresses"
+            value={typed.givesAddresses}
+            options={yesOrNo}
+            onChoose={(givesAddresses) => setTyped({ ...typed, givesAddresses })}
+          />
+        </div>
+      )}
+      <Button type="submit" kind="main">
+        It stays
+      </Button>
+      <Problem message={problem} className="basis-full" />
+    </form>
+  )
+}
+
+/** What is known of something that stays, each of it one field; nothing has to be filled in. */
+function OneThatStays({ stays }: { stays: Stays }) {
+  const segments = standing(useVisit((state) => state.record.segments))
+  const mayWrite = useMayWrite()
+  const field = { kind: 'stays', id: stays.id } as const
+  return (
+    <details>
+      <summary className="min-h-11 py-2">
+        <b>{staysName(stays)}</b> <span className="text-soft">{staysWords(stays)}</span>
+      </summary>
+      <div className="grid gap-3 pb-3 sm:grid-cols-2">
+        <TextFact {...field} field="name" label="Name" hint="As the customer calls it." />
+        <TextFact {...field} field="makeModel" label="Make and model" />
+        <ChoiceFact
+          {...field}
+          field="whose"
+          label="Whose"
+          options={[
+            { value: 'customer', label: 'the customer’s' },
+            { value: 'provider', label: 'the provider’s' }
+          ]}
+        />
+        <ChoiceFact {...field} field="givesAddresses" label="Gives addresses" options={yesOrNo} />
+        <TextFact {...field} field="address" label="Address" exact />
+        <SelectFact
+          {...field}
+          field="segment"
+          label="Lies in"
+          none="not recorded"
+          options={segments.map(({ id, facts }) => ({ value: id, label: facts.name ?? facts.cidr ?? 'segment' }))}
+        />
+        <TextFact {...field} field="place" label="Stands at" />
+        <ChoiceFact
+          {...field}
+          field="login"
+          label="Its login"
+          options={[
+            { value: 'customer', label: 'the customer has it' },
+            { value: 'provider', label: 'the provider has it' },
+            { value: 'nobody', label: 'nobody has it' }
+          ]}
+        />
+        {mayWrite && (
+          <p className="flex flex-wrap gap-x-4 sm:col-span-2">
+            <WasTouched stays={stays} />
+            <ItIsOurs id={stays.id} />
+            <TakeOut thing="stays" id={stays.id}>
+              It is gone: take it out
+            </TakeOut>
+          </p>
+        )}
+      </div>
+    </details>
+  )
+}
+
+/** What was done to it all the same: what was proven through it before is looked at again. */
+function WasTouched({ stays }: { stays: Stays }) {
+  const acts = [
+    ['restarted', 'Restarted'],
+    ['moved', 'Moved'],
+    ['updated', 'Updated'],
+    ['reset', 'Reset']
+  ] as const
+  return acts.map(([what, label]) => (
+    <Button
+      key={what}
+      aria-label={`${label}: ${staysName(stays)}`}
+      onClick={() => write('unit.event', { unit: stays.id, what })}
+    >
+      {label}
+    </Button>
+  ))
+}
