@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { equipmentOf, staysName } from '@pasado/core/record/equipment'
 import { staysWords } from '@pasado/core/documents/stays-words'
-import { asStaying, rangeOfStays } from '@pasado/core/work/units/staying'
+import { asStaying, rangeOfStays } from '@pasado/core/work/addresses/staying'
 import { complete, home, idOf, opened, router } from '@pasado/testing/logbook'
 import { beside, hallRouter } from './stays-cases'
 

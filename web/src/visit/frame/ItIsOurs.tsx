@@ -1,4 +1,4 @@
-import { asStaying } from '@pasado/core/work/units/staying'
+import { asStaying } from '@pasado/core/work/addresses/staying'
 import { useSession } from '../../app/session'
 import { useMayWrite } from '../session/facts'
 import { useVisit } from '../session/visit-state'

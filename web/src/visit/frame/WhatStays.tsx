@@ -5,7 +5,7 @@ import { stayingOf, staysName } from '@pasado/core/record/equipment'
 import { checkField, type Facts } from '@pasado/core/record/facts'
 import { standing, type Stays } from '@pasado/core/record/record'
 import { stayKinds } from '@pasado/core/record/things/stays'
-import { rangeOfStays } from '@pasado/core/work/units/staying'
+import { rangeOfStays } from '@pasado/core/work/addresses/staying'
 import { ChoiceFact, SelectFact, TextFact } from '../fields/FactField'
 import { useMayWrite } from '../session/facts'
 import { placeKey } from '../session/place'
@@ -191,8 +191,16 @@ function OneThatStays({ stays }: { stays: Stays }) {
           ]}
         />
         {mayWrite && (
-          <p className="flex flex-wrap gap-x-4 sm:col-span-2">
-            <WasTouched stays={stays} />
+          <div className="sm:col-span-2">
+            <p className="label">Was done to it here</p>
+            <p className="fine">What was proven through it before is then looked at again.</p>
+            <p className="mt-1 flex flex-wrap gap-2">
+              <WasTouched stays={stays} />
+            </p>
+          </div>
+        )}
+        {mayWrite && (
+          <p className="-ml-2 flex flex-wrap gap-x-4 sm:col-span-2">
             <ItIsOurs id={stays.id} />
             <TakeOut thing="stays" id={stays.id}>
               It is gone: take it out
@@ -204,7 +212,7 @@ function OneThatStays({ stays }: { stays: Stays }) {
   )
 }
 
-/** What was done to it all the same: what was proven through it before is looked at again. */
+/** What was done to it all the same. */
 function WasTouched({ stays }: { stays: Stays }) {
   const acts = [
     ['restarted', 'Restarted'],

@@ -1,7 +1,7 @@
 import { formatIpv4, parseIpv4 } from '../../values/ipv4'
 import type { Facts } from '../../record/facts'
 import { standing, type Unit, type VisitRecord } from '../../record/record'
-import { holdsAddress, servingOn } from '../addresses/servers'
+import { holdsAddress, servingOn } from './servers'
 
 /** Where an address of what stays lies: a segment that is recorded, or one to record with it; null where nothing tells. */
 export type RangeOfStays = { segment: string } | { add: Facts<'segment'> } | null
