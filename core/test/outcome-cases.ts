@@ -147,6 +147,8 @@ export const never: Readonly<Record<Sayable, readonly string[]>> = {
   breaks: [
     'brief-contact',
     'brief-service',
+    'brief-scope',
+    'waits-ended',
     'cable-modem-restart',
     'start-prompts',
     'firm-recorded',
@@ -160,6 +162,7 @@ export const never: Readonly<Record<Sayable, readonly string[]>> = {
   'not-here': [
     'brief-contact',
     'brief-service',
+    'brief-scope',
     'addr-one-dhcp',
     'wifi-name',
     'hand-choices',

@@ -8,13 +8,14 @@ import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, home, idOf, node, opened, router } from '@pasado/testing/logbook'
 import { never, outcomeCases } from './outcome-cases'
 import { staleCases } from './stale-cases'
+import { scopeCases } from './scope-cases'
 import { stayCases } from './stays-cases'
 import { cases as visitCases } from './rule-cases'
 
 /** All that this program knows, with the figures of the first standard. */
 const standardOfToday = nextDraft(firstStandard)
 
-const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases]
+const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases, ...scopeCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {
@@ -70,7 +71,7 @@ describe('every outcome of every rule', () => {
       const log = from()
       change(log)
       log.write('waiver.granted', { rule, reason: 'Agreed with the customer.' })
-      const waived = log.judge(rule)
+      const waived = log.judge(rule, standardOfToday)
       expect([
         rule,
         waived.filter((finding) => finding.outcome === 'breaks' || finding.outcome === 'unproven')
@@ -80,7 +81,7 @@ describe('every outcome of every rule', () => {
         reason: 'Agreed with the customer.'
       })
       log.write('waiver.withdrawn', { rule })
-      expect(heaviest(log.judge(rule).map((finding) => finding.outcome))).toBe(outcome)
+      expect(heaviest(log.judge(rule, standardOfToday).map((finding) => finding.outcome))).toBe(outcome)
     }
     expect(tried.size).toBe(
       allRules.filter(({ id }) => !never.breaks.includes(id) || !never.unproven.includes(id)).length

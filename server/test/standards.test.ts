@@ -43,7 +43,11 @@ it('a draft is held against sealed visits, published once by a lead with a reaso
     changes: { rule: string; was: string; is: string }[]
   }>('POST', '/standards/effect', { standard: harder })
   expect(effect).toMatchObject({ looked: 3, next: null })
-  expect(new Set(effect.changes.map(({ rule }) => rule))).toEqual(new Set(['prove-rooms', 'place-height']))
+  expect(new Set(effect.changes.map(({ rule }) => rule))).toEqual(
+    new Set(['prove-rooms', 'place-height', 'brief-scope', 'waits-ended'])
+  )
+  // Rules that came with the program: what they would have said.
+  expect(effect.changes.find(({ rule }) => rule === 'brief-scope')).toMatchObject({ was: 'not in force', is: 'holds' })
   expect(effect.changes.find(({ rule }) => rule === 'prove-rooms')).toMatchObject({ was: 'holds', is: 'breaks, must' })
   expect(effect.changes.find(({ rule }) => rule === 'place-height')).toMatchObject({ is: 'not in force' })
 

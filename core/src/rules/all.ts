@@ -10,6 +10,7 @@ import { connectRules } from './stages/connect'
 import { planRules } from './stages/plan'
 import { radioRules } from './stages/radio'
 import { proveRules } from './stages/prove'
+import { signOffRules } from './stages/sign-off'
 import { startRules } from './stages/start'
 import { wifiRules } from './stages/wifi'
 
@@ -27,7 +28,8 @@ export const allRules: readonly Rule[] = [
   ...credentialRules,
   ...firmwareRules,
   ...proveRules,
-  ...handoverRules
+  ...handoverRules,
+  ...signOffRules
 ]
 
 const byId = new Map(allRules.map((rule) => [rule.id, rule]))

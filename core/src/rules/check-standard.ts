@@ -1,4 +1,6 @@
 import { allRules } from './all'
+import { firstRules } from './first-rules'
+import type { Rule } from './rule'
 import { standard, type Standard } from '../policy/standard'
 
 /** What is wrong with a standard, with where: by the schema, and what a schema cannot see. Empty where it can be published. */
@@ -29,6 +31,12 @@ export function standardProblems(value: unknown): { path: (string | number)[]; m
   if (policy.leastHeightM > policy.mostHeightM)
     found.push({ path: ['policy', 'leastHeightM'], message: 'must not be above the greatest height' })
   return found
+}
+
+/** Rules that this program knows and a standard was made without: they came with a newer program. */
+export function rulesThatCame({ rules }: Standard): Rule[] {
+  const known: readonly string[] = rules ?? firstRules
+  return allRules.filter(({ id }) => !known.includes(id))
 }
 
 /** The next version to be made of one: all that this program knows, with the figures and levels of before. */

@@ -1,3 +1,4 @@
+import { equipmentOf } from '@pasado/core/record/equipment'
 import { byMaker, newestModels } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
@@ -60,7 +61,7 @@ export function offersOfVisit(visit: string, go: Go): OfferGroup[] {
           .map((wait) => ({
             id: `wait ${wait.id}`,
             label: `End the wait: ${wait.what}`,
-            hint: wait.unit && record.units[wait.unit] ? unitName(record.units[wait.unit]!) : undefined,
+            hint: equipmentOf(record, wait.unit ?? undefined)?.name,
             act: () => write('wait.ended', { id: wait.id })
           })),
         ...doingsOf(visit, go)

@@ -1,6 +1,6 @@
 import type { ListedVisit, OpenPart } from '@pasado/core/api/day'
 import { format, isBefore, isSameDay, startOfDay } from 'date-fns'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Link } from 'react-router'
 import { ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
@@ -11,6 +11,9 @@ import { useDay, type DayList } from './use-day'
 import { Heading, Page } from '../ui/Page'
 import { Notice } from '../ui/Notice'
 import { List } from '../ui/List'
+
+// Only leads are told, and only they load the rules for it.
+const RulesThatCameToday = lazy(async () => ({ default: (await import('./RulesThatCameToday')).RulesThatCameToday }))
 
 /** When a check may begin: today its time, past its day, else weekday and time. */
 function fromWords(check: DayList['checks'][number], today: Date): string {
@@ -105,6 +108,11 @@ export function Day() {
           asked for the password again.
         </Notice>
       ))}
+      {me?.role === 'lead' && (
+        <Suspense>
+          <RulesThatCameToday />
+        </Suspense>
+      )}
       {list && list.review.length > 0 && (
         <Group title="Waits for your review" visits={list.review} showTechnician review />
       )}

@@ -18,15 +18,18 @@ const MOST_VISITS = 200
 export function PublishStandard({
   draft,
   differences,
+  reason = '',
   onClose,
   onPublished
 }: {
   draft: Standard
   differences: readonly string[]
+  /** Why it is made, where that is known beforehand. */
+  reason?: string
   onClose: () => void
   onPublished: () => void
 }) {
-  const [note, setNote] = useState('')
+  const [note, setNote] = useState(reason)
   const [problem, setProblem] = useState<string | null>(null)
   const [looked, setLooked] = useState(0)
   const [done, setDone] = useState(false)

@@ -92,4 +92,24 @@ describe('the standard', () => {
       standard: { version: 2, note: 'Children reach them.', levels: { 'place-height': 'must' } }
     })
   })
+
+  it('rules that came with the program are told to a lead, who puts them in force by one press', async () => {
+    open()
+    const came = await screen.findByRole('region', { name: 'Rules that came with the program' })
+    expect(came.textContent).toContain('What was done')
+    expect(came.textContent).toContain('No wait of the visit is still running.')
+    answers.set('/standards', json({ id: 'house', version: 2 }))
+    await user.click(within(came).getByRole('button', { name: 'Put in force' }))
+    const body = asked.find(({ method, path }) => method === 'POST' && path.endsWith('/standards'))?.body as {
+      standard: Standard
+    }
+    expect(body.standard).toMatchObject({ version: 2, note: expect.stringContaining('came with the program') })
+    expect(body.standard.rules).toEqual(expect.arrayContaining(['brief-scope', 'waits-ended']))
+    open('technician')
+    await screen.findByText(/Version 1, in force/)
+    expect(screen.queryByRole('region', { name: 'Rules that came with the program' })).toBeNull()
+    open('lead', [{ ...firstStandard, version: 2, rules: body.standard.rules! }, firstStandard])
+    await screen.findByText(/Version 2, in force/)
+    expect(screen.queryByRole('region', { name: 'Rules that came with the program' })).toBeNull()
+  })
 })

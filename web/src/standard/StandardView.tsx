@@ -9,6 +9,7 @@ import { saveFile } from '../app/save-file'
 import { useSession } from '../app/session'
 import { OwnRules } from './OwnRules'
 import { PublishStandard } from './PublishStandard'
+import { RulesThatCame } from './RulesThatCame'
 import { useKeptDraft } from './use-kept-draft'
 import { useStandards } from './use-standards'
 import { Button } from '../ui/Button'
@@ -120,12 +121,13 @@ function Whole({ standards, onPublished }: { standards: Standard[]; onPublished:
         </div>
       </div>
       <Problem message={fileProblem} className="mt-2" />
+      {lead && !editing && <RulesThatCame current={current} onPublished={onPublished} />}
       <div className="mt-4 grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,1fr)_330px]">
         <section aria-label="Rules" className="paper min-w-0 p-4">
           <nav aria-label="Stages">
             <ul className="flex flex-wrap gap-1">
               {stages
-                .filter((candidate) => candidate !== 'signoff')
+                .filter((candidate) => allRules.some((rule) => rule.stage === candidate))
                 .map((listed) => (
                   <li key={listed}>
                     <button

@@ -125,7 +125,7 @@ export const visitKinds = {
       mostMin: z.number().min(0).max(1440)
     }),
     by: 'anybody',
-    refersTo: { unit: 'unit' },
+    refersTo: { unit: 'equipment' },
     apply: (record, line) => {
       const { id, what, unit, task, usualMin, mostMin } = line.body
       const times = { usualMin, mostMin, endedAt: null }

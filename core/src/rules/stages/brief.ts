@@ -1,5 +1,6 @@
 import { methodNeeds } from '../../catalogue/model'
 import { aboutUnit, askedRule, atBrief, atUnit, breaks, holds, unproven, type Rule, rule } from '../rule'
+import { briefScope } from './brief-scope'
 import { listed } from '../../values/list'
 
 const fieldWords: Record<string, string> = {
@@ -99,4 +100,4 @@ export const briefLineAlarm = askedRule({
 })
 
 /** Rules of the Brief. */
-export const briefRules: readonly Rule[] = [briefContact, briefService, briefMethod, briefLineAlarm]
+export const briefRules: readonly Rule[] = [briefContact, briefService, briefMethod, briefLineAlarm, briefScope]

@@ -4,7 +4,8 @@ import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
 import { blocks, type Finding } from '@pasado/core/rules/evaluate'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { runningWaits } from '@pasado/core/work/units/ended-waits'
-import { unitName } from '@pasado/core/record/record'
+import { equipmentOf } from '@pasado/core/record/equipment'
+import { placeKey } from '../session/place'
 import { Mark } from '../../ui/Mark'
 import { useMayWrite } from '../session/facts'
 import { useVisit } from '../session/visit-state'
@@ -44,7 +45,6 @@ export function Waits({
   onPlan: () => void
 }) {
   const record = useVisit((state) => state.record)
-  const units = useVisit((state) => state.record.units)
   const findings = useVisit((state) => state.findings)
   const mayWrite = useMayWrite()
   const running = runningWaits(record)
@@ -60,7 +60,10 @@ export function Waits({
   const next = found?.plan.tasks.find(({ id }) => id === found.plan.next)
   const mayAsk = running.length > 0 && typeof Notification !== 'undefined' && Notification.permission === 'default'
   return (
-    <footer className="sticky bottom-0 z-10 lg:static">
+    <footer
+      className="sticky bottom-0 z-10 lg:static"
+      data-place={placeKey({ kind: 'answer', id: 'waits-ended', field: 'answer' })}
+    >
       <div className="flex items-center gap-3 border-t border-rule bg-well px-4 py-2 lg:hidden">
         <Mark outcome={heaviest(open)} />
         <p className="grow font-bold">
@@ -105,7 +108,7 @@ export function Waits({
             const gone = Math.max(0, now - Date.parse(wait.at))
             const left = wait.mostMin * 60_000 - gone
             const share = Math.min(1, gone / (wait.mostMin * 60_000 || 1))
-            const unit = wait.unit ? units[wait.unit] : undefined
+            const unit = equipmentOf(record, wait.unit ?? undefined)
             const closing = wait.what.startsWith('pairing window') && left > 0 && left < 30_000
             return (
               <li
@@ -116,7 +119,7 @@ export function Waits({
                   <span className="grow truncate text-sm">
                     {closing ? 'Press now: ' : ''}
                     {wait.what}
-                    {unit ? ` · ${unitName(unit)}` : ''}
+                    {unit ? ` · ${unit.name}` : ''}
                   </span>
                   <b className="exact text-xl">{left < 0 ? `+${clock(-left)}` : clock(left)}</b>
                   {mayWrite && (
