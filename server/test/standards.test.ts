@@ -44,7 +44,7 @@ it('a draft is held against sealed visits, published once by a lead with a reaso
   }>('POST', '/standards/effect', { standard: harder })
   expect(effect).toMatchObject({ looked: 3, next: null })
   expect(new Set(effect.changes.map(({ rule }) => rule))).toEqual(
-    new Set(['prove-rooms', 'place-height', 'brief-scope', 'waits-ended'])
+    new Set(['prove-rooms', 'place-height', 'brief-scope'])
   )
   // Rules that came with the program: what they would have said.
   expect(effect.changes.find(({ rule }) => rule === 'brief-scope')).toMatchObject({ was: 'not in force', is: 'holds' })
