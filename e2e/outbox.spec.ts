@@ -76,8 +76,8 @@ test('what was refused while nobody looked is told in every view, also after a r
   await saved(page)
   // The very password that somebody puts into the vault meanwhile.
   await cutOff(page)
-  const corin = await pageOf(browser, 'corin')
-  await corin.request.post(`/api/visits/${visit}/secrets`, {
+  const lead = await pageOf(browser, 'wenna')
+  await lead.request.post(`/api/visits/${visit}/secrets`, {
     data: {
       ref: '019a0000-0000-7000-8000-0000000000e1',
       purpose: 'provider-login',

@@ -7,6 +7,11 @@ test('two browsers on one visit see each other, and settle what both set', async
   const path = new URL(address).pathname
   const other = await pageOf(browser, 'corin', path)
 
+  // Who has it not reads it, and writes once they joined.
+  await expect(other.getByRole('textbox', { name: 'Paid for, down' })).toBeDisabled()
+  await other.getByRole('button', { name: 'Join it' }).click()
+  await other.getByRole('textbox', { name: 'Why' }).fill('Two pairs of hands.')
+  await other.getByRole('button', { name: 'Join', exact: true }).click()
   await enter(page, 'Paid for, down', '150')
   await expect(other.getByRole('textbox', { name: 'Paid for, down' })).toHaveValue('150', { timeout: 2_500 })
   await choose(other, 'Access line', 'fibre')

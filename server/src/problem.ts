@@ -28,7 +28,7 @@ export function refused(
 }
 
 export const notFound = (what: string) => new DomainProblem('not-found', 'not-found', `There is no such ${what}.`)
-export const forbidden = (title: string) => new DomainProblem('forbidden', 'forbidden', title)
+export const forbidden = (title: string, type = 'forbidden') => new DomainProblem('forbidden', type, title)
 export const conflictingState = (type: string, title: string) => new DomainProblem('conflict', type, title)
 /** What was there and is there no longer. */
 export const gone = (type: string, title: string) => new DomainProblem('gone', type, title)

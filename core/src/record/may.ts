@@ -1,8 +1,60 @@
 import type { Author } from './attribution'
+import type { Placed } from './entry'
 import { hasHeld, type VisitRecord } from './record'
 
 type Person = Pick<Author, 'id' | 'role'>
 type OfVisit = Pick<VisitRecord, 'visit'>
+
+/** How long after a visit was handed on what was written before it is still taken, hours. */
+export const LATE_H = 72
+
+/** Whether somebody works on a visit: whoever has it, whoever joined it, and leads. */
+export const worksOn = ({ visit: { technician, joined } }: OfVisit, person: Person): boolean =>
+  person.role === 'lead' || person.id === technician.id || (joined ?? []).some(({ id }) => id === person.id)
+
+/**
+ * Why this person does not write a line in a visit, in words; null where they do: who works on it, and who had it when the line was
+ * written, until it is too long ago that it was handed on. What the office writes is told elsewhere.
+ * @param lines the logbook, in its order
+ * @param base the last line that the author had seen
+ * @param now the server's clock, ISO
+ */
+export function whyNotWrite(
+  record: OfVisit,
+  lines: Iterable<Placed>,
+  base: number,
+  person: Person,
+  now: string
+): string | null {
+  if (person.role === 'office' || worksOn(record, person)) return null
+  let [hadIt, handedAt] = [false, null as string | null]
+  for (const { seq, kind, body, received } of lines) {
+    if (kind !== 'visit.opened' && kind !== 'visit.handed') continue
+    const has = body.technician.id === person.id
+    if (seq <= base) hadIt = has
+    else if (hadIt && !has) handedAt ??= received
+  }
+  const isLate = handedAt !== null && Date.parse(now) - Date.parse(handedAt) > LATE_H * 3_600_000
+  if (hadIt && !isLate) return null
+  return hadIt
+    ? `This visit was handed on more than ${LATE_H} hours ago: ${record.visit.technician.name} has it. Join it, and write it again.`
+    : `${record.visit.technician.name} has this visit. Join it first, and say why.`
+}
+
+/** Lines that came from somebody who had the visit when they wrote them, after it was handed on; by their numbers. */
+export function lateLines(lines: Iterable<Placed>): Set<number> {
+  const late = new Set<number>()
+  let handed: { seq: number; from: string } | null = null
+  let has = ''
+  for (const { seq, kind, body, by, base } of lines) {
+    if (kind === 'visit.opened') has = body.technician.id
+    else if (kind === 'visit.handed') {
+      handed = { seq, from: has }
+      has = body.technician.id
+    } else if (handed && by.id === handed.from && by.id !== has && base < handed.seq) late.add(seq)
+  }
+  return late
+}
 
 /** Why this person does not sign, in words; null where they do. Both sign on the device of whoever has the visit. */
 export function whyNotSign({ visit: { technician } }: OfVisit, person: Person): string | null {

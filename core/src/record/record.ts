@@ -86,6 +86,8 @@ export const visitRecord = z.strictObject({
     technician: z.strictObject({ id: z.string(), name: z.string() }),
     /** Who had the visit before; left out until it was handed on. */
     before: z.array(z.strictObject({ id: z.string(), name: z.string() })).optional(),
+    /** Who works on it beside whoever has it; left out until somebody joined. */
+    joined: z.array(z.strictObject({ id: z.string(), name: z.string() })).optional(),
     standard: z.strictObject({ id: z.string(), version: z.int() }),
     startedFrom: z.string().nullable(),
     openedAt: z.string()

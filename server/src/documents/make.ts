@@ -1,3 +1,4 @@
+import { worksOn } from '@pasado/core/record/may'
 import { notFound, forbidden } from '../problem'
 import { customersLogins, packContentOf, type PackContent } from '@pasado/core/documents/pack-content'
 import type { Author } from '@pasado/core/record/attribution'
@@ -31,6 +32,8 @@ export async function packOf(
 ): Promise<PackContent> {
   const { record, values } = await logbook.write(visit, new Date(), async (open) => {
     const before = open.state.record
+    if (!open.head.sealed_at && !worksOn(before, by))
+      throw forbidden(`${before.visit.technician.name} makes the pack of this visit, or whoever joined it.`)
     try {
       const wanted = new Set([
         ...standing(before.networks).map((network) => passphraseOf(before, network)?.ref),

@@ -90,7 +90,7 @@ export class Logbook {
       if (fresh.length) {
         mustBeOpen(open)
         for (const from of new Set(fresh.map((draft) => draft.from))) await this.mustBeOwn(open, from, author)
-        await mayWrite(this.states, open, author, fresh)
+        await mayWrite(this.states, open, author, fresh, now)
         const catalogue = await this.states.catalogueFor(open.connection, open.state.record, modelsNamed(fresh))
         mustFit(fresh, open.state, author, (key) => catalogue.has(key))
         await this.#mustNotLeak(open, fresh)

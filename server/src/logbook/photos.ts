@@ -1,3 +1,4 @@
+import { mustWorkOn } from './who-may'
 import { refused, notFound } from '../problem'
 import type { Author } from '@pasado/core/record/attribution'
 import type { z } from 'zod'
@@ -36,6 +37,7 @@ export async function keepPhoto(
     const { record } = open.state
     if (record.photos?.[photo.ref]) return
     mustBeOpen(open)
+    mustWorkOn(open, by, look?.base, now)
     if (look) await logbook.mustBeOwn(open, look.from, by)
     if (photo.about.thing === 'unit' && !record.units[photo.about.id])
       throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])

@@ -1,3 +1,4 @@
+import { mustWorkOn } from './who-may'
 import type { Body } from '@pasado/core/record/entries/all'
 import { nearNames } from '@pasado/core/record/near-names'
 import { type ErasureStep, nextErasure, secretsLeft } from '@pasado/core/work/erasure/erasure'
@@ -41,6 +42,7 @@ export async function keepSecret(
     if (held) return held.assessed
     mustBeOpen(open)
     if (open.state.record.secretsErased) throw erasedProblem(new SecretsErased())
+    mustWorkOn(open, by, look?.base, now)
     if (look) await logbook.mustBeOwn(open, look.from, by)
     await mustNotStandInLogbook(open, secret.value)
     try {

@@ -5,7 +5,14 @@ import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import { conflictsOf } from '@pasado/core/history/conflicts'
 import { isCarriedOver } from '@pasado/core/record/carry-over'
-import { whyNotApprove, whyNotMoveStandard, whyNotSeal, whyNotSign, whyNotWaive } from '@pasado/core/record/may'
+import {
+  whyNotApprove,
+  whyNotMoveStandard,
+  whyNotSeal,
+  whyNotSign,
+  whyNotWaive,
+  whyNotWrite
+} from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules } from '@pasado/core/rules/all'
 import { blocks } from '@pasado/core/rules/evaluate'
@@ -31,6 +38,7 @@ const booking = new Set<string>([
 const noRecording = new Set<EntryKind>([
   'visit.opened',
   'visit.handed',
+  'visit.joined',
   'standard.moved',
   'review.asked',
   'review.returned',
@@ -52,12 +60,16 @@ export async function mayWrite(
   states: VisitStates,
   open: OpenVisit,
   author: Author,
-  drafts: readonly Draft[]
+  drafts: readonly Draft[],
+  now: Date
 ): Promise<void> {
   const { record } = open.state
   await mustBeGoneOnWith(states, open)
+  let joins = false
   for (const draft of drafts) {
     if (author.role === 'office') officeMay(draft)
+    joins ||= draft.kind === 'visit.joined'
+    if (!joins) mustWorkOn(open, author, draft.base, now)
     if (kindOf(draft.kind).by === 'lead' && author.role !== 'lead')
       throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
     if (draft.kind === 'signature.given') maySign(record, author, draft)
@@ -65,6 +77,17 @@ export async function mayWrite(
       await mayWaive(states, open, author, draft.body.rule)
     if (draft.kind === 'review.approved') await mayApprove(states, open, author)
   }
+}
+
+/**
+ * @param base the last line that they had seen when they wrote; left out, they have seen all
+ * @throws DomainProblem where this person does not work on the visit, and did not have it then
+ */
+export function mustWorkOn({ state }: OpenVisit, author: Author, base: number | undefined, now: Date): void {
+  const { record, history } = state
+  const lines = Array.from(history.lines.values(), ({ entry }) => entry)
+  const why = whyNotWrite(record, lines, base ?? record.lastSeq, author, now.toISOString())
+  if (why) throw forbidden(why, 'not-joined')
 }
 
 function officeMay(draft: Draft): void {

@@ -1,3 +1,4 @@
+import { v7 as uuidv7 } from 'uuid'
 import { ApiProblem, ask, sendPhoto } from '../app/api'
 import { useSession } from '../app/session'
 import { contentsOf } from './rows'
@@ -102,6 +103,7 @@ async function sendNext(rows: readonly OutboxRow[]): Promise<boolean> {
         .look()
         .catch(() => undefined)
     if (passes && !isForgoneOutbox(error, first)) return false
+    if (isNotJoined(error) && isOfBefore(first)) return joinFor(first)
     // A batch with a line that is refused goes line by line, so that the others are not held up.
     if (batch.length > 1) return sendOneByOne(first.visit, batch)
     refuse(first.key, (error as ApiProblem).words)
@@ -115,6 +117,38 @@ function isForgoneOutbox(error: unknown, row: OutboxRow): boolean {
 }
 
 const isOfAnother = (error: unknown) => error instanceof ApiProblem && /:outbox-of-another$/.test(error.document.type)
+
+const isNotJoined = (error: unknown) => error instanceof ApiProblem && /:not-joined$/.test(error.document.type)
+
+/** Whether it was written with a program that did not yet ask whoever works on another’s visit to join it. */
+const isOfBefore = ({ item }: OutboxRow) => (item.kind === 'line' ? item.draft : item.look)?.own === undefined
+
+/** Joins the visit of a row of before, so that what was written there then is not lost. @returns whether to go on at once */
+async function joinFor(row: OutboxRow): Promise<boolean> {
+  try {
+    await ask('POST /visits/:id/entries', {
+      params: { id: row.visit },
+      body: {
+        entries: [
+          {
+            id: uuidv7(),
+            visit: row.visit,
+            at: new Date().toISOString(),
+            from: useOutbox.getState().id,
+            base: 0,
+            kind: 'visit.joined',
+            body: { reason: 'Written on this device before joining was asked for.' }
+          }
+        ]
+      }
+    })
+    return true
+  } catch (error) {
+    if (!(error instanceof ApiProblem) || error.passing || error.status === 401) return false
+    refuse(row.key, error.words)
+    return true
+  }
+}
 
 async function sendOneByOne(visit: string, batch: readonly OutboxRow[]): Promise<boolean> {
   for (const { key } of batch) {

@@ -67,6 +67,18 @@ export const visitKinds = {
     inverse: null,
     describe: ({ technician, reason }) => `Goes on with ${technician.name}: ${reason}`
   }),
+  /** Somebody works on the visit beside whoever has it, and why. */
+  'visit.joined': entryKind({
+    body: z.strictObject({ reason: textLine(300) }),
+    by: 'anybody',
+    refersTo: {},
+    apply: ({ visit }, { by: { id, name } }) => {
+      const others = (visit.joined ?? []).filter((person) => person.id !== id)
+      return { visit: { ...visit, joined: [...others, { id, name }] } }
+    },
+    inverse: null,
+    describe: ({ reason }) => `Joined the visit: ${reason}`
+  }),
   /** The visit is checked by another version of the standard from here on; by an older one only with why. */
   'standard.moved': entryKind({
     body: z.strictObject({ standard: standardVersion, reason: textLine(300).optional() }),

@@ -84,7 +84,8 @@ function changed(
     if (a === undefined && b?.rule.startsWith('own-')) return []
     if (
       words(a) === words(b) ||
-      (a === undefined && b?.outcome === 'not-here') ||
+      // A rule that came with the program and holds would have stood in nobody's way.
+      (a === undefined && (b?.outcome === 'not-here' || b?.outcome === 'holds')) ||
       (b === undefined && a?.outcome === 'not-here')
     )
       return []

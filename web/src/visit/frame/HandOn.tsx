@@ -12,13 +12,14 @@ import { Field, Select, Input } from '../../ui/Field'
 /** Whose visit it is, and handing it on: one's own, or to oneself; a lead and the office any. */
 export function HandOn() {
   const me = useSession((state) => state.me)
-  const { technician, before } = useVisit((state) => state.record.visit)
+  const { technician, before, joined } = useVisit((state) => state.record.visit)
   const sealed = useVisit((state) => state.record.seal !== null)
   const [open, setOpen] = useState(false)
   return (
     <p className="flex items-center gap-2">
       <span className="text-soft">
         {technician.name}
+        {joined && joined.length > 0 ? `, with ${joined.map(({ name }) => name).join(', ')}` : ''}
         {before && before.length > 0 ? `, before ${before.map(({ name }) => name).join(', ')}` : ''}
       </span>
       {!sealed && (

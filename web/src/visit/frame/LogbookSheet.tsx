@@ -1,4 +1,6 @@
+import { useMemo } from 'react'
 import { format } from 'date-fns'
+import { lateLines } from '@pasado/core/record/may'
 import { describeEntry } from '@pasado/core/documents/describe-entry'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
@@ -11,6 +13,7 @@ export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => 
   const entries = useVisit((state) => state.entries)
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
+  const late = useMemo(() => lateLines(open ? entries : []), [open, entries])
   return (
     <Sheet
       open={open}
@@ -27,6 +30,7 @@ export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => 
               <span className="min-w-0 break-words">{describeEntry(entry, record, catalogue, moment)}</span>
               <span className="fine col-start-2 sm:col-start-auto">
                 {entry.by.name}, {moment(entry.at)}
+                {late.has(entry.seq) && <b className="block">sent after it was handed on</b>}
               </span>
             </li>
           ))}

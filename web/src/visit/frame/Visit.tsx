@@ -18,6 +18,7 @@ import { VisitHead } from './VisitHead'
 import { RunPlanSheet } from './RunPlanSheet'
 import { useRunPlan } from './use-run-plan'
 import { Waits } from './Waits'
+import { WhoseVisit } from './WhoseVisit'
 import { Brief } from '../stages/brief/Brief'
 import { Configure } from '../stages/configure/Configure'
 import { HandOver } from '../stages/hand-over/HandOver'
@@ -90,6 +91,7 @@ export function Visit() {
         <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}>
           <OutboxBar visit={id} />
           <ForeignNotice />
+          <WhoseVisit />
           <NewerStandard />
           <Work />
           <OwnRules stage={stage as Stage} />

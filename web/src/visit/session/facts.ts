@@ -4,6 +4,7 @@ import { conflictsOf, type Unsettled } from '@pasado/core/history/conflicts'
 import { settlementOf } from '@pasado/core/history/settle'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import { fieldKey } from '@pasado/core/record/keys'
+import { worksOn } from '@pasado/core/record/may'
 import { holderOf } from '@pasado/core/record/record'
 import { checkField, type ThingKind } from '@pasado/core/record/facts'
 import { type FieldMeta } from '@pasado/core/record/attribution'
@@ -23,11 +24,17 @@ export interface FactField {
   set: (value: unknown, look?: Look) => string | null
 }
 
-/** Whether this person may write in the open visit. */
+/** Whether this person may write in the open visit: who has it, who joined it, and leads, until it is sealed. */
 export function useMayWrite(): boolean {
   const sealed = useVisit((state) => state.record.seal !== null)
-  const role = useSession((state) => state.me?.role)
-  return !sealed && role !== undefined && role !== 'office'
+  const works = useWorksOn()
+  return !sealed && works
+}
+
+/** Whether this person works on the open visit. */
+export function useWorksOn(): boolean {
+  const me = useSession((state) => state.me)
+  return useVisit(({ record }) => Boolean(me && me.role !== 'office' && worksOn(record, me)))
 }
 
 /** The open visit’s logbook folded, with what is still on its way. */

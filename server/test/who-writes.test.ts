@@ -1,0 +1,84 @@
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { v7 as uuidv7 } from 'uuid'
+import type { Entry, Placed } from '@pasado/core/record/entry'
+import { reduce } from '@pasado/core/record/reduce'
+import { corin as corinHimself } from '@pasado/demo/company'
+import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
+
+let company: Awaited<ReturnType<typeof startCompany>>
+let isolde: Caller
+let corin: Caller
+let wenna: Caller
+beforeAll(async () => {
+  company = await startCompany()
+  ;[isolde, corin, wenna] = (await Promise.all(
+    ['isolde', 'corin', 'wenna'].map((login) => Caller.as(company.running, login))
+  )) as [Caller, Caller, Caller]
+})
+afterAll(() => company.stop())
+
+const [ofIsolde, ofCorin, ofWenna] = [uuidv7(), uuidv7(), uuidv7()]
+const send = (caller: Caller, visit: string, ...entries: ReturnType<typeof draft>[]) =>
+  caller.call<{ title: string }>('POST', `/visits/${visit}/entries`, { entries })
+const note = (visit: string, from: string, base: number) =>
+  draft(visit, 'note.written', { text: 'The loft hatch sticks.' }, { from, base })
+const joined = (visit: string, from: string, reason = 'Two pairs of hands.') =>
+  draft(visit, 'visit.joined', { reason }, { from, base: 1 })
+const recordOf = async (visit: string) =>
+  reduce((await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)).body.entries as Placed[])
+
+it('another technician writes only once they joined, with why; a lead writes anyway', async () => {
+  const visit = await openAVisit(isolde)
+  const refused = await send(corin, visit, note(visit, ofCorin, 1))
+  expect([refused.status, refused.body.title]).toEqual([
+    403,
+    'Isolde Marram has this visit. Join it first, and say why.'
+  ])
+  expect((await send(wenna, visit, note(visit, ofWenna, 1))).status).toBe(200)
+  // In the line after they joined it is theirs to write, also in the same request.
+  expect((await send(corin, visit, joined(visit, ofCorin), note(visit, ofCorin, 1))).status).toBe(200)
+  expect((await send(corin, visit, note(visit, ofCorin, 2))).status).toBe(200)
+  expect((await recordOf(visit)).visit.joined).toEqual([{ id: corinHimself.id, name: corinHimself.name }])
+  expect((await send(isolde, visit, note(visit, ofIsolde, 1))).status).toBe(200)
+})
+
+it('what comes before joining in the same request is refused with all of it', async () => {
+  const visit = await openAVisit(isolde)
+  expect((await send(corin, visit, note(visit, ofCorin, 1), joined(visit, ofCorin))).status).toBe(403)
+  expect((await recordOf(visit)).notes).toEqual([])
+})
+
+it('secrets, photographs and the pack of an open visit are for who works on it', async () => {
+  const visit = await openAVisit(isolde)
+  const secret = () => ({
+    ref: uuidv7(),
+    purpose: 'provider-login',
+    thing: 'brief',
+    id: 'brief',
+    value: 'demo-gannet-slate-78',
+    origin: 'typed'
+  })
+  expect((await corin.call('POST', `/visits/${visit}/secrets`, secret())).status).toBe(403)
+  expect((await send(corin, visit, joined(visit, ofCorin))).status).toBe(200)
+  expect((await corin.call('POST', `/visits/${visit}/secrets`, secret())).status).toBeLessThan(300)
+})
+
+it('who had it sends what was written then, for so long after it was handed on; what they write since is not taken', async () => {
+  const visit = await openAVisit(isolde)
+  const had = (await recordOf(visit)).lastSeq
+  await isolde.call('POST', `/visits/${visit}/technician`, { technician: corinHimself.id, reason: 'She is ill.' })
+  expect((await send(isolde, visit, note(visit, ofIsolde, had))).status).toBe(200)
+  const since = await send(isolde, visit, note(visit, ofIsolde, had + 1))
+  expect([since.status, since.body.title]).toEqual([403, 'Corin Saltway has this visit. Join it first, and say why.'])
+  // Four days later it is too late, whatever its base says.
+  const { logbook } = company.services
+  const author = {
+    id: (await recordOf(visit)).visit.before![0]!.id,
+    name: 'Isolde Marram',
+    role: 'technician' as const
+  }
+  const late = new Date(Date.now() + 96 * 3_600_000)
+  await expect(logbook.append(visit, [note(visit, ofIsolde, had)], author, late)).rejects.toMatchObject({
+    message: expect.stringContaining('more than 72 hours ago')
+  })
+})
