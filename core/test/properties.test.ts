@@ -320,6 +320,21 @@ describe('secrets', () => {
       'Trawl',
       null
     ])
+    const told = (text: string, ...names: string[]) => isPrivateName(text, names)
+    expect([
+      told('LeeFamily', 'Ann Lee'),
+      told('Cox-Wifi', 'Jo Cox'),
+      told('myoakumnet', 'Cressa Oakum'),
+      told('annashome', 'Anna Gannet'),
+      told('VonLee_5G', 'Ann van Lee')
+    ]).toEqual(['Lee', 'Cox', 'Oakum', 'Anna', 'Lee'])
+    // Inside another word a short one stands by chance; what any name or address has tells nobody.
+    expect([
+      told('Savannah', 'Anna Gannet'),
+      told('Leeds', 'Ann Lee'),
+      told('La Mar', 'Jo de la Rive'),
+      told('Kelp 6', '6 Trawl Street')
+    ]).toEqual([null, null, null, null])
   })
 })
 

@@ -1,5 +1,5 @@
 import { carriedEntries } from '@pasado/core/record/carry-over'
-import { complete, idOf, node, opened, router, type Log } from '@pasado/testing/logbook'
+import { complete, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 import type { RuleCase } from './prove-rule-cases'
 
 /** A visit that takes over what stands at the home, all of it received with its opening. */
@@ -17,7 +17,7 @@ const found = (log: Log) =>
 const waiting = () =>
   complete().write('wait.started', { id: idOf('wait'), what: 'until it settles', unit: node, usualMin: 3, mostMin: 5 })
 
-/** What was done at all, and what is still running. */
+/** What was done at all, what is still running; and what held although it was not asked, not known or only part of a word. */
 export const scopeCases: RuleCase[] = [
   ['brief-scope', 'units were installed', complete, () => 0, 'holds'],
   ['brief-scope', 'nothing was yet', opened, () => 0, 'unproven'],
@@ -60,6 +60,34 @@ export const scopeCases: RuleCase[] = [
     again('fault'),
     (log) => log.write('fault.search', { search: idOf('search'), about: {} }),
     'unproven'
+  ],
+  [
+    'start-prompts',
+    'answered with no unasked, as the company does',
+    complete,
+    (log) => log.write('prompt.answered', { unit: router, prompt: 'usage', answer: 'no', by: 'default' }),
+    'holds'
+  ],
+  [
+    'start-prompts',
+    'answered with yes, and nobody was asked',
+    complete,
+    (log) => log.write('prompt.answered', { unit: router, prompt: 'usage', answer: 'yes', by: 'default' }),
+    'unproven'
+  ],
+  [
+    'firm-same',
+    'the version of one of two alike is not recorded',
+    () => complete().write('unit.set', { id: router, set: { model: 'ostrel-tern' } }),
+    (log) => log.write('unit.set', { id: node, set: { firmwareAfter: null } }),
+    'unproven'
+  ],
+  [
+    'wifi-name',
+    'a short name of the customer’s, written together',
+    () => complete().write('brief.set', { set: { customerName: 'Ann Lee' } }),
+    (log) => log.write('network.set', { id: network, set: { ssid: 'LeeFamily' } }),
+    'breaks'
   ],
   ['waits-ended', 'nothing was waited for', complete, () => 0, 'not-here'],
   ['waits-ended', 'a wait still runs', waiting, () => 0, 'unproven'],

@@ -475,7 +475,7 @@ describe('before it is known who asks, nothing is read', () => {
         longest = Math.max(longest, performance.now() - began)
       }
     })()
-    const kept = await corin.call('POST', `/visits/${visit}/secrets`, {
+    const kept = await wenna.call('POST', `/visits/${visit}/secrets`, {
       ref: uuidv7(),
       purpose: 'admin-password',
       thing: 'brief',

@@ -78,12 +78,18 @@ export const firmSame = rule({
   needs: ['model'],
   statement: 'All members of one mesh family and model on one version.',
   judge: ({ units }) => {
-    const members = units.filter(
-      (known) => known.model?.family && withFirmware(known) && known.unit.facts.firmwareAfter !== undefined
-    )
+    const members = units.filter((known) => known.model?.family && withFirmware(known))
     return [...groupBy(members, ({ model }) => model!.id).values()]
       .filter((group) => group.length > 1)
       .map((group) => {
+        const unread = group.find(({ unit }) => unit.facts.firmwareAfter === undefined)
+        if (unread)
+          return unproven(
+            `The version that ${unread.name} runs is not recorded: whether it is that of the others is not known.`,
+            'Read it off its page or its app.',
+            atUnit('configure', unread.unit, 'firmwareAfter'),
+            aboutUnit(unread)
+          )
         const versions = [
           ...new Map(
             group.map(({ unit }) => [versionKey(unit.facts.firmwareAfter!), unit.facts.firmwareAfter!])

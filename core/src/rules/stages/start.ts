@@ -204,6 +204,22 @@ export const startMethodWindow = rule({
     })
 })
 
+/** Every prompt has an answer: of those that were given without asking only a no stands. */
+function judgeAnswered(known: KnownUnit): Verdict {
+  const { prompts } = known.model!
+  const unasked = prompts.filter(({ id }) => known.unit.prompts[id]!.from === 'default')
+  const agreed = unasked.find(({ id }) => known.unit.prompts[id]!.answer === 'yes')
+  if (agreed)
+    return unproven(
+      'A prompt was answered with yes, and the customer was not asked.',
+      'Ask the customer, and record what was answered.',
+      { stage: 'start', kind: 'prompt', id: known.unit.id, field: agreed.id },
+      aboutUnit(known)
+    )
+  const byDefault = unasked.length ? `, ${unasked.length} of them with no, as the company does unasked` : ''
+  return holds(`All ${prompts.length} prompts are answered${byDefault}.`, aboutUnit(known))
+}
+
 export const startPrompts = rule({
   id: 'start-prompts',
   name: 'Consent prompts',
@@ -217,8 +233,7 @@ export const startPrompts = rule({
       .filter(({ model }) => (model?.prompts.length ?? 0) > 0)
       .map((known) => {
         const open = known.model!.prompts.filter(({ id }) => !known.unit.prompts[id])
-        if (open.length === 0)
-          return holds(`All ${known.model!.prompts.length} prompts are answered.`, aboutUnit(known))
+        if (open.length === 0) return judgeAnswered(known)
         return unproven(
           `${open.length} of ${known.model!.prompts.length} prompts have no answer.`,
           'Ask the customer; no unless told.',

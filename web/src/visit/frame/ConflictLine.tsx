@@ -16,7 +16,7 @@ export function ConflictLine({ conflict }: { conflict: Unsettled }) {
       <p className="text-sm">
         {conflict.kind === 'secret'
           ? `${names}, without having seen each other.`
-          : `${conflict.values.map(({ by, value }) => `${by.name} ${valueOf(value)}`).join(', ')}; none had seen the other.`}{' '}
+          : `${conflict.values.map(({ by, value }) => `${by.name} set ${valueOf(value)}`).join('; ')}. None had seen the other’s.`}{' '}
         {conflict.kind === 'secret' ? 'Type in the one that is right.' : 'Which is right?'}
       </p>
       {conflict.kind !== 'secret' && <KeepOne conflict={conflict} valueOf={valueOf} />}
