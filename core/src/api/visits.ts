@@ -43,7 +43,9 @@ export const wholeVisit = z.object({
   /** The verdicts that were kept when it was sealed. */
   verdicts: shapedAs<Finding[]>().nullable(),
   /** What is to be told of a visit that came as a file. */
-  foreign: shapedAs<ToldOfForeign>().nullable()
+  foreign: shapedAs<ToldOfForeign>().nullable(),
+  /** What does not hold of its seal, in words: somebody altered what is kept here. */
+  broken: z.string().nullable()
 })
 export type WholeVisit = z.output<typeof wholeVisit>
 

@@ -1,3 +1,5 @@
+import { whatDoesNotHold } from '../logbook/integrity'
+import { keptVerdicts } from '../logbook/verdicts'
 import { worksOn } from '@pasado/core/record/may'
 import { notFound, forbidden } from '../problem'
 import { customersLogins, packContentOf, type PackContent } from '@pasado/core/documents/pack-content'
@@ -91,7 +93,9 @@ export async function makeRecordPdf({ logbook, db, config }: Services, visit: st
   }
   return recordPdf({
     ...left,
-    findings,
+    // A sealed visit is printed with what was said of it when it was sealed, whatever a later program would say.
+    findings: record.seal ? ((await keptVerdicts(db, visit))?.findings ?? findings) : findings,
+    broken: await whatDoesNotHold(logbook, db, { entries, record }),
     changes,
     photos: await smallPhotos(db, record),
     foreign: await toldOfForeign(logbook, visit, record)

@@ -23,6 +23,8 @@ export interface RecordParts extends Revision {
   changes?: readonly { title: string; changes: Changes }[]
   /** That it came as a file, and what of it is not this company's. */
   foreign?: ToldOfForeign | null
+  /** What does not hold of its logbook or its seal. */
+  broken?: string | null
 }
 
 /**
@@ -49,6 +51,16 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
       fontSize: 9,
       color: soft
     },
+    ...(parts.broken
+      ? [
+          {
+            text: `THIS RECORD DOES NOT HOLD: ${parts.broken}. Something was altered where it is kept; nothing in it is proven.`,
+            bold: true,
+            fontSize: 13,
+            margin: [0, 8, 0, 4] as Margins
+          }
+        ]
+      : []),
     ...(parts.foreign
       ? [{ text: foreignWords(parts.foreign, time), bold: true, fontSize: 10, margin: [0, 6, 0, 0] as Margins }]
       : []),

@@ -1,13 +1,14 @@
 import { notFound } from '../problem'
 import type { ToldOfForeign } from '@pasado/core/documents/foreign'
-import { makeRecordFile, modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/documents/record-file'
+import { modelsUsed, printRecordFile, type LockedSecrets } from '@pasado/core/documents/record-file'
 import type { Author } from '@pasado/core/record/attribution'
 import { entriesAfter } from '../db/entries'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { isOurKey, sealKey } from '../db/seal-keys'
+import { isOurKey } from '../db/seal-keys'
 import { readVisitHead } from '../db/visits'
 import type { Services } from '../services'
 import { lockSecrets } from '../vault/envelope'
+import { fileOf, whatDoesNotHold } from './integrity'
 import type { Logbook } from './logbook'
 import { keptVerdicts } from './verdicts'
 import { erasedProblem } from './secrets'
@@ -21,7 +22,8 @@ export async function visitForBrowser(logbook: Logbook, visit: string) {
     standard: await logbook.states.standardOf(logbook.db, record),
     models: modelsUsed(record, catalogue),
     verdicts: record.seal ? ((await keptVerdicts(logbook.db, visit))?.findings ?? null) : null,
-    foreign: await toldOfForeign(logbook, visit, record)
+    foreign: await toldOfForeign(logbook, visit, record),
+    broken: record.seal ? await whatDoesNotHold(logbook, logbook.db, { entries, record }) : null
   }
 }
 
@@ -79,12 +81,5 @@ export async function visitFile(
   // Beside the visit's lock: making a key from a passphrase takes a while.
   const secrets: LockedSecrets | null = lock && bundle ? await lockSecrets(lock.passphrase, visit, bundle) : null
   const { entries, record } = await readVisit(logbook, visit)
-  const catalogue = await logbook.states.catalogueFor(db, record)
-  const key = record.seal
-    ? ((await logbook.states.foreignOf(db, visit))?.publicKey ?? (await sealKey(db, record.seal.key)))
-    : null
-  const verdicts = record.seal?.verdicts ? ((await keptVerdicts(db, visit))?.findings ?? null) : null
-  return printRecordFile(
-    makeRecordFile(entries, await logbook.states.standardOf(logbook.db, record), catalogue, key, secrets, verdicts)
-  )
+  return printRecordFile(await fileOf(logbook, db, { entries, record }, secrets))
 }

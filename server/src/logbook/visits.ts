@@ -1,3 +1,4 @@
+import { whatDoesNotHold } from './integrity'
 import { DomainProblem, forbidden, refused, conflictingState } from '../problem'
 import { v7 as uuidv7 } from 'uuid'
 import type { Author } from '@pasado/core/record/attribution'
@@ -75,6 +76,13 @@ export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, n
 async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Author): Promise<void> {
   const lines = await entriesAfter(open.connection, from, 0)
   const { record } = await logbook.states.at(open.connection, from, lines.at(-1)!.seq)
+  const broken = await whatDoesNotHold(logbook, open.connection, { entries: lines, record })
+  if (broken)
+    open.write(
+      'note.written',
+      { text: `What stands here was taken over from a visit that does not hold: ${broken}. Look at everything anew.` },
+      by
+    )
   for (const { kind, body } of carriedEntries(record, open.state.record.brief.facts))
     open.write(kind, body as never, by)
   if (record.secretsErased) return

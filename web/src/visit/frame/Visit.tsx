@@ -10,7 +10,7 @@ import { UndoSheet } from './UndoSheet'
 import { LogbookSheet } from './LogbookSheet'
 import { Photos } from './Photos'
 import { OutboxBar } from '../../outbox/OutboxBar'
-import { ForeignNotice } from './ForeignNotice'
+import { BrokenNotice, ForeignNotice } from './ForeignNotice'
 import { Strand } from './Strand'
 import { useArriveAtPlace } from '../session/place'
 import { useVisitKeys } from './keys'
@@ -90,6 +90,7 @@ export function Visit() {
       <div className="grid grow grid-cols-[minmax(0,1fr)] lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_322px]">
         <main className="relative min-w-0 bg-sheet lg:overflow-y-auto" key={stage}>
           <OutboxBar visit={id} />
+          <BrokenNotice />
           <ForeignNotice />
           <WhoseVisit />
           <NewerStandard />

@@ -7,7 +7,7 @@ import { copyOf, takeAlong, takenKeys } from '../../app/offline-copy'
 /** A visit as the server gives it: its logbook, the standard it is checked by, and the models in the versions that it names. */
 export type LoadedVisit = Pick<WholeVisit, 'entries' | 'standard' | 'models'> &
   // Left out by copies from before.
-  Partial<Pick<WholeVisit, 'verdicts' | 'foreign'>>
+  Partial<Pick<WholeVisit, 'verdicts' | 'foreign' | 'broken'>>
 
 /** What a visit is opened with: itself, and every model there is to choose from. */
 export type Loaded = LoadedVisit & {
@@ -60,10 +60,10 @@ export async function loadVisit(id: string): Promise<Loaded> {
 /** Takes a visit along as it stands now; not where the session has ended meanwhile. */
 export async function takeVisit(
   id: string,
-  { entries, standard, models, verdicts = null, foreign = null }: LoadedVisit
+  { entries, standard, models, verdicts = null, foreign = null, broken = null }: LoadedVisit
 ): Promise<void> {
   if (useSession.getState().me)
-    await takeAlong(visitKey(id), { entries, standard, models, verdicts, foreign } satisfies LoadedVisit)
+    await takeAlong(visitKey(id), { entries, standard, models, verdicts, foreign, broken } satisfies LoadedVisit)
 }
 
 /** Takes visits along that are not on the device as they stand now; one after another, so that nothing else waits for it. */

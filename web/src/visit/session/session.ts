@@ -70,7 +70,7 @@ class VisitSession {
   }
 
   /** Shows what was loaded, with what this device still holds of the visit. */
-  #show({ entries, standard, models, all, asOf, verdicts = null, foreign = null }: Loaded): void {
+  #show({ entries, standard, models, all, asOf, verdicts = null, foreign = null, broken = null }: Loaded): void {
     if (this.#over) return
     const { confirmed, entries: shown } = useVisit.getState()
     // What was sent while this was on its way is known here already.
@@ -84,6 +84,7 @@ class VisitSession {
       asOf,
       verdicts,
       foreign,
+      broken,
       problem: null
     })
     recompute()
@@ -154,8 +155,8 @@ class VisitSession {
 
   /** Takes the visit along as it stands. */
   #takeAlong(): void {
-    const { entries, standard, models, verdicts, foreign } = useVisit.getState()
-    if (entries.length > 0) void takeVisit(this.id, { entries, standard, models, verdicts, foreign })
+    const { entries, standard, models, verdicts, foreign, broken } = useVisit.getState()
+    if (entries.length > 0) void takeVisit(this.id, { entries, standard, models, verdicts, foreign, broken })
   }
 }
 

@@ -37,6 +37,8 @@ interface VisitState {
   verdicts: Finding[] | null
   /** That it came as a file; null of our own. */
   foreign: ToldOfForeign | null
+  /** What does not hold of its seal, as the server found. */
+  broken: string | null
   pending: Draft[]
   saving: Saving
   undoable: Undoable[]
@@ -62,6 +64,7 @@ export function nothing(): VisitState {
     asOf: null,
     verdicts: null,
     foreign: null,
+    broken: null,
     pending: [],
     saving: 'saved',
     undoable: [],
