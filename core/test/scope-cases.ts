@@ -1,3 +1,4 @@
+import { allRules } from '@pasado/core/rules/all'
 import { carriedEntries } from '@pasado/core/record/carry-over'
 import { complete, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 import type { RuleCase } from './prove-rule-cases'
@@ -10,6 +11,12 @@ const again = (reason: string) => (): Log => {
   for (const entry of log.entries) Object.assign(entry, { received: log.entries[0]!.received })
   return log
 }
+const event = (what: 'reset' | 'updated') => (log: Log) => log.write('unit.event', { unit: node, what })
+const looked = (log: Log) =>
+  log
+    .write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
+    .write('unit.event', { unit: node, what: 'tested-good' })
+    .write('rule.answered', { rule: 'place-clear', subject: node, answer: 'yes' })
 const found = (log: Log) =>
   log
     .write('fault.search', { search: idOf('search'), about: {} })
@@ -17,8 +24,69 @@ const found = (log: Log) =>
 const waiting = () =>
   complete().write('wait.started', { id: idOf('wait'), what: 'until it settles', unit: node, usualMin: 3, mostMin: 5 })
 
+const spared = allRules.filter(({ sparesUntouched }) => sparesUntouched).map(({ id }) => id)
+/** The same units, but written by hand as if they had stood here: nothing that a technician says spares them. */
+const saidToHaveStood = () =>
+  [router, node].reduce(
+    (log, id) =>
+      log.write('unit.set', {
+        id,
+        set: { name: id, model: 'ostrel-tern', modelVersion: 1, role: 'node', stayed: true, used: true }
+      }),
+    opened()
+  )
+const set = (facts: Record<string, unknown>) => (log: Log) => log.write('unit.set', { id: node, set: facts })
+
+/** Rules that hold of it, as what they read was recorded by the last visit. */
+const recordedThen = [
+  'brief-method',
+  'kit-identity',
+  'kit-role',
+  'place-height',
+  'place-final',
+  'wifi-pushbutton-off',
+  'cred-local-admin',
+  'cred-account',
+  'firm-updates'
+]
+
+/** What stood here before and was not touched, and what of it is asked once it was. */
+const stoodCases: RuleCase[] = [
+  ...spared.map((rule): RuleCase => [
+    rule,
+    'what stood before is asked nothing while nobody touches it',
+    again('extend'),
+    () => 0,
+    // Seen at its place, and written down, it may well hold.
+    recordedThen.includes(rule) ? 'holds' : 'not-here'
+  ]),
+  ['cred-admin', 'what stood before was reset', again('extend'), event('reset'), 'unproven'],
+  [
+    'cred-local-admin',
+    'what stood before was set otherwise',
+    again('extend'),
+    set({ localAdminOnly: null }),
+    'unproven'
+  ],
+  ['firm-recorded', 'what stood before was updated', again('extend'), event('updated'), 'unproven'],
+  [
+    'start-prompts',
+    'what stood before was reset',
+    again('extend'),
+    (log) => log.write('unit.event', { unit: router, what: 'reset' }),
+    'unproven'
+  ],
+  ['place-final', 'what stood before lost its place', again('extend'), set({ place: null }), 'unproven'],
+  ['cred-admin', 'what somebody says stood before', saidToHaveStood, () => 0, 'unproven'],
+  ['kit-identity', 'what somebody says stood before', saidToHaveStood, () => 0, 'unproven'],
+  ['cred-admin', 'looked at, tested and asked about, it was not touched', again('extend'), looked, 'not-here'],
+  ['firm-minimum', 'the version that it runs is asked for all the same', again('extend'), () => 0, 'unproven'],
+  ['start-good-lamp', 'a good lamp is asked for at the end', again('extend'), () => 0, 'unproven']
+]
+
 /** What was done at all, what is still running; and what held although it was not asked, not known or only part of a word. */
 export const scopeCases: RuleCase[] = [
+  ...stoodCases,
   ['brief-scope', 'units were installed', complete, () => 0, 'holds'],
   ['brief-scope', 'nothing was yet', opened, () => 0, 'unproven'],
   [

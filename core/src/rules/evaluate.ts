@@ -5,6 +5,7 @@ import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
 import { withGrants } from './grants'
 import { withNeeds } from './needs'
+import { withoutWhatStood } from './stood-before'
 import { homeOf, type Home, type Outcome, type Rule, type Verdict } from './rule'
 import { allRules } from './all'
 import { firstRules } from './first-rules'
@@ -80,7 +81,8 @@ export function evaluate(
   })
 }
 
-const judgeBy = (rule: Rule, home: Home): Verdict[] => withNeeds(rule, home, rule.judge(home))
+const judgeBy = (rule: Rule, home: Home): Verdict[] =>
+  withoutWhatStood(rule, home, withNeeds(rule, home, rule.judge(home)))
 
 function judged(rule: Rule, onFault: OnFault, judge: () => Verdict[]): Verdict[] {
   try {

@@ -81,6 +81,8 @@ export interface Rule {
   afterAnywhere?: readonly Rule[]
   /** What has to be known of every unit before this can be said to hold of it, or not to be here. */
   needs?: readonly Need[]
+  /** Whether it asks nothing of a unit that stood here before and was not touched in this visit. */
+  sparesUntouched?: true
   /** Answered by a person with one tap, where set: the question that is asked. */
   asks?: string
   judge: (home: Home) => Verdict[]

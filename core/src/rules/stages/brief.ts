@@ -54,6 +54,7 @@ export const briefMethod = rule({
   stage: 'brief',
   level: 'should',
   minutes: 1,
+  sparesUntouched: true,
   statement: 'Every device to install has a setup method that its model supports, and what the method needs is ready.',
   judge: ({ units }) =>
     units

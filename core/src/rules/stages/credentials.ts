@@ -67,6 +67,7 @@ export const credAdmin = rule({
   stage: 'configure',
   level: 'must',
   minutes: 3,
+  sparesUntouched: true,
   needs: ['model'],
   statement:
     'Admin password set by us: not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
@@ -79,6 +80,7 @@ export const credLocalAdmin = rule({
   stage: 'configure',
   level: 'should',
   minutes: 1,
+  sparesUntouched: true,
   statement: 'Local administrator restricted to the inside; remote administration off unless agreed.',
   judge: ({ units }) =>
     units.filter(withLogin).map((known) => {
@@ -124,6 +126,7 @@ export const credAccount = rule({
   stage: 'configure',
   level: 'must',
   minutes: 4,
+  sparesUntouched: true,
   needs: ['model'],
   statement: "The maker's account is the customer's; no technician account is left on the unit.",
   judge: ({ units }) =>

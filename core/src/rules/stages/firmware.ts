@@ -12,6 +12,7 @@ export const firmRecorded = rule({
   stage: 'configure',
   level: 'must',
   minutes: 1,
+  sparesUntouched: true,
   needs: ['model'],
   statement: 'Version before and after on every unit.',
   judge: ({ units }) =>
@@ -123,6 +124,7 @@ export const firmUpdates = rule({
   stage: 'configure',
   level: 'must',
   minutes: 1,
+  sparesUntouched: true,
   needs: ['model'],
   statement: 'Automatic or managed updates: chosen, recorded, by the school in force.',
   judge: ({ units, policy }) =>

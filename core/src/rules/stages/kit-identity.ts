@@ -134,6 +134,7 @@ export const kitIdentity = rule({
   stage: 'kit',
   level: 'must',
   minutes: 1,
+  sparesUntouched: true,
   statement: 'Every networked unit has model, serial and a valid unicast MAC; no two units share either.',
   judge: judgeIdentity
 })
@@ -144,6 +145,7 @@ export const kitLabel = rule({
   stage: 'kit',
   level: 'must',
   minutes: 2,
+  sparesUntouched: true,
   needs: ['model'],
   statement:
     'The label of each unit is recorded from that unit: two units with the same default key or setup code break it.',

@@ -170,6 +170,7 @@ export const kitAdapter = rule({
   stage: 'kit',
   level: 'must',
   minutes: 2,
+  sparesUntouched: true,
   needs: ['model'],
   statement:
     "Each unit's power adapter is its own: plug of the country, voltage the model's, current at least the model's.",
@@ -182,6 +183,7 @@ export const kitRole = rule({
   stage: 'kit',
   level: 'must',
   minutes: 1,
+  sparesUntouched: true,
   statement: 'The role given to a unit is one its model can take.',
   judge: ({ units }) =>
     units.map((known) => {
@@ -217,6 +219,7 @@ export const kitReset = rule({
   stage: 'kit',
   level: 'should',
   minutes: 4,
+  sparesUntouched: true,
   statement: 'A used unit was factory-reset before it was configured.',
   judge: (home) =>
     home.units

@@ -76,6 +76,7 @@ export const placeOutlet = rule({
   stage: 'place',
   level: 'must',
   minutes: 5,
+  sparesUntouched: true,
   statement:
     "A mains outlet (or a powered port) is within reach; a powerline adapter is in a wall socket on its partner's circuit, not in a strip.",
   judge: judgeOutlet

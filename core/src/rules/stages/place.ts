@@ -7,6 +7,7 @@ export const placeHeight = rule({
   stage: 'place',
   level: 'should',
   minutes: 3,
+  sparesUntouched: true,
   statement: 'Mounted height within the figure of the standard, ceiling models apart.',
   judge: ({ units, policy }) =>
     units
@@ -59,6 +60,7 @@ export const placeFinal = rule({
   stage: 'place',
   level: 'must',
   minutes: 1,
+  sparesUntouched: true,
   statement: "Each unit's final place is recorded; if it was set up elsewhere, the move is recorded.",
   judge: ({ units }) =>
     units.map((known) => {

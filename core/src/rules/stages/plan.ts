@@ -82,6 +82,7 @@ export const placeClear = rule({
   stage: 'place',
   level: 'should',
   minutes: 3,
+  sparesUntouched: true,
   statement:
     'Not in a cabinet nor behind a large object; distance to each listed source of trouble at least the figure of the standard.',
   judge: judgeClear

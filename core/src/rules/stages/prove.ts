@@ -195,6 +195,7 @@ export const proveWired = rule({
   stage: 'prove',
   level: 'should',
   minutes: 2,
+  sparesUntouched: true,
   statement: 'One wired port of every unit that has some was tested.',
   after: [startGoodLamp],
   judge: ({ record, history, catalogue, units }) =>

@@ -142,6 +142,7 @@ export const startInTime = rule({
   stage: 'start',
   level: 'should',
   minutes: 1,
+  sparesUntouched: true,
   statement: 'No state lasted longer than the model allows.',
   judge: ({ units }) =>
     units
@@ -226,6 +227,7 @@ export const startPrompts = rule({
   stage: 'start',
   level: 'must',
   minutes: 2,
+  sparesUntouched: true,
   needs: ['model'],
   statement: 'Every consent prompt of the model has a recorded answer by the customer.',
   judge: ({ units }) =>

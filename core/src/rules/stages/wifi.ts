@@ -242,6 +242,7 @@ export const wifiPushbuttonOff = rule({
   stage: 'configure',
   level: 'should',
   minutes: 1,
+  sparesUntouched: true,
   needs: ['model'],
   statement: 'Push-button and PIN pairing are off at hand-over, unless the customer asked for them.',
   judge: ({ units }) =>

@@ -1,0 +1,54 @@
+import { isCarriedOver } from '../record/carry-over'
+import type { Placed } from '../record/entry'
+import type { Home, Rule, Verdict } from './rule'
+
+/** What was done to a unit, of which a line tells; null where it tells of none. A look, a test or an answer does nothing to it. */
+function touchedBy({ kind, body }: Placed): string | null {
+  switch (kind) {
+    case 'unit.set':
+      return body.id
+    case 'unit.event':
+      return body.what.startsWith('tested-') ? null : body.unit
+    case 'method.step':
+    case 'pairing.pressed':
+    case 'button.pressed':
+    case 'unit.transferred':
+      return body.unit
+    case 'secret.kept':
+    case 'thing.removed':
+    case 'thing.restored':
+      return body.thing === 'unit' ? body.id : null
+    default:
+      return null
+  }
+}
+
+/** Units that stood here before, as the last visit left them: taken over with the opening, and nothing was done to them since. */
+function untouched({ history, units }: Home): ReadonlySet<string> {
+  const lines = Array.from(history.lines.values(), ({ entry }) => entry)
+  const isOld = (line: Placed | undefined) => line !== undefined && isCarriedOver(line, lines[0])
+  const touched = new Set(lines.filter((line) => !isOld(line)).map(touchedBy))
+  const stood = units.filter(({ unit }) => isOld(history.lines.get(unit.addedSeq)?.entry) && !touched.has(unit.id))
+  return new Set(stood.map(({ unit }) => unit.id))
+}
+
+/**
+ * What a rule says of units that stood here before and were not touched: nothing is asked of them, where the rule spares such units. That
+ * somebody calls a unit of this visit one that stayed spares nothing.
+ */
+export function withoutWhatStood(rule: Rule, home: Home, verdicts: Verdict[]): Verdict[] {
+  const isOpen = ({ outcome, subject }: Verdict) => subject !== null && (outcome === 'unproven' || outcome === 'breaks')
+  if (!rule.sparesUntouched || !verdicts.some(isOpen)) return verdicts
+  const stood = untouched(home)
+  return verdicts.map((verdict) =>
+    isOpen(verdict) && stood.has(verdict.subject!.id)
+      ? {
+          outcome: 'not-here',
+          subject: verdict.subject,
+          evidence: 'It stood here before, as the last visit left it, and nothing was done to it.',
+          remedy: '',
+          place: null
+        }
+      : verdict
+  )
+}
