@@ -23,13 +23,21 @@ function touchedBy({ kind, body }: Placed): string | null {
   }
 }
 
+/** Nineteen rules ask the same of one home: it is reckoned once. */
+const reckoned = new WeakMap<Home, ReadonlySet<string>>()
+
 /** Units that stood here before, as the last visit left them: taken over with the opening, and nothing was done to them since. */
-function untouched({ history, units }: Home): ReadonlySet<string> {
+function untouched(home: Home): ReadonlySet<string> {
+  const known = reckoned.get(home)
+  if (known) return known
+  const { history, units } = home
   const lines = Array.from(history.lines.values(), ({ entry }) => entry)
   const isOld = (line: Placed | undefined) => line !== undefined && isCarriedOver(line, lines[0])
   const touched = new Set(lines.filter((line) => !isOld(line)).map(touchedBy))
   const stood = units.filter(({ unit }) => isOld(history.lines.get(unit.addedSeq)?.entry) && !touched.has(unit.id))
-  return new Set(stood.map(({ unit }) => unit.id))
+  const found = new Set(stood.map(({ unit }) => unit.id))
+  reckoned.set(home, found)
+  return found
 }
 
 /**
