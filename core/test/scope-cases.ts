@@ -1,6 +1,6 @@
 import { allRules } from '@pasado/core/rules/all'
 import { carriedEntries } from '@pasado/core/record/carry-over'
-import { complete, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
+import { complete, idOf, network, node, opened, router, study, type Log } from '@pasado/testing/logbook'
 import type { RuleCase } from './prove-rule-cases'
 
 /** A visit that takes over what stands at the home, all of it received with its opening. */
@@ -118,6 +118,23 @@ export const scopeCases: RuleCase[] = [
     'only a note was written and the reason of the visit recorded',
     again('extend'),
     (log) => log.write('note.written', { text: 'Rang twice.' }).write('brief.set', { set: { reason: 'extend' } }),
+    'unproven'
+  ],
+  [
+    'brief-scope',
+    'a room that is no longer listed is no work',
+    again('extend'),
+    (log) => log.write('thing.removed', { thing: 'room', id: study }),
+    'unproven'
+  ],
+  [
+    'cred-admin',
+    'a unit written in the moment the visit was opened, from a person’s device, did not stand there',
+    () => opened({ reason: 'extend' }),
+    (log) => {
+      log.write('unit.set', { id: node, set: { name: 'Node', model: 'ostrel-tern', modelVersion: 1, role: 'node' } })
+      Object.assign(log.entries.at(-1)!, { received: log.entries[0]!.received, from: idOf('theirs') })
+    },
     'unproven'
   ],
   ['brief-scope', 'a fault, and what it was is not recorded', again('fault'), () => 0, 'unproven'],

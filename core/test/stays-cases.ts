@@ -82,6 +82,15 @@ const pool = (from: string, to: string) => (log: Log) =>
 const ourHost = (address: string) => (log: Log) =>
   log.write('host.set', { id: idOf('hn'), set: { unit: reed, segment: home, address } })
 
+/** A router of ours serves the home. */
+const ownServes = (log: Log) =>
+  log
+    .write('unit.set', { id: own, set: { name: 'Router', model: 'ostrel-heron', modelVersion: 1, role: 'router' } })
+    .write('pool.set', {
+      id: idOf('pool'),
+      set: { segment: home, unit: own, from: '192.168.1.100', to: '192.168.1.199' }
+    })
+
 /** What stays: it gives addresses, opens a pairing, has ports and air, and nothing of ours is asked of it. */
 export const stayCases: RuleCase[] = [
   ['prove-path', 'an address that what stays gave', beside, () => 0, 'holds'],
@@ -129,6 +138,20 @@ export const stayCases: RuleCase[] = [
     beside,
     (log) => pool('192.168.1.100', '192.168.1.199')(stays(hallRouter, { givesAddresses: 'no' })(log)),
     'breaks'
+  ],
+  [
+    'addr-one-dhcp',
+    'one of ours serves, and whether what stays does nobody said',
+    beside,
+    (log) => ownServes(stays(hallRouter, { givesAddresses: null })(log)),
+    'unproven'
+  ],
+  [
+    'addr-one-dhcp',
+    'one of ours serves, and what stays gives none',
+    beside,
+    (log) => ownServes(stays(hallRouter, { givesAddresses: 'no' })(log)),
+    'holds'
   ],
   [
     'addr-one-dhcp',

@@ -63,6 +63,19 @@ it('secrets, photographs and the pack of an open visit are for who works on it',
   expect((await corin.call('POST', `/visits/${visit}/secrets`, secret())).status).toBeLessThan(300)
 })
 
+it('only a lead turns a unit of the visit into something that stays; what it is then anybody who works there writes down', async () => {
+  const visit = await openAVisit(isolde)
+  const unit = uuidv7()
+  const turned = (from: string) => draft(visit, 'stays.set', { id: unit, set: { kind: 'router' } }, { from, base: 2 })
+  expect(
+    (await send(isolde, visit, draft(visit, 'unit.set', { id: unit, set: { name: 'Router' } }, { from: ofIsolde })))
+      .status
+  ).toBe(200)
+  expect((await send(isolde, visit, turned(ofIsolde))).status).toBe(403)
+  expect((await send(wenna, visit, turned(ofWenna))).status).toBe(200)
+  expect((await send(isolde, visit, turned(ofIsolde))).status).toBe(200)
+})
+
 it('who had it sends what was written then, for so long after it was handed on; what they write since is not taken', async () => {
   const visit = await openAVisit(isolde)
   const had = (await recordOf(visit)).lastSeq

@@ -236,6 +236,14 @@ export function modelKey(id: string, version: number): string {
   return `${id}@${version}`
 }
 
+/** The model of a unit, a box or what stays, in the version that its record names; none where the catalogue has it not. */
+export function modelOf(
+  { facts: { model, modelVersion } }: { facts: { model?: string; modelVersion?: number } },
+  catalogue: Catalogue
+): Model | undefined {
+  return catalogue.get(modelKey(model ?? '', modelVersion ?? 1))
+}
+
 /** Each of some models in its newest version, by id. */
 export function newestModels(models: Iterable<Model>): Map<string, Model> {
   const newest = new Map<string, Model>()

@@ -1,6 +1,6 @@
 import { textOf, wordsOf } from '../values/plain'
 import { formatMoment } from '../values/moment'
-import { modelKey, type Catalogue } from '../catalogue/model'
+import { modelOf, type Catalogue } from '../catalogue/model'
 import type { ThingKind } from '../record/facts'
 import type { CableEnd } from '../record/things/cable'
 import { equipmentOf } from '../record/equipment'
@@ -168,9 +168,7 @@ function textWords(record: VisitRecord, catalogue: Catalogue, field: string, tex
     return model ? `${model.maker} ${model.name}` : text
   }
   if (field === 'method') {
-    const methods = standing(record.units).flatMap(
-      ({ facts }) => catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1))?.methods ?? []
-    )
+    const methods = standing(record.units).flatMap(({ facts }) => modelOf({ facts }, catalogue)?.methods ?? [])
     return methods.find(({ id }) => id === text)?.name ?? text
   }
   if (field === 'bands' || field === 'band') return `${text} GHz`

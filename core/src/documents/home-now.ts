@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue } from '../catalogue/model'
+import { modelOf, type Catalogue } from '../catalogue/model'
 import type { LampLook } from '../catalogue/look'
 import { readLamps } from '../work/units/unit-lamps'
 import { choices, choiceNames } from '../record/answers'
@@ -37,7 +37,7 @@ export function homeNowOf(record: VisitRecord, findings: readonly Finding[], cat
     sealedAt: record.seal.at,
     secretsErased: record.secretsErased,
     units: standing(record.units).map((unit) => {
-      const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+      const model = modelOf(unit, catalogue)
       return {
         id: unit.id,
         name: unitName(unit),

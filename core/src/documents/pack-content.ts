@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { modelKey, type Catalogue, type Model, type ModelState } from '../catalogue/model'
+import { modelOf, type Catalogue, type Model, type ModelState } from '../catalogue/model'
 import { lampColours, lampPatterns, type LampLook } from '../catalogue/look'
 import { placedUnits, planOf } from '../work/plan/home-plan'
 import { planSvg } from '../work/plan/plan-svg'
@@ -106,10 +106,10 @@ export function packContentOf({ record, catalogue, values, company, zone }: Pack
         .filter(({ facts }) => facts.ssid !== undefined)
         .map((network) => networkContent(record, network, values))
     ),
-    units: units.map((unit) => unitContent(unit, modelOf(unit, catalogue), record, packWords[language])),
+    units: units.map((unit) => unitContent(unit, modelOf(unit, catalogue) ?? null, record, packWords[language])),
     logins: loginsContent(record, values),
     plan: planContent(record),
-    mesh: units.filter((unit) => isMeshMember({ unit, model: modelOf(unit, catalogue) })).length >= 2,
+    mesh: units.filter((unit) => isMeshMember({ unit, model: modelOf(unit, catalogue) ?? null })).length >= 2,
     ...(zone === undefined ? {} : { zone }),
     check: check?.from ?? null,
     choices: choiceNames.map((choice) => ({ choice, answer: record.choices[choice]?.answer ?? null })),
@@ -202,12 +202,6 @@ function goodState(unit: Unit, model: Model | null): ModelState | undefined {
     good.find(({ is }) => is !== 'as-access-point' && is !== 'as-router') ??
     good[0]
   )
-}
-
-function modelOf(unit: Unit, catalogue: Catalogue): Model | null {
-  return unit.facts.model === undefined
-    ? null
-    : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null)
 }
 
 function unitContent(

@@ -112,6 +112,9 @@ export function headsOf<T extends { seq: number }>(history: History, lines: read
   return lines.filter(({ seq }) => !lines.some((other) => other.seq !== seq && hasSeen(history, other.seq, seq)))
 }
 
+/** Every line of a logbook, in its order. */
+export const entriesOf = ({ lines }: History): Placed[] => Array.from(lines.values(), ({ entry }) => entry)
+
 /** Whether two values say the same. */
 export const isSame = (a: unknown, b: unknown): boolean => a === b || sameJson(a ?? null, b ?? null)
 

@@ -1,3 +1,4 @@
+import type { Placed } from './entry'
 import type { EntryKind } from './entries/all'
 import type { Facts } from './facts'
 import { anyThingsOf, standing, type VisitRecord } from './record'
@@ -5,8 +6,11 @@ import { storedKinds, things } from './things/all'
 import { without } from './things/thing'
 
 /** Whether a line stands since the visit was opened: the opening, and what it took over from the visit before. */
-export const isCarriedOver = (line: { received: string }, opened: { received: string } | undefined): boolean =>
-  line.received === opened?.received
+export const isCarriedOver = (line: Received, opened: Received | undefined): boolean =>
+  line.received === opened?.received && line.from === opened.from
+
+/** When the server took a line, and from which outbox: what it takes over itself comes from its own. */
+type Received = Pick<Placed, 'received' | 'from'>
 
 /** What is the visit's own: the next one is told it anew. */
 const ofTheVisit = without('customerName', 'plannedAt', 'reason', 'street', 'town', 'noUnitReason')

@@ -8,6 +8,8 @@ export interface Equipment {
   isHere: boolean
   unit: Unit | null
   stays: Stays | null
+  /** The one of both that it is. */
+  thing: Unit | Stays
 }
 
 const kindWords = {
@@ -23,6 +25,24 @@ const kindWords = {
 /** The name people know what stays by. */
 export const staysName = ({ facts }: Stays): string => facts.name ?? facts.makeModel ?? kindWords[facts.kind ?? 'other']
 
+const ofUnit = (unit: Unit): Equipment => ({
+  id: unit.id,
+  name: unitName(unit),
+  isHere: unit.removedSeq === null,
+  unit,
+  stays: null,
+  thing: unit
+})
+
+const ofStays = (stays: Stays): Equipment => ({
+  id: stays.id,
+  name: staysName(stays),
+  isHere: stays.removedSeq === null,
+  unit: null,
+  stays,
+  thing: stays
+})
+
 /**
  * What an id that may name a unit or something that stays stands for; null where the visit has neither. A used unit that was turned into
  * something that stays keeps its id, and so does one that was turned back: the one that is here counts.
@@ -30,9 +50,8 @@ export const staysName = ({ facts }: Stays): string => facts.name ?? facts.makeM
 export function equipmentOf(record: VisitRecord, id: string | undefined): Equipment | null {
   const unit = record.units[id ?? '']
   const stays = thingsOf(record, 'stays')[id ?? '']
-  if (stays && (stays.removedSeq === null || !unit || unit.removedSeq !== null))
-    return { id: stays.id, name: staysName(stays), isHere: stays.removedSeq === null, unit: null, stays }
-  return unit ? { id: unit.id, name: unitName(unit), isHere: unit.removedSeq === null, unit, stays: null } : null
+  if (stays && (stays.removedSeq === null || !unit || unit.removedSeq !== null)) return ofStays(stays)
+  return unit ? ofUnit(unit) : null
 }
 
 /** What stays at the home, in the order it was added. */
@@ -40,6 +59,10 @@ export const stayingOf = (record: VisitRecord): Stays[] => standing(thingsOf(rec
 
 /** Everything of both kinds that is in the visit: units first, each in the order it was added. */
 export const equipmentHere = (record: VisitRecord): Equipment[] => [
-  ...standing(record.units).map((unit) => ({ id: unit.id, name: unitName(unit), isHere: true, unit, stays: null })),
-  ...stayingOf(record).map((stays) => ({ id: stays.id, name: staysName(stays), isHere: true, unit: null, stays }))
+  ...standing(record.units).map(ofUnit),
+  ...stayingOf(record).map(ofStays)
 ]
+
+/** What brings the line into the home: a modem or gateway of ours, or a modem that stays. */
+export const isModem = ({ unit, stays }: Equipment): boolean =>
+  unit?.facts.role === 'modem' || unit?.facts.role === 'gateway' || stays?.facts.kind === 'modem'

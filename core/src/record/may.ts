@@ -12,48 +12,56 @@ export const LATE_H = 72
 export const worksOn = ({ visit: { technician, joined } }: OfVisit, person: Person): boolean =>
   person.role === 'lead' || person.id === technician.id || (joined ?? []).some(({ id }) => id === person.id)
 
+/** Who has a visit from a line on, and when that line came. */
+interface Holder {
+  seq: number
+  person: string
+  received: string
+}
+
+function holdersOf(lines: readonly Placed[]): Holder[] {
+  return lines.flatMap(({ seq, kind, body, received }) =>
+    kind === 'visit.opened' || kind === 'visit.handed' ? [{ seq, person: body.technician.id, received }] : []
+  )
+}
+
+/** Since when a visit is no longer with somebody who had it as far as a line's author knew; null where it still is, undefined where they had it not. */
+function gaveUp(holders: readonly Holder[], person: string, base: number): Holder | null | undefined {
+  if (holders.findLast(({ seq }) => seq <= base)?.person !== person) return undefined
+  return holders.find((holder) => holder.seq > base && holder.person !== person) ?? null
+}
+
 /**
  * Why this person does not write a line in a visit, in words; null where they do: who works on it, and who had it when the line was
  * written, until it is too long ago that it was handed on. What the office writes is told elsewhere.
- * @param lines the logbook, in its order
+ * @param lines gives the logbook, in its order; it is asked for only where it matters
  * @param base the last line that the author had seen
  * @param now the server's clock, ISO
  */
 export function whyNotWrite(
   record: OfVisit,
-  lines: Iterable<Placed>,
+  lines: () => readonly Placed[],
   base: number,
   person: Person,
   now: string
 ): string | null {
   if (person.role === 'office' || worksOn(record, person)) return null
-  let [hadIt, handedAt] = [false, null as string | null]
-  for (const { seq, kind, body, received } of lines) {
-    if (kind !== 'visit.opened' && kind !== 'visit.handed') continue
-    const has = body.technician.id === person.id
-    if (seq <= base) hadIt = has
-    else if (hadIt && !has) handedAt ??= received
-  }
-  const isLate = handedAt !== null && Date.parse(now) - Date.parse(handedAt) > LATE_H * 3_600_000
-  if (hadIt && !isLate) return null
-  return hadIt
-    ? `This visit was handed on more than ${LATE_H} hours ago: ${record.visit.technician.name} has it. Join it, and write it again.`
-    : `${record.visit.technician.name} has this visit. Join it first, and say why.`
+  const has = record.visit.technician.name
+  const since = gaveUp(holdersOf(lines()), person.id, base)
+  if (since === undefined) return `${has} has this visit. Join it first, and say why.`
+  return since !== null && Date.parse(now) - Date.parse(since.received) > LATE_H * 3_600_000
+    ? `This visit was handed on more than ${LATE_H} hours ago: ${has} has it. Join it, and write it again.`
+    : null
 }
 
 /** Lines that came from somebody who had the visit when they wrote them, after it was handed on; by their numbers. */
-export function lateLines(lines: Iterable<Placed>): Set<number> {
-  const late = new Set<number>()
-  let handed: { seq: number; from: string } | null = null
-  let has = ''
-  for (const { seq, kind, body, by, base } of lines) {
-    if (kind === 'visit.opened') has = body.technician.id
-    else if (kind === 'visit.handed') {
-      handed = { seq, from: has }
-      has = body.technician.id
-    } else if (handed && by.id === handed.from && by.id !== has && base < handed.seq) late.add(seq)
-  }
-  return late
+export function lateLines(lines: readonly Placed[]): Set<number> {
+  const holders = holdersOf(lines)
+  const late = lines.filter(({ seq, base, by }) => {
+    const since = gaveUp(holders, by.id, base)
+    return since && since.seq < seq && holders.findLast((holder) => holder.seq < seq)?.person !== by.id
+  })
+  return new Set(late.map(({ seq }) => seq))
 }
 
 /** Why this person does not sign, in words; null where they do. Both sign on the device of whoever has the visit. */

@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue } from '../catalogue/model'
+import { modelOf, type Catalogue } from '../catalogue/model'
 import { planOf, roomAt } from '../work/plan/home-plan'
 import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
 import type { Stage } from '../record/stages'
@@ -19,7 +19,7 @@ export function cautionsOf(record: VisitRecord, catalogue: Catalogue): Caution[]
   const units = standing(record.units).map((unit) => ({
     unit,
     name: unitName(unit),
-    model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    model: modelOf(unit, catalogue)
   }))
   const plan = planOf(record)
   const outlets = standing(thingsOf(record, 'outlet'))

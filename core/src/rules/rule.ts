@@ -1,5 +1,5 @@
 import type { KnownUnit } from '../work/units/known-unit'
-import { modelKey, type Catalogue } from '../catalogue/model'
+import { modelOf, type Catalogue } from '../catalogue/model'
 import { linesSaying, type Folded, type History } from '../history/history'
 import { proofOf, whyStale } from '../history/proof'
 import type { Rests } from '../history/stands'
@@ -117,10 +117,7 @@ export function homeOf({ record, history }: Folded, catalogue: Catalogue, policy
     boxes: standing(record.boxes ?? {}),
     units: standing(record.units).map((unit) => ({
       unit,
-      model:
-        unit.facts.model === undefined
-          ? null
-          : (catalogue.get(modelKey(unit.facts.model, unit.facts.modelVersion ?? 1)) ?? null),
+      model: modelOf(unit, catalogue) ?? null,
       name: unitName(unit)
     })),
     segments: standing(record.segments),

@@ -1,3 +1,4 @@
+import { entriesOf } from '../history/history'
 import { isCarriedOver } from '../record/carry-over'
 import type { Placed } from '../record/entry'
 import type { Home, Rule, Verdict } from './rule'
@@ -31,7 +32,7 @@ function untouched(home: Home): ReadonlySet<string> {
   const known = reckoned.get(home)
   if (known) return known
   const { history, units } = home
-  const lines = Array.from(history.lines.values(), ({ entry }) => entry)
+  const lines = entriesOf(history)
   const isOld = (line: Placed | undefined) => line !== undefined && isCarriedOver(line, lines[0])
   const touched = new Set(lines.filter((line) => !isOld(line)).map(touchedBy))
   const stood = units.filter(({ unit }) => isOld(history.lines.get(unit.addedSeq)?.entry) && !touched.has(unit.id))

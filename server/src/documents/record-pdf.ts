@@ -1,5 +1,5 @@
 import type { Content, TableCell } from 'pdfmake/interfaces'
-import { modelKey, type Catalogue } from '@pasado/core/catalogue/model'
+import { modelOf, type Catalogue } from '@pasado/core/catalogue/model'
 import type { ToldOfForeign } from '@pasado/core/documents/foreign'
 import { lookWords } from '@pasado/core/catalogue/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
@@ -157,7 +157,7 @@ function whoElse({ record }: RecordParts): string[] {
 
 function unitsTable(record: VisitRecord, catalogue: Catalogue): Content {
   const body = standing(record.units).map((unit): TableCell[] => {
-    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    const model = modelOf(unit, catalogue)
     const seen = unit.sightings.at(-1)
     return [
       { text: unitName(unit), bold: true },

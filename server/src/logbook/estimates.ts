@@ -1,7 +1,7 @@
 import { durationKeys } from '@pasado/core/work/run/duration-keys'
 import { visitTasks, type Durations } from '@pasado/core/work/run/visit-tasks'
 import { planVisit } from '@pasado/core/work/run/visit-plan'
-import { modelKey } from '@pasado/core/catalogue/model'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { standing } from '@pasado/core/record/record'
 import { pastDurations } from '../db/durations'
 import { keepEstimate, keptEstimates, lastLines } from '../db/estimates'
@@ -30,7 +30,7 @@ export async function estimatesOf({ db, states }: Logbook, visits: readonly stri
     const { record } = await states.at(db, visit, seq)
     const catalogue = await states.catalogueFor(db, record)
     const load = standing(record.boxes ?? {}).map(({ facts }) => {
-      const model = catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1))
+      const model = modelOf({ facts }, catalogue)
       return model ? `${model.maker} ${model.name}${facts.kit ? `, ${facts.kit}` : ''}` : 'a box'
     })
     const kept = known.get(visit)

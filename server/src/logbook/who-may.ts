@@ -3,6 +3,7 @@ import type { briefFacts } from '@pasado/core/record/brief'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
+import { entriesOf } from '@pasado/core/history/history'
 import { conflictsOf } from '@pasado/core/history/conflicts'
 import { isCarriedOver } from '@pasado/core/record/carry-over'
 import {
@@ -20,7 +21,6 @@ import type { Standard } from '@pasado/core/policy/standard'
 import { entriesAfter } from '../db/entries'
 import { leadsWorking } from '../db/people'
 import type { OpenVisit } from './open-visit'
-import { serverDevice } from './server-author'
 import type { VisitStates } from './states'
 
 /** What the office writes: the booking. When, who, whom to call, why. */
@@ -72,6 +72,8 @@ export async function mayWrite(
     if (!joins) mustWorkOn(open, author, draft.base, now)
     if (kindOf(draft.kind).by === 'lead' && author.role !== 'lead')
       throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
+    if (draft.kind === 'stays.set' && author.role !== 'lead' && turnsUnit(record, draft.body.id))
+      throw forbidden('Only a lead turns a unit of the visit into something that stays.')
     if (draft.kind === 'signature.given') maySign(record, author, draft)
     if (draft.kind === 'waiver.granted' || draft.kind === 'waiver.withdrawn')
       await mayWaive(states, open, author, draft.body.rule)
@@ -79,14 +81,17 @@ export async function mayWrite(
   }
 }
 
+/** Whether a line would make what is a unit of ours something that stays, of which nothing is asked. */
+const turnsUnit = ({ units, stays = {} }: VisitRecord, id: string): boolean =>
+  Object.hasOwn(units, id) && !Object.hasOwn(stays, id)
+
 /**
  * @param base the last line that they had seen when they wrote; left out, they have seen all
  * @throws DomainProblem where this person does not work on the visit, and did not have it then
  */
 export function mustWorkOn({ state }: OpenVisit, author: Author, base: number | undefined, now: Date): void {
   const { record, history } = state
-  const lines = Array.from(history.lines.values(), ({ entry }) => entry)
-  const why = whyNotWrite(record, lines, base ?? record.lastSeq, author, now.toISOString())
+  const why = whyNotWrite(record, () => entriesOf(history), base ?? record.lastSeq, author, now.toISOString())
   if (why) throw forbidden(why, 'not-joined')
 }
 
@@ -138,7 +143,7 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
   if (hasHeld(record, author.id)) throw forbidden(whyNotApprove(record, left, author)!)
   const lines = await entriesAfter(open.connection, open.head.id, 0)
   const recorded = lines.find(
-    (line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCopied(line, lines[0]!)
+    (line) => line.by.id === author.id && !noRecording.has(line.kind) && !isCarriedOver(line, lines[0])
   )
   if (recorded)
     throw forbidden(
@@ -153,9 +158,6 @@ async function mayApprove(states: VisitStates, open: OpenVisit, author: Author):
   const why = whyNotApprove(record, left, author)
   if (why) throw conflictingState('not-ready', why)
 }
-
-/** What the opening of a visit copied from the one before stands in the name of whoever opened it. */
-const isCopied = (line: Entry, first: Entry): boolean => line.from === serverDevice && isCarriedOver(line, first)
 
 /** @throws DomainProblem where this person may not seal this visit */
 export function maySeal(record: VisitRecord, by: Author): void {

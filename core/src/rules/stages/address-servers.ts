@@ -1,5 +1,6 @@
 import { type Home, type Verdict, aboutUnit, atUnit, breaks, holds, rule, unproven } from '../rule'
 import { aboutSegment, atHost, atSegment, auditOf, isFixedLink, nowhere, sentence } from './address-audit'
+import { staysName } from '../../record/equipment'
 import { givesNone, servingOn } from '../../work/addresses/servers'
 import { isAccessPoint } from '../../work/units/known-unit'
 
@@ -10,7 +11,7 @@ function judgeOneDhcp(home: Home): Verdict[] {
     const at = atSegment(segment, 'dhcp')
     const findings = audit.ofSegment.get(segment.id)
     if (!findings) return unproven('Its range is not recorded.', 'Enter its range.', atSegment(segment, 'cidr'), about)
-    const { servers, takenOut, unnamed, pools } = servingOn(home.record, segment)
+    const { servers, takenOut, unnamed, unsaid, pools } = servingOn(home.record, segment)
     const two = findings.find(({ code }) => code === 'two-dhcp')
     if (servers.length > 1)
       return breaks(
@@ -59,6 +60,13 @@ function judgeOneDhcp(home: Home): Verdict[] {
         : unproven('Nothing is recorded that serves addresses here.', 'Record its DHCP server and pool.', at, about)
     if (unnamed && segment.facts.use !== 'provider')
       return unproven('It has a pool, and whose it is nobody recorded.', 'Name the DHCP server.', at, about)
+    if (unsaid)
+      return unproven(
+        `Whether ${staysName(unsaid)}, which stays, gives addresses here is not recorded.`,
+        'Look on its page, or ask; then say yes or no.',
+        { stage: 'connect', kind: 'stays', id: unsaid.id, field: 'givesAddresses' },
+        about
+      )
     return holds(
       servers.length
         ? `Exactly one DHCP server: ${servers[0]!.name}.`

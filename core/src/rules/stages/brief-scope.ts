@@ -1,3 +1,4 @@
+import { entriesOf } from '../../history/history'
 import { isCarriedOver } from '../../record/carry-over'
 import { standing } from '../../record/record'
 import { atBrief, holds, rule, unproven, type Home } from '../rule'
@@ -20,14 +21,18 @@ const tellOfWork: ReadonlySet<string> = new Set([
   'device.set',
   'measurement.set',
   'secret.kept',
-  'fault.found',
-  'thing.removed'
+  'fault.found'
 ])
 
 /** Whether something was set, done or measured in this visit itself. */
 function somethingWasDone({ history }: Home): boolean {
-  const lines = [...history.lines.values()].map(({ entry }) => entry)
-  return lines.some((line) => tellOfWork.has(line.kind) && !isCarriedOver(line, lines[0]))
+  const lines = entriesOf(history)
+  return lines.some(
+    (line) =>
+      // What was taken out of the home: a room that is no longer listed is no work.
+      (tellOfWork.has(line.kind) || (line.kind === 'thing.removed' && line.body.thing === 'unit')) &&
+      !isCarriedOver(line, lines[0])
+  )
 }
 
 export const briefScope = rule({

@@ -5,8 +5,8 @@ import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
 import { judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
-import { modelKey } from '../../catalogue/model'
-import { stayingOf, staysName } from '../../record/equipment'
+import { modelOf } from '../../catalogue/model'
+import { equipmentHere, isModem } from '../../record/equipment'
 import { standing, thingsOf } from '../../record/record'
 import { asVerdict, atCable, cablesAt, problemsOf } from './cables-of-home'
 import { cablePower } from './connect-power'
@@ -97,23 +97,6 @@ export const cableMode = rule({
     })
 })
 
-/** Modems and gateways of the home: those of ours, and those that stay. */
-function modemsOf(home: Home) {
-  const ours = home.units
-    .filter(({ unit }) => unit.facts.role === 'modem' || unit.facts.role === 'gateway')
-    .map(({ unit, name, model }) => ({ kind: 'unit' as const, id: unit.id, name, model, seen: unit }))
-  const staying = stayingOf(home.record)
-    .filter(({ facts }) => facts.kind === 'modem')
-    .map((stays) => ({
-      kind: 'stays' as const,
-      id: stays.id,
-      name: staysName(stays),
-      model: home.catalogue.get(modelKey(stays.facts.model ?? '', stays.facts.modelVersion ?? 1)) ?? null,
-      seen: stays
-    }))
-  return [...ours, ...staying]
-}
-
 export const cableModemRestart = rule({
   id: 'cable-modem-restart',
   name: 'Modem restarted',
@@ -122,36 +105,39 @@ export const cableModemRestart = rule({
   minutes: 5,
   statement: 'The modem was restarted after the cable was put in, and left to settle.',
   judge: (home) =>
-    modemsOf(home).flatMap((modem): Verdict[] => {
-      // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
-      const put = cablesAt(home, modem.id)
-        .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
-        .flatMap(({ cable: { id } }) => restsOnCable(id, 'its cable', true))
-      if (put.length === 0) return []
-      const about = { id: modem.id, name: modem.name }
-      const restarts = modem.seen.events.filter(({ what }) => what === 'restarted' || what === 'powered')
-      const restart = proofOf(home.history, restarts, () => put)
-      if (!restart || restart.changes.length > 0)
-        return [
-          unproven(
-            'It has not been restarted since the cable was put in.',
-            'Switch it off, lights out, battery out, and on again; then leave it until its lights settle.',
-            { stage: 'connect', kind: modem.kind, id: modem.id, field: 'restart' },
-            about
-          )
-        ]
-      if (!modem.model?.lamps.length) return [holds('It was restarted after the cable was put in.', about)]
-      if (!modem.seen.sightings.some(({ seq }) => hasSeen(home.history, seq, restart.line.seq)))
-        return [
-          unproven(
-            'It was restarted, and nobody has looked since whether its lights have settled.',
-            'Look at its lamps.',
-            { stage: 'start', kind: 'lamp', id: modem.id, field: 'lamp' },
-            about
-          )
-        ]
-      return [holds('It was restarted after the cable was put in, and looked at since.', about)]
-    })
+    equipmentHere(home.record)
+      .filter(isModem)
+      .flatMap((modem): Verdict[] => {
+        // Only a cable to another unit asks for it: a gateway by itself is started once anyway.
+        const put = cablesAt(home, modem.id)
+          .filter(({ port, other }) => port.kind === 'lan' && other?.kind === 'internet')
+          .flatMap(({ cable: { id } }) => restsOnCable(id, 'its cable', true))
+        if (put.length === 0) return []
+        const about = { id: modem.id, name: modem.name }
+        const restarts = modem.thing.events.filter(({ what }) => what === 'restarted' || what === 'powered')
+        const restart = proofOf(home.history, restarts, () => put)
+        if (!restart || restart.changes.length > 0)
+          return [
+            unproven(
+              'It has not been restarted since the cable was put in.',
+              'Switch it off, lights out, battery out, and on again; then leave it until its lights settle.',
+              { stage: 'connect', kind: modem.unit ? 'unit' : 'stays', id: modem.id, field: 'restart' },
+              about
+            )
+          ]
+        if (!modelOf(modem.thing, home.catalogue)?.lamps.length)
+          return [holds('It was restarted after the cable was put in.', about)]
+        if (!modem.thing.sightings.some(({ seq }) => hasSeen(home.history, seq, restart.line.seq)))
+          return [
+            unproven(
+              'It was restarted, and nobody has looked since whether its lights have settled.',
+              'Look at its lamps.',
+              { stage: 'start', kind: 'lamp', id: modem.id, field: 'lamp' },
+              about
+            )
+          ]
+        return [holds('It was restarted after the cable was put in, and looked at since.', about)]
+      })
 })
 
 export const cableSpeed = rule({

@@ -1,6 +1,6 @@
 import { parseCidr, parseIpv4 } from '../../values/ipv4'
 import { equipmentOf, stayingOf, type Equipment } from '../../record/equipment'
-import { standing, type Pool, type Segment, type VisitRecord } from '../../record/record'
+import { standing, type Pool, type Segment, type Stays, type VisitRecord } from '../../record/record'
 
 /** What is recorded of who serves addresses on a segment. */
 export interface Serving {
@@ -10,6 +10,8 @@ export interface Serving {
   takenOut: string[]
   /** Whether a pool names nobody. */
   unnamed: boolean
+  /** What stays here and may serve as well: whether it does nobody said. */
+  unsaid: Stays | undefined
   pools: Pool[]
 }
 
@@ -43,10 +45,10 @@ export function servingOn(record: VisitRecord, segment: Segment): Serving {
       !pooled.has(id) &&
       isOn(hosts.filter((host) => host.facts.unit === id).flatMap((host) => host.facts.segment ?? []))
   )
-  const giving = stayingOf(record).filter(
-    ({ id, facts }) =>
-      facts.givesAddresses === 'yes' && !pooled.has(id) && isOn(facts.segment === undefined ? [] : [facts.segment])
+  const staying = stayingOf(record).filter(
+    ({ id, facts }) => !pooled.has(id) && isOn(facts.segment === undefined ? [] : [facts.segment])
   )
+  const giving = staying.filter(({ facts }) => facts.givesAddresses === 'yes')
   const known = named.map((id) => equipmentOf(record, id))
   return {
     servers: [
@@ -54,6 +56,9 @@ export function servingOn(record: VisitRecord, segment: Segment): Serving {
       ...[...on, ...giving].map(({ id }) => equipmentOf(record, id)!)
     ],
     takenOut: known.filter((server) => !server?.isHere).map((server) => server?.name ?? 'A unit that is not here'),
+    unsaid: staying.find(
+      ({ facts }) => facts.givesAddresses === undefined && (facts.kind === 'router' || facts.kind === 'modem')
+    ),
     unnamed: pools.some(({ facts }) => facts.unit === undefined),
     pools
   }

@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import type { CableEnd } from '../../record/things/cable'
 import { stayingOf, staysName } from '../../record/equipment'
 import {
@@ -8,7 +8,6 @@ import {
   type Fitting,
   type Outlet,
   type Stays,
-  type Unit,
   type VisitRecord
 } from '../../record/record'
 
@@ -132,14 +131,12 @@ export function portOwners(record: VisitRecord, catalogue: Catalogue): PortOwner
         powerOutW: port.powerOutW ?? null,
         powerInClass: port.powerInClass ?? null
       }))
-  const modelOf = ({ facts: { model, modelVersion } }: Unit | Stays) =>
-    catalogue.get(modelKey(model ?? '', modelVersion ?? 1))
   const units = standing(record.units).map((unit): PortOwner => {
     const name = unitName(unit)
-    return { thing: 'unit', id: unit.id, name, ports: ofModel('unit', unit.id, name, modelOf(unit)) }
+    return { thing: 'unit', id: unit.id, name, ports: ofModel('unit', unit.id, name, modelOf(unit, catalogue)) }
   })
   const staying = stayingOf(record).map((stays): PortOwner => {
-    const [name, model] = [staysName(stays), modelOf(stays)]
+    const [name, model] = [staysName(stays), modelOf(stays, catalogue)]
     const ports = model
       ? ofModel('stays', stays.id, name, model)
       : portsOfKind[stays.facts.kind ?? 'other'].map(({ port, ...rest }): Port => ({

@@ -1,4 +1,5 @@
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
+import { equipmentOf } from '../../record/equipment'
 import { standing, type VisitRecord } from '../../record/record'
 import type { CableProblem, KnownCable } from './known-cable'
 import { beyond } from './far-end'
@@ -12,12 +13,11 @@ export function powerProblems(
   cables: readonly KnownCable[]
 ): CableProblem[] {
   return standing(record.units).flatMap((unit): CableProblem[] => {
-    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    const model = modelOf(unit, catalogue)
     if (!model?.powerBudgetW) return []
     const hasAdapter = ({ end: { id } }: Port) => {
-      const facts = record.units[id]?.facts
-      const own = catalogue.get(modelKey(facts?.model ?? '', facts?.modelVersion ?? 1))?.power ?? null
-      return own !== null
+      const fed = equipmentOf(record, id)
+      return fed !== null && (modelOf(fed.thing, catalogue)?.power ?? null) !== null
     }
     const loads = cables.flatMap(({ cable, a, b }) => {
       const mine = [a, b].find((end) => end?.end.id === unit.id) ?? null

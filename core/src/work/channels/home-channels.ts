@@ -1,5 +1,5 @@
 import { bands } from '../../values/band'
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import { obstaclesOf, placedUnits, planOf, plannedBands } from '../plan/home-plan'
 import { standing, thingsOf, unitName, type Radio, type VisitRecord } from '../../record/record'
 import { isMeshMember } from '../units/known-unit'
@@ -32,7 +32,7 @@ const UNPLACED_DBM = -70
 export function homeRadios(record: VisitRecord, catalogue: Catalogue): HomeRadio[] {
   const recorded = standing(thingsOf(record, 'radio'))
   return standing(record.units).flatMap((unit): HomeRadio[] => {
-    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    const model = modelOf(unit, catalogue)
     if (!model || unit.facts.role === 'modem') return []
     const member = isMeshMember({ model, unit }) && unit.facts.role !== 'gateway'
     const bands = [...new Set(model.radios.map(({ band }) => band))]

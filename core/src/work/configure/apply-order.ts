@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { ruleKey, standing, thingsOf, unitName, type Recorded, type Unit, type VisitRecord } from '../../record/record'
 import { isMeshMember } from '../units/known-unit'
@@ -37,7 +37,7 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
     .map(({ facts }) => facts.ssid!)
   // Units that are reached through others come first: a router is changed once nothing behind it needs anything any more.
   for (const { unit } of farthestFirst(record, catalogue)) {
-    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    const model = modelOf(unit, catalogue)
     if (!model) continue
     const add = (kind: ChangeKind, message: string, cuts: Change['cuts'], needsRestart = false) => {
       const id = `${unit.id} ${kind}`

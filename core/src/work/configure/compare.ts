@@ -1,6 +1,6 @@
 import { sameVersion, versionProblem } from '../../values/version'
 import { auditRecord } from '../addresses/home-audit'
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { readMac } from '../../values/mac'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../../record/record'
@@ -94,7 +94,7 @@ function nameOf(record: VisitRecord, unit: Unit): string | undefined {
  * that the audit finds nothing against, the home's name. Names without a wish are left out.
  */
 export function wantedOf(record: VisitRecord, catalogue: Catalogue, policy: Policy, unit: Unit): Values {
-  const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  const model = modelOf(unit, catalogue)
   if (!model) return {}
   const wanted: Values = {}
   const runs = unit.facts.firmwareAfter ?? unit.facts.firmwareBefore

@@ -8,7 +8,7 @@ import {
   type Unit,
   type VisitRecord
 } from '../../record/record'
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { auditRecord } from '../addresses/home-audit'
 import { formatIpv4, hasEnds, parseCidr, parseIpv4, type Range4 } from '../../values/ipv4'
 import { poolHolds } from '../addresses/servers'
@@ -64,7 +64,7 @@ export function conversionOf(
     own && ((audit.ofHost.get(own.id) ?? []).length > 0 || parseIpv4(own.facts.address!) === parseIpv4(gateway))
   const address = own && !ownProblem ? own.facts.address! : audit.suggestionFor.get(segment.id)
   if (address === undefined) return { missing: 'No address is free in the main range: make the pool smaller first.' }
-  const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  const model = modelOf(unit, catalogue)
   // Labels write it with or without the scheme in front.
   const from = unit.facts.pageAddress?.replace(/^https?:\/\//, '').replace(/\/.*$/, '') ?? null
   const laptopAt =

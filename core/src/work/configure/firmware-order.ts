@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { farthestFirst } from './upstream'
 import { unitName, type Unit, type VisitRecord } from '../../record/record'
 import { updateWork } from '../../catalogue/firmware-work'
@@ -36,7 +36,7 @@ export function updateOrder(record: VisitRecord, catalogue: Catalogue): UpdateOr
     all.filter(({ through }) => through === id).flatMap(({ unit }) => [unit.id, ...behind(unit.id)])
   const steps: UpdateStep[] = []
   for (const { unit } of all) {
-    const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+    const model = modelOf(unit, catalogue)
     const { firmwareBefore, firmwareAfter } = unit.facts
     const runs = firmwareAfter ?? firmwareBefore
     if (!model || runs === undefined) continue

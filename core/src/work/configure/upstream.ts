@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import { planOf, placedUnits } from '../plan/home-plan'
 import { joinsOf } from '../plan/hops'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../../record/record'
@@ -80,14 +80,9 @@ function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, 
     if (found.has(unit.id)) continue
     const hop = hops().get(unit.id)
     const before = typeof hop === 'object' ? found.get(hop.from.id) : undefined
-    const family = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))?.family
+    const family = modelOf(unit, catalogue)?.family
     const nearer = [...found.values()].filter((upstream) => roleDepth(upstream.unit) < roleDepth(unit))
-    const kin = nearer.find(
-      (upstream) =>
-        family &&
-        catalogue.get(modelKey(upstream.unit.facts.model ?? '', upstream.unit.facts.modelVersion ?? 1))?.family ===
-          family
-    )
+    const kin = nearer.find((upstream) => family && modelOf(upstream.unit, catalogue)?.family === family)
     const through =
       before ??
       kin ??

@@ -2,7 +2,7 @@ import type { Folded } from '../../history/history'
 import { auditRecord } from '../addresses/home-audit'
 import { checkCabling } from '../cabling/check'
 import { cableMbps } from '../cabling/known-cable'
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
 import { knownOrder, releaseOf } from '../../catalogue/firmware-order'
 import { adapterFault } from '../units/adapter'
@@ -79,7 +79,7 @@ export function knownAnswers(
     room: about.room,
     line,
     router,
-    modelOf: (unit) => catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)),
+    modelOf: (unit) => modelOf(unit, catalogue),
     touching,
     wan: touching(line).find((cable) => touching(router).includes(cable)),
     source: sourceOf(folded, catalogue)

@@ -1,6 +1,6 @@
 import type { Band } from '../../values/band'
 import { medianOf } from '../../values/median'
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../../record/record'
 import type { Grid, Sender } from '../../radio/coverage'
 import type { PathLossInput } from '../../radio/path-loss'
@@ -229,7 +229,7 @@ export function senderOf(
   catalogue: Catalogue,
   band: Band
 ): Sender | null {
-  const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  const model = modelOf(unit, catalogue)
   const powers = model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? []
   return powers.length ? { x, y, z, frequencyMHz: plannedBands[band].middleMHz, powerDbm: Math.max(...powers) } : null
 }

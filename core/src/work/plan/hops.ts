@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
 import { obstaclesOf, senderOf, type HomePlan, type PlacedUnit } from './home-plan'
@@ -89,12 +89,9 @@ export function joinsOf(
   return found
 }
 
-const modelOf = ({ unit }: PlacedUnit, catalogue: Catalogue): Model | undefined =>
-  catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
-
 /** Whether a unit's wireless hop takes air time from its clients: it does unless the model has a second radio on the band. */
 export function sharesRadio(unit: PlacedUnit, catalogue: Catalogue): boolean {
-  return (modelOf(unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
+  return (modelOf(unit.unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
 }
 
 /** What arrives of a signal, with what it comes from. */
@@ -118,7 +115,7 @@ export function expectedRate(
 ): ExpectedRate {
   const widest = Math.max(
     20,
-    ...(modelOf(by, catalogue)
+    ...(modelOf(by.unit, catalogue)
       ?.radios.filter((radio) => radio.band === band)
       .flatMap(({ widthsMHz }) => widthsMHz) ?? [])
   )
@@ -134,7 +131,7 @@ export function expectedRate(
     if (sharesRadio(at, catalogue)) halved++
     const streams = Math.max(
       1,
-      ...(modelOf(at, catalogue)
+      ...(modelOf(at.unit, catalogue)
         ?.radios.filter((radio) => radio.band === BACKHAUL_BAND)
         .map((radio) => radio.streams) ?? [])
     )

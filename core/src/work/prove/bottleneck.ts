@@ -1,7 +1,7 @@
 import { equipmentOf } from '../../record/equipment'
 import { checkCabling } from '../cabling/check'
 import { cableMbps } from '../cabling/known-cable'
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
 import { ARRIVES, joinsOf } from '../plan/hops'
 import { placedUnits, planOf } from '../plan/home-plan'
@@ -138,10 +138,8 @@ function cableLink({ facts }: Cable, between: string): Link | null {
 /** What the air of a unit carries at a signal: at the width that is set, else at the widest its radio can. */
 function airLink(record: VisitRecord, catalogue: Catalogue, unit: string, band: Band, dbm: number): Link {
   const through = equipmentOf(record, unit)
-  const { model, modelVersion } = (through?.unit ?? through?.stays)?.facts ?? {}
-  const radios = (catalogue.get(modelKey(model ?? '', modelVersion ?? 1))?.radios ?? []).filter(
-    (radio) => radio.band === band
-  )
+  const model = through && modelOf(through.thing, catalogue)
+  const radios = (model?.radios ?? []).filter((radio) => radio.band === band)
   const set = standing(thingsOf(record, 'radio')).find(({ facts }) => facts.unit === unit && facts.band === band)?.facts
     .widthMHz
   const widths = band === '2.4' ? ([20] as const) : ([80, 40, 20] as const)

@@ -121,7 +121,7 @@ export function judgeRooms(folded: Folded, catalogue: Catalogue, policy: Policy)
     if (best.band.stale) return { ...said, outcome: 'unproven', message: `${best.band.stale} Measure it again.` }
     const { band, unit } = best.band.measurement.facts
     const through = equipmentOf(record, unit)
-    if (band !== undefined && !bandsSentBy(through?.unit ?? through?.stays, catalogue).includes(band))
+    if (band !== undefined && !bandsSentBy(through?.thing, catalogue).includes(band))
       return {
         ...said,
         outcome: 'unproven',

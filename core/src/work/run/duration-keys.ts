@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import type { VisitRecord } from '../../record/record'
 import { durationKey } from './visit-tasks'
 
@@ -8,7 +8,7 @@ const MOST_KEYS = 100
 export function durationKeys(record: Pick<VisitRecord, 'units'>, catalogue: Catalogue): string[] {
   const wanted = new Set<string>()
   for (const { facts } of Object.values(record.units)) {
-    const model = catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1))
+    const model = modelOf({ facts }, catalogue)
     if (!model) continue
     for (const method of model.methods)
       method.steps.forEach((step, at) => {

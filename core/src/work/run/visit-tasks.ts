@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { runningWaits } from '../units/ended-waits'
 import { readLamps } from '../units/unit-lamps'
@@ -96,7 +96,7 @@ class TaskList {
     this.#units = standing(record.units).map((unit) => ({
       unit,
       name: unitName(unit),
-      model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+      model: modelOf(unit, catalogue)
     }))
   }
 

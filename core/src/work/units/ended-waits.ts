@@ -1,4 +1,4 @@
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import { readLamps } from './unit-lamps'
 import type { LampLook } from '../../catalogue/look'
 import type { VisitRecord, Wait } from '../../record/record'
@@ -18,7 +18,7 @@ export function waitsEndedBy(
   at: string
 ): string[] {
   const unit = record.units[unitId]
-  const model = unit && catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  const model = unit && modelOf(unit, catalogue)
   if (!unit || !model) return []
   const { state } = readLamps(
     {

@@ -1,5 +1,5 @@
 import { bands as allBands, type Band } from '../../values/band'
-import { modelKey, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import type { Facts } from '../../record/facts'
 import { standing, thingsOf, unitName, type Network, type Segment, type VisitRecord } from '../../record/record'
 import { isPrivateName } from '../../secrets/names'
@@ -29,7 +29,7 @@ export function nameProblem(name: string, record: VisitRecord, catalogue: Catalo
   if (name !== name.trim()) return 'has a blank at an end: people will not find it'
   const lower = name.toLowerCase()
   for (const { facts } of standing(record.units)) {
-    const prefix = catalogue.get(modelKey(facts.model ?? '', facts.modelVersion ?? 1))?.defaultSsidPrefix
+    const prefix = modelOf({ facts }, catalogue)?.defaultSsidPrefix
     if (facts.defaultSsid?.toLowerCase() === lower || (prefix && lower.startsWith(prefix.toLowerCase())))
       return 'is the name a unit comes with: give the home one of its own'
   }
@@ -50,7 +50,7 @@ export function proposeNetworks(record: VisitRecord, catalogue: Catalogue, polic
   if (wrong) return { problem: wrong }
   const units = standing(record.units).map((unit) => ({
     unit,
-    model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) ?? null,
+    model: modelOf(unit, catalogue) ?? null,
     name: unitName(unit)
   }))
   const senders = units.filter(

@@ -75,10 +75,10 @@ function ConflictNote({ conflict, label }: { conflict: Unsettled; label: string 
       <p className="text-sm">
         {conflict.values.map(({ seq, by, value }) => (
           <span key={seq}>
-            {by.name} set <span className="exact">{valueOf(value)}</span>;{' '}
+            {by.name} set <span className="exact">{valueOf(value)}</span>.{' '}
           </span>
         ))}
-        none had seen the other. Which is right?
+        None had seen the other’s. Which is right?
       </p>
       <KeepOne conflict={conflict} valueOf={valueOf} />
     </div>

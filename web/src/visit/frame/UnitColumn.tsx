@@ -1,5 +1,5 @@
 import { useSearchParams } from 'react-router'
-import { modelKey } from '@pasado/core/catalogue/model'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { readLamps } from '@pasado/core/work/units/unit-lamps'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { Lens } from '../../ui/Lens'
@@ -32,7 +32,7 @@ export function UnitColumn({
       <h2 className="fine px-4 pb-1 pt-4 font-bold">Units at this home</h2>
       <ul className="flex overflow-x-auto lg:block">
         {units.map((unit) => {
-          const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+          const model = modelOf(unit, catalogue)
           const look = unit.sightings.at(-1)?.lamps[0]
           const reading = model && unit.sightings.length ? readLamps(unit, model) : null
           const says = reading ? (reading.state?.meaning ?? 'look again') : (unit.facts.role ?? 'no role yet')

@@ -6,7 +6,7 @@ import { useSession } from '../../app/session'
 import { Pairing } from '../stages/start/Pairing'
 import { UnitKit } from '../stages/kit/UnitKit'
 import { useVisit } from '../session/visit-state'
-import { modelOf } from '../stages/kit/catalogue'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { show, written } from '../../../test/stage'
 import { WhatStays } from './WhatStays'
 

@@ -17,7 +17,7 @@ const steps = [
 export function ModemRestart({ modem }: { modem: Equipment }) {
   const mayWrite = useMayWrite()
   const waits = useVisit((state) => state.record.waits)
-  const restart = (modem.unit ?? modem.stays)?.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
+  const restart = modem.thing.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
   const running = Object.values(waits).find(
     (wait) => wait.unit === modem.id && wait.endedAt === null && wait.what === 'until its lights settle'
   )

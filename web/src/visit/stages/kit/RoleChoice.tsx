@@ -3,7 +3,7 @@ import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { isMeshMember } from '@pasado/core/work/units/known-unit'
 import { ChoiceFact } from '../../fields/FactField'
 import { useVisit } from '../../session/visit-state'
-import { modelOf } from './catalogue'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { Notice } from '../../../ui/Notice'
 
 /** What the unit is here: what its model can be is offered, what it cannot is told with why. */

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { modelKey } from '@pasado/core/catalogue/model'
+import { modelOf } from '@pasado/core/catalogue/model'
 import type { HomePlan, PlacedUnit } from '@pasado/core/work/plan/home-plan'
 import type { Band } from '@pasado/core/values/band'
 import { standing } from '@pasado/core/record/record'
@@ -48,7 +48,7 @@ export function Suggestions({
       </p>
     )
   }
-  const model = catalogue.get(modelKey(router.unit.facts.model ?? '', router.unit.facts.modelVersion ?? 1))
+  const model = modelOf(router.unit, catalogue)
   const ask = async () => {
     setBusy(true)
     const cabled = cabledSockets(

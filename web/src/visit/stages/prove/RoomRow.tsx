@@ -1,5 +1,5 @@
 import { equipmentHere, equipmentOf } from '@pasado/core/record/equipment'
-import { modelKey } from '@pasado/core/catalogue/model'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { useMemo, useState } from 'react'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
 import { measured, sourceOf, type Measured, type RoomVerdict } from '@pasado/core/work/prove/rooms'
@@ -127,8 +127,7 @@ function useCarried([best]: RoomVerdict['bands']) {
   // Which unit carried it only a person knows: none is taken for granted but the one that was named here before.
   const [unit, setUnit] = useState<string>(best?.measurement.facts.unit ?? '')
   const [chosenBand, setBand] = useState<Band | undefined>(best?.measurement.facts.band)
-  const through = equipmentOf(record, unit)
-  const has = bandsSentBy(through?.unit ?? through?.stays, catalogue)
+  const has = bandsSentBy(equipmentOf(record, unit)?.thing, catalogue)
   const onlyBand = has.length === 1 ? has[0] : undefined
   const band = chosenBand !== undefined && has.includes(chosenBand) ? chosenBand : onlyBand
   return { unit, setUnit, has, band, setBand }
@@ -143,9 +142,7 @@ function MeasureRoom({
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const senders = equipmentHere(record).filter(({ unit: ours, stays }) =>
-    ours
-      ? (catalogue.get(modelKey(ours.facts.model ?? '', ours.facts.modelVersion ?? 1))?.radios.length ?? 0) > 0
-      : SEND.includes(stays?.facts.kind ?? '')
+    ours ? (modelOf(ours, catalogue)?.radios.length ?? 0) > 0 : SEND.includes(stays?.facts.kind ?? '')
   )
   const name = room.facts.name ?? 'Room'
   return (

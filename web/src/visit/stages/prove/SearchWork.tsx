@@ -1,4 +1,4 @@
-import { modelKey } from '@pasado/core/catalogue/model'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { useState } from 'react'
 import { handOverText } from '@pasado/core/work/diagnose/hand-over'
 import { observationOf, type Observation, type ObservationId } from '@pasado/core/work/diagnose/observations'
@@ -123,7 +123,7 @@ function textToSend(
   record: VisitRecord,
   catalogue: Catalogue
 ) {
-  const model = unit ? catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) : undefined
+  const model = unit ? modelOf(unit, catalogue) : undefined
   return handOverText(
     suspects[0]!.cause.id,
     observed,

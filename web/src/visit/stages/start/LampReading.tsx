@@ -1,4 +1,4 @@
-import { modelKey, type Model, type ModelState } from '@pasado/core/catalogue/model'
+import { modelOf, type Model, type ModelState } from '@pasado/core/catalogue/model'
 import { format } from 'date-fns'
 import { lookWords, sightingWords, type LampLook } from '@pasado/core/catalogue/look'
 import { nearestStates } from '@pasado/core/catalogue/nearest'
@@ -99,7 +99,7 @@ export function SameLook({ looks, unit, meaning }: { looks: LampLook[]; unit: Un
   const catalogue = useVisit((state) => state.catalogue)
   const look = looks[0]!
   for (const other of Object.values(units)) {
-    const model = catalogue.get(modelKey(other.facts.model ?? '', other.facts.modelVersion ?? 1))
+    const model = modelOf(other, catalogue)
     if (!model || model.id === unit.facts.model || other.removedSeq !== null || model.lamps.length > 1) continue
     const same = model.states.find(
       (state) => state.lamps.length === 1 && lookWords(state.lamps[0]!) === lookWords(look) && look.pattern !== 'off'

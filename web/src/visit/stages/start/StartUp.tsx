@@ -1,5 +1,5 @@
 import { format } from 'date-fns'
-import { methodNeeds, modelKey, type Model } from '@pasado/core/catalogue/model'
+import { methodNeeds, modelOf, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../../../ui/Chips'
 import { ChoiceFact, SeveralFact } from '../../fields/FactField'
@@ -34,7 +34,7 @@ export function StartUp() {
 
 function UnitStart({ unit }: { unit: Unit }) {
   const catalogue = useVisit((state) => state.catalogue)
-  const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+  const model = modelOf(unit, catalogue)
   if (!model) return <p>Choose its model under Kit first.</p>
   const method = model.methods.find(({ id }) => id === unit.facts.method)
   return (

@@ -2,7 +2,7 @@ import { useMemo } from 'react'
 import { format } from 'date-fns'
 import { updateOrder } from '@pasado/core/work/configure/firmware-order'
 import { knownOrder, newestRelease } from '@pasado/core/catalogue/firmware-order'
-import { modelKey, type Model } from '@pasado/core/catalogue/model'
+import { modelOf, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact } from '../../../fields/FactField'
 import { useVisit } from '../../../session/visit-state'
@@ -12,7 +12,7 @@ import { List } from '../../../../ui/List'
 export function Firmware() {
   const catalogue = useVisit((state) => state.catalogue)
   const units = standing(useVisit((state) => state.record.units))
-    .map((unit) => ({ unit, model: catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1)) }))
+    .map((unit) => ({ unit, model: modelOf(unit, catalogue) }))
     .filter(({ model }) => model && (model.firmware.releases.length > 0 || model.updates !== 'none'))
   if (units.length === 0) return <p>No unit with firmware yet: add units under Kit.</p>
   return (

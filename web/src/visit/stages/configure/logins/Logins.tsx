@@ -1,4 +1,4 @@
-import { modelKey } from '@pasado/core/catalogue/model'
+import { modelOf } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact, YesNoFact } from '../../../fields/FactField'
 import { SecretFact } from '../../../fields/SecretFact'
@@ -17,7 +17,7 @@ export function Logins() {
   return (
     <ul className="flex flex-col gap-5">
       {units.map((unit) => {
-        const model = catalogue.get(modelKey(unit.facts.model ?? '', unit.facts.modelVersion ?? 1))
+        const model = modelOf(unit, catalogue)
         const field = { kind: 'unit', id: unit.id } as const
         const account = model?.methods.some(({ needs }) => needs.includes('customer-account'))
         const converted = unit.facts.role === 'access-point' && model?.roles.includes('router')
