@@ -1,6 +1,6 @@
 import { forbidden, conflictingState } from '../problem'
 import type { briefFacts } from '@pasado/core/record/brief'
-import type { Draft, Entry } from '@pasado/core/record/entry'
+import type { Draft } from '@pasado/core/record/entry'
 import { kindOf, type EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import { entriesOf } from '@pasado/core/history/history'

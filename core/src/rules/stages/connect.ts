@@ -11,7 +11,7 @@ import { standing, thingsOf } from '../../record/record'
 import { asVerdict, atCable, cablesAt, problemsOf } from './cables-of-home'
 import { cablePower } from './connect-power'
 import { aboutUnit, breaks, holds, rule, unproven } from '../rule'
-import type { Home, Place, Rule, Verdict } from '../rule'
+import type { Place, Rule, Verdict } from '../rule'
 import { isAccessPoint } from '../../work/units/known-unit'
 
 /** What makes a cable wrong in itself, wherever it leads. */

@@ -1,4 +1,4 @@
-import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
 import { obstaclesOf, senderOf, type HomePlan, type PlacedUnit } from './home-plan'

@@ -50,9 +50,7 @@ export function Connect() {
       return how === 'drop' || before ? null : port
     })
   }
-  const modems = equipmentHere(record).filter(
-    ({ unit, stays }) => unit?.facts.role === 'modem' || unit?.facts.role === 'gateway' || stays?.facts.kind === 'modem'
-  )
+  const modems = equipmentHere(record).filter(isModem)
   const oldThings = standing(thingsOf(record, 'fitting')).filter(({ facts }) => facts.kind?.startsWith('old-'))
   const others = standing(thingsOf(record, 'fitting')).filter(({ facts }) => !facts.kind?.startsWith('old-'))
   const add = (kind: FittingKind) => write('fitting.set', { id: uuidv7(), set: { kind } })
