@@ -110,9 +110,12 @@ describe('people', () => {
     const { LiveFeed } = await import('../src/http/live')
     const feed = new LiveFeed(company.services.db, () => undefined, 50)
     const stream = feed.listen(uuidv7(), 0)
-    stream.resume()
+    let heard = ''
+    stream.on('data', (octets: Buffer) => (heard += octets.toString()))
     await new Promise((resolve) => stream.once('close', resolve))
     feed.close()
+    // Without this the program would take the stream for dead.
+    expect(heard).toContain('event: beat\ndata: ')
     const leaving = await Caller.as(company.running, 'petroc')
     const visit = await openAVisit(isolde)
     await leaving.call('DELETE', '/session')

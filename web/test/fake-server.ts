@@ -9,6 +9,8 @@ import type { Me } from '../src/app/session'
 export class FakeServer {
   entries: Entry[] = []
   away = false
+  /** Takes calls and answers none, as at the other end of a line that died. */
+  silent = false
   refuse: (draft: Draft) => boolean = () => false
   posts = 0
   /** How often a stream of news was asked for. */
@@ -17,11 +19,13 @@ export class FakeServer {
   readonly streams = new Set<() => void>()
   /** Each refuses a stream: it does not come back by itself. */
   readonly refusals = new Set<() => void>()
+  readonly #beats = new Set<() => void>()
 
   constructor() {
     for (const placed of opened().entries) this.#take(placed)
     vi.stubGlobal('fetch', this.handle)
     const { streams, refusals } = this
+    const beats = this.#beats
     const listen = () => this.listened++
     vi.stubGlobal(
       'EventSource',
@@ -33,6 +37,7 @@ export class FakeServer {
         }
         addEventListener(name: string, heard: () => void) {
           if (name === 'open') streams.add(heard)
+          if (name === 'beat') beats.add(heard)
           if (name !== 'error') return
           refusals.add(() => {
             this.readyState = 2
@@ -52,6 +57,11 @@ export class FakeServer {
     for (const opened of this.streams) opened()
   }
 
+  /** The streams say that they are alive. */
+  beat(): void {
+    for (const heard of this.#beats) heard()
+  }
+
   /** Somebody else writes. */
   writeElsewhere(body: object): void {
     this.#take({ ...opened().entries[0]!, id: crypto.randomUUID(), kind: 'brief.set', body: { set: body } } as Placed)
@@ -63,6 +73,10 @@ export class FakeServer {
 
   handle = (address: string, options: RequestInit = {}): Promise<Response> => {
     if (this.away) return Promise.reject(new TypeError('away'))
+    if (this.silent)
+      return new Promise((_, reject) => {
+        options.signal?.addEventListener('abort', () => reject(new DOMException('given up', 'AbortError')))
+      })
     const json = (body: unknown, status = 200) => Promise.resolve(new Response(JSON.stringify(body), { status }))
     if (options.method === 'POST') {
       this.posts++

@@ -10,7 +10,9 @@ interface Listener {
 }
 
 const POLL_MS = 700
+/** Heard by the program too: a line that died without a word is noticed by its silence. */
 const HEARTBEAT_MS = 20_000
+const BEAT = 'event: beat\ndata: still here\n\n'
 /** A stream ends after this long; the browser comes back at once, with a session that still lasts or not at all. */
 const LASTS_MS = 60_000
 
@@ -40,10 +42,10 @@ export class LiveFeed {
       clearTimeout(end)
       this.#leave(listener)
     })
-    stream.write('retry: 1000\n\n')
+    stream.write(`retry: 1000\n\n${BEAT}`)
     this.#timer ??= setInterval(() => void this.poll(), POLL_MS)
     this.#beat ??= setInterval(() => {
-      for (const listener of this.#listeners) listener.stream.write(': still here\n\n')
+      for (const listener of this.#listeners) listener.stream.write(BEAT)
     }, HEARTBEAT_MS)
     void this.poll()
     return stream

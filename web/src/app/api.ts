@@ -49,6 +49,8 @@ export interface Carried {
   query?: Readonly<Record<string, Asked | readonly Asked[]>> | undefined
   body?: unknown
 }
+/** Tells when an answer is not waited for any longer. */
+type Until = { signal?: AbortSignal }
 type Asked = string | number | undefined
 
 /** The address of a call: its path with its parameters, and what it asks for behind it. */
@@ -60,14 +62,15 @@ function addressOf(path: string, { params = {}, query = {} }: Carried): string {
   return `/api${at}${asked.size ? `?${asked.toString()}` : ''}`
 }
 
-async function request(call: string, carried: Carried = {}): Promise<Response> {
+async function request(call: string, carried: Carried & Until = {}): Promise<Response> {
   const [method, path] = call.split(' ') as [string, string]
-  const { body } = carried
+  const { body, signal = null } = carried
   let response: Response
   try {
     response = await fetch(addressOf(path, carried), {
       method,
       credentials: 'same-origin',
+      signal,
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
     })
   } catch {
@@ -100,8 +103,8 @@ const downloadAny = async (call: string, carried?: Carried) => {
  * told apart from those that do not, which is quicker to check than arguments that depend on the call. */
 interface OnCalls {
   ask: {
-    <N extends BareName>(call: N, sent?: SentTo<N>): Promise<AnswerOf<N>>
-    <N extends FullName>(call: N, sent: SentTo<N>): Promise<AnswerOf<N>>
+    <N extends BareName>(call: N, sent?: SentTo<N> & Until): Promise<AnswerOf<N>>
+    <N extends FullName>(call: N, sent: SentTo<N> & Until): Promise<AnswerOf<N>>
   }
   fetchFile: <N extends FullName>(call: N, sent: SentTo<N>) => Promise<Blob>
   download: {
@@ -120,8 +123,13 @@ export const fetchFile = fetchAny as unknown as OnCalls['fetchFile']
 /** Fetches a file and hands it to the person under the name the server gives it. @throws ApiProblem */
 export const download = downloadAny as unknown as OnCalls['download']
 
-/** Sends a photo of a visit as a form, telling how far it is. */
-export function sendPhoto(visit: string, form: FormData, onProgress: (share: number) => void): Promise<unknown> {
+/** Sends a photo of a visit as a form, telling how far it is. @throws ApiProblem */
+export function sendPhoto(
+  visit: string,
+  form: FormData,
+  signal: AbortSignal,
+  onProgress: (share: number) => void
+): Promise<unknown> {
   return new Promise((resolve, reject) => {
     // fetch cannot tell how much of what it sends has gone.
     const request = new XMLHttpRequest()
@@ -130,6 +138,8 @@ export function sendPhoto(visit: string, form: FormData, onProgress: (share: num
       if (event.lengthComputable) onProgress(event.loaded / event.total)
     })
     request.addEventListener('error', () => reject(new ApiProblem(away)))
+    request.addEventListener('abort', () => reject(new ApiProblem(away)))
+    signal.addEventListener('abort', () => request.abort())
     request.addEventListener('load', () => {
       let said: unknown
       try {

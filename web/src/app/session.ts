@@ -18,13 +18,16 @@ interface SessionState {
   logOut: (everywhere: boolean) => Promise<void>
 }
 
+/** As long as this it is waited to be told who is here. */
+const PATIENCE_MS = 20_000
+
 /** The session of this browser. */
 export const useSession = create<SessionState>((set, getState) => ({
   me: undefined,
   unasked: false,
   look: async () => {
     try {
-      const { person } = await ask('GET /session')
+      const { person } = await ask('GET /session', { signal: AbortSignal.timeout(PATIENCE_MS) })
       set({ me: person, unasked: false })
       await keep(person)
     } catch (error) {

@@ -293,7 +293,54 @@ describe('what an earlier version could not send', () => {
   })
 })
 
+describe('a line that died without a word', () => {
+  it('is given up after a while, and what was sent on it is sent again, once', async () => {
+    const tab = await openTab()
+    await tab.store.openVisit(visit)
+    const { patience } = await import('./attempt')
+    patience.ms = 100
+    server.silent = true
+    write(tab, '555-0121')
+    await vi.waitFor(() => expect(tab.outbox.useOutbox.getState().stuckSince).not.toBeNull())
+    server.silent = false
+    await vi.waitFor(() => expect(phones()).toEqual(['555-0121']), { timeout: 5_000 })
+    await vi.waitFor(() => expect(kept()).toHaveLength(0))
+  })
+
+  it('is given up at once where the device says that it is connected again', async () => {
+    const listeners = new Map<string, () => void>()
+    vi.stubGlobal('addEventListener', (name: string, heard: () => void) => listeners.set(name, heard))
+    const tab = await openTab()
+    const online = listeners.get('online')!
+    await tab.store.openVisit(visit)
+    server.silent = true
+    write(tab, '555-0122')
+    await vi.waitFor(() => expect(kept()).toHaveLength(1))
+    server.silent = false
+    tab.send.pace.retryMs = 60_000
+    online()
+    await vi.waitFor(() => expect(phones()).toEqual(['555-0122']), { timeout: 5_000 })
+  })
+})
+
 describe('the live feed', () => {
+  it('that beats no more is dead, though nobody said so: another is begun', async () => {
+    const tab = await openTab()
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    try {
+      await tab.store.openVisit(visit)
+      const begun = server.listened
+      await vi.advanceTimersByTimeAsync(30_000)
+      server.beat()
+      await vi.advanceTimersByTimeAsync(30_000)
+      expect(server.listened).toBe(begun)
+      await vi.advanceTimersByTimeAsync(25_000)
+      expect(server.listened).toBe(begun + 1)
+    } finally {
+      vi.useRealTimers()
+    }
+  })
+
   it('comes back although something is written and sent while it is away', async () => {
     const tab = await openTab()
     let made = 0

@@ -1,6 +1,7 @@
 import { v7 as uuidv7 } from 'uuid'
 import { ApiProblem, ask, sendPhoto } from '../app/api'
 import { useSession } from '../app/session'
+import { attempt, giveUpAttempts, type Attempt } from './attempt'
 import { contentsOf } from './rows'
 import {
   noteStuck,
@@ -24,7 +25,11 @@ let again: ReturnType<typeof setTimeout> | undefined
 export async function keepSending(): Promise<void> {
   await outboxReady()
   onSomethingToSend(() => void sendNow())
-  globalThis.addEventListener?.('online', () => void sendNow())
+  globalThis.addEventListener?.('online', () => {
+    // What is under way was begun on a connection that may be gone.
+    giveUpAttempts()
+    void (sending ?? Promise.resolve()).then(sendNow)
+  })
   void sendNow()
 }
 
@@ -92,7 +97,9 @@ async function sendNext(rows: readonly OutboxRow[]): Promise<boolean> {
   const batch =
     first.item.kind === 'line' ? rows.slice(0, Math.min(end < 0 ? rows.length : end, MOST_AT_ONCE)) : [first]
   try {
-    await (first.item.kind === 'line' ? sendLines(first.visit, batch) : sendContents(first))
+    await inOneAttempt((now) =>
+      first.item.kind === 'line' ? sendLines(first.visit, batch, now) : sendContents(first, now)
+    )
     return true
   } catch (error) {
     const passes = !(error instanceof ApiProblem) || error.passing || error.status === 401 || isOfAnother(error)
@@ -111,6 +118,15 @@ async function sendNext(rows: readonly OutboxRow[]): Promise<boolean> {
   }
 }
 
+async function inOneAttempt(work: (now: Attempt) => Promise<unknown>): Promise<void> {
+  const now = attempt()
+  try {
+    await work(now)
+  } finally {
+    now.end()
+  }
+}
+
 /** What stands under the id of an outbox that was another person's before it was written down whose it is will not go through. */
 function isForgoneOutbox(error: unknown, row: OutboxRow): boolean {
   return isOfAnother(error) && row.outbox !== useOutbox.getState().id && useSession.getState().me?.id === row.owner?.id
@@ -126,22 +142,18 @@ const isOfBefore = ({ item }: OutboxRow) => (item.kind === 'line' ? item.draft :
 /** Joins the visit of a row of before, so that what was written there then is not lost. @returns whether to go on at once */
 async function joinFor(row: OutboxRow): Promise<boolean> {
   try {
-    await ask('POST /visits/:id/entries', {
-      params: { id: row.visit },
-      body: {
-        entries: [
-          {
-            id: uuidv7(),
-            visit: row.visit,
-            at: new Date().toISOString(),
-            from: useOutbox.getState().id,
-            base: 0,
-            kind: 'visit.joined',
-            body: { reason: 'Written on this device before joining was asked for.' }
-          }
-        ]
-      }
-    })
+    const joined = {
+      id: uuidv7(),
+      visit: row.visit,
+      at: new Date().toISOString(),
+      from: useOutbox.getState().id,
+      base: 0,
+      kind: 'visit.joined',
+      body: { reason: 'Written on this device before joining was asked for.' }
+    }
+    await inOneAttempt(({ signal }) =>
+      ask('POST /visits/:id/entries', { params: { id: row.visit }, body: { entries: [joined] }, signal })
+    )
     return true
   } catch (error) {
     if (!(error instanceof ApiProblem) || error.passing || error.status === 401) return false
@@ -156,7 +168,7 @@ async function sendOneByOne(visit: string, batch: readonly OutboxRow[]): Promise
     const row = useOutbox.getState().rows.find((candidate) => candidate.key === key)
     if (!row) continue
     try {
-      await sendLines(visit, [row])
+      await inOneAttempt((now) => sendLines(visit, [row], now))
     } catch (error) {
       if (!(error instanceof ApiProblem) || error.passing || error.status === 401) return false
       refuse(key, error.words)
@@ -165,9 +177,10 @@ async function sendOneByOne(visit: string, batch: readonly OutboxRow[]): Promise
   return true
 }
 
-async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<void> {
+async function sendLines(visit: string, batch: readonly OutboxRow[], { signal, moved }: Attempt): Promise<void> {
   const entries = batch.flatMap(({ item }) => (item.kind === 'line' ? [item.draft] : []))
-  await ask('POST /visits/:id/entries', { params: { id: visit }, body: { entries } })
+  await ask('POST /visits/:id/entries', { params: { id: visit }, body: { entries }, signal })
+  moved()
   // Not forgotten here before it is seen there: the logbook is read back.
   const stored =
     (await toldOf(visit)) ??
@@ -175,7 +188,8 @@ async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<vo
       (
         await ask('GET /visits/:id/entries', {
           params: { id: visit },
-          query: { after: Math.min(...entries.map(({ base }) => base)) }
+          query: { after: Math.min(...entries.map(({ base }) => base)) },
+          signal
         })
       ).entries.map(({ id }) => id)
     )
@@ -185,7 +199,7 @@ async function sendLines(visit: string, batch: readonly OutboxRow[]): Promise<vo
     throw new ApiProblem({ type: 'away', title: 'The logbook could not be read back.', status: 0 })
 }
 
-async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<void> {
+async function sendContents({ key, visit, outbox, item }: OutboxRow, { signal, moved }: Attempt): Promise<void> {
   if (item.kind === 'line') return
   const contents = await contentsOf(key)
   if (!contents) {
@@ -193,8 +207,10 @@ async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<vo
     return
   }
   const from = outbox || useOutbox.getState().id
-  const progress = (share: number) =>
+  const progress = (share: number) => {
+    moved()
     useOutbox.setState(({ progress: known }) => ({ progress: { ...known, [item.ref]: share } }))
+  }
   progress(0)
   try {
     if (item.kind === 'secret')
@@ -205,9 +221,10 @@ async function sendContents({ key, visit, outbox, item }: OutboxRow): Promise<vo
           ...item.body,
           value: new TextDecoder().decode(contents),
           outbox: { from, ...item.look }
-        }
+        },
+        signal
       })
-    else await sendPhoto(visit, formOf(item, contents, { from, ...item.look }), progress)
+    else await sendPhoto(visit, formOf(item, contents, { from, ...item.look }), signal, progress)
     await toldOf(visit)
     takeOut([key])
   } finally {

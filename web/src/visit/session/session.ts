@@ -4,6 +4,7 @@ import { fold } from '@pasado/core/history/history'
 import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { useSession } from '../../app/session'
 import { onLinesSent, outboxReady } from '../../outbox/outbox'
+import { attempt } from '../../outbox/attempt'
 import { sendNow } from '../../outbox/send'
 import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
 import { followOutbox, recompute } from './record-now'
@@ -11,6 +12,10 @@ import { nothing, useVisit } from './visit-state'
 
 const RETRY_MS = 2_000
 const TAKE_MS = 3_000
+/** The stream beats every 20 s: one that is as silent as this is dead, though nobody said so. */
+const SILENT_MS = 50_000
+
+type Later = 'open' | 'listen' | 'take' | 'catch up' | 'silent'
 
 /**
  * One open visit: its stream of news, its part of the outbox, and the timers of all that is tried again. Whatever it began ends
@@ -20,7 +25,7 @@ class VisitSession {
   #over = false
   #events: EventSource | null = null
   /** Each thing that is tried again has a timer of its own: one must not end another. */
-  readonly #timers = new Map<'open' | 'listen' | 'take', ReturnType<typeof setTimeout>>()
+  readonly #timers = new Map<Later, ReturnType<typeof setTimeout>>()
   readonly #ends: (() => void)[] = []
 
   constructor(readonly id: string) {
@@ -33,6 +38,9 @@ class VisitSession {
         return this.#over ? null : new Set(useVisit.getState().entries.map(({ id }) => id))
       })
     )
+    const online = () => this.#events && this.#listen()
+    globalThis.addEventListener?.('online', online)
+    this.#ends.push(() => globalThis.removeEventListener?.('online', online))
   }
 
   /** Opens it: the logbook, then news as they come. Where there is no connection it is tried again. */
@@ -60,7 +68,7 @@ class VisitSession {
   }
 
   /** Does something a while from now, in place of what was to be done so before. */
-  #later(what: 'open' | 'listen' | 'take', ms: number, work: () => void): void {
+  #later(what: Later, ms: number, work: () => void): void {
     clearTimeout(this.#timers.get(what))
     const timer = setTimeout(() => {
       this.#timers.delete(what)
@@ -101,14 +109,25 @@ class VisitSession {
     }
   }
 
+  /** Hears of news from now on, in place of a stream that may be dead. */
   #listen(): void {
+    this.#events?.close()
     const events = new EventSource(
       `/api/visits/${this.id}/events?after=${useVisit.getState().confirmed.record.lastSeq}`
     )
     this.#events = events
-    events.addEventListener('entries', (event) => this.#receive(JSON.parse(event.data as string) as Entry[]))
+    const heard = () => this.#later('silent', SILENT_MS, () => this.#listen())
+    heard()
+    events.addEventListener('beat', heard)
+    events.addEventListener('entries', (event) => {
+      heard()
+      this.#receive(JSON.parse(event.data as string) as Entry[])
+    })
     // A lost stream comes back by itself; what was missed meanwhile is fetched then.
-    events.addEventListener('open', () => void (useVisit.getState().asOf === null ? this.#catchUp() : this.#renew()))
+    events.addEventListener('open', () => {
+      heard()
+      void (useVisit.getState().asOf === null ? this.#catchUp() : this.#renew())
+    })
     // One that was refused does not come back by itself: the session may have ended, or the server was starting.
     events.addEventListener('error', () => {
       if (this.#over || events.readyState !== EventSource.CLOSED) return
@@ -144,12 +163,19 @@ class VisitSession {
   }
 
   async #catchUp(): Promise<void> {
+    const { lastSeq } = useVisit.getState().confirmed.record
+    const { signal, end } = attempt()
     try {
-      const { lastSeq } = useVisit.getState().confirmed.record
-      const { entries } = await ask('GET /visits/:id/entries', { params: { id: this.id }, query: { after: lastSeq } })
+      const { entries } = await ask('GET /visits/:id/entries', {
+        params: { id: this.id },
+        query: { after: lastSeq },
+        signal
+      })
       this.#receive(entries)
     } catch {
-      // The stream or the next sending asks again.
+      if (!this.#over) this.#later('catch up', RETRY_MS, () => void this.#catchUp())
+    } finally {
+      end()
     }
   }
 
