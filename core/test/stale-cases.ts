@@ -39,7 +39,7 @@ const measured = (facts: Record<string, unknown>) => (log: Log) =>
 const passphrase = (log: Log) => log.secret('wifi-passphrase', 'network', network, { print: 'another' })
 
 /** What was proven and then changed, what somebody else did unseen, and what leaves it standing. */
-const changes: readonly (readonly [
+export const changes: readonly (readonly [
   rule: string,
   from: () => Log,
   breaking: readonly ((log: Log) => unknown)[],

@@ -95,3 +95,33 @@ it('who had it sends what was written then, for so long after it was handed on; 
     message: expect.stringContaining('more than 72 hours ago')
   })
 })
+
+it('what was never so is taken back by whoever wrote it, also in the request that wrote it, and by nobody else', async () => {
+  const visit = await openAVisit(isolde)
+  const unit = uuidv7()
+  const reset = draft(visit, 'unit.event', { unit, what: 'reset' }, { from: ofIsolde, base: 1 })
+  const undoing = (from: string, of = reset) =>
+    draft(
+      visit,
+      'slip.undone',
+      { undoes: of.id, kind: 'unit.event', at: of.at, unit, what: 'reset' },
+      { from, base: from === ofIsolde ? 1 : 3 }
+    )
+  const made = draft(visit, 'unit.set', { id: unit, set: { name: 'Node' } }, { from: ofIsolde, base: 1 })
+  expect((await send(isolde, visit, made, reset)).status).toBe(200)
+  const byLead = await wenna.call<{ errors: { pointer: string; detail: string }[] }>(
+    'POST',
+    `/visits/${visit}/entries`,
+    {
+      entries: [undoing(ofWenna)]
+    }
+  )
+  expect([byLead.status, byLead.body.errors[0]]).toMatchObject([
+    422,
+    { pointer: '/entries/0/body/undoes', detail: expect.stringContaining('only whoever wrote it') as string }
+  ])
+  const again = draft(visit, 'unit.event', { unit, what: 'reset' }, { from: ofIsolde, base: 1 })
+  expect((await send(isolde, visit, undoing(ofIsolde), again, undoing(ofIsolde, again))).status).toBe(200)
+  expect((await send(isolde, visit, undoing(ofIsolde))).status).toBe(422)
+  expect((await recordOf(visit)).units[unit]!.events).toEqual([])
+})

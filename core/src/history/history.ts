@@ -40,6 +40,8 @@ export interface History {
   writes: ReadonlyMap<string, readonly Write[]>
   /** What happened to each unit, in the order of the logbook. */
   happenings: ReadonlyMap<string, readonly Happening[]>
+  /** Lines that their author took back as never so, each with the line that says it. */
+  undone: ReadonlyMap<number, number>
 }
 
 /** The history before the first entry. */
@@ -47,7 +49,8 @@ export const emptyHistory: History = {
   lines: new Map(),
   outboxes: new Map(),
   writes: new Map(),
-  happenings: new Map()
+  happenings: new Map(),
+  undone: new Map()
 }
 
 /** The history after more entries, in the order of the logbook. Pure: the one given is not changed. */
@@ -56,19 +59,28 @@ export function remember(history: History, entries: Iterable<Placed>): History {
   const outboxes = new Map(history.outboxes)
   const writes = new Map(history.writes)
   const happenings = new Map(history.happenings)
+  const undone = new Map(history.undone)
   for (const entry of entries) {
     const place = outboxes.get(entry.from) ?? 0
     outboxes.set(entry.from, place + 1)
     lines.set(entry.seq, { entry, place, own: entry.own ?? place })
-    const told =
-      entry.kind === 'conflict.settled' ? settled({ lines, outboxes, writes, happenings }, entry) : toldBy(entry)
+    const told = entry.kind === 'conflict.settled' ? settled({ ...history, lines, writes }, entry) : toldBy(entry)
     for (const { key, value } of told) writes.set(key, [...(writes.get(key) ?? []), { seq: entry.seq, value }])
     if (entry.kind === 'unit.event') {
       const { unit, what } = entry.body
       happenings.set(unit, [...(happenings.get(unit) ?? []), { seq: entry.seq, what }])
     }
+    if (entry.kind === 'slip.undone') {
+      const slip = lineOf(lines, entry.body.undoes)
+      if (slip?.by.id === entry.by.id) undone.set(slip.seq, entry.seq)
+    }
   }
-  return { lines, outboxes, writes, happenings }
+  return { lines, outboxes, writes, happenings, undone }
+}
+
+function lineOf(lines: History['lines'], id: string): Placed | undefined {
+  for (const { entry } of lines.values()) if (entry.id === id) return entry
+  return undefined
 }
 
 const toldBy = ({ kind, body }: Placed): readonly Told[] => kindOf(kind).tells?.(body) ?? []
@@ -97,6 +109,28 @@ export function hasSeen(history: History, by: number, seen: number): boolean {
   if (!author || !line) return seen < by
   if (seen <= author.entry.base) return true
   return line.entry.from === author.entry.from && line.place < author.own
+}
+
+/**
+ * Whether a line was never so, for a proof whose author had not seen it: who wrote it took it back, and nobody wrote of the same thing on
+ * the strength of it meanwhile without their knowing.
+ */
+export function wasNeverSo(history: History, seq: number): boolean {
+  const undoing = history.undone.get(seq)
+  if (undoing === undefined) return false
+  const about = thingsNamed(history.lines.get(seq)!.entry)
+  for (const [other, { entry }] of history.lines) {
+    if (other === undoing || other === seq || hasSeen(history, undoing, other) || !hasSeen(history, other, seq))
+      continue
+    if (!hasSeen(history, other, undoing) && thingsNamed(entry).some((id) => about.includes(id))) return false
+  }
+  return true
+}
+
+/** The ids of things that a line names. */
+function thingsNamed({ body }: Placed): string[] {
+  const { id, unit, subject } = body as { id?: unknown; unit?: unknown; subject?: unknown }
+  return [id, unit, subject].filter((named) => typeof named === 'string')
 }
 
 /** What was set of a key last in a line's past, or by the line itself; undefined where nobody had set it. */

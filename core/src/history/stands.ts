@@ -1,4 +1,4 @@
-import { hasSeen, isSame, valueSeen, type History, type Write } from './history'
+import { hasSeen, isSame, valueSeen, wasNeverSo, type History, type Write } from './history'
 import { fieldKey, isPresence, partsOf, presenceKey } from '../record/keys'
 import type { UnitEvent } from '../record/answers'
 import type { StoredKind } from '../record/things/all'
@@ -8,7 +8,13 @@ export type Rests =
   /** That nothing of this happened to a unit. */
   | { unit: string; without: readonly UnitEvent[]; name: string }
   /** That a key holds the value it had before the proof's author; `first`: whether the first value it is given counts as another. */
-  | { key: string; first: boolean; name: string }
+  | {
+      key: string
+      first: boolean
+      name: string
+      /** Whether another value counts although it was taken back as never so: it may have been typed in. */
+      slips?: true
+    }
 
 /** What happened after a proof, or unknown to its author, of what the proof rests on. */
 export interface Change {
@@ -49,12 +55,22 @@ function happened(history: History, proof: number, { unit, without, name }: Extr
   const happenings = history.happenings.get(unit) ?? []
   return happenings
     .filter(({ seq, what }) => without.includes(what as UnitEvent) && !hasSeen(history, proof, seq))
+    .filter(({ seq }) => !wasNeverSo(history, seq))
     .map(({ seq, what }) => told(history, proof, seq, `${name} ${eventWords[what as UnitEvent]}`))
 }
 
-function changed(history: History, proof: number, { key, first, name }: Extract<Rests, { key: string }>): Change[] {
-  const writes = history.writes.get(key)
-  if (!writes) return []
+function changed(
+  history: History,
+  proof: number,
+  { key, first, name, slips }: Extract<Rests, { key: string }>
+): Change[] {
+  const all = history.writes.get(key)
+  if (!all) return []
+  if (history.undone.size > 0 && isPresence(partsOf(key)) && wasNeverHere(history, key)) return []
+  const writes =
+    slips || history.undone.size === 0
+      ? all
+      : all.filter(({ seq }) => hasSeen(history, proof, seq) || !wasNeverSo(history, seq))
   const had = valueSeen(history, proof, key)
   const value = had ? had.value : firstValueOf(key)
   if (value === undefined && !first) return laterThanFirst(history, proof, writes, name)
@@ -62,6 +78,15 @@ function changed(history: History, proof: number, { key, first, name }: Extract<
     .filter((write) => !hasSeen(history, proof, write.seq) && !isSame(write.value, value))
     .filter((write) => !had || !wasSettledFor(history, write.seq, had, writes))
     .map(({ seq, value: now }) => told(history, proof, seq, changeWords(name, value, now)))
+}
+
+/** Whether all that was ever written of a thing was taken back as never so: it was never in the visit, and could not be taken out. */
+function wasNeverHere(history: History, presence: string): boolean {
+  const { kind, id } = partsOf(presence)
+  const lines = [...history.writes]
+    .filter(([key]) => key !== presence && key.startsWith(`${kind}.${id}.`))
+    .flatMap(([, writes]) => writes)
+  return lines.length > 0 && lines.every(({ seq }) => wasNeverSo(history, seq))
 }
 
 /** What is so before anybody says it: a thing that was never taken out is here. */
@@ -114,6 +139,10 @@ export function restsOnFields(
 ): Rests[] {
   return Object.entries(fields).map(([field, name]) => ({ key: fieldKey(kind, id, field), first, name }))
 }
+
+/** The same, where what was taken back as never so counts all the same: it may have been typed in before. */
+export const countingSlips = (rests: readonly Rests[]): Rests[] =>
+  rests.map((on) => ('key' in on ? { ...on, slips: true } : on))
 
 /** Rests on a cable going from where it goes to where it goes. */
 export const restsOnCable = (id: string, name: string, first: boolean): Rests[] => [

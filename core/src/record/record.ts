@@ -3,7 +3,7 @@ import { digest } from './fields'
 import { type StoredKind, type Things, storedKinds, things } from './things/all'
 import { recordedThing } from './things/thing'
 import { z } from 'zod'
-import { choiceNames, custodies, photoAbout, secretAssessment, secretPurposes } from './answers'
+import { choiceNames, custodies, photoAbout, secretAssessment, secretPurposes, unitEvents } from './answers'
 import { briefFacts } from './brief'
 import { neighbourNetwork } from './neighbour-network'
 
@@ -76,6 +76,17 @@ const tables = Object.fromEntries(
   })
 ) as unknown as Tables
 
+/** An entry that its author took back: it was never so. */
+const slip = z.strictObject({
+  ...attributed,
+  undoes: z.string(),
+  kind: z.string(),
+  /** When what was never so was written. */
+  written: z.string(),
+  unit: z.string().optional(),
+  what: z.enum(unitEvents).optional()
+})
+
 /** What the entries of a visit amount to. */
 export const visitRecord = z.strictObject({
   format: z.literal('pasado.state/1'),
@@ -105,6 +116,8 @@ export const visitRecord = z.strictObject({
     )
     .optional(),
   searches: z.record(z.string(), faultSearch).optional(),
+  /** What was taken back as never so. */
+  slips: z.array(slip).optional(),
   neighbours: z.strictObject({ ...attributed, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
     z.string(),
@@ -181,6 +194,7 @@ export const visitRecord = z.strictObject({
 
 export type VisitRecord = z.infer<typeof visitRecord>
 export type KitInVisit = Recorded<'box'>
+export type Slip = z.infer<typeof slip>
 export type Photo = NonNullable<VisitRecord['photos']>[string]
 export type Storey = Recorded<'storey'>
 export type Room = Recorded<'room'>

@@ -4,6 +4,7 @@ import type { ToldOfForeign } from '@pasado/core/documents/foreign'
 import { lookWords } from '@pasado/core/catalogue/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
 import { equipmentOf, stayingOf, staysName } from '@pasado/core/record/equipment'
+import { slipsTold } from '@pasado/core/documents/slip-words'
 import { staysWords } from '@pasado/core/documents/stays-words'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
 import { stageNames, stages } from '@pasado/core/record/stages'
@@ -80,6 +81,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
       : []),
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
+    ...(record.slips ? [heading('Taken back as never so'), { ul: slipsTold(record, time), fontSize: 9 }] : []),
     ...course(record, time),
     ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes, time)),
     ...photographs(parts.photos ?? [], time),

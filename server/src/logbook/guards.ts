@@ -5,7 +5,8 @@ import type { Draft } from '@pasado/core/record/entry'
 import { draftProblems } from '@pasado/core/record/guard'
 import { ruleOf } from '@pasado/core/rules/all'
 import { leaksIn } from '@pasado/core/secrets/leaks'
-import type { Folded } from '@pasado/core/history/history'
+import { remember, type Folded, type History } from '@pasado/core/history/history'
+import { slipProblem } from '@pasado/core/history/slips'
 
 /**
  * Checks entries against the record they go on: things they speak of must be there.
@@ -22,7 +23,19 @@ export function mustFit(
     model: knowsModel,
     rule: knowsRule
   })
+  problems.push(...slipProblems(drafts, record.lastSeq, history, author))
   if (problems.length) throw refused(problems)
+}
+
+/** What stands against drafts that take an entry back as never so; one of the same request may be taken back as well. */
+function slipProblems(drafts: readonly Draft[], lastSeq: number, before: History, author: Author): Problem[] {
+  if (!drafts.some(({ kind }) => kind === 'slip.undone')) return []
+  let history = before
+  return drafts.flatMap((draft, index) => {
+    const problem = draft.kind === 'slip.undone' ? slipProblem(history, draft, author) : null
+    history = remember(history, [{ ...draft, by: author, seq: lastSeq + 1 + index, received: draft.at }])
+    return problem ? [{ path: ['entries', index, 'body', ...problem.field], message: problem.message }] : []
+  })
 }
 
 /**

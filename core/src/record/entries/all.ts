@@ -4,6 +4,7 @@ import { handoverKinds } from './handover'
 import type { EntryDefinition } from './kind'
 import { kitKinds } from './kit'
 import { proofKinds } from './proofs'
+import { slipKinds } from './slips'
 import { thingKinds } from './things'
 import { unitKinds } from './units'
 import { visitKinds } from './visit'
@@ -15,6 +16,7 @@ export const entryKinds = {
   ...unitKinds,
   ...proofKinds,
   ...answerKinds,
+  ...slipKinds,
   ...visitKinds,
   ...handoverKinds
 }

@@ -1,5 +1,5 @@
 import type { Folded } from '../../history/history'
-import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
+import { countingSlips, restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
 import { isPresence, partsOf } from '../../record/keys'
 import { staysName } from '../../record/equipment'
 import {
@@ -32,15 +32,17 @@ export function restsOfPath(
     ...exchangeOf(unit),
     ...restsOnFields('unit', unit.id, { mode: `the mode of ${name}` }, true),
     ...networks.flatMap((joined) => [
-      ...restsOnNetwork(joined, true),
+      ...countingSlips(restsOnNetwork(joined, true)),
       ...restsOnFields('network', joined.id, { segment: `the segment of ${joined.facts.ssid}` }, true)
     ]),
     ...segments.flatMap((id) => [
-      ...restsOnRange(id),
+      ...countingSlips(restsOnRange(id)),
       ...Object.values(record.pools)
         .filter(({ facts }) => facts.segment === id)
         .flatMap((pool) => [
-          ...restsOnFields('pool', pool.id, { from: 'the pool', to: 'the pool', unit: 'who serves the pool' }, true),
+          ...countingSlips(
+            restsOnFields('pool', pool.id, { from: 'the pool', to: 'the pool', unit: 'who serves the pool' }, true)
+          ),
           restsOnPresence('pool', pool.id, 'the pool'),
           ...servedBy(record, pool.facts.unit)
         ])
@@ -96,7 +98,7 @@ export function restsOfCall({ record }: Folded): Rests[] {
 
 /** What a device that rejoined rests on; which network it uses is not recorded. */
 export const restsOfRejoined = ({ record }: Folded): Rests[] =>
-  networksJoined(record).flatMap((network) => restsOnNetwork(network, true))
+  networksJoined(record).flatMap((network) => countingSlips(restsOnNetwork(network, true)))
 
 /** What it rests on that a name is gone: a reset brings it back, and whoever names a network may give it again. */
 export const restsOfGone = ({ record }: Folded): Rests[] => [

@@ -1,4 +1,4 @@
-import { screen } from '@testing-library/react'
+import { act, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { Placed } from '@pasado/core/record/entry'
@@ -7,6 +7,7 @@ import { complete, idOf, node, someone } from '@pasado/testing/logbook'
 import { useVisit } from '../session/visit-state'
 import { undo, write } from '../session/write'
 import { answers, show, written } from '../../../test/stage'
+import { LogbookSheet } from './LogbookSheet'
 import { UndoSheet } from './UndoSheet'
 
 const user = userEvent.setup()
@@ -46,5 +47,41 @@ describe('taking a change back', () => {
     expect(await screen.findByText(/Corin Saltway set the same since/)).toBeDefined()
     await user.click(screen.getByRole('button', { name: 'Leave it as it is' }))
     expect(written('unit.set')).toHaveLength(1)
+  })
+})
+
+describe('what was never so', () => {
+  it('is a press that is undone', () => {
+    show(complete(), <UndoSheet />)
+    write('unit.event', { unit: node, what: 'reset' })
+    const { events } = useVisit.getState().record.units[node]!
+    expect(events.at(-1)!.what).toBe('reset')
+    undo()
+    expect(written('slip.undone')).toMatchObject([{ kind: 'unit.event', unit: node, what: 'reset' }])
+    expect(useVisit.getState().record.units[node]!.events).toHaveLength(events.length - 1)
+  })
+
+  it('is taken back from the logbook, in words, once it is said', async () => {
+    const log = complete().write('unit.set', { id: node, set: { name: 'Loft node' } })
+    show(log, <LogbookSheet open onClose={() => undefined} />)
+    act(() => useVisit.setState({ entries: log.entries as never }))
+    await user.click(screen.getByRole('button', { name: `It was never so: line ${log.entries.length}` }))
+    expect(written('slip.undone')).toEqual([])
+    await user.click(screen.getByRole('button', { name: 'It was never so' }))
+    expect(written('unit.set')).toEqual([{ id: node, set: { name: 'Study node' } }])
+    expect(written('slip.undone')).toMatchObject([{ undoes: log.entries.at(-1)!.id, kind: 'unit.set' }])
+    expect(screen.getByText('taken back: it was never so')).toBeDefined()
+    expect(screen.queryByRole('button', { name: `It was never so: line ${log.entries.length}` })).toBeNull()
+  })
+
+  it('is not offered of what somebody else wrote, nor to whoever only looks on', () => {
+    const log = complete().write('unit.event', { unit: node, what: 'moved' }, { by: { ...someone, id: idOf('other') } })
+    show(log, <LogbookSheet open onClose={() => undefined} />)
+    act(() => useVisit.setState({ entries: log.entries as never }))
+    expect(screen.queryByRole('button', { name: `It was never so: line ${log.entries.length}` })).toBeNull()
+    expect(screen.getAllByRole('button', { name: /^It was never so: line/ }).length).toBeGreaterThan(10)
+    show(log, <LogbookSheet open onClose={() => undefined} />, { role: 'office' })
+    act(() => useVisit.setState({ entries: log.entries as never }))
+    expect(screen.queryByRole('button', { name: /^It was never so: line/ })).toBeNull()
   })
 })

@@ -1,12 +1,15 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Body, EntryKind } from '@pasado/core/record/entries/all'
-import type { Draft } from '@pasado/core/record/entry'
+import type { Draft, Placed } from '@pasado/core/record/entry'
+import type { VisitRecord } from '@pasado/core/record/record'
 import { inverseOf } from '@pasado/core/record/inverse'
 import { localTime } from '../../app/local-time'
 import { outboxOwned, putIn, useOutbox, type Look, type OutboxRow } from '../../outbox/outbox'
 import { takeLook } from './record-now'
 import { useVisit, type Undoable } from './visit-state'
 import { othersSince } from '@pasado/core/history/since'
+import { pressUndone, undoingOf } from '@pasado/core/history/slips'
+import { isPress } from '@pasado/core/record/entries/slips'
 
 /**
  * Writes an entry: shown at once, kept on the device, sent as soon as the server can be reached.
@@ -26,7 +29,6 @@ export function write<K extends EntryKind>(
     })
     return
   }
-  const inverse = options.undoing ? null : inverseOf(kind, body, record)
   const draft = {
     id: uuidv7(),
     visit: id,
@@ -36,8 +38,14 @@ export function write<K extends EntryKind>(
     kind,
     body
   } as Draft
+  const inverse = options.undoing ? null : takingBack(draft, record)
   if (inverse) useVisit.setState({ undoable: [...undoable.slice(-49), { ...inverse, of: draft.id }] })
   putIn(id, record.brief.facts.street ?? '', { kind: 'line', draft })
+}
+
+/** What takes an entry back at once: its opposite; of a press, which has none, that it was never so. */
+function takingBack({ id, kind, body, at }: Draft, record: VisitRecord) {
+  return isPress(kind) ? pressUndone({ id, kind, body, at }) : inverseOf(kind, body, record)
 }
 
 /** A secret that goes to the vault as soon as the server can be reached; until then it is sealed on this device. */
@@ -80,6 +88,12 @@ export function undo(): boolean {
   if (others.length) useVisit.setState({ undoAsked: { undoable: last, names: others.map(({ name }) => name) } })
   else takeBack(last)
   return true
+}
+
+/** Takes an entry of one's own back as never so; what stood before it is written again. */
+export function takeBackAsSlip(entry: Placed): void {
+  for (const { kind, body } of undoingOf(useVisit.getState().history, entry) ?? [])
+    write(kind as EntryKind, body as never, { undoing: true })
 }
 
 /** Writes what takes a change back. */

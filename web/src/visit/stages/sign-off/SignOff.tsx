@@ -10,6 +10,7 @@ import { ErasureNote } from '../hand-over/Custody'
 import { useConflicts, useFolded, useMayWrite } from '../../session/facts'
 import { PackLinks } from '../hand-over/PackLinks'
 import { SignaturePad } from './SignaturePad'
+import { TakenBack } from './TakenBack'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
@@ -57,6 +58,7 @@ export function SignOff() {
           {whoSigns}
         </Notice>
       )}
+      <TakenBack />
       <section aria-label="Signatures" className="mt-5 grid gap-4 md:grid-cols-2">
         {(['customer', 'technician'] as const).map((who) => {
           const signature = record.signatures[who]
