@@ -81,7 +81,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
       : []),
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
-    ...(record.slips ? [heading('Taken back as never so'), { ul: slipsTold(record, time), fontSize: 9 }] : []),
+    ...(record.slips ? [heading('Taken back: it was never so'), { ul: slipsTold(record, time), fontSize: 9 }] : []),
     ...course(record, time),
     ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes, time)),
     ...photographs(parts.photos ?? [], time),

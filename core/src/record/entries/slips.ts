@@ -47,7 +47,7 @@ export const slipKinds = {
     }),
     inverse: null,
     describe: ({ unit, kind, what }, names) =>
-      `${unit ? `${names.unit(unit)}: ` : ''}${what?.replace('-', ' ') ?? slipWords(kind)} taken back: it was never so`
+      `${unit ? `${names.unit(unit)}: ` : ''}${what?.replace('-', ' ') ?? slipWords(kind)}, taken back: it was never so`
   })
 }
 

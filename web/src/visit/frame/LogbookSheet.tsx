@@ -22,7 +22,7 @@ export function LogbookSheet({ open, onClose }: { open: boolean; onClose: () => 
       open={open}
       onClose={onClose}
       title="Logbook"
-      description="Every line, newest first. Nothing in it is ever changed; what you wrote by mistake can be taken back as never so."
+      description="Every line, newest first. Nothing in it is ever changed. What you wrote by mistake you can take back."
       wide
     >
       {open && <Lines />}
@@ -86,7 +86,7 @@ function Line({
       {mayTakeBack && (
         <button
           type="button"
-          className="col-start-3 row-start-1 -my-2 flex size-11 items-center justify-center sm:col-start-4"
+          className="col-start-3 row-start-1 -my-2.5 flex size-11 items-center justify-center sm:col-start-4"
           aria-label={`It was never so: line ${entry.seq}`}
           aria-expanded={isAsked}
           onClick={() => onAsk(isAsked ? null : entry.id)}

@@ -12,7 +12,7 @@ export function TakenBack() {
   if (told.length === 0) return null
   return (
     <Notice as="section" aria-label="Taken back as never so" edge="edge" className="mt-4">
-      <h3 className="font-bold">Taken back as never so</h3>
+      <h3 className="font-bold">Taken back: it was never so</h3>
       <ul className="mt-1 list-disc pl-5">
         {told.map((line, at) => (
           <li key={at}>{line}</li>
