@@ -158,6 +158,14 @@ test('a room fails, the fault is found in the simulated house and mended, every 
     await enter(page, 'Range', '192.168.50.0/24')
     await page.getByRole('button', { name: 'Add its DHCP pool' }).click()
     await page.getByRole('combobox', { name: 'DHCP server' }).selectOption({ label: 'Router' })
+    // Nobody has said yet what network could have been joined.
+    await stage(page, 'Prove')
+    await page.getByRole('tab', { name: /Units/ }).click()
+    await expect(page.getByRole('listitem', { name: 'Proof of Shed node' })).toContainText('no network of this home')
+    await stage(page, 'Configure')
+    await page.getByRole('tab', { name: /Wi-Fi/ }).click()
+    await page.getByLabel('The home’s name on the air').fill('Turnstone')
+    await page.getByRole('button', { name: 'Record these networks' }).click()
     await stage(page, 'Prove')
     await page.getByRole('tab', { name: /Units/ }).click()
     // Who serves which range was said after it: whoever was seen may have been served by another.

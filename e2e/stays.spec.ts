@@ -29,6 +29,12 @@ test('an extender is paired by button with the customer’s router, which stays 
   await page.getByRole('button', { name: /pressed here, on Reed/ }).click()
   await expect(page.getByText(/The second press came \d+ s after the first/)).toBeVisible()
 
+  await stage(page, 'Configure')
+  await page.getByRole('tab', { name: /Wi-Fi/ }).click()
+  await page.getByLabel('The home’s name on the air').fill('Turnstone')
+  await page.getByRole('button', { name: 'Record these networks' }).click()
+  await expect(page.getByRole('button', { name: 'These are recorded' })).toBeVisible()
+
   await stage(page, 'Prove')
   await page.getByRole('tab', { name: /Units/ }).click()
   await page.getByRole('button', { name: 'Prove the path of Reed' }).click()

@@ -10,12 +10,13 @@ import { never, outcomeCases } from './outcome-cases'
 import { staleCases } from './stale-cases'
 import { scopeCases } from './scope-cases'
 import { stayCases } from './stays-cases'
+import { unsaidCases } from './unsaid-cases'
 import { cases as visitCases } from './rule-cases'
 
 /** All that this program knows, with the figures of the first standard. */
 const standardOfToday = nextDraft(firstStandard)
 
-const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases, ...scopeCases]
+const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases, ...scopeCases, ...unsaidCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {

@@ -26,7 +26,8 @@ export function withNeeds(rule: Rule, { units }: Home, verdicts: Verdict[]): Ver
   const { needs = [] } = rule
   const open = units.flatMap((known) => {
     const lacking = needs.find((need) => lacks[need](known))
-    const isJudged = verdicts.some(({ subject }) => subject?.id === known.unit.id)
+    // What it says of one of which it does not know what it needs, it does not know.
+    const isJudged = verdicts.some(({ subject, outcome }) => subject?.id === known.unit.id && outcome !== 'holds')
     return lacking === undefined || isJudged
       ? []
       : [
@@ -38,5 +39,7 @@ export function withNeeds(rule: Rule, { units }: Home, verdicts: Verdict[]): Ver
           )
         ]
   })
-  return open.length ? [...verdicts, ...open] : verdicts
+  if (open.length === 0) return verdicts
+  const lacking = new Set(open.map(({ subject }) => subject?.id))
+  return [...verdicts.filter(({ subject }) => subject === null || !lacking.has(subject.id)), ...open]
 }

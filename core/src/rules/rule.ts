@@ -161,19 +161,31 @@ export function atBrief(field: string): Place {
   return { stage: 'brief', kind: 'brief', id: 'brief', field }
 }
 
-/** A rule that a person answers: holds on a yes that still tells how it is, breaks on no, unproven while nobody answered. */
+/**
+ * A rule that a person answers: holds on a yes that still tells how it is, breaks on no, unproven while nobody answered.
+ * @param definition.unknown what is unproven where it is not recorded whether the rule applies
+ */
 export function askedRule({
   applies,
+  unknown = () => null,
   rests = () => [],
   ...definition
 }: Omit<Rule, 'judge'> & {
   asks: string
   applies: (home: Home) => boolean
+  unknown?: (home: Home) => Verdict | null
   rests?: (home: Home) => readonly Rests[]
 }): Rule {
   const { id, stage } = definition
   const place: Place = { stage, kind: 'answer', id, field: 'answer' }
-  return { ...definition, judge: (home) => (applies(home) ? [judgeAnswer(home, id, place, null, rests(home))] : []) }
+  return {
+    ...definition,
+    judge: (home) => {
+      const open = unknown(home)
+      if (open) return [open]
+      return applies(home) ? [judgeAnswer(home, id, place, null, rests(home))] : []
+    }
+  }
 }
 
 /** Why the *yes* to a rule no longer tells how it is, of what it rests on; null where it still does. */

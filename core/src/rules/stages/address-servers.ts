@@ -58,6 +58,13 @@ function judgeOneDhcp(home: Home): Verdict[] {
       return isFixedLink(segment, home)
         ? holds('The provider gives a fixed address here: nobody is to serve any.', about)
         : unproven('Nothing is recorded that serves addresses here.', 'Record its DHCP server and pool.', at, about)
+    if (home.pools.some(({ facts }) => facts.segment === undefined))
+      return unproven(
+        'A pool is recorded without its range: whether it serves here as well is not known.',
+        'Say of which range it is, or take it out.',
+        at,
+        about
+      )
     if (unnamed && segment.facts.use !== 'provider')
       return unproven('It has a pool, and whose it is nobody recorded.', 'Name the DHCP server.', at, about)
     if (unsaid)

@@ -1,11 +1,23 @@
 import { restsOfApplied, restsOfReached } from '../../work/prove/rests-of-answers'
-import { aboutHost, aboutSegment, atHost, atSegment, auditOf, mends, sentence, suggested } from './address-audit'
+import {
+  aboutHost,
+  aboutSegment,
+  atHost,
+  atSegment,
+  auditOf,
+  mends,
+  nowhere,
+  sentence,
+  suggested
+} from './address-audit'
 import { addrApMode, addrOneDhcp } from './address-servers'
 import { stayingOf, staysName } from '../../record/equipment'
-import { isAccessPoint } from '../../work/units/known-unit'
+import { isAccessPoint, type KnownUnit } from '../../work/units/known-unit'
+import type { Host, Unit } from '../../record/record'
 import { isPrivate, parseCidr } from '../../values/ipv4'
 import type { FindingCode } from '../../address/audit-schema'
 import {
+  aboutUnit,
   askedRule,
   atBrief,
   breaks,
@@ -20,7 +32,11 @@ import {
 } from '../rule'
 
 /** A rule about every fixed address that breaks on certain findings of the audit. */
-function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
+function judgeHosts(
+  codes: FindingCode[],
+  fine: string,
+  unknownTo: (home: Home, host: Host) => Verdict | null = () => null
+): Rule['judge'] {
   return (home) => {
     const audit = auditOf(home)
     // Nothing is asked of what stays; where its address cannot be as it was written down, that is told.
@@ -41,6 +57,8 @@ function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
         )
       }
       const finding = audit.ofHost.get(host.id)!.find((candidate) => codes.includes(candidate.code))
+      const open = finding ? null : unknownTo(home, host)
+      if (open) return open
       if (!finding) return holds(`${host.facts.address}: ${fine}.`, about)
       return breaks(
         sentence(finding),
@@ -53,6 +71,37 @@ function judgeHosts(codes: FindingCode[], fine: string): Rule['judge'] {
   }
 }
 
+/** That the gateway is not recorded, which an address may be; null where it is. */
+function openGateway(home: Home, host: Host): Verdict | null {
+  const segment = home.segments.find(({ id }) => id === host.facts.segment)
+  if (!segment || segment.facts.gateway !== undefined) return null
+  return unproven(
+    'The gateway of its range is not recorded: whether this is its address is not known.',
+    'Record the gateway of the range.',
+    atSegment(segment, 'gateway'),
+    aboutHost(home, host)
+  )
+}
+
+/** What is not recorded of a pool that an address may lie in; null where all of it is. */
+function openPool(home: Home, host: Host): Verdict | null {
+  const { segment } = host.facts
+  const open = home.pools.find(
+    (pool) =>
+      (pool.facts.segment ?? segment) === segment &&
+      (pool.facts.segment === undefined || pool.facts.from === undefined || pool.facts.to === undefined)
+  )
+  if (!open) return null
+  return unproven(
+    open.facts.segment === undefined
+      ? 'Of which range a pool is, is not recorded.'
+      : 'From where to where its pool goes is not recorded.',
+    'Record the range, and from where to where it goes.',
+    nowhere,
+    aboutHost(home, host)
+  )
+}
+
 export const addrValid = rule({
   id: 'addr-valid',
   name: 'Address',
@@ -63,7 +112,8 @@ export const addrValid = rule({
     'Every fixed address is well formed, private, inside its segment, and not its network, broadcast or gateway address.',
   judge: judgeHosts(
     ['malformed-address', 'outside-subnet', 'not-private', 'network-address', 'broadcast-address', 'gateway-clash'],
-    'well formed and inside its segment'
+    'well formed and inside its segment',
+    openGateway
   )
 })
 
@@ -84,7 +134,7 @@ export const addrPool = rule({
   level: 'must',
   minutes: 2,
   statement: 'Fixed addresses obey the school in force.',
-  judge: judgeHosts(['inside-pool', 'outside-pool'], 'where the school wants it')
+  judge: judgeHosts(['inside-pool', 'outside-pool'], 'where the school wants it', openPool)
 })
 
 export const addrNoOverlap = rule({
@@ -183,15 +233,43 @@ export const addrReachable = rule({
   statement: "Every unit's own page or controller was reached at its recorded address after the last change.",
   after: [addrValid, addrPool, addrUnique],
   afterAnywhere: [addrApplied],
-  judge: (home) =>
-    home.hosts
+  needs: ['role'],
+  judge: (home) => [
+    ...home.hosts
       .filter(({ facts }) => facts.unit !== undefined && facts.address !== undefined)
       .map((host) => {
         const about = aboutHost(home, host)
         const place: Place = { stage: 'configure', kind: 'answer', id: 'addr-reachable', field: host.id }
         return judgeAnswer(home, 'addr-reachable', place, about, restsOfReached(home, host))
-      })
+      }),
+    ...home.units.filter(({ unit }) => isReachedAtAnAddress(home, unit)).map((known) => notReached(home, known)),
+    ...home.hosts
+      .filter(({ facts: { unit, name } }) => unit === undefined && name === undefined)
+      .map((host): Verdict =>
+        unproven('Whose address it is, is not recorded.', 'Say whose it is.', atHost(host), aboutHost(home, host))
+      )
+  ]
 })
+
+/** Roles whose page everybody gets to by its address, whatever the model; others may be run from another's. */
+const withPages: ReadonlySet<string | undefined> = new Set(['router', 'gateway', 'access-point', 'controller'])
+
+/** Whether a unit's page has to be reached at an address that is not recorded. */
+function isReachedAtAnAddress(home: Home, { id, facts }: Unit): boolean {
+  const hosts = home.hosts.filter((host) => host.facts.unit === id)
+  if (hosts.length > 0) return hosts.every((host) => host.facts.address === undefined)
+  return withPages.has(facts.role) && !facts.stayed
+}
+
+function notReached(home: Home, known: KnownUnit): Verdict {
+  const host = home.hosts.find(({ facts }) => facts.unit === known.unit.id)
+  return unproven(
+    'Its address is not recorded: that its page was reached there is not known.',
+    'Record its address, then reach its page.',
+    host ? atHost(host) : { stage: 'configure', kind: 'host', id: 'new', field: known.unit.id },
+    aboutUnit(known)
+  )
+}
 
 /** Rules of Configure about addresses. */
 export const addressRules: readonly Rule[] = [

@@ -1,5 +1,6 @@
 import { methodNeeds } from '../../catalogue/model'
 import { aboutUnit, askedRule, atBrief, atUnit, breaks, holds, unproven, type Rule, rule } from '../rule'
+import { telephoneNotSaid } from './telephone'
 import { briefScope } from './brief-scope'
 import { listed } from '../../values/list'
 
@@ -55,6 +56,7 @@ export const briefMethod = rule({
   level: 'should',
   minutes: 1,
   sparesUntouched: true,
+  needs: ['model'],
   statement: 'Every device to install has a setup method that its model supports, and what the method needs is ready.',
   judge: ({ units }) =>
     units
@@ -97,7 +99,14 @@ export const briefLineAlarm = askedRule({
   minutes: 1,
   statement: 'On a telephone line: alarm, pendant, lift or fax on it was asked about before anything was unplugged.',
   asks: 'Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?',
-  applies: ({ record }) => record.brief.facts.accessLine === 'telephone-line' || record.brief.facts.telephone === true
+  applies: ({ record }) => record.brief.facts.accessLine === 'telephone-line' || record.brief.facts.telephone === true,
+  unknown: (home) => {
+    const { accessLine } = home.record.brief.facts
+    if (accessLine === 'telephone-line') return null
+    return accessLine === undefined && home.units.length > 0
+      ? unproven('What line comes in is not recorded.', 'Look, and say so under Brief.', atBrief('accessLine'))
+      : telephoneNotSaid(home)
+  }
 })
 
 /** Rules of the Brief. */

@@ -10,7 +10,7 @@ import { equipmentHere, isModem } from '../../record/equipment'
 import { standing, thingsOf } from '../../record/record'
 import { asVerdict, atCable, cablesAt, problemsOf } from './cables-of-home'
 import { cablePower } from './connect-power'
-import { aboutUnit, breaks, holds, rule, unproven } from '../rule'
+import { aboutUnit, atBrief, breaks, holds, rule, unproven } from '../rule'
 import type { Place, Rule, Verdict } from '../rule'
 import { isAccessPoint } from '../../work/units/known-unit'
 
@@ -103,6 +103,7 @@ export const cableModemRestart = rule({
   stage: 'connect',
   level: 'should',
   minutes: 5,
+  needs: ['model', 'role'],
   statement: 'The modem was restarted after the cable was put in, and left to settle.',
   judge: (home) =>
     equipmentHere(home.record)
@@ -157,6 +158,7 @@ export const cableSpeed = rule({
     )
     const wrong = problemsOf(
       home,
+      'end-missing',
       'slow',
       'slower-than-paid',
       'speed-missing',
@@ -169,6 +171,8 @@ export const cableSpeed = rule({
       'two-dhcp'
     )
     if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
+    if (network.length > 0 && home.record.brief.facts.speedDownMbps === undefined)
+      return [unproven('The speed paid for is not recorded.', 'Enter it under Brief.', atBrief('speedDownMbps'))]
     return network.length === 0
       ? []
       : [holds(`${network.length} ${network.length === 1 ? 'link' : 'links'}, each as fast as both ends.`)]

@@ -81,6 +81,7 @@ export const credLocalAdmin = rule({
   level: 'should',
   minutes: 1,
   sparesUntouched: true,
+  needs: ['model'],
   statement: 'Local administrator restricted to the inside; remote administration off unless agreed.',
   judge: ({ units }) =>
     units.filter(withLogin).map((known) => {

@@ -5,6 +5,7 @@ import { answerKey } from '../../record/keys'
 import { cautionsOf } from '../cautions'
 import {
   askedRule,
+  atUnit,
   breaks,
   holds,
   judgeAnswer,
@@ -21,6 +22,7 @@ import { wifiName, wifiPassphrase } from './wifi'
 import { placeFinal } from './place'
 import { proveRooms } from './prove'
 import { firmMinimum } from './firmware'
+import { telephoneNotSaid } from './telephone'
 
 const atChoice = (field: string): Place => ({ stage: 'handover', kind: 'choice', id: field, field: 'answer' })
 const atPack: Place = { stage: 'handover', kind: 'pack', id: 'pack', field: 'given' }
@@ -82,6 +84,7 @@ export const handChoices = rule({
   stage: 'handover',
   level: 'must',
   minutes: 3,
+  needs: ['model'],
   statement: 'Guest network, parental controls, security service, updates, lamp: asked and answered.',
   judge: (home) => {
     const { record } = home
@@ -92,6 +95,15 @@ export const handChoices = rule({
     })
     if (against.length > 0)
       return against.map(({ choice, message, remedy }) => breaks(message, remedy, atChoice(choice)))
+    const unsaid = home.units.find(({ unit, model }) => model?.updates === 'either' && unit.facts.updates === undefined)
+    if (open.length === 0 && unsaid)
+      return [
+        unproven(
+          `All five are answered; how ${unsaid.name} is updated is not recorded, to hold the answer against.`,
+          'Record it under Configure, Firmware.',
+          atUnit('configure', unsaid.unit, 'updates')
+        )
+      ]
     if (open.length === 0) return [holds('All five are asked and answered, as the record and the models have it.')]
     return [
       unproven(
@@ -151,7 +163,8 @@ export const handVoicePower = askedRule({
   minutes: 1,
   statement: 'Telephone through the modem: told that no call, emergency ones included, works in a power cut.',
   asks: 'Was the customer told that no call works in a power cut, emergency calls included?',
-  applies: hasTelephone
+  applies: hasTelephone,
+  unknown: telephoneNotSaid
 })
 
 export const handCustody = rule({

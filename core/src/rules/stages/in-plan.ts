@@ -31,11 +31,9 @@ const isRoot = (known: KnownUnit) => known.unit.facts.role === 'router' || known
 export const unplacedMembers = (home: Home, { unplaced }: InPlan): KnownUnit[] =>
   hangingMembers(home).filter((known) => unplaced.includes(known))
 
-/** Members of a mesh that hang on another one. */
-export function hangingMembers({ units }: Home): KnownUnit[] {
-  const members = units.filter(isMeshMember)
-  return members.length > 1 ? members.filter((known) => !isRoot(known)) : []
-}
+/** Members of a mesh that hang on another one: all but the router; where no router of it is recorded, on what is not recorded. */
+export const hangingMembers = ({ units }: Home): KnownUnit[] =>
+  units.filter(isMeshMember).filter((known) => !isRoot(known))
 
 /** A figure of the standard. */
 export const figure = (home: Home, name: keyof typeof laterFigures) => home.policy[name] ?? laterFigures[name]

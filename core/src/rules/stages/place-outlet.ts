@@ -77,6 +77,7 @@ export const placeOutlet = rule({
   level: 'must',
   minutes: 5,
   sparesUntouched: true,
+  needs: ['role'],
   statement:
     "A mains outlet (or a powered port) is within reach; a powerline adapter is in a wall socket on its partner's circuit, not in a strip.",
   judge: judgeOutlet

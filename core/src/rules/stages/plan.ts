@@ -62,9 +62,12 @@ function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
 function eachHop(home: Home, rule: PlaceQuestion, judge: (hop: Hop, known: KnownUnit) => Verdict): Verdict[] {
   const found = inPlan(home)
   const hops = joinsIn(home, found)
+  const hanging = new Set(hangingMembers(home))
   const seen = found.placed.flatMap(({ known, at }) => {
     const hop = hops.get(at.id)
-    if (hop === undefined || hop === 'root') return []
+    // The plan does not show what it hangs on, or nothing of it reaches there.
+    if (hop === undefined) return hanging.has(known) ? cabledOrSeen(home, rule, known) : []
+    if (hop === 'root') return []
     return hop === 'cabled' ? [holds('It is cabled.', aboutUnit(known))] : [judge(hop, known)]
   })
   return [...seen, ...unplacedMembers(home, found).flatMap((known) => cabledOrSeen(home, rule, known))]
@@ -83,6 +86,7 @@ export const placeClear = rule({
   level: 'should',
   minutes: 3,
   sparesUntouched: true,
+  needs: ['model'],
   statement:
     'Not in a cabinet nor behind a large object; distance to each listed source of trouble at least the figure of the standard.',
   judge: judgeClear
@@ -119,6 +123,7 @@ export const placeSpacing = rule({
   stage: 'place',
   level: 'should',
   minutes: 8,
+  needs: ['model', 'role'],
   statement: 'Each wireless hop at most the length of the standard, or its signal at or above the figure.',
   judge: (home) =>
     eachHop(home, 'place-spacing', (hop, known) => {
@@ -140,18 +145,21 @@ export const placeFloors = rule({
   stage: 'place',
   level: 'should',
   minutes: 2,
+  needs: ['model', 'role'],
   statement: 'Members on different storeys are cabled, or the record says why not.',
   judge: (home) => {
     const found = inPlan(home)
     const hops = joinsIn(home, found)
-    const unseen = unplacedMembers(home, found).flatMap((known) =>
+    const notShown = (known: KnownUnit) =>
       known.unit.facts.floorsReason
         ? [holds(`Without a cable: ${known.unit.facts.floorsReason.replace(/[.!?]*$/, '')}.`, aboutUnit(known))]
         : cabledOrSeen(home, 'place-floors', known)
-    )
+    const hanging = new Set(hangingMembers(home))
+    const unseen = unplacedMembers(home, found).flatMap(notShown)
     const seen = found.placed.flatMap(({ known, at }) => {
       const hop = hops.get(at.id)
-      if (hop === undefined || typeof hop === 'string' || hop.from.storey === at.storey) return []
+      if (hop === undefined) return hanging.has(known) ? notShown(known) : []
+      if (typeof hop === 'string' || hop.from.storey === at.storey) return []
       const about = aboutUnit(known)
       if (known.unit.facts.floorsReason)
         return [

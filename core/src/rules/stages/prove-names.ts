@@ -1,3 +1,4 @@
+import { telephoneNotSaid } from './telephone'
 import { linesSaying } from '../../history/history'
 import { proofOf, whyStale } from '../../history/proof'
 import { fieldKey } from '../../record/keys'
@@ -110,8 +111,10 @@ export const proveVoice = rule({
   minutes: 2,
   statement: 'Telephone line through the modem: a call out and a call in.',
   asks: 'Was the call made?',
-  judge: (home) =>
-    home.record.brief.facts.telephone === true
+  judge: (home) => {
+    const open = telephoneNotSaid(home)
+    if (open) return [open]
+    return home.record.brief.facts.telephone === true
       ? voiceCalls.map(({ id, asks }) =>
           judgeAnswer(
             home,
@@ -122,4 +125,5 @@ export const proveVoice = rule({
           )
         )
       : []
+  }
 })

@@ -23,7 +23,9 @@ const isJoined = (known: KnownUnit) => isMeshMember(known) || known.unit.facts.r
 /** The members of a home that test their links: none where there is but one. */
 export function testedUnits(units: readonly KnownUnit[]): KnownUnit[] {
   const joined = units.filter(isJoined)
-  return joined.length > 1 || joined.some(({ unit }) => unit.facts.role === 'extender') ? joined : []
+  return joined.length > 1 || joined.some(({ unit }) => unit.facts.role !== 'router' && unit.facts.role !== 'gateway')
+    ? joined
+    : []
 }
 
 /** Units that carry the network farther: on each of them somebody has to be seen. */
@@ -99,7 +101,11 @@ export const proveRooms = rule({
   statement: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
   afterAnywhere: [placeFinal, proveSource, startGoodLamp, radioChannel],
   judge: (home) => {
-    if (home.units.every(({ model }) => !model?.radios.length) && !(home.units.length === 0 && installs(home.record)))
+    // One whose model is not known may send.
+    if (
+      home.units.every(({ model }) => model?.radios.length === 0) &&
+      !(home.units.length === 0 && installs(home.record))
+    )
       return []
     const verdicts = judgeRooms(home, home.catalogue, home.policy)
     if (verdicts.length === 0)
@@ -196,6 +202,7 @@ export const proveWired = rule({
   level: 'should',
   minutes: 2,
   sparesUntouched: true,
+  needs: ['model'],
   statement: 'One wired port of every unit that has some was tested.',
   after: [startGoodLamp],
   judge: ({ record, history, catalogue, units }) =>
@@ -246,6 +253,7 @@ export const proveSettle = rule({
   stage: 'prove',
   level: 'should',
   minutes: 1,
+  needs: ['model', 'role'],
   statement: 'A mesh of two or more: a check is booked for when it has settled.',
   afterAnywhere: [proveAfterMove],
   judge: ({ record, history, units, policy }) => {

@@ -143,6 +143,7 @@ export const startInTime = rule({
   level: 'should',
   minutes: 1,
   sparesUntouched: true,
+  needs: ['model'],
   statement: 'No state lasted longer than the model allows.',
   judge: ({ units }) =>
     units

@@ -12,6 +12,7 @@ import { stayingOf, staysName } from '../../record/equipment'
 import { auditAddresses } from '../../address/audit'
 import type { AuditFinding, AuditInput, AuditOutput } from '../../address/audit-schema'
 import { parseIpv4 } from '../../values/ipv4'
+import { holdsAddress } from './servers'
 import { translationDepths } from '../../address/translations'
 
 /** An audit of a home's record, with what its names stand for. */
@@ -137,7 +138,7 @@ export function auditRecord(
     pools,
     // What was taken out has no address here. What stays was there first: what clashes with it is told of ours.
     hosts: [
-      ...staying.map(hostOfStays),
+      ...staying.map((stays) => hostOfStays(stays, segmentHolding(record, stays))),
       ...standing(record.hosts).filter(
         ({ facts: { unit } }) => unit === undefined || units.some(({ id }) => id === unit)
       )
@@ -154,9 +155,17 @@ export function auditRecord(
   })
 }
 
-/** The address of what stays, as a fixed address of the home; its segment is the one it is recorded in. */
-function hostOfStays({ id, facts, meta, addedSeq, removedSeq }: Stays): Host {
-  const { address, segment } = facts
+/** The segment of what stays: the one it is recorded in; where none is, the one whose range holds its address, or the only one. */
+function segmentHolding(record: VisitRecord, { facts: { address, segment } }: Stays): string | undefined {
+  if (segment !== undefined) return segment
+  const segments = standing(record.segments)
+  const holding = segments.find(({ facts }) => holdsAddress(facts.cidr, address))
+  return holding?.id ?? (segments.length === 1 ? segments[0]!.id : undefined)
+}
+
+/** The address of what stays, as a fixed address of the home. */
+function hostOfStays({ id, facts, meta, addedSeq, removedSeq }: Stays, segment: string | undefined): Host {
+  const { address } = facts
   // Its maker or its owner set it: whether a pool holds it is theirs.
   return {
     id,

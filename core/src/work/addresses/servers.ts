@@ -28,6 +28,9 @@ export function poolHolds({ facts: { from, to } }: Pool, address: string): boole
   return number !== null && low !== null && high !== null && number >= low && number <= high
 }
 
+/** What stays and may give addresses; so may what nobody said what it is. */
+const mayGive: ReadonlySet<string | undefined> = new Set(['router', 'modem', undefined])
+
 /**
  * Who serves addresses on a segment, as it is recorded. What has its own DHCP server recorded on, or stays and gives addresses, counts
  * without a pool of its own too: on the segment that holds its address, or on the only one there is.
@@ -56,9 +59,7 @@ export function servingOn(record: VisitRecord, segment: Segment): Serving {
       ...[...on, ...giving].map(({ id }) => equipmentOf(record, id)!)
     ],
     takenOut: known.filter((server) => !server?.isHere).map((server) => server?.name ?? 'A unit that is not here'),
-    unsaid: staying.find(
-      ({ facts }) => facts.givesAddresses === undefined && (facts.kind === 'router' || facts.kind === 'modem')
-    ),
+    unsaid: staying.find(({ facts }) => facts.givesAddresses === undefined && mayGive.has(facts.kind)),
     unnamed: pools.some(({ facts }) => facts.unit === undefined),
     pools
   }

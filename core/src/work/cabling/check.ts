@@ -1,5 +1,5 @@
 import type { Catalogue } from '../../catalogue/model'
-import type { Cable, VisitRecord } from '../../record/record'
+import { standing, thingsOf, type Cable, type VisitRecord } from '../../record/record'
 import { cableMbps, knownCables, longestM, where, type CableProblem } from './known-cable'
 import { loopProblems } from './loops'
 import { modeProblems } from './modes'
@@ -20,6 +20,16 @@ export function checkCabling(record: VisitRecord, catalogue: Catalogue): CablePr
     remedy: string,
     outcome: CableProblem['outcome'] = 'breaks'
   ) => problems.push({ code, cable: cable.id, unit, message, remedy, outcome })
+  for (const cable of standing(thingsOf(record, 'cable')))
+    if (cable.facts.a === undefined || cable.facts.b === undefined)
+      add(
+        'end-missing',
+        cable,
+        null,
+        'Where one of its ends leads is not recorded.',
+        'Say where both of its ends lead, or take the cable out.',
+        'unproven'
+      )
   for (const { cable, a, b } of cables) {
     if (!a || !b) {
       add(

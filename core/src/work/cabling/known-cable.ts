@@ -4,6 +4,7 @@ import { endKey, type Port, type PortOwner } from './ports'
 /** What is wrong with a cable, or with what hangs on one. */
 export interface CableProblem {
   code:
+    | 'end-missing'
     | 'port-taken'
     | 'port-gone'
     | 'wrong-kind'

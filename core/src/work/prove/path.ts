@@ -47,6 +47,11 @@ function judgeRange(record: VisitRecord, address: string, network: string | unde
   const networks = joined(record, network)
   if (network !== undefined && networks.length === 0)
     return unproven('The network that was joined is no longer here.', 'Join it once more, and note what you see.')
+  if (networks.length === 0)
+    return unproven(
+      `${address}: no network of this home is recorded that could have been joined.`,
+      'Record its name under Configure, Wi-Fi.'
+    )
   const lands = networks.flatMap(({ facts }) => facts.segment ?? [])
   if (lands.length > 0 && !lands.includes(segment.id)) {
     const names = networks.map(({ facts }) => facts.ssid).join(', ')

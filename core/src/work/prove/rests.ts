@@ -59,7 +59,7 @@ export function restsOnNetwork({ id, facts }: Network, first: boolean): Rests[] 
 
 /** Networks that somebody joined who does not say which: the main ones, else all, those that were taken out since as well. */
 export function networksJoined(record: VisitRecord, network?: string): Network[] {
-  const all = Object.values(record.networks).filter(({ facts }) => facts.ssid !== undefined)
+  const all = Object.values(record.networks)
   if (network !== undefined) return all.filter(({ id }) => id === network)
   const main = all.filter(({ facts }) => (facts.use ?? 'main') === 'main')
   return main.length ? main : all
@@ -118,7 +118,15 @@ export function restsOfLamps({ record }: Folded, unit: Unit): Rests[] {
 }
 
 /** What stays and what a unit’s way to the line can go through; who gives addresses. */
-const carries: ReadonlySet<string | undefined> = new Set(['router', 'modem', 'access-point', 'mesh-node', 'switch'])
+const carries: ReadonlySet<string | undefined> = new Set([
+  'router',
+  'modem',
+  'access-point',
+  'mesh-node',
+  'switch',
+  // What it is nobody said: it may be any of these.
+  undefined
+])
 
 /** Everything that stays and that a way can go through, taken out since as well: nobody draws which. */
 export const restsOnStaying = (record: VisitRecord): Rests[] =>

@@ -1,0 +1,129 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Placed } from '@pasado/core/record/entry'
+import { fold } from '@pasado/core/history/history'
+import { nextDraft } from '@pasado/core/rules/check-standard'
+import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
+import { firstStandard } from '@pasado/core/rules/first-standard'
+import { catalogue, complete, type Log } from '@pasado/testing/logbook'
+import { outcomeCases } from './outcome-cases'
+import { cases as visitCases } from './rule-cases'
+import { scopeCases } from './scope-cases'
+import { staleCases } from './stale-cases'
+import { beside, stayCases } from './stays-cases'
+import { unsaidCases } from './unsaid-cases'
+
+const standard = nextDraft(firstStandard)
+const judge = (entries: readonly Placed[]) => evaluate(fold(entries), catalogue, standard)
+const isOpen = ({ outcome }: Finding) => outcome === 'breaks' || outcome === 'unproven'
+
+interface Omission {
+  what: string
+  entries: Placed[]
+}
+
+/** A logbook without one fact: of each line that sets several fields one of them, and the opening without one fact of the brief. */
+function withoutOneFact(entries: readonly Placed[]): Omission[] {
+  return entries.flatMap((entry, at) => {
+    const name = entry.kind === 'visit.opened' ? 'brief' : 'set'
+    const facts = (entry.body as Record<string, Record<string, unknown> | undefined>)[name]
+    if (!facts || Object.keys(facts).length < 2) return []
+    // Without a later value an earlier one stands: nothing is left out.
+    const first = Object.keys(facts).filter(
+      (field) => !entries.slice(0, at).some((earlier) => sets(earlier, entry, field))
+    )
+    return first.map((field) => {
+      const { [field]: _, ...rest } = facts
+      const body = { ...entry.body, [name]: rest }
+      return {
+        what: `${entry.kind} ${field}`,
+        entries: entries.map((other, index) => (index === at ? ({ ...entry, body } as Placed) : other))
+      }
+    })
+  })
+}
+
+/** Whether an earlier line set the same field of the same thing. */
+function sets(earlier: Placed, { kind, body }: Placed, field: string): boolean {
+  const { id, set } = earlier.body as { id?: string; set?: object }
+  return earlier.kind === kind && id === (body as { id?: string }).id && Object.hasOwn(set ?? {}, field)
+}
+
+/** A logbook without one line that says how something was found. */
+const withoutOneProof = (entries: readonly Placed[]): Omission[] =>
+  entries.flatMap((entry) =>
+    proofs.has(entry.kind)
+      ? [{ what: `${entry.kind} ${JSON.stringify(entry.body)}`, entries: entries.filter((other) => other !== entry) }]
+      : []
+  )
+const proofs: ReadonlySet<string> = new Set([
+  'lamp.seen',
+  'path.seen',
+  'measurement.set',
+  'rule.answered',
+  'secret.kept',
+  'pairing.pressed',
+  'choice.answered',
+  'custody.answered'
+])
+
+/** Facts that say that something is not ours to ask of, or how the program is to reckon: without them more is asked, or otherwise reckoned. */
+const otherwise: ReadonlySet<string> = new Set([
+  'brief-scope unit.set stayed',
+  // A room of which nobody names another building is of the house.
+  'place-outbuilding room.set building',
+  // Walls are reckoned as of the usual stuff.
+  'place-hops brief.set innerMaterial'
+])
+
+/** What is cleared by leaving out, a line each; nothing where the record says less and no more is called proven. */
+function cleared(before: readonly Finding[], now: readonly Finding[], what: string): string[] {
+  const open = new Set(now.filter(isOpen).map(({ rule }) => rule))
+  return before.flatMap((was) => {
+    if (was.level !== 'must' || open.has(was.rule) || otherwise.has(`${was.rule} ${what}`)) return []
+    const is = now.find(({ rule, subject }) => rule === was.rule && subject?.id === was.subject?.id)
+    if (isOpen(was)) return [`${was.rule}: ${was.evidence} → ${is?.evidence ?? 'nothing'}, without ${what}`]
+    return was.outcome === 'holds' && (!is || is.outcome === 'not-here')
+      ? [`${was.rule} is not asked, without ${what}`]
+      : []
+  })
+}
+
+describe('leaving out', () => {
+  const whole = [complete, beside].map((from) => ({ name: from.name, from }))
+
+  it.each(whole)('any one fact of $name clears no must', ({ from }) => {
+    const { entries } = from()
+    const before = judge(entries)
+    const found = withoutOneFact(entries).flatMap(({ what, entries: fewer }) => cleared(before, judge(fewer), what))
+    expect([...new Set(found)]).toEqual([])
+  })
+
+  it.each(whole)('any one proof of $name leaves unproven what rested on it, and nothing unasked', ({ from }) => {
+    const { entries } = from()
+    const before = judge(entries)
+    const found = withoutOneProof(entries).flatMap(({ what, entries: fewer }) => cleared(before, judge(fewer), what))
+    expect([...new Set(found)]).toEqual([])
+  })
+
+  // Of what changed after a proof the value before it is left out as well: then it was written up, and nothing changed.
+  const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases, ...scopeCases, ...unsaidCases].filter(
+    ([, what]) => !/changed|stood before/.test(what)
+  )
+
+  it('one fact of whatever visit clears no must of its rule', () => {
+    fc.assert(
+      fc.property(fc.nat(cases.length - 1), fc.nat(), (which, at) => {
+        const [rule, , from, change] = cases[which]!
+        const log: Log = from()
+        change(log)
+        const fewer = withoutOneFact(log.entries)
+        const one = fewer[at % Math.max(1, fewer.length)]
+        if (!one) return
+        const of = (findings: Finding[]) => findings.filter((finding) => finding.rule === rule)
+        expect(cleared(of(judge(log.entries)), of(judge(one.entries)), one.what)).toEqual([])
+      }),
+      { numRuns: Number(process.env.LEFT_OUT_RUNS ?? 300), ...(process.env.LEFT_OUT_RUNS ? {} : { seed: 20261201 }) }
+    )
+  }, 600_000)
+})
