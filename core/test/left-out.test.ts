@@ -26,7 +26,7 @@ interface Omission {
 function withoutOneFact(entries: readonly Placed[]): Omission[] {
   return entries.flatMap((entry, at) => {
     const name = entry.kind === 'visit.opened' ? 'brief' : 'set'
-    const facts = (entry.body as Record<string, Record<string, unknown> | undefined>)[name]
+    const facts = (entry.body as unknown as Record<string, Record<string, unknown> | undefined>)[name]
     if (!facts || Object.keys(facts).length < 2) return []
     // Without a later value an earlier one stands: nothing is left out.
     const first = Object.keys(facts).filter(
@@ -70,6 +70,8 @@ const proofs: ReadonlySet<string> = new Set([
 /** Facts that say that something is not ours to ask of, or how the program is to reckon: without them more is asked, or otherwise reckoned. */
 const otherwise: ReadonlySet<string> = new Set([
   'brief-scope unit.set stayed',
+  // What stays need not be known in full.
+  'addr-unique stays.set address',
   // A room of which nobody names another building is of the house.
   'place-outbuilding room.set building',
   // Walls are reckoned as of the usual stuff.

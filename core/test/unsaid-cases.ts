@@ -28,7 +28,7 @@ const nodeAlone = () =>
 /** The plan shows the node; where the router stands in it nobody said. */
 const halfDrawn = () =>
   complete()
-    .write('storey.set', { id: idOf('floor'), set: { name: 'Ground', level: 0 } })
+    .write('storey.set', { id: idOf('floor'), set: { name: 'Ground' } })
     .write('room.set', {
       id: idOf('drawn'),
       set: { name: 'Hall', storey: idOf('floor'), x: 0, y: 0, widthM: 8, depthM: 6 }
@@ -91,8 +91,7 @@ export const unsaidCases: RuleCase[] = [
     'how a unit is updated is not recorded',
     () =>
       (['guest', 'parental', 'security', 'updates', 'lamp'] as const).reduce(
-        (log, choice) =>
-          log.write('choice.answered', { choice, answer: choice === 'updates' ? 'automatic' : 'no' }),
+        (log, choice) => log.write('choice.answered', { choice, answer: choice === 'updates' ? 'automatic' : 'no' }),
         complete()
       ),
     unit(node, { updates: null }),
