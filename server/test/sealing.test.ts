@@ -1,9 +1,12 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { v7 as uuidv7 } from 'uuid'
 import { demoVisits } from '@pasado/demo/all'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { signedDigest } from '@pasado/core/record/seal'
 import { loadVisits } from '../../scripts/load-demo'
-import { row } from '../src/db/pool'
+import { row, run } from '../src/db/pool'
+import { waiversDue } from '../src/db/waivers-due'
+import { rebuildProjections } from '../src/logbook/rebuild'
 import { Caller, draft, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
@@ -63,6 +66,12 @@ it('a seal for a record that an entry has changed meanwhile is refused: it has t
 })
 
 it('two people who seal at once: one does, the other is told; after it nothing is taken any more', async () => {
+  const unit = Object.values((await state()).record.units).find(({ facts }) => !facts.stayed)!.id
+  await isolde.call('POST', `/visits/${visit}/entries`, {
+    entries: [draft(visit, 'unit.set', { id: unit, set: { heightM: 0.1 } }, { base: (await state()).seq })]
+  })
+  const waiver = { rule: 'place-height', subject: unit, reason: 'The shelf comes later.', until: '2030-01-31' }
+  expect((await write('waiver.granted', waiver, wenna)).status).toBe(200)
   await isolde.call('POST', `/visits/${visit}/pack`, {})
   await isolde.call('POST', `/visits/${visit}/entries`, {
     entries: [draft(visit, 'pack.given', { how: 'printed' }, { base: (await state()).seq })]
@@ -90,4 +99,24 @@ it('two people who seal at once: one does, the other is told; after it nothing i
       ({ kind }) => kind === 'sealed'
     )
   ).toHaveLength(1)
+})
+
+it('what was let pass until a day is listed for a lead once it has passed, until somebody was there again', async () => {
+  const { db } = company.services
+  expect(await waiversDue(db, '2030-01-31')).toEqual([])
+  expect(await waiversDue(db, '2030-02-01')).toMatchObject([
+    { visit, street: '22 Dulse Road', rule: 'place-height', until: '2030-01-31', by: 'Wenna Tarrow' }
+  ])
+  await rebuildProjections(company.services.logbook)
+  expect(await waiversDue(db, '2030-02-01')).toHaveLength(1)
+  const listed = await wenna.call<{ waivers: unknown[] }>('GET', '/day')
+  expect(listed.body.waivers).toEqual([])
+  const { record } = await state()
+  const later = uuidv7()
+  const { home, customer, technician } = record.visit
+  const opening = { id: later, home, customer, technician: technician.id, brief: { customerName: 'Kelp Farm', street: '22 Dulse Road', town: 'Ness Skerrow' } }
+  expect((await isolde.call('POST', '/visits', opening)).status).toBe(201)
+  expect(await waiversDue(db, '2030-02-01')).toHaveLength(1)
+  await run(db, 'UPDATE visits SET sealed_at = NOW() WHERE id = ?', [later])
+  expect(await waiversDue(db, '2030-02-01')).toEqual([])
 })

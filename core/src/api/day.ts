@@ -54,6 +54,19 @@ export type ListedCheck = z.output<typeof listedCheck>
 export const listedErasure = z.object({ visit: id, home: id, customer: z.string(), street: z.string(), dueAt: moment })
 export type ListedErasure = z.output<typeof listedErasure>
 
+/** A waiver of a sealed visit whose day has passed: what was let pass is still to be put right. */
+export const listedWaiver = z.object({
+  visit: id,
+  home: id,
+  street: z.string(),
+  customer: z.string(),
+  rule: z.string(),
+  subject: z.string(),
+  about: z.string(),
+  until: z.iso.date(),
+  by: z.string()
+})
+
 const travel = z.array(z.object({ a: z.string(), b: z.string(), minutes: z.number() }))
 const windows = z.array(z.object({ town: z.string(), fromMin: z.int(), toMin: z.int() }))
 
@@ -62,7 +75,7 @@ export const dayApi = {
   readDay: contract({
     method: 'get',
     path: '/day',
-    does: 'Visits that are not sealed: mine, or everybody’s, those to come, then the overdue and the unplanned ones, each part a page with where it goes on in `more`; checks that are due; secrets that are erased within a week; and for a lead what waits for review and who looked at many secrets',
+    does: 'Visits that are not sealed: mine, or everybody’s, those to come, then the overdue and the unplanned ones, each part a page with where it goes on in `more`; checks that are due; secrets that are erased within a week; and for a lead what waits for review, who looked at many secrets, and waivers whose day has passed',
     roles: everyRole,
     query: z.strictObject({ whose }),
     answer: z.object({
@@ -71,7 +84,9 @@ export const dayApi = {
       review: z.array(listedVisit),
       checks: z.array(listedCheck),
       shown: z.array(z.object({ person: id, name: z.string(), at: moment })),
-      erasures: z.array(listedErasure)
+      erasures: z.array(listedErasure),
+      /** Left out by servers from before. */
+      waivers: z.array(listedWaiver).optional()
     })
   }),
   readDayPage: contract({

@@ -43,12 +43,13 @@ export async function project(
   if (differs('waits')) projectDurations(visit, was, record, last)
   if (differs('brief', 'units')) projectTerms(visit, home, was, record, last)
   if (record.seal && differs('seal', 'secrets', 'secretsErased')) projectErasure(visit, home, after, last)
+  if (record.seal && differs('seal')) projectWaivers(visit, home, after, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
 }
 
 /** Takes everything projected from a visit away, to write it anew. */
 export async function clearProjections(db: Connection, visit: string): Promise<void> {
-  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'erasures'])
+  for (const table of ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'erasures', 'waivers_due'])
     await run(db, `DELETE FROM ${table} WHERE visit_id = ?`, [visit])
 }
 
@@ -173,6 +174,33 @@ function projectErasure(visit: string, home: string, { record, eraseAfterDays }:
       params: [visit, home, new Date(next.at)]
     })
   else last({ sql: 'DELETE FROM erasures WHERE visit_id = ?', params: [visit] })
+}
+
+/** What was let pass until a day as the visit was sealed. */
+function projectWaivers(visit: string, home: string, { findings }: Judged, last: Last): void {
+  const granted = findings.flatMap(({ granted, rule, subject, name }) =>
+    granted?.kind === 'waived' && granted.until !== undefined
+      ? [
+          [
+            visit,
+            rule,
+            subject?.id ?? '',
+            home,
+            granted.until,
+            (subject ? `${subject.name}: ${name.toLowerCase()}` : name).slice(0, 300),
+            granted.by
+          ]
+        ]
+      : []
+  )
+  if (granted.length)
+    last({
+      sql: `
+        INSERT IGNORE INTO waivers_due (visit_id, rule, subject, home_id, until_on, about, by_name)
+        VALUES ?
+      `,
+      params: [granted]
+    })
 }
 
 /** Waits that ended, by what was waited for: later visits plan with them. Simulated houses teach nothing. */

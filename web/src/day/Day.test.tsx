@@ -53,6 +53,24 @@ describe('Day', () => {
     expect(await screen.findByText(/No open visit of yours/)).toBeDefined()
   })
 
+  it('a lead sees what was let pass until a day that has passed', async () => {
+    const waiver = {
+      visit: idOf('sealed'),
+      home: idOf('house'),
+      street: '6 Trawl Street',
+      customer: 'Cressa Oakum',
+      rule: 'place-height',
+      subject: idOf('node'),
+      about: 'Study node: height',
+      until: '2026-01-31',
+      by: 'Wenna Tarrow'
+    }
+    answers.set('/day', json({ visits: [], review: [], waivers: [waiver] }))
+    view(<Day />, '/', '/', { ...me, role: 'lead' })
+    const due = await screen.findByRole('region', { name: 'Waivers whose day has passed' })
+    expect(within(due).getByRole('link', { name: /31 Jan.*6 Trawl Street.*Study node: height.*Wenna/ })).toBeDefined()
+  })
+
   it('tells that the server is away', async () => {
     answers.set('/day', json({ title: 'The database cannot be reached just now.', status: 503 }, 503))
     view(<Day />, '/', '/')

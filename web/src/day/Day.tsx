@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import { ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
 import { DayWay } from './DayWay'
+import { WaiversDue } from './WaiversDue'
 import { VisitLine } from './VisitLine'
 import { Button } from '../ui/Button'
 import { useDay, type DayList } from './use-day'
@@ -116,6 +117,7 @@ export function Day() {
       {list && list.review.length > 0 && (
         <Group title="Waits for your review" visits={list.review} showTechnician review />
       )}
+      <WaiversDue waivers={list?.waivers ?? []} />
       {list?.checks && list.checks.length > 0 && (
         <section aria-label="Checks due" className="mt-5">
           <h2 className="text-base text-soft">Checks of homes that have settled</h2>

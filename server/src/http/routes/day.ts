@@ -4,6 +4,7 @@ import { manyShownSince } from '../../db/many-shown'
 import { readCursor } from '../../db/page'
 import { routesOf } from '../route'
 import { visitsInReview, openVisits, openVisitsById } from '../../db/visits'
+import { waiversDue } from '../../db/waivers-due'
 import { dueChecks } from '../../db/checks'
 import { reachWindows, setTravel, setWindows, townTravel, towns, travelBetween } from '../../db/ways'
 import { calendarOf } from '../../documents/calendar'
@@ -36,6 +37,7 @@ export const dayRoutes = routesOf(dayApi, {
         review: person.role === 'lead' ? await visitsInReview(services.db, person.id) : [],
         checks: (await dueChecks(services.db, technician, new Date())).map(({ result: _, ...check }) => check),
         shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
+        waivers: person.role === 'lead' ? await waiversDue(services.db, new Date().toISOString().slice(0, 10)) : [],
         erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
       }
     }

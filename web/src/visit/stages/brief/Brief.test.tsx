@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
 import { Brief } from './Brief'
 import { idOf, opened } from '@pasado/testing/logbook'
-import { chip, enter, show, written } from '../../../../test/stage'
+import { answers, chip, enter, json, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
 
@@ -39,6 +39,46 @@ describe('Brief', () => {
       chip('Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?', 'Yes')
     )
     expect(written('rule.answered')).toEqual([{ rule: 'brief-line-alarm', answer: 'yes' }])
+  })
+
+  it('begins with what the visit before left with a reason, first of all what has had its day', async () => {
+    const log = opened()
+    Object.assign(log.entries[0]!.body, { startedFrom: idOf('before') })
+    const left = (about: string, until: string | null) => ({
+      rule: about,
+      about,
+      kind: 'waived',
+      reason: 'Later.',
+      until
+    })
+    const Asking = () => {
+      answers.set(
+        `/homes/${idOf('house')}`,
+        json({
+          visits: [],
+          now: {
+            sealedAt: '2026-01-05T10:00:00Z',
+            left: [
+              left('Hall router: height', null),
+              left('Hall: room', '2099-01-31'),
+              left('Study: room', '2026-01-31')
+            ]
+          }
+        })
+      )
+      return <Brief />
+    }
+    show(log, <Asking />)
+    const shown = await screen.findByRole('region', { name: 'Left by the visit before' })
+    expect(
+      within(shown)
+        .getAllByRole('listitem')
+        .map((line) => line.textContent)
+    ).toEqual([
+      'Study: room, waived: Later. Its day has passed: 31 Jan.',
+      'Hall router: height, waived: Later.',
+      'Hall: room, waived: Later. Until 31 Jan.'
+    ])
   })
 
   it('notes are written and shown', async () => {

@@ -8,6 +8,7 @@ import { useDraft } from '../../../app/draft'
 import { AskedRules } from '../../frame/AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
+import { LeftBefore } from './LeftBefore'
 import { AddBox } from '../kit/AddBox'
 import { reasonWords } from '../../frame/reason-words'
 import { HandOn } from '../../frame/HandOn'
@@ -44,6 +45,7 @@ export function Brief() {
           <HandOn />
         </div>
       </div>
+      <LeftBefore />
       <div className="mt-3 grid gap-x-8 gap-y-3 xl:grid-cols-2">
         <section aria-label="Who and where" className="flex flex-col gap-3">
           <TextFact {...brief} field="customerName" label="Customer" />

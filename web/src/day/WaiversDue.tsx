@@ -1,0 +1,33 @@
+import type { AnswerOf } from '@pasado/core/api/all'
+import { format } from 'date-fns'
+import { Link } from 'react-router'
+import { List } from '../ui/List'
+
+type Waiver = NonNullable<AnswerOf<'GET /day'>['waivers']>[number]
+
+/** What a lead let pass until a day that has passed, at homes that nobody has been to since: it is still to be put right. */
+export function WaiversDue({ waivers }: { waivers: readonly Waiver[] }) {
+  if (waivers.length === 0) return null
+  return (
+    <section aria-label="Waivers whose day has passed" className="mt-5">
+      <h2 className="text-base text-soft">Waivers whose day has passed: still to be put right</h2>
+      <List className="paper mt-1">
+        {waivers.map((waiver) => (
+          <li key={`${waiver.visit} ${waiver.rule} ${waiver.subject}`}>
+            <Link
+              to={`/homes/${waiver.home}`}
+              className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2 hover:bg-well"
+            >
+              <b className="exact w-24 shrink-0">{format(new Date(waiver.until), 'd MMM')}</b>
+              <span className="grow">
+                <b>{waiver.street}</b> <span className="text-soft">{waiver.customer}</span>
+                <span className="block">{waiver.about}</span>
+              </span>
+              <span className="text-soft">waived by {waiver.by}</span>
+            </Link>
+          </li>
+        ))}
+      </List>
+    </section>
+  )
+}
