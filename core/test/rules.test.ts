@@ -46,6 +46,16 @@ describe('every rule', () => {
     }
   })
 
+  it.each(staleCases.filter(([, what]) => what.startsWith('proven, then changed')))(
+    '%s: %s, which is told apart from what nobody proved',
+    (rule, _, from, change) => {
+      const log = from()
+      expect(log.judge(rule, standardOfToday).some(({ wasProven }) => wasProven)).toBe(false)
+      change(log)
+      expect(log.judge(rule, standardOfToday).some(({ wasProven }) => wasProven)).toBe(true)
+    }
+  )
+
   it('is tried above, has a name, and its own id', () => {
     expect(new Set(allRules.map(({ id }) => id)).size).toBe(allRules.length)
     expect(allRules.length).toBeGreaterThanOrEqual(25)

@@ -27,6 +27,8 @@ export interface Finding {
   /** Which case of the rule it is, and the figures it goes by. */
   code?: string
   figures?: readonly Figure[]
+  /** That it was proven once, and something changed since. */
+  wasProven?: true
   /** That it was let pass once, and why that does not cover it any more. */
   lapsed?: string
 }

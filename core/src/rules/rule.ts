@@ -52,6 +52,8 @@ export interface Verdict {
   code?: string
   /** The figures it goes by: whoever let it pass let these pass, and better ones. */
   figures?: readonly Figure[]
+  /** That it was proven once, and something changed since. */
+  wasProven?: true
 }
 
 /** A figure of a verdict, and which way is better. */
@@ -146,6 +148,9 @@ export function unproven(evidence: string, remedy: string, place: Place, subject
   return { outcome: 'unproven', subject, evidence, remedy, place }
 }
 
+/** A verdict that something was proven once and is not any more: the evidence says what changed. */
+export const noLonger = (verdict: Verdict): Verdict => ({ ...verdict, wasProven: true })
+
 /** The subject of a verdict about a unit. */
 export function aboutUnit({ unit, name }: KnownUnit): Subject {
   return { id: unit.id, name }
@@ -212,7 +217,7 @@ export function judgeAnswer(
   if (!given) return unproven('Nobody has answered this yet.', 'Look, ask or tell, then answer here.', place, subject)
   const words = `${given.by.name} answered ${given.answer}${given.note ? `: ${given.note}` : ''}.`
   const stale = given.answer === 'yes' ? staleAnswer(home, rule, subject?.id ?? null, rests) : null
-  if (stale) return unproven(stale, 'Look, ask or tell again, then answer once more.', place, subject)
+  if (stale) return noLonger(unproven(stale, 'Look, ask or tell again, then answer once more.', place, subject))
   if (given.answer === 'yes') return holds(words, subject)
   return breaks(words, 'Put it right, then answer yes.', place, subject)
 }

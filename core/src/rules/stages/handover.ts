@@ -9,6 +9,7 @@ import {
   breaks,
   holds,
   judgeAnswer,
+  noLonger,
   unproven,
   type Home,
   type Place,
@@ -148,7 +149,7 @@ export const handPack = rule({
     const { madeDigest, givenDigest } = home.record.pack
     if (!madeDigest) return [unproven('The pack has not been made.', 'Make the pack.', atPack)]
     if (!isPackFresh(home))
-      return [breaks('The record changed after the pack was made.', 'Make the pack again.', atPack)]
+      return [noLonger(breaks('The record changed after the pack was made.', 'Make the pack again.', atPack))]
     if (givenDigest !== madeDigest)
       return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
     return [holds('Made from this very record and given.')]
@@ -212,7 +213,9 @@ function judgeCautions(home: Home): Verdict {
   })
   if (unread.some((missed) => missed.length === 0)) return judgeAnswer(home, 'hand-cautions', place, null)
   const named = listed(unread.at(-1)!.map(({ id }) => id.replaceAll('-', ' ')))
-  return unproven(`Since the cautions were read came in: ${named}.`, 'Read them, then answer once more.', place)
+  return noLonger(
+    unproven(`Since the cautions were read came in: ${named}.`, 'Read them, then answer once more.', place)
+  )
 }
 
 /** Rules of Hand over. */

@@ -3,7 +3,18 @@ import { linesSaying } from '../../history/history'
 import { proofOf, whyStale } from '../../history/proof'
 import { fieldKey } from '../../record/keys'
 import { restsOfCall, restsOfGone, restsOfRejoined } from '../../work/prove/rests-of-answers'
-import { type Home, type Place, type Verdict, breaks, holds, judgeAnswer, rule, staleAnswer, unproven } from '../rule'
+import {
+  type Home,
+  type Place,
+  type Verdict,
+  breaks,
+  holds,
+  judgeAnswer,
+  noLonger,
+  rule,
+  staleAnswer,
+  unproven
+} from '../rule'
 import { ruleKey, standing, thingsOf } from '../../record/record'
 import { wifiName, wifiPassphrase } from './wifi'
 
@@ -58,7 +69,7 @@ function judgeGone(home: Home): Verdict[] {
       )
     const stale = staleAnswer(home, 'prove-names-gone', id, restsOfGone(home))
     return stale
-      ? unproven(stale, 'Look at the networks around once more.', place, about)
+      ? noLonger(unproven(stale, 'Look at the networks around once more.', place, about))
       : holds(`${ssid} is gone.`, about)
   })
 }
@@ -91,7 +102,7 @@ export const proveRejoined = rule({
       const said = linesSaying(history, fieldKey('device', id, 'rejoined'), true)
       const proof = proofOf(history, said, () => restsOfRejoined({ record, history }))
       const stale = facts.rejoined && proof ? whyStale(proof) : null
-      if (stale) return unproven(stale, 'Join it once more, then tick it.', place, about)
+      if (stale) return noLonger(unproven(stale, 'Join it once more, then tick it.', place, about))
       return facts.rejoined
         ? holds('It has rejoined.', about)
         : breaks(

@@ -6,7 +6,18 @@ import { restsOfTest } from '../../work/prove/rests'
 import { proofOf, whyStale } from '../../history/proof'
 import { installs } from '../../record/installs'
 import { laterFigures } from '../../policy/standard'
-import { aboutUnit, breaks, holds, unproven, type Home, type Place, type Rule, type Verdict, rule } from '../rule'
+import {
+  aboutUnit,
+  breaks,
+  holds,
+  noLonger,
+  unproven,
+  type Home,
+  type Place,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
 import { placeFinal } from './place'
@@ -62,7 +73,7 @@ function judgeSource({ record, history, catalogue, policy }: Home): Verdict[] {
         field: 'speedDownMbps'
       })
     ]
-  if (source.stale) return [unproven(source.stale, 'Measure the source once more, by cable.', at)]
+  if (source.stale) return [noLonger(unproven(source.stale, 'Measure the source once more, by cable.', at))]
   const share = policy.sourceShare ?? laterFigures.sourceShare
   const gives = `${Math.round(source.down.median)} of ${speedDownMbps} Mbit/s paid for${source.down.count > 1 ? `, the median of ${source.down.count} runs` : ''}`
   if (source.down.median >= speedDownMbps * share) return [holds(`The source gives ${gives}.`)]
@@ -117,13 +128,14 @@ export const proveRooms = rule({
           field: 'name'
         })
       ]
-    return verdicts.map(({ room, outcome, message }) => {
+    return verdicts.map(({ room, outcome, message, wasProven }) => {
       const about = { id: room.id, name: room.facts.name ?? 'A room' }
       const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
       if (outcome === 'holds') return holds(message, about)
-      return outcome === 'breaks'
-        ? breaks(message, 'Find the fault, or move a unit nearer; then measure again.', place, about)
-        : unproven(message, 'Measure signal, speed and latency there.', place, about)
+      if (outcome === 'breaks')
+        return breaks(message, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+      const open = unproven(message, 'Measure signal, speed and latency there.', place, about)
+      return wasProven ? noLonger(open) : open
     })
   }
 })
@@ -144,7 +156,7 @@ export const provePath = rule({
       const { outcome, message, remedy } = judgePath(record, known.unit)
       const stale = stalePath({ record, history }, known.unit)
       if (outcome === 'holds' && stale)
-        return unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known))
+        return noLonger(unproven(stale, 'Join it once more, and note what you see.', place, aboutUnit(known)))
       return outcome === 'holds'
         ? holds(message, aboutUnit(known))
         : (outcome === 'breaks' ? breaks : unproven)(message, remedy, place, aboutUnit(known))
@@ -176,7 +188,7 @@ function judgeTest(home: Home, known: KnownUnit): Verdict {
       about
     )
   const why = whyStale(proof)
-  if (why) return unproven(why, 'Test its link again as it stands now.', atTest(known), about)
+  if (why) return noLonger(unproven(why, 'Test its link again as it stands now.', atTest(known), about))
   if (proof.heads.some(({ what }) => what !== proof.line.what))
     return unproven(
       'Two tested its link without knowing of each other: one found it good, the other not.',
@@ -227,7 +239,7 @@ export const proveWired = rule({
           place,
           aboutUnit(known)
         )
-      if (newest.stale) return unproven(newest.stale, 'Test a port again.', place, aboutUnit(known))
+      if (newest.stale) return noLonger(unproven(newest.stale, 'Test a port again.', place, aboutUnit(known)))
       const most = Math.max(0, ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0))
       const due = sourceOf({ record, history }, catalogue)?.down?.median ?? null
       if (

@@ -3,7 +3,7 @@ import { isCarriedOver } from '../../record/carry-over'
 import { restsOfPlace } from '../../work/prove/rests'
 import { ruleKey } from '../../record/record'
 import type { KnownUnit } from '../../work/units/known-unit'
-import { aboutUnit, breaks, holds, staleAnswer, unproven, type Home, type Place, type Verdict } from '../rule'
+import { aboutUnit, breaks, holds, noLonger, staleAnswer, unproven, type Home, type Place, type Verdict } from '../rule'
 
 /** What is seen of a unit at its place by whoever stands there, under the rule that it proves: no drawing is needed for it. */
 export const placeQuestions = {
@@ -57,7 +57,7 @@ export function seenInPlace(home: Home, rule: PlaceQuestion, known: KnownUnit): 
   const stale = staleAnswer(home, rule, known.unit.id, restsOfPlace(known.unit))
   return [
     stale
-      ? unproven(stale, 'Look again where it stands now.', place, about)
+      ? noLonger(unproven(stale, 'Look again where it stands now.', place, about))
       : holds(`Seen by ${given.by.name}: ${statement}.`, about)
   ]
 }

@@ -9,6 +9,7 @@ import {
   atUnit,
   breaks,
   holds,
+  noLonger,
   unproven,
   type Home,
   type Place,
@@ -81,11 +82,13 @@ function judgeLook({ record }: Home, known: KnownUnit, last: Sighting): Verdict 
   const reading = readLamps(known.unit, known.model!)
   const seen = sightingWords(last.lamps, known.model!.lamps.length > 1)
   if (reading.candidates.length === 0)
-    return unproven(
-      `Seen: ${seen}, and nobody looked since it began anew.`,
-      'Look again, and log what you see.',
-      atLamp(known),
-      about
+    return noLonger(
+      unproven(
+        `Seen: ${seen}, and nobody looked since it began anew.`,
+        'Look again, and log what you see.',
+        atLamp(known),
+        about
+      )
     )
   if (reading.lastImpossible)
     return unproven(
@@ -127,12 +130,9 @@ export const startFreshLamp = rule({
         const after = changes.find((change) => change.after)
         if (changes.length === 0)
           return holds('Nothing happened to it since its lamps were last looked at.', aboutUnit(known))
-        return (after ? breaks : unproven)(
-          (after ?? changes[0]!).message,
-          'Look at its lamps again.',
-          atLamp(known),
-          aboutUnit(known)
-        )
+        const say = after ? breaks : unproven
+        const { message } = after ?? changes[0]!
+        return noLonger(say(message, 'Look at its lamps again.', atLamp(known), aboutUnit(known)))
       })
 })
 

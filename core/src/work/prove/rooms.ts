@@ -39,6 +39,8 @@ export interface RoomVerdict {
   /** Latency that was added between source and room on the best band, ms; null where either is not known. */
   addedMs: number | null
   shareOfSource: number | null
+  /** That it held once, and something changed since. */
+  wasProven?: true
 }
 
 /** The newest measurement of each kind of place. */
@@ -118,7 +120,8 @@ export function judgeRooms(folded: Folded, catalogue: Catalogue, policy: Policy)
       source?.down && best.band.down && source.down.median > 0 ? best.band.down.median / source.down.median : null
     const { addedMs } = best
     const said = { room, bands, addedMs, shareOfSource }
-    if (best.band.stale) return { ...said, outcome: 'unproven', message: `${best.band.stale} Measure it again.` }
+    if (best.band.stale)
+      return { ...said, outcome: 'unproven', message: `${best.band.stale} Measure it again.`, wasProven: true }
     const { band, unit } = best.band.measurement.facts
     const through = equipmentOf(record, unit)
     if (band !== undefined && !bandsSentBy(through?.thing, catalogue).includes(band))

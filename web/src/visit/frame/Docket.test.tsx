@@ -26,6 +26,21 @@ describe('the docket', () => {
     expect(screen.queryByRole('status')).toBeNull()
   })
 
+  it('says in one list what was proven once and is not any more, and why', async () => {
+    show(complete().write('unit.event', { unit: node, what: 'reset' }), <Docket />)
+    await user.click(screen.getByRole('button', { name: /^\d+ were proven once, and are not any more$/ }))
+    const shown = screen.getAllByRole('button').flatMap((line) => line.textContent ?? '')
+    const evidence = shown.filter((text) => text.includes('Study node was reset since.'))
+    expect(evidence.length).toBeGreaterThan(3)
+    expect(screen.getByRole('status').textContent).toMatch(
+      /^Proven once, and something changed since: \d+ of \d+ shown/
+    )
+    expect(screen.queryByText('Made from this very record')).toBeNull()
+    expect(screen.queryByText(/The pack has not been made/)).toBeNull()
+    await user.click(screen.getByRole('button', { name: 'Show all' }))
+    expect(screen.getByText(/The pack has not been made/)).toBeDefined()
+  })
+
   it('questions are answered one after another without leaving it', async () => {
     show(
       opened({ accessLine: 'telephone-line', telephone: true }).write('unit.set', {

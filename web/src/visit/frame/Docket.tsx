@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react'
 import { ruleKey } from '@pasado/core/record/record'
-import { stageNames, stages } from '@pasado/core/record/stages'
+import { stageNames } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/agenda/docket'
 import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
 import { useSession } from '../../app/session'
@@ -13,9 +13,9 @@ import { useGoTo } from '../session/place'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { ConflictLine } from './ConflictLine'
+import { DocketNarrow, narrowed, wholeDocket } from './DocketNarrow'
 import { GrantSheet, type Grant } from './GrantSheet'
 import { Button } from '../../ui/Button'
-import { Select } from '../../ui/Field'
 import { List } from '../../ui/List'
 
 /** What stands between the visit and sign-off, in one line. */
@@ -48,18 +48,12 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const open = ordered.filter(blocks)
   const settled = ordered.filter((finding) => finding.outcome === 'waived' || finding.granted?.kind === 'acknowledged')
   const total = open.length + conflicts.length
-  const [stage, setStage] = useState('')
-  const [about, setAbout] = useState('')
+  const [narrowing, setNarrowing] = useState(wholeDocket)
   const [answering, setAnswering] = useState(false)
   const { groups: all, minutes } = useMemo(() => docketOf(findings), [findings])
-  const groups = all.filter(
-    (group) =>
-      (stage === '' || group.findings.some((finding) => finding.stage === stage)) &&
-      (about === '' || group.subject === about)
-  )
+  const groups = narrowed(all, open, narrowing)
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
   const questions = open.filter((finding) => finding.asks !== null && finding.subject === null)
-  const narrowed = stage !== '' || about !== ''
   const workWords = total
     ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
     : 'Give the pack, sign, seal.'
@@ -83,54 +77,14 @@ export function Docket({ onGone }: { onGone?: () => void }) {
           {sealed ? 'Sealed' : `${total || 'Nothing'} between here and sign-off`}
         </h2>
         <p className="fine">{sealed ? 'Nobody changes this visit any more.' : workWords}</p>
-        {!sealed && open.length > 3 && (
-          <div className="mt-2 flex gap-2">
-            <Select
-              className="w-0 min-w-0 grow"
-              aria-label="Show of stage"
-              value={stage}
-              onChange={(event) => setStage(event.target.value)}
-            >
-              <option value="">every stage</option>
-              {stages
-                .filter((candidate) => open.some((finding) => finding.stage === candidate))
-                .map((choice) => (
-                  <option key={choice} value={choice}>
-                    {stageNames[choice]}
-                  </option>
-                ))}
-            </Select>
-            {subjects.length > 1 && (
-              <Select
-                className="w-0 min-w-0 grow"
-                aria-label="Show about"
-                value={about}
-                onChange={(event) => setAbout(event.target.value)}
-              >
-                <option value="">everything</option>
-                {subjects.map((subject) => (
-                  <option key={subject} value={subject}>
-                    {subject}
-                  </option>
-                ))}
-              </Select>
-            )}
-          </div>
-        )}
-        {narrowed && (
-          <p className="fine mt-1" role="status">
-            {groups.reduce((sum, group) => sum + group.findings.length, 0)} of {open.length} shown.{' '}
-            <button
-              type="button"
-              className="underline"
-              onClick={() => {
-                setStage('')
-                setAbout('')
-              }}
-            >
-              Show all
-            </button>
-          </p>
+        {!sealed && (
+          <DocketNarrow
+            open={open}
+            subjects={subjects}
+            shown={groups.reduce((sum, group) => sum + group.findings.length, 0)}
+            narrowing={narrowing}
+            onNarrow={setNarrowing}
+          />
         )}
         {mayWrite && questions.length > 1 && (
           <Button className="mt-2 w-full" onClick={() => setAnswering(true)}>
