@@ -64,6 +64,21 @@ describe('every rule', () => {
   })
 })
 
+it('a model that says between which heights it is put goes by that', () => {
+  const said = (heightM: number | null, mount: { on: 'wall'; leastM?: number; mostM?: number }) => {
+    const log = complete().write('unit.set', { id: node, set: { heightM } })
+    const tern = { ...catalogue.get('ostrel-tern@1')!, mount }
+    const findings = evaluate(log.folded(), new Map([...catalogue, ['ostrel-tern@1', tern]]), standardOfToday)
+    return findings.find(({ rule, subject }) => rule === 'place-height' && subject?.id === node)?.outcome
+  }
+  expect(said(2.4, { on: 'wall', leastM: 2.2, mostM: 2.6 })).toBe('holds')
+  expect(said(1.2, { on: 'wall', leastM: 2.2, mostM: 2.6 })).toBe('breaks')
+  expect(said(2.7, { on: 'wall', mostM: 2.6 })).toBe('breaks')
+  expect(said(0.1, { on: 'wall', mostM: 2.6 })).toBe('holds')
+  expect(said(null, { on: 'wall', mostM: 2.6 })).toBe('unproven')
+  expect(said(0.1, { on: 'wall' })).toBeUndefined()
+})
+
 describe('every outcome of every rule', () => {
   const sayable = ['holds', 'breaks', 'unproven', 'not-here'] as const
 

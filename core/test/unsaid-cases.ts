@@ -110,6 +110,14 @@ export const unsaidCases: RuleCase[] = [
       'breaks'
     ]
   ]),
+  ['place-height', 'nobody said', complete, unit(node, { heightM: null }), 'unproven'],
+  [
+    'place-height',
+    'a model for the ceiling goes by its own',
+    opened,
+    unit(node, { name: 'Point', model: 'tolvane-spindle', modelVersion: 1, role: 'access-point', heightM: 2.6 }),
+    'not-here'
+  ],
   ['place-outlet', 'of which nobody said the role', complete, unit(node, { role: null }), 'unproven'],
   [
     'prove-rooms',

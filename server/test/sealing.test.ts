@@ -114,7 +114,13 @@ it('what was let pass until a day is listed for a lead once it has passed, until
   const { record } = await state()
   const later = uuidv7()
   const { home, customer, technician } = record.visit
-  const opening = { id: later, home, customer, technician: technician.id, brief: { customerName: 'Kelp Farm', street: '22 Dulse Road', town: 'Ness Skerrow' } }
+  const opening = {
+    id: later,
+    home,
+    customer,
+    technician: technician.id,
+    brief: { customerName: 'Kelp Farm', street: '22 Dulse Road', town: 'Ness Skerrow' }
+  }
   expect((await isolde.call('POST', '/visits', opening)).status).toBe(201)
   expect(await waiversDue(db, '2030-02-01')).toHaveLength(1)
   await run(db, 'UPDATE visits SET sealed_at = NOW() WHERE id = ?', [later])

@@ -207,6 +207,14 @@ export const model = z.strictObject({
   ),
   mesh: z.strictObject({ members: z.int().min(1).nullable(), hops: z.int().min(1) }).nullable(),
   updates: z.enum(['automatic', 'managed', 'either', 'none']),
+  /** What it is made to be put on, where that is no shelf, and between which heights; without them at any. */
+  mount: z
+    .strictObject({
+      on: z.enum(['ceiling', 'wall', 'wall-socket']),
+      leastM: z.number().min(0).max(20).optional(),
+      mostM: z.number().min(0).max(20).optional()
+    })
+    .optional(),
   /** Its own page insists on recovery questions for the administrator. */
   recoveryQuestions: z.boolean().optional(),
   firmware: z.strictObject({

@@ -10,6 +10,7 @@ const reed: Model = {
   name: 'Reed',
   family: null,
   roles: ['extender', 'access-point'],
+  mount: { on: 'wall-socket', leastM: 0.6, mostM: 1.8 },
   box: [
     { item: 'Reed extender (wall plug)', count: 1, unit: 'quillet-reed' },
     { item: 'quick guide', count: 1 }

@@ -9,6 +9,7 @@ const spindle: Model = {
   maker: 'Tolvane',
   name: 'Spindle',
   roles: ['access-point'],
+  mount: { on: 'ceiling' },
   box: [
     { item: 'Spindle access point', count: 1, unit: 'tolvane-spindle' },
     { item: 'mounting plate', count: 1 },
@@ -91,9 +92,11 @@ const adoption = (expect: string): Model['methods'] => [
   }
 ]
 
+const { mount: _ceiling, ...onAShelf } = spindle
+
 /** Tolvane: a switch with eight ports that give power, 62 W together. */
 const bobbin: Model = {
-  ...spindle,
+  ...onAShelf,
   id: 'tolvane-bobbin-8',
   name: 'Bobbin 8',
   roles: ['switch'],
@@ -166,7 +169,7 @@ const bobbin: Model = {
 
 /** Tolvane: the controller that the other Tolvanes are adopted by. */
 const distaff: Model = {
-  ...spindle,
+  ...onAShelf,
   id: 'tolvane-distaff',
   name: 'Distaff',
   roles: ['controller'],

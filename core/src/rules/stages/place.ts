@@ -1,5 +1,6 @@
-import { aboutUnit, atUnit, breaks, holds, unproven, type Rule, rule } from '../rule'
-import { isMeshMember } from '../../work/units/known-unit'
+import type { Policy } from '../../policy/standard'
+import { aboutUnit, atUnit, breaks, holds, unproven, type Rule, type Verdict, rule } from '../rule'
+import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 
 export const placeHeight = rule({
   id: 'place-height',
@@ -8,24 +9,50 @@ export const placeHeight = rule({
   level: 'should',
   minutes: 3,
   sparesUntouched: true,
-  statement: 'Mounted height within the figure of the standard, ceiling models apart.',
+  needs: ['model'],
+  statement:
+    'Mounted height within the figure of the standard; a model made for a ceiling, a wall or a wall socket goes by its own figures.',
   judge: ({ units, policy }) =>
-    units
-      .filter(
-        ({ unit, model }) => unit.facts.heightM !== undefined && !model?.ports.every(({ kind }) => kind === 'mains')
-      )
-      .map((known) => {
-        const height = known.unit.facts.heightM!
-        if (height >= policy.leastHeightM && height <= policy.mostHeightM)
-          return holds(`${height} m above the floor.`, aboutUnit(known))
-        return breaks(
-          `${height} m above the floor; the standard wants ${policy.leastHeightM} to ${policy.mostHeightM} m.`,
+    units.flatMap((known): Verdict[] => {
+      const heights = heightsFor(known, policy)
+      const { heightM } = known.unit.facts
+      if (heights === null) return []
+      const place = atUnit('place', known.unit, 'heightM')
+      const wanted = `${heights.whose} ${heights.least} to ${heights.most} m`
+      if (heightM === undefined)
+        return [
+          unproven(
+            `How high it stands is not recorded; ${wanted}.`,
+            'Measure, or estimate, and enter it.',
+            place,
+            aboutUnit(known)
+          )
+        ]
+      if (heightM >= heights.least && heightM <= heights.most)
+        return [holds(`${heightM} m above the floor.`, aboutUnit(known))]
+      return [
+        breaks(
+          `${heightM} m above the floor; ${wanted}.`,
           'Move it, or acknowledge with the reason.',
-          atUnit('place', known.unit, 'heightM'),
+          place,
           aboutUnit(known)
         )
-      })
+      ]
+    })
 })
+
+/** Between which heights a unit is to be put; null where its model makes no difference of it, or it sends nothing. */
+function heightsFor(
+  { model }: KnownUnit,
+  { leastHeightM, mostHeightM }: Policy
+): { least: number; most: number; whose: string } | null {
+  if (!model?.radios.length) return null
+  if (!model.mount) return { least: leastHeightM, most: mostHeightM, whose: 'the standard wants' }
+  const { leastM, mostM } = model.mount
+  return leastM === undefined && mostM === undefined
+    ? null
+    : { least: leastM ?? 0, most: mostM ?? 20, whose: `${model.name} is made for` }
+}
 
 export const placeCount = rule({
   id: 'place-count',
