@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { text as readAll } from 'node:stream/consumers'
-import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
+import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/documents/record-file'
 import { keyName, readSealCode, sealSignatureHolds } from '@pasado/core/record/seal'
 import { parseWords, printProblems, unreadable, UsageError } from './words'
 
@@ -48,7 +48,9 @@ export async function verify(words: readonly string[]): Promise<number> {
         ...(seal.verdicts === undefined ? [] : [`verdicts   ${seal.verdicts}`]),
         `key        ${seal.key} (${file.publicKey})`,
         ...(file.entries.length > seal.seq
-          ? [`Lines ${seal.seq + 1} to ${file.entries.length} were written after the seal and are not under it.`]
+          ? [
+              `Lines ${seal.seq + 1} to ${file.entries.length} were written after the seal and are not under it${signedWords(file)}.`
+            ]
           : []),
         ...(key === undefined
           ? ['The key is the one in the file: compare it with the one the company publishes, or give it with --key.']
@@ -62,6 +64,13 @@ export async function verify(words: readonly string[]): Promise<number> {
     console.error('NOT PROVEN')
     return 2
   }
+}
+
+/** From which line on the server signed for what follows the seal, and by which keys. */
+function signedWords({ heads = [] }: RecordFile): string {
+  if (heads.length === 0) return '; the server did not sign for them'
+  const keys = [...new Set(heads.map(({ key }) => key))].join(', ')
+  return `; from line ${heads[0]!.seq} on the server signed for each, with key ${keys}`
 }
 
 /** Proves what the code beside a seal says, as it stands on the company's record: that this key signed these digests. `-` reads it from standard input. */

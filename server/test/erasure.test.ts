@@ -4,6 +4,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { rows, run } from '../src/db/pool'
 import { visitFile } from '../src/logbook/read'
+import { setSeal } from '../src/logbook/visits'
 import { serverAuthor } from '../src/logbook/server-author'
 import { isolde as isoldeHerself } from '@pasado/demo/company'
 import { eraseDue } from '../src/vault/erase-due'
@@ -39,22 +40,8 @@ async function sealedVisit(custody: Record<string, unknown> | null) {
   })
   for (const secret of secrets)
     expect((await isolde.call('POST', `/visits/${visit}/secrets`, secret)).status).toBeLessThan(300)
-  const print = '0'.repeat(64)
   await company.services.logbook.write(visit, new Date(), (open) =>
-    Promise.resolve(
-      void open.write(
-        'sealed',
-        {
-          chain: print,
-          record: print,
-          standard: print,
-          catalogue: print,
-          key: company.services.keys.keyName,
-          signature: print
-        },
-        serverAuthor
-      )
-    )
+    setSeal(company.services.logbook, open, serverAuthor)
   )
   return { visit, wifi: secrets[0]!.ref, admin: secrets[1]!.ref }
 }

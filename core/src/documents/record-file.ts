@@ -7,6 +7,7 @@ import { chainProblem } from '../record/chain'
 import { entry, type Entry, type Placed } from '../record/entry'
 import { visitRecord, type VisitRecord } from '../record/record'
 import { reduce } from '../record/reduce'
+import { laterHead, laterHeadProblem, type LaterHead } from '../record/later-heads'
 import { keyName, sealSignatureHolds } from '../record/seal'
 import { frozenVerdict, type Finding } from '../rules/finding'
 import { standard, type Standard } from '../policy/standard'
@@ -35,7 +36,9 @@ export const recordFile = z.strictObject({
   publicKey: digest.nullable(),
   secrets: lockedSecrets.nullable(),
   /** What the rules said when it was sealed, where the seal vouches for it; left out otherwise. */
-  verdicts: z.array(frozenVerdict).max(5000).optional()
+  verdicts: z.array(frozenVerdict).max(5000).optional(),
+  /** The server's signatures under lines that were written after the seal; left out where there are none. */
+  heads: z.array(laterHead).max(100_000).optional()
 })
 export type RecordFile = z.infer<typeof recordFile>
 
@@ -56,7 +59,8 @@ export function makeRecordFile(
   catalogue: Catalogue,
   publicKey: string | null,
   secrets: LockedSecrets | null = null,
-  verdicts: readonly Finding[] | null = null
+  verdicts: readonly Finding[] | null = null,
+  heads: readonly LaterHead[] = []
 ): RecordFile {
   const record = reduce(entries as readonly Placed[])
   return {
@@ -68,7 +72,8 @@ export function makeRecordFile(
     models: modelsUsed(record, catalogue),
     publicKey,
     secrets,
-    ...(verdicts && record.seal?.verdicts ? { verdicts: [...verdicts] } : {})
+    ...(verdicts && record.seal?.verdicts ? { verdicts: [...verdicts] } : {}),
+    ...(heads.length ? { heads: [...heads] } : {})
   }
 }
 
@@ -123,6 +128,7 @@ export function integrityProblems(file: RecordFile, text?: string): Problem[] {
   const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
   if (sealedAt >= 0) sealProblems(file, entries, sealedAt, say)
   else if (file.verdicts !== undefined) say(['verdicts'], 'have no seal to vouch for them; leave them out')
+  if (sealedAt < 0 && file.heads !== undefined) say(['heads'], 'have no seal that they follow; leave them out')
   if (sealedAt < 0 && file.publicKey !== null) say(['publicKey'], 'has no seal to prove; leave it null')
   if (file.secrets && digestOf(file.secrets.data) !== file.secrets.digest) say(['secrets', 'data'], 'was altered')
   if (text !== undefined && text !== printRecordFile(file))
@@ -145,6 +151,8 @@ function sealProblems(
       ['entries', after.seq - 1],
       `was written after the seal: nothing may follow it but the showing and erasing of secrets`
     )
+  const unsigned = laterHeadProblem(file.visit, entries, sealed.seq, file.heads ?? [])
+  if (unsigned) say(['heads'], unsigned)
   const { seal } = { seal: sealed.body }
   const before = reduce(entries.slice(0, sealedAt) as Placed[])
   if (seal.chain !== entries[sealedAt - 1]?.hash)

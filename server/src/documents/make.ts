@@ -1,7 +1,8 @@
 import { whatDoesNotHold } from '../logbook/integrity'
 import { keptVerdicts } from '../logbook/verdicts'
 import { worksOn } from '@pasado/core/record/may'
-import { notFound, forbidden } from '../problem'
+import { conflictingState, notFound, forbidden } from '../problem'
+import type { Logbook } from '../logbook/logbook'
 import { customersLogins, packContentOf, type PackContent } from '@pasado/core/documents/pack-content'
 import type { Author } from '@pasado/core/record/attribution'
 import { packDigest } from '@pasado/core/record/seal'
@@ -32,6 +33,7 @@ export async function packOf(
   by: Author,
   why: string
 ): Promise<PackContent> {
+  await mustHold(logbook, visit)
   const { record, values } = await logbook.write(visit, new Date(), async (open) => {
     const before = open.state.record
     if (!open.head.sealed_at && !worksOn(before, by))
@@ -56,6 +58,14 @@ export async function packOf(
     company: { name: config.COMPANY_NAME, phone: config.COMPANY_PHONE },
     zone: config.COMPANY_ZONE
   })
+}
+
+/** Nothing is printed for a customer of what was altered where it is kept. @throws DomainProblem where a sealed visit does not hold */
+async function mustHold(logbook: Logbook, visit: string): Promise<void> {
+  const { entries, record } = await readVisit(logbook, visit)
+  const broken = record.seal ? await whatDoesNotHold(logbook, logbook.db, { entries, record }) : null
+  if (broken)
+    throw conflictingState('broken', `This visit does not hold: ${broken}. Nothing of it is printed for a customer.`)
 }
 
 /** Refuses the pack of an open visit to the office: it is the technician's to make. @throws DomainProblem, also where there is no such visit */

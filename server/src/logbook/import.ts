@@ -15,6 +15,7 @@ import { allModels, readStandard } from '../db/catalogue'
 import { insertEntries } from '../db/entries'
 import { transactionOn, type Connection } from '../db/pool'
 import { insertForeign, type ForeignVisit } from '../db/foreign-visits'
+import { insertLaterHeads } from '../db/later-heads'
 import { isOurKey } from '../db/seal-keys'
 import { insertVisit, moveHead, readVisitHead } from '../db/visits'
 import type { Services } from '../services'
@@ -80,6 +81,7 @@ export async function importFile(
     })
     if (record.seal) await keepVerdicts(connection, file.visit, findings, 'import', now)
     last(insertEntries(entries))
+    if (file.heads) last(insertLaterHeads(file.visit, file.heads))
     last(moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
     await project(
       connection,

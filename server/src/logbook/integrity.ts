@@ -8,7 +8,8 @@ import { chainProblem } from '@pasado/core/record/chain'
 import type { Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
 import type { Connection } from '../db/pool'
-import { sealKey } from '../db/seal-keys'
+import { laterHeads } from '../db/later-heads'
+import { isOurKey, sealKey } from '../db/seal-keys'
 import type { Logbook } from './logbook'
 import { keptVerdicts } from './verdicts'
 
@@ -25,7 +26,8 @@ export async function fileOf(
     : null
   const verdicts = record.seal?.verdicts ? ((await keptVerdicts(db, visit))?.findings ?? null) : null
   const catalogue = await states.catalogueFor(db, record)
-  return makeRecordFile(entries, await states.standardOf(db, record), catalogue, key, secrets, verdicts)
+  const heads = record.seal ? await laterHeads(db, visit) : []
+  return makeRecordFile(entries, await states.standardOf(db, record), catalogue, key, secrets, verdicts, heads)
 }
 
 /**
@@ -38,6 +40,19 @@ export async function whatDoesNotHold(
   visit: { entries: Entry[]; record: VisitRecord }
 ): Promise<string | null> {
   if (!visit.record.seal) return chainProblem(visit.entries)
-  const [problem] = integrityProblems(await fileOf(logbook, db, visit))
-  return problem ? `${problem.path.join('.')} ${problem.message}` : null
+  const file = await fileOf(logbook, db, visit)
+  const [problem] = integrityProblems(file)
+  return problem ? `${problem.path.join('.')} ${problem.message}` : foreignHead(logbook, db, file)
+}
+
+/** A line after the seal that is signed by a key that was never this company's, nor that of the seal, in words; null where there is none. */
+async function foreignHead(
+  { keys }: Logbook,
+  db: Connection,
+  { heads = [], record }: RecordFile
+): Promise<string | null> {
+  for (const { seq, key } of heads)
+    if (key !== keys.keyName && key !== record.seal?.key && !(await isOurKey(db, key)))
+      return `line ${seq} was written after the seal, and is signed by a key that is not this company’s`
+  return null
 }

@@ -10,12 +10,13 @@ import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { apply } from '@pasado/core/record/reduce'
+import { headText, type LaterHead } from '@pasado/core/record/later-heads'
 import { remember } from '@pasado/core/history/history'
 import type { OnFault } from '@pasado/core/rules/evaluate'
 import { entriesAfter, entriesById, insertEntries } from '../db/entries'
 import { rows, transactionOn, type Db, type Statement } from '../db/pool'
 import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/visits'
-import type { CompanyKeys } from '../vault/master-key'
+import { signText, type CompanyKeys } from '../vault/master-key'
 import { SecretsErased, type Vault } from '../vault/vault'
 import { ownerOfOutbox, claimOutbox } from '../db/outboxes'
 import { markElsewhere } from './elsewhere'
@@ -23,6 +24,7 @@ import { modelsNamed } from '@pasado/core/record/guard'
 import { mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
 import type { OpenVisit } from './open-visit'
+import { insertLaterHeads } from '../db/later-heads'
 import { project } from '../db/projections'
 import { serverAuthor, serverDevice } from './server-author'
 import { VisitStates, type VisitState } from './states'
@@ -210,6 +212,14 @@ export class Logbook {
     const state = { ...open.state, history: remember(before.history, added) }
     const { record } = state
     last(insertEntries(added))
+    // What follows a seal is not under it: the server signs for it line by line.
+    if (before.record.seal)
+      last(
+        insertLaterHeads(
+          head.id,
+          added.map((entry) => this.#signed(entry))
+        )
+      )
     const hash = added.at(-1)!.hash
     if (before.seq && added.every(({ kind }) => unjudged.has(kind))) {
       last(moveHead(head.id, before.seq, state.seq, hash, null))
@@ -228,6 +238,11 @@ export class Logbook {
       last
     )
     open.state = { ...state, findings }
+  }
+
+  #signed(entry: Entry): LaterHead {
+    const { keyName: key, publicKey } = this.keys
+    return { seq: entry.seq, key, publicKey, signature: signText(this.keys, headText(entry.visit, entry, key)) }
   }
 
   async #mustNotLeak(open: OpenVisit, drafts: readonly Draft[]): Promise<void> {

@@ -165,7 +165,7 @@ export async function sealVisit(
   now = new Date()
 ): Promise<void> {
   await logbook.write(visit, now, async (open) => {
-    const { record, findings, seq } = open.state
+    const { record, findings } = open.state
     if (open.head.sealed_at || record.seal) throw conflictingState('sealed', 'This visit was sealed already.')
     maySeal(record, by)
     const current = signedDigest(record)
@@ -181,11 +181,18 @@ export async function sealVisit(
       throw new DomainProblem('conflict', 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], {
         hindrances
       })
-    const entries = await entriesAfter(open.connection, visit, seq - 1)
-    const standard = await logbook.states.standardOf(open.connection, record)
-    const models = modelsUsed(record, await logbook.states.catalogueFor(open.connection, record))
-    await keepVerdicts(open.connection, visit, findings, 'seal', now)
-    const parts = sealParts(entries.at(-1)!, record, standard, models, findings, logbook.keys.keyName)
-    open.write('sealed', { ...parts, signature: signText(logbook.keys, sealText(visit, parts)) }, by)
+    await setSeal(logbook, open, by)
   })
+}
+
+/** Sets the seal on an open visit as it stands, whatever hinders it, and keeps what the rules say of it. */
+export async function setSeal({ states, keys }: Logbook, open: OpenVisit, by: Author): Promise<void> {
+  const { record, findings, seq } = open.state
+  const visit = open.head.id
+  const entries = await entriesAfter(open.connection, visit, seq - 1)
+  const standard = await states.standardOf(open.connection, record)
+  const models = modelsUsed(record, await states.catalogueFor(open.connection, record))
+  await keepVerdicts(open.connection, visit, findings, 'seal', open.now)
+  const parts = sealParts(entries.at(-1)!, record, standard, models, findings, keys.keyName)
+  open.write('sealed', { ...parts, signature: signText(keys, sealText(visit, parts)) }, by)
 }
