@@ -193,6 +193,39 @@ describe('who may', () => {
     expect([...takenBackBy(historyNow(log), someone)]).toEqual([log.entries.at(-1)!.id])
   })
 
+  it('what only technicians signed, or the customer before it, is taken back all the same', () => {
+    const sign = (log: Log, who: 'customer' | 'technician') =>
+      log.write('signature.given', { who, name: 'C', strokes: 'M1 1 L2 2', digest: 'a'.repeat(64) })
+    const before = press(sign(complete(), 'customer'))
+    expect(whyNoSlip(historyNow(before), before.entries.at(-1)!.id, someone)).toBeNull()
+    const technicians = press(complete())
+    const { id } = technicians.entries.at(-1)!
+    expect(whyNoSlip(historyNow(sign(technicians, 'technician')), id, someone)).toBeNull()
+  })
+
+  it.each([
+    ['a note', (log: Log) => log.write('note.written', { text: 'The loft hatch sticks.' })],
+    [
+      'what somebody was seen with',
+      (log: Log) => log.write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.104' })
+    ],
+    ['a secret', (log: Log) => log.secret('admin-password', 'unit', node, { print: 'other' })],
+    ['a waiver', (log: Log) => log.write('waiver.granted', { rule: 'place-height', reason: 'Agreed.' })]
+  ] as const)('%s is not taken back as never so', (_, write) => {
+    const log = write(complete())
+    const { id } = log.entries.at(-1)!
+    expect(whyNoSlip(historyNow(log), id, someone)).toContain('is of a kind')
+    expect(takenBackBy(historyNow(log), someone).has(id)).toBe(false)
+  })
+
+  it('of several values one of which was set since nothing is offered', () => {
+    const log = complete().write('unit.set', { id: node, set: { place: 'loft', heightM: 1.5 } })
+    const { id } = log.entries.at(-1)!
+    expect(takenBackBy(historyNow(log), someone).has(id)).toBe(true)
+    log.write('unit.set', { id: node, set: { heightM: 1.6 } })
+    expect(takenBackBy(historyNow(log), someone).has(id)).toBe(false)
+  })
+
   it('only what stands as it was set is offered to be taken back', () => {
     const log = complete().write('segment.set', { id: home, set: { cidr: '10.0.0.0/24' } })
     const first = log.entries.at(-1)!
