@@ -97,7 +97,7 @@ function openPool(home: Home, host: Host): Verdict | null {
       ? 'Of which range a pool is, is not recorded.'
       : 'From where to where its pool goes is not recorded.',
     'Record the range, and from where to where it goes.',
-    nowhere,
+    segment === undefined ? nowhere : { ...nowhere, id: segment, field: 'dhcp' },
     aboutHost(home, host)
   )
 }

@@ -3,6 +3,8 @@ import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
 import { Configure } from './Configure'
 import { complete, home, idOf, node } from '@pasado/testing/logbook'
+import { placeKey } from '../../session/place'
+import { useVisit } from '../../session/visit-state'
 import { answers, asked, enter, json, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
@@ -35,6 +37,14 @@ describe('Configure', () => {
     await user.click(screen.getByRole('button', { name: 'Address of Hall router' }))
     await user.click(screen.getByRole('button', { name: 'Address of Study node' }))
     expect(written('host.set').map(({ set }) => set.address)).toEqual(['192.168.1.1', '192.168.1.254'])
+  })
+
+  it('a router whose page has no address is led to where it gets one', () => {
+    show(complete().write('thing.removed', { thing: 'host', id: idOf('hr') }), <Configure />)
+    const open = useVisit
+      .getState()
+      .findings.find(({ rule, outcome }) => rule === 'addr-reachable' && outcome === 'unproven')!
+    expect(screen.getByRole('button', { name: 'Address of Hall router' }).dataset.place).toBe(placeKey(open.place!))
   })
 
   it('the parts of the stage tell what is open in each', () => {

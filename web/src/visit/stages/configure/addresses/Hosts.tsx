@@ -52,7 +52,11 @@ export function Hosts({ segment, audit }: { segment: Segment; audit: HomeAudit }
       {mayWrite && (
         <div className="mt-2 flex flex-wrap gap-2">
           {left.map((unit) => (
-            <Button key={unit.id} onClick={() => addUnit(unit.id)}>
+            <Button
+              key={unit.id}
+              data-place={placeKey({ kind: 'host', id: 'new', field: unit.id })}
+              onClick={() => addUnit(unit.id)}
+            >
               Address of {unitName(unit)}
             </Button>
           ))}
