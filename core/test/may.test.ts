@@ -30,16 +30,19 @@ it('a line is told apart that came after its author’s visit was handed on, how
 
 it('who had it writes what was written then; what came later, or too late, is not taken', () => {
   const { log, first } = handedTwice()
-  const why = (id: string, base: number, afterH: number) =>
+  const why = (id: string, base: number, afterH: number, lateH = 72) =>
     whyNotWrite(
       log.record(),
       () => log.entries,
       base,
       { id, role: 'technician' },
-      new Date(Date.parse(log.entries.at(-1)!.received) + afterH * 3_600_000).toISOString()
+      new Date(Date.parse(log.entries.at(-1)!.received) + afterH * 3_600_000).toISOString(),
+      lateH
     )
   expect([why(first, 1, 1), why(second, 2, 1), why(third, 3, 500)]).toEqual([null, null, null])
   expect(why(first, 2, 1)).toContain('Join it first')
   expect(why(first, 1, 73)).toContain('more than 72 hours ago')
+  expect(why(first, 1, 73, 100)).toBeNull()
+  expect(why(first, 1, 5, 4)).toContain('more than 4 hours ago')
   expect(why(idOf('stranger'), 0, 1)).toContain('Join it first')
 })

@@ -49,6 +49,7 @@ export const figureWords = {
   roomShare: { name: 'or this share of the source', unit: '', least: 0, most: 1, step: 0.05, of: 'prove-rooms' },
   addedMs: { name: 'Most latency added', unit: 'ms', least: 0, most: 1000, step: 1, of: 'prove-rooms' },
   settleH: { name: 'A mesh settles in', unit: 'h', least: 1, most: 168, step: 1, of: 'prove-settle' },
+  lateH: { name: 'Taken for, after it was handed on', unit: 'h', least: 0, most: 720, step: 1, of: 'waits-ended' },
   eraseAfterDays: { name: 'Secrets erased after', unit: 'days', least: 0, most: 3650, step: 1, of: 'hand-custody' }
 } as const satisfies Partial<Record<keyof Policy, FigureWords>>
 export type FigureName = keyof typeof figureWords

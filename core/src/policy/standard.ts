@@ -47,7 +47,9 @@ export const policy = z.strictObject({
   /** Whether somebody other than the technician has to approve a visit before it is sealed. */
   fourEyes: z.boolean().optional(),
   /** How long a mesh is left to settle before it is looked at again, hours. */
-  settleH: z.number().min(1).max(168).optional()
+  settleH: z.number().min(1).max(168).optional(),
+  /** So long after a visit was handed on is taken what was written before, hours. */
+  lateH: z.number().min(0).max(720).optional()
 })
 export type Policy = z.infer<typeof policy>
 
@@ -64,7 +66,8 @@ export const laterFigures = {
   roomMbps: 100,
   roomShare: 0.8,
   addedMs: 20,
-  settleH: 24
+  settleH: 24,
+  lateH: 72
 } as const
 
 /** The company's standard: its figures, and the level of each rule where it differs from the rule's own; off: not in force. */

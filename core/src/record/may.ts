@@ -5,9 +5,6 @@ import { hasHeld, type VisitRecord } from './record'
 type Person = Pick<Author, 'id' | 'role'>
 type OfVisit = Pick<VisitRecord, 'visit'>
 
-/** How long after a visit was handed on what was written before it is still taken, hours. */
-export const LATE_H = 72
-
 /** Whether somebody works on a visit: whoever has it, whoever joined it, and leads. */
 export const worksOn = ({ visit: { technician, joined } }: OfVisit, person: Person): boolean =>
   person.role === 'lead' || person.id === technician.id || (joined ?? []).some(({ id }) => id === person.id)
@@ -37,20 +34,22 @@ function gaveUp(holders: readonly Holder[], person: string, base: number): Holde
  * @param lines gives the logbook, in its order; it is asked for only where it matters
  * @param base the last line that the author had seen
  * @param now the server's clock, ISO
+ * @param lateH for how many hours after it was handed on they do
  */
 export function whyNotWrite(
   record: OfVisit,
   lines: () => readonly Placed[],
   base: number,
   person: Person,
-  now: string
+  now: string,
+  lateH: number
 ): string | null {
   if (person.role === 'office' || worksOn(record, person)) return null
   const has = record.visit.technician.name
   const since = gaveUp(holdersOf(lines()), person.id, base)
   if (since === undefined) return `${has} has this visit. Join it first, and say why.`
-  return since !== null && Date.parse(now) - Date.parse(since.received) > LATE_H * 3_600_000
-    ? `This visit was handed on more than ${LATE_H} hours ago: ${has} has it. Join it, and write it again.`
+  return since !== null && Date.parse(now) - Date.parse(since.received) > lateH * 3_600_000
+    ? `This visit was handed on more than ${lateH} hours ago: ${has} has it. Join it, and write it again.`
     : null
 }
 

@@ -37,7 +37,7 @@ export async function keepPhoto(
     const { record } = open.state
     if (record.photos?.[photo.ref]) return
     mustBeOpen(open)
-    mustWorkOn(open, by, look?.base, now)
+    await mustWorkOn(logbook.states, open, by, look?.base, now)
     if (look) await logbook.mustBeOwn(open, look.from, by)
     if (photo.about.thing === 'unit' && !record.units[photo.about.id])
       throw refused([{ path: ['about', 'id'], message: 'no unit of this visit has this id' }])

@@ -42,7 +42,7 @@ export async function keepSecret(
     if (held) return held.assessed
     mustBeOpen(open)
     if (open.state.record.secretsErased) throw erasedProblem(new SecretsErased())
-    mustWorkOn(open, by, look?.base, now)
+    await mustWorkOn(logbook.states, open, by, look?.base, now)
     if (look) await logbook.mustBeOwn(open, look.from, by)
     await mustNotStandInLogbook(open, secret.value)
     try {

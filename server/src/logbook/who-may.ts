@@ -17,7 +17,7 @@ import {
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules } from '@pasado/core/rules/all'
 import { blocks } from '@pasado/core/rules/evaluate'
-import type { Standard } from '@pasado/core/policy/standard'
+import { laterFigures, type Standard } from '@pasado/core/policy/standard'
 import { entriesAfter } from '../db/entries'
 import { leadsWorking } from '../db/people'
 import type { OpenVisit } from './open-visit'
@@ -69,7 +69,7 @@ export async function mayWrite(
   for (const draft of drafts) {
     if (author.role === 'office') officeMay(draft)
     joins ||= draft.kind === 'visit.joined'
-    if (!joins) mustWorkOn(open, author, draft.base, now)
+    if (!joins) await mustWorkOn(states, open, author, draft.base, now)
     if (kindOf(draft.kind).by === 'lead' && author.role !== 'lead')
       throw forbidden('Only a lead grants or withdraws waivers and sends visits back.')
     if (draft.kind === 'stays.set' && author.role !== 'lead' && turnsUnit(record, draft.body.id))
@@ -89,9 +89,17 @@ const turnsUnit = ({ units, stays = {} }: VisitRecord, id: string): boolean =>
  * @param base the last line that they had seen when they wrote; left out, they have seen all
  * @throws DomainProblem where this person does not work on the visit, and did not have it then
  */
-export function mustWorkOn({ state }: OpenVisit, author: Author, base: number | undefined, now: Date): void {
+export async function mustWorkOn(
+  states: VisitStates,
+  { state, connection }: OpenVisit,
+  author: Author,
+  base: number | undefined,
+  now: Date
+): Promise<void> {
   const { record, history } = state
-  const why = whyNotWrite(record, () => entriesOf(history), base ?? record.lastSeq, author, now.toISOString())
+  const { policy } = await states.standardOf(connection, record)
+  const lateH = policy.lateH ?? laterFigures.lateH
+  const why = whyNotWrite(record, () => entriesOf(history), base ?? record.lastSeq, author, now.toISOString(), lateH)
   if (why) throw forbidden(why, 'not-joined')
 }
 
