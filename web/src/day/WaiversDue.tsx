@@ -16,14 +16,14 @@ export function WaiversDue({ waivers }: { waivers: readonly Waiver[] }) {
           <li key={`${waiver.visit} ${waiver.rule} ${waiver.subject}`}>
             <Link
               to={`/homes/${waiver.home}`}
-              className="flex min-h-14 flex-wrap items-center gap-x-4 px-4 py-2 hover:bg-well"
+              className="grid min-h-14 grid-cols-[4.5rem_1fr] items-center gap-x-4 px-4 py-2 hover:bg-well sm:grid-cols-[6rem_1fr_auto]"
             >
-              <b className="exact w-24 shrink-0">{format(new Date(waiver.until), 'd MMM')}</b>
-              <span className="grow">
+              <b className="exact">{format(new Date(waiver.until), 'd MMM')}</b>
+              <span className="min-w-0">
                 <b>{waiver.street}</b> <span className="text-soft">{waiver.customer}</span>
                 <span className="block">{waiver.about}</span>
               </span>
-              <span className="text-soft">waived by {waiver.by}</span>
+              <span className="col-start-2 text-soft sm:col-start-auto">waived by {waiver.by}</span>
             </Link>
           </li>
         ))}
