@@ -79,6 +79,16 @@ describe('what was never so', () => {
     expect(outcomeOf(log, 'prove-rooms')).toEqual(['unproven'])
   })
 
+  it('and was not put back stands, and is a change like any other; the server takes no such line', () => {
+    const log = complete().write('network.set', { id: network, set: { ssid: 'Guillemot' } })
+    const [, taken] = undoingOf(historyNow(log), log.entries.at(-1)!)!
+    const draft = { ...log.entries.at(-1)!, id: idOf('undo'), kind: 'slip.undone', body: taken!.body }
+    expect(slipProblem(historyNow(log), draft as never, someone)?.message).toContain('still stands as it was set')
+    log.write('slip.undone', taken!.body as never)
+    expect(log.record().networks[network]!.facts.ssid).toBe('Guillemot')
+    for (const rule of ['prove-rooms', 'prove-path', 'addr-applied']) expect(outcomeOf(log, rule)).toEqual(['unproven'])
+  })
+
   it('by a press alone is still a change: only who says that it was never so undoes it', () => {
     const log = complete().write('network.set', { id: network, set: { ssid: 'Guillemot' } })
     log.write('network.set', { id: network, set: { ssid: 'Razorbill' } })

@@ -1,7 +1,7 @@
 import { kindOf } from '../record/entries/all'
 import type { Told } from '../record/entries/kind'
 import type { Placed } from '../record/entry'
-import { fieldKey } from '../record/keys'
+import { fieldKey, partsOf, presenceKey } from '../record/keys'
 import type { VisitRecord } from '../record/record'
 import { emptyRecord, reduce } from '../record/reduce'
 import { sameJson } from '../values/canonical'
@@ -125,6 +125,16 @@ export function wasNeverSo(history: History, seq: number): boolean {
     if (!hasSeen(history, other, undoing) && thingsNamed(entry).some((id) => about.includes(id))) return false
   }
   return true
+}
+
+/**
+ * Whether a value does not stand any more: another line set its key since, or its thing was taken out. What was taken back as never so and
+ * stands all the same is a change like any other.
+ */
+export function wasPutBack(history: History, key: string, seq: number): boolean {
+  const isSetSince = (history.writes.get(key) ?? []).some((write) => write.seq > seq && !history.undone.has(write.seq))
+  const { kind, id } = partsOf(key)
+  return isSetSince || history.writes.get(presenceKey(kind, id))?.at(-1)?.value === false
 }
 
 /** The ids of things that a line names. */

@@ -4,7 +4,7 @@ import { isPress } from '../record/entries/slips'
 import type { Draft, Placed } from '../record/entry'
 import type { ToWrite } from '../record/entries/kind'
 import { reduce } from '../record/reduce'
-import { entriesOf, isSame, type History } from './history'
+import { entriesOf, isSame, wasPutBack, type History } from './history'
 
 /** An entry by its id; undefined where the logbook does not hold it. */
 export const entryById = (history: History, id: string): Placed | undefined =>
@@ -69,6 +69,10 @@ export function takenBackBy(history: History, author: Pick<Author, 'id'>): Reado
   return new Set(open.filter((entry) => isPress(entry.kind) || standsAsSet(history, entry)).map(({ id }) => id))
 }
 
+/** Whether nothing that an entry set stands any more. */
+const isUndoneByNow = (history: History, { seq, kind, body }: Placed): boolean =>
+  (kindOf(kind).tells?.(body) ?? []).every(({ key }) => wasPutBack(history, key, seq))
+
 /** What stands against a draft that takes an entry back: the field, and why; null where it fits. */
 export function slipProblem(
   history: History,
@@ -77,7 +81,13 @@ export function slipProblem(
 ): { field: string[]; message: string } | null {
   const why = whyNoSlip(history, draft.body.undoes, author)
   if (why !== null) return { field: ['undoes'], message: why }
-  const { kind, at, body } = entryById(history, draft.body.undoes)!
+  const entry = entryById(history, draft.body.undoes)!
+  const { kind, at, body } = entry
+  if (!isPress(kind) && !isUndoneByNow(history, entry))
+    return {
+      field: ['undoes'],
+      message: 'still stands as it was set; put back what stood before, then say that it was never so'
+    }
   const { unit, what } = isPress(kind) ? (body as { unit?: string; what?: string }) : {}
   const differs = Object.entries({ kind, at, unit, what }).find(
     ([field, value]) => !isSame(value, draft.body[field as keyof Body<'slip.undone'>])

@@ -1,4 +1,4 @@
-import { hasSeen, isSame, valueSeen, wasNeverSo, type History, type Write } from './history'
+import { hasSeen, isSame, valueSeen, wasNeverSo, wasPutBack, type History, type Write } from './history'
 import { fieldKey, isPresence, partsOf, presenceKey } from '../record/keys'
 import type { UnitEvent } from '../record/answers'
 import type { StoredKind } from '../record/things/all'
@@ -70,7 +70,9 @@ function changed(
   const writes =
     slips || history.undone.size === 0
       ? all
-      : all.filter(({ seq }) => hasSeen(history, proof, seq) || !wasNeverSo(history, seq))
+      : all.filter(
+          ({ seq }) => hasSeen(history, proof, seq) || !wasNeverSo(history, seq) || !wasPutBack(history, key, seq)
+        )
   const had = valueSeen(history, proof, key)
   const value = had ? had.value : firstValueOf(key)
   if (value === undefined && !first) return laterThanFirst(history, proof, writes, name)
