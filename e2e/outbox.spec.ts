@@ -88,8 +88,12 @@ test('what was refused while nobody looked is told in every view, also after a r
     }
   })
   await page.getByRole('textbox', { name: 'Note' }).fill('It is made-up-tern-lantern-9, as told.')
-  await page.getByRole('button', { name: 'Write it down' }).click()
-  await page.goto('/')
+  // The page is left in the very moment the line is written.
+  await page.getByRole('button', { name: 'Write it down' }).evaluate((button: HTMLButtonElement) => {
+    button.click()
+    location.assign('/')
+  })
+  await page.waitForURL(({ pathname }) => pathname === '/')
   await joined(page)
   const told = page.getByRole('alert').filter({ hasText: 'This was not taken' })
   await expect(told).toContainText('15 Outbox Row')

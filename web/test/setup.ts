@@ -7,6 +7,7 @@ beforeEach(() => {
   cleanup()
   reads.clear()
   sessionStorage.clear()
+  localStorage.clear()
 })
 
 // What only a browser has.

@@ -116,6 +116,47 @@ describe('what one person wrote', () => {
   })
 })
 
+describe('a page that is left in the very moment of writing', () => {
+  /** The store takes nothing any more, as where the page is gone. */
+  const storeStops = () =>
+    vi.spyOn(inStore('pasado-outbox/rows'), 'set').mockImplementation(() => {
+      throw new Error('gone')
+    })
+
+  it('keeps a line that the store had not taken yet, and sends it once', async () => {
+    const tab = await openTab()
+    await tab.store.openVisit(visit)
+    server.away = true
+    const stopped = storeStops()
+    write(tab, '555-0190')
+    await closeBrowser()
+    expect(kept()).toHaveLength(0)
+    stopped.mockRestore()
+    server.away = false
+    await openTab()
+    await vi.waitFor(() => expect(phones()).toEqual(['555-0190']))
+    await vi.waitFor(() => expect(kept()).toHaveLength(0))
+    await closeBrowser()
+    const next = await openTab()
+    await next.send.sendNow()
+    expect(next.outbox.useOutbox.getState().rows).toEqual([])
+    expect(localStorage).toHaveLength(0)
+  })
+
+  it('asks before it goes where a secret is not sealed yet', async () => {
+    const tab = await openTab()
+    await tab.store.openVisit(visit)
+    server.away = true
+    const leave = () => !globalThis.dispatchEvent(new Event('beforeunload', { cancelable: true }))
+    expect(leave()).toBe(false)
+    tab.store.secretForVault({ purpose: 'provider-login', thing: 'brief', id: 'brief', origin: 'typed' }, 'made-up-wren-1')
+    await vi.waitFor(() => expect(tab.outbox.useOutbox.getState().rows).toHaveLength(1))
+    expect(leave()).toBe(true)
+    expect(JSON.stringify(localStorage)).not.toContain('made-up-wren-1')
+    await vi.waitFor(() => expect(leave()).toBe(false))
+  })
+})
+
 describe('what waits', () => {
   it('is sent from any view, without its visit being opened', async () => {
     const tab = await openTab()

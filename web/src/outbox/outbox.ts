@@ -5,9 +5,11 @@ import { adopted } from './adopt'
 import {
   dropRow,
   holdContents,
+  jotDown,
   keepRow,
   outboxIdOf,
   readRows,
+  writeDownJotted,
   type Look,
   type OutboxItem,
   type OutboxRow,
@@ -51,6 +53,9 @@ const listeners = new Set<() => void>()
 /** Rows that are not written down yet, and rows that are not taken off the device yet. */
 const unwritten = new Set<string>()
 const going = new Set<string>()
+/** Rows that a page which is left now does not lose, though they are not written down yet. */
+const jotted = new Set<string>()
+const unkept = () => [...unwritten].some((key) => !jotted.has(key))
 
 /** Tells somebody whenever there may be something to send. */
 export function onSomethingToSend(listener: () => void): void {
@@ -96,7 +101,12 @@ export function outboxReady(): Promise<void> {
 
 async function begin(): Promise<void> {
   await adopted()
+  await writeDownJotted().catch(() => undefined)
   await reread()
+  globalThis.addEventListener?.('beforeunload', (event) => {
+    // A secret or photo is not sealed and written down in no time; whoever leaves in that moment is asked.
+    if (unkept()) event.preventDefault()
+  })
   channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('pasado-outbox')
   channel?.addEventListener('message', ({ data }: MessageEvent<Heard>) => {
     if (data === 'changed') void reread().then(tell)
@@ -184,6 +194,7 @@ export function putIn(visit: string, street: string, item: OutboxItem, contents?
   useOutbox.setState(({ rows }) => ({ rows: [...rows, row] }))
   unwritten.add(row.key)
   if (contents) holdContents(row.key, contents)
+  else if (jotDown(row)) jotted.add(row.key)
   change(async () => {
     if (await keepRow(row, contents)) unwritten.delete(row.key)
     else useOutbox.setState({ keeps: false })

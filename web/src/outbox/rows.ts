@@ -71,6 +71,39 @@ async function sealingKey(): Promise<CryptoKey | null> {
   return made
 }
 
+/**
+ * A line is kept in the very moment it is written, before the store has answered: a page that is left in the same moment loses nothing.
+ * Only lines: what a secret or photo holds may not lie about unsealed.
+ */
+const jotted = (key: string) => `pasado-jotted ${key}`
+
+/** Keeps a line at once, until it is written down. @returns whether the device keeps it */
+export function jotDown(row: OutboxRow): boolean {
+  try {
+    localStorage.setItem(jotted(row.key), JSON.stringify(row))
+    return true
+  } catch {
+    return false
+  }
+}
+
+function forgetJotted(key: string): void {
+  try {
+    localStorage.removeItem(jotted(key))
+  } catch {
+    /* Where the browser keeps nothing, nothing was jotted down. */
+  }
+}
+
+/** Writes down what was jotted down as its page was left. */
+export async function writeDownJotted(): Promise<void> {
+  const left = Object.keys(globalThis.localStorage ?? {}).filter((key) => key.startsWith(jotted('')))
+  for (const key of left) {
+    const row = JSON.parse(localStorage.getItem(key) ?? 'null') as OutboxRow | null
+    if (row) await keepRow(row)
+  }
+}
+
 /** Every row on this device, in the order they are sent. @throws where the browser keeps nothing */
 export async function readRows(): Promise<OutboxRow[]> {
   const found = (await entries<string, OutboxRow & Partial<Sealed>>(store())).map(
@@ -96,6 +129,7 @@ async function writeDown(row: OutboxRow, contents?: Uint8Array<ArrayBuffer>): Pr
   if (contents && (sealed as Sealed).iv === null) return false
   await set(row.key, { ...row, ...sealed }, store())
   if (contents) inMemory.delete(row.key)
+  forgetJotted(row.key)
   return true
 }
 
@@ -123,6 +157,7 @@ export async function contentsOf(key: string): Promise<Uint8Array<ArrayBuffer> |
 /** Takes a row off the device. */
 export async function dropRow(key: string): Promise<void> {
   inMemory.delete(key)
+  forgetJotted(key)
   await del(key, store()).catch(() => undefined)
 }
 
