@@ -149,7 +149,10 @@ describe('a page that is left in the very moment of writing', () => {
     server.away = true
     const leave = () => !globalThis.dispatchEvent(new Event('beforeunload', { cancelable: true }))
     expect(leave()).toBe(false)
-    tab.store.secretForVault({ purpose: 'provider-login', thing: 'brief', id: 'brief', origin: 'typed' }, 'made-up-wren-1')
+    tab.store.secretForVault(
+      { purpose: 'provider-login', thing: 'brief', id: 'brief', origin: 'typed' },
+      'made-up-wren-1'
+    )
     await vi.waitFor(() => expect(tab.outbox.useOutbox.getState().rows).toHaveLength(1))
     expect(leave()).toBe(true)
     expect(JSON.stringify(localStorage)).not.toContain('made-up-wren-1')
