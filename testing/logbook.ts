@@ -11,7 +11,9 @@ import { firstStandard } from '@pasado/core/rules/first-standard'
 import { demoModels } from '@pasado/demo/models/all'
 
 export const someone: Author = { id: '00000000-0000-4000-8000-736f6d656f6e', name: 'Isolde Marram', role: 'technician' }
-export const catalogue: Catalogue = catalogueOf(demoModels)
+/** A node of the Ostrel family that is in none of its maker's sets. */
+const singleNode = { ...demoModels.find(({ id }) => id === 'ostrel-tern')!, id: 'ostrel-fulmar', name: 'Fulmar' }
+export const catalogue: Catalogue = catalogueOf([...demoModels, singleNode])
 
 /** An id that is easy to tell in a failing test: the same letters for the same name. */
 export function idOf(name: string): string {
@@ -145,7 +147,8 @@ export function complete(): Log {
         localAdminOnly: true,
         remoteAdmin: 'off',
         accountOwner: 'customer',
-        technicianRemoved: true
+        technicianRemoved: true,
+        autoChannels: true
       }
     })
     .write('unit.set', {
@@ -169,6 +172,7 @@ export function complete(): Log {
         remoteAdmin: 'off',
         accountOwner: 'customer',
         technicianRemoved: true,
+        autoChannels: true,
         pushButton: 'off'
       }
     })
@@ -244,5 +248,9 @@ export function complete(): Log {
       set: { at: 'port', unit: node, runs: [{ downMbps: 280 }], by: 'laptop', how: 'typed' }
     })
     .write('path.seen', { unit: node, before: 0, after: 1, address: '192.168.1.103', server: router })
+    .write('rule.answered', { rule: 'prove-names-gone', subject: router, answer: 'yes' })
     .write('check.booked', { id: idOf('check'), from: '2026-01-06T09:00:00Z', to: '2026-01-06T17:00:00Z' })
 }
+
+/** The same with a node that its maker does not sell together with the router: one finding at level should. */
+export const mixed = (): Log => complete().write('unit.set', { id: node, set: { model: 'ostrel-fulmar' } })

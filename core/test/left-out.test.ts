@@ -72,6 +72,7 @@ const otherwise: ReadonlySet<string> = new Set([
   'brief-scope unit.set stayed',
   // No form makes a radio of nothing.
   'radio-channel radio.set unit',
+  'radio-channel radio.set band',
   // What stays need not be known in full.
   'addr-unique stays.set address',
   'addr-valid segment.set cidr',

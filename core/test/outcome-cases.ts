@@ -157,7 +157,7 @@ export const never: Readonly<Record<Sayable, readonly string[]>> = {
     'cred-no-leak'
   ],
   // These read what is recorded; where it is not, they have nothing to say, and another rule asks for it.
-  unproven: ['addr-single-nat', 'radio-plan', 'radio-radar', 'cred-no-leak'],
+  unproven: ['radio-plan', 'radio-radar', 'cred-no-leak'],
   // Every visit has these.
   'not-here': [
     'brief-contact',

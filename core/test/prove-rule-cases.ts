@@ -33,6 +33,7 @@ export const channels =
   ([narrow, wide, width]: [number, number, 20 | 40 | 80 | 160]) =>
   (log: Log) => {
     for (const [at, unitId] of [router, node].entries()) {
+      log.write('unit.set', { id: unitId, set: { autoChannels: null } })
       log.write('radio.set', { id: idOf(`n${at}a`), set: { unit: unitId, band: '2.4', channel: narrow, widthMHz: 20 } })
       log.write('radio.set', { id: idOf(`n${at}b`), set: { unit: unitId, band: '5', channel: wide, widthMHz: width } })
     }
@@ -310,8 +311,34 @@ export const proveCases: RuleCase[] = [
     (log) => log.write('measurement.set', { id: idOf('mp2'), set: { runs: [{ downMbps: 0 }] } }),
     'breaks'
   ],
-  ['prove-names-gone', 'no default name is known', complete, () => 0, 'not-here'],
-  ['prove-names-gone', 'not looked for', complete, unit(router, { defaultSsid: 'OSTREL-AA11' }), 'unproven'],
+  [
+    'prove-names-gone',
+    'what is here comes without a name',
+    complete,
+    (log) => log.write('thing.removed', { thing: 'unit', id: router }),
+    'not-here'
+  ],
+  [
+    'prove-names-gone',
+    'the name it came with nobody typed, and nobody looked for one such',
+    () => opened().write('unit.set', { id: router, set: { model: 'ostrel-heron', modelVersion: 1, role: 'router' } }),
+    () => 0,
+    'unproven'
+  ],
+  [
+    'prove-names-gone',
+    'listened for, and typed later',
+    complete,
+    unit(router, { defaultSsid: 'OSTREL-AA11' }),
+    'holds'
+  ],
+  [
+    'prove-names-gone',
+    'another name than was listened for',
+    complete,
+    unit(router, { defaultSsid: 'Kitchen' }),
+    'unproven'
+  ],
   [
     'prove-names-gone',
     'gone',
@@ -336,8 +363,22 @@ export const proveCases: RuleCase[] = [
     'prove-names-gone',
     'the old name was kept',
     complete,
-    (log) => log.write('brief.set', { set: { oldSsid: 'Razorbill', keepName: true } }),
+    (log) =>
+      log
+        .write('thing.removed', { thing: 'unit', id: router })
+        .write('brief.set', { set: { oldSsid: 'Razorbill', keepName: true } }),
     'not-here'
+  ],
+  [
+    'prove-names-gone',
+    'another old name than was listened for',
+    complete,
+    (log) =>
+      log
+        .write('brief.set', { set: { oldSsid: 'Puffin' } })
+        .write('rule.answered', { rule: 'prove-names-gone', subject: 'old-name', answer: 'yes' })
+        .write('brief.set', { set: { oldSsid: 'Dunlin' } }),
+    'unproven'
   ],
   ['prove-rejoined', 'nothing on the list', complete, () => 0, 'not-here'],
   ['prove-rejoined', 'not looked at', complete, printer({}), 'unproven'],

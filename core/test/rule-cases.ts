@@ -1,7 +1,7 @@
 import type { CableEnd } from '@pasado/core/record/things/cable'
 import { packDigest } from '@pasado/core/record/seal'
 import { channels, proveCases, type RuleCase } from './prove-rule-cases'
-import { box, complete, home, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
+import { box, complete, home, idOf, mixed, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 const elsewhere = {
   by: 'mac' as const,
   home: idOf('other home'),
@@ -21,6 +21,57 @@ const planned = () =>
     .write('outlet.set', { id: idOf('o2'), set: { storey: ground, kind: 'mains', x: 9.5, y: 2 } })
     .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 2 } })
     .write('unit.set', { id: node, set: { storey: ground, x: 9, y: 2 } })
+/** The same with nothing said by whoever stood there. */
+const drawn = () => {
+  const log = opened()
+  for (const { kind, body } of planned().entries.slice(1)) if (kind !== 'rule.answered') log.write(kind, body)
+  return log
+}
+/** A node in a long room, farther than a hop is to be, with nothing between. */
+const afar = () =>
+  planned()
+    .write('room.set', { id: idOf('r1'), set: { widthM: 20 } })
+    .write('room.set', { id: idOf('r2'), set: { x: 20 } })
+    .write('unit.set', { id: node, set: { x: 18 } })
+const seenSince = (rule: string) => (log: Log) => log.write('rule.answered', { rule, subject: node, answer: 'yes' })
+const readThere = (dbm: number) => (log: Log) =>
+  log.write('reading.set', { id: idOf('read'), set: { room: idOf('r1'), unit: router, x: 18, y: 2, band: '5', dbm } })
+/** A leading point and one that joined it; all that is answered is answered on the leading one. */
+const lattices = () => {
+  const point = { model: 'fenmarrow-lattice-3', modelVersion: 1 }
+  const log = opened()
+    .write('unit.set', {
+      id: other,
+      set: {
+        name: 'Hall point',
+        ...point,
+        role: 'router',
+        localAdminOnly: true,
+        remoteAdmin: 'off',
+        accountOwner: 'customer',
+        technicianRemoved: true,
+        pushButton: 'off',
+        updates: 'automatic'
+      }
+    })
+    .write('unit.set', { id: second, set: { name: 'Loft point', ...point, role: 'node' } })
+    .secret('admin-password', 'unit', other)
+  for (const prompt of ['usage', 'crash', 'cloud', 'location'])
+    log.write('prompt.answered', { unit: other, prompt, answer: 'no', by: 'customer' })
+  return log
+}
+/** A controller with its login, and an access point that it adopted. */
+const adopted = () =>
+  opened()
+    .write('unit.set', {
+      id: other,
+      set: { model: 'tolvane-distaff', modelVersion: 1, role: 'controller', recovery: 'not-asked' }
+    })
+    .write('unit.set', {
+      id: second,
+      set: { model: 'tolvane-spindle', modelVersion: 1, role: 'access-point', method: 'adoption' }
+    })
+    .secret('admin-password', 'unit', other)
 /** Long rooms behind metal walls, for what is too far. */
 const metal = (log: Log) => {
   log.write('brief.set', { set: { innerMaterial: 'metal', innerMm: 5 } })
@@ -45,6 +96,7 @@ const host =
   (address: string, more: Record<string, unknown> = {}) =>
   (log: Log) =>
     log.write('host.set', { id: idOf('hx'), set: { name: 'Printer', segment: home, address, ...more } })
+const both = (set: Record<string, unknown>) => (log: Log) => [router, node].forEach((id) => unit(id, set)(log))
 const net = (set: Record<string, unknown>) => (log: Log) => log.write('network.set', { id: network, set })
 const seen = (colour: string, pattern: 'solid' | 'blink' | 'off') => (log: Log) =>
   log.write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour, pattern }] })
@@ -160,7 +212,51 @@ export const cases: RuleCase[] = [
   ['brief-method', 'Bluetooth not ready', complete, unit(router, { needsReady: ['app-latest'] }), 'unproven'],
   ['brief-line-alarm', 'no telephone line', complete, () => 0, 'not-here'],
   ['brief-line-alarm', 'not asked', () => opened({ accessLine: 'telephone-line' }), () => 0, 'unproven'],
-  ['brief-line-alarm', 'asked', () => opened({ telephone: true }), yes('brief-line-alarm'), 'holds'],
+  [
+    'brief-line-alarm',
+    'asked, and what was answered nobody recorded',
+    () => opened({ telephone: true }),
+    yes('brief-line-alarm'),
+    'unproven'
+  ],
+  [
+    'brief-line-alarm',
+    'asked, with what was answered beside the yes',
+    () => opened({ telephone: true }),
+    (log) => log.write('rule.answered', { rule: 'brief-line-alarm', answer: 'yes', note: 'None of them.' }),
+    'holds'
+  ],
+  [
+    'brief-line-alarm',
+    'nothing on it',
+    () => opened({ telephone: true }),
+    (log) => log.write('brief.set', { set: { lineCarries: 'nothing' } }),
+    'holds'
+  ],
+  [
+    'brief-line-alarm',
+    'an alarm, and nobody told of it',
+    () => opened({ telephone: true }),
+    (log) => log.write('brief.set', { set: { lineCarries: 'alarm' } }),
+    'unproven'
+  ],
+  [
+    'brief-line-alarm',
+    'an alarm, and its company told',
+    () => opened({ telephone: true }),
+    (log) => log.write('brief.set', { set: { lineCarries: 'alarm', lineTold: 'Beacon Alarms' } }),
+    'holds'
+  ],
+  [
+    'brief-line-alarm',
+    'not asked, by its own word',
+    () => opened({ telephone: true }),
+    (log) =>
+      log
+        .write('brief.set', { set: { lineCarries: 'nothing' } })
+        .write('rule.answered', { rule: 'brief-line-alarm', answer: 'no' }),
+    'breaks'
+  ],
   ['kit-complete', 'all ticked', complete, () => 0, 'holds'],
   [
     'kit-complete',
@@ -254,7 +350,8 @@ export const cases: RuleCase[] = [
   ['kit-role', 'one it can take', complete, () => 0, 'holds'],
   ['kit-role', 'one it cannot take', complete, unit(node, { role: 'switch' }), 'breaks'],
   ['kit-role', 'none yet', complete, unit(node, { role: null }), 'unproven'],
-  ['kit-family', 'mixed models of one family', complete, () => 0, 'breaks'],
+  ['kit-family', 'mixed models of one family', mixed, () => 0, 'breaks'],
+  ['kit-family', 'a set that its maker sells as one', complete, () => 0, 'holds'],
   [
     'kit-family',
     'another family',
@@ -272,6 +369,16 @@ export const cases: RuleCase[] = [
   ['place-count', 'two of four', complete, () => 0, 'holds'],
   [
     'place-count',
+    'many of a mesh of any number',
+    () => opened(),
+    (log) => {
+      for (const name of ['n1', 'n2', 'n3', 'n4', 'n5', 'n6'])
+        log.write('unit.set', { id: idOf(name), set: { model: 'fenmarrow-lattice-3', modelVersion: 1, role: 'node' } })
+    },
+    'holds'
+  ],
+  [
+    'place-count',
     'five of four',
     complete,
     (log) => {
@@ -283,6 +390,15 @@ export const cases: RuleCase[] = [
   ['place-clear', 'no plan, and seen so', complete, () => 0, 'holds'],
   ['place-clear', 'no plan, in a cabinet', complete, unit(node, { cabinet: true }), 'breaks'],
   ['place-clear', 'in the open', planned, () => 0, 'holds'],
+  ['place-clear', 'drawn, and said to be in no cabinet', drawn, unit(router, { cabinet: false }), 'unproven'],
+  ['place-clear', 'drawn, and nobody looked', drawn, () => 0, 'unproven'],
+  [
+    'place-clear',
+    'drawn, each said to be in no cabinet',
+    drawn,
+    (log) => [router, node].forEach((id) => unit(id, { cabinet: false })(log)),
+    'holds'
+  ],
   [
     'place-clear',
     'beside a fish tank',
@@ -293,6 +409,34 @@ export const cases: RuleCase[] = [
   ['place-clear', 'in a cabinet', planned, unit(node, { cabinet: true }), 'breaks'],
   ['place-outlet', 'beside one', planned, () => 0, 'holds'],
   ['place-outlet', 'out of reach', planned, unit(node, { x: 6 }), 'breaks'],
+  [
+    'place-outlet',
+    'out of reach, and fed over its cable',
+    planned,
+    (log) => {
+      for (const name of ['o1', 'o2']) log.write('thing.removed', { thing: 'outlet', id: idOf(name) })
+      for (const id of [router, node]) log.write('thing.removed', { thing: 'unit', id })
+      spindle(1)(log)
+      unit(idOf('ap0'), { storey: ground, x: 4, y: 3 })(log)
+      fed(1)(log)
+      log.write('thing.removed', { thing: 'unit', id: second })
+      log.write('fitting.set', { id: idOf('inj'), set: { kind: 'injector' } })
+      cable(log, { thing: 'fitting', id: idOf('inj'), port: 'out' }, end(idOf('ap0'), 'lan'), {}, 'p0')
+    },
+    'holds'
+  ],
+  [
+    'place-outlet',
+    'powerline whose partner nobody drew',
+    planned,
+    (log) => {
+      unit(second, { model: 'quillet-eel', modelVersion: 1, role: 'powerline-adapter', storey: ground, x: 1, y: 1.5 })(
+        log
+      )
+      log.write('outlet.set', { id: idOf('o1'), set: { circuit: 'A' } })
+    },
+    'unproven'
+  ],
   [
     'place-outlet',
     'none drawn',
@@ -345,6 +489,30 @@ export const cases: RuleCase[] = [
   ],
   ['place-hops', 'cabled', planned, unit(node, { cabled: true }), 'holds'],
   ['place-spacing', 'near', planned, () => 0, 'holds'],
+  ['place-spacing', 'far, and good by the plan only', afar, () => 0, 'unproven'],
+  ['place-spacing', 'far, and seen to be good', afar, seenSince('place-spacing'), 'holds'],
+  ['place-spacing', 'far, and read to be good', afar, readThere(-60), 'holds'],
+  ['place-spacing', 'far, and read to be weak', afar, readThere(-84), 'breaks'],
+  [
+    'place-spacing',
+    'far, and read to be weak although somebody said it is good',
+    afar,
+    (log) => {
+      seenSince('place-spacing')(log)
+      readThere(-84)(log)
+    },
+    'breaks'
+  ],
+  [
+    'place-spacing',
+    'far, and moved since it was read',
+    afar,
+    (log) => {
+      readThere(-60)(log)
+      log.write('unit.event', { unit: router, what: 'moved' })
+    },
+    'unproven'
+  ],
   [
     'place-spacing',
     'far, behind metal',
@@ -396,6 +564,62 @@ export const cases: RuleCase[] = [
     'holds'
   ],
   ['place-final', 'not recorded', complete, unit(node, { place: null }), 'unproven'],
+  ...(
+    [
+      ['an access point that works as a router', 'access-point', 'green', 'breaks'],
+      ['an access point that works as one', 'access-point', 'cyan', 'holds'],
+      ['a router that works as one', 'router', 'green', 'holds'],
+      ['a router that works as an access point', 'router', 'cyan', 'breaks']
+    ] as const
+  ).map(([what, role, colour, outcome]): RuleCase => [
+    'start-good-lamp',
+    what,
+    () => opened(),
+    (log) => {
+      unit(other, { name: 'Sluice', model: 'oldmere-sluice', modelVersion: 1, role })(log)
+      log.write('lamp.seen', { unit: other, lamps: [{ lamp: 'status', colour, pattern: 'solid' }] })
+    },
+    outcome
+  ]),
+  [
+    'brief-method',
+    'a leading point by the buttons that join it to another',
+    () => opened(),
+    unit(other, { model: 'fenmarrow-lattice-3', modelVersion: 1, role: 'router', method: 'push-button' }),
+    'breaks'
+  ],
+  ...(
+    ['cred-admin', 'cred-local-admin', 'cred-account', 'wifi-pushbutton-off', 'firm-updates', 'start-prompts'] as const
+  ).flatMap((rule): RuleCase[] => [
+    [rule, 'answered once for a mesh', lattices, () => 0, 'holds'],
+    [rule, 'answered for a unit that is run by itself', lattices, unit(second, { role: 'access-point' }), 'unproven']
+  ]),
+  [
+    'start-prompts',
+    'answered on no member of the mesh',
+    lattices,
+    (log) => log.write('thing.removed', { thing: 'unit', id: other }),
+    'unproven'
+  ],
+  ['cred-account', 'otherwise on one member', lattices, unit(second, { accountOwner: 'technician' }), 'breaks'],
+  [
+    'cred-admin',
+    'an extender has a login of its own, whatever its router has',
+    lattices,
+    unit(node, { name: 'Reed', model: 'quillet-reed', modelVersion: 1, role: 'extender' }),
+    'unproven'
+  ],
+  ...(
+    [
+      ['its controller has it', () => 0, 'holds'],
+      [
+        'its controller was taken out',
+        (log: Log) => log.write('thing.removed', { thing: 'unit', id: other }),
+        'unproven'
+      ],
+      ['it was set up by itself', unit(second, { method: null }), 'unproven']
+    ] as const
+  ).map(([what, change, outcome]): RuleCase => ['cred-admin', `an access point: ${what}`, adopted, change, outcome]),
   ['start-good-lamp', 'white steady', complete, () => 0, 'holds'],
   ['start-good-lamp', 'too far', complete, seen('amber', 'solid'), 'breaks'],
   ['start-good-lamp', 'a look that nothing explains', complete, seen('purple', 'solid'), 'unproven'],
@@ -539,6 +763,13 @@ export const cases: RuleCase[] = [
   ['addr-single-nat', 'none', complete, () => 0, 'holds'],
   [
     'addr-single-nat',
+    'what it stands behind is not recorded',
+    complete,
+    (log) => log.write('brief.set', { set: { accessLine: null } }),
+    'unproven'
+  ],
+  [
+    'addr-single-nat',
     'two',
     complete,
     (log) =>
@@ -547,6 +778,23 @@ export const cases: RuleCase[] = [
         .write('segment.set', { id: other, set: { name: 'Street', cidr: '192.168.3.0/24' } })
         .write('segment.set', { id: home, set: { behind: second } }),
     'breaks'
+  ],
+  [
+    'addr-applied',
+    'one was taken off the list in order again',
+    complete,
+    (log) => log.write('rule.answered', { rule: 'addr-applied', subject: `${router} wifi`, answer: 'no' }),
+    'unproven'
+  ],
+  [
+    'addr-applied',
+    'one was taken off, and all said to be applied since',
+    complete,
+    (log) => {
+      log.write('rule.answered', { rule: 'addr-applied', subject: `${router} wifi`, answer: 'no' })
+      yes('addr-applied')(log)
+    },
+    'holds'
   ],
   ['addr-ap-mode', 'no such unit', complete, () => 0, 'not-here'],
   ['addr-ap-mode', 'its DHCP server on', complete, weir({ dhcpServer: 'on' }), 'breaks'],
@@ -603,6 +851,20 @@ export const cases: RuleCase[] = [
       }),
     'breaks'
   ],
+  [
+    'wifi-naming-school',
+    'an extender’s name, and the router’s is not recorded',
+    complete,
+    net({ extender: node }),
+    'unproven'
+  ],
+  ...['wifi-security', 'wifi-passphrase', 'wifi-segment'].map((rule): RuleCase => [
+    rule,
+    'no network at all',
+    complete,
+    (log) => log.write('thing.removed', { thing: 'network', id: network }),
+    'unproven'
+  ]),
   ['wifi-security', 'WPA2 and WPA3', complete, () => 0, 'holds'],
   ['wifi-security', 'WEP', complete, net({ security: 'wep' }), 'breaks'],
   ['wifi-security', 'not recorded', complete, net({ security: null }), 'unproven'],
@@ -669,16 +931,43 @@ export const cases: RuleCase[] = [
     (log) => log.secret('admin-password', 'unit', node, { print: `wifi-passphrase-${network}` }),
     'breaks'
   ],
+  [
+    'cred-admin',
+    'the provider’s login, and a Wi-Fi passphrase as well',
+    complete,
+    (log) => {
+      log.secret('provider-login', 'brief' as 'unit', 'brief', { print: 'twice' })
+      log.secret('wifi-passphrase', 'network', network, { print: 'twice' })
+      log.secret('admin-password', 'unit', node, { print: 'twice' })
+    },
+    'breaks'
+  ],
   ['cred-admin', 'none', complete, weir(), 'unproven'],
   ['cred-admin', 'recovery questions not spoken of', complete, asked({}), 'unproven'],
   ['cred-admin', 'recovery questions answered truly', complete, asked({ recovery: 'real' }), 'breaks'],
-  ['cred-admin', 'recovery questions answered with made-up words', complete, asked({ recovery: 'made-up' }), 'holds'],
+  [
+    'cred-admin',
+    'recovery questions answered with made-up words that nobody kept',
+    complete,
+    asked({ recovery: 'made-up' }),
+    'unproven'
+  ],
+  [
+    'cred-admin',
+    'recovery questions answered with made-up words',
+    complete,
+    (log) => {
+      asked({ recovery: 'made-up' })(log)
+      log.secret('recovery-answers', 'unit', other)
+    },
+    'holds'
+  ],
   ['cred-local-admin', 'inside only', complete, () => 0, 'holds'],
   ['cred-local-admin', 'remote on', complete, unit(node, { remoteAdmin: 'on' }), 'breaks'],
-  ['cred-local-admin', 'nobody said', complete, unit(node, { localAdminOnly: null }), 'unproven'],
+  ['cred-local-admin', 'nobody said', complete, both({ localAdminOnly: null }), 'unproven'],
   ['cred-account', 'the customer’s', complete, () => 0, 'holds'],
   ['cred-account', 'the technician’s', complete, unit(router, { accountOwner: 'technician' }), 'breaks'],
-  ['cred-account', 'nobody said', complete, unit(router, { accountOwner: null }), 'unproven'],
+  ['cred-account', 'nobody said', complete, both({ accountOwner: null }), 'unproven'],
   ['cred-no-leak', 'compared', complete, () => 0, 'holds'],
   ['cred-no-leak', 'no secret yet', () => opened(), () => 0, 'not-here'],
   ['firm-recorded', 'both', complete, () => 0, 'holds'],
@@ -704,7 +993,7 @@ export const cases: RuleCase[] = [
   ['firm-same', 'one of each', complete, () => 0, 'not-here'],
   ['firm-updates', 'by the school', complete, () => 0, 'holds'],
   ['firm-updates', 'against the school', complete, unit(node, { updates: 'managed' }), 'breaks'],
-  ['firm-updates', 'nobody said', complete, unit(node, { updates: null }), 'unproven'],
+  ['firm-updates', 'nobody said', complete, both({ updates: null }), 'unproven'],
   ['hand-choices', 'asked', complete, choices, 'holds'],
   ['hand-choices', 'not asked', complete, () => 0, 'unproven'],
   [
@@ -959,6 +1248,19 @@ export const cases: RuleCase[] = [
     (log) => log.write('thing.removed', { thing: 'cable', id: wan }),
     'not-here'
   ],
+  [
+    'cable-splitter',
+    'a telephone on the wall, and its line goes through the gateway',
+    complete,
+    (log) => {
+      l2(log)
+      log
+        .write('brief.set', { set: { telephone: true } })
+        .write('fitting.set', { id: idOf('tel'), set: { kind: 'telephone' } })
+      cable(log, { thing: 'fitting', id: idOf('tel'), port: 'line' }, wall)
+    },
+    'breaks'
+  ],
   ['cable-splitter', 'none', complete, () => 0, 'not-here'],
   ['cable-splitter', 'nothing on its sides', complete, splitter, 'unproven'],
   [
@@ -1094,7 +1396,15 @@ export const cases: RuleCase[] = [
     'unproven'
   ],
   ['start-method-window', 'set up by an app', complete, unit(node, { method: 'own-page' }), 'not-here'],
-  ['radio-channel', 'none recorded', complete, () => 0, 'not-here'],
+  ['radio-channel', 'they choose by themselves', complete, () => 0, 'holds'],
+  ['radio-channel', 'none recorded', complete, unit(node, { autoChannels: null }), 'unproven'],
+  [
+    'radio-channel',
+    'by itself, in a country that it is not made for',
+    complete,
+    (log) => log.write('brief.set', { set: { country: 'XT' } }),
+    'breaks'
+  ],
   ['radio-channel', 'permitted, of the set', complete, channels([1, 36, 80]), 'holds'],
   ['radio-channel', 'channel 10 is no fourth free one', complete, channels([10, 36, 80]), 'breaks'],
   ['radio-channel', 'channel 14 where there is none', complete, channels([14, 36, 80]), 'breaks'],
@@ -1113,9 +1423,13 @@ export const cases: RuleCase[] = [
     'radio-channel',
     'one is missing',
     complete,
-    (log) => log.write('radio.set', { id: idOf('r'), set: { unit: router, band: '5', channel: 36, widthMHz: 80 } }),
+    (log) => {
+      for (const id of [router, node]) unit(id, { autoChannels: null })(log)
+      log.write('radio.set', { id: idOf('r'), set: { unit: router, band: '5', channel: 36, widthMHz: 80 } })
+    },
     'unproven'
   ],
+  ['radio-channel', 'nothing sends', () => opened(), () => 0, 'not-here'],
   [
     'radio-plan',
     'apart',

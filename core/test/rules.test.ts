@@ -5,7 +5,7 @@ import { nextDraft } from '@pasado/core/rules/check-standard'
 import { blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/rules/evaluate'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, home, idOf, node, opened, router } from '@pasado/testing/logbook'
+import { catalogue, complete, home, idOf, node, opened, router, mixed } from '@pasado/testing/logbook'
 import { never, outcomeCases } from './outcome-cases'
 import { staleCases } from './stale-cases'
 import { scopeCases } from './scope-cases'
@@ -147,7 +147,7 @@ describe('a visit that did nothing', () => {
 
 describe('levels, waivers and acknowledgements', () => {
   it('mixed models of one family are at should, and an acknowledgement lets them pass', () => {
-    const log = complete()
+    const log = mixed()
     const [finding] = log.judge('kit-family')
     expect([finding!.level, blocks(finding!)]).toEqual(['should', true])
     log.write('rule.acknowledged', { rule: 'kit-family', reason: 'On purpose.' })

@@ -1,17 +1,22 @@
 import { allRules } from '@pasado/core/rules/all'
 import { carriedEntries } from '@pasado/core/record/carry-over'
 import { complete, idOf, network, node, opened, router, study, type Log } from '@pasado/testing/logbook'
-import type { RuleCase } from './prove-rule-cases'
+import { channels, type RuleCase } from './prove-rule-cases'
 
 /** A visit that takes over what stands at the home, all of it received with its opening. */
-const again = (reason: string) => (): Log => {
-  const log = opened({ reason })
-  for (const { kind, body } of carriedEntries(complete().record(), log.record().brief.facts))
-    log.write(kind, body as never)
-  for (const entry of log.entries) Object.assign(entry, { received: log.entries[0]!.received })
-  return log
-}
+const again =
+  (reason: string, before: () => Log = complete) =>
+  (): Log => {
+    const log = opened({ reason })
+    for (const { kind, body } of carriedEntries(before().record(), log.record().brief.facts))
+      log.write(kind, body as never)
+    for (const entry of log.entries) Object.assign(entry, { received: log.entries[0]!.received })
+    return log
+  }
 const event = (what: 'reset' | 'updated') => (log: Log) => log.write('unit.event', { unit: node, what })
+/** Nobody knows what its units send on. */
+const unheard = () =>
+  [router, node].reduce((log, id) => log.write('unit.set', { id, set: { autoChannels: null } }), complete())
 const looked = (log: Log) =>
   log
     .write('lamp.seen', { unit: node, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] })
@@ -65,7 +70,7 @@ const stoodCases: RuleCase[] = [
     'cred-local-admin',
     'what stood before was set otherwise',
     again('extend'),
-    set({ localAdminOnly: null }),
+    (log) => [router, node].forEach((id) => log.write('unit.set', { id, set: { localAdminOnly: null } })),
     'unproven'
   ],
   ['firm-recorded', 'what stood before was updated', again('extend'), event('updated'), 'unproven'],
@@ -80,6 +85,9 @@ const stoodCases: RuleCase[] = [
   ['cred-admin', 'what somebody says stood before', saidToHaveStood, () => 0, 'unproven'],
   ['kit-identity', 'what somebody says stood before', saidToHaveStood, () => 0, 'unproven'],
   ['cred-admin', 'looked at, tested and asked about, it was not touched', again('extend'), looked, 'not-here'],
+  ['radio-channel', 'what stood before chooses by itself', again('extend'), () => 0, 'holds'],
+  ['radio-channel', 'what stood before sends as it did', again('extend', unheard), () => 0, 'not-here'],
+  ['radio-channel', 'what stood before was set to a channel', again('extend'), channels([10, 36, 80]), 'breaks'],
   ['firm-minimum', 'the version that it runs is asked for all the same', again('extend'), () => 0, 'unproven'],
   ['start-good-lamp', 'a good lamp is asked for at the end', again('extend'), () => 0, 'unproven']
 ]

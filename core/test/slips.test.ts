@@ -124,7 +124,7 @@ describe('what was never so', () => {
   it('is told to whoever approves, and stays in the logbook', () => {
     const log = takeBack(press(complete()))
     expect(slipsTold(log.record(), (iso) => iso.slice(11, 16))).toEqual([
-      'Study node: reset, written 09:50; taken back by Isolde Marram, 09:51.'
+      'Study node: reset, written 09:51; taken back by Isolde Marram, 09:52.'
     ])
     expect(log.entries.slice(-2).map(({ kind }) => kind)).toEqual(['unit.event', 'slip.undone'])
   })

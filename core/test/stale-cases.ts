@@ -120,8 +120,8 @@ export const changes: readonly (readonly [
   [
     'prove-names-gone',
     gone,
-    [event(router, 'reset'), event(node, 'reset'), named('Guillemot')],
-    [event(router, 'restarted')]
+    [event(router, 'reset'), event(node, 'reset'), named('Guillemot'), set(router, { defaultSsid: 'Kitchen' })],
+    [event(router, 'restarted'), set(router, { defaultSsid: 'OSTREL-AA11' })]
   ],
   [
     'addr-reachable',

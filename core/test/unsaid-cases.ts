@@ -94,7 +94,7 @@ export const unsaidCases: RuleCase[] = [
         (log, choice) => log.write('choice.answered', { choice, answer: choice === 'updates' ? 'automatic' : 'no' }),
         complete()
       ),
-    unit(node, { updates: null }),
+    (log) => [router, node].forEach((id) => unit(id, { updates: null })(log)),
     'unproven'
   ],
   ...(['place-hops', 'place-spacing', 'place-floors', 'place-outbuilding', 'prove-after-move'] as const).map(

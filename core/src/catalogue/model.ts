@@ -95,6 +95,8 @@ const state = z.strictObject({
   meaning: line,
   action: line,
   good: z.boolean(),
+  /** In which roles it is a good one, where not in all. */
+  goodAs: z.array(z.enum(roles)).min(1).optional(),
   /** What the unit is doing when it looks like that, for the simulated house; left out where nobody said. */
   is: z.enum(conditions).optional(),
   usualMin: minutes.optional(),
@@ -116,6 +118,8 @@ const method = z.strictObject({
   id: slug,
   name: line,
   kind: z.enum(methodKinds),
+  /** In which roles a unit can be set up so, where not in all. */
+  as: z.array(z.enum(roles)).min(1).optional(),
   needs: z.array(z.enum(Object.keys(methodNeeds) as [MethodNeed, ...MethodNeed[]])),
   steps: z
     .array(
@@ -168,6 +172,8 @@ export const model = z.strictObject({
           leastS: z.number().min(0),
           mostS: z.number().positive().nullable(),
           does: line,
+          /** True where it begins pairing, with whatever asks for it. */
+          pairs: z.boolean().optional(),
           confirms: slug.optional()
         })
       )
@@ -205,7 +211,8 @@ export const model = z.strictObject({
       countries: z.array(z.string().regex(/^[A-Z]{2}$/))
     })
   ),
-  mesh: z.strictObject({ members: z.int().min(1).nullable(), hops: z.int().min(1) }).nullable(),
+  /** Of how many members a mesh of it may be: null where of any number, left out where its maker does not say. */
+  mesh: z.strictObject({ members: z.int().min(1).nullable().optional(), hops: z.int().min(1) }).nullable(),
   updates: z.enum(['automatic', 'managed', 'either', 'none']),
   /** What it is made to be put on, where that is no shelf, and between which heights; without them at any. */
   mount: z

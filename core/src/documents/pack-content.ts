@@ -1,3 +1,4 @@
+import { isGoodFor } from '../work/units/good-look'
 import { z } from 'zod'
 import { modelOf, type Catalogue, type Model, type ModelState } from '../catalogue/model'
 import { lampColours, lampPatterns, type LampLook } from '../catalogue/look'
@@ -194,8 +195,8 @@ function loginsContent(record: VisitRecord, values: ReadonlyMap<string, string>)
 function goodState(unit: Unit, model: Model | null): ModelState | undefined {
   if (!model) return undefined
   const seen = unit.sightings.length ? readLamps(unit, model).state : null
-  if (seen?.good) return seen
-  const good = model.states.filter((state) => state.good)
+  if (seen && isGoodFor(seen, unit)) return seen
+  const good = model.states.filter((state) => isGoodFor(state, unit))
   const fits = isAccessPoint({ unit }) ? 'as-access-point' : 'as-router'
   return (
     good.find(({ is }) => is === fits) ??

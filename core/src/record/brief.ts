@@ -6,6 +6,9 @@ export const accessLines = ['coax', 'telephone-line', 'fibre', 'fixed-wireless',
 
 export const reasons = ['new', 'extend', 'convert', 'add-node', 'swap', 'fault'] as const
 
+/** What may hang on a telephone line that somebody relies on. */
+export const lineLoads = ['nothing', 'alarm', 'pendant', 'lift', 'fax', 'several'] as const
+
 /** What is known before and about the visit as a whole. */
 export const briefFacts = z.strictObject({
   customerName: textLine(120),
@@ -25,6 +28,10 @@ export const briefFacts = z.strictObject({
   providerSettings: z.enum(['automatic', 'login', 'fixed']),
   /** Whether a telephone goes through the modem or gateway. */
   telephone: yes,
+  /** What else hangs on the telephone line, as the customer was asked before anything was unplugged. */
+  lineCarries: z.enum(lineLoads),
+  /** Who was told that the line is down meanwhile: the alarm's company, the lift's keeper, whoever answers the pendant. */
+  lineTold: textLine(120),
   /** What walls are of, where nothing is said of one by itself. */
   outerMaterial: z.enum(materialNames),
   outerMm: thickness,

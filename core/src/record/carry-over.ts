@@ -13,7 +13,18 @@ export const isCarriedOver = (line: Received, opened: Received | undefined): boo
 type Received = Pick<Placed, 'received' | 'from'>
 
 /** What is the visit's own: the next one is told it anew. */
-const ofTheVisit = without('customerName', 'plannedAt', 'reason', 'street', 'town', 'noUnitReason')
+const ofTheVisit = without(
+  'customerName',
+  'plannedAt',
+  'reason',
+  'street',
+  'town',
+  'noUnitReason',
+  'lineCarries',
+  'lineTold',
+  // What the provider was told then says nothing of what its line gives now.
+  'providerReference'
+)
 
 /**
  * What a new visit at a home begins with, as entries: all that stands there by its last sealed visit.

@@ -1,7 +1,7 @@
 import { entriesOf } from '../history/history'
 import { isCarriedOver } from '../record/carry-over'
 import type { Placed } from '../record/entry'
-import type { Home, Rule, Verdict } from './rule'
+import type { Home, Rule, Subject, Verdict } from './rule'
 
 /** What was done to a unit, of which a line tells; null where it tells of none. A look, a test or an answer does nothing to it. */
 function touchedBy({ kind, body }: Placed): string | null {
@@ -28,7 +28,7 @@ function touchedBy({ kind, body }: Placed): string | null {
 const reckoned = new WeakMap<Home, ReadonlySet<string>>()
 
 /** Units that stood here before, as the last visit left them: taken over with the opening, and nothing was done to them since. */
-function untouched(home: Home): ReadonlySet<string> {
+export function untouched(home: Home): ReadonlySet<string> {
   const known = reckoned.get(home)
   if (known) return known
   const { history, units } = home
@@ -50,14 +50,15 @@ export function withoutWhatStood(rule: Rule, home: Home, verdicts: Verdict[]): V
   if (!rule.sparesUntouched || !verdicts.some(isOpen)) return verdicts
   const stood = untouched(home)
   return verdicts.map((verdict) =>
-    isOpen(verdict) && stood.has(verdict.subject!.id)
-      ? {
-          outcome: 'not-here',
-          subject: verdict.subject,
-          evidence: 'It stood here before, as the last visit left it, and nothing was done to it.',
-          remedy: '',
-          place: null
-        }
-      : verdict
+    isOpen(verdict) && stood.has(verdict.subject!.id) ? ofWhatStood(verdict.subject) : verdict
   )
 }
+
+/** What is said of a unit that stood here before, and of which nothing is asked. */
+export const ofWhatStood = (subject: Subject | null): Verdict => ({
+  outcome: 'not-here',
+  subject,
+  evidence: 'It stood here before, as the last visit left it, and nothing was done to it.',
+  remedy: '',
+  place: null
+})

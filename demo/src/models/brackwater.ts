@@ -34,7 +34,7 @@ const c3: Model = {
     {
       id: 'pair',
       name: 'Pair',
-      presses: [{ leastS: 0.5, mostS: 3, does: 'opens the pairing window for two minutes' }]
+      presses: [{ leastS: 0.5, mostS: 3, does: 'opens the pairing window for two minutes', pairs: true }]
     },
     { id: 'reset', name: 'Reset (pin)', presses: [{ leastS: 10, mostS: null, does: 'factory reset' }] }
   ],

@@ -77,6 +77,8 @@ export const fenmarrow: Model[] = [
         id: 'push-button',
         name: 'the Pair buttons',
         kind: 'push-button',
+        // It joins one that leads already.
+        as: ['node', 'access-point'],
         needs: [],
         steps: [
           {

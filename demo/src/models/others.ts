@@ -216,7 +216,11 @@ const sluice: Model = {
   power: adapter(12, 1),
   ports: [{ id: 'internet', name: 'Internet', colour: 'blue', kind: 'internet', mbps: 1000 }, ...lan],
   buttons: [
-    { id: 'pair', name: 'Join', presses: [{ leastS: 1, mostS: 4, does: 'opens the pairing window for two minutes' }] },
+    {
+      id: 'pair',
+      name: 'Join',
+      presses: [{ leastS: 1, mostS: 4, does: 'opens the pairing window for two minutes', pairs: true }]
+    },
     {
       id: 'reset',
       name: 'Reset (pin)',

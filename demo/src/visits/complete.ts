@@ -1,3 +1,5 @@
+import { methodsFor } from '@pasado/core/work/units/good-look'
+import { canPair } from '@pasado/core/work/units/run-as-one'
 import type { CableEnd } from '@pasado/core/record/things/cable'
 import { singleBox } from '@pasado/core/work/units/boxes'
 import { demoModels } from '../models/all'
@@ -164,8 +166,8 @@ export function connect(script: VisitScript, units: PlainUnit[]): VisitScript {
 export function startUp(script: VisitScript, units: PlainUnit[]): VisitScript {
   for (const { name, model, role } of units) {
     const known = demoModels.find((demoModel) => demoModel.id === model)!
-    const method =
-      known.methods.find(({ kind }) => kind === (role === 'access-point' ? 'access-point' : kind)) ?? known.methods[0]!
+    const ways = methodsFor(known, { facts: { role } })
+    const method = ways.find(({ kind }) => kind === (role === 'access-point' ? 'access-point' : kind)) ?? ways[0]!
     script.setUnit(name, { method: method.id, needsReady: [...method.needs] }).prompts(name, model)
     if (method.kind === 'push-button') {
       const leads = units.find(
@@ -213,7 +215,8 @@ export function configure(
       remoteAdmin: 'off',
       accountOwner: 'customer',
       technicianRemoved: true,
-      ...(known.methods.some(({ kind }) => kind === 'push-button') ? { pushButton: 'off' } : {}),
+      ...(known.radios.length && role !== 'modem' ? { autoChannels: true } : {}),
+      ...(canPair(known) ? { pushButton: 'off' } : {}),
       ...(role === 'access-point' && known.roles.includes('router')
         ? { dhcpServer: 'off', dhcpRelay: 'off', secondaryAddress: 'off' }
         : {})

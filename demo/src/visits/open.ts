@@ -72,7 +72,7 @@ const captainUnits: PlainUnit[] = [
 /** Sealed six weeks ago; the first of two revisions. */
 function captainBefore(): VisitScript {
   const visit = script('captain-before', 'captain', isolde, at(10) - 42 * DAY, 'new')
-  visit.after(2 * DAY).answer('brief-line-alarm')
+  visit.after(2 * DAY).brief({ lineCarries: 'nothing' })
   for (const step of [unbox, mixedOnPurpose, place, connect, startUp]) step(visit, captainUnits)
   configure(visit, captainUnits, { home: 'Gannet Cove', guests: 'Gannet Cove guests' }, 11)
   terracePlan(visit).brief({ doubleNatReason: 'The provider’s gateway cannot be bridged.' })
@@ -83,7 +83,7 @@ function captainBefore(): VisitScript {
 /** At Configure: a fourth node added by cable, an address slipped, the versions apart. */
 function captainNow(): VisitScript {
   const visit = script('captain-now', 'captain', isolde, at(13, 15), 'add-node', at(8))
-  visit.after(at(13, 20) - at(8)).answer('brief-line-alarm')
+  visit.after(at(13, 20) - at(8)).brief({ lineCarries: 'nothing' })
   const node: PlainUnit = { name: 'Cellar node', model: 'ostrel-tern', role: 'node', place: 'wine cellar', number: 37 }
   unbox(visit, [node])
   place(visit, [node])

@@ -90,7 +90,7 @@ export function sealedScripts(): ScriptedVisit[] {
       }
     )
     visit.after(3 * DAY)
-    if (line) visit.answer('brief-line-alarm')
+    if (line) visit.brief({ lineCarries: 'nothing' })
     for (const step of [unbox, mixedOnPurpose, place]) step(visit, units)
     const last = units.at(-1)!
     if (index % 3 === 1)

@@ -8,7 +8,7 @@ import { strokesOf } from '../visit/stages/sign-off/SignaturePad'
 import { secretProblem } from '../visit/session/secrets'
 import { clock } from '../visit/frame/Waits'
 import { stageOutcome } from '@pasado/core/rules/evaluate'
-import { complete } from '@pasado/testing/logbook'
+import { mixed } from '@pasado/testing/logbook'
 
 afterEach(cleanup)
 
@@ -78,13 +78,10 @@ describe('parts', () => {
   })
 
   it('a stage stands as its heaviest finding that counts', () => {
-    const findings = ['kit-family', 'kit-role'].flatMap((rule) => complete().judge(rule))
+    const findings = ['kit-family', 'kit-role'].flatMap((rule) => mixed().judge(rule))
     expect(stageOutcome('kit', findings)).toBe('breaks')
     expect(
-      stageOutcome(
-        'kit',
-        complete().write('rule.acknowledged', { rule: 'kit-family', reason: 'So.' }).judge('kit-family')
-      )
+      stageOutcome('kit', mixed().write('rule.acknowledged', { rule: 'kit-family', reason: 'So.' }).judge('kit-family'))
     ).toBe('holds')
     expect(stageOutcome('prove', findings)).toBe('not-here')
   })

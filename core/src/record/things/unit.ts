@@ -65,7 +65,9 @@ export const unitFacts = z.strictObject({
   /** The local administrator's login name, and how the recovery questions of its page were answered. */
   adminName: textLine(40),
   recovery: z.enum(['made-up', 'real', 'not-asked']),
-  pushButton: z.enum(['off', 'asked-for', 'on'])
+  pushButton: z.enum(['off', 'asked-for', 'on']),
+  /** It chooses the channels of its radios by itself. */
+  autoChannels: yes
 })
 
 const besides = {

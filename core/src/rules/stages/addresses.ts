@@ -1,3 +1,6 @@
+import { hasSeen, linesSaying } from '../../history/history'
+import { answerKey } from '../../record/keys'
+import { APPLIED_RULE, applyOrder } from '../../work/configure/apply-order'
 import { restsOfApplied, restsOfReached } from '../../work/prove/rests-of-answers'
 import {
   aboutHost,
@@ -13,7 +16,7 @@ import {
 import { addrApMode, addrOneDhcp } from './address-servers'
 import { stayingOf, staysName } from '../../record/equipment'
 import { isAccessPoint, type KnownUnit } from '../../work/units/known-unit'
-import type { Host, Unit } from '../../record/record'
+import { ruleKey, type Host, type Unit } from '../../record/record'
 import { isPrivate, parseCidr } from '../../values/ipv4'
 import type { FindingCode } from '../../address/audit-schema'
 import {
@@ -190,6 +193,20 @@ function translatedTwice(home: Home): string | null {
     : null
 }
 
+/** That nobody recorded what our router stands behind: a router of the customer's it may be. Null where it is recorded. */
+function behindSomething({ record, units }: Home): Verdict | null {
+  const translates = units.some(
+    (known) => known.unit.facts.role === 'router' && known.unit.facts.mode !== 'bridge' && !isAccessPoint(known)
+  )
+  return translates && record.brief.facts.accessLine === undefined
+    ? unproven(
+        'What line comes in is not recorded: whether it stands behind another router is not known.',
+        'Look, and say so under Brief.',
+        atBrief('accessLine')
+      )
+    : null
+}
+
 function isPrivateRange(cidr: string | undefined): boolean {
   const range = cidr === undefined ? null : parseCidr(cidr)
   return range !== null && !('problem' in range) && isPrivate(range.first, range.last)
@@ -205,7 +222,7 @@ export const addrSingleNat = rule({
   judge: (home) => {
     const twice = translatedTwice(home)
     if (home.segments.length === 0 && twice === null) return []
-    if (twice === null) return [holds('One translation at most.')]
+    if (twice === null) return [behindSomething(home) ?? holds('One translation at most.')]
     const why = home.record.brief.facts.doubleNatReason
     if (why) return [holds(`${twice}, because: ${why}`)]
     return [breaks(`${twice}.`, 'Use access-point mode, or record why not.', atBrief('doubleNatReason'))]
@@ -221,8 +238,29 @@ export const addrApplied = askedRule({
   statement: 'Every changed page was applied, and the unit restarted where its model needs it.',
   asks: 'Was every changed page applied, and each unit restarted where it needs it?',
   applies: (home) => home.units.length > 0,
+  unknown: (home) => stillToApply(home),
   rests: (home) => restsOfApplied(home)
 })
+
+/** What the list in order lists as not applied: somebody took its tick away, or said no, and nobody who knew of that said yes to all of it since. */
+function stillToApply({ record, history, catalogue }: Home): Verdict | null {
+  const yesToAll = linesSaying(history, answerKey(APPLIED_RULE), 'yes')
+  const open = applyOrder(record, catalogue).find(({ id }) => {
+    const given = record.answers[ruleKey(APPLIED_RULE, id)]
+    return given?.answer === 'no' && !yesToAll.some(({ seq }) => hasSeen(history, seq, given.seq))
+  })
+  if (!open) return null
+  return unproven(
+    `Not applied, as the list in order has it: ${open.name}, ${open.label}.`,
+    'Apply it, and tick it there.',
+    {
+      stage: 'configure',
+      kind: 'answer',
+      id: APPLIED_RULE,
+      field: 'order'
+    }
+  )
+}
 
 export const addrReachable = rule({
   id: 'addr-reachable',

@@ -1,7 +1,9 @@
 import { methodNeeds } from '../../catalogue/model'
-import { aboutUnit, askedRule, atBrief, atUnit, breaks, holds, unproven, type Rule, rule } from '../rule'
+import { aboutUnit, atBrief, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { telephoneNotSaid } from './telephone'
 import { briefScope } from './brief-scope'
+import { methodsFor } from '../../work/units/good-look'
+import { wordsOf } from '../../values/plain'
 import { listed } from '../../values/list'
 
 const fieldWords: Record<string, string> = {
@@ -72,11 +74,12 @@ export const briefMethod = rule({
             atUnit('start', unit, 'method'),
             about
           )
-        const found = model!.methods.find((candidate) => candidate.id === method)
+        const ways = methodsFor(model!, unit)
+        const found = ways.find((candidate) => candidate.id === method)
         if (!found)
           return breaks(
-            `${model!.name} cannot be set up by ${method}.`,
-            `Choose ${listed(model!.methods.map((way) => way.name))}.`,
+            `${model!.name} cannot be set up by ${model!.methods.find(({ id }) => id === method)?.name ?? method}${unit.facts.role === undefined ? '' : ` as a ${wordsOf(unit.facts.role)}`}.`,
+            `Choose ${listed(ways.map((way) => way.name))}.`,
             atUnit('start', unit, 'method'),
             about
           )
@@ -91,22 +94,54 @@ export const briefMethod = rule({
       })
 })
 
-export const briefLineAlarm = askedRule({
+/** Whether alarms were asked about, on a line that may have some; what is not recorded of the line itself is asked first. */
+function judgeLineAlarm(home: Home): Verdict[] {
+  const { accessLine, telephone } = home.record.brief.facts
+  if (accessLine === undefined && home.units.length > 0)
+    return [unproven('What line comes in is not recorded.', 'Look, and say so under Brief.', atBrief('accessLine'))]
+  if (accessLine === 'telephone-line' || telephone === true) return [judgeAlarmAnswer(home)]
+  const open = telephoneNotSaid(home)
+  return open ? [open] : []
+}
+
+/** What the customer said of it, and who was told. */
+function judgeAlarmAnswer({ record }: Home): Verdict {
+  const { lineCarries, lineTold } = record.brief.facts
+  const given = record.answers['brief-line-alarm']
+  if (given?.answer === 'no')
+    return breaks(
+      `Not asked, says ${given.by.name}.`,
+      'Ask before anything is unplugged, and record what was said.',
+      atBrief('lineCarries')
+    )
+  if (lineCarries === undefined) {
+    if (given?.note !== undefined) return holds(`Asked; ${given.by.name} noted: ${given.note}`)
+    return unproven(
+      given ? 'It was asked about; what was answered is not recorded.' : 'Nobody has asked about it yet.',
+      'Ask before anything is unplugged, and record what was said.',
+      atBrief('lineCarries')
+    )
+  }
+  if (lineCarries === 'nothing') return holds('Asked: nothing of the kind hangs on the line.')
+  const what = lineCarries === 'several' ? 'several of them' : `${lineCarries === 'alarm' ? 'an' : 'a'} ${lineCarries}`
+  return lineTold === undefined
+    ? unproven(
+        `Asked: ${what} on the line; who was told that it is down meanwhile is not recorded.`,
+        'Tell whoever relies on it before anything is unplugged, and record who.',
+        atBrief('lineTold')
+      )
+    : holds(`Asked: ${what} on the line; told: ${lineTold}.`)
+}
+
+export const briefLineAlarm = rule({
   id: 'brief-line-alarm',
   name: 'Alarm on the line',
   stage: 'brief',
   level: 'must',
   minutes: 1,
-  statement: 'On a telephone line: alarm, pendant, lift or fax on it was asked about before anything was unplugged.',
-  asks: 'Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?',
-  applies: ({ record }) => record.brief.facts.accessLine === 'telephone-line' || record.brief.facts.telephone === true,
-  unknown: (home) => {
-    const { accessLine } = home.record.brief.facts
-    if (accessLine === 'telephone-line') return null
-    return accessLine === undefined && home.units.length > 0
-      ? unproven('What line comes in is not recorded.', 'Look, and say so under Brief.', atBrief('accessLine'))
-      : telephoneNotSaid(home)
-  }
+  statement:
+    'On a telephone line: alarm, pendant, lift or fax on it was asked about before anything was unplugged, and what was answered is recorded; where there is one, who was told.',
+  judge: judgeLineAlarm
 })
 
 /** Rules of the Brief. */

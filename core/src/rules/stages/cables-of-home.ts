@@ -1,5 +1,6 @@
 import { checkCabling } from '../../work/cabling/check'
 import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
+import { beyond } from '../../work/cabling/far-end'
 import { portOwners } from '../../work/cabling/ports'
 import { aboutUnit, breaks, unproven, type Home, type Place, type Verdict } from '../rule'
 
@@ -20,4 +21,13 @@ export function cablesAt(home: Home, id: string) {
     if (a?.end.id === id) return [{ cable, port: a, other: b }]
     return b?.end.id === id ? [{ cable, port: b, other: a }] : []
   })
+}
+
+/** Whether a cable leads a unit’s power to it: from a powered port or an injector, over a socket in the wall or not. */
+export function isFedByCable(home: Home, id: string): boolean {
+  const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
+  return cablesAt(home, id).some(
+    ({ port, other }) =>
+      port.powerInClass !== null && other !== null && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0
+  )
 }

@@ -1,8 +1,5 @@
-import { beyond } from '../../work/cabling/far-end'
-import { knownCables } from '../../work/cabling/known-cable'
-import { portOwners } from '../../work/cabling/ports'
 import { aboutUnit, holds, rule, unproven } from '../rule'
-import { asVerdict, cablesAt, problemsOf } from './cables-of-home'
+import { asVerdict, isFedByCable, problemsOf } from './cables-of-home'
 
 export const cablePower = rule({
   id: 'cable-power',
@@ -23,13 +20,7 @@ export const cablePower = rule({
     if (powered.length === 0 && switches.length === 0) return []
     const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
     if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
-    const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
-    const unfed = powered.filter(
-      (known) =>
-        !cablesAt(home, known.unit.id).some(
-          ({ other }) => other && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0
-        )
-    )
+    const unfed = powered.filter(({ unit }) => !isFedByCable(home, unit.id))
     if (unfed.length)
       return unfed.map((known) =>
         unproven(

@@ -2,7 +2,7 @@ import { hasSeen } from '../../history/history'
 import { proofOf } from '../../history/proof'
 import { restsOnCable } from '../../history/stands'
 import { checkCabling } from '../../work/cabling/check'
-import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
+import { knownCables, where, type CableProblem } from '../../work/cabling/known-cable'
 import { judgeFarEnd } from '../../work/cabling/far-end'
 import { fittingName, portOwners } from '../../work/cabling/ports'
 import { modelOf } from '../../catalogue/model'
@@ -11,7 +11,7 @@ import { standing, thingsOf } from '../../record/record'
 import { asVerdict, atCable, cablesAt, problemsOf } from './cables-of-home'
 import { cablePower } from './connect-power'
 import { aboutUnit, atBrief, breaks, holds, rule, unproven } from '../rule'
-import type { Place, Rule, Verdict } from '../rule'
+import type { Home, Place, Rule, Verdict } from '../rule'
 import { isAccessPoint } from '../../work/units/known-unit'
 
 /** What makes a cable wrong in itself, wherever it leads. */
@@ -179,14 +179,33 @@ export const cableSpeed = rule({
   }
 })
 
+/** Telephones that hang on the wall or on a splitter although the telephone's line goes through the gateway: no call gets to them. */
+function telephonesBeside({ record, catalogue }: Home): Verdict[] {
+  if (record.brief.facts.telephone !== true) return []
+  return knownCables(record, portOwners(record, catalogue)).flatMap(({ cable, a, b }) => {
+    const ends = [a, b]
+    const telephone = ends.find((port) => port?.end.thing === 'fitting' && port.kind === 'telephone')
+    const other = ends.find((port) => port !== telephone)
+    if (!telephone || !other || (other.end.thing !== 'outlet' && other.kind !== 'splitter-phone')) return []
+    return breaks(
+      `${telephone.owner} hangs on ${where(other)}, and its line goes through the gateway.`,
+      'Lead it to the telephone port of the gateway.',
+      atCable(cable.id)
+    )
+  })
+}
+
 export const cableSplitter = rule({
   id: 'cable-splitter',
   name: 'Sides of the splitter',
   stage: 'connect',
   level: 'must',
   minutes: 3,
-  statement: 'Splitter: line, modem and telephone each on their own side.',
+  statement:
+    'Splitter: line, modem and telephone each on their own side; a telephone whose line goes through the gateway is on the gateway.',
   judge: (home) => {
+    const beside = telephonesBeside(home)
+    if (beside.length) return beside
     const splitters = standing(thingsOf(home.record, 'fitting')).filter(({ facts }) => facts.kind === 'splitter')
     if (splitters.length === 0) return []
     const wrong = problemsOf(home, 'splitter-side')

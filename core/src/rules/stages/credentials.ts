@@ -11,6 +11,7 @@ import {
   type Verdict,
   rule
 } from '../rule'
+import { answeredOf, answeredWith, factOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
 
 /** Units that have a page or controller of their own to log in to. */
@@ -22,16 +23,26 @@ const withLogin = ({ model }: KnownUnit) =>
 function judgeAdmin(home: Home, known: KnownUnit): Verdict {
   const about = aboutUnit(known)
   const place: Place = { stage: 'configure', kind: 'secret', id: known.unit.id, field: 'admin-password' }
-  const secret = secretFor(home.record, 'admin-password', known.unit.id)
+  const answered = answeredOf(
+    home.units,
+    known,
+    ({ unit }) => secretFor(home.record, 'admin-password', unit.id) ?? undefined
+  )
+  const secret = answered?.value
   if (!secret) return unproven('No admin password of ours is in the vault.', 'Make one or type one.', place, about)
   const { print, score, usedElsewhere } = secret.assessed
-  const same = Object.values(home.record.secrets).find(
-    (other) => other.assessed.print === print && other.ref !== secret.ref && other.purpose !== 'admin-password'
+  const same = new Set(
+    Object.values(home.record.secrets)
+      .filter((other) => other.assessed.print === print && other.ref !== secret.ref)
+      // One that was replaced since is in use no more; a default is one for ever.
+      .filter(
+        ({ ref, purpose, id }) => purpose !== 'wifi-passphrase' || secretFor(home.record, purpose, id)?.ref === ref
+      )
+      .map(({ purpose }) => purpose)
   )
-  if (same?.purpose === 'label-login' || same?.purpose === 'label-key')
+  if (same.has('label-login') || same.has('label-key') || same.has('setup-code'))
     return breaks('It is the default of a label.', 'Make a new one.', place, about)
-  if (same?.purpose === 'wifi-passphrase')
-    return breaks('It is a Wi-Fi passphrase as well.', 'Make a new one.', place, about)
+  if (same.has('wifi-passphrase')) return breaks('It is a Wi-Fi passphrase as well.', 'Make a new one.', place, about)
   if (usedElsewhere) return breaks('The same password is in use at another home.', 'Make a new one.', place, about)
   if (score < home.policy.leastStrength)
     return breaks(
@@ -40,7 +51,8 @@ function judgeAdmin(home: Home, known: KnownUnit): Verdict {
       place,
       about
     )
-  if (known.model?.recoveryQuestions) {
+  // Of what is run with another the other's page asked.
+  if (answered.on === known && known.model?.recoveryQuestions) {
     const { recovery } = known.unit.facts
     const at = atUnit('configure', known.unit, 'recovery')
     if (recovery === undefined)
@@ -57,8 +69,15 @@ function judgeAdmin(home: Home, known: KnownUnit): Verdict {
         at,
         about
       )
+    if (recovery === 'made-up' && !secretFor(home.record, 'recovery-answers', known.unit.id))
+      return unproven(
+        'Its recovery questions are answered with made-up words, and the vault has none: nobody can answer them again.',
+        'Put the words into the vault.',
+        { ...place, field: 'recovery-answers' },
+        about
+      )
   }
-  return holds(`Strength ${score} of 4, used nowhere else.`, about)
+  return holds(`Strength ${score} of 4, used nowhere else${answeredWith(known, answered)}.`, about)
 }
 
 export const credAdmin = rule({
@@ -70,7 +89,7 @@ export const credAdmin = rule({
   sparesUntouched: true,
   needs: ['model'],
   statement:
-    'Admin password set by us: not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
+    'Where a unit has a login of its own, the admin password set by us (one answer for a mesh or all that a controller runs): not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
   judge: (home) => home.units.filter(withLogin).map((known) => judgeAdmin(home, known))
 })
 
@@ -85,7 +104,8 @@ export const credLocalAdmin = rule({
   statement: 'Local administrator restricted to the inside; remote administration off unless agreed.',
   judge: ({ units }) =>
     units.filter(withLogin).map((known) => {
-      const { localAdminOnly, remoteAdmin } = known.unit.facts
+      const { value: localAdminOnly, with: whose } = factOf(units, known, 'localAdminOnly')
+      const { value: remoteAdmin } = factOf(units, known, 'remoteAdmin')
       if (remoteAdmin === 'on')
         return breaks(
           'Remote administration is on and was not agreed.',
@@ -115,7 +135,7 @@ export const credLocalAdmin = rule({
           aboutUnit(known)
         )
       return holds(
-        `Inside only; remote administration ${remoteAdmin === 'off' ? 'is off' : 'was agreed'}.`,
+        `Inside only; remote administration ${remoteAdmin === 'off' ? 'is off' : 'was agreed'}${whose}.`,
         aboutUnit(known)
       )
     })
@@ -134,7 +154,8 @@ export const credAccount = rule({
     units
       .filter(({ model }) => model?.methods.some(({ needs }) => needs.includes('customer-account')))
       .map((known) => {
-        const { accountOwner, technicianRemoved } = known.unit.facts
+        const { value: accountOwner, with: whose } = factOf(units, known, 'accountOwner')
+        const { value: technicianRemoved } = factOf(units, known, 'technicianRemoved')
         if (accountOwner === undefined)
           return unproven(
             "Whose the maker's account is, is not recorded.",
@@ -164,7 +185,7 @@ export const credAccount = rule({
             aboutUnit(known)
           )
         return holds(
-          accountOwner === 'none' ? 'No account is used.' : "The account is the customer's; no technician's is left.",
+          `${accountOwner === 'none' ? 'No account is used' : "The account is the customer's; no technician's is left"}${whose}.`,
           aboutUnit(known)
         )
       })

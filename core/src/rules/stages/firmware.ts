@@ -1,5 +1,6 @@
 import { withFirmware } from '../../work/units/known-unit'
 import { inKnownOrder, knownOrder, newestRelease, orderUnknown, releaseOf } from '../../catalogue/firmware-order'
+import { factOf } from '../../work/units/run-as-one'
 import { versionKey } from '../../values/version'
 import { groupBy } from '../../values/group-by'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Rule, rule } from '../rule'
@@ -131,7 +132,7 @@ export const firmUpdates = rule({
     units
       .filter(({ model }) => model !== null && model.updates !== 'none')
       .map((known) => {
-        const { updates } = known.unit.facts
+        const { value: updates, with: whose } = factOf(units, known, 'updates')
         const at = atUnit('configure', known.unit, 'updates')
         if (updates === undefined)
           return unproven('How it is updated is not recorded.', 'Choose automatic or managed.', at, aboutUnit(known))
@@ -145,7 +146,7 @@ export const firmUpdates = rule({
             at,
             aboutUnit(known)
           )
-        return holds(`Updates ${updates}.`, aboutUnit(known))
+        return holds(`Updates ${updates}${whose}.`, aboutUnit(known))
       })
 })
 

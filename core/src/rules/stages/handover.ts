@@ -18,6 +18,7 @@ import {
   rule
 } from '../rule'
 import { listed } from '../../values/list'
+import { factOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { wifiName, wifiPassphrase } from './wifi'
 import { placeFinal } from './place'
@@ -51,10 +52,11 @@ export function contradiction(
     // What a model can do in one way only is no choice.
     const free = units.filter(({ model }) => model?.updates === 'either')
     const wanted = answer === 'automatic' ? 'automatic' : 'managed'
-    const other = free.filter(({ unit }) => unit.facts.updates !== undefined && unit.facts.updates !== wanted)
+    const setTo = (known: KnownUnit) => factOf(units, known, 'updates').value
+    const other = free.filter((known) => setTo(known) !== undefined && setTo(known) !== wanted)
     if (other.length)
       return {
-        message: `${answer === 'no' ? 'No automatic updates were' : `Updates ${answer} were`} chosen, and ${named(other)} ${other.length === 1 ? 'is' : 'are'} set to ${other[0]!.unit.facts.updates!}.`,
+        message: `${answer === 'no' ? 'No automatic updates were' : `Updates ${answer} were`} chosen, and ${named(other)} ${other.length === 1 ? 'is' : 'are'} set to ${setTo(other[0]!)!}.`,
         remedy: 'Set it as it was chosen under Configure, Firmware; or ask again.'
       }
     const able = units.filter(({ model }) => model !== null && model.updates !== 'none')
@@ -96,7 +98,9 @@ export const handChoices = rule({
     })
     if (against.length > 0)
       return against.map(({ choice, message, remedy }) => breaks(message, remedy, atChoice(choice)))
-    const unsaid = home.units.find(({ unit, model }) => model?.updates === 'either' && unit.facts.updates === undefined)
+    const unsaid = home.units.find(
+      (known) => known.model?.updates === 'either' && factOf(home.units, known, 'updates').value === undefined
+    )
     if (open.length === 0 && unsaid)
       return [
         unproven(

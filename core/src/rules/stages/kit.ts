@@ -4,7 +4,8 @@ import { kitIdentity, kitLabel } from './kit-identity'
 import { adapterFault } from '../../work/units/adapter'
 import { contentsOf } from '../../work/units/boxes'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
-import { isMeshMember } from '../../work/units/known-unit'
+import type { Catalogue } from '../../catalogue/model'
+import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
 
 /** What is set on a unit when it is configured. */
@@ -86,11 +87,20 @@ function judgeComplete({ boxes, units, catalogue }: Home): Verdict[] {
   return verdicts
 }
 
-function judgeFamily({ units }: Home): Verdict[] {
+/** What a model can form a mesh with: its family; where it has none, units of its own kind. */
+const familyOf = ({ model }: KnownUnit) => model!.family ?? model!.id
+
+/** Whether a maker sells these models together in one box. */
+function isOneSet(models: readonly string[], catalogue: Catalogue): boolean {
+  const kits = [...catalogue.values()].flatMap((model) => model.kits ?? [])
+  return kits.some(({ items }) => models.every((id) => items.some(({ unit }) => unit === id)))
+}
+
+function judgeFamily({ units, catalogue }: Home): Verdict[] {
   const members = units.filter(isMeshMember)
   if (members.length < 2) return []
   const first = members[0]!
-  const stranger = members.find(({ model }) => model!.family !== first.model!.family)
+  const stranger = members.find((member) => familyOf(member) !== familyOf(first))
   if (stranger) {
     return [
       breaks(
@@ -101,14 +111,22 @@ function judgeFamily({ units }: Home): Verdict[] {
       )
     ]
   }
-  const models = [...new Set(members.map(({ model }) => model!.name))]
-  if (models.length === 1) return [holds(`All ${members.length} mesh members are ${models[0]}.`)]
-  const mostMembers = Math.min(...members.map(({ model }) => model!.mesh!.members ?? Infinity))
-  const limits = `at most ${mostMembers === Infinity ? 'any number of' : mostMembers} members, ${Math.min(...members.map(({ model }) => model!.mesh!.hops))} hops`
+  const models = [...new Map(members.map(({ model }) => [model!.id, model!])).values()]
+  if (models.length === 1) return [holds(`All ${members.length} mesh members are ${models[0]!.name}.`)]
+  const names = listed(models.map(({ name }) => name))
+  const mostMembers = Math.min(...models.map(({ mesh }) => mesh!.members ?? Infinity))
+  const limits = `at most ${mostMembers === Infinity ? 'any number of' : mostMembers} members, ${Math.min(...models.map(({ mesh }) => mesh!.hops))} hops`
+  if (
+    isOneSet(
+      models.map(({ id }) => id),
+      catalogue
+    )
+  )
+    return [holds(`${names}: a set that its maker sells as one; ${limits}.`)]
   return [
     {
       ...breaks(
-        `One family, mixed models: ${listed(models)}. The weakest sets the limits: ${limits}.`,
+        `One family, mixed models: ${names}. The weakest sets the limits: ${limits}.`,
         'Tell the customer, or use one model throughout.',
         atUnit('kit', members[1]!.unit, 'model')
       ),
@@ -209,7 +227,7 @@ export const kitFamily = rule({
   minutes: 1,
   needs: ['model', 'role'],
   statement:
-    "All mesh members are of one family; mixed models in it are at level should, and the weakest member's limits are shown.",
+    "All mesh members are of one family; mixed models in it are at level should, and the weakest member's limits are shown. Models that the maker sells as one set are no mixture.",
   judge: judgeFamily
 })
 

@@ -2,6 +2,8 @@ import type { PlacedUnit } from '../../work/plan/home-plan'
 import { standing } from '../../record/record'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Verdict, rule } from '../rule'
 import { apart, figure, inPlan } from './in-plan'
+import { isFedByCable } from './cables-of-home'
+import type { KnownUnit } from '../../work/units/known-unit'
 import { seenInPlace } from './seen-in-place'
 
 function judgeOutlet(home: Home): Verdict[] {
@@ -18,8 +20,10 @@ function judgeOutlet(home: Home): Verdict[] {
   const adapters = found.placed
     .filter(({ known }) => known.unit.facts.role === 'powerline-adapter')
     .map((adapter) => ({ ...adapter, near: nearest(adapter.at, 'mains') }))
-  const seen = found.placed.map(({ known, at }) => {
+  const partners = home.units.filter(({ unit }) => unit.facts.role === 'powerline-adapter').length
+  const seen = found.placed.flatMap(({ known, at }): Verdict | Verdict[] => {
     const about = aboutUnit(known)
+    if (isFedByCable(home, known.unit.id)) return overItsCable(known)
     const powered = known.model?.ports.some(({ powerInClass }) => powerInClass !== undefined) ?? false
     const near = nearest(at, 'mains') ?? null
     const socket = powered ? nearest(at, 'network') : undefined
@@ -64,11 +68,22 @@ function judgeOutlet(home: Home): Verdict[] {
           { stage: 'place', kind: 'outlet', id: near.outlet.id, field: 'circuit' },
           about
         )
+      // Where the plan does not show the other one, its circuit is known to whoever looked.
+      if (adapters.length < Math.max(2, partners))
+        return seenInPlace(home, 'place-outlet', known, {
+          evidence: 'The plan does not show its partner: whether both are on one circuit is not known.',
+          remedy: 'Look, and say so by one press; or draw the partner into the plan.'
+        })
     }
     return holds(`A mains outlet is ${near.far.toFixed(1)} m away.`, about)
   })
-  return [...seen, ...found.unplaced.flatMap((known) => seenInPlace(home, 'place-outlet', known))]
+  const unseen = found.unplaced.flatMap((known) =>
+    isFedByCable(home, known.unit.id) ? overItsCable(known) : seenInPlace(home, 'place-outlet', known)
+  )
+  return [...seen, ...unseen]
 }
+
+const overItsCable = (known: KnownUnit): Verdict => holds('It gets its power over its cable.', aboutUnit(known))
 
 export const placeOutlet = rule({
   id: 'place-outlet',

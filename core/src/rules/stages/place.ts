@@ -65,11 +65,14 @@ export const placeCount = rule({
   judge: ({ units, policy }) => {
     const members = units.filter(isMeshMember)
     if (members.length < 2) return []
-    const limits = members.map(({ model }) => model!.mesh!.members)
-    const most =
-      limits.some((limit) => limit === null) && limits.every((limit) => limit === null)
-        ? policy.mostMembers
-        : Math.min(...limits.map((limit) => limit ?? Infinity))
+    // The least of their limits counts; where a maker states none, the company's.
+    const most = Math.min(
+      ...members.map(({ model }) => {
+        const { members: stated } = model!.mesh!
+        return stated === undefined ? policy.mostMembers : (stated ?? Infinity)
+      })
+    )
+    if (most === Infinity) return [holds(`${members.length} members; its mesh may be of any number.`)]
     if (members.length <= most) return [holds(`${members.length} members; the limit is ${most}.`)]
     return [
       breaks(

@@ -3,8 +3,22 @@ import { roomAt } from '../../work/plan/home-plan'
 import { apart, figure, hangingMembers, inPlan, unplacedMembers, type InPlan } from './in-plan'
 import { placeOutlet } from './place-outlet'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
-import { standing } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
+import { ruleKey, standing } from '../../record/record'
+import {
+  aboutUnit,
+  atUnit,
+  breaks,
+  holds,
+  staleAnswer,
+  unproven,
+  type Home,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
+import type { PlacedUnit } from '../../work/plan/home-plan'
+import { restsOfPlace } from '../../work/prove/rests'
+import { signalRead } from './signal-read'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { seenInPlace, type PlaceQuestion } from './seen-in-place'
 
@@ -15,7 +29,7 @@ function judgeClear(home: Home): Verdict[] {
   const unseen = found.unplaced
     .filter(({ unit, model }) => unit.facts.cabinet === true || (model?.radios.length ?? 0) > 0)
     .flatMap((known) => (known.unit.facts.cabinet ? [shutIn(known)] : seenInPlace(home, 'place-clear', known)))
-  const seen = found.placed.map(({ known, at }) => {
+  const seen = found.placed.flatMap(({ known, at }): Verdict | Verdict[] => {
     const about = aboutUnit(known)
     if (known.unit.facts.cabinet) return shutIn(known)
     const near = troubles
@@ -34,6 +48,12 @@ function judgeClear(home: Home): Verdict[] {
         atUnit('place', known.unit, 'x'),
         about
       )
+    // No plan tells of the cabinet around it, nor of what stands before it.
+    if (known.unit.facts.cabinet === undefined && (known.model?.radios.length ?? 0) > 0)
+      return seenInPlace(home, 'place-clear', known, {
+        evidence: 'Whether it stands in a cabinet or behind something large nobody has said.',
+        remedy: 'Look, and say so by one press.'
+      })
     return holds(
       near && near.far < Infinity ? `In the open, ${near.far.toFixed(1)} m from the nearest trouble.` : 'In the open.',
       about
@@ -59,7 +79,11 @@ function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
 }
 
 /** Judges each wireless hop of the plan; of members that it does not show, what somebody saw. */
-function eachHop(home: Home, rule: PlaceQuestion, judge: (hop: Hop, known: KnownUnit) => Verdict): Verdict[] {
+function eachHop(
+  home: Home,
+  rule: PlaceQuestion,
+  judge: (hop: Hop, known: KnownUnit, at: PlacedUnit) => Verdict | Verdict[]
+): Verdict[] {
   const found = inPlan(home)
   const hops = joinsIn(home, found)
   const hanging = new Set(hangingMembers(home))
@@ -68,7 +92,7 @@ function eachHop(home: Home, rule: PlaceQuestion, judge: (hop: Hop, known: Known
     // The plan does not show what it hangs on, or nothing of it reaches there.
     if (hop === undefined) return hanging.has(known) ? cabledOrSeen(home, rule, known) : []
     if (hop === 'root') return []
-    return hop === 'cabled' ? [holds('It is cabled.', aboutUnit(known))] : [judge(hop, known)]
+    return hop === 'cabled' ? [holds('It is cabled.', aboutUnit(known))] : judge(hop, known, at)
   })
   return [...seen, ...unplacedMembers(home, found).flatMap((known) => cabledOrSeen(home, rule, known))]
 }
@@ -124,18 +148,35 @@ export const placeSpacing = rule({
   level: 'should',
   minutes: 8,
   needs: ['model', 'role'],
-  statement: 'Each wireless hop at most the length of the standard, or its signal at or above the figure.',
+  statement: 'Each wireless hop at most the length of the standard, or its measured signal at or above the figure.',
   judge: (home) =>
-    eachHop(home, 'place-spacing', (hop, known) => {
+    eachHop(home, 'place-spacing', (hop, known, at) => {
       const [most, least] = [figure(home, 'mostHopM'), figure(home, 'leastHopDbm')]
-      const words = `${hop.metres.toFixed(1)} m from ${hop.from.name}, ${Math.round(hop.dbm)} dBm by the plan`
-      if (hop.metres <= most || hop.dbm >= least) return holds(`${words}.`, aboutUnit(known))
-      return breaks(
-        `${words}; at most ${most} m or at least ${least} dBm is wanted.`,
-        'Place it nearer, or cable it.',
-        atUnit('place', known.unit, 'x'),
-        aboutUnit(known)
-      )
+      const about = aboutUnit(known)
+      const words = `${hop.metres.toFixed(1)} m from ${hop.from.name}`
+      if (hop.metres <= most) return holds(`${words}.`, about)
+      const place = atUnit('place', known.unit, 'x')
+      const remedy = 'Place it nearer, or cable it.'
+      const read = signalRead(home, hop.from, at)
+      if (read !== null && read >= least) return holds(`${words}, ${read} dBm as it was read there.`, about)
+      if (read !== null)
+        return breaks(
+          `${words}, ${read} dBm as it was read there; at most ${most} m or at least ${least} dBm is wanted.`,
+          remedy,
+          place,
+          about
+        )
+      // What the plan reckons proves nothing; where it reckons too little as well, nobody need measure.
+      const planned = `${words}, ${Math.round(hop.dbm)} dBm by the plan`
+      const wanted = `at most ${most} m, or at least ${least} dBm as it is read there, is wanted`
+      const given = home.record.answers[ruleKey('place-spacing', known.unit.id)]
+      const isSaid =
+        given?.answer === 'yes' && staleAnswer(home, 'place-spacing', known.unit.id, restsOfPlace(known.unit)) === null
+      if (hop.dbm < least && !isSaid) return breaks(`${planned}; ${wanted}.`, remedy, place, about)
+      return seenInPlace(home, 'place-spacing', known, {
+        evidence: `${planned}, and nobody read its signal there; ${wanted}.`,
+        remedy: 'Read its signal there, or see that it is good and say so by one press.'
+      })
     })
 })
 

@@ -29,11 +29,15 @@ export interface GoneName {
 export function namesToBeGone({ units, networks, record }: Home): GoneName[] {
   const used = new Set(networks.map(({ facts }) => facts.ssid))
   const { oldSsid, keepName } = record.brief.facts
-  const defaults = units.flatMap(({ unit, name }): GoneName[] =>
-    unit.facts.defaultSsid !== undefined && !used.has(unit.facts.defaultSsid)
-      ? [{ id: unit.id, ssid: unit.facts.defaultSsid, label: `the name ${name} came with` }]
+  const defaults = units.flatMap(({ unit, model, name }): GoneName[] => {
+    const { defaultSsid, stayed } = unit.facts
+    if (defaultSsid !== undefined)
+      return used.has(defaultSsid) ? [] : [{ id: unit.id, ssid: defaultSsid, label: `the name ${name} came with` }]
+    // Nobody typed it; how it begins is known of the model.
+    return model?.defaultSsidPrefix && model.radios.length > 0 && !stayed
+      ? [{ id: unit.id, ssid: `${model.defaultSsidPrefix}…`, label: `a name such as ${name} comes with` }]
       : []
-  )
+  })
   return [
     ...defaults,
     ...(oldSsid !== undefined && keepName !== true && !used.has(oldSsid)
@@ -80,6 +84,7 @@ export const proveNamesGone = rule({
   stage: 'prove',
   level: 'should',
   minutes: 1,
+  needs: ['model'],
   statement: 'No default or old network name of our units is on the air any more.',
   afterAnywhere: [wifiName],
   judge: judgeGone

@@ -6,6 +6,8 @@ import {
   type HomeChannels,
   type HomeRadio
 } from '../../work/channels/home-channels'
+import { modelOf } from '../../catalogue/model'
+import { ofWhatStood, untouched } from '../stood-before'
 import { spectrumOf } from '../../radio/channels'
 import { breaks, holds, unproven, type Home, type Place, type Rule, type Verdict, rule } from '../rule'
 
@@ -51,6 +53,33 @@ function plannedOf({ record, catalogue, policy }: Home): HomeChannels {
   return plan
 }
 
+/** A radio of which no channel is recorded: it chooses by itself, as far as it may be used in the country, or nobody knows. */
+function unrecorded(home: Home, radio: HomeRadio): Verdict {
+  const { record, catalogue } = home
+  const unit = record.units[radio.unit]!
+  const { country } = record.brief.facts
+  const isSet = radio.recorded?.facts.channel !== undefined
+  if (!isSet && !unit.facts.autoChannels && untouched(home).has(unit.id)) return ofWhatStood(about(radio))
+  if (isSet || !unit.facts.autoChannels)
+    return unproven(
+      'Its channel and width are not recorded.',
+      'Read them off its page, or plan them; or say that it chooses them by itself.',
+      at(radio),
+      about(radio)
+    )
+  const mayHere = modelOf(unit, catalogue)!
+    .radios.filter(({ band }) => band === radio.band)
+    .every(({ countries }) => country === undefined || countries.length === 0 || countries.includes(country))
+  return mayHere
+    ? holds('It chooses its channel by itself.', about(radio))
+    : breaks(
+        `It chooses its channel by itself, and is not made for ${country!}.`,
+        'Choose a permitted channel, or a model that is made for here.',
+        at(radio),
+        about(radio)
+      )
+}
+
 export const radioChannel = rule({
   id: 'radio-channel',
   name: 'Channel',
@@ -60,18 +89,10 @@ export const radioChannel = rule({
   needs: ['model'],
   statement: 'Channels are permitted in the country; 2.4 GHz ones are of a non-overlapping set and 20 MHz wide.',
   judge: (home) => {
-    const radios = homeRadios(home.record, home.catalogue)
-    if (!begun(radios)) return []
     const set = setOf(home)
-    return radios.map((radio): Verdict => {
+    return homeRadios(home.record, home.catalogue).map((radio): Verdict => {
       const choice = chosen(radio)
-      if (!choice)
-        return unproven(
-          'Its channel and width are not recorded.',
-          'Read them off its page, or plan them.',
-          at(radio),
-          about(radio)
-        )
+      if (!choice) return unrecorded(home, radio)
       const problem = channelProblem(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz)
       if (problem)
         return breaks(

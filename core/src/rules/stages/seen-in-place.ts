@@ -1,7 +1,7 @@
 import { changesSince } from '../../history/stands'
 import { isCarriedOver } from '../../record/carry-over'
 import { restsOfPlace } from '../../work/prove/rests'
-import { ruleKey } from '../../record/record'
+import { ruleKey, type Unit } from '../../record/record'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { aboutUnit, breaks, holds, noLonger, staleAnswer, unproven, type Home, type Place, type Verdict } from '../rule'
 
@@ -35,20 +35,39 @@ export const placeQuestions = {
 } as const
 export type PlaceQuestion = keyof typeof placeQuestions
 
-/** Judges a unit that no plan shows, by what somebody saw who stood there; what they say counts until it is moved. */
-export function seenInPlace(home: Home, rule: PlaceQuestion, known: KnownUnit): Verdict[] {
+/** What a powerline adapter needs of its outlet. */
+const powerlineOutlet = {
+  asks: 'Straight in a wall socket, in no strip, on the circuit of its partner',
+  remedy: 'Put it straight into a wall socket of its partner’s circuit.'
+} as const
+
+/** What is asked of a unit’s place under a rule, and what mends a no. */
+export const placeQuestionOf = (rule: PlaceQuestion, { facts: { role } }: Unit): { asks: string; remedy: string } =>
+  rule === 'place-outlet' && role === 'powerline-adapter' ? powerlineOutlet : placeQuestions[rule]
+
+/**
+ * Judges a unit by what somebody saw who stood there, where no plan shows it, or the plan does not tell; what they say counts until it is
+ * moved.
+ * @param untold what is not known, where a plan shows the unit; with what would tell it
+ */
+export function seenInPlace(
+  home: Home,
+  rule: PlaceQuestion,
+  known: KnownUnit,
+  untold?: { evidence: string; remedy: string }
+): Verdict[] {
   // What stood before was seen then: it is asked anew where this visit moved it.
   if (known.unit.facts.stayed && !wasMoved(home, known)) return []
   const about = aboutUnit(known)
-  const { asks, remedy } = placeQuestions[rule]
+  const { asks, remedy } = placeQuestionOf(rule, known.unit)
   const place: Place = { stage: 'place', kind: 'answer', id: rule, field: known.unit.id }
   const given = home.record.answers[ruleKey(rule, known.unit.id)]
   const statement = `${asks[0]!.toLowerCase()}${asks.slice(1)}`
   if (!given)
     return [
       unproven(
-        `It is in no plan, and nobody has said: ${statement}.`,
-        'Look, and say so by one press; or draw it into the plan.',
+        untold?.evidence ?? `It is in no plan, and nobody has said: ${statement}.`,
+        untold?.remedy ?? 'Look, and say so by one press; or draw it into the plan.',
         place,
         about
       )

@@ -2,6 +2,8 @@ import { hasSeen, headsOf } from '../../history/history'
 import { proofOf } from '../../history/proof'
 import type { Sighting } from '../../record/things/seen'
 import { restsOfLamps } from '../../work/prove/rests'
+import { isGoodFor } from '../../work/units/good-look'
+import { wordsOf } from '../../values/plain'
 import { lastedTooLong, readLamps } from '../../work/units/unit-lamps'
 import { lookWords, sightingWords } from '../../catalogue/look'
 import {
@@ -17,6 +19,7 @@ import {
   type Verdict,
   rule
 } from '../rule'
+import { answeredOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
 import { kitRole, kitAdapter } from './kit'
@@ -106,7 +109,14 @@ function judgeLook({ record }: Home, known: KnownUnit, last: Sighting): Verdict 
       atLamp(known),
       about
     )
-  if (reading.state.good) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
+  if (isGoodFor(reading.state, known.unit)) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
+  if (reading.state.good)
+    return breaks(
+      `Seen: ${seen}: ${reading.state.meaning}. That is well in another role; here it is a ${wordsOf(known.unit.facts.mode ?? known.unit.facts.role ?? 'unit')}.`,
+      'It works as something else than it is here for: set it up in its role, or record the role it has.',
+      atLamp(known),
+      about
+    )
   // A state that the model gives a time is on its way to another; it says nothing either way until that time is over.
   if (reading.state.maxMin !== undefined && !reading.overdue)
     return unproven(`Seen: ${seen}: ${reading.state.meaning}.`, `${reading.state.action}.`, atLamp(known), about)
@@ -206,11 +216,15 @@ export const startMethodWindow = rule({
     })
 })
 
+/** What was answered to a prompt of a unit's app: on the unit, else once for all that are run as one with it. */
+const promptAnswer = (units: readonly KnownUnit[], known: KnownUnit, prompt: string) =>
+  answeredOf(units, known, ({ unit }) => unit.prompts[prompt])?.value
+
 /** Every prompt has an answer: of those that were given without asking only a no stands. */
-function judgeAnswered(known: KnownUnit): Verdict {
+function judgeAnswered(units: readonly KnownUnit[], known: KnownUnit): Verdict {
   const { prompts } = known.model!
-  const unasked = prompts.filter(({ id }) => known.unit.prompts[id]!.from === 'default')
-  const agreed = unasked.find(({ id }) => known.unit.prompts[id]!.answer === 'yes')
+  const unasked = prompts.filter(({ id }) => promptAnswer(units, known, id)!.from === 'default')
+  const agreed = unasked.find(({ id }) => promptAnswer(units, known, id)!.answer === 'yes')
   if (agreed)
     return unproven(
       'A prompt was answered with yes, and the customer was not asked.',
@@ -235,8 +249,8 @@ export const startPrompts = rule({
     units
       .filter(({ model }) => (model?.prompts.length ?? 0) > 0)
       .map((known) => {
-        const open = known.model!.prompts.filter(({ id }) => !known.unit.prompts[id])
-        if (open.length === 0) return judgeAnswered(known)
+        const open = known.model!.prompts.filter(({ id }) => !promptAnswer(units, known, id))
+        if (open.length === 0) return judgeAnswered(units, known)
         return unproven(
           `${open.length} of ${known.model!.prompts.length} prompts have no answer.`,
           'Ask the customer; no unless told.',

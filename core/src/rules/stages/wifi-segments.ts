@@ -1,6 +1,6 @@
 import { type Home, type Verdict, breaks, holds, rule, unproven } from '../rule'
 import type { Network } from '../../record/record'
-import { aboutNetwork, atNetwork, eachNetwork } from './network-place'
+import { aboutNetwork, atNetwork, eachNetwork, noNetwork } from './network-place'
 import { passphraseOf } from '../../work/wifi/passphrase'
 
 function judgeGuest(home: Home, network: Network): Verdict {
@@ -79,5 +79,5 @@ export const wifiSegment = rule({
   level: 'must',
   minutes: 1,
   statement: 'Every network name lands in its intended segment.',
-  judge: eachNetwork(judgeSegment)
+  judge: (home) => [...noNetwork(home), ...eachNetwork(judgeSegment)(home)]
 })

@@ -1,7 +1,8 @@
-import { aboutNetwork, atNetwork, eachNetwork } from './network-place'
+import { aboutNetwork, atNetwork, eachNetwork, noNetwork } from './network-place'
 import { wifiGuest, wifiSegment } from './wifi-segments'
 import { secretFor, type Network } from '../../record/record'
 import { passphraseOf, takesPassphraseFrom } from '../../work/wifi/passphrase'
+import { canPair, factOf } from '../../work/units/run-as-one'
 import { securityRank } from '../../work/wifi/security'
 import { isPrivateName } from '../../secrets/names'
 import {
@@ -171,6 +172,17 @@ function judgeNames(home: Home): Verdict[] {
     )
     const right = home.policy.extenderNames === 'same' ? equal : suffixed
     const wanted = home.policy.extenderNames === 'same' ? 'the router’s name' : 'the router’s name with a suffix'
+    if (own.length === 0) {
+      verdicts.push(
+        unproven(
+          'The name of the router’s network is not recorded: whether the extender’s goes with it is not known.',
+          'Record the router’s network as well.',
+          atNetwork(network, 'ssid'),
+          aboutNetwork(network)
+        )
+      )
+      continue
+    }
     verdicts.push(
       right
         ? holds(`The extender sends ${wanted}.`, aboutNetwork(network))
@@ -222,7 +234,7 @@ export const wifiSecurity = rule({
   level: 'must',
   minutes: 3,
   statement: 'WPA2-AES or WPA3; never open, WEP or TKIP outside an isolated guest network.',
-  judge: eachNetwork(judgeSecurity)
+  judge: (home) => [...noNetwork(home), ...eachNetwork(judgeSecurity)(home)]
 })
 
 export const wifiPassphrase = rule({
@@ -232,8 +244,10 @@ export const wifiPassphrase = rule({
   level: 'must',
   minutes: 3,
   statement: '8–63 characters, strong enough, not the default, not the name, not another secret of the visit.',
-  judge: (home) =>
-    home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
+  judge: (home) => [
+    ...noNetwork(home),
+    ...home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
+  ]
 })
 
 export const wifiPushbuttonOff = rule({
@@ -244,12 +258,13 @@ export const wifiPushbuttonOff = rule({
   minutes: 1,
   sparesUntouched: true,
   needs: ['model'],
-  statement: 'Push-button and PIN pairing are off at hand-over, unless the customer asked for them.',
+  statement:
+    'Push-button and PIN pairing of every unit that has them are off at hand-over, unless the customer asked for them.',
   judge: ({ units }) =>
     units
-      .filter(({ model }) => model?.methods.some(({ kind }) => kind === 'push-button'))
+      .filter(({ model }) => model !== null && canPair(model))
       .map((known) => {
-        const { pushButton } = known.unit.facts
+        const { value: pushButton, with: whose } = factOf(units, known, 'pushButton')
         const at = atUnit('configure', known.unit, 'pushButton')
         if (pushButton === undefined)
           return unproven(
@@ -266,7 +281,7 @@ export const wifiPushbuttonOff = rule({
             aboutUnit(known)
           )
         return holds(
-          pushButton === 'off' ? 'Its pairing button is off.' : 'Left on, as the customer asked.',
+          `${pushButton === 'off' ? 'Its pairing button is off' : 'Left on, as the customer asked'}${whose}.`,
           aboutUnit(known)
         )
       })

@@ -1,3 +1,4 @@
+import { isGoodFor } from '../units/good-look'
 import type { Folded } from '../../history/history'
 import { auditRecord } from '../addresses/home-audit'
 import { checkCabling } from '../cabling/check'
@@ -101,7 +102,7 @@ function lampSeen({ modelOf }: Searched, unit: Unit | undefined): string | undef
   if (!unit || !model || unit.sightings.length === 0) return undefined
   const { state } = readLamps(unit, model)
   if (state?.is) return lampAnswer[state.is] ?? state.is
-  return state?.good ? 'good' : undefined
+  return state && isGoodFor(state, unit) ? 'good' : undefined
 }
 
 /** What the line's lamps can answer, by what they were seen to show. */

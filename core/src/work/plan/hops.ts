@@ -2,6 +2,7 @@ import { modelOf, type Catalogue } from '../../catalogue/model'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
 import { obstaclesOf, senderOf, type HomePlan, type PlacedUnit } from './home-plan'
+import type { Unit } from '../../record/record'
 import type { Band } from '../../values/band'
 
 /** A wireless hop: from which unit, how far, and with what signal by the plan. */
@@ -94,6 +95,12 @@ export function sharesRadio(unit: PlacedUnit, catalogue: Catalogue): boolean {
   return (modelOf(unit.unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
 }
 
+/** How many streams a unit’s wireless hop has: those of its best radio on the band. */
+export function hopStreams(unit: Unit, catalogue: Catalogue): number {
+  const radios = modelOf(unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND) ?? []
+  return Math.max(1, ...radios.map(({ streams }) => streams))
+}
+
 /** What arrives of a signal, with what it comes from. */
 export interface ExpectedRate {
   mbps: number
@@ -129,12 +136,7 @@ export function expectedRate(
   ) {
     hops++
     if (sharesRadio(at, catalogue)) halved++
-    const streams = Math.max(
-      1,
-      ...(modelOf(at.unit, catalogue)
-        ?.radios.filter((radio) => radio.band === BACKHAUL_BAND)
-        .map((radio) => radio.streams) ?? [])
-    )
+    const streams = hopStreams(at.unit, catalogue)
     slowest = Math.min(slowest, linkRate({ rssiDbm: join.dbm, streams, widthMHz: 80 }).phyMbps)
   }
   return { mbps: (ARRIVES * slowest) / 2 ** halved, hops, halved }

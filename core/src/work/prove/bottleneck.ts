@@ -3,7 +3,7 @@ import { checkCabling } from '../cabling/check'
 import { cableMbps } from '../cabling/known-cable'
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
-import { ARRIVES, joinsOf } from '../plan/hops'
+import { ARRIVES, hopStreams, joinsOf, sharesRadio } from '../plan/hops'
 import { placedUnits, planOf } from '../plan/home-plan'
 import { linkRate } from '../../radio/link-rate'
 import {
@@ -81,9 +81,10 @@ export function bottleneckOf(
 function followUp(record: VisitRecord, catalogue: Catalogue, unit: string, links: Link[], unknown: string[]): void {
   const up = upstreamOf(record, catalogue)
   const plan = planOf(record)
+  const placed = placedUnits(record, plan)
   const hops = joinsOf(
     plan,
-    placedUnits(record, plan).map((placed) => ({ at: placed, cabled: placed.unit.facts.cabled === true })),
+    placed.map((at) => ({ at, cabled: at.unit.facts.cabled === true })),
     catalogue,
     HOP_HOLDS_DBM
   )
@@ -106,16 +107,23 @@ function followUp(record: VisitRecord, catalogue: Catalogue, unit: string, links
       const link = cableLink(cable, name)
       if (link) links.push(link)
       else unknown.push(`the link of the cable from ${name}`)
-    } else if (typeof join === 'object' && role !== 'powerline-adapter') {
-      halved++
+    } else if (typeof join === 'object' && join.from.id === through && role !== 'powerline-adapter') {
+      if (
+        sharesRadio(
+          placed.find((candidate) => candidate.id === here.id)!,
+          catalogue
+        )
+      )
+        halved++
+      const streams = hopStreams(here, catalogue)
       links.push({
         kind: 'backhaul',
         name: `the hop from ${name}`,
-        mbps: (ARRIVES * linkRate({ rssiDbm: join.dbm, streams: 2, widthMHz: 80 }).phyMbps) / 2 ** halved,
+        mbps: (ARRIVES * linkRate({ rssiDbm: join.dbm, streams, widthMHz: 80 }).phyMbps) / 2 ** halved,
         from: 'calculated'
       })
     }
-    // Over the mains, and where the plan does not hold both, nothing tells what the hop carries.
+    // Over the mains, where the plan does not hold both, and where it takes another way, nothing tells what the hop carries.
     else unknown.push(`the hop from ${name}`)
   }
 }

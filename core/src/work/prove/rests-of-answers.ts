@@ -1,3 +1,4 @@
+import { modelOf, type Catalogue } from '../../catalogue/model'
 import type { Folded } from '../../history/history'
 import { countingSlips, restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
 import { isPresence, partsOf } from '../../record/keys'
@@ -100,9 +101,21 @@ export function restsOfCall({ record }: Folded): Rests[] {
 export const restsOfRejoined = ({ record }: Folded): Rests[] =>
   networksJoined(record).flatMap((network) => countingSlips(restsOnNetwork(network, true)))
 
-/** What it rests on that a name is gone: a reset brings it back, and whoever names a network may give it again. */
-export const restsOfGone = ({ record }: Folded): Rests[] => [
-  ...Object.values(record.units).map((unit): Rests => ({ unit: unit.id, without: ['reset'], name: unitName(unit) })),
+/**
+ * What it rests on that a name is gone: a reset brings it back, whoever names a network may give it again, and another name is not the one
+ * that was listened for. The name a unit came with may be written up later, where it is of those that its model comes with.
+ */
+export const restsOfGone = ({ record, catalogue }: Folded & { catalogue: Catalogue }): Rests[] => [
+  ...Object.values(record.units).flatMap((unit): Rests[] => {
+    const { defaultSsid } = unit.facts
+    const prefix = modelOf(unit, catalogue)?.defaultSsidPrefix?.toLowerCase()
+    const isListenedFor = prefix !== undefined && defaultSsid?.toLowerCase().startsWith(prefix) === true
+    return [
+      { unit: unit.id, without: ['reset'], name: unitName(unit) },
+      ...restsOnFields('unit', unit.id, { defaultSsid: `the name ${unitName(unit)} came with` }, !isListenedFor)
+    ]
+  }),
+  ...restsOnFields('brief', 'brief', { oldSsid: 'the home’s old name' }, false),
   ...Object.values(record.networks).flatMap(({ id, facts }) =>
     restsOnFields('network', id, { ssid: `the name ${facts.ssid ?? 'of a network'}` }, true)
   )

@@ -1,3 +1,4 @@
+import { isGoodFor } from '../units/good-look'
 import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { runningWaits } from '../units/ended-waits'
@@ -309,8 +310,10 @@ const rank = ({ unit }: KnownUnit): number =>
   ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[unit.facts.role as 'modem'] ?? 3
 const uplinkPorts: readonly string[] = ['internet', 'coax', 'telephone-line', 'fibre']
 const cabledRoles: readonly string[] = ['access-point', 'switch', 'controller']
-const isGood = ({ unit, model }: KnownUnit): boolean =>
-  Boolean(model && unit.sightings.length && readLamps(unit, model).state?.good)
+function isGood({ unit, model }: KnownUnit): boolean {
+  const state = model && unit.sightings.length > 0 ? readLamps(unit, model).state : null
+  return state !== null && isGoodFor(state, unit)
+}
 
 /** What is left of a wait that runs. A clock that was set back makes it no longer than it is. */
 function left({ at, usualMin, mostMin }: Wait, nowMs: number): Span {

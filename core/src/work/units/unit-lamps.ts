@@ -1,3 +1,4 @@
+import { isGoodFor } from './good-look'
 import type { Model, ModelState } from '../../catalogue/model'
 import type { Unit } from '../../record/record'
 import { followLamps } from '../../catalogue/follow'
@@ -58,7 +59,7 @@ export function lastedTooLong(unit: Unit, model: Model): ModelState | null {
       at <= index && (!began || seq > began.seq) ? [readLampsAt(unit, model, at)] : []
     )
     state = ofStretch.find(({ overdue }) => overdue)?.state ?? null
-    if (state || reading.state?.good) break
+    if (state || (reading.state && isGoodFor(reading.state, unit))) break
     index -= ofStretch.length - 1
   }
   tooLong.set(unit, { model, state })

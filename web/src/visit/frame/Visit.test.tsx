@@ -9,7 +9,7 @@ import { useOutbox } from '../../outbox/outbox'
 import { Strand } from './Strand'
 import { VisitHead } from './VisitHead'
 import { SignOff } from '../stages/sign-off/SignOff'
-import { complete, node, opened } from '@pasado/testing/logbook'
+import { complete, node, opened, mixed } from '@pasado/testing/logbook'
 import { currentAddress, show, written } from '../../../test/stage'
 
 const user = userEvent.setup()
@@ -24,7 +24,7 @@ describe('around the work', () => {
   })
 
   it('a lead waives with a reason, and takes it back; a technician acknowledges what should be', async () => {
-    show(complete(), <Docket />, { role: 'lead' })
+    show(mixed(), <Docket />, { role: 'lead' })
     await user.click(screen.getByRole('button', { name: 'Waive: Mesh family' }))
     await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
     expect(screen.getByRole('alert').textContent).toContain('A reason is missing')
@@ -34,7 +34,7 @@ describe('around the work', () => {
     await user.click(screen.getByRole('button', { name: 'Withdraw the waiver: Mesh family' }))
     await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
     expect(written('waiver.withdrawn')).toEqual([{ rule: 'kit-family' }])
-    show(complete(), <Docket />)
+    show(mixed(), <Docket />)
     expect(screen.queryByRole('button', { name: /^Waive/ })).toBeNull()
     await user.click(screen.getByRole('button', { name: 'Acknowledge: Mesh family' }))
     await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On purpose.')
@@ -74,7 +74,7 @@ describe('around the work', () => {
   })
 
   it('the strand tells how every stage stands', () => {
-    show(complete(), <Strand visit="x" here="kit" />)
+    show(complete().write('unit.set', { id: node, set: { adapterVolts: 19 } }), <Strand visit="x" here="kit" />)
     const stops = screen.getAllByRole('link').map((stop) => stop.getAttribute('aria-label'))
     expect(stops).toEqual([
       '1 Brief: 4 hold',

@@ -35,10 +35,13 @@ describe('Brief', () => {
   it('asks about alarms on a telephone line, with the caution', async () => {
     show(opened({ accessLine: 'telephone-line' }), <Brief />)
     expect(screen.getByText(/ringing voltage/)).toBeDefined()
-    await user.click(
-      chip('Did you ask about an alarm, a pendant, a lift or a fax on this line, before anything was unplugged?', 'Yes')
-    )
-    expect(written('rule.answered')).toEqual([{ rule: 'brief-line-alarm', answer: 'yes' }])
+    expect(screen.queryByRole('textbox', { name: 'Who was told' })).toBeNull()
+    await user.click(chip('Asked: what else hangs on the line', 'alarm'))
+    await enter('Who was told', 'Beacon Alarms, 555-0177')
+    expect(written('brief.set')).toEqual([
+      { set: { lineCarries: 'alarm' }, origin: 'typed' },
+      { set: { lineTold: 'Beacon Alarms, 555-0177' }, origin: 'typed' }
+    ])
   })
 
   it('begins with what the visit before left with a reason, first of all what has had its day', async () => {

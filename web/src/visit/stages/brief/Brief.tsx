@@ -3,7 +3,7 @@ import { format } from 'date-fns'
 import { contentsOf } from '@pasado/core/work/units/boxes'
 import { standing } from '@pasado/core/record/record'
 import { isOnPaper } from '@pasado/core/values/on-paper'
-import { accessLines, reasons } from '@pasado/core/record/brief'
+import { accessLines, lineLoads, reasons } from '@pasado/core/record/brief'
 import { useDraft } from '../../../app/draft'
 import { AskedRules } from '../../frame/AskedRules'
 import { ChoiceFact, TextFact, YesNoFact } from '../../fields/FactField'
@@ -96,12 +96,7 @@ export function Brief() {
           </div>
         </section>
       </div>
-      {telephone && (
-        <Notice as="p" edge="ink" className="mt-4">
-          <b>Caution.</b> A telephone line carries ringing voltage. An alarm, a pendant, a lift or a fax may hang on it:
-          ask before you unplug anything. Wiring in the wall is for a licensed trade; follow the local code.
-        </Notice>
-      )}
+      {telephone && <OnTheLine />}
       <WhatStays className="mt-4 border-t border-rule pt-3" />
       <KitsOut />
       <div className="mt-4">
@@ -127,6 +122,33 @@ export function Brief() {
       <Notes />
       <HouseOfVisit />
     </div>
+  )
+}
+
+/** What hangs on a telephone line is asked before anything is unplugged: with the caution, what was answered, and who was told. */
+function OnTheLine() {
+  const carries = useVisit((state) => state.record.brief.facts.lineCarries)
+  return (
+    <section aria-label="On the telephone line" className="mt-4 flex flex-col gap-3">
+      <Notice as="p" edge="ink">
+        <b>Caution.</b> A telephone line carries ringing voltage. An alarm, a pendant, a lift or a fax may hang on it:
+        ask before you unplug anything. Wiring in the wall is for a licensed trade; follow the local code.
+      </Notice>
+      <ChoiceFact
+        {...brief}
+        field="lineCarries"
+        label="Asked: what else hangs on the line"
+        options={lineLoads.map((value) => ({ value, label: value }))}
+      />
+      {carries !== undefined && carries !== 'nothing' && (
+        <TextFact
+          {...brief}
+          field="lineTold"
+          label="Who was told"
+          hint="The line is down meanwhile: whoever relies on it has to know."
+        />
+      )}
+    </section>
   )
 }
 

@@ -25,6 +25,7 @@ const parts = [
 function partOf(at: string | null): string | null {
   if (!at) return null
   const [kind, , field = ''] = at.split('.')
+  if (kind === 'answer' && field === 'order') return 'order'
   if (kind === 'network' || field === 'wifi-passphrase') return 'wifi'
   if (kind === 'radio') return 'channels'
   if (kind === 'segment' || kind === 'host' || kind === 'pool' || kind === 'answer') return 'addresses'

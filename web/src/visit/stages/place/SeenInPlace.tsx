@@ -1,5 +1,5 @@
 import { ruleKey, unitName, type Unit } from '@pasado/core/record/record'
-import { placeQuestions, type PlaceQuestion } from '@pasado/core/rules/stages/seen-in-place'
+import { placeQuestionOf, placeQuestions, type PlaceQuestion } from '@pasado/core/rules/stages/seen-in-place'
 import { Chips } from '../../../ui/Chips'
 import { Mark } from '../../../ui/Mark'
 import { Button } from '../../../ui/Button'
@@ -19,7 +19,10 @@ export function SeenInPlace({ unit }: { unit: Unit }) {
   const asked = findings.flatMap(({ rule, subject, outcome, place, evidence }) => {
     if (subject?.id !== unit.id || !isPlaceQuestion(rule)) return []
     const given = answers[ruleKey(rule, unit.id)]
-    return place?.kind === 'answer' || (given && unit.facts.x === undefined) ? [{ rule, outcome, evidence, given }] : []
+    // What was said stays to be seen, and to be said otherwise, unless the plan tells it.
+    return place?.kind === 'answer' || (given && (unit.facts.x === undefined || rule === 'place-clear'))
+      ? [{ rule, outcome, evidence, given }]
+      : []
   })
   if (asked.length === 0) return null
   const open = asked.filter(({ outcome }) => outcome === 'unproven')
@@ -54,9 +57,9 @@ export function SeenInPlace({ unit }: { unit: Unit }) {
             className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2"
           >
             <Mark outcome={outcome} />
-            <p className="grow basis-64">{placeQuestions[rule].asks}</p>
+            <p className="grow basis-64">{placeQuestionOf(rule, unit).asks}</p>
             <Chips
-              label={`${name}: ${placeQuestions[rule].asks}`}
+              label={`${name}: ${placeQuestionOf(rule, unit).asks}`}
               value={outcome === 'unproven' ? undefined : (given?.answer as 'yes' | undefined)}
               disabled={!mayWrite}
               options={[

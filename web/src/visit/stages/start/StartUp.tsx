@@ -1,4 +1,5 @@
 import { format } from 'date-fns'
+import { methodsFor } from '@pasado/core/work/units/good-look'
 import { methodNeeds, modelOf, type Model } from '@pasado/core/catalogue/model'
 import type { Unit } from '@pasado/core/record/record'
 import { Chips } from '../../../ui/Chips'
@@ -12,6 +13,7 @@ import { write } from '../../session/write'
 import { MethodSteps } from './Method'
 import { PressLength } from './PressLength'
 import { ReadUnit } from './ReadUnit'
+import { AnsweredOnce } from '../../frame/AnsweredOnce'
 import { ByUnit } from '../../frame/UnitColumn'
 import { Button } from '../../../ui/Button'
 import { List } from '../../../ui/List'
@@ -56,7 +58,7 @@ function UnitStart({ unit }: { unit: Unit }) {
             id={unit.id}
             field="method"
             label="Setup method"
-            options={model.methods.map((method) => ({ value: method.id, label: method.name }))}
+            options={methodsFor(model, unit).map((method) => ({ value: method.id, label: method.name }))}
           />
         )}
         {method && method.needs.length > 0 && (
@@ -77,7 +79,11 @@ function UnitStart({ unit }: { unit: Unit }) {
         <ReadUnit unit={unit} />
         {model.buttons.length > 0 && <PressLength unit={unit} model={model} />}
         <Events unit={unit} />
-        {model.prompts.length > 0 && <Prompts unit={unit} model={model} />}
+        {model.prompts.length > 0 && (
+          <AnsweredOnce unit={unit} differs={Object.keys(unit.prompts).length > 0}>
+            <Prompts unit={unit} model={model} />
+          </AnsweredOnce>
+        )}
         <LampHistory unit={unit} model={model} />
       </div>
     </div>

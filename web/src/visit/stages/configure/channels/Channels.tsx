@@ -38,6 +38,18 @@ export function Channels() {
       set: radio.recorded ? change : { unit: radio.unit, band: radio.band, ...change },
       origin: 'typed'
     })
+  const leftTo = (unit: string, radiosOfIt: readonly HomeRadio[]) => {
+    write('unit.set', { id: unit, set: { autoChannels: true } })
+    for (const { recorded: thing } of radiosOfIt)
+      if (thing) write('radio.set', { id: thing.id, set: { channel: null, widthMHz: null } })
+  }
+  const open = [
+    ...new Set(
+      radios
+        .filter((radio) => recordedChoice(radio) === null && !units[radio.unit]!.facts.autoChannels)
+        .map(({ unit }) => unit)
+    )
+  ]
   const take = () =>
     best?.choices.forEach((choice, at) => {
       const radio = radios[at]!
@@ -90,6 +102,11 @@ export function Channels() {
           />
           radar channels too
         </label>
+        {mayWrite && open.length > 0 && (
+          <Button onClick={() => open.forEach((unit) => leftTo(unit, []))}>
+            {open.length === 1 ? 'It chooses by itself' : 'They choose by themselves'}
+          </Button>
+        )}
         {mayWrite && (
           <Button kind="main" disabled={!best || same} onClick={take}>
             {same ? 'The plan is recorded' : 'Record the plan'}
@@ -120,7 +137,9 @@ export function Channels() {
                     lost={best?.lost[at] ?? null}
                     country={country}
                     set24={set24}
+                    byItself={units[radio.unit]!.facts.autoChannels === true}
                     onSet={(change) => set(radio, change)}
+                    onByItself={() => leftTo(radio.unit, [radio])}
                   />
                 )
             )}

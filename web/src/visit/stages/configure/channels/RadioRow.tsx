@@ -12,20 +12,28 @@ export const recordedChoice = ({ recorded }: HomeRadio): ChannelChoice | null =>
     ? { channel: recorded.facts.channel, widthMHz: recorded.facts.widthMHz }
     : null
 
+/** What stands for a channel that nobody sets. */
+const BY_ITSELF = 'by-itself'
+
 export function RadioRow({
   radio,
   planned,
   lost,
   country,
   set24,
-  onSet
+  byItself,
+  onSet,
+  onByItself
 }: {
   radio: HomeRadio
   planned: ChannelChoice | null
   lost: number | null
   country: string | undefined
   set24: readonly number[]
+  /** Whether its unit chooses channels by itself. */
+  byItself: boolean
   onSet: (change: Facts<'radio'>) => void
+  onByItself: () => void
 }) {
   const mayWrite = useMayWrite()
   const { recorded, band, name } = radio
@@ -39,6 +47,7 @@ export function RadioRow({
       ].sort((a, b) => a - b),
     [band, country, set24, recorded?.facts.channel]
   )
+  const isFree = byItself && recorded?.facts.channel === undefined
   const watch = planned && needsRadarWatch(country, band, planned.channel, planned.widthMHz)
   return (
     <li
@@ -52,12 +61,13 @@ export function RadioRow({
       <Select
         aria-label={`Channel of ${name}, ${band} GHz`}
         disabled={!mayWrite}
-        value={recorded?.facts.channel ?? ''}
-        onChange={(event) => onSet({ channel: Number(event.target.value) })}
+        value={recorded?.facts.channel ?? (isFree ? BY_ITSELF : '')}
+        onChange={({ target: { value } }) => (value === BY_ITSELF ? onByItself() : onSet({ channel: Number(value) }))}
       >
         <option value="" disabled>
           channel
         </option>
+        <option value={BY_ITSELF}>by itself</option>
         {channels.map((channel) => (
           <option key={channel} value={channel}>
             {channel}
@@ -66,7 +76,7 @@ export function RadioRow({
       </Select>
       <Select
         aria-label={`Width of ${name}, ${band} GHz`}
-        disabled={!mayWrite}
+        disabled={!mayWrite || isFree}
         value={recorded?.facts.widthMHz ?? ''}
         onChange={(event) => onSet({ widthMHz: Number(event.target.value) as 20 })}
       >

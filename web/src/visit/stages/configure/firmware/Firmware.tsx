@@ -4,6 +4,7 @@ import { updateOrder } from '@pasado/core/work/configure/firmware-order'
 import { knownOrder, newestRelease } from '@pasado/core/catalogue/firmware-order'
 import { modelOf, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
+import { AnsweredOnce } from '../../../frame/AnsweredOnce'
 import { ChoiceFact, TextFact } from '../../../fields/FactField'
 import { useVisit } from '../../../session/visit-state'
 import { List } from '../../../../ui/List'
@@ -67,15 +68,17 @@ export function Firmware() {
                 />
               )}
               {model!.updates !== 'none' && (
-                <ChoiceFact
-                  {...field}
-                  field="updates"
-                  label="Updates"
-                  options={[
-                    { value: 'automatic', label: 'automatic' },
-                    { value: 'managed', label: 'managed by us' }
-                  ]}
-                />
+                <AnsweredOnce unit={unit} differs={unit.facts.updates !== undefined}>
+                  <ChoiceFact
+                    {...field}
+                    field="updates"
+                    label="Updates"
+                    options={[
+                      { value: 'automatic', label: 'automatic' },
+                      { value: 'managed', label: 'managed by us' }
+                    ]}
+                  />
+                </AnsweredOnce>
               )}
             </li>
           )

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { APPLIED_RULE, applyOrder, type Change } from '@pasado/core/work/configure/apply-order'
 import { useMayWrite } from '../../../session/facts'
+import { placeKey } from '../../../session/place'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
@@ -19,7 +20,14 @@ export function ApplyOrder() {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const mayWrite = useMayWrite()
-  const changes = useMemo(() => applyOrder(record, catalogue), [record, catalogue])
+  // Whoever said that every page is applied said it of each, as long as that stands.
+  const isAll = useVisit(({ findings }) =>
+    findings.some(({ rule, outcome }) => rule === APPLIED_RULE && outcome === 'holds')
+  )
+  const changes = useMemo(
+    () => applyOrder(record, catalogue).map((change) => ({ ...change, applied: change.applied || isAll })),
+    [record, catalogue, isAll]
+  )
   const next = changes.find(({ applied }) => !applied)
   if (changes.length === 0) return <p>Nothing is set yet that would have to be applied.</p>
   return (
@@ -41,7 +49,13 @@ export function ApplyOrder() {
           '.'
         )}
       </p>
-      <List as="ol" framed className="mt-3" aria-label="Changes in their order">
+      <List
+        as="ol"
+        framed
+        className="mt-3"
+        aria-label="Changes in their order"
+        data-place={placeKey({ kind: 'answer', id: APPLIED_RULE, field: 'order' })}
+      >
         {changes.map(({ id, name, label, cuts, needsRestart, applied }, at) => (
           <li
             key={id}
