@@ -11,6 +11,7 @@ import {
   type Verdict,
   rule
 } from '../rule'
+import { eachOnce, hasOwnFact } from './answered-once'
 import { answeredOf, answeredWith, factOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
 
@@ -90,7 +91,13 @@ export const credAdmin = rule({
   needs: ['model'],
   statement:
     'Where a unit has a login of its own, the admin password set by us (one answer for a mesh or all that a controller runs): not the default, strong enough, not a Wi-Fi passphrase, not that of another site.',
-  judge: (home) => home.units.filter(withLogin).map((known) => judgeAdmin(home, known))
+  judge: (home) =>
+    eachOnce(
+      home,
+      home.units.filter(withLogin),
+      ({ unit }) => Boolean(secretFor(home.record, 'admin-password', unit.id)),
+      (known) => judgeAdmin(home, known)
+    )
 })
 
 export const credLocalAdmin = rule({
@@ -102,8 +109,9 @@ export const credLocalAdmin = rule({
   sparesUntouched: true,
   needs: ['model'],
   statement: 'Local administrator restricted to the inside; remote administration off unless agreed.',
-  judge: ({ units }) =>
-    units.filter(withLogin).map((known) => {
+  judge: (home) =>
+    eachOnce(home, home.units.filter(withLogin), hasOwnFact('localAdminOnly', 'remoteAdmin'), (known) => {
+      const { units } = home
       const { value: localAdminOnly, with: whose } = factOf(units, known, 'localAdminOnly')
       const { value: remoteAdmin } = factOf(units, known, 'remoteAdmin')
       if (remoteAdmin === 'on')
@@ -150,10 +158,13 @@ export const credAccount = rule({
   sparesUntouched: true,
   needs: ['model'],
   statement: "The maker's account is the customer's; no technician account is left on the unit.",
-  judge: ({ units }) =>
-    units
-      .filter(({ model }) => model?.methods.some(({ needs }) => needs.includes('customer-account')))
-      .map((known) => {
+  judge: (home) =>
+    eachOnce(
+      home,
+      home.units.filter(({ model }) => model?.methods.some(({ needs }) => needs.includes('customer-account'))),
+      hasOwnFact('accountOwner', 'technicianRemoved'),
+      (known) => {
+        const { units } = home
         const { value: accountOwner, with: whose } = factOf(units, known, 'accountOwner')
         const { value: technicianRemoved } = factOf(units, known, 'technicianRemoved')
         if (accountOwner === undefined)
@@ -188,7 +199,8 @@ export const credAccount = rule({
           `${accountOwner === 'none' ? 'No account is used' : "The account is the customer's; no technician's is left"}${whose}.`,
           aboutUnit(known)
         )
-      })
+      }
+    )
 })
 
 export const credNoLeak = rule({

@@ -1,5 +1,6 @@
 import { withFirmware } from '../../work/units/known-unit'
 import { inKnownOrder, knownOrder, newestRelease, orderUnknown, releaseOf } from '../../catalogue/firmware-order'
+import { eachOnce, hasOwnFact } from './answered-once'
 import { factOf } from '../../work/units/run-as-one'
 import { versionKey } from '../../values/version'
 import { groupBy } from '../../values/group-by'
@@ -128,10 +129,13 @@ export const firmUpdates = rule({
   sparesUntouched: true,
   needs: ['model'],
   statement: 'Automatic or managed updates: chosen, recorded, by the school in force.',
-  judge: ({ units, policy }) =>
-    units
-      .filter(({ model }) => model !== null && model.updates !== 'none')
-      .map((known) => {
+  judge: (home) =>
+    eachOnce(
+      home,
+      home.units.filter(({ model }) => model !== null && model.updates !== 'none'),
+      hasOwnFact('updates'),
+      (known) => {
+        const { units, policy } = home
         const { value: updates, with: whose } = factOf(units, known, 'updates')
         const at = atUnit('configure', known.unit, 'updates')
         if (updates === undefined)
@@ -147,7 +151,8 @@ export const firmUpdates = rule({
             aboutUnit(known)
           )
         return holds(`Updates ${updates}${whose}.`, aboutUnit(known))
-      })
+      }
+    )
 })
 
 /** Rules of Configure about firmware. */

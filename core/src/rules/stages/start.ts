@@ -19,6 +19,7 @@ import {
   type Verdict,
   rule
 } from '../rule'
+import { eachOnce } from './answered-once'
 import { answeredOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
@@ -245,20 +246,26 @@ export const startPrompts = rule({
   sparesUntouched: true,
   needs: ['model'],
   statement: 'Every consent prompt of the model has a recorded answer by the customer.',
-  judge: ({ units }) =>
-    units
-      .filter(({ model }) => (model?.prompts.length ?? 0) > 0)
-      .map((known) => {
-        const open = known.model!.prompts.filter(({ id }) => !promptAnswer(units, known, id))
-        if (open.length === 0) return judgeAnswered(units, known)
-        return unproven(
-          `${open.length} of ${known.model!.prompts.length} prompts have no answer.`,
-          'Ask the customer; no unless told.',
-          { stage: 'start', kind: 'prompt', id: known.unit.id, field: open[0]!.id },
-          aboutUnit(known)
-        )
-      })
+  judge: (home) =>
+    eachOnce(
+      home,
+      home.units.filter(({ model }) => (model?.prompts.length ?? 0) > 0),
+      ({ unit }) => Object.keys(unit.prompts).length > 0,
+      (known) => judgePrompts(home.units, known)
+    )
 })
+
+function judgePrompts(units: readonly KnownUnit[], known: KnownUnit): Verdict {
+  const { prompts } = known.model!
+  const open = prompts.filter(({ id }) => !promptAnswer(units, known, id))
+  if (open.length === 0) return judgeAnswered(units, known)
+  return unproven(
+    `${open.length} of ${prompts.length} prompts have no answer.`,
+    'Ask the customer; no unless told.',
+    { stage: 'start', kind: 'prompt', id: known.unit.id, field: open[0]!.id },
+    aboutUnit(known)
+  )
+}
 
 /** Rules of Start up. */
 export const startRules: readonly Rule[] = [startGoodLamp, startFreshLamp, startInTime, startMethodWindow, startPrompts]

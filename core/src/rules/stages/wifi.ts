@@ -2,6 +2,7 @@ import { aboutNetwork, atNetwork, eachNetwork, noNetwork } from './network-place
 import { wifiGuest, wifiSegment } from './wifi-segments'
 import { secretFor, type Network } from '../../record/record'
 import { passphraseOf, takesPassphraseFrom } from '../../work/wifi/passphrase'
+import { eachOnce, hasOwnFact } from './answered-once'
 import { canPair, factOf } from '../../work/units/run-as-one'
 import { securityRank } from '../../work/wifi/security'
 import { isPrivateName } from '../../secrets/names'
@@ -260,10 +261,13 @@ export const wifiPushbuttonOff = rule({
   needs: ['model'],
   statement:
     'Push-button and PIN pairing of every unit that has them are off at hand-over, unless the customer asked for them.',
-  judge: ({ units }) =>
-    units
-      .filter(({ model }) => model !== null && canPair(model))
-      .map((known) => {
+  judge: (home) =>
+    eachOnce(
+      home,
+      home.units.filter(({ model }) => model !== null && canPair(model)),
+      hasOwnFact('pushButton'),
+      (known) => {
+        const { units } = home
         const { value: pushButton, with: whose } = factOf(units, known, 'pushButton')
         const at = atUnit('configure', known.unit, 'pushButton')
         if (pushButton === undefined)
@@ -284,7 +288,8 @@ export const wifiPushbuttonOff = rule({
           `${pushButton === 'off' ? 'Its pairing button is off' : 'Left on, as the customer asked'}${whose}.`,
           aboutUnit(known)
         )
-      })
+      }
+    )
 })
 
 /** Rules of Configure about Wi-Fi. */
