@@ -1,8 +1,10 @@
 import { format } from 'date-fns'
 import { useState } from 'react'
-import type { Finding } from '@pasado/core/rules/evaluate'
+import { blocks, type Finding } from '@pasado/core/rules/evaluate'
+import { listed } from '@pasado/core/values/list'
 import { useDraft } from '../../app/draft'
 import { Sheet } from '../../ui/Sheet'
+import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
@@ -16,6 +18,18 @@ export interface Grant {
   finding: Finding
 }
 
+/** What the same rule has against other things, and may be acknowledged with it. */
+const alike = ({ rule, subject }: Finding, findings: readonly Finding[]): Finding[] =>
+  findings.filter(
+    (other) =>
+      other.rule === rule &&
+      other.level === 'should' &&
+      blocks(other) &&
+      other.subject !== null &&
+      subject !== null &&
+      other.subject.id !== subject.id
+  )
+
 /** Asks for the reason of a waiver or an acknowledgement. */
 export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: () => void }) {
   const [reason, setReason] = useDraft(
@@ -24,10 +38,14 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
   )
   const [until, setUntil] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
+  const [withOthers, setWithOthers] = useState(false)
+  const findings = useVisit((state) => state.findings)
   if (!grant) return null
   const { kind, finding } = grant
   const about = { rule: finding.rule, ...(finding.subject ? { subject: finding.subject.id } : {}) }
+  const others = kind === 'acknowledge' ? alike(finding, findings) : []
   const close = () => {
+    setWithOthers(false)
     setReason('')
     setUntil('')
     setProblem(null)
@@ -44,7 +62,13 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
       return
     }
     if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim(), ...(until ? { until } : {}) })
-    if (kind === 'acknowledge') write('rule.acknowledged', { ...about, reason: reason.trim() })
+    if (kind === 'acknowledge')
+      for (const { subject } of withOthers ? [finding, ...others] : [finding])
+        write('rule.acknowledged', {
+          rule: finding.rule,
+          ...(subject ? { subject: subject.id } : {}),
+          reason: reason.trim()
+        })
     if (kind === 'withdraw') write('waiver.withdrawn', about)
     close()
   }
@@ -75,6 +99,17 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
             />
             <Problem id="grant-wrong" message={problem} className="mt-1" />
           </div>
+        )}
+        {others.length > 0 && (
+          <label className="flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              className="size-5 accent-plum"
+              checked={withOthers}
+              onChange={(event) => setWithOthers(event.target.checked)}
+            />
+            for {listed(others.map(({ subject }) => subject!.name))} as well
+          </label>
         )}
         {kind === 'waive' && (
           <Field label="Put right by">

@@ -9,7 +9,7 @@ import { useOutbox } from '../../outbox/outbox'
 import { Strand } from './Strand'
 import { VisitHead } from './VisitHead'
 import { SignOff } from '../stages/sign-off/SignOff'
-import { complete, node, opened, mixed } from '@pasado/testing/logbook'
+import { complete, mixed, node, opened, router } from '@pasado/testing/logbook'
 import { currentAddress, show, written } from '../../../test/stage'
 
 const user = userEvent.setup()
@@ -40,6 +40,24 @@ describe('around the work', () => {
     await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On purpose.')
     await user.click(screen.getByRole('button', { name: 'Acknowledge this' }))
     expect(written('rule.acknowledged')).toEqual([{ rule: 'kit-family', reason: 'On purpose.' }])
+  })
+
+  it('what a rule has against several things is acknowledged for one, or for all with one reason', async () => {
+    const low = () =>
+      [router, node].reduce((log, id) => log.write('unit.set', { id, set: { heightM: 0.3 } }), complete())
+    for (const [withOthers, subjects] of [
+      [false, [node]],
+      [true, [node, router]]
+    ] as const) {
+      show(low(), <Docket />)
+      await user.click(screen.getByRole('button', { name: 'Acknowledge: Study node: height' }))
+      await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On the skirting.')
+      if (withOthers) await user.click(screen.getByRole('checkbox', { name: 'for Hall router as well' }))
+      await user.click(screen.getByRole('button', { name: 'Acknowledge this' }))
+      expect(written('rule.acknowledged')).toEqual(
+        subjects.map((subject) => ({ rule: 'place-height', subject, reason: 'On the skirting.' }))
+      )
+    }
   })
 
   it('a visit that is sealed while it is looked at shows its seal, and what was said then', async () => {
