@@ -125,3 +125,24 @@ it('what was never so is taken back by whoever wrote it, also in the request tha
   expect((await send(isolde, visit, undoing(ofIsolde))).status).toBe(422)
   expect((await recordOf(visit)).units[unit]!.events).toEqual([])
 })
+
+it('which came first of two lines that did not know of each other is taken from who wrote one of them, and from nobody else', async () => {
+  const visit = await openAVisit(isolde)
+  const unit = uuidv7()
+  const made = draft(visit, 'unit.set', { id: unit, set: { name: 'Node' } }, { from: ofIsolde, base: 1 })
+  expect((await send(isolde, visit, made, joined(visit, ofIsolde))).status).toBe(200)
+  expect((await send(corin, visit, joined(visit, ofCorin))).status).toBe(200)
+  const moved = draft(visit, 'unit.event', { unit, what: 'moved' }, { from: ofCorin, base: 4 })
+  const tested = draft(visit, 'unit.event', { unit, what: 'tested-good' }, { from: ofIsolde, base: 4 })
+  expect((await send(corin, visit, moved)).status).toBe(200)
+  expect((await send(isolde, visit, tested)).status).toBe(200)
+  const said = (from: string, change = moved.id, proof = tested.id) =>
+    draft(visit, 'order.said', { change, proof, came: 'before' }, { from, base: 6 })
+  expect((await send(wenna, visit, said(ofWenna))).status).toBe(422)
+  expect((await send(corin, visit, said(ofCorin))).status).toBe(200)
+  // A lead confirms what was said by who was there.
+  expect((await send(wenna, visit, said(ofWenna))).status).toBe(200)
+  // Of what had seen the other it is known.
+  expect((await send(isolde, visit, said(ofIsolde, made.id, tested.id))).status).toBe(422)
+  expect((await recordOf(visit)).words).toHaveLength(2)
+})

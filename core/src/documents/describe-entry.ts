@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/model'
 import { kindOf } from '../record/entries/all'
 import type { Naming } from '../record/entries/kind'
-import type { Entry } from '../record/entry'
+import type { Placed } from '../record/entry'
 import { equipmentOf } from '../record/equipment'
 import type { VisitRecord } from '../record/record'
 import { causes } from '../work/diagnose/causes'
@@ -13,7 +13,7 @@ import { fieldWords, valueWords } from './field-words'
  * @param moment how a moment is told, from its ISO text
  */
 export function describeEntry(
-  entry: Entry,
+  entry: Placed,
   record: VisitRecord,
   catalogue: Catalogue,
   moment: (iso: string) => string

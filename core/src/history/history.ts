@@ -1,4 +1,5 @@
 import { kindOf } from '../record/entries/all'
+import type { Author } from '../record/attribution'
 import type { Told } from '../record/entries/kind'
 import type { Placed } from '../record/entry'
 import { fieldKey, partsOf, presenceKey } from '../record/keys'
@@ -42,7 +43,23 @@ export interface History {
   happenings: ReadonlyMap<string, readonly Happening[]>
   /** Lines that their author took back as never so, each with the line that says it. */
   undone: ReadonlyMap<number, number>
+  /** What was said of which came first, a change or a proof, by `wordKey`, in the order of the logbook. */
+  words: ReadonlyMap<string, readonly Word[]>
+  /** Whether a word counts only where a lead gave the same. */
+  wordsNeedLead?: true
+  /** Where it is collected which changes and proofs did not know of each other. */
+  unordered?: { change: string; proof: string; message: string }[]
 }
+
+/** What somebody said of a change and a proof that did not know of each other. */
+export interface Word {
+  by: Author
+  /** Whether the change came before the proof, or after it. */
+  came: 'before' | 'after'
+}
+
+/** What is kept of a change and a proof, by the numbers of their lines. */
+export const wordKey = (change: number, proof: number): string => `${change} ${proof}`
 
 /** The history before the first entry. */
 export const emptyHistory: History = {
@@ -50,7 +67,8 @@ export const emptyHistory: History = {
   outboxes: new Map(),
   writes: new Map(),
   happenings: new Map(),
-  undone: new Map()
+  undone: new Map(),
+  words: new Map()
 }
 
 /** The history after more entries, in the order of the logbook. Pure: the one given is not changed. */
@@ -60,6 +78,7 @@ export function remember(history: History, entries: Iterable<Placed>): History {
   const writes = new Map(history.writes)
   const happenings = new Map(history.happenings)
   const undone = new Map(history.undone)
+  const words = new Map(history.words)
   for (const entry of entries) {
     const place = outboxes.get(entry.from) ?? 0
     outboxes.set(entry.from, place + 1)
@@ -70,12 +89,17 @@ export function remember(history: History, entries: Iterable<Placed>): History {
       const { unit, what } = entry.body
       happenings.set(unit, [...(happenings.get(unit) ?? []), { seq: entry.seq, what }])
     }
+    if (entry.kind === 'order.said') {
+      const [change, proof] = [entry.body.change, entry.body.proof].map((id) => lineOf(lines, id))
+      const key = change && proof && wordKey(change.seq, proof.seq)
+      if (key) words.set(key, [...(words.get(key) ?? []), { by: entry.by, came: entry.body.came }])
+    }
     if (entry.kind === 'slip.undone') {
       const slip = lineOf(lines, entry.body.undoes)
       if (slip?.by.id === entry.by.id) undone.set(slip.seq, entry.seq)
     }
   }
-  return { lines, outboxes, writes, happenings, undone }
+  return { lines, outboxes, writes, happenings, undone, words }
 }
 
 function lineOf(lines: History['lines'], id: string): Placed | undefined {

@@ -1,4 +1,5 @@
-import { hasSeen, isSame, valueSeen, wasNeverSo, wasPutBack, type History, type Write } from './history'
+import { hasSeen, isSame, wasNeverSo, wasPutBack, type History, type Write } from './history'
+import { cameBy, isBefore, whyWordFails } from './words'
 import { fieldKey, isPresence, partsOf, presenceKey } from '../record/keys'
 import type { UnitEvent } from '../record/answers'
 import type { StoredKind } from '../record/things/all'
@@ -54,7 +55,7 @@ export function whyNotStanding(history: History, proof: number, rests: readonly 
 function happened(history: History, proof: number, { unit, without, name }: Extract<Rests, { unit: string }>) {
   const happenings = history.happenings.get(unit) ?? []
   return happenings
-    .filter(({ seq, what }) => without.includes(what as UnitEvent) && !hasSeen(history, proof, seq))
+    .filter(({ seq, what }) => without.includes(what as UnitEvent) && !isBefore(history, proof, seq))
     .filter(({ seq }) => !wasNeverSo(history, seq))
     .map(({ seq, what }) => told(history, proof, seq, `${name} ${eventWords[what as UnitEvent]}`))
 }
@@ -71,13 +72,13 @@ function changed(
     slips || history.undone.size === 0
       ? all
       : all.filter(
-          ({ seq }) => hasSeen(history, proof, seq) || !wasNeverSo(history, seq) || !wasPutBack(history, key, seq)
+          ({ seq }) => isBefore(history, proof, seq) || !wasNeverSo(history, seq) || !wasPutBack(history, key, seq)
         )
-  const had = valueSeen(history, proof, key)
+  const had = history.writes.get(key)?.findLast(({ seq }) => isBefore(history, proof, seq))
   const value = had ? had.value : firstValueOf(key)
   if (value === undefined && !first) return laterThanFirst(history, proof, writes, name)
   return writes
-    .filter((write) => !hasSeen(history, proof, write.seq) && !isSame(write.value, value))
+    .filter((write) => !isBefore(history, proof, write.seq) && !isSame(write.value, value))
     .filter((write) => !had || !wasSettledFor(history, write.seq, had, writes))
     .map(({ seq, value: now }) => told(history, proof, seq, changeWords(name, value, now)))
 }
@@ -98,7 +99,7 @@ function firstValueOf(key: string): unknown {
 
 /** Where the first value is no change, every other one after it is. */
 function laterThanFirst(history: History, proof: number, writes: readonly Write[], name: string): Change[] {
-  const unseen = writes.filter(({ seq }) => !hasSeen(history, proof, seq))
+  const unseen = writes.filter(({ seq }) => !isBefore(history, proof, seq))
   const [written] = unseen
   return unseen
     .filter(({ value }) => !isSame(value, written!.value))
@@ -122,14 +123,15 @@ function changeWords(name: string, before: unknown, now: unknown): string {
 
 function told(history: History, proof: number, seq: number, change: string): Change {
   const words = `${change[0]!.toUpperCase()}${change.slice(1)}`
-  const after = hasSeen(history, seq, proof)
-  return {
-    seq,
-    after,
-    message: after
-      ? `${words} since.`
-      : `${words}, by somebody who did not know of this: which came first is not known.`
-  }
+  const isSaid = cameBy(history, seq, proof) === 'after'
+  if (hasSeen(history, seq, proof) || isSaid)
+    return { seq, after: true, message: `${words} since${isSaid ? ', by the word of who was there' : ''}.` }
+  const why = whyWordFails(history, seq, proof)
+  const message = `${words}, by somebody who did not know of this: which came first is not known${why}.`
+  const [changeLine, proofLine] = [seq, proof].map((line) => history.lines.get(line)?.entry.id)
+  if (changeLine !== undefined && proofLine !== undefined)
+    history.unordered?.push({ change: changeLine, proof: proofLine, message })
+  return { seq, after: false, message }
 }
 
 /** Rests on fields of a thing. */

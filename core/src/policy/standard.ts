@@ -46,6 +46,8 @@ export const policy = z.strictObject({
   addedMs: z.number().min(0).max(1000).optional(),
   /** Whether somebody other than the technician has to approve a visit before it is sealed. */
   fourEyes: z.boolean().optional(),
+  /** Whether what somebody says of which came first counts only once a lead has said the same. */
+  wordNeedsLead: z.boolean().optional(),
   /** How long a mesh is left to settle before it is looked at again, hours. */
   settleH: z.number().min(1).max(168).optional(),
   /** So long after a visit was handed on is taken what was written before, hours. */

@@ -118,6 +118,17 @@ export const visitRecord = z.strictObject({
   searches: z.record(z.string(), faultSearch).optional(),
   /** What was taken back as never so. */
   slips: z.array(slip).optional(),
+  /** What those who were there say came first. */
+  words: z
+    .array(
+      z.strictObject({
+        ...attributed,
+        change: z.string(),
+        proof: z.string(),
+        came: z.enum(['before', 'after'])
+      })
+    )
+    .optional(),
   neighbours: z.strictObject({ ...attributed, networks: z.array(neighbourNetwork) }).optional(),
   secrets: z.record(
     z.string(),

@@ -10,6 +10,7 @@ export function standardDifferences(before: Standard, after: Standard): string[]
     ...figureChanges(before, after),
     ...schoolChanges(before, after),
     ...fourEyesChange(before, after),
+    ...wordChange(before, after),
     ...ownRuleChanges(before, after),
     ...(sameJson(before.policy.dnsChoices ?? [], after.policy.dnsChoices ?? [])
       ? []
@@ -49,6 +50,15 @@ function fourEyesChange(before: Standard, after: Standard): string[] {
     after.policy.fourEyes
       ? 'A lead has to approve each visit before it is sealed'
       : 'Visits are sealed without a lead’s approval'
+  ]
+}
+
+function wordChange(before: Standard, after: Standard): string[] {
+  if ((before.policy.wordNeedsLead ?? false) === (after.policy.wordNeedsLead ?? false)) return []
+  return [
+    after.policy.wordNeedsLead
+      ? 'What somebody says of which came first counts once a lead has confirmed it'
+      : 'What somebody who was there says of which came first counts'
   ]
 }
 

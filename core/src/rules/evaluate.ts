@@ -12,7 +12,9 @@ import { firstRules } from './first-rules'
 import { asRule } from './own-rules'
 import { withoutSay } from './unsettled'
 import { conflictsOf } from '../history/conflicts'
-import { foldedSeen, type Folded } from '../history/history'
+import { foldedSeen, type Folded, type History } from '../history/history'
+import type { Unordered } from '../history/words'
+import { byWordOf, unorderedOf } from './by-word'
 import type { Level, Standard } from '../policy/standard'
 
 export type { Finding } from './finding'
@@ -38,8 +40,10 @@ export function evaluate(
   { onFault = () => undefined, now }: JudgeOptions = {}
 ): Finding[] {
   const { record } = folded
-  const prepare = (other: VisitRecord) => homeOf({ ...folded, record: other }, catalogue, standard.policy)
-  const home = prepare(record)
+  const history: History = standard.policy.wordNeedsLead ? { ...folded.history, wordsNeedLead: true } : folded.history
+  const judging = { ...history, unordered: [] as Unordered[] }
+  const prepare = (other: VisitRecord) => homeOf({ history, record: other }, catalogue, standard.policy)
+  const home = homeOf({ record, history: judging }, catalogue, standard.policy)
   const homesThen = new Map<number, Home>()
   const saidThen = (rule: Rule, line: number) => {
     let then = homesThen.get(line)
@@ -51,7 +55,12 @@ export function evaluate(
   return [...allRules, ...own].flatMap((rule) => {
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
-    const verdicts = judged(rule, onFault, () => withoutSay(folded, rule, judgeBy(rule, home), prepare))
+    judging.unordered.length = 0
+    const verdicts = judged(rule, onFault, () => withoutSay({ record, history }, rule, judgeBy(rule, home), prepare))
+    const unordered = [...judging.unordered]
+    const byWord = byWordOf(verdicts, history, (other) =>
+      judged(rule, onFault, () => judgeBy(rule, homeOf({ record, history: other }, catalogue, standard.policy)))
+    )
     const common = {
       rule: rule.id,
       name: rule.name,
@@ -73,7 +82,8 @@ export function evaluate(
         }
       ]
     }
-    return verdicts.map(({ remedy, ...verdict }): Finding => {
+    return verdicts.map((said): Finding => {
+      const { remedy, ...verdict } = { ...said, ...unorderedOf(said, unordered), ...byWord(said) }
       // A finding is stored with records, under the names it had from the first.
       const finding = { ...common, ...verdict, mend: remedy, level: verdict.level ?? level, granted: null }
       return withGrants(finding, folded, now, (line) => saidThen(rule, line))

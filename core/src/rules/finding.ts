@@ -29,6 +29,10 @@ export interface Finding {
   figures?: readonly Figure[]
   /** That it was proven once, and something changed since. */
   wasProven?: true
+  /** Changes and proofs that did not know of each other, by the ids of their lines: whoever was there may say which came first. */
+  unordered?: readonly { change: string; proof: string }[]
+  /** By whose word it holds: which came first is known from them alone. */
+  byWordOf?: readonly string[]
   /** That it was let pass once, and why that does not cover it any more. */
   lapsed?: string
 }

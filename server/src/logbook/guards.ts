@@ -7,6 +7,7 @@ import { ruleOf } from '@pasado/core/rules/all'
 import { leaksIn } from '@pasado/core/secrets/leaks'
 import { remember, type Folded, type History } from '@pasado/core/history/history'
 import { slipProblem } from '@pasado/core/history/slips'
+import { wordProblem } from '@pasado/core/history/words'
 
 /**
  * Checks entries against the record they go on: things they speak of must be there.
@@ -23,19 +24,24 @@ export function mustFit(
     model: knowsModel,
     rule: knowsRule
   })
-  problems.push(...slipProblems(drafts, record.lastSeq, history, author))
+  problems.push(...backwardProblems(drafts, record.lastSeq, history, author))
   if (problems.length) throw refused(problems)
 }
 
-/** What stands against drafts that take an entry back as never so; one of the same request may be taken back as well. */
-function slipProblems(drafts: readonly Draft[], lastSeq: number, before: History, author: Author): Problem[] {
-  if (!drafts.some(({ kind }) => kind === 'slip.undone')) return []
+/** What stands against drafts that speak of other entries: that one was never so, or came first; those of the same request count as well. */
+function backwardProblems(drafts: readonly Draft[], lastSeq: number, before: History, author: Author): Problem[] {
+  if (!drafts.some(({ kind }) => kind === 'slip.undone' || kind === 'order.said')) return []
   let history = before
   return drafts.flatMap((draft, index) => {
-    const problem = draft.kind === 'slip.undone' ? slipProblem(history, draft, author) : null
+    const problem = backwardProblem(history, draft, author)
     history = remember(history, [{ ...draft, by: author, seq: lastSeq + 1 + index, received: draft.at }])
     return problem ? [{ path: ['entries', index, 'body', ...problem.field], message: problem.message }] : []
   })
+}
+
+function backwardProblem(history: History, draft: Draft, author: Author) {
+  if (draft.kind === 'slip.undone') return slipProblem(history, draft, author)
+  return draft.kind === 'order.said' ? wordProblem(history, draft, author) : null
 }
 
 /**

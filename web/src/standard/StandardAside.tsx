@@ -58,6 +58,16 @@ export function Schools({
         />
         a lead approves before sealing
       </label>
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-5 shrink-0 accent-plum"
+          disabled={!editing}
+          checked={policy.wordNeedsLead ?? false}
+          onChange={(event) => onPolicy({ ...policy, wordNeedsLead: event.target.checked })}
+        />
+        a lead confirms what somebody says of which came first
+      </label>
     </section>
   )
 }

@@ -8,6 +8,7 @@ import { slipKinds } from './slips'
 import { thingKinds } from './things'
 import { unitKinds } from './units'
 import { visitKinds } from './visit'
+import { wordKinds } from './words'
 
 /** Every kind of entry. */
 export const entryKinds = {
@@ -17,6 +18,7 @@ export const entryKinds = {
   ...proofKinds,
   ...answerKinds,
   ...slipKinds,
+  ...wordKinds,
   ...visitKinds,
   ...handoverKinds
 }

@@ -2,7 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { Docket } from './Docket'
-import { complete, node, opened } from '@pasado/testing/logbook'
+import { complete, idOf, node, opened } from '@pasado/testing/logbook'
 import { clearStores } from '../../../test/idb'
 import { show, written } from '../../../test/stage'
 
@@ -24,6 +24,28 @@ describe('the docket', () => {
     expect(screen.queryByText('Passphrase')).toBeNull()
     await user.click(screen.getByRole('button', { name: 'Show all' }))
     expect(screen.queryByRole('status')).toBeNull()
+  })
+
+  it('asks who was there which came first, a move or a test that did not know of each other', async () => {
+    const log = complete()
+    const base = log.entries.length
+    const theirs = {
+      from: idOf('theirs'),
+      by: { id: idOf('corin'), name: 'Corin Saltway', role: 'technician' as const }
+    }
+    log.write('unit.event', { unit: node, what: 'moved' }, { ...theirs, base })
+    log.write('unit.event', { unit: node, what: 'tested-good' }, { base, own: base })
+    const [moved, tested] = log.entries.slice(-2)
+    show(log, <Docket />)
+    await user.click(screen.getByRole('button', { name: 'Which came first: Study node: test after the move' }))
+    const sheet = screen.getByRole('dialog', { name: 'Which came first?' })
+    expect(sheet.textContent).toContain('Corin Saltway')
+    expect(sheet.textContent).toContain('by that device’s clock')
+    await user.click(within(sheet).getByRole('button', { name: /^The change came first/ }))
+    expect(written('order.said')).toEqual([{ change: moved!.id, proof: tested!.id, came: 'before' }])
+    // Who was not there is not asked.
+    show(log, <Docket />, { role: 'lead' })
+    expect(screen.queryByRole('button', { name: /^Which came first/ })).toBeNull()
   })
 
   it('says in one list what was proven once and is not any more, and why', async () => {

@@ -15,6 +15,7 @@ import { write } from '../session/write'
 import { ConflictLine } from './ConflictLine'
 import { DocketNarrow, narrowed, wholeDocket } from './DocketNarrow'
 import { GrantSheet, type Grant } from './GrantSheet'
+import { OrderSheet, useMySay } from './OrderSheet'
 import { Button } from '../../ui/Button'
 import { List } from '../../ui/List'
 
@@ -41,6 +42,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const conflicts = useConflicts()
   const sealed = useVisit((state) => state.record.seal !== null)
   const [grant, setGrant] = useState<Grant | null>(null)
+  const [asked, setAsked] = useState<Finding | null>(null)
   const record = useVisit((state) => state.record)
   const mayWrite = useMayWrite()
   const goTo = useGoTo()
@@ -68,6 +70,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         }
       }}
       onGrant={setGrant}
+      onAsk={setAsked}
     />
   )
   return (
@@ -116,6 +119,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
         {settled.map(lineOf)}
       </ul>
       <GrantSheet grant={grant} onClose={() => setGrant(null)} />
+      {asked && <OrderSheet finding={asked} onClose={() => setAsked(null)} />}
       <Sheet
         open={answering}
         onClose={() => setAnswering(false)}
@@ -148,7 +152,18 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   )
 }
 
-function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; onGrant: (grant: Grant) => void }) {
+function Line({
+  finding,
+  onGo,
+  onGrant,
+  onAsk
+}: {
+  finding: Finding
+  onGo: () => void
+  onGrant: (grant: Grant) => void
+  onAsk: (finding: Finding) => void
+}) {
+  const hasSay = useMySay(finding).length > 0
   const lead = useSession((state) => state.me?.role === 'lead')
   const mayWrite = useMayWrite()
   const whyNot = useWhyNotWaive(finding)
@@ -174,6 +189,16 @@ function Line({ finding, onGo, onGrant }: { finding: Finding; onGo: () => void; 
         </span>
       </button>
       <div className="flex gap-1 pb-1 pl-[50px] text-sm empty:pb-2">
+        {hasSay && mayWrite && (
+          <button
+            type="button"
+            className="min-h-11 px-2 underline underline-offset-2"
+            aria-label={`Which came first: ${title}`}
+            onClick={() => onAsk(finding)}
+          >
+            Which came first?
+          </button>
+        )}
         {lead && mayWrite && blocks(finding) && whyNot === null && (
           <button
             type="button"

@@ -1,0 +1,41 @@
+import { withoutWord, withoutWords, type Unordered } from '../history/words'
+import type { History } from '../history/history'
+import { listed } from '../values/list'
+import type { Finding } from './finding'
+import type { Verdict } from './rule'
+
+/** The changes and proofs of which a verdict says that nobody knows which came first. */
+export function unorderedOf(
+  { outcome, evidence }: Verdict,
+  unordered: readonly Unordered[]
+): Pick<Finding, 'unordered'> {
+  if (outcome === 'holds' || unordered.length === 0) return {}
+  const told = unordered.filter(({ message }) => evidence.includes(message))
+  const pairs = new Map(told.map(({ change, proof }) => [`${change} ${proof}`, { change, proof }]))
+  return pairs.size === 0 ? {} : { unordered: [...pairs.values()] }
+}
+
+/**
+ * Tells of what holds only because somebody who was there said which came first by whose word that is.
+ * @param judge what the rule says by another history of the same record
+ */
+export function byWordOf(
+  verdicts: readonly Verdict[],
+  history: History,
+  judge: (history: History) => readonly Verdict[]
+): (verdict: Verdict) => Partial<Pick<Finding, 'byWordOf' | 'evidence'>> {
+  if (history.words.size === 0 || verdicts.every(({ outcome }) => outcome !== 'holds')) return () => ({})
+  const each = [...history.words].map(([key, said]) => ({
+    names: said.map(({ by }) => by.name),
+    without: judge(withoutWord(history, key))
+  }))
+  const withoutAny = judge(withoutWords(history))
+  return ({ outcome, subject, evidence }) => {
+    const holdsIn = (others: readonly Verdict[]) =>
+      others.some((other) => other.outcome === 'holds' && other.subject?.id === subject?.id)
+    if (outcome !== 'holds' || holdsIn(withoutAny)) return {}
+    const needed = each.filter(({ without }) => !holdsIn(without))
+    const names = [...new Set((needed.length > 0 ? needed : each).flatMap((word) => word.names))]
+    return { byWordOf: names, evidence: `${evidence} By word of ${listed(names)}.` }
+  }
+}
