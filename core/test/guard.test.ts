@@ -25,6 +25,7 @@ const leadingNowhere: Partial<Record<EntryKind, Record<string, unknown>>> = {
   'lamp.seen': { unit: nothing, lamps: [{ lamp: 'status', colour: 'white', pattern: 'solid' }] },
   'unit.event': { unit: nothing, what: 'powered' },
   'slip.undone': { undoes: nothing, kind: 'unit.event', at: '2026-01-05T09:00:00Z', unit: nothing, what: 'reset' },
+  'thing.stood': { thing: 'unit', id: nothing },
   'method.step': { unit: nothing, method: 'app', step: 0, seen: true },
   'pairing.pressed': { unit: nothing, which: 'first', on: nothing },
   'button.pressed': { unit: nothing, button: 'reset', seconds: 2 },

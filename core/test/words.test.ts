@@ -6,7 +6,7 @@ import { canonicalJson } from '@pasado/core/values/canonical'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import type { Author } from '@pasado/core/record/attribution'
 import type { Draft } from '@pasado/core/record/entry'
-import { complete, idOf, node, someone, type Log } from '@pasado/testing/logbook'
+import { complete, idOf, node, router, someone, type Log } from '@pasado/testing/logbook'
 
 const corin: Author = { id: idOf('corin'), name: 'Corin Saltway', role: 'technician' }
 const third: Author = { id: idOf('third'), name: 'Petroc Lunn', role: 'technician' }
@@ -21,6 +21,7 @@ function apart(change: (log: Log, more: object) => void = moved): { log: Log; ch
   log.write('unit.event', { unit: node, what: 'tested-good' }, { base, own: base })
   return { log, change: log.entries[base]!.id, proof: log.entries.at(-1)!.id }
 }
+const theirsFrom = (base: number) => ({ ...theirs, base })
 const moved = (log: Log, more: object) => log.write('unit.event', { unit: node, what: 'moved' }, more)
 const say = ({ log, change, proof }: ReturnType<typeof apart>, came: 'before' | 'after', by: Author = corin): Log =>
   log.write('order.said', { change, proof, came }, { by, from: idOf(by.name) })
@@ -113,6 +114,72 @@ describe('a change and a proof that did not know of each other', () => {
     expect(say(pair, 'before').record().words).toMatchObject([
       { change: pair.change, proof: pair.proof, came: 'before' }
     ])
+  })
+})
+
+describe('what was recorded after something was found', () => {
+  const [shed, theirs] = [idOf('shed'), idOf('theirs router')]
+  /** A node that was tested and measured on before anybody recorded the router that it hangs on. */
+  const early = () => {
+    const log = complete()
+    // Nothing was updated.
+    for (const { kind, body } of log.entries)
+      if (kind === 'unit.set' && body.id === router) body.set.firmwareBefore = body.set.firmwareAfter!
+    const late = log.entries.filter(({ body }) => (body as { id?: string }).id === router)
+    log.entries.splice(0, log.entries.length, ...log.entries.filter((entry) => !late.includes(entry)), ...late)
+    log.entries.forEach((entry, at) => Object.assign(entry, { seq: at + 1, base: at }))
+    return log
+  }
+  const outcomes = (log: Log) =>
+    Object.fromEntries(
+      ['prove-after-move', 'prove-rooms', 'prove-source'].map((rule) => {
+        const findings = log.judge(rule).filter(({ subject }) => rule !== 'prove-after-move' || subject?.id === node)
+        return [rule, findings.map(({ outcome }) => outcome)]
+      })
+    )
+  const all = (outcome: string) => ({
+    'prove-after-move': [outcome],
+    'prove-rooms': [outcome],
+    'prove-source': [outcome]
+  })
+
+  it('may not have stood there: unproven, until somebody says that it did, once for all', () => {
+    const log = early()
+    expect(outcomes(log)).toEqual(all('unproven'))
+    expect(test(log)).toMatchObject({
+      evidence: 'Hall router was recorded since: whether it stood there then is not known.',
+      recordedSince: [{ thing: 'unit', id: router }]
+    })
+    log.write('thing.stood', { thing: 'unit', id: router })
+    expect(outcomes(log)).toEqual(all('holds'))
+    expect(test(log)).not.toHaveProperty('recordedSince')
+    expect(log.record().stood).toMatchObject([{ thing: 'unit', id: router }])
+  })
+
+  it('is said of what was found before only', () => {
+    const log = early().write('thing.stood', { thing: 'unit', id: router })
+    const base = log.entries.length - 1
+    // Tested by somebody who knew of neither.
+    log.write('unit.event', { unit: node, what: 'tested-good' }, { ...theirsFrom(0), own: 0 })
+    expect(test(log).outcome).toBe('holds')
+    expect(base).toBeGreaterThan(0)
+    log.write('unit.event', { unit: router, what: 'moved' })
+    expect(test(log).outcome).toBe('unproven')
+  })
+
+  it('counts of what stays as well, and not of what nothing goes through', () => {
+    const log = complete().write('stays.set', { id: theirs, set: { kind: 'router', name: 'Their router' } })
+    expect(outcomes(log)['prove-after-move']).toEqual(['unproven'])
+    log.write('thing.stood', { thing: 'stays', id: theirs })
+    expect(outcomes(log)['prove-after-move']).toEqual(['holds'])
+    expect(outcomes(complete().write('stays.set', { id: theirs, set: { kind: 'printer', name: 'Printer' } }))).toEqual(
+      all('holds')
+    )
+    const beside = complete().write('unit.set', {
+      id: shed,
+      set: { name: 'Shed node', model: 'ostrel-tern', modelVersion: 1, role: 'node' }
+    })
+    expect(outcomes(beside)['prove-after-move']).toEqual(['holds'])
   })
 })
 

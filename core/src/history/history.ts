@@ -45,10 +45,14 @@ export interface History {
   undone: ReadonlyMap<number, number>
   /** What was said of which came first, a change or a proof, by `wordKey`, in the order of the logbook. */
   words: ReadonlyMap<string, readonly Word[]>
+  /** The lines that say of a thing that it stood there before it was recorded. */
+  stood: ReadonlyMap<string, readonly number[]>
   /** Whether a word counts only where a lead gave the same. */
   wordsNeedLead?: true
   /** Where it is collected which changes and proofs did not know of each other. */
   unordered?: { change: string; proof: string; message: string }[]
+  /** Where it is collected what was recorded after a proof that it may have to do with. */
+  recordedSince?: { thing: 'unit' | 'stays'; id: string; message: string }[]
 }
 
 /** What somebody said of a change and a proof that did not know of each other. */
@@ -68,7 +72,8 @@ export const emptyHistory: History = {
   writes: new Map(),
   happenings: new Map(),
   undone: new Map(),
-  words: new Map()
+  words: new Map(),
+  stood: new Map()
 }
 
 /** The history after more entries, in the order of the logbook. Pure: the one given is not changed. */
@@ -79,6 +84,7 @@ export function remember(history: History, entries: Iterable<Placed>): History {
   const happenings = new Map(history.happenings)
   const undone = new Map(history.undone)
   const words = new Map(history.words)
+  const stood = new Map(history.stood)
   for (const entry of entries) {
     const place = outboxes.get(entry.from) ?? 0
     outboxes.set(entry.from, place + 1)
@@ -89,6 +95,7 @@ export function remember(history: History, entries: Iterable<Placed>): History {
       const { unit, what } = entry.body
       happenings.set(unit, [...(happenings.get(unit) ?? []), { seq: entry.seq, what }])
     }
+    if (entry.kind === 'thing.stood') stood.set(entry.body.id, [...(stood.get(entry.body.id) ?? []), entry.seq])
     if (entry.kind === 'order.said') {
       const [change, proof] = [entry.body.change, entry.body.proof].map((id) => lineOf(lines, id))
       const key = change && proof && wordKey(change.seq, proof.seq)
@@ -99,7 +106,7 @@ export function remember(history: History, entries: Iterable<Placed>): History {
       if (slip?.by.id === entry.by.id) undone.set(slip.seq, entry.seq)
     }
   }
-  return { lines, outboxes, writes, happenings, undone, words }
+  return { lines, outboxes, writes, happenings, undone, words, stood }
 }
 
 function lineOf(lines: History['lines'], id: string): Placed | undefined {

@@ -8,6 +8,8 @@ import type { StoredKind } from '../record/things/all'
 export type Rests =
   /** That nothing of this happened to a unit. */
   | { unit: string; without: readonly UnitEvent[]; name: string }
+  /** That something was recorded when it was found, by the line that brought it into the visit; or that somebody says it stood there then. */
+  | { stood: string; thing: 'unit' | 'stays'; line: number; name: string }
   /** That a key holds the value it had before the proof's author; `first`: whether the first value it is given counts as another. */
   | {
       key: string
@@ -43,7 +45,10 @@ const eventWords: Readonly<Record<UnitEvent, string>> = {
  * @param proof the number of the line that says it
  */
 export function changesSince(history: History, proof: number, rests: readonly Rests[]): Change[] {
-  const changes = rests.flatMap((on) => ('unit' in on ? happened(history, proof, on) : changed(history, proof, on)))
+  const changes = rests.flatMap((on) => {
+    if ('unit' in on) return happened(history, proof, on)
+    return 'stood' in on ? recorded(history, proof, on) : changed(history, proof, on)
+  })
   return changes.sort((a, b) => a.seq - b.seq)
 }
 
@@ -58,6 +63,19 @@ function happened(history: History, proof: number, { unit, without, name }: Extr
     .filter(({ seq, what }) => without.includes(what as UnitEvent) && !isBefore(history, proof, seq))
     .filter(({ seq }) => !wasNeverSo(history, seq))
     .map(({ seq, what }) => told(history, proof, seq, `${name} ${eventWords[what as UnitEvent]}`))
+}
+
+/** What was recorded after it was found, and of which nobody says that it stood there then. */
+function recorded(
+  history: History,
+  proof: number,
+  { stood: id, thing, line, name }: Extract<Rests, { stood: string }>
+): Change[] {
+  if (isBefore(history, proof, line)) return []
+  if (history.stood.get(id)?.some((seq) => hasSeen(history, seq, proof))) return []
+  const message = `${name} was recorded since: whether it stood there then is not known.`
+  history.recordedSince?.push({ thing, id, message })
+  return [{ seq: line, after: false, message }]
 }
 
 function changed(

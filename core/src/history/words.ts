@@ -3,13 +3,6 @@ import type { Draft } from '../record/entry'
 import { entryById } from './slips'
 import { hasSeen, wordKey, type History, type Word } from './history'
 
-/** A change and a proof that did not know of each other, by the ids of their lines; and how that is told. */
-export interface Unordered {
-  change: string
-  proof: string
-  message: string
-}
-
 /** The last word of each who gave one of a change and a proof. */
 function lastWords(history: History, change: number, proof: number): Word[] {
   const words = history.words.get(wordKey(change, proof)) ?? []

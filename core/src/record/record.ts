@@ -118,6 +118,8 @@ export const visitRecord = z.strictObject({
   searches: z.record(z.string(), faultSearch).optional(),
   /** What was taken back as never so. */
   slips: z.array(slip).optional(),
+  /** What stood there before it was recorded, by the word of who was there. */
+  stood: z.array(z.strictObject({ ...attributed, thing: z.enum(['unit', 'stays']), id: z.string() })).optional(),
   /** What those who were there say came first. */
   words: z
     .array(

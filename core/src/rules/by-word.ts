@@ -1,18 +1,26 @@
-import { withoutWord, withoutWords, type Unordered } from '../history/words'
+import { withoutWord, withoutWords } from '../history/words'
 import type { History } from '../history/history'
 import { listed } from '../values/list'
 import type { Finding } from './finding'
 import type { Verdict } from './rule'
 
-/** The changes and proofs of which a verdict says that nobody knows which came first. */
+/** A history that collects what is not known of changes and proofs while a rule judges by it. */
+export type Collecting = History & Required<Pick<History, 'unordered' | 'recordedSince'>>
+
+/** The changes and proofs of which a verdict says that nobody knows which came first, and what was recorded too late to be known of. */
 export function unorderedOf(
   { outcome, evidence }: Verdict,
-  unordered: readonly Unordered[]
-): Pick<Finding, 'unordered'> {
-  if (outcome === 'holds' || unordered.length === 0) return {}
+  { unordered, recordedSince }: Collecting
+): Pick<Finding, 'unordered' | 'recordedSince'> {
+  if (outcome === 'holds' || unordered.length + recordedSince.length === 0) return {}
   const told = unordered.filter(({ message }) => evidence.includes(message))
   const pairs = new Map(told.map(({ change, proof }) => [`${change} ${proof}`, { change, proof }]))
-  return pairs.size === 0 ? {} : { unordered: [...pairs.values()] }
+  const since = recordedSince.filter(({ message }) => evidence.includes(message))
+  const things = new Map(since.map(({ thing, id }) => [id, { thing, id }]))
+  return {
+    ...(pairs.size > 0 ? { unordered: [...pairs.values()] } : {}),
+    ...(things.size > 0 ? { recordedSince: [...things.values()] } : {})
+  }
 }
 
 /**

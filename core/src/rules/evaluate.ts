@@ -13,8 +13,7 @@ import { asRule } from './own-rules'
 import { withoutSay } from './unsettled'
 import { conflictsOf } from '../history/conflicts'
 import { foldedSeen, type Folded, type History } from '../history/history'
-import type { Unordered } from '../history/words'
-import { byWordOf, unorderedOf } from './by-word'
+import { byWordOf, unorderedOf, type Collecting } from './by-word'
 import type { Level, Standard } from '../policy/standard'
 
 export type { Finding } from './finding'
@@ -41,7 +40,7 @@ export function evaluate(
 ): Finding[] {
   const { record } = folded
   const history: History = standard.policy.wordNeedsLead ? { ...folded.history, wordsNeedLead: true } : folded.history
-  const judging = { ...history, unordered: [] as Unordered[] }
+  const judging: Collecting = { ...history, unordered: [], recordedSince: [] }
   const prepare = (other: VisitRecord) => homeOf({ history, record: other }, catalogue, standard.policy)
   const home = homeOf({ record, history: judging }, catalogue, standard.policy)
   const homesThen = new Map<number, Home>()
@@ -56,8 +55,8 @@ export function evaluate(
     const level = standard.levels[rule.id] ?? rule.level
     if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
     judging.unordered.length = 0
+    judging.recordedSince.length = 0
     const verdicts = judged(rule, onFault, () => withoutSay({ record, history }, rule, judgeBy(rule, home), prepare))
-    const unordered = [...judging.unordered]
     const byWord = byWordOf(verdicts, history, (other) =>
       judged(rule, onFault, () => judgeBy(rule, homeOf({ record, history: other }, catalogue, standard.policy)))
     )
@@ -83,7 +82,7 @@ export function evaluate(
       ]
     }
     return verdicts.map((said): Finding => {
-      const { remedy, ...verdict } = { ...said, ...unorderedOf(said, unordered), ...byWord(said) }
+      const { remedy, ...verdict } = { ...said, ...unorderedOf(said, judging), ...byWord(said) }
       // A finding is stored with records, under the names it had from the first.
       const finding = { ...common, ...verdict, mend: remedy, level: verdict.level ?? level, granted: null }
       return withGrants(finding, folded, now, (line) => saidThen(rule, line))

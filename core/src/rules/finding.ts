@@ -31,6 +31,8 @@ export interface Finding {
   wasProven?: true
   /** Changes and proofs that did not know of each other, by the ids of their lines: whoever was there may say which came first. */
   unordered?: readonly { change: string; proof: string }[]
+  /** What was recorded since it was found: whoever was there may say that it stood there then. */
+  recordedSince?: readonly { thing: 'unit' | 'stays'; id: string }[]
   /** By whose word it holds: which came first is known from them alone. */
   byWordOf?: readonly string[]
   /** That it was let pass once, and why that does not cover it any more. */

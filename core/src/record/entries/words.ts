@@ -3,8 +3,17 @@ import { attributionOf } from '../attribution'
 import { id } from '../fields'
 import { entryKind } from './kind'
 
-/** What somebody who was there says of two lines that did not know of each other. */
+/** What somebody who was there says of what the logbook does not tell. */
 export const wordKinds = {
+  /** A unit, or something that stays, stood there when all that was found before this line was found, though it was recorded later. */
+  'thing.stood': entryKind({
+    body: z.strictObject({ thing: z.enum(['unit', 'stays']), id }),
+    by: 'anybody',
+    refersTo: { id: ({ thing }: { thing: 'unit' | 'stays' }) => thing },
+    apply: (record, line) => ({ stood: [...(record.stood ?? []), { ...attributionOf(line), ...line.body }] }),
+    inverse: null,
+    describe: ({ id: named }, names) => `${names.unit(named)}: stood there already when it was found so`
+  }),
   /** Which came first: a change, or a proof that did not know of it. It says nothing of what either says. */
   'order.said': entryKind({
     body: z.strictObject({

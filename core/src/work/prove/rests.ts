@@ -141,13 +141,15 @@ export const restsOnStaying = (record: VisitRecord): Rests[] =>
         false
       ),
       ...channelsOf(record, stays.id, staysName(stays), true),
-      restsOnPresence('stays', stays.id, staysName(stays))
+      restsOnPresence('stays', stays.id, staysName(stays)),
+      { stood: stays.id, thing: 'stays', line: stays.addedSeq, name: staysName(stays) } satisfies Rests
     ])
 
 /** What happened to units that a link or a measurement goes through, and where they stand. */
 const carriedBy = (units: readonly Unit[]): Rests[] =>
-  units.flatMap((unit) => [
-    { unit: unit.id, without: ['reset', 'moved', 'updated'], name: unitName(unit) } as const,
+  units.flatMap((unit): Rests[] => [
+    { unit: unit.id, without: ['reset', 'moved', 'updated'], name: unitName(unit) },
+    { stood: unit.id, thing: 'unit', line: unit.addedSeq, name: unitName(unit) },
     ...placeOf(unit),
     ...versionOf(unit),
     ...exchangeOf(unit)
@@ -192,6 +194,7 @@ export function restsOfSource({ record, history }: Folded, proof: number, catalo
   )
   return [
     ...heads.flatMap(runningAs),
+    ...heads.map((unit): Rests => ({ stood: unit.id, thing: 'unit', line: unit.addedSeq, name: unitName(unit) })),
     ...restsOnStaying(record),
     ...Object.values(thingsOf(record, 'cable'))
       .filter((cable) => heads.some(({ id }) => hasEndAt(cable, id)) && leadsOut(cable.facts))

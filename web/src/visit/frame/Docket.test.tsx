@@ -48,6 +48,16 @@ describe('the docket', () => {
     expect(screen.queryByRole('button', { name: /^Which came first/ })).toBeNull()
   })
 
+  it('takes it by one press that something stood there before it was recorded', async () => {
+    const theirs = idOf('their router')
+    const late = () => complete().write('stays.set', { id: theirs, set: { kind: 'router', name: 'Their router' } })
+    show(late(), <Docket />)
+    await user.click(screen.getByRole('button', { name: 'It stood there then: Study node: test after the move' }))
+    expect(written('thing.stood')).toEqual([{ thing: 'stays', id: theirs }])
+    show(late().write('thing.stood', { thing: 'stays', id: theirs }), <Docket />)
+    expect(screen.queryByRole('button', { name: /^It stood there then/ })).toBeNull()
+  })
+
   it('says in one list what was proven once and is not any more, and why', async () => {
     show(complete().write('unit.event', { unit: node, what: 'reset' }), <Docket />)
     await user.click(screen.getByRole('button', { name: /^\d+ were proven once, and are not any more$/ }))

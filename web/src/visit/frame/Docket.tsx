@@ -189,6 +189,16 @@ function Line({
         </span>
       </button>
       <div className="flex gap-1 pb-1 pl-[50px] text-sm empty:pb-2">
+        {finding.recordedSince && mayWrite && (
+          <button
+            type="button"
+            className="min-h-11 px-2 underline underline-offset-2"
+            aria-label={`It stood there then: ${title}`}
+            onClick={() => finding.recordedSince!.forEach((body) => write('thing.stood', body))}
+          >
+            It stood there then
+          </button>
+        )}
         {hasSay && mayWrite && (
           <button
             type="button"
