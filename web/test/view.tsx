@@ -50,6 +50,7 @@ export const listedVisit = (change: Partial<ListedVisit> = {}): ListedVisit => (
   plannedAt: new Date().toISOString(),
   openedAt: new Date().toISOString(),
   sealedAt: null,
+  cancelledAt: null,
   review: 'none',
   summary: { ...summary, reason: 'new' },
   ...change

@@ -28,6 +28,8 @@ export const listedVisit = z.object({
   plannedAt: moment.nullable(),
   openedAt: moment,
   sealedAt: moment.nullable(),
+  /** Left out by servers from before. */
+  cancelledAt: moment.nullable().optional(),
   review: z.enum(['none', 'asked', 'returned']),
   /** The last line of its logbook. */
   seq: z.int(),

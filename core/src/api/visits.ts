@@ -49,6 +49,9 @@ export const wholeVisit = z.object({
 })
 export type WholeVisit = z.output<typeof wholeVisit>
 
+/** Why something is done to a visit. */
+const why = z.strictObject({ reason: z.string().trim().min(1, 'is missing: say why').max(300) })
+
 /** Visits: opening, reading, writing, secrets, documents, sealing. */
 export const visitsApi = {
   openVisit: contract({
@@ -73,6 +76,24 @@ export const visitsApi = {
     roles: everyRole,
     params: visit,
     body: z.strictObject({ technician: id, reason: z.string().trim().min(1, 'is missing: say why').max(300) }),
+    answer: 'nothing'
+  }),
+  cancelVisit: contract({
+    method: 'post',
+    path: '/visits/:id/cancel',
+    does: 'Cancel a visit that takes place no more, with why: one’s own; a lead and the office any',
+    roles: everyRole,
+    params: visit,
+    body: why,
+    answer: 'nothing'
+  }),
+  reopenVisit: contract({
+    method: 'post',
+    path: '/visits/:id/reopen',
+    does: 'Reopen a visit that was cancelled, with why: one’s own; a lead and the office any',
+    roles: everyRole,
+    params: visit,
+    body: why,
     answer: 'nothing'
   }),
   readVisit: contract({

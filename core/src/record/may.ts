@@ -63,6 +63,13 @@ export function lateLines(lines: readonly Placed[]): Set<number> {
   return new Set(late.map(({ seq }) => seq))
 }
 
+/** Why this person does not cancel a visit or reopen it, in words; null where they do: office and leads, and whoever has it. */
+export function whyNotCancel({ visit: { technician } }: OfVisit, person: Person): string | null {
+  return person.role !== 'technician' || person.id === technician.id
+    ? null
+    : `${technician.name} has this visit: they cancel or reopen it, or a lead or the office does.`
+}
+
 /** Why this person does not sign, in words; null where they do. Both sign on the device of whoever has the visit. */
 export function whyNotSign({ visit: { technician } }: OfVisit, person: Person): string | null {
   return person.id === technician.id

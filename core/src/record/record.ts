@@ -99,6 +99,8 @@ export const visitRecord = z.strictObject({
     before: z.array(z.strictObject({ id: z.string(), name: z.string() })).optional(),
     /** Who works on it beside whoever has it; left out until somebody joined. */
     joined: z.array(z.strictObject({ id: z.string(), name: z.string() })).optional(),
+    /** That it takes place no more; left out while it does. */
+    cancelled: z.strictObject({ ...attributed, reason: z.string() }).optional(),
     standard: z.strictObject({ id: z.string(), version: z.int() }),
     startedFrom: z.string().nullable(),
     openedAt: z.string()

@@ -161,6 +161,7 @@ export function sealHindrances(
 ): string[] {
   const unsettled = conflictsOf(history).length
   const hindrances: string[] = []
+  if (record.visit.cancelled) hindrances.push('it is cancelled: reopen it first')
   const nothing = nothingDone(record)
   if (nothing) hindrances.push(nothing)
   const open = findings.filter(blocks)

@@ -93,7 +93,7 @@ export async function allPeople(db: Connection, now: Date): Promise<ListedPerson
     `
       SELECT ${PERSON}, left_at AS leftAt, password_given AS mustChoose,
         (SELECT COUNT(*) FROM sessions s WHERE s.user_id = users.id AND s.expires_at > ?) AS sessions,
-        (SELECT COUNT(*) FROM visits v WHERE v.technician_id = users.id AND v.sealed_at IS NULL) AS openVisits
+        (SELECT COUNT(*) FROM visits v WHERE v.technician_id = users.id AND v.sealed_at IS NULL AND v.cancelled_at IS NULL) AS openVisits
       FROM users
       ORDER BY left_at IS NOT NULL, name, id
     `,

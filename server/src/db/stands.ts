@@ -21,4 +21,4 @@ export const standsNow = (u: string, v: string): string => `(${v}.sealed_at IS N
 export const STANDS_NOW = standsNow('u', 'v')
 
 /** Whether a visit `v` is the one that a home `h` is judged by: its last sealed one, or where none is sealed, its latest. */
-export const JUDGED_BY = `((v.sealed_at IS NOT NULL AND ${none(sealedLater('v'))}) OR (v.id = h.latest_visit AND ${none(sealedAtHome('v'))}))`
+export const JUDGED_BY = `((v.sealed_at IS NOT NULL AND ${none(sealedLater('v'))}) OR (v.id = h.latest_visit AND v.cancelled_at IS NULL AND ${none(sealedAtHome('v'))}))`

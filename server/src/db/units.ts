@@ -72,6 +72,7 @@ export function openVisitsWithModel(db: Connection, model: string): Promise<Open
       JOIN homes h ON h.id = v.home_id
       WHERE u.model = ?
         AND v.sealed_at IS NULL
+        AND v.cancelled_at IS NULL
       ORDER BY h.street, v.id
       LIMIT 200
     `,

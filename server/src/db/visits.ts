@@ -68,6 +68,7 @@ export async function setTechnician(
 /** What lists show of a visit that its entries may change. */
 export interface ShownOfVisit {
   sealedAt: Date | null
+  cancelledAt: Date | null
   plannedAt: Date | null
   review: 'none' | 'asked' | 'returned'
   summary: VisitSummary
@@ -84,11 +85,21 @@ export function moveHead(id: string, from: number, seq: number, hash: string, sh
   return {
     sql: `
       UPDATE visits
-      SET last_seq = ?, last_hash = ?, sealed_at = ?, planned_at = ?, review = ?, summary = ?
+      SET last_seq = ?, last_hash = ?, sealed_at = ?, cancelled_at = ?, planned_at = ?, review = ?, summary = ?
       WHERE id = ?
         AND last_seq = ?
     `,
-    params: [seq, hash, shown.sealedAt, shown.plannedAt, shown.review, JSON.stringify(shown.summary), id, from],
+    params: [
+      seq,
+      hash,
+      shown.sealedAt,
+      shown.cancelledAt,
+      shown.plannedAt,
+      shown.review,
+      JSON.stringify(shown.summary),
+      id,
+      from
+    ],
     touches: 1
   }
 }
@@ -105,6 +116,7 @@ export interface ListedVisit {
   plannedAt: Date | null
   openedAt: Date
   sealedAt: Date | null
+  cancelledAt: Date | null
   review: 'none' | 'asked' | 'returned'
   /** The last line of its logbook. */
   seq: number
@@ -114,7 +126,7 @@ export interface ListedVisit {
 const LISTED = `
   SELECT v.id, v.home_id AS home, v.technician_id AS technician, v.technician_name AS technicianName,
     h.customer, h.street, h.town, v.planned_at AS plannedAt, v.opened_at AS openedAt, v.sealed_at AS sealedAt,
-    v.review, v.last_seq AS seq, v.summary
+    v.cancelled_at AS cancelledAt, v.review, v.last_seq AS seq, v.summary
   FROM visits v
 `
 
@@ -159,7 +171,7 @@ export async function openVisits(
   const [beyond, past] = beyondOf(part, after)
   const found = await list(
     db,
-    `WHERE v.sealed_at IS NULL ${mine} AND ${range} ${beyond} ORDER BY v.planned_at ${order}, v.id ${order} LIMIT ${VISITS_A_PAGE + 1}`,
+    `WHERE v.sealed_at IS NULL AND v.cancelled_at IS NULL ${mine} AND ${range} ${beyond} ORDER BY v.planned_at ${order}, v.id ${order} LIMIT ${VISITS_A_PAGE + 1}`,
     [...(technician === null ? [] : [technician]), ...(part === 'unplanned' ? [] : [pivot]), ...past],
     `FORCE INDEX (${by})`
   )
@@ -173,7 +185,9 @@ export async function openVisits(
 /** Some visits that are not sealed, by their ids. */
 export function openVisitsById(db: Connection, ids: readonly string[]): Promise<ListedVisit[]> {
   return ids.length
-    ? list(db, `WHERE v.id IN (${ids.map(() => '?').join(', ')}) AND v.sealed_at IS NULL`, [...ids])
+    ? list(db, `WHERE v.id IN (${ids.map(() => '?').join(', ')}) AND v.sealed_at IS NULL AND v.cancelled_at IS NULL`, [
+        ...ids
+      ])
     : Promise.resolve([])
 }
 
@@ -181,7 +195,7 @@ export function openVisitsById(db: Connection, ids: readonly string[]): Promise<
 export async function visitsInReview(db: Connection, lead: string): Promise<ListedVisit[]> {
   const found = await list(
     db,
-    "WHERE v.review = 'asked' AND v.sealed_at IS NULL AND v.technician_id <> ? ORDER BY v.planned_at, v.id LIMIT 1000",
+    "WHERE v.review = 'asked' AND v.sealed_at IS NULL AND v.cancelled_at IS NULL AND v.technician_id <> ? ORDER BY v.planned_at, v.id LIMIT 1000",
     [lead]
   )
   return found.sort(

@@ -277,6 +277,7 @@ export function shownOf(record: VisitRecord, findings: VisitState['findings']): 
   const dateOf = (text: string | undefined) => (text === undefined ? null : new Date(text))
   return {
     sealedAt: dateOf(record.seal?.at),
+    cancelledAt: dateOf(record.visit.cancelled?.at),
     plannedAt: dateOf(record.brief.facts.plannedAt),
     review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none',
     summary: summarise(record, findings)
@@ -293,6 +294,9 @@ export function mustBeOpen({ head, state }: Pick<OpenVisit, 'head' | 'state'>): 
   // The record has the last word: what lists show of a visit is made from it.
   if (head.sealed_at || state.record.seal)
     throw conflictingState('sealed', 'This visit is sealed; open a new visit that starts from it.')
+  const { cancelled } = state.record.visit
+  if (cancelled)
+    throw conflictingState('cancelled', `This visit was cancelled by ${cancelled.by.name}: reopen it first, with why.`)
 }
 
 /** @throws DomainProblem where one id stands for two entries */

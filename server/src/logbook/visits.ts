@@ -2,6 +2,7 @@ import { whatDoesNotHold } from './integrity'
 import { DomainProblem, forbidden, refused, conflictingState } from '../problem'
 import { v7 as uuidv7 } from 'uuid'
 import type { Author } from '@pasado/core/record/attribution'
+import { whyNotCancel } from '@pasado/core/record/may'
 import { carriedEntries } from '@pasado/core/record/carry-over'
 import { chainStart } from '@pasado/core/record/chain'
 import type { Facts } from '@pasado/core/record/facts'
@@ -125,6 +126,31 @@ export async function handVisit(
       throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
     open.write('visit.handed', { technician, reason }, by)
     await setTechnician(open.connection, visit, technician)
+  })
+}
+
+/**
+ * Cancels a visit that takes place no more, or reopens one; twice changes nothing.
+ * @throws DomainProblem where it is sealed, or not this person's to say
+ */
+export async function setCancelled(
+  logbook: Logbook,
+  visit: string,
+  cancelled: boolean,
+  reason: string,
+  by: Author,
+  now = new Date()
+): Promise<void> {
+  await logbook.write(visit, now, async (open) => {
+    const { record } = open.state
+    if (open.head.sealed_at || record.seal)
+      throw conflictingState('sealed', 'This visit is sealed: it took place, and stays as it is.')
+    const why = whyNotCancel(record, by)
+    if (why !== null) throw forbidden(why)
+    if (Boolean(record.visit.cancelled) === cancelled) return
+    if (leaksIn(reason, await logbook.secretsOf(open)).length > 0)
+      throw refused([{ path: ['reason'], message: 'holds a secret of this visit; say it without' }])
+    open.write(cancelled ? 'visit.cancelled' : 'visit.reopened', { reason }, by)
   })
 }
 

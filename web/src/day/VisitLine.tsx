@@ -41,7 +41,8 @@ function dayWords(at: Date, now: Date): string | null {
 }
 
 /** How a visit stands: sealed and when, how much is open, or nothing is. */
-function standWords({ sealedAt, summary }: ListedVisit): string {
+function standWords({ sealedAt, cancelledAt, summary }: ListedVisit): string {
+  if (cancelledAt) return `cancelled ${format(new Date(cancelledAt), 'd MMM yyyy')}`
   if (sealedAt) return `sealed ${format(new Date(sealedAt), 'd MMM yyyy')}`
   return summary.open ? `${summary.open} open` : 'ready to sign'
 }

@@ -67,6 +67,26 @@ export const visitKinds = {
     inverse: null,
     describe: ({ technician, reason }) => `Goes on with ${technician.name}: ${reason}`
   }),
+  /** The visit takes place no more, and why. */
+  'visit.cancelled': entryKind({
+    body: z.strictObject({ reason: textLine(300) }),
+    by: 'server',
+    refersTo: {},
+    apply: ({ visit }, line) => ({
+      visit: { ...visit, cancelled: { ...attributionOf(line), reason: line.body.reason } }
+    }),
+    inverse: null,
+    describe: ({ reason }) => `Cancelled: ${reason}`
+  }),
+  /** It takes place after all, and why. */
+  'visit.reopened': entryKind({
+    body: z.strictObject({ reason: textLine(300) }),
+    by: 'server',
+    refersTo: {},
+    apply: ({ visit: { cancelled: _, ...visit } }) => ({ visit }),
+    inverse: null,
+    describe: ({ reason }) => `Reopened: ${reason}`
+  }),
   /** Somebody works on the visit beside whoever has it, and why. */
   'visit.joined': entryKind({
     body: z.strictObject({ reason: textLine(300) }),

@@ -1,6 +1,6 @@
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { importFile } from '../../logbook/import'
-import { moveStandard, handVisit, openVisit, sealVisit } from '../../logbook/visits'
+import { moveStandard, handVisit, openVisit, sealVisit, setCancelled } from '../../logbook/visits'
 import { readStandard } from '../../db/catalogue'
 import { readVisit, visitFile, visitForBrowser } from '../../logbook/read'
 import { routesOf, authorOf } from '../route'
@@ -56,6 +56,14 @@ export const visitsRoutes = routesOf(visitsApi, {
   handVisit: async ({ services, person, params, body }) => {
     const next = await whoCanGo(services, body.technician)
     await handVisit(services.logbook, params.id, { id: next.id, name: next.name }, body.reason, authorOf(person))
+    return {}
+  },
+  cancelVisit: async ({ services, person, params, body }) => {
+    await setCancelled(services.logbook, params.id, true, body.reason, authorOf(person))
+    return {}
+  },
+  reopenVisit: async ({ services, person, params, body }) => {
+    await setCancelled(services.logbook, params.id, false, body.reason, authorOf(person))
     return {}
   },
   readVisit: async ({ services, params }) => ({ json: await visitForBrowser(services.logbook, params.id) }),

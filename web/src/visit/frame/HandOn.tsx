@@ -6,17 +6,18 @@ import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
 import { Button } from '../../ui/Button'
 import { Problem } from '../../ui/Problem'
+import { CancelVisit } from './Cancel'
 import { useRead } from '../../app/read'
 import { Field, Select, Input } from '../../ui/Field'
 
 /** Whose visit it is, and handing it on: one's own, or to oneself; a lead and the office any. */
 export function HandOn() {
   const me = useSession((state) => state.me)
-  const { technician, before, joined } = useVisit((state) => state.record.visit)
+  const { technician, before, joined, cancelled } = useVisit((state) => state.record.visit)
   const sealed = useVisit((state) => state.record.seal !== null)
   const [open, setOpen] = useState(false)
   return (
-    <p className="flex items-center gap-2">
+    <p className="flex flex-wrap items-center gap-x-3">
       <span className="text-soft">
         {technician.name}
         {joined && joined.length > 0 ? `, with ${joined.map(({ name }) => name).join(', ')}` : ''}
@@ -27,6 +28,7 @@ export function HandOn() {
           {me?.role === 'technician' && me.id !== technician.id ? 'Take it over' : 'Hand it on'}
         </button>
       )}
+      {!cancelled && <CancelVisit />}
       {open && <HandOnSheet onClose={() => setOpen(false)} />}
     </p>
   )

@@ -18,6 +18,7 @@ import { VisitHead } from './VisitHead'
 import { RunPlanSheet } from './RunPlanSheet'
 import { useRunPlan } from './use-run-plan'
 import { Waits } from './Waits'
+import { CancelledNotice } from './Cancel'
 import { WhoseVisit } from './WhoseVisit'
 import { Brief } from '../stages/brief/Brief'
 import { Configure } from '../stages/configure/Configure'
@@ -92,6 +93,7 @@ export function Visit() {
           <OutboxBar visit={id} />
           <BrokenNotice />
           <ForeignNotice />
+          <CancelledNotice />
           <WhoseVisit />
           <NewerStandard />
           <Work />

@@ -26,7 +26,7 @@ export interface FactField {
 
 /** Whether this person may write in the open visit: who has it, who joined it, and leads, until it is sealed. */
 export function useMayWrite(): boolean {
-  const sealed = useVisit((state) => state.record.seal !== null)
+  const sealed = useVisit(({ record }) => record.seal !== null || record.visit.cancelled !== undefined)
   const works = useWorksOn()
   return !sealed && works
 }
