@@ -8,7 +8,7 @@ test('an extender is paired by button with the customer’s router, which stays 
   await newVisit(page, 'Barnaby Thole', '17 Coble Street')
   await choose(page, 'Access line', 'existing router stays')
   const theirs = page.getByRole('form', { name: 'Record the router that stays' })
-  await theirs.getByRole('textbox', { name: 'Make and model' }).fill('Marlin 7')
+  await theirs.getByRole('combobox', { name: 'Make and model' }).fill('Marlin 7')
   await theirs.getByRole('textbox', { name: 'Address' }).fill('192.168.1.1')
   await choose(theirs, 'Gives addresses', 'Yes')
   await theirs.getByRole('button', { name: 'It stays' }).click()

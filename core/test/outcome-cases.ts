@@ -154,7 +154,8 @@ export const never: Readonly<Record<Sayable, readonly string[]>> = {
     'firm-recorded',
     'hand-custody',
     'radio-radar',
-    'cred-no-leak'
+    'cred-no-leak',
+    'place-final'
   ],
   // These read what is recorded; where it is not, they have nothing to say, and another rule asks for it.
   unproven: ['radio-plan', 'radio-radar', 'cred-no-leak'],

@@ -505,6 +505,27 @@ export const cases: RuleCase[] = [
   ],
   [
     'place-spacing',
+    'far, and seen to be good by who knew of the weak reading',
+    afar,
+    (log) => {
+      readThere(-84)(log)
+      seenSince('place-spacing')(log)
+    },
+    'holds'
+  ],
+  [
+    'place-spacing',
+    'far, said to be good, read to be weak, and the router moved since',
+    afar,
+    (log) => {
+      seenSince('place-spacing')(log)
+      readThere(-84)(log)
+      log.write('unit.event', { unit: router, what: 'moved' })
+    },
+    'unproven'
+  ],
+  [
+    'place-spacing',
     'far, and moved since it was read',
     afar,
     (log) => {
@@ -555,7 +576,7 @@ export const cases: RuleCase[] = [
     'holds'
   ],
   ['place-final', 'recorded', complete, () => 0, 'holds'],
-  ['place-final', 'set up elsewhere, no move', complete, unit(node, { setUpPlace: 'hall' }), 'breaks'],
+  ['place-final', 'set up elsewhere, no move yet', complete, unit(node, { setUpPlace: 'hall' }), 'unproven'],
   [
     'place-final',
     'moved',
@@ -1484,6 +1505,16 @@ export const cases: RuleCase[] = [
     complete,
     (log) => log.write('pack.made', { digest: '0'.repeat(64) }).write('pack.given', { how: 'printed' }),
     'holds'
+  ],
+  [
+    'hand-pack',
+    'given, and a network in it has no passphrase',
+    complete,
+    (log) => {
+      guests({})(log)
+      made(log).write('pack.given', { how: 'printed' })
+    },
+    'breaks'
   ],
   ['hand-voice-power', 'no telephone', complete, () => 0, 'not-here'],
   ['hand-voice-power', 'not told', () => opened({ telephone: true }), () => 0, 'unproven'],

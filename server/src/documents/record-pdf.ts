@@ -4,6 +4,7 @@ import type { ToldOfForeign } from '@pasado/core/documents/foreign'
 import { lookWords } from '@pasado/core/catalogue/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
 import { equipmentOf, stayingOf, staysName } from '@pasado/core/record/equipment'
+import { sparesOf, spareTold } from '@pasado/core/record/spares'
 import { slipsTold } from '@pasado/core/documents/slip-words'
 import { staysWords } from '@pasado/core/documents/stays-words'
 import { standing, unitName, type VisitRecord } from '@pasado/core/record/record'
@@ -37,6 +38,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
   const { facts } = record.brief
   const time = timeIn(parts.zone)
   const cautions = cautionsOf(record, catalogue)
+  const spares = sparesOf(record)
   const content: Content[] = [
     { text: 'Record of the visit', fontSize: 22, bold: true },
     {
@@ -69,6 +71,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     briefTable(record),
     heading('Units'),
     unitsTable(record, catalogue),
+    ...(spares.length > 0 ? [{ text: `Not needed: ${spares.map(spareTold).join('; ')}.`, fontSize: 9 }] : []),
     heading('Addresses'),
     addressTable(record),
     heading('Networks'),

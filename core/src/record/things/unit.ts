@@ -28,6 +28,8 @@ export const unitFacts = z.strictObject({
   pageAddress: textLine(100),
   /** The box it came out of. */
   box: id,
+  /** Where it went, of one that was not needed and is no more in the visit. */
+  spare: z.enum(['with-customer', 'taken-back']),
   /** True where it stood here before this visit. */
   stayed: yes,
   used: yes,

@@ -133,7 +133,7 @@ export const cableModemRestart = rule({
             unproven(
               'It was restarted, and nobody has looked since whether its lights have settled.',
               'Look at its lamps.',
-              { stage: 'start', kind: 'lamp', id: modem.id, field: 'lamp' },
+              { stage: modem.stays ? 'connect' : 'start', kind: 'lamp', id: modem.id, field: 'lamp' },
               about
             )
           ]

@@ -18,6 +18,7 @@ import {
   rule
 } from '../rule'
 import { listed } from '../../values/list'
+import { passphraseOf } from '../../work/wifi/passphrase'
 import { factOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { wifiName, wifiPassphrase } from './wifi'
@@ -141,13 +142,21 @@ export function isPackFresh({ record, history }: Folded): boolean {
   return made !== undefined && packDigest(recordSeen(history, made.entry.seq)) === now
 }
 
+/** Networks that the pack names and cannot tell how to join. */
+const withoutPassphrase = ({ record, networks }: Home) =>
+  networks.filter(
+    (network) =>
+      network.facts.ssid !== undefined && network.facts.security !== 'open' && passphraseOf(record, network) === null
+  )
+
 export const handPack = rule({
   id: 'hand-pack',
   name: 'Pack',
   stage: 'handover',
   level: 'must',
   minutes: 3,
-  statement: "The customer's pack was made from this very record and given.",
+  statement:
+    "The customer's pack was made from this very record, holds everything the customer needs once our copy is erased, and was given.",
   afterAnywhere: [wifiName, wifiPassphrase, placeFinal, handChoices, proveRooms, firmMinimum],
   judge: (home) => {
     const { madeDigest, givenDigest } = home.record.pack
@@ -156,6 +165,15 @@ export const handPack = rule({
       return [noLonger(breaks('The record changed after the pack was made.', 'Make the pack again.', atPack))]
     if (givenDigest !== madeDigest)
       return [unproven('The pack is made but not given.', 'Give it, then say how.', atPack)]
+    const without = withoutPassphrase(home)
+    if (without.length)
+      return without.map((network) =>
+        breaks(
+          `The pack has no passphrase of ${network.facts.ssid!}: the customer could not join anything to it.`,
+          'Put its passphrase into the vault, and make the pack again.',
+          { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }
+        )
+      )
     return [holds('Made from this very record and given.')]
   }
 })

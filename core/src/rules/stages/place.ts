@@ -103,7 +103,7 @@ export const placeFinal = rule({
           aboutUnit(known)
         )
       if (setUpPlace !== undefined && setUpPlace !== place && !known.unit.events.some(({ what }) => what === 'moved')) {
-        return breaks(
+        return unproven(
           `It was set up at ${setUpPlace} and stays at ${place}, but no move is recorded.`,
           'Record the move once it stands there.',
           atUnit('place', known.unit, 'moveRecorded'),

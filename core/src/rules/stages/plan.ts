@@ -9,6 +9,7 @@ import {
   atUnit,
   breaks,
   holds,
+  noLonger,
   staleAnswer,
   unproven,
   type Home,
@@ -17,6 +18,7 @@ import {
   rule
 } from '../rule'
 import type { PlacedUnit } from '../../work/plan/home-plan'
+import { hasSeen } from '../../history/history'
 import { restsOfPlace } from '../../work/prove/rests'
 import { signalRead } from './signal-read'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
@@ -158,18 +160,17 @@ export const placeSpacing = rule({
       const place = atUnit('place', known.unit, 'x')
       const remedy = 'Place it nearer, or cable it.'
       const read = signalRead(home, hop.from, at)
-      if (read !== null && read >= least) return holds(`${words}, ${read} dBm as it was read there.`, about)
-      if (read !== null)
-        return breaks(
-          `${words}, ${read} dBm as it was read there; at most ${most} m or at least ${least} dBm is wanted.`,
-          remedy,
-          place,
-          about
-        )
-      // What the plan reckons proves nothing; where it reckons too little as well, nobody need measure.
-      const planned = `${words}, ${Math.round(hop.dbm)} dBm by the plan`
       const wanted = `at most ${most} m, or at least ${least} dBm as it is read there, is wanted`
       const given = home.record.answers[ruleKey('place-spacing', known.unit.id)]
+      // Whoever says that it is good without knowing of a reading does not undo it.
+      if (read && !(given && hasSeen(home.history, given.seq, read.seq))) {
+        const told = `${words}, ${read.dbm} dBm as it was read there`
+        if (read.stale !== null)
+          return noLonger(unproven(`${told}. ${read.stale}`, 'Read its signal there once more.', place, about))
+        return read.dbm >= least ? holds(`${told}.`, about) : breaks(`${told}; ${wanted}.`, remedy, place, about)
+      }
+      // What the plan reckons proves nothing; where it reckons too little as well, nobody need measure.
+      const planned = `${words}, ${Math.round(hop.dbm)} dBm by the plan`
       const isSaid =
         given?.answer === 'yes' && staleAnswer(home, 'place-spacing', known.unit.id, restsOfPlace(known.unit)) === null
       if (hop.dbm < least && !isSaid) return breaks(`${planned}; ${wanted}.`, remedy, place, about)

@@ -46,11 +46,12 @@ export const extendingUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
       Boolean(model?.radios.length) && ['node', 'extender', 'access-point'].includes(unit.facts.role ?? '')
   )
 
-/** Units with ports for the customer's own devices. */
+/** Units with ports for the customer's own devices: the only port of an access point is where it hangs on the rest. */
 export const wiredUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
-  units.filter(
-    ({ unit, model }) => unit.facts.role !== 'modem' && Boolean(model?.ports.some(({ kind }) => kind === 'lan'))
-  )
+  units.filter(({ unit: { facts }, model }) => {
+    const lan = model?.ports.filter(({ kind }) => kind === 'lan').length ?? 0
+    return facts.role !== 'modem' && lan > (facts.role === 'access-point' ? 1 : 0)
+  })
 
 function judgeSource({ record, history, catalogue, policy }: Home): Verdict[] {
   const at: Place = { stage: 'prove', kind: 'measurement', id: 'source', field: 'runs' }

@@ -35,6 +35,7 @@ function plannedOf({ record, catalogue, policy }: Home): HomeChannels {
   const of = [
     record.radios,
     record.neighbours,
+    record.stays,
     record.units,
     record.rooms,
     record.storeys,

@@ -1,7 +1,8 @@
-import { bands } from '../../values/band'
+import { bands, type Band } from '../../values/band'
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { obstaclesOf, placedUnits, planOf, plannedBands } from '../plan/home-plan'
-import { standing, thingsOf, unitName, type Radio, type VisitRecord } from '../../record/record'
+import { standing, thingsOf, unitName, type Radio, type Stays, type VisitRecord } from '../../record/record'
+import { stayingOf } from '../../record/equipment'
 import { isMeshMember } from '../units/known-unit'
 import {
   costOf,
@@ -9,6 +10,7 @@ import {
   type ChannelChoice,
   type ChannelPlan,
   type ChannelQuestion,
+  type Neighbour,
   type PlannedRadio
 } from '../../radio/channel-plan'
 import { pathLoss } from '../../radio/path-loss'
@@ -54,6 +56,43 @@ export function homeRadios(record: VisitRecord, catalogue: Catalogue): HomeRadio
   })
 }
 
+/** Kinds of what stays that send. */
+const staysThatSend: ReadonlySet<string | undefined> = new Set(['router', 'access-point', 'mesh-node'])
+/** How strong something that stays is heard where nobody drew it, dBm, and what of the air it takes: as one of ours would. */
+const [STAYING_DBM, STAYING_BUSY] = [-60, 0.3]
+
+/** A radio of something that stays: it sends where it sends, and ours keep out of its way. */
+export interface StayingRadio {
+  stays: Stays
+  band: Band
+  /** The thing that its channel is recorded in; null where none is yet. */
+  recorded: Radio | null
+  /** As it is heard, where its channel is recorded. */
+  neighbour: Neighbour[]
+}
+
+/** The radios of what stays and sends, one a band: those of its model, else the two that nearly everything has. */
+export function stayingRadios(record: VisitRecord, catalogue: Catalogue = new Map()): StayingRadio[] {
+  const recorded = standing(thingsOf(record, 'radio'))
+  return stayingOf(record)
+    .filter(({ facts }) => staysThatSend.has(facts.kind))
+    .flatMap((stays) => {
+      const own = recorded.filter(({ facts }) => facts.unit === stays.id)
+      const known = modelOf(stays, catalogue)?.radios.map(({ band }) => band) ?? (['2.4', '5'] as const)
+      const sent = new Set<Band>([...known, ...own.flatMap(({ facts }) => facts.band ?? [])])
+      return [...sent].map((band): StayingRadio => {
+        const radio = own.find(({ facts }) => facts.band === band) ?? null
+        const { channel, widthMHz = 20 } = radio?.facts ?? {}
+        return {
+          stays,
+          band,
+          recorded: radio,
+          neighbour: channel === undefined ? [] : [{ band, channel, widthMHz, dbm: STAYING_DBM, busy: STAYING_BUSY }]
+        }
+      })
+    })
+}
+
 /** The question of a home's channels: its radios, its neighbours, and who hears whom by the plan. */
 export function channelQuestion(
   record: VisitRecord,
@@ -84,7 +123,11 @@ export function channelQuestion(
     cache.set(key, dbm)
     return dbm
   }
-  return { country: record.brief.facts.country, radios, neighbours: record.neighbours?.networks ?? [], hears, ...more }
+  const neighbours = [
+    ...(record.neighbours?.networks ?? []),
+    ...stayingRadios(record).flatMap(({ neighbour }) => neighbour)
+  ]
+  return { country: record.brief.facts.country, radios, neighbours, hears, ...more }
 }
 
 /** What is set now, beside the best plan; null for what nobody recorded whole. */

@@ -1,4 +1,5 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
+import { equipmentOf } from '../../record/equipment'
 import { readLamps } from './unit-lamps'
 import type { LampLook } from '../../catalogue/look'
 import type { VisitRecord, Wait } from '../../record/record'
@@ -17,14 +18,14 @@ export function waitsEndedBy(
   lamps: readonly LampLook[],
   at: string
 ): string[] {
-  const unit = record.units[unitId]
-  const model = unit && modelOf(unit, catalogue)
-  if (!unit || !model) return []
+  const lit = equipmentOf(record, unitId)?.thing
+  const model = lit && modelOf(lit, catalogue)
+  if (!lit || !model) return []
   const { state } = readLamps(
     {
-      ...unit,
+      events: lit.events,
       sightings: [
-        ...unit.sightings,
+        ...lit.sightings,
         { seq: Number.MAX_SAFE_INTEGER, at, by: { id: '', name: '', role: 'technician' }, lamps: [...lamps] }
       ]
     },

@@ -3,6 +3,9 @@ import type { Model, ModelState } from '../../catalogue/model'
 import type { Unit } from '../../record/record'
 import { followLamps } from '../../catalogue/follow'
 
+/** What has lamps that were looked at: a unit, or something that stays. */
+export type Lit = Pick<Unit, 'sightings' | 'events'>
+
 /** What a unit's lamps say by its model's table, after all that was seen and done. */
 export interface LampReading {
   /** The states it may be in: one where the look is clear; none where nobody looked since its lamps began anew. */
@@ -21,7 +24,7 @@ export interface LampReading {
  * Reads a unit's sightings through its model's table. A restart, a reset or an update starts the table anew,
  * so only what was seen after the last of them counts.
  */
-export function readLamps(unit: Unit, model: Model): LampReading {
+export function readLamps(unit: Lit, model: Model): LampReading {
   const known = readings.get(unit)
   if (known?.model === model) return known.reading
   const reading = readAnew(unit, model)
@@ -33,7 +36,7 @@ export function readLamps(unit: Unit, model: Model): LampReading {
 const startsAnew: ReadonlySet<string> = new Set(['powered', 'restarted', 'reset', 'updated'])
 
 /** Units are never changed in place, so a reading holds as long as its unit is the same object. */
-const readings = new WeakMap<Unit, { model: Model; reading: LampReading }>()
+const readings = new WeakMap<Lit, { model: Model; reading: LampReading }>()
 
 /** What a unit's lamps said at one of its sightings, by what was seen and done until then: what happened later says nothing of it. */
 export function readLampsAt(unit: Unit, model: Model, index: number): LampReading {
@@ -68,7 +71,7 @@ export function lastedTooLong(unit: Unit, model: Model): ModelState | null {
 
 const tooLong = new WeakMap<Unit, { model: Model; state: ModelState | null }>()
 
-function readAnew(unit: Unit, model: Model): LampReading {
+function readAnew(unit: Lit, model: Model): LampReading {
   const fresh = unit.events.filter(({ what }) => startsAnew.has(what)).at(-1)
   const seen = unit.sightings.filter((sighting) => !fresh || sighting.seq > fresh.seq)
   // A clock set back between two sightings must not stop the reading: the order of the logbook stands.

@@ -17,7 +17,7 @@ const form = () => within(screen.getByRole('form', { name: 'Record the router th
 describe('what stays', () => {
   it('is asked for where the line ends at a router that stays, and kept with its range by one press', async () => {
     show(opened({ accessLine: 'existing-router' }), <WhatStays />)
-    await user.type(form().getByRole('textbox', { name: 'Make and model' }), 'Marlin 7')
+    await user.type(form().getByRole('combobox', { name: 'Make and model' }), 'Marlin 7')
     await user.type(form().getByRole('textbox', { name: 'Address' }), '192.168.7.1')
     await user.click(form().getByRole('radio', { name: 'Yes' }))
     await user.click(form().getByRole('button', { name: 'It stays' }))
@@ -57,11 +57,33 @@ describe('what stays', () => {
     }
     show(log(), <Presses />)
     expect(screen.getByRole('button', { name: 'Pressed on the router' })).toHaveProperty('disabled', true)
-    await user.type(form().getByRole('textbox', { name: 'Make and model' }), 'Marlin 7')
+    await user.type(form().getByRole('combobox', { name: 'Make and model' }), 'Marlin 7')
     await user.click(form().getByRole('button', { name: 'It stays' }))
     await user.click(screen.getByRole('button', { name: 'Pressed on Marlin 7' }))
     const [stays] = written('stays.set')
     expect(written('pairing.pressed')).toEqual([{ unit: reed, which: 'first', on: (stays as { id: string }).id }])
+  })
+
+  it('a model of the catalogue is known by its maker and name; its lamps are then looked at where it is recorded', async () => {
+    show(opened(), <WhatStays />)
+    await user.click(screen.getByRole('radio', { name: 'modem' }))
+    const ask = within(screen.getByRole('form', { name: 'Record the modem that stays' }))
+    await user.type(ask.getByRole('combobox', { name: 'Make and model' }), 'karstine sill')
+    await user.click(ask.getByRole('button', { name: 'It stays' }))
+    expect(written('stays.set')).toMatchObject([
+      { set: { kind: 'modem', makeModel: 'karstine sill', model: 'karstine-sill', modelVersion: 1 } }
+    ])
+    const modem = idOf('their modem')
+    show(
+      opened().write('stays.set', { id: modem, set: { kind: 'modem', makeModel: 'Sill', model: 'karstine-sill' } }),
+      <WhatStays />
+    )
+    const lamps = within(screen.getByRole('region', { name: 'Lamps' }))
+    await user.click(lamps.getAllByRole('radio', { name: 'dark' })[0]!)
+    await user.click(lamps.getByRole('button', { name: 'Log it' }))
+    expect(written('lamp.seen')).toMatchObject([{ unit: modem }])
+    await user.selectOptions(screen.getByRole('combobox', { name: 'In the catalogue' }), 'not in it')
+    expect(written('stays.set')).toEqual([{ id: modem, set: { model: null, modelVersion: null }, origin: 'catalogue' }])
   })
 
   it('a lead turns a used unit into it, and back', async () => {

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
+import { byMaker, modelOf, newestModels, type Catalogue, type Model } from '@pasado/core/catalogue/model'
 import { stayKindWords, staysWords } from '@pasado/core/documents/stays-words'
 import { stayingOf, staysName } from '@pasado/core/record/equipment'
 import { checkField, type Facts } from '@pasado/core/record/facts'
@@ -7,13 +8,14 @@ import { standing, type Stays } from '@pasado/core/record/record'
 import { stayKinds } from '@pasado/core/record/things/stays'
 import { rangeOfStays } from '@pasado/core/work/addresses/staying'
 import { ChoiceFact, SelectFact, TextFact } from '../fields/FactField'
+import { LampLog } from '../stages/start/LampLog'
 import { useMayWrite } from '../session/facts'
 import { placeKey } from '../session/place'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { Button } from '../../ui/Button'
 import { Chips } from '../../ui/Chips'
-import { Field, Input } from '../../ui/Field'
+import { Field, Input, Select } from '../../ui/Field'
 import { List } from '../../ui/List'
 import { Problem } from '../../ui/Problem'
 import { ItIsOurs } from './ItIsOurs'
@@ -77,6 +79,7 @@ export function RecordStays({
   onDone: (id: string) => void
 }) {
   const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
   const [typed, setTyped] = useState(nothing)
   const [problem, setProblem] = useState<string | null>(null)
   const routes = kind === 'router' || kind === 'modem'
@@ -90,7 +93,7 @@ export function RecordStays({
     }
     const facts: Facts<'stays'> = {
       kind,
-      ...(makeModel ? { makeModel } : {}),
+      ...(makeModel ? { makeModel, ...fromCatalogue(catalogue, makeModel) } : {}),
       ...(address ? { address } : {}),
       ...(typed.givesAddresses ? { givesAddresses: typed.givesAddresses } : {})
     }
@@ -116,8 +119,14 @@ export function RecordStays({
           value={typed.makeModel}
           maxLength={80}
           autoComplete="off"
+          list="models-that-stay"
           onChange={(event) => setTyped({ ...typed, makeModel: event.target.value })}
         />
+        <datalist id="models-that-stay">
+          {modelsKnown(catalogue).map((model) => (
+            <option key={model.id} value={titleOf(model)} />
+          ))}
+        </datalist>
       </Field>
       <Field label="Address" className="basis-40">
         <Input
@@ -148,10 +157,52 @@ export function RecordStays({
   )
 }
 
+const titleOf = ({ maker, name }: Model) => `${maker} ${name}`
+const modelsKnown = (catalogue: Catalogue): Model[] => [...newestModels(catalogue.values()).values()].sort(byMaker)
+
+/** The model of the catalogue that somebody typed by its maker and name; nothing where it has none so called. */
+function fromCatalogue(catalogue: Catalogue, makeModel: string): Facts<'stays'> {
+  const found = modelsKnown(catalogue).find((model) => titleOf(model).toLowerCase() === makeModel.toLowerCase())
+  return found ? { model: found.id, modelVersion: found.version } : {}
+}
+
+/** Which model of the catalogue it is: its ports, its lamps and what they mean are then known. */
+function ModelThatStays({ stays }: { stays: Stays }) {
+  const catalogue = useVisit((state) => state.catalogue)
+  const mayWrite = useMayWrite()
+  const models = modelsKnown(catalogue)
+  const { model = '' } = stays.facts
+  return (
+    <Field label="In the catalogue">
+      <Select
+        value={model}
+        disabled={!mayWrite}
+        onChange={({ target: { value } }) => {
+          const found = models.find(({ id }) => id === value)
+          write('stays.set', {
+            id: stays.id,
+            set: { model: found?.id ?? null, modelVersion: found?.version ?? null },
+            origin: 'catalogue'
+          })
+        }}
+      >
+        <option value="">not in it</option>
+        {models.map((known) => (
+          <option key={known.id} value={known.id}>
+            {titleOf(known)}
+          </option>
+        ))}
+      </Select>
+    </Field>
+  )
+}
+
 /** What is known of something that stays, each of it one field; nothing has to be filled in. */
 function OneThatStays({ stays }: { stays: Stays }) {
   const segments = standing(useVisit((state) => state.record.segments))
   const mayWrite = useMayWrite()
+  const catalogue = useVisit((state) => state.catalogue)
+  const model = modelOf(stays, catalogue)
   const field = { kind: 'stays', id: stays.id } as const
   return (
     <details>
@@ -161,6 +212,7 @@ function OneThatStays({ stays }: { stays: Stays }) {
       <div className="grid gap-3 pb-3 sm:grid-cols-2">
         <TextFact {...field} field="name" label="Name" hint="As the customer calls it." />
         <TextFact {...field} field="makeModel" label="Make and model" />
+        <ModelThatStays stays={stays} />
         <ChoiceFact
           {...field}
           field="whose"
@@ -190,6 +242,11 @@ function OneThatStays({ stays }: { stays: Stays }) {
             { value: 'nobody', label: 'nobody has it' }
           ]}
         />
+        {model && model.lamps.length > 0 && (
+          <div className="sm:col-span-2">
+            <LampLog unit={stays} model={model} />
+          </div>
+        )}
         {mayWrite && (
           <div className="sm:col-span-2">
             <p className="label">Was done to it here</p>

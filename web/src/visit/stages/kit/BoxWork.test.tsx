@@ -6,7 +6,7 @@ import { Kit } from './Kit'
 import { useOutbox } from '../../../outbox/outbox'
 import { useVisit } from '../../session/visit-state'
 import { undo } from '../../session/write'
-import { box, complete, opened } from '@pasado/testing/logbook'
+import { box, complete, node, opened } from '@pasado/testing/logbook'
 import { show, written } from '../../../../test/stage'
 import { clearStores } from '../../../../test/idb'
 
@@ -72,6 +72,25 @@ describe('boxes', () => {
     expect(written('items.checked')).toEqual([
       { box, items: ['an antenna'], state: 'extra', done: 'back to the store' }
     ])
+  })
+
+  it('one that is not needed goes from the visit with where it went, is not asked for again, and is put to use after all', async () => {
+    show(complete(), <Kit />, { at: `/visit/x/kit?unit=${node}` })
+    await user.click(screen.getByRole('button', { name: 'Not needed: left with the customer' }))
+    expect(written('unit.set')).toEqual([{ id: node, set: { spare: 'with-customer' } }])
+    expect(written('thing.removed')).toEqual([{ thing: 'unit', id: node }])
+    show(
+      complete()
+        .write('unit.set', { id: node, set: { spare: 'taken-back' } })
+        .write('thing.removed', { thing: 'unit', id: node }),
+      <Kit />,
+      { at: `/visit/x/kit?box=${box}` }
+    )
+    const spares = within(screen.getByRole('region', { name: 'Spare units of this box' }))
+    expect(spares.getByText('Study node (TE1-2): taken back')).toBeDefined()
+    await user.click(spares.getByRole('button', { name: 'Put to use after all: Study node' }))
+    expect(written('thing.restored')).toEqual([{ thing: 'unit', id: node }])
+    expect(written('unit.set')).toEqual([{ id: node, set: { spare: null } }])
   })
 
   it('a unit without a box is one that was used', async () => {

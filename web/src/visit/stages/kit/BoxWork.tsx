@@ -3,7 +3,8 @@ import { Check } from 'lucide-react'
 import { v7 as uuidv7 } from 'uuid'
 import { contentsOf, unitsToAdd } from '@pasado/core/work/units/boxes'
 import { newestModels } from '@pasado/core/catalogue/model'
-import { standing, unitName, type KitInVisit } from '@pasado/core/record/record'
+import { standing, unitName, type KitInVisit, type Unit } from '@pasado/core/record/record'
+import { sparesOf, spareTold } from '@pasado/core/record/spares'
 import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
@@ -32,7 +33,10 @@ export function BoxWork({
   onStay: () => void
 }) {
   const catalogue = useVisit((state) => state.catalogue)
-  const units = standing(useVisit((state) => state.record.units)).filter(({ facts }) => facts.box === box.id)
+  const record = useVisit((state) => state.record)
+  const ofBox = ({ facts }: Unit) => facts.box === box.id
+  const units = standing(record.units).filter(ofBox)
+  const spares = sparesOf(record).filter(ofBox)
   const mayWrite = useMayWrite()
   const contents = contentsOf(box, catalogue)
   if (!contents) return <p>The catalogue does not hold this box. Take it out and choose it again.</p>
@@ -43,7 +47,7 @@ export function BoxWork({
   const missingUnits = unitsToAdd(
     items,
     (id) => newest.get(id),
-    units.map(({ facts }) => facts.model ?? '')
+    [...units, ...spares].map(({ facts }) => facts.model ?? '')
   )
   const unpack = () => {
     onStay()
@@ -115,6 +119,30 @@ export function BoxWork({
               </li>
             ))}
           </ul>
+        </section>
+      )}
+      {spares.length > 0 && (
+        <section aria-label="Spare units of this box" className="mt-4">
+          <h3 className="text-lg">Not needed</h3>
+          <List framed className="mt-1">
+            {spares.map((unit) => (
+              <li key={unit.id} className="flex min-h-11 flex-wrap items-center justify-between gap-x-4">
+                {spareTold(unit)}
+                {mayWrite && (
+                  <Button
+                    kind="quiet"
+                    aria-label={`Put to use after all: ${unitName(unit)}`}
+                    onClick={() => {
+                      write('thing.restored', { thing: 'unit', id: unit.id })
+                      write('unit.set', { id: unit.id, set: { spare: null } })
+                    }}
+                  >
+                    Put to use after all
+                  </Button>
+                )}
+              </li>
+            ))}
+          </List>
         </section>
       )}
       {model.twin && (

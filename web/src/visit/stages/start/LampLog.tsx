@@ -8,8 +8,7 @@ import {
   type LampPattern
 } from '@pasado/core/catalogue/look'
 import { waitsEndedBy } from '@pasado/core/work/units/ended-waits'
-import { readLamps } from '@pasado/core/work/units/unit-lamps'
-import type { Unit } from '@pasado/core/record/record'
+import { readLamps, type Lit } from '@pasado/core/work/units/unit-lamps'
 import { Chips } from '../../../ui/Chips'
 import { Lens } from '../../../ui/Lens'
 import { useMayWrite } from '../../session/facts'
@@ -60,8 +59,8 @@ function coloursFor(model: Model, lamp: string): LampColour[] {
   ]
 }
 
-/** Logging what a unit's lamps do: two taps, read through its model's table before it is written. */
-export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
+/** Logging what the lamps of a unit, or of something that stays, do: two taps, read through its model's table before it is written. */
+export function LampLog({ unit, model }: { unit: Lit & { id: string; facts: { model?: string } }; model: Model }) {
   const mayWrite = useMayWrite()
   const me = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
@@ -78,7 +77,7 @@ export function LampLog({ unit, model }: { unit: Unit; model: Model }) {
   const seen = looks.length
     ? readLamps(
         {
-          ...unit,
+          events: unit.events,
           sightings: [
             ...unit.sightings,
             {

@@ -3,7 +3,6 @@ import { format } from 'date-fns'
 import { lookWords, sightingWords, type LampLook } from '@pasado/core/catalogue/look'
 import { nearestStates } from '@pasado/core/catalogue/nearest'
 import type { readLamps } from '@pasado/core/work/units/unit-lamps'
-import type { Unit } from '@pasado/core/record/record'
 import { useVisit } from '../../session/visit-state'
 
 export function Reading({
@@ -94,7 +93,15 @@ function deciding(candidates: ModelState[], model: Model): string {
 }
 
 /** The same look on another model of this home, where it means something else. */
-export function SameLook({ looks, unit, meaning }: { looks: LampLook[]; unit: Unit; meaning: string }) {
+export function SameLook({
+  looks,
+  unit,
+  meaning
+}: {
+  looks: LampLook[]
+  unit: { facts: { model?: string } }
+  meaning: string
+}) {
   const units = useVisit((state) => state.record.units)
   const catalogue = useVisit((state) => state.catalogue)
   const look = looks[0]!

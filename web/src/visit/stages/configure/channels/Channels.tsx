@@ -11,6 +11,7 @@ import { write } from '../../../session/write'
 import { Button } from '../../../../ui/Button'
 import { recordedChoice, RadioRow } from './RadioRow'
 import { Neighbours } from './Neighbours'
+import { StayingRadios } from './StayingRadios'
 import { List } from '../../../../ui/List'
 
 const sets = { '1-6-11': [1, 6, 11], '1-5-9-13': [1, 5, 9, 13] } as const
@@ -25,11 +26,11 @@ export function Channels() {
   const [found, setFound] = useState<HomeChannels | null>(null)
   const radios = useMemo(() => homeRadios(record, catalogue), [record, catalogue])
   const set24 = sets[policy.channelSet ?? '1-6-11']
-  const { radios: recorded, neighbours, units, rooms, storeys, walls, brief } = record
+  const { radios: recorded, neighbours, units, stays, rooms, storeys, walls, brief } = record
   useEffect(() => {
     const state = useVisit.getState()
     askChannels({ record: state.record, models: [...state.catalogue], set24, radar }, setFound)
-  }, [recorded, neighbours, units, rooms, storeys, walls, brief, set24, radar])
+  }, [recorded, neighbours, units, stays, rooms, storeys, walls, brief, set24, radar])
   if (radios.length === 0) return <p>No unit here sends anything. Add units under Kit.</p>
   const best = found && found.radios.length === radios.length ? found.best : null
   const set = (radio: HomeRadio, change: Facts<'radio'>) =>
@@ -74,6 +75,7 @@ export function Channels() {
   return (
     <div>
       <Neighbours />
+      <StayingRadios />
       <div
         className="mt-4 flex flex-wrap items-center gap-3"
         data-place={placeKey({ kind: 'radio', id: 'plan', field: 'channel' })}

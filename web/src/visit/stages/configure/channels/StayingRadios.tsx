@@ -1,0 +1,92 @@
+import { v7 as uuidv7 } from 'uuid'
+import type { Facts } from '@pasado/core/record/facts'
+import { choicesFor } from '@pasado/core/radio/channel-plan'
+import type { Band } from '@pasado/core/values/band'
+import { staysName } from '@pasado/core/record/equipment'
+import { stayingRadios, type StayingRadio } from '@pasado/core/work/channels/home-channels'
+import { useMayWrite } from '../../../session/facts'
+import { useVisit } from '../../../session/visit-state'
+import { write } from '../../../session/write'
+import { Select } from '../../../../ui/Field'
+import { List } from '../../../../ui/List'
+
+const widths = [20, 40, 80, 160] as const
+
+/** On which channels what stays sends: it is left as it is, and the plan keeps out of its way. */
+export function StayingRadios() {
+  const record = useVisit((state) => state.record)
+  const catalogue = useVisit((state) => state.catalogue)
+  const radios = stayingRadios(record, catalogue)
+  if (radios.length === 0) return null
+  return (
+    <section aria-label="Channels of what stays" className="mt-4">
+      <h3>
+        What stays <span className="fine font-normal">left as it is; the plan keeps out of its way</span>
+      </h3>
+      <List framed className="mt-1">
+        {radios.map((radio) => (
+          <Row key={`${radio.stays.id} ${radio.band}`} radio={radio} />
+        ))}
+      </List>
+    </section>
+  )
+}
+
+/** The channels that somebody else's radio may be on: at 2.4 GHz any, whatever ours are to keep to. */
+function channelsOf(country: string | undefined, band: Band): number[] {
+  if (band === '2.4') return Array.from({ length: 13 }, (_, at) => at + 1)
+  const found = choicesFor({ country, radar: true }, { band, widthsMHz: [20] }).map(({ channel }) => channel)
+  return [...new Set(found)].sort((a, b) => a - b)
+}
+
+function Row({ radio: { stays, band, recorded } }: { radio: StayingRadio }) {
+  const mayWrite = useMayWrite()
+  const country = useVisit((state) => state.record.brief.facts.country)
+  const name = staysName(stays)
+  const channels = channelsOf(country, band)
+  const set = (change: Facts<'radio'>) =>
+    write('radio.set', {
+      id: recorded?.id ?? uuidv7(),
+      set: recorded ? change : { unit: stays.id, band, ...change },
+      origin: 'typed'
+    })
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+      <span className="grow basis-40">
+        <b>{name}</b>, {band} GHz
+      </span>
+      <Select
+        aria-label={`Channel of ${name}, ${band} GHz`}
+        className="w-32"
+        disabled={!mayWrite}
+        value={recorded?.facts.channel ?? ''}
+        onChange={({ target: { value } }) => set({ channel: Number(value) })}
+      >
+        <option value="" disabled>
+          channel
+        </option>
+        {channels.map((channel) => (
+          <option key={channel} value={channel}>
+            {channel}
+          </option>
+        ))}
+      </Select>
+      <Select
+        aria-label={`Width of ${name}, ${band} GHz`}
+        className="w-32"
+        disabled={!mayWrite}
+        value={recorded?.facts.widthMHz ?? ''}
+        onChange={({ target: { value } }) => set({ widthMHz: Number(value) as 20 })}
+      >
+        <option value="" disabled>
+          width
+        </option>
+        {widths.map((width) => (
+          <option key={width} value={width}>
+            {width} MHz
+          </option>
+        ))}
+      </Select>
+    </li>
+  )
+}
