@@ -4,7 +4,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { contentsOf, unitsToAdd } from '@pasado/core/work/units/boxes'
 import { newestModels } from '@pasado/core/catalogue/model'
 import { standing, unitName, type KitInVisit, type Unit } from '@pasado/core/record/record'
-import { sparesOf, spareTold } from '@pasado/core/record/spares'
+import { sparesOf } from '@pasado/core/record/spares'
 import { useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
@@ -14,6 +14,7 @@ import { Problem } from '../../../ui/Problem'
 import { List } from '../../../ui/List'
 import { Notice } from '../../../ui/Notice'
 import { Input } from '../../../ui/Field'
+import { SparesOfBox } from './Spares'
 import { TakeOut } from '../../frame/TakeOut'
 
 const oftenDone = {
@@ -121,30 +122,7 @@ export function BoxWork({
           </ul>
         </section>
       )}
-      {spares.length > 0 && (
-        <section aria-label="Spare units of this box" className="mt-4">
-          <h3 className="text-lg">Not needed</h3>
-          <List framed className="mt-1">
-            {spares.map((unit) => (
-              <li key={unit.id} className="flex min-h-11 flex-wrap items-center justify-between gap-x-4">
-                {spareTold(unit)}
-                {mayWrite && (
-                  <Button
-                    kind="quiet"
-                    aria-label={`Put to use after all: ${unitName(unit)}`}
-                    onClick={() => {
-                      write('thing.restored', { thing: 'unit', id: unit.id })
-                      write('unit.set', { id: unit.id, set: { spare: null } })
-                    }}
-                  >
-                    Put to use after all
-                  </Button>
-                )}
-              </li>
-            ))}
-          </List>
-        </section>
-      )}
+      <SparesOfBox spares={spares} mayWrite={mayWrite} />
       {model.twin && (
         <Notice as="p" edge="plum" small className="mt-4">
           {model.twin}

@@ -18,27 +18,11 @@ import { LabelSheet } from './LabelSheet'
 import { ModelVersion } from './ModelVersion'
 import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
-import { spareWords } from '@pasado/core/record/spares'
+import { Spare } from './Spares'
 import { Button } from '../../../ui/Button'
 import { Notice } from '../../../ui/Notice'
 import { ItStays } from '../../frame/ItIsOurs'
 import { TakeOut } from '../../frame/TakeOut'
-
-/** A unit of a box that is not needed goes from the visit, and where it went is kept. */
-function Spare({ unit: { id } }: { unit: Unit }) {
-  return (Object.keys(spareWords) as (keyof typeof spareWords)[]).map((spare) => (
-    <Button
-      key={spare}
-      kind="quiet"
-      onClick={() => {
-        write('unit.set', { id, set: { spare } })
-        write('thing.removed', { thing: 'unit', id })
-      }}
-    >
-      Not needed: {spareWords[spare]}
-    </Button>
-  ))
-}
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
 function isPublicPage(page: string | undefined): boolean {
