@@ -2,6 +2,9 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import type { Entry, Placed } from '@pasado/core/record/entry'
 import { reduce } from '@pasado/core/record/reduce'
+import { dueErasures } from '../src/db/erasures'
+import { eraseAsAnswered } from '../src/logbook/secrets'
+import { serverAuthor } from '../src/logbook/server-author'
 import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
@@ -67,6 +70,33 @@ it('is for who has it, leads and the office; with why, and without a secret in i
   expect((await set(wenna, visit, 'cancel', 'It is demo-gannet-slate-79.')).status).toBe(422)
   expect((await set(wenna, visit, 'cancel')).status).toBe(204)
   expect((await set(corin, visit, 'reopen')).status).toBe(403)
+})
+
+it('its secrets are erased after the standard’s days, unless it was reopened before', async () => {
+  const visit = await openAVisit(isolde)
+  const keep = () =>
+    isolde.call('POST', `/visits/${visit}/secrets`, {
+      ref: uuidv7(),
+      purpose: 'provider-login',
+      thing: 'brief',
+      id: 'brief',
+      origin: 'typed',
+      value: 'demo-gannet-slate-81'
+    })
+  expect((await keep()).status).toBe(201)
+  const { logbook } = company.services
+  const after = (days: number) => new Date(Date.now() + days * 24 * 3_600_000)
+  const erase = (days: number) => eraseAsAnswered(logbook, visit, serverAuthor, after(days))
+  expect(await erase(400)).toBe(false)
+  await set(isolde, visit, 'cancel')
+  expect((await dueErasures(company.services.db, after(29), 100)).includes(visit)).toBe(false)
+  expect((await dueErasures(company.services.db, after(31), 100)).includes(visit)).toBe(true)
+  await set(isolde, visit, 'reopen')
+  expect((await dueErasures(company.services.db, after(400), 100)).includes(visit)).toBe(false)
+  await set(isolde, visit, 'cancel')
+  expect(await erase(29)).toBe(false)
+  expect(await erase(31)).toBe(true)
+  expect((await recordOf(visit)).secretsErased).toBe(true)
 })
 
 it('no secret is kept in what is cancelled', async () => {

@@ -42,7 +42,8 @@ export async function project(
   if (differs('checks')) projectChecks(visit, home, was, record, last)
   if (differs('waits')) projectDurations(visit, was, record, last)
   if (differs('brief', 'units')) projectTerms(visit, home, was, record, last)
-  if (record.seal && differs('seal', 'secrets', 'secretsErased')) projectErasure(visit, home, after, last)
+  const isOver = record.seal ?? record.visit.cancelled ?? was?.visit.cancelled
+  if (isOver && differs('visit', 'seal', 'secrets', 'secretsErased')) projectErasure(visit, home, after, last)
   if (record.seal && differs('seal')) projectWaivers(visit, home, after, last)
   projectFindings(visit, before?.findings ?? [], after.findings, last)
 }
@@ -161,7 +162,7 @@ function projectChecks(visit: string, home: string, before: VisitRecord | null, 
   }
 }
 
-/** When secrets of a sealed visit are erased next. */
+/** When secrets of a sealed or cancelled visit are erased next. */
 function projectErasure(visit: string, home: string, { record, eraseAfterDays }: Projected, last: Last): void {
   const next = nextErasure(record, eraseAfterDays)
   if (next)

@@ -20,13 +20,17 @@ const LAST_ZONE_MS = 12 * 3_600_000
 /**
  * The next erasure of a sealed visit, as who keeps what was answered: all at once where only the customer keeps them, all after the
  * standard's days, or those that the company does not keep after these days and those it keeps when their own day has passed,
- * whichever comes first.
+ * whichever comes first; of a cancelled visit all, after the standard's days.
  * @param eraseAfterDays of the standard that the visit was sealed by
- * @returns null where nothing is left, the visit is not sealed, or what is left is kept without an end
+ * @returns null where nothing is left, the visit is neither sealed nor cancelled, or what is left is kept without an end
  */
 export function nextErasure(record: VisitRecord, eraseAfterDays: number): ErasureStep | null {
   const left = secretsLeft(record)
-  if (!record.seal || left.length === 0) return null
+  if (left.length === 0) return null
+  // Of a visit that takes place no more nothing is needed after the usual days.
+  if (!record.seal && record.visit.cancelled)
+    return step(Date.parse(record.visit.cancelled.at) + eraseAfterDays * DAY_MS, left, left)
+  if (!record.seal) return null
   const sealed = Date.parse(record.seal.at)
   const { custody = 'erase-after-30-days', keeps = [], until } = record.custody ?? {}
   if (custody === 'customer-only-now') return step(sealed, left, left)
