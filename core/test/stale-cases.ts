@@ -117,6 +117,12 @@ export const changes: readonly (readonly [
     [named('Guillemot'), passphrase, outAndIn('network', network)],
     [event(router, 'restarted')]
   ],
+  ...['place-hops', 'place-spacing', 'place-floors', 'place-outbuilding'].map((rule): (typeof changes)[number] => [
+    rule,
+    complete,
+    [event(router, 'moved'), event(node, 'moved'), set(router, { place: 'cellar' }), outAndIn('unit', router)],
+    [event(router, 'restarted'), event(node, 'reset')]
+  ]),
   [
     'prove-names-gone',
     gone,

@@ -33,6 +33,7 @@ export const secretKey = (thing: string, purpose: string): string => fieldKey('s
 
 /** A key in its parts. */
 export function partsOf(key: string): { kind: string; id: string; field: string } {
-  const [kind = '', id = ''] = key.split('.', 2)
-  return { kind, id, field: key.slice(kind.length + id.length + 2) }
+  const first = key.indexOf('.')
+  const second = key.indexOf('.', first + 1)
+  return { kind: key.slice(0, first), id: key.slice(first + 1, second), field: key.slice(second + 1) }
 }

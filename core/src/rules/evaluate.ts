@@ -81,13 +81,44 @@ export function evaluate(
         }
       ]
     }
-    return verdicts.map((said): Finding => {
-      const { remedy, ...verdict } = { ...said, ...unorderedOf(said, judging), ...byWord(said) }
-      // A finding is stored with records, under the names it had from the first.
-      const finding = { ...common, ...verdict, mend: remedy, level: verdict.level ?? level, granted: null }
-      return withGrants(finding, folded, now, (line) => saidThen(rule, line))
-    })
+    return verdicts.map((said) =>
+      withGrants(findingOf(common, said, said.level ?? level, judging, byWord), folded, now, (line) =>
+        saidThen(rule, line)
+      )
+    )
   })
+}
+
+type Common = Pick<Finding, 'rule' | 'name' | 'stage' | 'says' | 'asks'>
+
+/** A verdict as a finding, under the names that findings had from the first: they are stored with records. */
+function findingOf(
+  { rule, name, stage, says, asks }: Common,
+  said: Verdict,
+  level: Level,
+  judging: Collecting,
+  byWord: ReturnType<typeof byWordOf>
+): Finding {
+  const { outcome, subject, evidence, remedy: mend, place, code, figures, wasProven } = said
+  // Field by field: there are hundreds after every entry.
+  const finding: Finding = {
+    rule,
+    name,
+    stage,
+    says,
+    asks,
+    level,
+    outcome,
+    subject,
+    evidence,
+    mend,
+    place,
+    granted: null
+  }
+  if (code !== undefined) finding.code = code
+  if (figures !== undefined) finding.figures = figures
+  if (wasProven) finding.wasProven = wasProven
+  return Object.assign(finding, unorderedOf(said, judging), byWord(said))
 }
 
 const judgeBy = (rule: Rule, home: Home): Verdict[] =>

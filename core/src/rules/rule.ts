@@ -198,10 +198,10 @@ export function staleAnswer(
   { history }: Home,
   rule: string,
   subject: string | null,
-  rests: readonly Rests[]
+  rests: readonly Rests[] | ((line: number) => readonly Rests[])
 ): string | null {
   const said = linesSaying(history, answerKey(ruleKey(rule, subject)), 'yes')
-  const proof = proofOf(history, said, () => rests)
+  const proof = proofOf(history, said, ({ seq }) => (typeof rests === 'function' ? rests(seq) : rests))
   return proof && whyStale(proof)
 }
 

@@ -1,7 +1,7 @@
 import { checkCabling } from '../../work/cabling/check'
-import { knownCables, type CableProblem } from '../../work/cabling/known-cable'
+import { cablesOf, type CableProblem } from '../../work/cabling/known-cable'
 import { beyond } from '../../work/cabling/far-end'
-import { portOwners } from '../../work/cabling/ports'
+
 import { aboutUnit, breaks, unproven, type Home, type Place, type Verdict } from '../rule'
 
 /** A place at a cable of the port map. */
@@ -17,7 +17,7 @@ export const asVerdict = ({ cable, message, remedy, outcome, unit }: CableProble
 
 /** The cables at a unit, or at what stays, each with the port of it that it leads to. */
 export function cablesAt(home: Home, id: string) {
-  return knownCables(home.record, portOwners(home.record, home.catalogue)).flatMap(({ cable, a, b }) => {
+  return cablesOf(home.record, home.catalogue).flatMap(({ cable, a, b }) => {
     if (a?.end.id === id) return [{ cable, port: a, other: b }]
     return b?.end.id === id ? [{ cable, port: b, other: a }] : []
   })
@@ -25,7 +25,7 @@ export function cablesAt(home: Home, id: string) {
 
 /** Whether a cable leads a unit’s power to it: from a powered port or an injector, over a socket in the wall or not. */
 export function isFedByCable(home: Home, id: string): boolean {
-  const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
+  const drawn = cablesOf(home.record, home.catalogue)
   return cablesAt(home, id).some(
     ({ port, other }) =>
       port.powerInClass !== null && other !== null && (beyond(home.record, other, drawn)?.powerOutW ?? 0) > 0

@@ -2,9 +2,9 @@ import { hasSeen } from '../../history/history'
 import { proofOf } from '../../history/proof'
 import { restsOnCable } from '../../history/stands'
 import { checkCabling } from '../../work/cabling/check'
-import { knownCables, where, type CableProblem } from '../../work/cabling/known-cable'
+import { cablesOf, where, type CableProblem } from '../../work/cabling/known-cable'
 import { judgeFarEnd } from '../../work/cabling/far-end'
-import { fittingName, portOwners } from '../../work/cabling/ports'
+import { fittingName } from '../../work/cabling/ports'
 import { modelOf } from '../../catalogue/model'
 import { equipmentHere, isModem } from '../../record/equipment'
 import { standing, thingsOf } from '../../record/record'
@@ -43,7 +43,7 @@ export const cableMode = rule({
         ({ unit, code }) => unit === known.unit.id && (code === 'internet-port' || code === 'modem-to-lan')
       )
       if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
-      const drawn = knownCables(home.record, portOwners(home.record, home.catalogue))
+      const drawn = cablesOf(home.record, home.catalogue)
       const cables = cablesAt(home, known.unit.id)
       const line = known.model?.ports.find(
         ({ kind }) => kind === 'coax' || kind === 'telephone-line' || kind === 'fibre'
@@ -149,7 +149,7 @@ export const cableSpeed = rule({
   minutes: 4,
   statement: 'No link came up slower than the speed paid for or than both ends can do.',
   judge: (home) => {
-    const network = knownCables(home.record, portOwners(home.record, home.catalogue)).filter(
+    const network = cablesOf(home.record, home.catalogue).filter(
       ({ a, b }) =>
         a &&
         b &&
@@ -182,7 +182,7 @@ export const cableSpeed = rule({
 /** Telephones that hang on the wall or on a splitter although the telephone's line goes through the gateway: no call gets to them. */
 function telephonesBeside({ record, catalogue }: Home): Verdict[] {
   if (record.brief.facts.telephone !== true) return []
-  return knownCables(record, portOwners(record, catalogue)).flatMap(({ cable, a, b }) => {
+  return cablesOf(record, catalogue).flatMap(({ cable, a, b }) => {
     const ends = [a, b]
     const telephone = ends.find((port) => port?.end.thing === 'fitting' && port.kind === 'telephone')
     const other = ends.find((port) => port !== telephone)
@@ -210,7 +210,7 @@ export const cableSplitter = rule({
     if (splitters.length === 0) return []
     const wrong = problemsOf(home, 'splitter-side')
     if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
-    const cables = knownCables(home.record, portOwners(home.record, home.catalogue))
+    const cables = cablesOf(home.record, home.catalogue)
     return splitters.map((splitter) => {
       const sides = new Set(
         cables.flatMap(({ a, b }) => [a, b]).flatMap((port) => (port?.end.id === splitter.id ? [port.end.port] : []))

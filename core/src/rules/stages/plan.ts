@@ -4,25 +4,12 @@ import { apart, figure, hangingMembers, inPlan, unplacedMembers, type InPlan } f
 import { placeOutlet } from './place-outlet'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
 import { ruleKey, standing } from '../../record/record'
-import {
-  aboutUnit,
-  atUnit,
-  breaks,
-  holds,
-  noLonger,
-  staleAnswer,
-  unproven,
-  type Home,
-  type Rule,
-  type Verdict,
-  rule
-} from '../rule'
+import { aboutUnit, atUnit, breaks, holds, noLonger, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import type { PlacedUnit } from '../../work/plan/home-plan'
 import { hasSeen } from '../../history/history'
-import { restsOfPlace } from '../../work/prove/rests'
 import { signalRead } from './signal-read'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
-import { seenInPlace, type PlaceQuestion } from './seen-in-place'
+import { seenInPlace, staleSight, type PlaceQuestion } from './seen-in-place'
 
 function judgeClear(home: Home): Verdict[] {
   const found = inPlan(home)
@@ -171,8 +158,7 @@ export const placeSpacing = rule({
       }
       // What the plan reckons proves nothing; where it reckons too little as well, nobody need measure.
       const planned = `${words}, ${Math.round(hop.dbm)} dBm by the plan`
-      const isSaid =
-        given?.answer === 'yes' && staleAnswer(home, 'place-spacing', known.unit.id, restsOfPlace(known.unit)) === null
+      const isSaid = given?.answer === 'yes' && staleSight(home, 'place-spacing', known) === null
       if (hop.dbm < least && !isSaid) return breaks(`${planned}; ${wanted}.`, remedy, place, about)
       return seenInPlace(home, 'place-spacing', known, {
         evidence: `${planned}, and nobody read its signal there; ${wanted}.`,

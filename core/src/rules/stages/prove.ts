@@ -218,8 +218,9 @@ export const proveWired = rule({
   needs: ['model'],
   statement: 'One wired port of every unit that has some was tested.',
   after: [startGoodLamp],
-  judge: ({ record, history, catalogue, units }) =>
-    wiredUnits(units).map((known) => {
+  judge: ({ record, history, catalogue, units }) => {
+    const due = sourceOf({ record, history }, catalogue)?.down?.median ?? null
+    return wiredUnits(units).map((known) => {
       const [newest] = measured(
         { record, history },
         catalogue,
@@ -242,7 +243,6 @@ export const proveWired = rule({
         )
       if (newest.stale) return noLonger(unproven(newest.stale, 'Test a port again.', place, aboutUnit(known)))
       const most = Math.max(0, ...known.model!.ports.filter(({ kind }) => kind === 'lan').map(({ mbps }) => mbps ?? 0))
-      const due = sourceOf({ record, history }, catalogue)?.down?.median ?? null
       if (
         most >= 1000 &&
         due !== null &&
@@ -258,6 +258,7 @@ export const proveWired = rule({
         )
       return holds(`${Math.round(newest.down.median)} Mbit/s at a port of it.`, aboutUnit(known))
     })
+  }
 })
 
 export const proveSettle = rule({

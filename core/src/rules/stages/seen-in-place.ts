@@ -1,6 +1,6 @@
 import { changesSince } from '../../history/stands'
 import { isCarriedOver } from '../../record/carry-over'
-import { restsOfPlace } from '../../work/prove/rests'
+import { restsOfHanging, restsOfPlace } from '../../work/prove/rests'
 import { ruleKey, type Unit } from '../../record/record'
 import type { KnownUnit } from '../../work/units/known-unit'
 import { aboutUnit, breaks, holds, noLonger, staleAnswer, unproven, type Home, type Place, type Verdict } from '../rule'
@@ -73,13 +73,25 @@ export function seenInPlace(
       )
     ]
   if (given.answer !== 'yes') return [breaks(`Not so, says ${given.by.name}: ${statement}.`, remedy, place, about)]
-  const stale = staleAnswer(home, rule, known.unit.id, restsOfPlace(known.unit))
+  const stale = staleSight(home, rule, known)
   return [
     stale
       ? noLonger(unproven(stale, 'Look again where it stands now.', place, about))
       : holds(`Seen by ${given.by.name}: ${statement}.`, about)
   ]
 }
+
+/** Questions of a unit's own place; the others are of how it hangs on the rest. */
+const ofItsPlace: ReadonlySet<PlaceQuestion> = new Set(['place-clear', 'place-outlet'])
+
+/** Why what was seen at a unit's place does not tell any more how it is; null where it does. */
+export const staleSight = (home: Home, rule: PlaceQuestion, { unit }: KnownUnit): string | null =>
+  staleAnswer(
+    home,
+    rule,
+    unit.id,
+    ofItsPlace.has(rule) ? restsOfPlace(unit) : (line) => restsOfHanging(home, line, unit, home.catalogue)
+  )
 
 /** Whether this visit moved a unit that stood before: something of its place changed after it was carried over. */
 function wasMoved({ history }: Home, { unit }: KnownUnit): boolean {

@@ -1,3 +1,4 @@
+import { onceOf } from '../../record/once'
 import type { Catalogue } from '../../catalogue/model'
 import { standing, thingsOf, type Cable, type VisitRecord } from '../../record/record'
 import { cableMbps, knownCables, longestM, where, type CableProblem } from './known-cable'
@@ -7,7 +8,9 @@ import { cableBetween, endKey, portOwners, type Port } from './ports'
 import { powerProblems } from './power'
 
 /** Checks every cable: ports, kinds, sides of a splitter, speeds, lengths, power, loops, DHCP servers joined. */
-export function checkCabling(record: VisitRecord, catalogue: Catalogue): CableProblem[] {
+export const checkCabling = onceOf(check)
+
+function check(record: VisitRecord, catalogue: Catalogue): CableProblem[] {
   const owners = portOwners(record, catalogue)
   const cables = knownCables(record, owners)
   const problems: CableProblem[] = []

@@ -1,5 +1,6 @@
+import { onceOf } from '../../record/once'
 import { standing, thingsOf, type Cable, type VisitRecord } from '../../record/record'
-import { endKey, type Port, type PortOwner } from './ports'
+import { endKey, portOwners, type Port, type PortOwner } from './ports'
 
 /** What is wrong with a cable, or with what hangs on one. */
 export interface CableProblem {
@@ -69,6 +70,9 @@ export function knownCables(record: VisitRecord, owners: readonly PortOwner[]): 
       b: ports.get(endKey(cable.facts.b!)) ?? null
     }))
 }
+
+/** The cables of a record with their ports, as a catalogue knows those. */
+export const cablesOf = onceOf((record, catalogue) => knownCables(record, portOwners(record, catalogue)))
 
 /** A port as people speak of it. */
 export const where = (port: Port) => `${port.owner}, ${port.name}`

@@ -1,3 +1,4 @@
+import { onceOf } from '../../record/once'
 import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import type { CableEnd } from '../../record/things/cable'
 import { stayingOf, staysName } from '../../record/equipment'
@@ -117,7 +118,9 @@ export const fittingName = ({ facts: { name, kind } }: Fitting): string =>
   name ?? (kind ? fittingWords[kind] : 'Something else')
 
 /** Everything with ports at a home, its units first, each in the order it was added. Mains ports lead nowhere. */
-export function portOwners(record: VisitRecord, catalogue: Catalogue): PortOwner[] {
+export const portOwners = onceOf(ownersOf)
+
+function ownersOf(record: VisitRecord, catalogue: Catalogue): PortOwner[] {
   const ofModel = (thing: 'unit' | 'stays', id: string, owner: string, model: Model | undefined): Port[] =>
     (model?.ports ?? [])
       .filter(({ kind }) => kind !== 'mains' && kind !== 'usb')

@@ -1,6 +1,7 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { planOf, placedUnits } from '../plan/home-plan'
 import { joinsOf } from '../plan/hops'
+import { onceOf } from '../../record/once'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../../record/record'
 
 /** How near to the line a role is, where no cable and no plan tells: what stands behind is reached through what stands before. */
@@ -25,16 +26,7 @@ const HOP_HOLDS_DBM = -75
  * Through which unit each is reached: by the cables that are recorded, else by the plan's wireless hops, else by role. A unit is never
  * reached through one that is farther from the line.
  */
-export function upstreamOf(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, Upstream> {
-  const known = reckoned.get(record)
-  if (known?.catalogue === catalogue) return known.found
-  const found = reckon(record, catalogue)
-  reckoned.set(record, { catalogue, found })
-  return found
-}
-
-/** Records are never changed in place, and many rules ask the same of one: it is reckoned once. */
-const reckoned = new WeakMap<VisitRecord, { catalogue: Catalogue; found: ReadonlyMap<string, Upstream> }>()
+export const upstreamOf = onceOf(reckon)
 
 function reckon(record: VisitRecord, catalogue: Catalogue): ReadonlyMap<string, Upstream> {
   const units = standing(record.units).sort((a, b) => roleDepth(a) - roleDepth(b) || a.addedSeq - b.addedSeq)

@@ -29,6 +29,13 @@ export const restsOfPlace = (unit: Unit): Rests[] => [
   ...placeOf(unit)
 ]
 
+/** What somebody says of how a unit hangs on the others: where it and all between it and the line stand, then or now. */
+export const restsOfHanging = (folded: Folded, said: number, unit: Unit, catalogue: Catalogue): Rests[] =>
+  wayThrough(folded, said, unit.id, catalogue).flatMap((on) => [
+    ...restsOfPlace(on),
+    restsOnPresence('unit', on.id, unitName(on))
+  ])
+
 /** The version a unit runs: one that is recorded later and differs from the one before it is an update at a time that nobody told. */
 function versionOf(unit: Unit): Rests[] {
   const { firmwareBefore, firmwareAfter } = unit.facts
