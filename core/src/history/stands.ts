@@ -73,6 +73,7 @@ function recorded(
 ): Change[] {
   if (isBefore(history, proof, line)) return []
   if (history.stood.get(id)?.some((seq) => hasSeen(history, seq, proof))) return []
+  if (history.undone.size > 0 && wasNeverHere(history, presenceKey(thing, id))) return []
   const message = `${name} was recorded since: whether it stood there then is not known.`
   history.recordedSince?.push({ thing, id, message })
   return [{ seq: line, after: false, message }]

@@ -2,7 +2,7 @@ import { hasSeen, headsOf } from '../../history/history'
 import { proofOf } from '../../history/proof'
 import type { Sighting } from '../../record/things/seen'
 import { restsOfLamps } from '../../work/prove/rests'
-import { isGoodFor } from '../../work/units/good-look'
+import { dependsOnRole, isGoodFor } from '../../work/units/good-look'
 import { wordsOf } from '../../values/plain'
 import { lastedTooLong, readLamps } from '../../work/units/unit-lamps'
 import { lookWords, sightingWords } from '../../catalogue/look'
@@ -110,10 +110,17 @@ function judgeLook({ record }: Home, known: KnownUnit, last: Sighting): Verdict 
       atLamp(known),
       about
     )
+  if (dependsOnRole(reading.state) && known.unit.facts.role === undefined && known.unit.facts.mode === undefined)
+    return unproven(
+      `Seen: ${seen}: ${reading.state.meaning}. Whether that is well here depends on its role, which is not recorded.`,
+      'Choose what it is here.',
+      atUnit('kit', known.unit, 'role'),
+      about
+    )
   if (isGoodFor(reading.state, known.unit)) return holds(`Seen: ${seen}: ${reading.state.meaning}.`, about)
   if (reading.state.good)
     return breaks(
-      `Seen: ${seen}: ${reading.state.meaning}. That is well in another role; here it is a ${wordsOf(known.unit.facts.mode ?? known.unit.facts.role ?? 'unit')}.`,
+      `Seen: ${seen}: ${reading.state.meaning}. That is well in another role than ${wordsOf(known.unit.facts.mode ?? known.unit.facts.role!)}.`,
       'It works as something else than it is here for: set it up in its role, or record the role it has.',
       atLamp(known),
       about

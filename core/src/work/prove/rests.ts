@@ -162,10 +162,21 @@ const carriedBy = (units: readonly Unit[]): Rests[] =>
     ...exchangeOf(unit)
   ])
 
+/** What came in after something was found, and went again: the way may have led through it meanwhile. What was not needed never stood there. */
+const cameAndWent = ({ units }: VisitRecord): Rests[] =>
+  Object.values(units)
+    .filter(({ removedSeq, facts }) => removedSeq !== null && facts.spare === undefined)
+    .map((unit) => ({ stood: unit.id, thing: 'unit', line: unit.addedSeq, name: unitName(unit) }))
+
 /** What the test of a member’s link rests on: it, all upstream of it, and the cables between them. */
 export function restsOfTest(folded: Folded, proof: number, unit: Unit, catalogue: Catalogue): Rests[] {
   const way = wayThrough(folded, proof, unit.id, catalogue)
-  return [...carriedBy(way), ...cablesBetween(folded.record, way), ...restsOnStaying(folded.record)]
+  return [
+    ...carriedBy(way),
+    ...cameAndWent(folded.record),
+    ...cablesBetween(folded.record, way),
+    ...restsOnStaying(folded.record)
+  ]
 }
 
 /** Cables with both ends on a way; one that was recorded later is written up. */
@@ -186,6 +197,7 @@ export function restsOfMeasurement(
   const way = unit === undefined ? Object.values(record.units) : wayThrough(folded, proof, unit, catalogue)
   return [
     ...carriedBy(way),
+    ...cameAndWent(record),
     ...way.flatMap((carrier) => channelsOf(record, carrier.id, unitName(carrier), true)),
     ...restsOnStaying(record),
     ...(overTheAir ? networksJoined(record).flatMap((network) => restsOnNetwork(network, true)) : [])
@@ -202,6 +214,7 @@ export function restsOfSource({ record, history }: Folded, proof: number, catalo
   return [
     ...heads.flatMap(runningAs),
     ...heads.map((unit): Rests => ({ stood: unit.id, thing: 'unit', line: unit.addedSeq, name: unitName(unit) })),
+    ...cameAndWent(record),
     ...restsOnStaying(record),
     ...Object.values(thingsOf(record, 'cable'))
       .filter((cable) => heads.some(({ id }) => hasEndAt(cable, id)) && leadsOut(cable.facts))

@@ -2,6 +2,10 @@ import type { Model, ModelState } from '../../catalogue/model'
 import type { Unit } from '../../record/record'
 import { isAccessPoint } from './known-unit'
 
+/** Whether it depends on a unit's role if a state is a good one. */
+export const dependsOnRole = ({ goodAs, is }: ModelState): boolean =>
+  goodAs !== undefined || is === 'as-router' || is === 'as-access-point'
+
 /**
  * Whether a state is a good one of a unit in its role: what is well on the unit that leads is not on one that should have joined it, nor
  * what a router shows on one that was made an access point.
