@@ -97,6 +97,7 @@ describe('a change and a proof that did not know of each other', () => {
     const pair = apart()
     say(pair, 'before')
     expect(test(pair.log, strict).outcome).toBe('unproven')
+    expect(test(pair.log, strict).evidence).toContain('Corin Saltway says before, which a lead has to confirm')
     say(pair, 'after', lead)
     expect(test(pair.log, strict).outcome).toBe('unproven')
     say(pair, 'before', lead)
