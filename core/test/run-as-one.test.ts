@@ -64,8 +64,14 @@ it('pairing begins by a method, by a button that says so, or by one whose lamp s
 })
 
 describe('a good state', () => {
-  const state = (more: Partial<ModelState>) =>
-    ({ state: 's', lamps: [], meaning: 'm', action: 'a', good: true, ...more })
+  const state = (more: Partial<ModelState>) => ({
+    state: 's',
+    lamps: [],
+    meaning: 'm',
+    action: 'a',
+    good: true,
+    ...more
+  })
   const as = (facts: object) => ({ facts }) as Parameters<typeof isGoodFor>[1]
 
   it('is good in every role, but where the model or what it works as says otherwise', () => {
