@@ -1,4 +1,4 @@
-import { chmodSync, existsSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
@@ -47,6 +47,25 @@ describe('settings', () => {
 })
 
 describe('keys', () => {
+  it('is one key for however many start at the same moment, and no half of one is ever there to be read', async () => {
+    for (let round = 0; round < 10; round++) {
+      const own = mkdtempSync(join(tmpdir(), 'pasado-keys-'))
+      const file = join(own, 'key')
+      const making = Promise.all(Array.from({ length: 4 }, () => masterKeyFrom(file)))
+      const read: string[] = []
+      let isMade = false
+      void making.finally(() => (isMade = true))
+      while (!isMade) {
+        if (existsSync(file)) read.push(readFileSync(file, 'utf8'))
+        await new Promise((resolve) => setImmediate(resolve))
+      }
+      read.push(readFileSync(file, 'utf8'))
+      expect(new Set((await making).map((key) => `${key.toString('hex')}\n`))).toEqual(new Set(read))
+      expect(readdirSync(own)).toEqual(['key'])
+      rmSync(own, { recursive: true })
+    }
+  })
+
   it('a key file is made once, for its owner only, and others’ reading is refused', async () => {
     const file = join(folder, 'deep', 'key')
     const made = await masterKeyFrom(file)

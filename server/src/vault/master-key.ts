@@ -1,5 +1,5 @@
 import { createPrivateKey, createPublicKey, hkdfSync, randomBytes, sign, type KeyObject } from 'node:crypto'
-import { chmod, mkdir, open, readFile, stat } from 'node:fs/promises'
+import { link, mkdir, open, readFile, stat, unlink } from 'node:fs/promises'
 import { dirname } from 'node:path'
 import { keyName } from '@pasado/core/record/seal'
 
@@ -40,19 +40,33 @@ export function signText(keys: CompanyKeys, text: string): string {
 }
 
 /**
+ * Makes a key and its file, whole or not at all: who starts at the same moment, or after a stop in between, never reads half of one.
+ * @throws Error with the code EEXIST where there is a file already
+ */
+async function newKeyIn(file: string): Promise<Buffer> {
+  await mkdir(dirname(file), { recursive: true, mode: 0o700 })
+  const key = randomBytes(32)
+  const beside = `${file}.${randomBytes(6).toString('hex')}`
+  const handle = await open(beside, 'wx', 0o600)
+  try {
+    await handle.chmod(0o600)
+    await handle.writeFile(`${key.toString('hex')}\n`)
+    await handle.sync()
+    await link(beside, file)
+    return key
+  } finally {
+    await handle.close()
+    await unlink(beside)
+  }
+}
+
+/**
  * Reads the master key from its file, or makes one there on the first start, readable by its owner only.
  * @throws Error where others can read the file or it does not hold 64 hexadecimal digits
  */
 export async function masterKeyFrom(file: string): Promise<Buffer> {
   try {
-    await mkdir(dirname(file), { recursive: true, mode: 0o700 })
-    const handle = await open(file, 'wx', 0o600)
-    const key = randomBytes(32)
-    await handle.writeFile(`${key.toString('hex')}\n`)
-    await handle.sync()
-    await handle.close()
-    await chmod(file, 0o600)
-    return key
+    return await newKeyIn(file)
   } catch (error) {
     if ((error as { code?: string }).code !== 'EEXIST') throw error
   }
