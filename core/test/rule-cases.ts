@@ -526,6 +526,17 @@ export const cases: RuleCase[] = [
   ],
   [
     'place-spacing',
+    'far, said to be good, read to be weak, and the reading taken out',
+    afar,
+    (log) => {
+      seenSince('place-spacing')(log)
+      readThere(-84)(log)
+      log.write('thing.removed', { thing: 'reading', id: idOf('read') })
+    },
+    'unproven'
+  ],
+  [
+    'place-spacing',
     'far, and moved since it was read',
     afar,
     (log) => {

@@ -112,6 +112,17 @@ export const scopeCases: RuleCase[] = [
       log.write('thing.removed', { thing: 'unit', id: router }).write('thing.removed', { thing: 'unit', id: node }),
     'unproven'
   ],
+  [
+    'brief-scope',
+    'one was brought beside what stood there before, and taken away again',
+    again('extend'),
+    (log) =>
+      log
+        .write('unit.set', { id: idOf('spare'), set: { name: 'Spare', model: 'ostrel-tern', modelVersion: 1 } })
+        .write('unit.set', { id: idOf('spare'), set: { spare: 'taken-back' } })
+        .write('thing.removed', { thing: 'unit', id: idOf('spare') }),
+    'unproven'
+  ],
   ['brief-scope', 'a new installation of what stood there before', again('new'), () => 0, 'unproven'],
   ['brief-scope', 'nothing was done to what stood there before', again('extend'), () => 0, 'unproven'],
   [

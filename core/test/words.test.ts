@@ -154,6 +154,8 @@ describe('what was recorded after something was found', () => {
     log.write('thing.stood', { thing: 'unit', id: router })
     expect(outcomes(log)).toEqual(all('holds'))
     expect(test(log)).not.toHaveProperty('recordedSince')
+    expect(test(log)).toMatchObject({ byWordOf: [someone.name] })
+    expect(test(log).evidence).toMatch(/By word of Isolde Marram\.$/)
     expect(log.record().stood).toMatchObject([{ thing: 'unit', id: router }])
   })
 
@@ -166,6 +168,21 @@ describe('what was recorded after something was found', () => {
     expect(base).toBeGreaterThan(0)
     log.write('unit.event', { unit: router, what: 'moved' })
     expect(test(log).outcome).toBe('unproven')
+  })
+
+  it('is not asked of a used unit that is called what stays later: it stood there as that', () => {
+    const old = idOf('old router')
+    const turned = complete()
+    const used = turned.entries.splice(1)
+    turned.write('unit.set', {
+      id: old,
+      set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, used: true }
+    })
+    for (const { kind, body } of used) turned.write(kind, body as never)
+    turned
+      .write('thing.removed', { thing: 'unit', id: old })
+      .write('stays.set', { id: old, set: { kind: 'router', name: 'Old router' } })
+    expect(test(turned).evidence).not.toContain('recorded since')
   })
 
   it('counts of what stays as well, and not of what nothing goes through', () => {

@@ -99,6 +99,21 @@ it('its secrets are erased after the standard’s days, unless it was reopened b
   expect((await recordOf(visit)).secretsErased).toBe(true)
 })
 
+it('a look that it booked stands in nobody’s day any more', async () => {
+  const visit = await openAVisit(isolde)
+  const check = uuidv7()
+  const at = (hours: number) => new Date(Date.now() + hours * 3_600_000).toISOString()
+  const booked = draft(visit, 'check.booked', { id: check, from: at(1), to: at(5) }, { from: outbox, base: 1 })
+  expect((await isolde.call('POST', `/visits/${visit}/entries`, { entries: [booked] })).status).toBe(200)
+  const isDue = async () => {
+    const { body } = await isolde.call<{ checks: { id: string }[] }>('GET', '/day?whose=mine')
+    return body.checks.some(({ id }) => id === check)
+  }
+  expect(await isDue()).toBe(true)
+  await set(isolde, visit, 'cancel')
+  expect(await isDue()).toBe(false)
+})
+
 it('no secret is kept in what is cancelled', async () => {
   const visit = await openAVisit(isolde)
   await set(isolde, visit, 'cancel')

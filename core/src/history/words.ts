@@ -41,9 +41,6 @@ export function whyWordFails(history: History, change: number, proof: number): s
     : `: ${first.by.name} says ${first.came}, which a lead has to confirm`
 }
 
-/** The history without what anybody said of what came first. */
-export const withoutWords = (history: History): History => ({ ...history, words: new Map() })
-
 /** The history without what was said of one change and one proof. */
 export const withoutWord = (history: History, key: string): History => ({
   ...history,

@@ -1,4 +1,4 @@
-import { withoutWord, withoutWords } from '../history/words'
+import { withoutWord } from '../history/words'
 import type { History } from '../history/history'
 import { listed } from '../values/list'
 import type { Finding } from './finding'
@@ -23,8 +23,27 @@ export function unorderedOf(
   }
 }
 
+/** A history without one thing that somebody said, and who said it. */
+interface Unsaid {
+  names: readonly string[]
+  history: History
+}
+
+/** Everything that was said of which came first and of what stood there, each left out by itself. */
+function unsaidEach(history: History): Unsaid[] {
+  const words = [...history.words].map(([key, said]): Unsaid => ({
+    names: said.map(({ by }) => by.name),
+    history: withoutWord(history, key)
+  }))
+  const stood = [...history.stood].map(([id, lines]): Unsaid => ({
+    names: lines.flatMap((line) => history.lines.get(line)?.entry.by.name ?? []),
+    history: { ...history, stood: new Map([...history.stood].filter(([other]) => other !== id)) }
+  }))
+  return [...words, ...stood]
+}
+
 /**
- * Tells of what holds only because somebody who was there said which came first by whose word that is.
+ * Tells of what holds only because somebody who was there said which came first, or what stood there, by whose word that is.
  * @param judge what the rule says by another history of the same record
  */
 export function byWordOf(
@@ -32,12 +51,10 @@ export function byWordOf(
   history: History,
   judge: (history: History) => readonly Verdict[]
 ): (verdict: Verdict) => Partial<Pick<Finding, 'byWordOf' | 'evidence'>> {
-  if (history.words.size === 0 || verdicts.every(({ outcome }) => outcome !== 'holds')) return () => ({})
-  const each = [...history.words].map(([key, said]) => ({
-    names: said.map(({ by }) => by.name),
-    without: judge(withoutWord(history, key))
-  }))
-  const withoutAny = judge(withoutWords(history))
+  if (history.words.size + history.stood.size === 0 || verdicts.every(({ outcome }) => outcome !== 'holds'))
+    return () => ({})
+  const each = unsaidEach(history).map(({ names, history: less }) => ({ names, without: judge(less) }))
+  const withoutAny = judge({ ...history, words: new Map(), stood: new Map() })
   return ({ outcome, subject, evidence }) => {
     const holdsIn = (others: readonly Verdict[]) =>
       others.some((other) => other.outcome === 'holds' && other.subject?.id === subject?.id)

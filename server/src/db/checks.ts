@@ -36,6 +36,7 @@ export async function dueChecks(db: Connection, technician: string | null, now: 
       SELECT ${columns}
       FROM checks ${joined}
       WHERE checks.due_from < ?
+        AND visits.cancelled_at IS NULL
         AND check_results.check_id IS NULL ${mine}
       ORDER BY checks.due_from DESC, checks.check_id DESC
       LIMIT ${MOST_LISTED}

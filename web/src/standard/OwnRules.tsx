@@ -1,3 +1,4 @@
+import { Tick } from '../ui/Tick'
 import { Trash2 } from 'lucide-react'
 import type { OwnRule } from '@pasado/core/policy/own-rule-schema'
 import type { Stage } from '@pasado/core/record/stages'
@@ -53,15 +54,9 @@ export function OwnRules({
                     <option value="note">note</option>
                   </Select>
                 </Field>
-                <label className="inline-flex min-h-11 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="size-5 accent-plum"
-                    checked={rule.photo}
-                    onChange={(event) => change(rule.id, { photo: event.target.checked })}
-                  />
+                <Tick checked={rule.photo} onTick={(checked) => change(rule.id, { photo: checked })}>
                   with a photo
-                </label>
+                </Tick>
                 <Button
                   kind="quiet"
                   className="justify-self-start px-2"

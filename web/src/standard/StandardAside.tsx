@@ -1,3 +1,4 @@
+import { Tick } from '../ui/Tick'
 import { useState } from 'react'
 import type { standardProblems } from '@pasado/core/rules/check-standard'
 import { standardDifferences } from '@pasado/core/rules/difference'
@@ -48,26 +49,20 @@ export function Schools({
           )
         })}
       </dl>
-      <label className="inline-flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-plum"
-          disabled={!editing}
-          checked={policy.fourEyes ?? false}
-          onChange={(event) => onPolicy({ ...policy, fourEyes: event.target.checked })}
-        />
+      <Tick
+        disabled={!editing}
+        checked={policy.fourEyes ?? false}
+        onTick={(checked) => onPolicy({ ...policy, fourEyes: checked })}
+      >
         a lead approves before sealing
-      </label>
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 shrink-0 accent-plum"
-          disabled={!editing}
-          checked={policy.wordNeedsLead ?? false}
-          onChange={(event) => onPolicy({ ...policy, wordNeedsLead: event.target.checked })}
-        />
+      </Tick>
+      <Tick
+        disabled={!editing}
+        checked={policy.wordNeedsLead ?? false}
+        onTick={(checked) => onPolicy({ ...policy, wordNeedsLead: checked })}
+      >
         a lead confirms what somebody says of which came first
-      </label>
+      </Tick>
     </section>
   )
 }

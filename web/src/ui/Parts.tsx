@@ -15,6 +15,7 @@ import { Mark, outcomeWords } from './Mark'
 import { PassphraseJudged } from './PassphraseJudged'
 import { Problem } from './Problem'
 import { Sheet } from './Sheet'
+import { Tick } from './Tick'
 import { Waiting } from './Waiting'
 import { Page } from './Page'
 
@@ -49,6 +50,7 @@ export function Parts() {
   const [open, setOpen] = useState(false)
   const [chosen, setChosen] = useState<'5' | '2.4' | '6'>('5')
   const [held, setHeld] = useState<number | null>(null)
+  const [ticked, setTicked] = useState(true)
   return (
     <Page title="Parts" width="list">
       <h1 className="text-2xl">Parts</h1>
@@ -92,6 +94,12 @@ export function Parts() {
               <option value="wpa3">WPA3</option>
             </Select>
           </Field>
+          <Tick checked={ticked} onTick={setTicked}>
+            with a photo
+          </Tick>
+          <Tick checked disabled onTick={setTicked}>
+            not now
+          </Tick>
           <Field label="Several lines" className="basis-full">
             <TextArea rows={2} defaultValue="The key hangs in the shed." />
           </Field>

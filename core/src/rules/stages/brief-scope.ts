@@ -1,4 +1,5 @@
 import { entriesOf } from '../../history/history'
+import type { Placed } from '../../record/entry'
 import { isCarriedOver } from '../../record/carry-over'
 import { standing } from '../../record/record'
 import { atBrief, holds, rule, unproven, type Home } from '../rule'
@@ -25,13 +26,27 @@ const tellOfWork: ReadonlySet<string> = new Set([
 ])
 
 /** Whether something was set, done or measured in this visit itself. */
-function somethingWasDone({ history }: Home): boolean {
+function somethingWasDone({ record, history }: Home): boolean {
   const lines = entriesOf(history)
+  // What this visit brought and took away again is no work at the home.
+  const cameAndWent = new Set(
+    Object.values(record.units)
+      .filter(
+        ({ addedSeq, removedSeq }) =>
+          removedSeq !== null && !isCarriedOver(history.lines.get(addedSeq)!.entry, lines[0])
+      )
+      .map(({ id }) => id)
+  )
+  const isOfOne = ({ body }: Placed) => {
+    const { id, unit } = body as { id?: string; unit?: string }
+    return cameAndWent.has(unit ?? id ?? '')
+  }
   return lines.some(
     (line) =>
       // What was taken out of the home: a room that is no longer listed is no work.
       (tellOfWork.has(line.kind) || (line.kind === 'thing.removed' && line.body.thing === 'unit')) &&
-      !isCarriedOver(line, lines[0])
+      !isCarriedOver(line, lines[0]) &&
+      !isOfOne(line)
   )
 }
 

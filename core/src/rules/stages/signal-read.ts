@@ -1,6 +1,6 @@
 import { whyNotStanding } from '../../history/stands'
 import { fieldKey } from '../../record/keys'
-import { standing, thingsOf } from '../../record/record'
+import { thingsOf } from '../../record/record'
 import { roomAt, type PlacedUnit } from '../../work/plan/home-plan'
 import { restsOfPlace } from '../../work/prove/rests'
 import { apart, inPlan } from './in-plan'
@@ -26,15 +26,17 @@ export function signalRead(home: Home, from: PlacedUnit, at: PlacedUnit): Signal
   const { record, history } = home
   const room = roomAt(inPlan(home).plan, at)
   const rests = [from, at].flatMap(({ unit }) => restsOfPlace(unit))
-  const read = standing(thingsOf(record, 'reading')).flatMap(({ id, facts }) => {
+  const read = Object.values(thingsOf(record, 'reading')).flatMap(({ id, facts, removedSeq }) => {
     const { unit, band, dbm, x, y } = facts
     const isNear = x === undefined || y === undefined || apart({ x, y }, at) <= NEAR_M
     const line = history.writes.get(fieldKey('reading', id, 'dbm'))?.at(-1)
     return line && unit === from.id && band === '5' && dbm !== undefined && facts.room === room?.id && isNear
-      ? [{ dbm, seq: line.seq }]
+      ? [{ dbm, seq: line.seq, isGone: removedSeq !== null }]
       : []
   })
   const last = read.sort((a, b) => a.seq - b.seq).at(-1)
   if (!last) return null
-  return { ...last, stale: whyNotStanding(history, last.seq, rests) }
+  const { dbm, seq, isGone } = last
+  // One that was taken out was read all the same: what was said before it is not known to be so.
+  return { dbm, seq, stale: isGone ? 'The reading was taken out.' : whyNotStanding(history, seq, rests) }
 }

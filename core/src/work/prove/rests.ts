@@ -149,7 +149,13 @@ export const restsOnStaying = (record: VisitRecord): Rests[] =>
       ),
       ...channelsOf(record, stays.id, staysName(stays), true),
       restsOnPresence('stays', stays.id, staysName(stays)),
-      { stood: stays.id, thing: 'stays', line: stays.addedSeq, name: staysName(stays) } satisfies Rests
+      {
+        stood: stays.id,
+        thing: 'stays',
+        // A used unit that was turned into it stood there since it was recorded as that.
+        line: Math.min(stays.addedSeq, record.units[stays.id]?.addedSeq ?? Infinity),
+        name: staysName(stays)
+      } satisfies Rests
     ])
 
 /** What happened to units that a link or a measurement goes through, and where they stand. */

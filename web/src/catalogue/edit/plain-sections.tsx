@@ -1,3 +1,4 @@
+import { Tick } from '../../ui/Tick'
 import { roles, type Model } from '@pasado/core/catalogue/model'
 import { labelFields, labelFieldWords } from '@pasado/core/labels/fields'
 import { useEditing, valueAt } from './draft'
@@ -123,15 +124,12 @@ export function PowerSection() {
   const power = valueAt(draft, ['power'])
   return (
     <div className="flex flex-col gap-4">
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-plum"
-          checked={power !== null}
-          onChange={(event) => set(['power'], event.target.checked ? { plug: '', volts: 12, amps: 1 } : null)}
-        />
+      <Tick
+        checked={power !== null}
+        onTick={(checked) => set(['power'], checked ? { plug: '', volts: 12, amps: 1 } : null)}
+      >
         It has a power adapter
-      </label>
+      </Tick>
       {power !== null && (
         <div className="grid gap-3 sm:grid-cols-3">
           <TextAt path={['power', 'plug']} label="Plug" />

@@ -1,3 +1,4 @@
+import { Tick } from '../../ui/Tick'
 import { bands } from '@pasado/core/values/band'
 import { useEditing, valueAt } from './draft'
 import { CheckAt, NumberAt, Rows, SelectAt, SeveralAt, TextAt, WordsAt } from './fields'
@@ -34,15 +35,9 @@ export function RadiosSection() {
           </div>
         )}
       </Rows>
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-plum"
-          checked={mesh !== null}
-          onChange={(event) => set(['mesh'], event.target.checked ? { members: 4, hops: 2 } : null)}
-        />
+      <Tick checked={mesh !== null} onTick={(checked) => set(['mesh'], checked ? { members: 4, hops: 2 } : null)}>
         It can be a member of a mesh
-      </label>
+      </Tick>
       {mesh !== null && (
         <div className="grid max-w-md grid-cols-2 gap-3">
           <NumberAt path={['mesh', 'members']} label="Members, or any number" empty="null" />
@@ -63,17 +58,12 @@ export function FirmwareSection() {
         <TextAt path={['firmware', 'minimum']} label="Approved from" exact />
         <SelectAt path={['updates']} label="Updates" options={optionsOf(['automatic', 'managed', 'either', 'none'])} />
       </div>
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          className="size-5 accent-plum"
-          checked={timed}
-          onChange={(event) =>
-            set(['firmware', 'installMin'], event.target.checked ? { usual: 5, most: 15 } : undefined)
-          }
-        />
+      <Tick
+        checked={timed}
+        onTick={(checked) => set(['firmware', 'installMin'], checked ? { usual: 5, most: 15 } : undefined)}
+      >
         How long one install takes is known
-      </label>
+      </Tick>
       {timed && (
         <div className="grid max-w-md grid-cols-2 gap-3">
           <NumberAt path={['firmware', 'installMin', 'usual']} label="Usually" unit="min" empty="keep" />

@@ -1,3 +1,4 @@
+import { Tick } from '../../ui/Tick'
 import { format } from 'date-fns'
 import { useState } from 'react'
 import { blocks, type Finding } from '@pasado/core/rules/evaluate'
@@ -101,15 +102,9 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
           </div>
         )}
         {others.length > 0 && (
-          <label className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              className="size-5 accent-plum"
-              checked={withOthers}
-              onChange={(event) => setWithOthers(event.target.checked)}
-            />
+          <Tick checked={withOthers} onTick={(checked) => setWithOthers(checked)}>
             for {listed(others.map(({ subject }) => subject!.name))} as well
-          </label>
+          </Tick>
         )}
         {kind === 'waive' && (
           <Field label="Put right by">

@@ -1,3 +1,4 @@
+import { Tick } from '../../../ui/Tick'
 import { useEffect, useId, useRef, useState } from 'react'
 import { labelFieldWords, secretLabelFields } from '@pasado/core/labels/fields'
 import type { LabelOddity, ParsedLabel } from '@pasado/core/labels/parse'
@@ -104,15 +105,9 @@ export function LabelValues({
         </List>
       )}
       {picture && (
-        <label className="mt-3 flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            className="size-5 accent-plum"
-            checked={keepPhoto}
-            onChange={(event) => setKeepPhoto(event.target.checked)}
-          />
+        <Tick className="mt-3" checked={keepPhoto} onTick={(checked) => setKeepPhoto(checked)}>
           Keep the photo in the vault: a label’s photo is a secret, as what stands on it is.
-        </label>
+        </Tick>
       )}
       <div className="sticky -bottom-4 -mx-4 mt-3 flex flex-wrap items-center gap-2 border-t border-rule bg-sheet px-4 py-3">
         <Button type="submit" kind="main" disabled={taken.length === 0 || wrong}>

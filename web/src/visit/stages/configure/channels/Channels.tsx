@@ -1,3 +1,4 @@
+import { Tick } from '../../../../ui/Tick'
 import { useEffect, useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { type Facts } from '@pasado/core/record/facts'
@@ -95,15 +96,9 @@ export function Channels() {
             'Reckoning …'
           )}
         </p>
-        <label className="inline-flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-5 accent-plum"
-            checked={radar}
-            onChange={(event) => setRadar(event.target.checked)}
-          />
+        <Tick checked={radar} onTick={(checked) => setRadar(checked)}>
           radar channels too
-        </label>
+        </Tick>
         {mayWrite && open.length > 0 && (
           <Button onClick={() => open.forEach((unit) => leftTo(unit, []))}>
             {open.length === 1 ? 'It chooses by itself' : 'They choose by themselves'}

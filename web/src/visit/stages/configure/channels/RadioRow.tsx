@@ -5,7 +5,7 @@ import { type HomeRadio } from '@pasado/core/work/channels/home-channels'
 import { needsRadarWatch } from '@pasado/core/radio/permitted'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
-import { Select } from '../../../../ui/Field'
+import { FigureSelect } from './FigureSelect'
 
 export const recordedChoice = ({ recorded }: HomeRadio): ChannelChoice | null =>
   recorded?.facts.channel !== undefined && recorded.facts.widthMHz !== undefined
@@ -58,37 +58,25 @@ export function RadioRow({
         {name}
         {radio.backhaul && <span className="fine block font-normal">and the mesh’s own way</span>}
       </b>
-      <Select
-        aria-label={`Channel of ${name}, ${band} GHz`}
+      <FigureSelect
+        label={`Channel of ${name}, ${band} GHz`}
+        what="channel"
         disabled={!mayWrite}
-        value={recorded?.facts.channel ?? (isFree ? BY_ITSELF : '')}
-        onChange={({ target: { value } }) => (value === BY_ITSELF ? onByItself() : onSet({ channel: Number(value) }))}
+        value={recorded?.facts.channel ?? (isFree ? BY_ITSELF : undefined)}
+        from={channels}
+        onChoose={(value) => (value === BY_ITSELF ? onByItself() : onSet({ channel: Number(value) }))}
       >
-        <option value="" disabled>
-          channel
-        </option>
         <option value={BY_ITSELF}>by itself</option>
-        {channels.map((channel) => (
-          <option key={channel} value={channel}>
-            {channel}
-          </option>
-        ))}
-      </Select>
-      <Select
-        aria-label={`Width of ${name}, ${band} GHz`}
+      </FigureSelect>
+      <FigureSelect
+        label={`Width of ${name}, ${band} GHz`}
+        what="width"
+        unit=" MHz"
         disabled={!mayWrite || isFree}
-        value={recorded?.facts.widthMHz ?? ''}
-        onChange={(event) => onSet({ widthMHz: Number(event.target.value) as 20 })}
-      >
-        <option value="" disabled>
-          width
-        </option>
-        {radio.widthsMHz.map((width) => (
-          <option key={width} value={width}>
-            {width} MHz
-          </option>
-        ))}
-      </Select>
+        value={recorded?.facts.widthMHz}
+        from={radio.widthsMHz}
+        onChoose={(value) => onSet({ widthMHz: Number(value) as 20 })}
+      />
       <span className="text-sm">
         {planned ? (
           <>

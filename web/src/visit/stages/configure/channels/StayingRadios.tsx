@@ -7,7 +7,7 @@ import { stayingRadios, type StayingRadio } from '@pasado/core/work/channels/hom
 import { useMayWrite } from '../../../session/facts'
 import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
-import { Select } from '../../../../ui/Field'
+import { FigureSelect } from './FigureSelect'
 import { List } from '../../../../ui/List'
 
 const widths = [20, 40, 80, 160] as const
@@ -55,38 +55,25 @@ function Row({ radio: { stays, band, recorded } }: { radio: StayingRadio }) {
       <span className="grow basis-40">
         <b>{name}</b>, {band} GHz
       </span>
-      <Select
-        aria-label={`Channel of ${name}, ${band} GHz`}
+      <FigureSelect
+        label={`Channel of ${name}, ${band} GHz`}
+        what="channel"
         className="w-32"
         disabled={!mayWrite}
-        value={recorded?.facts.channel ?? ''}
-        onChange={({ target: { value } }) => set({ channel: Number(value) })}
-      >
-        <option value="" disabled>
-          channel
-        </option>
-        {channels.map((channel) => (
-          <option key={channel} value={channel}>
-            {channel}
-          </option>
-        ))}
-      </Select>
-      <Select
-        aria-label={`Width of ${name}, ${band} GHz`}
+        value={recorded?.facts.channel}
+        from={channels}
+        onChoose={(value) => set({ channel: Number(value) })}
+      />
+      <FigureSelect
+        label={`Width of ${name}, ${band} GHz`}
+        what="width"
+        unit=" MHz"
         className="w-32"
         disabled={!mayWrite}
-        value={recorded?.facts.widthMHz ?? ''}
-        onChange={({ target: { value } }) => set({ widthMHz: Number(value) as 20 })}
-      >
-        <option value="" disabled>
-          width
-        </option>
-        {widths.map((width) => (
-          <option key={width} value={width}>
-            {width} MHz
-          </option>
-        ))}
-      </Select>
+        value={recorded?.facts.widthMHz}
+        from={widths}
+        onChoose={(value) => set({ widthMHz: Number(value) as 20 })}
+      />
     </li>
   )
 }
