@@ -178,7 +178,7 @@ describe('what was recorded after something was found', () => {
       id: old,
       set: { name: 'Old router', model: 'oldmere-weir', modelVersion: 1, used: true }
     })
-    for (const { kind, body } of used) turned.write(kind, body as never)
+    for (const { kind, body } of used) turned.write(kind, body)
     turned
       .write('thing.removed', { thing: 'unit', id: old })
       .write('stays.set', { id: old, set: { kind: 'router', name: 'Old router' } })
