@@ -319,7 +319,7 @@ async function sealNow(visit: string): Promise<void> {
     ['technician', has.name]
   ] as const)
     await by(visit, has, 'signature.given', { who, name, strokes: 'M20 110 L60 90 L100 120', digest })
-  await sealVisit(logbook, visit, signedDigest((await readVisit(logbook, visit)).record), has)
+  await sealVisit(logbook, visit, { digest: signedDigest((await readVisit(logbook, visit)).record) }, has)
 }
 
 /** A scripted visit up to where its pack is made. */

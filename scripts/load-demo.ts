@@ -179,7 +179,7 @@ async function play(
         )
       })
     case 'seal':
-      return sealVisit(logbook, visit, signedDigest((await readNow(logbook, visit)).record), first.by, now)
+      return sealVisit(logbook, visit, { digest: signedDigest((await readNow(logbook, visit)).record) }, first.by, now)
   }
 }
 

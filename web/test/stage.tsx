@@ -49,11 +49,12 @@ export const currentAddress = () => address
 export function show(
   log: Log,
   part: ReactNode,
-  options: { role?: 'technician' | 'lead' | 'office'; at?: string } = {}
+  options: { role?: 'technician' | 'lead' | 'office'; at?: string; answers?: Record<string, () => Response> } = {}
 ) {
   cleanup()
   asked.length = 0
   answers.clear()
+  for (const [path, answer] of Object.entries(options.answers ?? {})) answers.set(path, answer)
   const folded = log.folded()
   const { record } = folded
   // A technician here is the one who has the visit; a lead or the office is somebody else.

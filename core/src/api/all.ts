@@ -7,6 +7,7 @@ import { figuresApi } from './figures'
 import { homesApi } from './homes'
 import { housesApi } from './houses'
 import { keysApi } from './keys'
+import { outboxesApi } from './outboxes'
 import { packLinksApi } from './pack-links'
 import { peopleApi } from './people'
 import { photosApi } from './photos'
@@ -20,6 +21,7 @@ export const api = {
   ...dayApi,
   ...homesApi,
   ...visitsApi,
+  ...outboxesApi,
   ...photosApi,
   ...packLinksApi,
   ...catalogueApi,

@@ -69,6 +69,15 @@ export const listedWaiver = z.object({
   by: z.string()
 })
 
+/** A sealed visit that lines came for when it was sealed already. */
+export const listedLate = z.object({
+  visit: id,
+  street: z.string(),
+  customer: z.string(),
+  lines: z.int(),
+  last: moment
+})
+
 const travel = z.array(z.object({ a: z.string(), b: z.string(), minutes: z.number() }))
 const windows = z.array(z.object({ town: z.string(), fromMin: z.int(), toMin: z.int() }))
 
@@ -77,7 +86,7 @@ export const dayApi = {
   readDay: contract({
     method: 'get',
     path: '/day',
-    does: 'Visits that are not sealed: mine, or everybody’s, those to come, then the overdue and the unplanned ones, each part a page with where it goes on in `more`; checks that are due; secrets that are erased within a week; and for a lead what waits for review, who looked at many secrets, and waivers whose day has passed',
+    does: 'Visits that are not sealed: mine, or everybody’s, those to come, then the overdue and the unplanned ones, each part a page with where it goes on in `more`; checks that are due; secrets that are erased within a week; and for a lead what waits for review, who looked at many secrets, waivers whose day has passed, and sealed visits that lines came for within a fortnight',
     roles: everyRole,
     query: z.strictObject({ whose }),
     answer: z.object({
@@ -88,7 +97,8 @@ export const dayApi = {
       shown: z.array(z.object({ person: id, name: z.string(), at: moment })),
       erasures: z.array(listedErasure),
       /** Left out by servers from before. */
-      waivers: z.array(listedWaiver).optional()
+      waivers: z.array(listedWaiver).optional(),
+      late: z.array(listedLate).optional()
     })
   }),
   readDayPage: contract({

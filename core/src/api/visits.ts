@@ -8,6 +8,7 @@ import { draftEntry, type Entry } from '../record/entry'
 import { digest, id, textLine } from '../record/fields'
 import type { Finding } from '../rules/finding'
 import { wepKeyProblem, wpaPassphraseProblem } from '../values/wifi-qr'
+import { withoutThem } from './outboxes'
 import { contract, everyRole, inTheField, moment, outboxLook, shapedAs } from './contract'
 
 const visit = z.strictObject({ id })
@@ -119,7 +120,7 @@ export const visitsApi = {
     does: 'Entries as they come, as server-sent events',
     roles: everyRole,
     params: visit,
-    query: after,
+    query: after.extend({ outbox: id.optional() }),
     answer: 'text/event-stream'
   }),
   writeEntries: contract({
@@ -162,10 +163,10 @@ export const visitsApi = {
   sealVisit: contract({
     method: 'post',
     path: '/visits/:id/seal',
-    does: 'Seal a visit whose record has this digest: its technician or a lead',
+    does: 'Seal a visit whose record has this digest: its technician or a lead; from which outbox, and why without devices that were not heard from',
     roles: inTheField,
     params: visit,
-    body: z.strictObject({ digest }),
+    body: z.strictObject({ digest, outbox: id.optional(), without: withoutThem.optional() }),
     answer: 'nothing'
   }),
   moveStandard: contract({

@@ -204,6 +204,14 @@ export const visitRecord = z.strictObject({
       signature: z.string()
     })
     .nullable(),
+  /** That it was sealed without what devices that were not heard from may hold; left out until it is. */
+  unheard: z
+    .strictObject({
+      ...attributed,
+      outboxes: z.array(z.strictObject({ person: z.string(), since: z.string() })),
+      reason: z.string()
+    })
+    .optional(),
   lastSeq: z.int()
 })
 

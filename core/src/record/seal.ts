@@ -75,7 +75,7 @@ export function keyName(publicKey: string): string {
  * stand under one and the same text. Anything else that changes makes a signature stale.
  */
 export function signedDigest(record: VisitRecord): string {
-  const { signatures: _s, seal: _q, lastSeq: _l, waits: _w, review: _r, pack, ...rest } = record
+  const { signatures: _s, seal: _q, lastSeq: _l, waits: _w, review: _r, unheard: _u, pack, ...rest } = record
   return digestOf({ ...rest, pack: { given: pack.givenDigest } })
 }
 

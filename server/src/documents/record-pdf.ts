@@ -4,6 +4,7 @@ import type { ToldOfForeign } from '@pasado/core/documents/foreign'
 import { lookWords } from '@pasado/core/catalogue/look'
 import { choiceNames, choices } from '@pasado/core/record/answers'
 import { equipmentOf, stayingOf, staysName } from '@pasado/core/record/equipment'
+import { unheardTold } from '@pasado/core/record/unheard'
 import { sparesOf, spareTold } from '@pasado/core/record/spares'
 import { slipsTold } from '@pasado/core/documents/slip-words'
 import { staysWords } from '@pasado/core/documents/stays-words'
@@ -85,6 +86,9 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     heading('Findings'),
     ...stages.flatMap((stage) => findingsOf(stage, findings)),
     ...(record.slips ? [heading('Taken back: it was never so'), { ul: slipsTold(record, time), fontSize: 9 }] : []),
+    ...(record.unheard
+      ? [heading('Sealed without devices that were not heard from'), unheardText(record.unheard, time)]
+      : []),
     ...course(record, time),
     ...(parts.changes ?? []).flatMap(({ title, changes }) => changesTable(title, changes, time)),
     ...photographs(parts.photos ?? [], time),
@@ -100,6 +104,10 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
     displayTitle: true,
     pageBreakBefore: beginsAnew
   } as never)
+}
+
+function unheardText({ outboxes, reason, by }: NonNullable<VisitRecord['unheard']>, time: TellTime): Content {
+  return { text: `Not waited for: ${unheardTold(outboxes, time)}. ${by.name}: ${reason}`, fontSize: 9 }
 }
 
 function briefTable(record: VisitRecord): Content {

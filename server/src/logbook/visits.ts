@@ -5,7 +5,10 @@ import type { Author } from '@pasado/core/record/attribution'
 import { whyNotCancel } from '@pasado/core/record/may'
 import { carriedEntries } from '@pasado/core/record/carry-over'
 import { chainStart } from '@pasado/core/record/chain'
+import type { Entry } from '@pasado/core/record/entry'
 import type { Facts } from '@pasado/core/record/facts'
+import { listed } from '@pasado/core/values/list'
+import { unheardFrom } from './unheard'
 import { sealHindrances } from '@pasado/core/rules/evaluate'
 import { sealParts, sealText, signedDigest } from '@pasado/core/record/seal'
 import { modelsUsed } from '@pasado/core/documents/record-file'
@@ -180,13 +183,14 @@ export async function moveStandard(
 
 /**
  * Seals a visit: the last entry, signed.
- * @param digest of the record that was on the screen; another one means that something changed meanwhile
+ * @param asked `digest` of the record that was on the screen: another one means that something changed meanwhile; `outbox` it is asked
+ *   from; `without`: why devices that were not heard from are not waited for
  * @throws DomainProblem where something still stands in the way
  */
 export async function sealVisit(
   logbook: Logbook,
   visit: string,
-  digest: string,
+  { digest, outbox, without }: { digest: string; outbox?: string | undefined; without?: string | undefined },
   by: Author,
   now = new Date()
 ): Promise<void> {
@@ -207,18 +211,52 @@ export async function sealVisit(
       throw new DomainProblem('conflict', 'not-ready', `It cannot be sealed yet: ${hindrances.join('; ')}.`, [], {
         hindrances
       })
-    await setSeal(logbook, open, by)
+    await setSeal(logbook, open, by, await passUnheard(logbook, open, outbox, without, by))
   })
 }
 
-/** Sets the seal on an open visit as it stands, whatever hinders it, and keeps what the rules say of it. */
-export async function setSeal({ states, keys }: Logbook, open: OpenVisit, by: Author): Promise<void> {
+/**
+ * Writes down that devices which were not heard from are not waited for.
+ * @returns the line; null where all were heard from
+ * @throws DomainProblem where devices may hold something of the visit that nobody has heard of, and it is not said why they are not waited for
+ */
+async function passUnheard(
+  logbook: Logbook,
+  open: OpenVisit,
+  outbox: string | undefined,
+  reason: string | undefined,
+  by: Author
+): Promise<Entry | null> {
+  const unheard = await unheardFrom(open.connection, open.state.record, outbox, open.now)
+  if (unheard.length === 0) return null
+  if (reason === undefined)
+    throw new DomainProblem(
+      'conflict',
+      'not-heard-from',
+      `A device of ${listed([...new Set(unheard.map(({ person }) => person))])} took this visit along and was not heard from since: wait for it, or say why it is sealed without.`
+    )
+  if (leaksIn(reason, await logbook.secretsOf(open)).length > 0)
+    throw refused([{ path: ['without'], message: 'holds a secret of this visit; say it without' }])
+  const outboxes = unheard.map(({ person, since }) => ({ person, since: since.toISOString() }))
+  return open.write('unheard.passed', { outboxes, reason }, by)
+}
+
+/**
+ * Sets the seal on an open visit as it stands, whatever hinders it, and keeps what the rules say of it.
+ * @param written the line that was written just before it, where one was
+ */
+export async function setSeal(
+  { states, keys }: Logbook,
+  open: OpenVisit,
+  by: Author,
+  written: Entry | null = null
+): Promise<void> {
   const { record, findings, seq } = open.state
   const visit = open.head.id
-  const entries = await entriesAfter(open.connection, visit, seq - 1)
+  const last = written ?? (await entriesAfter(open.connection, visit, seq - 1)).at(-1)!
   const standard = await states.standardOf(open.connection, record)
   const models = modelsUsed(record, await states.catalogueFor(open.connection, record))
   await keepVerdicts(open.connection, visit, findings, 'seal', open.now)
-  const parts = sealParts(entries.at(-1)!, record, standard, models, findings, keys.keyName)
+  const parts = sealParts(last, record, standard, models, findings, keys.keyName)
   open.write('sealed', { ...parts, signature: signText(keys, sealText(visit, parts)) }, by)
 }

@@ -71,6 +71,20 @@ describe('Day', () => {
     expect(within(due).getByRole('link', { name: /31 Jan.*6 Trawl Street.*Study node: height.*Wenna/ })).toBeDefined()
   })
 
+  it('a lead sees what came for a visit that was sealed already', async () => {
+    const late = {
+      visit: idOf('sealed'),
+      street: '6 Trawl Street',
+      customer: 'Cressa Oakum',
+      lines: 3,
+      last: '2026-02-03T12:00:00Z'
+    }
+    answers.set('/day', json({ visits: [], review: [], late: [late] }))
+    view(<Day />, '/', '/', { ...me, role: 'lead' })
+    const came = await screen.findByRole('region', { name: 'Came after the seal' })
+    expect(within(came).getByRole('link', { name: /3 Feb.*6 Trawl Street.*3 lines/ })).toBeDefined()
+  })
+
   it('tells that the server is away', async () => {
     answers.set('/day', json({ title: 'The database cannot be reached just now.', status: 503 }, 503))
     view(<Day />, '/', '/')

@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import { ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
 import { DayWay } from './DayWay'
+import { LateLines } from './LateLines'
 import { WaiversDue } from './WaiversDue'
 import { VisitLine } from './VisitLine'
 import { Button } from '../ui/Button'
@@ -118,6 +119,7 @@ export function Day() {
         <Group title="Waits for your review" visits={list.review} showTechnician review />
       )}
       <WaiversDue waivers={list?.waivers ?? []} />
+      <LateLines late={list?.late ?? []} />
       {list?.checks && list.checks.length > 0 && (
         <section aria-label="Checks due" className="mt-5">
           <h2 className="text-base text-soft">Checks of homes that have settled</h2>

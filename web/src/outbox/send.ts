@@ -2,6 +2,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { ApiProblem, ask, sendPhoto } from '../app/api'
 import { useSession } from '../app/session'
 import { attempt, giveUpAttempts, type Attempt } from './attempt'
+import { tellAsClosed, tellNothingWaits } from './heard'
 import { contentsOf } from './rows'
 import {
   noteStuck,
@@ -19,13 +20,17 @@ import {
 export const pace = { retryMs: 2_000 }
 const MOST_AT_ONCE = 200
 let sending: Promise<void> | null = null
+/** Whether the company is still to be told that nothing waits here: after a start, and after having been away. */
+let owesWord = true
 let again: ReturnType<typeof setTimeout> | undefined
 
 /** Begins to send by itself, from whatever view: whenever something is put in, when there is a connection again, and now and then. */
 export async function keepSending(): Promise<void> {
   await outboxReady()
   onSomethingToSend(() => void sendNow())
+  globalThis.addEventListener?.('pagehide', tellAsClosed)
   globalThis.addEventListener?.('online', () => {
+    owesWord = true
     // What is under way was begun on a connection that may be gone.
     giveUpAttempts()
     void (sending ?? Promise.resolve()).then(sendNow)
@@ -41,7 +46,13 @@ export function sendNow(): Promise<void> {
     .then((ended) => {
       sending = null
       const { rows, owner } = useOutbox.getState()
-      if (!rows.some((row) => waits(row, owner))) return
+      if (!rows.some((row) => waits(row, owner))) {
+        if (owesWord && ended === 'empty' && owner) {
+          owesWord = false
+          tellNothingWaits()
+        }
+        return
+      }
       // Written just as the last one went.
       if (ended === 'empty') return sendNow()
       again = setTimeout(() => void sendNow(), pace.retryMs)
@@ -83,6 +94,7 @@ async function sendAll(): Promise<Ended> {
       }
     }
     if (!(await sendNext(mine))) {
+      owesWord = true
       noteStuck(true)
       return 'later'
     }

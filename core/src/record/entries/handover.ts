@@ -5,6 +5,7 @@ import { digest, id, textLine } from '../fields'
 import { secretKey } from '../keys'
 import type { VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
+import { unheardTold } from '../unheard'
 
 function erased(secrets: VisitRecord['secrets'], refs: readonly string[], at: string): VisitRecord['secrets'] {
   return Object.fromEntries(
@@ -125,6 +126,22 @@ export const handoverKinds = {
     },
     inverse: null,
     describe: ({ name, who }) => `Signed by ${name}, ${who}`
+  }),
+  /** Whoever seals it does not wait for devices that took the visit along and were not heard from since. */
+  'unheard.passed': entryKind({
+    body: z.strictObject({
+      outboxes: z
+        .array(z.strictObject({ person: z.string().max(120), since: z.iso.datetime() }))
+        .min(1)
+        .max(100),
+      reason: textLine(300)
+    }),
+    by: 'server',
+    refersTo: {},
+    apply: (_, line) => ({ unheard: { ...attributionOf(line), ...line.body } }),
+    inverse: null,
+    describe: ({ outboxes, reason }, { moment }) =>
+      `Not waited for: ${unheardTold(outboxes, moment)}. ${reason}`
   }),
   sealed: entryKind({
     body: z.strictObject({

@@ -7,6 +7,7 @@ import { figuresRoutes } from './figures'
 import { homesRoutes } from './homes'
 import { housesRoutes } from './houses'
 import { keysRoutes } from './keys'
+import { outboxesRoutes } from './outboxes'
 import { packLinksRoutes } from './pack-links'
 import { peopleRoutes } from './people'
 import { photosRoutes } from './photos'
@@ -24,6 +25,7 @@ export const allRoutes: readonly Route[] = [
   ...sessionRoutes,
   ...standardsRoutes,
   ...visitsRoutes,
+  ...outboxesRoutes,
   ...packLinksRoutes,
   ...photosRoutes,
   ...housesRoutes,

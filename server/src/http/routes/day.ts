@@ -1,5 +1,6 @@
 import { type OpenPart, dayApi, openParts } from '@pasado/core/api/day'
 import { comingErasures } from '../../db/erasures'
+import { visitsWithLateLines } from '../../db/lines-after-seal'
 import { manyShownSince } from '../../db/many-shown'
 import { readCursor } from '../../db/page'
 import { routesOf } from '../route'
@@ -38,6 +39,10 @@ export const dayRoutes = routesOf(dayApi, {
         checks: (await dueChecks(services.db, technician, new Date())).map(({ result: _, ...check }) => check),
         shown: person.role === 'lead' ? await manyShownSince(services.db, new Date(Date.now() - 24 * 3_600_000)) : [],
         waivers: person.role === 'lead' ? await waiversDue(services.db, new Date().toISOString().slice(0, 10)) : [],
+        late:
+          person.role === 'lead'
+            ? await visitsWithLateLines(services.db, new Date(Date.now() - 14 * 24 * 3_600_000))
+            : [],
         erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
       }
     }

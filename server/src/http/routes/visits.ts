@@ -11,6 +11,7 @@ import { type Draft } from '@pasado/core/record/entry'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
 import { technicians, type Person } from '../../db/people'
+import { noteTakenAlong } from '../../db/taken-along'
 import { readVisitHead } from '../../db/visits'
 import { makePack, makeRecordPdf, mayMakePack } from '../../documents/make'
 import { eraseSecrets, keepSecret, showSecret } from '../../logbook/secrets'
@@ -71,8 +72,9 @@ export const visitsRoutes = routesOf(visitsApi, {
     if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
     return { json: { entries: await entriesAfter(services.db, params.id, query.after) } }
   },
-  listenToVisit: async ({ services, params, query, context }) => {
+  listenToVisit: async ({ services, person, params, query, context }) => {
     if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
+    if (query.outbox) await noteTakenAlong(services.db, params.id, query.outbox, person.id, new Date())
     const resumed = Number(context.get('Last-Event-ID') || query.after)
     context.type = 'text/event-stream'
     context.set('X-Accel-Buffering', 'no')
@@ -104,7 +106,7 @@ export const visitsRoutes = routesOf(visitsApi, {
     return {}
   },
   sealVisit: async ({ services, person, params, body }) => {
-    await sealVisit(services.logbook, params.id, body.digest, authorOf(person))
+    await sealVisit(services.logbook, params.id, body, authorOf(person))
     return {}
   },
   moveStandard: async ({ services, person, params, body: { version, reason, outbox } }) => {

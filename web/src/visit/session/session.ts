@@ -3,7 +3,8 @@ import type { Entry } from '@pasado/core/record/entry'
 import { fold } from '@pasado/core/history/history'
 import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { useSession } from '../../app/session'
-import { onLinesSent, outboxReady } from '../../outbox/outbox'
+import { noteOpen } from '../../outbox/heard'
+import { onLinesSent, outboxReady, useOutbox } from '../../outbox/outbox'
 import { attempt } from '../../outbox/attempt'
 import { sendNow } from '../../outbox/send'
 import { fetchVisit, loadVisit, takeVisit, type Loaded } from './load'
@@ -40,6 +41,7 @@ class VisitSession {
     )
     const online = () => this.#events && this.#listen()
     globalThis.addEventListener?.('online', online)
+    this.#ends.push(noteOpen(id))
     this.#ends.push(() => globalThis.removeEventListener?.('online', online))
   }
 
@@ -112,8 +114,10 @@ class VisitSession {
   /** Hears of news from now on, in place of a stream that may be dead. */
   #listen(): void {
     this.#events?.close()
+    const { id: outbox } = useOutbox.getState()
+    // With its outbox: the company knows then that this device has the visit, and may hold something of it.
     const events = new EventSource(
-      `/api/visits/${this.id}/events?after=${useVisit.getState().confirmed.record.lastSeq}`
+      `/api/visits/${this.id}/events?after=${useVisit.getState().confirmed.record.lastSeq}${outbox && `&outbox=${outbox}`}`
     )
     this.#events = events
     const heard = () => this.#later('silent', SILENT_MS, () => this.#listen())

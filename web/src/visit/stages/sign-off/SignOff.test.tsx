@@ -1,10 +1,10 @@
-import { screen } from '@testing-library/react'
+import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
 import { packDigest, signedDigest } from '@pasado/core/record/seal'
 import { HandOver } from '../hand-over/HandOver'
 import { SignOff } from './SignOff'
-import { complete, network } from '@pasado/testing/logbook'
+import { complete, idOf, network } from '@pasado/testing/logbook'
 import { answers, asked, chip, json, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
@@ -65,22 +65,55 @@ describe('Hand over and Sign off', () => {
     ])
   })
 
-  it('sealing says that it is final before it is done', async () => {
+  const signed = () => {
     const log = ready()
     const digest = signedDigest(log.record())
     for (const who of ['customer', 'technician'] as const)
       log.write('signature.given', { who, name: 'A', strokes: 'M1 1 L2 2', digest })
+    return { log, digest }
+  }
+  const sent = () => asked.filter(({ method }) => method === 'POST')
+
+  it('sealing says that it is final before it is done', async () => {
+    const { log, digest } = signed()
     show(log, <SignOff />)
     answers.set(
       '/seal',
       json({ title: 'The record changed while you were about to seal it. Look at it again.', status: 409 }, 409)
     )
     await user.click(screen.getByRole('button', { name: 'Seal this visit' }))
-    expect(asked).toEqual([])
+    expect(sent()).toEqual([])
     expect(screen.getByText(/Sealing is final/)).toBeDefined()
     await user.click(screen.getByRole('button', { name: 'Seal it for good' }))
-    expect(asked).toMatchObject([{ method: 'POST', body: { digest } }])
+    expect(sent()).toMatchObject([{ method: 'POST', body: { digest } }])
     expect((await screen.findByRole('alert')).textContent).toContain('changed while you were about to seal it')
+  })
+
+  it('what another device may hold is waited for, or it is said why not', async () => {
+    const { log, digest } = signed()
+    const device = { outbox: idOf('phone'), person: 'Corin Saltway', since: '2026-01-05T10:40:00Z' }
+    let unheard = [device, { ...device, outbox: idOf('tablet') }]
+    show(log, <SignOff />, {
+      answers: {
+        '/not-heard-from': () => json({ outboxes: unheard })(),
+        '/seal': () => new Response(null, { status: 204 })
+      }
+    })
+    await user.click(await screen.findByRole('button', { name: 'Look again' }))
+    const notice = screen.getByRole('region', { name: 'Not heard from' })
+    expect(
+      within(notice).getAllByText(/A device of Corin Saltway has this visit and was last heard from/)
+    ).toHaveLength(2)
+    const seal = screen.getByRole('button', { name: 'Seal this visit' })
+    expect(seal).toHaveProperty('disabled', true)
+    unheard = [device]
+    await user.click(screen.getByRole('button', { name: 'Look again' }))
+    await waitFor(() => expect(within(notice).getAllByRole('listitem')).toHaveLength(1))
+    expect(seal).toHaveProperty('disabled', true)
+    await user.type(screen.getByRole('textbox', { name: 'Why without' }), ' It fell into the harbour. ')
+    await user.click(seal)
+    await user.click(screen.getByRole('button', { name: 'Seal it for good' }))
+    expect(sent().at(-1)!.body).toEqual({ digest, outbox: idOf('outbox'), without: 'It fell into the harbour.' })
   })
 
   it('a lead is asked to look, with a remark', async () => {

@@ -11,6 +11,10 @@ import { useConflicts, useFolded, useMayWrite } from '../../session/facts'
 import { PackLinks } from '../hand-over/PackLinks'
 import { SignaturePad } from './SignaturePad'
 import { TakenBack } from './TakenBack'
+import { AfterSeal } from './AfterSeal'
+import { NotHeardFrom, useUnheard } from './NotHeardFrom'
+import { useOutbox } from '../../../outbox/outbox'
+import { unheardTold } from '@pasado/core/record/unheard'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
@@ -173,13 +177,19 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
   const record = useVisit((state) => state.record)
   const me = useSession((state) => state.me)
   const whoSeals = me ? whyNotSeal(record, me) : null
+  const outbox = useOutbox((state) => state.id)
+  const unheard = useUnheard(id!)
+  const [reason, setReason] = useState('')
+  const without = unheard.value?.length ? reason.trim() : ''
   const seal = async () => {
     setBusy(true)
     setProblem(null)
     try {
-      await ask('POST /visits/:id/seal', { params: { id: id! }, body: { digest } })
+      const body = { digest, ...(outbox ? { outbox } : {}), ...(without ? { without } : {}) }
+      await ask('POST /visits/:id/seal', { params: { id: id! }, body })
     } catch (error) {
       setProblem(failureTitle(error, 'It could not be sealed; try again.'))
+      void unheard.again()
     } finally {
       setBusy(false)
       setSure(false)
@@ -216,8 +226,21 @@ function SealBox({ hindrances, digest }: { hindrances: string[]; digest: string 
           <p className="mt-1">
             Everything holds or is waived, and both have signed.{mayWrite && whoSeals && ` ${whoSeals}`}
           </p>
+          {unheard.value && unheard.value.length > 0 && (
+            <NotHeardFrom
+              unheard={unheard.value}
+              onLookAgain={() => void unheard.again()}
+              reason={reason}
+              onReason={setReason}
+            />
+          )}
           {mayWrite && !whoSeals && (
-            <Button kind="main" className="mt-3" onClick={() => setSure(true)}>
+            <Button
+              kind="main"
+              className="mt-3"
+              disabled={(unheard.value?.length ?? 0) > 0 && !without}
+              onClick={() => setSure(true)}
+            >
               Seal this visit
             </Button>
           )}
@@ -253,6 +276,13 @@ function Sealed() {
       <p className="mt-1 text-soft">
         By {seal.by.name}. Nobody changes this visit any more; a later visit at this home starts from it.
       </p>
+      {record.unheard && (
+        <p className="mt-1">
+          Not waited for: {unheardTold(record.unheard.outboxes, (iso) => format(new Date(iso), 'd MMM, HH:mm'))}.{' '}
+          {record.unheard.reason}
+        </p>
+      )}
+      <AfterSeal visit={id!} />
       <div className="mt-4 flex flex-wrap gap-3">
         <Button
           kind="main"
