@@ -1,12 +1,27 @@
-import { spawn } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { PORT } from './playwright.config'
+import type { FullConfig } from '@playwright/test'
+import { portOf } from './playwright.config'
 
 const root = join(import.meta.dirname, '..')
 
-/** Starts the real thing, by the start command, on ports and a data directory of its own. */
-export default async function globalSetup(): Promise<() => Promise<void>> {
+/** Starts the real thing, by the start command: a company for each browser, on ports and a data directory of its own. */
+export default async function globalSetup({ workers }: FullConfig): Promise<() => Promise<void>> {
+  // Once, before several would; in a process of its own, whose settings are not those of the tests.
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/build-interface.ts'], {
+    cwd: root,
+    stdio: 'inherit'
+  })
+  if (status !== 0) throw new Error('the interface could not be built')
+  const companies = await Promise.all(Array.from({ length: workers }, (_, place) => startCompany(portOf(place))))
+  return async () => {
+    await Promise.all(companies.map((stop) => stop()))
+  }
+}
+
+/** @returns what stops it */
+async function startCompany(port: number): Promise<() => Promise<void>> {
   const data = mkdtempSync(join(root, '.data', 'browser-'))
   const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], {
     cwd: root,
@@ -15,8 +30,8 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
       ...process.env,
       DATABASE_URL: '',
       DATA_DIR: data,
-      PORT: String(PORT),
-      DB_PORT: String(PORT + 1),
+      PORT: String(port),
+      DB_PORT: String(port + 1),
       HOST: '127.0.0.1',
       DEMO: 'on',
       LOG_LEVEL: 'error',
@@ -24,7 +39,7 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
     }
   })
   let said = ''
-  const ready = new Promise<void>((resolve, reject) => {
+  await new Promise<void>((resolve, reject) => {
     const hear = (text: Buffer) => {
       said += text.toString()
       if (said.includes('Pasado is at')) resolve()
@@ -33,8 +48,6 @@ export default async function globalSetup(): Promise<() => Promise<void>> {
     child.stderr.on('data', hear)
     child.once('exit', () => reject(new Error(`the start command ended:\n${said}`)))
   })
-  await ready
-  process.env.E2E_DATA = data
   return async () => {
     const ended = new Promise((resolve) => child.once('exit', resolve))
     child.kill('SIGINT')

@@ -1,13 +1,17 @@
 import { defineConfig } from '@playwright/test'
 
-/** The port of the server that the browser tests start for themselves. */
-export const PORT = Number(process.env.E2E_PORT ?? 4290)
+/** The first port of the servers that the browser tests start for themselves. */
+const PORT = Number(process.env.E2E_PORT ?? 4290)
+
+/** The port of the company that one browser after another of the same place in the row works in, its database on the next one. */
+export const portOf = (place: number) => PORT + 2 * place
 
 export default defineConfig({
   testDir: '.',
   outputDir: `../.data/browser-results-${PORT}`,
   fullyParallel: false,
-  workers: 1,
+  // Each in a company of its own: a browser waits more than it works.
+  workers: 2,
   retries: 0,
   timeout: 90_000,
   expect: { timeout: 10_000 },
@@ -18,7 +22,7 @@ export default defineConfig({
     { name: 'work', testMatch: '*.spec.ts', testIgnore: 'views.spec.ts' }
   ],
   use: {
-    baseURL: `http://127.0.0.1:${PORT}`,
+    baseURL: `http://127.0.0.1:${portOf(Number(process.env.TEST_PARALLEL_INDEX ?? 0))}`,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 20_000,
     // The program kept on the device is a matter of its own test: in the others every part comes from the server.

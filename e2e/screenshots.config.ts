@@ -6,6 +6,7 @@ const launchOptions = { ...tests.use?.launchOptions, executablePath: '/usr/bin/c
 /** The browser tests' own server and settings, for taking the pictures of the README. */
 export default {
   ...tests,
+  workers: 1,
   projects: [{ name: 'screenshots', testMatch: 'screenshots.ts' }],
   use: { ...tests.use, launchOptions }
 }

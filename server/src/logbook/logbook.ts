@@ -23,7 +23,7 @@ import { markElsewhere } from './elsewhere'
 import { modelsNamed } from '@pasado/core/record/guard'
 import { mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
-import { keepAfterSeal } from '../db/lines-after-seal'
+import { keepTooLate } from './too-late'
 import type { OpenVisit } from './open-visit'
 import { insertLaterHeads } from '../db/later-heads'
 import { project } from '../db/projections'
@@ -67,49 +67,18 @@ export class Logbook {
     try {
       return await this.#append(visit, drafts, author, now, new Map())
     } catch (error) {
-      if (error instanceof DomainProblem && error.type === 'sealed')
-        return await this.#tooLate(visit, drafts, author, now, error)
       // Most entries come once. Where one came before, the index of ids says so, and it is looked up.
       if ((error as { code?: string }).code !== 'ER_DUP_ENTRY' && !(error instanceof DomainProblem)) throw error
       const known = await entriesById(
         this.db,
         drafts.map(({ id }) => id)
       )
+      const fresh = drafts.filter(({ id }) => !known.has(id))
+      if (error instanceof DomainProblem && error.type === 'sealed' && fresh.length > 0)
+        throw await keepTooLate(this, visit, fresh, author, now, error)
       if (known.size === 0) throw error
       return this.#append(visit, drafts, author, now, known)
     }
-  }
-
-  /**
-   * Lines that were written when their author did not know of the seal are kept beside it; the record refuses them. Lines that are in the
-   * logbook already have their receipts.
-   * @throws DomainProblem always, but where all came before
-   */
-  async #tooLate(
-    visit: string,
-    drafts: readonly Draft[],
-    author: Author,
-    now: Date,
-    sealed: DomainProblem
-  ): Promise<Receipt[]> {
-    const known = await entriesById(
-      this.db,
-      drafts.map(({ id }) => id)
-    )
-    const fresh = drafts.filter(({ id }) => !known.has(id))
-    if (fresh.length === 0) return this.#append(visit, drafts, author, now, known)
-    await this.write(visit, now, async (open) => {
-      for (const from of new Set(fresh.map((draft) => draft.from))) await this.mustBeOwn(open, from, author)
-      await mayWrite(this.states, open, author, fresh, now).catch(() => {
-        throw sealed
-      })
-      await this.#mustNotLeak(open, fresh)
-      await keepAfterSeal(open.connection, visit, fresh, author, now)
-    })
-    throw conflictingState(
-      'sealed',
-      'This visit is sealed. What was written is kept beside it and shown to leads; it is no part of the record. Open a new visit that starts from it.'
-    )
   }
 
   #append(

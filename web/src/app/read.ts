@@ -2,6 +2,7 @@ import { keepPreviousData, QueryClient, useQuery } from '@tanstack/react-query'
 import { useId } from 'react'
 import type { AnswerOf, CallName, SentTo } from '@pasado/core/api/all'
 import { ApiProblem, askAny, failureWords, type Carried } from './api'
+import type { Together } from './calls'
 import { useSession } from './session'
 
 /** After how long what could not be read is read again, where the server may be back by then. */
@@ -86,8 +87,6 @@ function useReadAny(call: string, sent: Carried, how?: How): Read<unknown> {
 }
 
 /** Reads a call of the API: what goes in and what comes out is as the contract of the call says. */
-export const useRead = useReadAny as unknown as <N extends CallName>(
-  call: N,
-  sent: SentTo<N>,
-  how?: How
-) => Read<AnswerOf<N>>
+export const useRead = useReadAny as unknown as Together<
+  { [N in CallName]: (call: N, sent: SentTo<N>, how?: How) => Read<AnswerOf<N>> }[CallName]
+>

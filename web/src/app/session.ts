@@ -43,7 +43,7 @@ export const useSession = create<SessionState>((set, getState) => ({
     await keep(person)
   },
   logOut: async (everywhere) => {
-    await ask(everywhere ? 'DELETE /sessions' : 'DELETE /session')
+    await (everywhere ? ask('DELETE /sessions') : ask('DELETE /session'))
     set({ me: null, unasked: false })
     await keep(null)
   }
