@@ -3,8 +3,17 @@ import type { Draft } from '@pasado/core/record/entry'
 import { keepAfterSeal } from '../db/lines-after-seal'
 import { conflictingState, type DomainProblem } from '../problem'
 import { mustNotLeak } from './guards'
-import type { Logbook } from './logbook'
+import type { OpenVisit } from './open-visit'
+import type { VisitStates } from './states'
 import { mayWrite } from './who-may'
+
+/** The part of the logbook that is asked. */
+interface Asked {
+  readonly states: VisitStates
+  write: (visit: string, now: Date, work: (open: OpenVisit) => Promise<void>) => Promise<void>
+  mustBeOwn: (open: OpenVisit, outbox: string, author: Author) => Promise<void>
+  secretsOf: (open: OpenVisit) => Promise<string[]>
+}
 
 /**
  * Keeps lines of a visit that was sealed before they came, beside the seal: the record refuses them, and they are not lost.
@@ -13,7 +22,7 @@ import { mayWrite } from './who-may'
  * @throws DomainProblem where they could not have been written before either
  */
 export async function keepTooLate(
-  logbook: Logbook,
+  logbook: Asked,
   visit: string,
   lines: readonly Draft[],
   author: Author,

@@ -140,8 +140,7 @@ export const handoverKinds = {
     refersTo: {},
     apply: (_, line) => ({ unheard: { ...attributionOf(line), ...line.body } }),
     inverse: null,
-    describe: ({ outboxes, reason }, { moment }) =>
-      `Not waited for: ${unheardTold(outboxes, moment)}. ${reason}`
+    describe: ({ outboxes, reason }, { moment }) => `Not waited for: ${unheardTold(outboxes, moment)}. ${reason}`
   }),
   sealed: entryKind({
     body: z.strictObject({
