@@ -27,6 +27,7 @@ export default defineConfig({
     actionTimeout: 20_000,
     // The program kept on the device is a matter of its own test: in the others every part comes from the server.
     serviceWorkers: 'block',
+    contextOptions: { reducedMotion: 'reduce' },
     locale: 'en-GB',
     timezoneId: 'UTC',
     // Secrets are on some screens: no picture or trace of a failed test is kept.
