@@ -5,7 +5,7 @@ import type { Author } from '@pasado/core/record/attribution'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { fold, type Folded } from '@pasado/core/history/history'
 import { reduce } from '@pasado/core/record/reduce'
-import { allRules } from '@pasado/core/rules/all'
+import { ofOneRule } from '@pasado/core/rules/because'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'
@@ -76,14 +76,8 @@ export class Log {
 
   /** Findings of one rule, by a standard that has no other. */
   judge(rule: string, standard: Standard = firstStandard): Finding[] {
-    return evaluate(this.folded(), catalogue, alone(rule, standard))
+    return evaluate(this.folded(), catalogue, ofOneRule(rule, standard))
   }
-}
-
-/** A standard of one rule. */
-function alone(rule: string, standard: Standard): Standard {
-  const off = Object.fromEntries(allRules.filter(({ id }) => id !== rule).map(({ id }) => [id, 'off' as const]))
-  return { ...standard, levels: { ...standard.levels, ...off }, own: standard.own?.filter(({ id }) => id === rule) }
 }
 
 export const router = idOf('router')

@@ -15,8 +15,9 @@ import { readSealCode, sealSignatureHolds, sealText } from '@pasado/core/record/
 import { companyKeys, signText } from '../src/vault/master-key'
 import { packContentOf } from '@pasado/core/documents/pack-content'
 import { packPdf } from '../src/documents/pack'
+import { linesOf } from '../src/because/lines'
 import { recordPdf, type RecordParts } from '../src/documents/record-pdf'
-import { catalogue, complete, idOf, network, node, opened, type Log } from '@pasado/testing/logbook'
+import { catalogue, complete, idOf, network, node, opened, router, type Log } from '@pasado/testing/logbook'
 
 const folder = mkdtempSync(join(tmpdir(), 'pasado-pdf-'))
 let made = 0
@@ -56,6 +57,27 @@ async function recordText(log: Log, more: Partial<RecordParts> = {}): Promise<st
     })
   )
 }
+
+it('each finding names the lines it rests on; what is not worked out names none', async () => {
+  const log = complete()
+  const findings = evaluate(log.folded(), catalogue, firstStandard)
+  const ask = {
+    entries: log.entries,
+    findings,
+    models: [...catalogue],
+    standard: firstStandard,
+    now: log.entries.at(-1)!.at
+  }
+  const because = await linesOf(ask, 'of this seal')
+  const text = (await recordText(log, { because })).replace(/\s+/g, ' ')
+  const at = findings.findIndex(({ rule, subject }) => rule === 'start-good-lamp' && subject?.id === router)
+  const [unit, look] = because[at]!
+  expect([log.entries[unit! - 1]!.kind, log.entries[look! - 1]!.kind]).toEqual(['unit.set', 'lamp.seen'])
+  expect(text).toContain(`Rests on lines ${unit} and ${look}.`)
+  expect(await recordText(log)).not.toContain('Rests on')
+  // Of a logbook that is sealed it is worked out once.
+  expect(await linesOf({ ...ask, findings: [] }, 'of this seal')).toBe(because)
+})
 
 it('every moment on paper is told in the company’s zone, which is named once', async () => {
   const log = complete()

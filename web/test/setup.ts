@@ -1,6 +1,7 @@
 import { cleanup } from '@testing-library/react'
 import { beforeEach, vi } from 'vitest'
 import { reads } from '../src/app/read'
+import type { BecauseAsk } from '../src/workers/because.worker'
 
 // Most tests share a worker's world: what one left on the page, or asked for and nobody answered, is not the next one's.
 beforeEach(() => {
@@ -41,6 +42,14 @@ vi.mock('signature_pad', () => ({
     clear() {}
   }
 }))
+// What is worked out beside the screen is worked out at once.
+vi.mock('../src/workers/because', async () => {
+  const { becauseOf } = await import('@pasado/core/rules/because')
+  return {
+    askBecause: ({ entries, finding, catalogue, standard, now }: BecauseAsk) =>
+      Promise.resolve(becauseOf(entries, finding, catalogue, standard, now))
+  }
+})
 vi.mock('../src/workers/strength', () => ({
   strengthOf: (value: string) =>
     Promise.resolve({ score: value.length > 12 ? 4 : 1, bits: value.length * 3, warning: '' })

@@ -76,8 +76,11 @@ export const emptyHistory: History = {
   stood: new Map()
 }
 
-/** The history after more entries, in the order of the logbook. Pure: the one given is not changed. */
-export function remember(history: History, entries: Iterable<Placed>): History {
+/**
+ * The history after more entries, in the order of the logbook. Pure: the one given is not changed.
+ * @param places of lines in their outboxes, by number, where not all lines of the logbook are given
+ */
+export function remember(history: History, entries: Iterable<Placed>, places?: ReadonlyMap<number, number>): History {
   const lines = new Map(history.lines)
   const outboxes = new Map(history.outboxes)
   const writes = new Map(history.writes)
@@ -86,7 +89,7 @@ export function remember(history: History, entries: Iterable<Placed>): History {
   const words = new Map(history.words)
   const stood = new Map(history.stood)
   for (const entry of entries) {
-    const place = outboxes.get(entry.from) ?? 0
+    const place = places?.get(entry.seq) ?? outboxes.get(entry.from) ?? 0
     outboxes.set(entry.from, place + 1)
     lines.set(entry.seq, { entry, place, own: entry.own ?? place })
     const told = entry.kind === 'conflict.settled' ? settled({ ...history, lines, writes }, entry) : toldBy(entry)
@@ -207,6 +210,29 @@ export const fold = (entries: readonly Placed[], from: Folded = nothingFolded): 
   record: reduce(entries, from.record),
   history: remember(from.history, entries)
 })
+
+/** What some lines of a logbook would amount to without the others; each keeps its place in its outbox. */
+export function foldOnly(entries: readonly Placed[], isKept: (seq: number) => boolean): Folded {
+  // Lines of their own: what is kept of a line's past, is kept of its past in the whole logbook.
+  const kept = entries.flatMap((entry) => (isKept(entry.seq) ? [{ ...entry }] : []))
+  return { record: reduce(kept), history: remember(emptyHistory, kept, placesOf(entries)) }
+}
+
+const known = new WeakMap<readonly Placed[], ReadonlyMap<number, number>>()
+
+/** The places of lines in their outboxes, by number: of one logbook they are counted once. */
+function placesOf(entries: readonly Placed[]): ReadonlyMap<number, number> {
+  const counted = known.get(entries)
+  if (counted) return counted
+  const [places, lengths] = [new Map<number, number>(), new Map<string, number>()]
+  for (const { seq, from } of entries) {
+    const place = lengths.get(from) ?? 0
+    places.set(seq, place)
+    lengths.set(from, place + 1)
+  }
+  known.set(entries, places)
+  return places
+}
 
 /** The lines that the author of a line had before them. */
 function pastOf(history: History, by: number): Placed[] {

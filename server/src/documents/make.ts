@@ -1,4 +1,5 @@
 import { whatDoesNotHold } from '../logbook/integrity'
+import { linesOf } from '../because/lines'
 import { keptVerdicts } from '../logbook/verdicts'
 import { worksOn } from '@pasado/core/record/may'
 import { conflictingState, notFound, forbidden } from '../problem'
@@ -101,10 +102,23 @@ export async function makeRecordPdf({ logbook, db, config }: Services, visit: st
       changes: changesBetween(await revisionOf(logbook, db, before), left)
     })
   }
+  // A sealed visit is printed with what was said of it when it was sealed, whatever a later program would say.
+  const said = record.seal ? ((await keptVerdicts(db, visit))?.findings ?? findings) : findings
+  const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
+  const because = await linesOf(
+    {
+      entries: sealedAt < 0 ? entries : entries.slice(0, sealedAt),
+      findings: said,
+      models: [...left.catalogue],
+      standard: left.standard,
+      now: record.seal?.at ?? new Date().toISOString()
+    },
+    record.seal?.chain ?? null
+  )
   return recordPdf({
     ...left,
-    // A sealed visit is printed with what was said of it when it was sealed, whatever a later program would say.
-    findings: record.seal ? ((await keptVerdicts(db, visit))?.findings ?? findings) : findings,
+    findings: said,
+    because,
     broken: await whatDoesNotHold(logbook, db, { entries, record }),
     changes,
     photos: await smallPhotos(db, record),

@@ -14,6 +14,8 @@ import type { Changes, Revision } from '@pasado/core/documents/change'
 import { cautionsOf } from '@pasado/core/rules/cautions'
 import type { Finding } from '@pasado/core/rules/evaluate'
 import { withBlanksShown } from '@pasado/core/values/on-paper'
+import { listed } from '@pasado/core/values/list'
+import type { BecauseLines } from '../because/lines'
 import { renderPdf, soft } from './pdf'
 import { beginsAnew, factsTable, heading, table, timeIn, type Margins, type TellTime } from './record-parts'
 import { changesTable, course, measurements, photographs, signaturesAndSeal, type SmallPhoto } from './record-proof'
@@ -21,6 +23,8 @@ import { changesTable, course, measurements, photographs, signaturesAndSeal, typ
 /** What the company's record is made from. */
 export interface RecordParts extends Revision {
   findings: readonly Finding[]
+  /** The lines that each of them rests on, in the same order. */
+  because?: BecauseLines
   photos?: readonly SmallPhoto[]
   /** What changed: from the plan, from what was found, and from the visit before where there was one. */
   changes?: readonly { title: string; changes: Changes }[]
@@ -84,7 +88,7 @@ export async function recordPdf(parts: RecordParts): Promise<Buffer> {
       ? [heading('Cautions that this visit called for'), { ul: cautions.map(({ text }) => text), fontSize: 9 }]
       : []),
     heading('Findings'),
-    ...stages.flatMap((stage) => findingsOf(stage, findings)),
+    ...stages.flatMap((stage) => findingsOf(stage, findings, parts.because)),
     ...(record.slips ? [heading('Taken back: it was never so'), { ul: slipsTold(record, time), fontSize: 9 }] : []),
     ...(record.unheard
       ? [heading('Sealed without devices that were not heard from'), unheardText(record.unheard, time)]
@@ -233,15 +237,21 @@ function networksTable(record: VisitRecord): Content {
   return table(['Name', 'For', 'Bands', 'Security', 'Passphrase'], body, [150, 60, 100, 80, '*'])
 }
 
-function findingsOf(stage: (typeof stages)[number], findings: readonly Finding[]): Content[] {
-  const here = findings.filter((finding) => finding.stage === stage && finding.outcome !== 'not-here')
+function findingsOf(
+  stage: (typeof stages)[number],
+  findings: readonly Finding[],
+  because: BecauseLines | undefined
+): Content[] {
+  const here = findings.flatMap((finding, at) =>
+    finding.stage === stage && finding.outcome !== 'not-here' ? [{ finding, lines: because?.[at] ?? [] }] : []
+  )
   if (here.length === 0) return []
-  const body = here.map((finding): TableCell[] => [
+  const body = here.map(({ finding, lines }): TableCell[] => [
     { text: finding.outcome, bold: finding.outcome === 'breaks' },
     finding.level,
     finding.rule,
     finding.subject?.name ?? '',
-    `${finding.evidence}${finding.granted ? ` ${finding.granted.kind} by ${finding.granted.by}: ${finding.granted.reason}` : ''}${finding.lapsed ? ` ${finding.lapsed}` : ''}`
+    `${finding.evidence}${finding.granted ? ` ${finding.granted.kind} by ${finding.granted.by}: ${finding.granted.reason}` : ''}${finding.lapsed ? ` ${finding.lapsed}` : ''}${lines.length > 0 ? ` Rests on ${lines.length === 1 ? 'line' : 'lines'} ${listed(lines.map(String))}.` : ''}`
   ])
   return [
     { text: stageNames[stage], bold: true, fontSize: 10.5, headlineLevel: 1, margin: [0, 6, 0, 2] as Margins },

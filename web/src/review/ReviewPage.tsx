@@ -15,6 +15,7 @@ import { useWhyNotWaive } from '../visit/frame/use-why-not-waive'
 import { Mark } from '../ui/Mark'
 import { ChangesView } from '../revisions/ChangesView'
 import { GrantSheet, type Grant } from '../visit/frame/GrantSheet'
+import { RestsOn } from '../visit/frame/RestsOn'
 import { Photos } from '../visit/frame/Photos'
 import { closeVisit, openVisit } from '../visit/session/session'
 import { useVisit } from '../visit/session/visit-state'
@@ -208,6 +209,7 @@ function Line({ finding, onGrant }: { finding: Finding; onGrant: (grant: Grant) 
           )}
         </p>
         <p className="text-sm text-soft">{finding.says}</p>
+        <RestsOn finding={finding} />
         <div className="mt-2 flex flex-wrap gap-2">
           {blocks(finding) && !whyNot && (
             <Button aria-label={`Waive: ${title}`} onClick={() => onGrant({ kind: 'waive', finding })}>

@@ -8,12 +8,14 @@ import { ErasureNote } from '../hand-over/Custody'
 import { PackLinks } from '../hand-over/PackLinks'
 import { useVisit } from '../../session/visit-state'
 import { AfterSeal } from './AfterSeal'
+import { FindingCounts } from './FindingCounts'
 import { Strokes } from './Strokes'
 
 /** A sealed visit: by whom and when, its papers, its signatures and what the seal vouches for. */
 export function Sealed() {
   const record = useVisit((state) => state.record)
   const id = useVisit((state) => state.id)
+  const findings = useVisit((state) => state.findings)
   const [problem, setProblem] = useState<string | null>(null)
   const seal = record.seal!
   const visit = { params: { id: id! } }
@@ -42,6 +44,7 @@ export function Sealed() {
           {record.unheard.reason}
         </p>
       )}
+      <FindingCounts findings={findings} />
       <AfterSeal visit={id!} />
       <div className="mt-4 flex flex-wrap gap-3">
         <Button

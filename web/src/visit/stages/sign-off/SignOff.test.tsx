@@ -1,10 +1,12 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
+import type { Entry } from '@pasado/core/record/entry'
 import { packDigest, signedDigest } from '@pasado/core/record/seal'
 import { HandOver } from '../hand-over/HandOver'
 import { SignOff } from './SignOff'
 import { complete, idOf, network } from '@pasado/testing/logbook'
+import { useVisit } from '../../session/visit-state'
 import { answers, asked, chip, json, show, written } from '../../../../test/stage'
 
 const user = userEvent.setup()
@@ -87,6 +89,24 @@ describe('Hand over and Sign off', () => {
     await user.click(screen.getByRole('button', { name: 'Seal it for good' }))
     expect(sent()).toMatchObject([{ method: 'POST', body: { digest } }])
     expect((await screen.findByRole('alert')).textContent).toContain('changed while you were about to seal it')
+  })
+
+  it('what holds is shown with the lines it rests on', async () => {
+    const log = ready()
+    show(log, <SignOff />)
+    useVisit.setState({ entries: log.entries as Entry[] })
+    expect(screen.getByRole('button', { name: '0 breaks' })).toHaveProperty('disabled', true)
+    await user.click(screen.getByRole('button', { name: /^\d+ holds$/ }))
+    const sheet = screen.getByRole('dialog', { name: 'What holds' })
+    const start = within(sheet).getByRole('region', { name: 'Start up' })
+    const [lamp] = within(start).getAllByText(/Seen: white, steady/)
+    const item = within(lamp!.closest('li')!)
+    await user.click(item.getByText('Rests on'))
+    const lines = await item.findAllByRole('listitem')
+    expect(lines.map(({ textContent }) => textContent)).toEqual([
+      expect.stringMatching(/Hall router.*Isolde Marram/),
+      expect.stringMatching(/Hall router: seen status white, steady Isolde Marram/)
+    ])
   })
 
   it('what another device may hold is waited for, or it is said why not', async () => {

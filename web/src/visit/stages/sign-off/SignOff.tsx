@@ -2,11 +2,11 @@ import { format } from 'date-fns'
 import { useState } from 'react'
 import { whyNotSign } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
-import { blocks, countOutcomes, sealHindrances } from '@pasado/core/rules/evaluate'
+import { blocks, sealHindrances } from '@pasado/core/rules/evaluate'
 import { useSession } from '../../../app/session'
-import { Mark } from '../../../ui/Mark'
 import { useConflicts, useFolded, useMayWrite } from '../../session/facts'
 import { SignaturePad } from './SignaturePad'
+import { FindingCounts } from './FindingCounts'
 import { SealBox } from './SealBox'
 import { Sealed } from './Sealed'
 import { Strokes } from './Strokes'
@@ -29,7 +29,6 @@ export function SignOff() {
   const [signing, setSigning] = useState<'customer' | 'technician' | null>(null)
   const me = useSession((state) => state.me)
   if (record.seal) return <Sealed />
-  const counts = countOutcomes(findings)
   const open = findings.filter(blocks)
   const digest = signedDigest(record)
   const hindrances = [
@@ -41,16 +40,7 @@ export function SignOff() {
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Sign off</h2>
-      <ul className="mt-3 flex flex-wrap gap-x-6 gap-y-2" aria-label="Findings">
-        {(['breaks', 'unproven', 'waived', 'holds', 'not-here'] as const).map((outcome) => (
-          <li key={outcome} className="flex items-center gap-2">
-            <Mark outcome={outcome} />
-            <span>
-              <b>{counts[outcome]}</b> {outcome === 'not-here' ? 'not here' : outcome}
-            </span>
-          </li>
-        ))}
-      </ul>
+      <FindingCounts findings={findings} />
       {(open.length > 0 || fourEyes || record.review !== null) && <Review />}
       {mayWrite && whoSigns && (
         <Notice as="p" edge="edge" className="mt-4">
