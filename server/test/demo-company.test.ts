@@ -121,8 +121,14 @@ describe('a sealed visit', () => {
       technician: isolde.id,
       brief: { customerName, street, town, reason: 'fault' }
     })
-    const next = (await readVisit(company.services.logbook, id)).record
+    const { record: next, findings } = await readVisit(company.services.logbook, id)
     expect(next.visit.startedFrom).toBe(from)
+    // What held then is not asked anew, as nothing was changed yet.
+    expect(next.provenBefore).toMatchObject({ visit: from })
+    expect(findings.find(({ rule }) => rule === 'prove-source')).toMatchObject({
+      outcome: 'not-here',
+      evidence: expect.stringContaining(`last proven on ${record.seal!.at.slice(0, 10)}`) as string
+    })
     expect(Object.keys(next.units).sort()).toEqual(Object.keys(record.units).sort())
     expect(Object.keys(next.secrets)).toHaveLength(Object.keys(record.secrets).length)
     const [item] = Object.values(next.secrets)

@@ -1,4 +1,5 @@
 import { type FieldMeta, attributed } from './attribution'
+import { provenBefore } from './proven-before'
 import { digest } from './fields'
 import { type StoredKind, type Things, storedKinds, things } from './things/all'
 import { recordedThing } from './things/thing'
@@ -204,6 +205,8 @@ export const visitRecord = z.strictObject({
       signature: z.string()
     })
     .nullable(),
+  /** What held when the home was last left, of what is not there to be recorded once more; left out where nothing did. */
+  provenBefore: z.strictObject({ ...attributed, visit: z.string(), proven: z.array(provenBefore) }).optional(),
   /** That it was sealed without what devices that were not heard from may hold; left out until it is. */
   unheard: z
     .strictObject({

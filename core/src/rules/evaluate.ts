@@ -5,6 +5,7 @@ import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
 import { withGrants } from './grants'
 import { withNeeds } from './needs'
+import { withoutWhatWasProven } from './proven-before'
 import { withoutWhatStood } from './stood-before'
 import { homeOf, type Home, type Outcome, type Rule, type Verdict } from './rule'
 import { allRules } from './all'
@@ -122,7 +123,7 @@ function findingOf(
 }
 
 const judgeBy = (rule: Rule, home: Home): Verdict[] =>
-  withoutWhatStood(rule, home, withNeeds(rule, home, rule.judge(home)))
+  withoutWhatWasProven(rule, home, withoutWhatStood(rule, home, withNeeds(rule, home, rule.judge(home))))
 
 function judged(rule: Rule, onFault: OnFault, judge: () => Verdict[]): Verdict[] {
   try {

@@ -4,6 +4,7 @@ import { linesSaying, type Folded, type History } from '../history/history'
 import { proofOf, whyStale } from '../history/proof'
 import type { Rests } from '../history/stands'
 import { answerKey } from '../record/keys'
+import type { ProvenBefore } from '../record/proven-before'
 import type { ThingKind } from '../record/facts'
 import {
   ruleKey,
@@ -85,6 +86,12 @@ export interface Rule {
   needs?: readonly Need[]
   /** Whether it asks nothing of a unit that stood here before and was not touched in this visit. */
   sparesUntouched?: true
+  /**
+   * What it rests on that this held when the home was last left, where it is asked of what stood here before only if something changed;
+   * null where something was found in this visit, or is said to be otherwise.
+   * @param proof the number of the line that says it
+   */
+  restsOfBefore?: (home: Home, before: ProvenBefore, proof: number) => readonly Rests[] | null
   /** Answered by a person with one tap, where set: the question that is asked. */
   asks?: string
   judge: (home: Home) => Verdict[]

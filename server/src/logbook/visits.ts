@@ -20,7 +20,10 @@ import { leaksIn } from '@pasado/core/secrets/leaks'
 import { type Logbook } from './logbook'
 import type { Look, OpenVisit } from './open-visit'
 import { keepIn } from './secrets'
-import { keepVerdicts } from './verdicts'
+import { allRules } from '@pasado/core/rules/all'
+import { provenOf } from '@pasado/core/rules/proven-before'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { keepVerdicts, keptVerdicts } from './verdicts'
 import { mayMoveStandard, maySeal } from './who-may'
 
 /** What a new visit is opened with. */
@@ -89,6 +92,21 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
     )
   for (const { kind, body } of carriedEntries(record, open.state.record.brief.facts))
     open.write(kind, body as never, by)
+  await carrySecrets(logbook, open, from, record, by)
+  // Last: what was taken over before it is in its past.
+  const verdicts = broken === null ? ((await keptVerdicts(open.connection, from))?.findings ?? []) : []
+  const proven = provenOf(record, verdicts, allRules)
+  if (proven.length > 0) open.write('proven.before', { visit: from, proven }, by)
+}
+
+/** Copies the secrets of a visit into the vault of the one that begins from it. */
+async function carrySecrets(
+  logbook: Logbook,
+  open: OpenVisit,
+  from: string,
+  record: VisitRecord,
+  by: Author
+): Promise<void> {
   if (record.secretsErased) return
   // Where it is told later that they are gone there, these are copies of them.
   for (const secret of await logbook.vault.openAll(open.connection, from)) {

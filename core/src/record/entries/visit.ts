@@ -3,6 +3,7 @@ import { attributionOf } from '../attribution'
 import { briefFacts } from '../brief'
 import type { ThingKind } from '../facts'
 import { digest, id, textLine } from '../fields'
+import { provenBefore } from '../proven-before'
 import { holderOf, isStored, tableOf, type VisitRecord } from '../record'
 import { setFields } from '../set-fields'
 import { stages } from '../stages'
@@ -184,6 +185,16 @@ export const visitKinds = {
     },
     inverse: null,
     describe: () => 'Wait ended'
+  }),
+  /** What held when the home was last left: it is proven anew only where the visit changes something that it rests on. */
+  'proven.before': entryKind({
+    body: z.strictObject({ visit: id, proven: z.array(provenBefore).min(1).max(2000) }),
+    by: 'server',
+    refersTo: {},
+    apply: (_, line) => ({ provenBefore: { ...attributionOf(line), ...line.body } }),
+    inverse: null,
+    describe: ({ proven }) =>
+      `Taken over as proven when the home was last left: ${proven.length} ${proven.length === 1 ? 'finding' : 'findings'}`
   }),
   'note.written': entryKind({
     body: z.strictObject({ text: noteText, stage: z.string().max(20).optional() }),

@@ -98,6 +98,8 @@ export const proveRejoined = rule({
   minutes: 2,
   statement: "The customer's devices on the list have rejoined.",
   afterAnywhere: [wifiName, wifiPassphrase],
+  restsOfBefore: (home, { subject }) =>
+    thingsOf(home.record, 'device')[subject ?? '']?.facts.rejoined === undefined ? restsOfRejoined(home) : null,
   judge: ({ record, history }) =>
     standing(thingsOf(record, 'device')).map(({ id, facts }) => {
       const about = { id, name: facts.name ?? 'A device' }
@@ -127,6 +129,8 @@ export const proveVoice = rule({
   minutes: 2,
   statement: 'Telephone line through the modem: a call out and a call in.',
   asks: 'Was the call made?',
+  restsOfBefore: (home, { subject }) =>
+    home.record.answers[ruleKey('prove-voice', subject)] === undefined ? restsOfCall(home) : null,
   judge: (home) => {
     const open = telephoneNotSaid(home)
     if (open) return [open]

@@ -2,7 +2,9 @@ import { proveNamesGone, proveRejoined, proveVoice } from './prove-names'
 import { judgePath } from '../../work/prove/path'
 import { judgeRooms, measured, sourceOf } from '../../work/prove/rooms'
 import { stalePath } from '../../work/prove/stale'
-import { restsOfTest } from '../../work/prove/rests'
+import { restsOfMeasurement, restsOfSource, restsOfTest } from '../../work/prove/rests'
+import { restsOnFields } from '../../history/stands'
+import { thingsOf } from '../../record/record'
 import { proofOf, whyStale } from '../../history/proof'
 import { installs } from '../../record/installs'
 import { laterFigures } from '../../policy/standard'
@@ -101,6 +103,18 @@ export const proveSource = rule({
   minutes: 4,
   statement:
     'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.',
+  restsOfBefore: (home, _, proof) =>
+    measured(home, home.catalogue, ({ at }) => at === 'source').length > 0
+      ? null
+      : [
+          ...restsOfSource(home, proof, home.catalogue),
+          ...restsOnFields(
+            'brief',
+            'brief',
+            { speedDownMbps: 'the speed paid for', speedUpMbps: 'the speed paid for', accessLine: 'the access line' },
+            true
+          )
+        ],
   judge: (home) => (home.units.length || installs(home.record) ? judgeSource(home) : [])
 })
 
@@ -112,6 +126,13 @@ export const proveRooms = rule({
   minutes: 3,
   statement: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
   afterAnywhere: [placeFinal, proveSource, startGoodLamp, radioChannel],
+  restsOfBefore: (home, { subject, unit }, proof) => {
+    const isMeasured = measured(home, home.catalogue, ({ at, room }) => at === 'room' && room === subject).length > 0
+    const room = thingsOf(home.record, 'room')[subject ?? '']
+    return isMeasured || room?.facts.complained
+      ? null
+      : restsOfMeasurement(home, proof, { unit, overTheAir: true }, home.catalogue)
+  },
   judge: (home) => {
     // One whose model is not known may send.
     if (

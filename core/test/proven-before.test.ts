@@ -1,0 +1,149 @@
+import { describe, expect, it } from 'vitest'
+import { carriedEntries } from '@pasado/core/record/carry-over'
+import type { VisitRecord } from '@pasado/core/record/record'
+import { allRules } from '@pasado/core/rules/all'
+import { nextDraft } from '@pasado/core/rules/check-standard'
+import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
+import { firstStandard } from '@pasado/core/rules/first-standard'
+import { provenOf } from '@pasado/core/rules/proven-before'
+import { catalogue, complete, idOf, Log, network, node, router, study } from '@pasado/testing/logbook'
+
+const standard = nextDraft(firstStandard)
+const device = idOf('printer')
+const [march, may] = ['2026-03-02T16:00:00.000Z', '2026-05-04T16:00:00.000Z']
+
+/** A visit with a telephone and a printer, in which all four are proven. */
+const first = (): Log => {
+  const log = complete()
+    .write('brief.set', { set: { telephone: true } })
+    .write('device.set', { id: device, set: { name: 'Printer', rejoined: true } })
+  for (const subject of ['out', 'in']) log.write('rule.answered', { rule: 'prove-voice', subject, answer: 'yes' })
+  return log
+}
+
+const sealed = (log: Log, at: string): VisitRecord => {
+  const record = log.record()
+  return { ...record, seal: { at } as NonNullable<VisitRecord['seal']> }
+}
+
+/** The visit that begins from another one, sealed on that day. */
+function next(log: Log, at = march): Log {
+  const record = sealed(log, at)
+  const proven = provenOf(record, evaluate(log.folded(), catalogue, standard), allRules)
+  const visit = new Log().write('visit.opened', {
+    ...{ home: record.visit.home, customer: record.visit.customer, technician: record.visit.technician },
+    standard: record.visit.standard,
+    startedFrom: record.visit.id,
+    brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow' }
+  })
+  for (const { kind, body } of carriedEntries(record, visit.record().brief.facts)) visit.write(kind, body as never)
+  visit.secret('wifi-passphrase', 'network', network)
+  return proven.length > 0 ? visit.write('proven.before', { visit: record.visit.id, proven }) : visit
+}
+
+const rules = ['prove-source', 'prove-rooms', 'prove-rejoined', 'prove-voice']
+const said = (log: Log, rule: string): Finding[] =>
+  evaluate(log.folded(), catalogue, standard).filter((finding) => finding.rule === rule)
+const outcomes = (log: Log, rule: string) => said(log, rule).map(({ outcome }) => outcome)
+
+describe('what was proven when the home was last left', () => {
+  it('is not asked of the next visit, which tells when that was', () => {
+    const log = next(first())
+    for (const rule of rules)
+      expect(said(log, rule).map(({ outcome, evidence }) => [rule, outcome, evidence])).toEqual(
+        said(first(), rule).map(() => [
+          rule,
+          'not-here',
+          'It stood here before, last proven on 2026-03-02, and nothing that this rests on was changed since.'
+        ])
+      )
+    const unasked = new Log()
+    unasked.entries.push(...next(first()).entries.filter(({ kind }) => kind !== 'proven.before'))
+    for (const rule of rules) expect([rule, new Set(outcomes(unasked, rule))]).toEqual([rule, new Set(['unproven'])])
+  })
+
+  it.each([
+    ['prove-source', 'the router is reset', (log: Log) => log.write('unit.event', { unit: router, what: 'reset' })],
+    ['prove-source', 'more is paid for', (log: Log) => log.write('brief.set', { set: { speedDownMbps: 1000 } })],
+    ['prove-rooms', 'its node is moved', (log: Log) => log.write('unit.event', { unit: node, what: 'moved' })],
+    ['prove-rooms', 'the router is updated', (log: Log) => log.write('unit.event', { unit: router, what: 'updated' })],
+    [
+      'prove-rooms',
+      'the network gets another name',
+      (log: Log) => log.write('network.set', { id: network, set: { ssid: 'Guillemot' } })
+    ],
+    [
+      'prove-rooms',
+      'somebody complains',
+      (log: Log) => log.write('room.set', { id: study, set: { complained: true } })
+    ],
+    [
+      'prove-rejoined',
+      'another passphrase',
+      (log: Log) => log.secret('wifi-passphrase', 'network', network, { print: 'b' })
+    ],
+    ['prove-voice', 'the router is reset', (log: Log) => log.write('unit.event', { unit: router, what: 'reset' })]
+  ])('%s is asked anew where %s', (rule, _, change) => {
+    const log = next(first())
+    change(log)
+    expect(outcomes(log, rule)).toContain('unproven')
+    expect(outcomes(log, rule)).not.toContain('not-here')
+  })
+
+  it('says what changed, and when it was proven', () => {
+    const log = next(first()).write('unit.event', { unit: router, what: 'reset' })
+    expect(said(log, 'prove-source')[0]!.evidence).toBe(
+      'The source was not measured by cable. It was last proven on 2026-03-02. Hall router was reset since.'
+    )
+  })
+
+  it('of what is looked at all the same is what was found', () => {
+    const log = next(first()).write('measurement.set', {
+      id: idOf('mst2'),
+      set: { at: 'room', room: study, unit: node, band: '5', dbm: -80, runs: [{ downMbps: 20, idleMs: 14 }] }
+    })
+    expect(outcomes(log, 'prove-rooms')).toEqual(['breaks'])
+    expect(outcomes(log.write('device.set', { id: device, set: { rejoined: false } }), 'prove-rejoined')).toEqual([
+      'breaks'
+    ])
+  })
+
+  it('through one unit is not asked anew for another that it does not go through', () => {
+    const beside = idOf('garden')
+    const log = next(first()).write('unit.set', {
+      id: beside,
+      set: { name: 'Garden', model: 'quillet-reed', role: 'extender' }
+    })
+    expect(outcomes(log, 'prove-rooms')).toEqual(['not-here'])
+    // A room that nobody says the way of may go through any.
+    const unsaid = first()
+      .write('thing.removed', { thing: 'measurement', id: idOf('mst') })
+      .write('measurement.set', {
+        id: idOf('mst3'),
+        set: { at: 'room', room: study, band: '5', dbm: -58, runs: [{ downMbps: 210, idleMs: 14 }], how: 'typed' }
+      })
+    expect(outcomes(next(unsaid), 'prove-rooms')).toEqual(['not-here'])
+    expect(
+      outcomes(
+        next(unsaid).write('unit.set', {
+          id: beside,
+          set: { name: 'Garden', model: 'quillet-reed', role: 'extender' }
+        }),
+        'prove-rooms'
+      )
+    ).toEqual(['unproven'])
+  })
+
+  it('keeps its day from visit to visit, and what was not proven is never taken over', () => {
+    const later = next(next(first()), may)
+    expect(said(later, 'prove-source')[0]!.evidence).toContain('last proven on 2026-03-02')
+    const changed = next(next(first()).write('unit.event', { unit: router, what: 'reset' }), may)
+    expect(changed.record().provenBefore?.proven.map(({ rule }) => rule) ?? []).not.toContain('prove-source')
+    expect(outcomes(changed, 'prove-source')).toEqual(['unproven'])
+    const waived = first()
+      .write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps: 20, idleMs: 9 }] } })
+      .write('waiver.granted', { rule: 'prove-source', reason: 'The provider comes on Monday.' })
+    expect(outcomes(waived, 'prove-source')).toEqual(['waived'])
+    expect(outcomes(next(waived), 'prove-source')).toEqual(['unproven'])
+  })
+})
