@@ -19,7 +19,7 @@ const only = (entries: readonly Placed[], kept: readonly number[]): Placed[] =>
   entries.map((entry) =>
     entry.seq === 1 || kept.includes(entry.seq)
       ? { ...entry }
-      : ({ ...entry, kind: 'secret.shown', body: { ref: idOf('none'), why: 'checking it' } } as Placed)
+      : { ...entry, kind: 'secret.shown', body: { ref: idOf('none'), why: 'checking it' } }
   )
 const saysOf = (entries: Placed[], { rule, subject }: Finding) => {
   const said = evaluate(fold(entries), catalogue, ofOneRule(rule, standard)).find(
@@ -66,7 +66,7 @@ describe('the lines that a finding rests on', () => {
     const log = complete()
     const [, look] = because(log, found(log, 'start-good-lamp', router))!
     const { kind, body } = log.entries[look! - 1]!
-    log.write(kind, body as never)
+    log.write(kind, body)
     expect(because(log, found(log, 'start-good-lamp', router))!.at(-1)).toBe(log.entries.length)
   })
 
