@@ -188,6 +188,14 @@ const fed = (count: number) => (log: Log) => {
     cable(log, end(second, `lan-${at + 1}`), end(idOf(`ap${at}`), 'lan'), { linkMbps: 1000 }, `p${at}`)
 }
 
+/** A network telephone at a port of the switch, or at none. */
+const phone = (port: string | null, set: Record<string, unknown>) => (log: Log) => {
+  log.write('fitting.set', { id: idOf('tel'), set: { kind: 'network-telephone', ...set } })
+  if (port === null) return
+  log.write('unit.set', { id: second, set: { model: 'tolvane-bobbin-8', modelVersion: 1, role: 'switch' } })
+  cable(log, end(second, port), { thing: 'fitting', id: idOf('tel'), port: 'lan' }, { linkMbps: 1000 }, 'tel')
+}
+
 /** What each rule says of a visit that is as it should be, after one change. */
 export const cases: RuleCase[] = [
   ...proveCases,
@@ -1380,6 +1388,28 @@ export const cases: RuleCase[] = [
       log.write('fitting.set', { id: idOf('inj'), set: { kind: 'injector' } })
       cable(log, { thing: 'fitting', id: idOf('inj'), port: 'out' }, end(idOf('ap0'), 'lan'))
     },
+    'holds'
+  ],
+  ['cable-power', 'a network telephone whose class nobody says', complete, phone('lan-3', {}), 'unproven'],
+  ['cable-power', 'a network telephone that hangs on nothing', complete, phone(null, {}), 'not-here'],
+  ['cable-power', 'a network telephone, within the budget', complete, phone('lan-3', { powerClass: 2 }), 'holds'],
+  [
+    'cable-power',
+    'a network telephone that is too much beside two access points',
+    complete,
+    (log) => {
+      spindle(2)(log)
+      fed(2)(log)
+      phone('lan-3', { powerClass: 1 })(log)
+    },
+    'breaks'
+  ],
+  ['cable-power', 'a network telephone at a port without power', complete, phone('lan-7', { powerClass: 2 }), 'breaks'],
+  [
+    'cable-power',
+    'a network telephone with an adapter of its own at a port without power',
+    complete,
+    phone('lan-7', { powerClass: 2, ownPower: true }),
     'holds'
   ],
   ['cable-old-kit', 'none, nothing swapped', complete, () => 0, 'not-here'],

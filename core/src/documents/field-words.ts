@@ -93,6 +93,8 @@ const named: Readonly<Record<string, string>> = {
   listed: 'to have signal',
   complained: 'complained about',
   returns: 'goes to',
+  powerClass: 'power class',
+  ownPower: 'adapter of its own',
   cableTo: 'cable to',
   language: 'language of the pack',
   a: 'from',

@@ -1,4 +1,6 @@
 import { aboutUnit, holds, rule, unproven } from '../rule'
+import { fittingName } from '../../work/cabling/ports'
+import { standing, thingsOf } from '../../record/record'
 import { asVerdict, isFedByCable, problemsOf } from './cables-of-home'
 
 export const cablePower = rule({
@@ -16,10 +18,29 @@ export const cablePower = rule({
         model.ports.some(({ powerInClass }) => powerInClass !== undefined) &&
         unit.removedSeq === null
     )
+    // A telephone that nobody says the class of: what hangs on the switch cannot be added up.
+    const unsaid = standing(thingsOf(home.record, 'fitting')).filter(
+      (fitting) =>
+        fitting.facts.kind === 'network-telephone' &&
+        fitting.facts.powerClass === undefined &&
+        fitting.facts.ownPower !== true &&
+        standing(thingsOf(home.record, 'cable')).some(({ facts: { a, b } }) =>
+          [a, b].some((end) => end?.id === fitting.id)
+        )
+    )
     const switches = home.units.filter(({ model }) => model?.powerBudgetW !== undefined)
-    if (powered.length === 0 && switches.length === 0) return []
+    if (powered.length === 0 && switches.length === 0 && unsaid.length === 0) return []
     const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
     if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
+    if (unsaid.length)
+      return unsaid.map((fitting) =>
+        unproven(
+          'How much power it asks for is not recorded.',
+          'Read the class off its label, or say that it has an adapter of its own.',
+          { stage: 'connect', kind: 'fitting', id: fitting.id, field: 'powerClass' },
+          { id: fitting.id, name: fittingName(fitting) }
+        )
+      )
     const unfed = powered.filter(({ unit }) => !isFedByCable(home, unit.id))
     if (unfed.length)
       return unfed.map((known) =>

@@ -18,7 +18,7 @@ const upstreamOf: Record<'internet' | 'lan', ReadonlySet<string | undefined>> = 
   lan: new Set(['modem', 'gateway', 'router', 'node', 'switch', 'access-point', 'powerline-adapter'])
 }
 /** Things of the customer's that only take what comes. */
-const ends = new Set(['computer', 'television', 'telephone', 'alarm'])
+const ends = new Set(['computer', 'television', 'telephone', 'network-telephone', 'alarm'])
 
 /** What a port hangs on in the end: over the wall behind a socket, and through an injector; the port itself where it is neither. */
 export function beyond(record: VisitRecord, port: Port, cables: readonly Drawn[]): Port | null {

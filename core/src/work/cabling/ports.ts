@@ -95,6 +95,7 @@ const fittingPorts: Record<NonNullable<Fitting['facts']['kind']>, readonly Fitti
   ],
   computer: [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
   television: [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
+  'network-telephone': [{ port: 'lan', name: 'Network', kind: 'lan', colour: 'black' }],
   'old-modem': [],
   'old-router': [],
   'old-other': []
@@ -109,6 +110,7 @@ export const fittingWords: Record<NonNullable<Fitting['facts']['kind']>, string>
   injector: 'Injector',
   computer: 'Computer',
   television: 'Television',
+  'network-telephone': 'Network telephone',
   'old-modem': 'Old modem',
   'old-router': 'Old router',
   'old-other': 'Old equipment'
@@ -189,7 +191,7 @@ function ownersOf(record: VisitRecord, catalogue: Catalogue): PortOwner[] {
         owner: name,
         mbps: null,
         powerOutW: null,
-        powerInClass: null,
+        powerInClass: fitting.facts.powerClass ?? null,
         ...rest
       }))
     }

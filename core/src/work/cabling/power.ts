@@ -1,6 +1,6 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { equipmentOf } from '../../record/equipment'
-import { standing, type VisitRecord } from '../../record/record'
+import { standing, thingsOf, type VisitRecord } from '../../record/record'
 import type { CableProblem, KnownCable } from './known-cable'
 import { beyond } from './far-end'
 import type { Port } from './ports'
@@ -16,6 +16,8 @@ export function powerProblems(
     const model = modelOf(unit, catalogue)
     if (!model?.powerBudgetW) return []
     const hasAdapter = ({ end: { id } }: Port) => {
+      const fitting = thingsOf(record, 'fitting')[id]
+      if (fitting) return fitting.facts.ownPower === true
       const fed = equipmentOf(record, id)
       return fed !== null && (modelOf(fed.thing, catalogue)?.power ?? null) !== null
     }

@@ -84,7 +84,9 @@ export function restsOfCall({ record }: Folded): Rests[] {
   const cables = Object.values(thingsOf(record, 'cable'))
   const isOfTelephone = (end: { thing: string; id: string } | undefined) =>
     end?.thing === 'fitting' &&
-    ['telephone', 'splitter', 'alarm'].includes(thingsOf(record, 'fitting')[end.id]?.facts.kind ?? '')
+    ['telephone', 'network-telephone', 'splitter', 'alarm'].includes(
+      thingsOf(record, 'fitting')[end.id]?.facts.kind ?? ''
+    )
   const ofLine = cables.filter(({ facts: { a, b } }) => isOfTelephone(a) || isOfTelephone(b))
   const led = ofLine.flatMap(({ facts: { a, b } }) => [a, b]).flatMap((end) => (end?.thing === 'unit' ? end.id : []))
   const carriers = Object.values(record.units).filter(({ id, facts }) =>

@@ -19,7 +19,16 @@ import { List } from '../../../ui/List'
 import { TakeOut } from '../../frame/TakeOut'
 
 type FittingKind = NonNullable<Facts<'fitting'>['kind']>
-const drawn: FittingKind[] = ['splitter', 'telephone', 'provider-box', 'injector', 'computer', 'television', 'alarm']
+const drawn: FittingKind[] = [
+  'splitter',
+  'telephone',
+  'provider-box',
+  'injector',
+  'computer',
+  'television',
+  'network-telephone',
+  'alarm'
+]
 const old: FittingKind[] = ['old-modem', 'old-router', 'old-other']
 
 /** Connect: every port and every cable, checked as it is drawn; the modem's restart; old equipment. */
@@ -146,6 +155,19 @@ export function Connect() {
                 className="flex items-center gap-1 border border-rule pl-3"
               >
                 {fittingName(other)}
+                {other.facts.kind === 'network-telephone' && (
+                  <span className="flex flex-wrap gap-2 py-2 pl-2">
+                    <TextFact
+                      kind="fitting"
+                      id={other.id}
+                      field="powerClass"
+                      type="number"
+                      label="Power class"
+                      hint="As its label says, 1 to 8."
+                    />
+                    <YesNoFact kind="fitting" id={other.id} field="ownPower" label="An adapter of its own" />
+                  </span>
+                )}
                 {mayWrite && (
                   <button
                     type="button"
