@@ -151,6 +151,14 @@ for (const colorScheme of ['light', 'dark'] as const) {
           await isSound(page, 'label')
           await page.keyboard.press('Escape')
         }
+        if (name === 'Sign off') {
+          await page.getByRole('button', { name: /^\d+ holds$/ }).click()
+          const what = page.getByRole('dialog', { name: 'What holds' })
+          await what.getByText('Rests on', { exact: true }).first().click()
+          await expect(what.locator('ol li').first()).toBeVisible()
+          await isSound(page, 'what holds')
+          await page.keyboard.press('Escape')
+        }
         const partsOf = {
           Configure: ['Wi-Fi', 'Channels', 'Logins', 'Firmware', 'Compare'],
           Prove: ['Units', 'Home', 'Find the fault']
