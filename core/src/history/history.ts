@@ -99,17 +99,24 @@ export function remember(history: History, entries: Iterable<Placed>, places?: R
       happenings.set(unit, [...(happenings.get(unit) ?? []), { seq: entry.seq, what }])
     }
     if (entry.kind === 'thing.stood') stood.set(entry.body.id, [...(stood.get(entry.body.id) ?? []), entry.seq])
-    if (entry.kind === 'order.said') {
-      const [change, proof] = [entry.body.change, entry.body.proof].map((id) => lineOf(lines, id))
-      const key = change && proof && wordKey(change.seq, proof.seq)
-      if (key) words.set(key, [...(words.get(key) ?? []), { by: entry.by, came: entry.body.came }])
-    }
+    if (entry.kind === 'order.said') hearWord(words, lines, entry)
     if (entry.kind === 'slip.undone') {
       const slip = lineOf(lines, entry.body.undoes)
       if (slip?.by.id === entry.by.id) undone.set(slip.seq, entry.seq)
     }
   }
   return { lines, outboxes, writes, happenings, undone, words, stood }
+}
+
+/** Adds what somebody said of which came first, where both lines are in the logbook. */
+function hearWord(
+  words: Map<string, readonly Word[]>,
+  lines: History['lines'],
+  { by, body }: Placed<'order.said'>
+): void {
+  const [change, proof] = [body.change, body.proof].map((id) => lineOf(lines, id))
+  const key = change && proof && wordKey(change.seq, proof.seq)
+  if (key) words.set(key, [...(words.get(key) ?? []), { by, came: body.came }])
 }
 
 function lineOf(lines: History['lines'], id: string): Placed | undefined {
