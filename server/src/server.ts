@@ -82,11 +82,15 @@ async function makeAnew(logbook: Logbook, config: Config, log: Logger): Promise<
   await noteRebuilt(config.DATABASE_URL)
 }
 
+/** Longer than a proxy or a browser keeps a connection that nothing goes over: one that is ended here just as a call begins on it fails that call. */
+const KEPT_MS = 65_000
+
 /** Starts serving. @returns once it listens */
 export async function serve(services: Services): Promise<Running> {
   const { config } = services
   const answer = makeApp(services).callback()
   const server = createServer((request, response) => void answer(request, response))
+  server.keepAliveTimeout = KEPT_MS
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject)
     server.listen(config.PORT, config.HOST, resolve)

@@ -38,13 +38,39 @@ export async function linesOf(ask: BecauseAsk, sealed: string | null): Promise<B
   return lines
 }
 
+interface Waiting {
+  done: (lines: BecauseLines) => void
+  failed: (error: unknown) => void
+}
+
+let worker: Worker | null = null
+let count = 0
+const waiting = new Map<number, Waiting>()
+
 function asked(ask: BecauseAsk): Promise<BecauseLines> {
   return new Promise((done, failed) => {
-    const worker = new Worker(new URL('./worker.mjs', import.meta.url), { workerData: { ...ask, forMs: FOR_MS } })
-    worker.once('message', (lines: BecauseLines) => {
-      done(lines)
-      void worker.terminate()
-    })
-    worker.once('error', failed)
+    const id = ++count
+    waiting.set(id, { done, failed })
+    const thread = running()
+    thread.ref()
+    thread.postMessage({ id, ask, forMs: FOR_MS })
   })
+}
+
+/** One thread for the process, which is slow to begin; while nobody waits for it, it does not keep the process from ending. */
+function running(): Worker {
+  if (worker) return worker
+  const made = new Worker(new URL('./worker.mjs', import.meta.url))
+  made.on('message', ({ id, lines }: { id: number; lines: BecauseLines }) => {
+    waiting.get(id)?.done(lines)
+    waiting.delete(id)
+    if (waiting.size === 0) made.unref()
+  })
+  made.on('error', (error) => {
+    worker = null
+    for (const { failed } of waiting.values()) failed(error)
+    waiting.clear()
+  })
+  worker = made
+  return made
 }
