@@ -30,7 +30,7 @@ const sealed = (log: Log, at: string): VisitRecord => {
 /** The visit that begins from another one, sealed on that day. */
 function next(log: Log, at = march): Log {
   const record = sealed(log, at)
-  const proven = provenOf(record, evaluate(log.folded(), catalogue, standard), allRules)
+  const proven = provenOf(record, evaluate(log.folded(), catalogue, standard), allRules, standard.policy)
   const visit = new Log().write('visit.opened', {
     ...{ home: record.visit.home, customer: record.visit.customer, technician: record.visit.technician },
     standard: record.visit.standard,
@@ -99,6 +99,39 @@ describe('what was proven when the home was last left', () => {
     expect(said(log, 'prove-source')[0]!.evidence).toBe(
       'The source was not measured by cable. It was last proven on 2026-03-02. Hall router was reset since.'
     )
+  })
+
+  it('by other figures than the standard’s of today is asked anew', () => {
+    const sharper = { ...standard, policy: { ...standard.policy, roomDbm: -60 } }
+    const [room] = evaluate(begun().folded(), catalogue, sharper).filter(({ rule }) => rule === 'prove-rooms')
+    expect([room!.outcome, room!.evidence]).toEqual([
+      'unproven',
+      expect.stringContaining('last proven on 2026-03-02. The standard wants other figures now.')
+    ])
+    const [source] = evaluate(begun().folded(), catalogue, sharper).filter(({ rule }) => rule === 'prove-source')
+    expect(source!.outcome).toBe('not-here')
+  })
+
+  it('of the source is not taken over where it held only as the provider was told', () => {
+    const told = first()
+      .write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps: 20, idleMs: 9 }] } })
+      .write('brief.set', { set: { providerReference: 'TT-1' } })
+    expect(outcomes(told, 'prove-source')).toEqual(['holds'])
+    expect(outcomes(next(told), 'prove-source')).toEqual(['unproven'])
+  })
+
+  it('through a unit that is not here any more is asked anew', () => {
+    const log = new Log()
+    for (const entry of begun().entries)
+      log.entries.push(
+        entry.kind === 'proven.before'
+          ? {
+              ...entry,
+              body: { ...entry.body, proven: entry.body.proven.map((one) => ({ ...one, unit: idOf('gone') })) }
+            }
+          : entry
+      )
+    expect(outcomes(log, 'prove-rooms')).toEqual(['unproven'])
   })
 
   it('of what is looked at all the same is what was found', () => {

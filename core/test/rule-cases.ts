@@ -1391,7 +1391,31 @@ export const cases: RuleCase[] = [
     'holds'
   ],
   ['cable-power', 'a network telephone whose class nobody says', complete, phone('lan-3', {}), 'unproven'],
-  ['cable-power', 'a network telephone that hangs on nothing', complete, phone(null, {}), 'not-here'],
+  ['cable-power', 'a network telephone that hangs on nothing', complete, phone(null, {}), 'unproven'],
+  [
+    'cable-power',
+    'a network telephone of a known class that hangs on nothing',
+    complete,
+    phone(null, { powerClass: 2 }),
+    'unproven'
+  ],
+  [
+    'cable-power',
+    'a network telephone with an adapter of its own alone',
+    complete,
+    phone(null, { ownPower: true }),
+    'not-here'
+  ],
+  [
+    'cable-power',
+    'a network telephone at a port of a router, which gives no power',
+    complete,
+    (log) => {
+      log.write('fitting.set', { id: idOf('tel'), set: { kind: 'network-telephone', powerClass: 2 } })
+      cable(log, end(router, 'lan-1'), { thing: 'fitting', id: idOf('tel'), port: 'lan' }, { linkMbps: 1000 }, 'tel')
+    },
+    'unproven'
+  ],
   ['cable-power', 'a network telephone, within the budget', complete, phone('lan-3', { powerClass: 2 }), 'holds'],
   [
     'cable-power',

@@ -66,7 +66,8 @@ it('each finding names the lines it rests on; what is not worked out names none'
     findings,
     models: [...catalogue],
     standard: firstStandard,
-    now: log.entries.at(-1)!.at
+    now: log.entries.at(-1)!.at,
+    forMs: 60_000
   }
   const because = await linesOf(ask, 'of this seal')
   const text = (await recordText(log, { because })).replace(/\s+/g, ' ')
@@ -77,6 +78,9 @@ it('each finding names the lines it rests on; what is not worked out names none'
   expect(await recordText(log)).not.toContain('Rests on')
   // Of a logbook that is sealed it is worked out once.
   expect(await linesOf({ ...ask, findings: [] }, 'of this seal')).toBe(because)
+  // What there was no time for is not kept.
+  expect((await linesOf({ ...ask, forMs: 0 }, 'of another seal')).every((lines) => lines === null)).toBe(true)
+  expect(await linesOf(ask, 'of another seal')).toEqual(because)
 })
 
 it('every moment on paper is told in the company’s zone, which is named once', async () => {

@@ -66,8 +66,14 @@ it('a device that has the visit open is there; one that went without a word is n
   expect(await unheard(phone)).toEqual([])
   await nothingWaits(isolde, phone, [visit])
   expect(await unheard()).toEqual([[phone, 'Isolde Marram']])
-  // Nobody else says so for it.
+  // Nobody else says so for it, nor that it is there.
   await nothingWaits(corin, phone)
+  const over = new AbortController()
+  await fetch(`${corin.address}/api/visits/${visit}/events?after=0&outbox=${phone}`, {
+    headers: { cookie: corin.cookie },
+    signal: over.signal
+  })
+  over.abort()
   expect(await unheard()).toEqual([[phone, 'Isolde Marram']])
   await nothingWaits(isolde, phone)
   expect(await unheard()).toEqual([])

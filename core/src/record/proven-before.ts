@@ -8,6 +8,8 @@ export const provenBefore = z.strictObject({
   /** When that visit was sealed. */
   at: z.iso.datetime(),
   /** The unit it was found through, where it was one. */
-  unit: z.string().max(40).optional()
+  unit: z.string().max(40).optional(),
+  /** The figures of the standard that it held by. */
+  figures: z.record(z.string(), z.number()).optional()
 })
 export type ProvenBefore = z.infer<typeof provenBefore>

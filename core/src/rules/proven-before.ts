@@ -1,6 +1,7 @@
 import { changesSince, type Rests } from '../history/stands'
 import { standing, thingsOf, type VisitRecord } from '../record/record'
 import type { ProvenBefore } from '../record/proven-before'
+import { laterFigures, type Policy } from '../policy/standard'
 import type { Finding } from './finding'
 import type { Home, Rule, Verdict } from './rule'
 
@@ -21,12 +22,23 @@ export function withoutWhatWasProven(rule: Rule, home: Home, verdicts: Verdict[]
     )
     if (!before || verdict.outcome !== 'unproven' || verdict.wasProven) return verdict
     const rests = restsOfBefore(home, before, provenBefore.seq)
-    return rests === null ? verdict : asItWasLeft(verdict, before, changedSince(home, provenBefore.seq, rests))
+    return rests === null
+      ? verdict
+      : asItWasLeft(verdict, before, changedSince(home, provenBefore.seq, rests) ?? otherFigures(rule, before, home))
   })
 }
 
 const changedSince = ({ history }: Home, line: number, rests: readonly Rests[]): string | null =>
   changesSince(history, line, rests)[0]?.message ?? null
+
+/** The figures that a rule goes by. */
+const figuresOf = ({ figuresOfBefore = [] }: Rule, policy: Policy): Record<string, number> =>
+  Object.fromEntries(figuresOfBefore.map((name) => [name, policy[name] ?? laterFigures[name]]))
+
+function otherFigures(rule: Rule, { figures = {} }: ProvenBefore, { policy }: Home): string | null {
+  const isSame = Object.entries(figuresOf(rule, policy)).every(([name, figure]) => figures[name] === figure)
+  return isSame ? null : 'The standard wants other figures now.'
+}
 
 function asItWasLeft(verdict: Verdict, { at }: ProvenBefore, changed: string | null): Verdict {
   const last = `last proven on ${at.slice(0, 10)}`
@@ -44,15 +56,25 @@ function asItWasLeft(verdict: Verdict, { at }: ProvenBefore, changed: string | n
 /**
  * What the next visit at a home may take for proven, of a visit that was sealed.
  * @param verdicts what the rules said of it then
+ * @param policy what it was checked by
  */
-export function provenOf(record: VisitRecord, verdicts: readonly Finding[], rules: readonly Rule[]): ProvenBefore[] {
+export function provenOf(
+  record: VisitRecord,
+  verdicts: readonly Finding[],
+  rules: readonly Rule[],
+  policy: Policy
+): ProvenBefore[] {
   const at = record.seal?.at
   if (at === undefined) return []
-  const asked = new Set(rules.filter(({ restsOfBefore }) => restsOfBefore).map(({ id }) => id))
+  const asked = new Map(rules.filter(({ restsOfBefore }) => restsOfBefore).map((rule) => [rule.id, rule]))
+  // It may hold only as the provider was told, which says nothing of what its line gives now.
+  if (record.brief.facts.providerReference !== undefined) asked.delete('prove-source')
   return verdicts.flatMap(({ rule, subject, outcome, code }): ProvenBefore[] => {
-    if (!asked.has(rule)) return []
+    const known = asked.get(rule)
+    if (!known) return []
     const about = { rule, ...(subject ? { subject: subject.id } : {}) }
-    if (outcome === 'holds') return [{ ...about, at, ...throughOne(record, rule, subject?.id) }]
+    if (outcome === 'holds')
+      return [{ ...about, at, ...throughOne(record, rule, subject?.id), figures: figuresOf(known, policy) }]
     // What was taken for proven then as well is as old as it was.
     const older = record.provenBefore?.proven.find((proven) => proven.rule === rule && proven.subject === subject?.id)
     return outcome === 'not-here' && code === CODE && older ? [older] : []

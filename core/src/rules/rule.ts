@@ -19,7 +19,7 @@ import {
   type VisitRecord
 } from '../record/record'
 import type { Stage } from '../record/stages'
-import type { Level, Policy } from '../policy/standard'
+import type { laterFigures, Level, Policy } from '../policy/standard'
 
 /** What a rule says of a record, or of one thing in it. */
 export type Outcome = 'holds' | 'breaks' | 'unproven' | 'waived' | 'not-here'
@@ -92,6 +92,8 @@ export interface Rule {
    * @param proof the number of the line that says it
    */
   restsOfBefore?: (home: Home, before: ProvenBefore, proof: number) => readonly Rests[] | null
+  /** The figures of the standard that it goes by: what held by others is asked anew. */
+  figuresOfBefore?: readonly (keyof typeof laterFigures)[]
   /** Answered by a person with one tap, where set: the question that is asked. */
   asks?: string
   judge: (home: Home) => Verdict[]

@@ -7,13 +7,13 @@ export interface Unheard {
   since: Date
 }
 
-/** Notes that an outbox has a visit and is there now. */
+/** Notes that an outbox has a visit and is there now; of another person’s nobody says so. */
 export const noteTakenAlong = (db: Connection, visit: string, outbox: string, person: string, now: Date) =>
   run(
     db,
     `
       INSERT INTO taken_along (visit_id, outbox_id, person_id, seen_at) VALUES (?, ?, ?, ?)
-      ON DUPLICATE KEY UPDATE seen_at = VALUE(seen_at)
+      ON DUPLICATE KEY UPDATE seen_at = IF(person_id = VALUE(person_id), VALUE(seen_at), seen_at)
     `,
     [visit, outbox, person, now]
   )

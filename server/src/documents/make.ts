@@ -81,8 +81,11 @@ export async function makePack(services: Services, visit: string, by: Author): P
   return packPdf(await packOf(services, visit, by, 'making the pack'))
 }
 
+/** For so long whoever prints a record waits for what its findings rest on. */
+const PRINT_MS = 10_000
+
 /** Makes the company's record of a visit as it is now. */
-export async function makeRecordPdf({ logbook, db, config }: Services, visit: string): Promise<Buffer> {
+export async function makeRecordPdf({ logbook, db, config, log }: Services, visit: string): Promise<Buffer> {
   const { entries, record, history, findings } = await readVisit(logbook, visit)
   const left = { ...(await revisionOf(logbook, db, { record, history })), zone: config.COMPANY_ZONE }
   const changes: NonNullable<RecordParts['changes']>[number][] = []
@@ -111,10 +114,15 @@ export async function makeRecordPdf({ logbook, db, config }: Services, visit: st
       findings: said,
       models: [...left.catalogue],
       standard: left.standard,
-      now: record.seal?.at ?? new Date().toISOString()
+      now: record.seal?.at ?? new Date().toISOString(),
+      forMs: PRINT_MS
     },
     record.seal?.chain ?? null
-  )
+  ).catch((error: unknown) => {
+    // The record is printed without them.
+    log.error({ err: error, visit }, 'what findings rest on could not be worked out')
+    return []
+  })
   return recordPdf({
     ...left,
     findings: said,

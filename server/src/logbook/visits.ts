@@ -95,7 +95,8 @@ async function carryOver(logbook: Logbook, open: OpenVisit, from: string, by: Au
   await carrySecrets(logbook, open, from, record, by)
   // Last: what was taken over before it is in its past.
   const verdicts = broken === null ? ((await keptVerdicts(open.connection, from))?.findings ?? []) : []
-  const proven = provenOf(record, verdicts, allRules)
+  const { policy } = await logbook.states.standardOf(open.connection, record)
+  const proven = provenOf(record, verdicts, allRules, policy)
   if (proven.length > 0) open.write('proven.before', { visit: from, proven }, by)
 }
 

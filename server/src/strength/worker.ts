@@ -1,7 +1,8 @@
 import { parentPort } from 'node:worker_threads'
 import { judgeStrength } from '@pasado/core/secrets/strength'
+import type { StrengthAsk } from './judge'
 
 /** Judges one passphrase after another. */
-parentPort!.on('message', ({ id, value, hints }: { id: number; value: string; hints: string[] }) => {
-  parentPort!.postMessage({ id, strength: judgeStrength(value, hints) })
+parentPort!.on('message', ({ id, what }: { id: number; what: StrengthAsk }) => {
+  parentPort!.postMessage({ id, answer: judgeStrength(what.value, what.hints) })
 })

@@ -9,7 +9,8 @@ export function noteOpen(visit: string): () => void {
   open.add(visit)
   return () => {
     open.delete(visit)
-    tellNothingWaits()
+    // Unless it is opened again at once.
+    setTimeout(tellNothingWaits)
   }
 }
 

@@ -1,6 +1,7 @@
-import { aboutUnit, holds, rule, unproven } from '../rule'
+import type { KnownUnit } from '../../work/units/known-unit'
+import { aboutUnit, holds, rule, unproven, type Home, type Subject, type Verdict } from '../rule'
 import { fittingName } from '../../work/cabling/ports'
-import { standing, thingsOf } from '../../record/record'
+import { standing, thingsOf, type Fitting } from '../../record/record'
 import { asVerdict, isFedByCable, problemsOf } from './cables-of-home'
 
 export const cablePower = rule({
@@ -18,39 +19,41 @@ export const cablePower = rule({
         model.ports.some(({ powerInClass }) => powerInClass !== undefined) &&
         unit.removedSeq === null
     )
-    // A telephone that nobody says the class of: what hangs on the switch cannot be added up.
-    const unsaid = standing(thingsOf(home.record, 'fitting')).filter(
-      (fitting) =>
-        fitting.facts.kind === 'network-telephone' &&
-        fitting.facts.powerClass === undefined &&
-        fitting.facts.ownPower !== true &&
-        standing(thingsOf(home.record, 'cable')).some(({ facts: { a, b } }) =>
-          [a, b].some((end) => end?.id === fitting.id)
-        )
+    const telephones = standing(thingsOf(home.record, 'fitting')).filter(
+      ({ facts }) => facts.kind === 'network-telephone' && facts.ownPower !== true
     )
     const switches = home.units.filter(({ model }) => model?.powerBudgetW !== undefined)
-    if (powered.length === 0 && switches.length === 0 && unsaid.length === 0) return []
+    if (powered.length === 0 && switches.length === 0 && telephones.length === 0) return []
     const wrong = problemsOf(home, 'over-budget', 'over-port-limit', 'no-poe')
     if (wrong.length) return wrong.map((problem) => asVerdict(problem, home))
-    if (unsaid.length)
-      return unsaid.map((fitting) =>
-        unproven(
-          'How much power it asks for is not recorded.',
-          'Read the class off its label, or say that it has an adapter of its own.',
-          { stage: 'connect', kind: 'fitting', id: fitting.id, field: 'powerClass' },
-          { id: fitting.id, name: fittingName(fitting) }
-        )
-      )
-    const unfed = powered.filter(({ unit }) => !isFedByCable(home, unit.id))
-    if (unfed.length)
-      return unfed.map((known) =>
-        unproven(
-          'Nothing is recorded that gives it power.',
-          'Draw its cable to a powered port, or to an injector.',
-          { stage: 'connect', kind: 'cable', id: 'new', field: known.unit.id },
-          aboutUnit(known)
-        )
-      )
-    return [holds('Every powered unit is fed, within budget and limits.')]
+    const open = [...telephones.flatMap((telephone) => openOf(home, telephone)), ...powered.flatMap(unfed(home))]
+    return open.length > 0 ? open : [holds('Every powered unit is fed, within budget and limits.')]
   }
 })
+
+/** What is open of a telephone that its port is to feed. */
+function openOf(home: Home, fitting: Fitting): Verdict[] {
+  const about = { id: fitting.id, name: fittingName(fitting) }
+  // What hangs on a switch cannot be added up where one does not say what it asks for.
+  if (fitting.facts.powerClass === undefined)
+    return [
+      unproven(
+        'How much power it asks for is not recorded.',
+        'Read the class off its label, or say that it has an adapter of its own.',
+        { stage: 'connect', kind: 'fitting', id: fitting.id, field: 'powerClass' },
+        about
+      )
+    ]
+  return isFedByCable(home, fitting.id) ? [] : [notFed(fitting.id, about)]
+}
+
+const unfed = (home: Home) => (known: KnownUnit) =>
+  isFedByCable(home, known.unit.id) ? [] : [notFed(known.unit.id, aboutUnit(known))]
+
+const notFed = (id: string, about: Subject): Verdict =>
+  unproven(
+    'Nothing is recorded that gives it power.',
+    'Draw its cable to a powered port, or to an injector.',
+    { stage: 'connect', kind: 'cable', id: 'new', field: id },
+    about
+  )

@@ -49,6 +49,7 @@ export const proveSource = rule({
   minutes: 4,
   statement:
     'Wired test at the source: at least the share of the speed paid for that the standard wants, or the provider was told.',
+  figuresOfBefore: ['sourceShare'],
   restsOfBefore: (home, _, proof) =>
     measured(home, home.catalogue, ({ at }) => at === 'source').length > 0
       ? null

@@ -4,6 +4,7 @@ import { judgePath } from '../../work/prove/path'
 import { judgeRooms, measured, sourceOf } from '../../work/prove/rooms'
 import { stalePath } from '../../work/prove/stale'
 import { restsOfMeasurement, restsOfTest } from '../../work/prove/rests'
+import { equipmentOf } from '../../record/equipment'
 import { thingsOf } from '../../record/record'
 import { proofOf, whyStale } from '../../history/proof'
 import { installs } from '../../record/installs'
@@ -67,10 +68,13 @@ export const proveRooms = rule({
   minutes: 3,
   statement: 'Every room on the list has the signal, the speed and the latency that the standard wants.',
   afterAnywhere: [placeFinal, proveSource, startGoodLamp, radioChannel],
+  figuresOfBefore: ['roomDbm', 'roomMbps', 'roomShare', 'addedMs'],
   restsOfBefore: (home, { subject, unit }, proof) => {
     const isMeasured = measured(home, home.catalogue, ({ at, room }) => at === 'room' && room === subject).length > 0
     const room = thingsOf(home.record, 'room')[subject ?? '']
-    return isMeasured || room?.facts.complained
+    // What it was measured through has to be here still.
+    const isGone = unit !== undefined && equipmentOf(home.record, unit) === null
+    return isMeasured || room?.facts.complained || isGone
       ? null
       : restsOfMeasurement(home, proof, { unit, overTheAir: true }, home.catalogue)
   },

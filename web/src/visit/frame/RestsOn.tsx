@@ -11,8 +11,12 @@ type Found = 'unasked' | 'being worked out' | 'nothing' | readonly number[]
 const unsent = 'Something written here is not in the logbook yet. Look again once it is.'
 const otherwise = 'The logbook as this version of the program reads it does not say so.'
 
-/** The lines of the logbook that a finding rests on, worked out when they are asked for. */
-export function RestsOn({ finding }: { finding: Finding }) {
+/** The lines of the logbook that a finding rests on, worked out when they are asked for, anew where it says something else. */
+export const RestsOn = ({ finding }: { finding: Finding }) => (
+  <Asked key={`${finding.outcome} ${finding.evidence}`} finding={finding} />
+)
+
+function Asked({ finding }: { finding: Finding }) {
   const [found, setFound] = useState<Found>('unasked')
   const waits = useVisit((state) => state.pending.length > 0)
   const look = () => {

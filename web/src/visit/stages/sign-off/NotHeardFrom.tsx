@@ -3,7 +3,7 @@ import { useReading } from '../../../app/read'
 import { ask } from '../../../app/api'
 import { useOutbox } from '../../../outbox/outbox'
 import { Button } from '../../../ui/Button'
-import { Input } from '../../../ui/Field'
+import { Field, Input } from '../../../ui/Field'
 import { Notice } from '../../../ui/Notice'
 
 /** Devices that took the visit along and were not heard from since; undefined while it is not known. */
@@ -46,18 +46,9 @@ export function NotHeardFrom({ unheard, onLookAgain, reason, onReason }: Props) 
       </p>
       <div className="mt-2 flex flex-wrap items-end gap-2">
         <Button onClick={onLookAgain}>Look again</Button>
-        <div className="grow basis-64">
-          <label className="label" htmlFor="without-them">
-            Why without
-          </label>
-          <Input
-            id="without-them"
-            className="mt-1"
-            maxLength={300}
-            value={reason}
-            onChange={(event) => onReason(event.target.value)}
-          />
-        </div>
+        <Field label="Why without" className="grow basis-64">
+          <Input maxLength={300} value={reason} onChange={(event) => onReason(event.target.value)} />
+        </Field>
       </div>
     </Notice>
   )

@@ -15,7 +15,7 @@ import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 import { Notice } from '../../../ui/Notice'
-import { Input } from '../../../ui/Field'
+import { Field, Input } from '../../../ui/Field'
 
 /** Sign off: what still stands in the way, both signatures, the seal. */
 export function SignOff() {
@@ -107,18 +107,9 @@ function Review() {
       {!review && <p>Mend what the docket lists. What cannot be mended, a lead can waive with a reason.</p>}
       {mayWrite && (
         <div className="mt-2 flex flex-wrap items-end gap-2">
-          <div className="grow basis-64">
-            <label className="label" htmlFor="remark">
-              Remark
-            </label>
-            <Input
-              id="remark"
-              className="mt-1"
-              maxLength={600}
-              value={remark}
-              onChange={(event) => setRemark(event.target.value)}
-            />
-          </div>
+          <Field label="Remark" className="grow basis-64">
+            <Input maxLength={600} value={remark} onChange={(event) => setRemark(event.target.value)} />
+          </Field>
           {lead && review?.state === 'asked' ? (
             <Button
               disabled={!remark.trim()}
