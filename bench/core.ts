@@ -1,6 +1,6 @@
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Placed } from '@pasado/core/record/entry'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { reduce } from '@pasado/core/record/reduce'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { evaluate } from '@pasado/core/rules/evaluate'

@@ -6,6 +6,7 @@ import { startCompany } from '@pasado/testing/company'
 import { serverProcess } from '@pasado/testing/server-process'
 import { benchAppend } from './append'
 import { benchCore } from './core'
+import { benchJudging } from './judging'
 import { machine } from './machine'
 import { benchRadio } from './radio'
 import { benchAudit, benchChannels, benchVisit } from './visit'
@@ -15,6 +16,7 @@ await benchRadio()
 await benchVisit()
 await benchChannels()
 await benchAudit()
+await benchJudging()
 const company = await startCompany()
 try {
   const visits = demoVisits()

@@ -1,17 +1,12 @@
 import { expect, test } from '@playwright/test'
-import { choose, logIn, newVisit, saved, stage } from '@pasado/testing/browser-steps'
+import { choose, logIn, newVisit, routerStays, saved, stage } from '@pasado/testing/browser-steps'
 
 test('an extender is paired by button with the customer’s router, which stays and gives its address', async ({
   page
 }) => {
   await logIn(page, 'isolde')
   await newVisit(page, 'Barnaby Thole', '17 Coble Street')
-  await choose(page, 'Access line', 'existing router stays')
-  const theirs = page.getByRole('form', { name: 'Record the router that stays' })
-  await theirs.getByRole('combobox', { name: 'Make and model' }).fill('Marlin 7')
-  await theirs.getByRole('textbox', { name: 'Address' }).fill('192.168.1.1')
-  await choose(theirs, 'Gives addresses', 'Yes')
-  await theirs.getByRole('button', { name: 'It stays' }).click()
+  await routerStays(page, 'Marlin 7')
   await expect(page.getByRole('region', { name: 'What stays here' })).toContainText('192.168.1.1 · gives addresses')
 
   await stage(page, 'Kit')

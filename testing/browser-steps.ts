@@ -73,6 +73,16 @@ export async function newVisit(page: Page, customer: string, street: string): Pr
   return page.url()
 }
 
+/** Says under Brief that the customer’s router stays, and gives the addresses from 192.168.1.1. */
+export async function routerStays(page: Page, makeModel: string): Promise<void> {
+  await choose(page, 'Access line', 'existing router stays')
+  const theirs = page.getByRole('form', { name: 'Record the router that stays' })
+  await theirs.getByRole('combobox', { name: 'Make and model' }).fill(makeModel)
+  await theirs.getByRole('textbox', { name: 'Address' }).fill('192.168.1.1')
+  await choose(theirs, 'Gives addresses', 'Yes')
+  await theirs.getByRole('button', { name: 'It stays' }).click()
+}
+
 /** A new visit with a router and two nodes out of one box, at the Kit stage. */
 export async function visitWithTrio(page: Page, customer: string, street: string): Promise<void> {
   await newVisit(page, customer, street)

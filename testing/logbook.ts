@@ -3,7 +3,7 @@ import type { Placed } from '@pasado/core/record/entry'
 import type { Body, EntryKind } from '@pasado/core/record/entries/all'
 import type { Author } from '@pasado/core/record/attribution'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { fold, type Folded } from '@pasado/core/history/history'
+import { fold, type Folded } from '@pasado/core/history/fold'
 import { reduce } from '@pasado/core/record/reduce'
 import { ofOneRule } from '@pasado/core/rules/because'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
@@ -63,6 +63,19 @@ export class Log {
       id,
       origin: 'typed',
       assessed: { score: 4, bits: 80, holdsName: false, usedElsewhere: false, ...assessed, print }
+    })
+  }
+
+  /** A passphrase of a network that is to be typed in later, under a reference of its own. */
+  prepared(network: string, ref: string): this {
+    return this.write('secret.kept', {
+      ref,
+      purpose: 'wifi-passphrase',
+      thing: 'network',
+      id: network,
+      origin: 'made',
+      prepared: true,
+      assessed: { score: 4, bits: 90, holdsName: false, usedElsewhere: false, print: `prepared-${network}` }
     })
   }
 

@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { refuse } from '@pasado/core/values/problem'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { countOutcomes, evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import { parseWords, unreadable, UsageError } from './words'
 

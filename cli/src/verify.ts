@@ -2,6 +2,9 @@ import { readFile } from 'node:fs/promises'
 import { text as readAll } from 'node:stream/consumers'
 import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/documents/record-file'
 import { keyName, readSealCode, sealSignatureHolds } from '@pasado/core/record/seal'
+import { catalogueOf } from '@pasado/core/catalogue/model'
+import type { Entry } from '@pasado/core/record/entry'
+import { heldAgainstLines, type Borne } from '@pasado/core/rules/because'
 import { parseWords, printProblems, unreadable, UsageError } from './words'
 
 /** `pasado verify`: proves that a record file is what was sealed, down to the last octet. */
@@ -25,6 +28,9 @@ export async function verify(words: readonly string[]): Promise<number> {
         path: ['publicKey'],
         message: 'is not the key that was given with --key: somebody else sealed this'
       })
+    const borne = file.because && problems.length === 0 ? heldAgainst(file) : null
+    for (const at of borne?.wrong ?? [])
+      problems.push({ path: ['because', at], message: 'are not the lines that this verdict rests on' })
     if (!file.record.seal) problems.push({ path: ['record', 'seal'], message: 'is missing: this visit is not sealed' })
     if (problems.length) {
       printProblems(problems)
@@ -38,6 +44,7 @@ export async function verify(words: readonly string[]): Promise<number> {
         file.verdicts === undefined
           ? 'What the rules said is not part of this seal: it is of the kind before verdicts were signed.'
           : `What the rules said is part of this seal: ${file.verdicts.length} verdicts.`,
+        ...(borne ? [borneWords(borne)] : []),
         `visit      ${file.visit}`,
         `sealed     ${seal.at} by ${seal.by.name}`,
         `entries    ${file.entries.length}`,
@@ -64,6 +71,18 @@ export async function verify(words: readonly string[]): Promise<number> {
     console.error('NOT PROVEN')
     return 2
   }
+}
+
+/** The verdicts of a sealed file held against the lines that they rest on. */
+function heldAgainst({ entries, record, verdicts = [], because = [], models, standard }: RecordFile): Borne {
+  const before = (entries as Entry[]).filter(({ seq }) => seq < record.seal!.seq)
+  return heldAgainstLines(before, verdicts, because, catalogueOf(models), standard, record.seal!.at)
+}
+
+function borneWords({ borne, saidOtherwise }: Borne): string {
+  const otherwise =
+    saidOtherwise === 0 ? '' : `; of ${saidOtherwise} more this program says otherwise, by rules of its own`
+  return `The lines named for ${borne} verdicts are enough for them${otherwise}.`
 }
 
 /** From which line on the server signed for what follows the seal, and by which keys. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import type { Placed } from '@pasado/core/record/entry'
-import { becauseOf, ofOneRule } from '@pasado/core/rules/because'
+import { becauseOf, heldAgainstLines, ofOneRule } from '@pasado/core/rules/because'
 import { nextDraft } from '@pasado/core/rules/check-standard'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
@@ -68,6 +68,22 @@ describe('the lines that a finding rests on', () => {
     const { kind, body } = log.entries[look! - 1]!
     log.write(kind, body)
     expect(because(log, found(log, 'start-good-lamp', router))!.at(-1)).toBe(log.entries.length)
+  })
+
+  it('that are named for verdicts are held against them; what another program says is told apart', () => {
+    const log = complete()
+    const verdicts = findingsOf(log)
+    const lines = verdicts.map((finding) => because(log, finding))
+    const hold = (named: typeof lines, said = verdicts) =>
+      heldAgainstLines(log.entries, said, named, catalogue, standard)
+    expect(hold(lines)).toEqual({ borne: lines.filter((some) => some !== null).length, wrong: [], saidOtherwise: 0 })
+    const at = verdicts.findIndex(({ rule }) => rule === 'prove-path')
+    expect(hold(lines.with(at, [2])).wrong).toEqual([at])
+    expect(hold(lines.with(at, null)).wrong).toEqual([])
+    expect(hold(lines, verdicts.with(at, { ...verdicts[at]!, evidence: 'As it was said then.' }))).toMatchObject({
+      wrong: [],
+      saidOtherwise: 1
+    })
   })
 
   it('of what was proven once are the proof and the change after it', () => {

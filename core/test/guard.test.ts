@@ -35,6 +35,7 @@ const leadingNowhere: Partial<Record<EntryKind, Record<string, unknown>>> = {
   'unit.transferred': { unit: nothing, from: idOf('another-home'), reason: 'It was brought from there.' },
   'check.cancelled': { id: nothing },
   'fault.search': { search: idOf('search'), about: { unit: nothing, room: nothing } },
+  'secret.typed-in': { ref: nothing },
   'fault.observed': { search: nothing, observation: 'wired-test', answer: 'good' },
   'fault.found': { search: nothing, cause: 'backhaul-weak', end: 'mended', probability: 0.5 },
   'rule.answered': { rule: 'no-such-rule', subject: nothing, answer: 'yes' },

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Placed } from '@pasado/core/record/entry'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { nextDraft } from '@pasado/core/rules/check-standard'
 import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
@@ -14,7 +14,9 @@ import { beside, stayCases } from './stays-cases'
 import { unsaidCases } from './unsaid-cases'
 
 const standard = nextDraft(firstStandard)
-const judge = (entries: readonly Placed[]) => evaluate(fold(entries), catalogue, standard)
+/** Judges lines as a logbook of their own: what is kept of a line's past is kept of its past in one logbook. */
+const judge = (entries: readonly Placed[]) =>
+  evaluate(fold(entries.map((entry) => ({ ...entry }))), catalogue, standard)
 const isOpen = ({ outcome }: Finding) => outcome === 'breaks' || outcome === 'unproven'
 
 interface Omission {

@@ -27,7 +27,8 @@ const asksFor: Readonly<Record<(typeof acts)[number], readonly string[]>> = {
 const judge = (log: Log) =>
   new Map(
     evaluate(log.folded(), catalogue, standard).map((finding) => [
-      `${finding.rule} ${finding.subject?.id ?? ''}`,
+      // A rule may speak of one unit twice: of each of its bands.
+      `${finding.rule} ${finding.subject?.id ?? ''} ${finding.subject?.name ?? ''}`,
       finding
     ])
   )

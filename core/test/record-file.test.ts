@@ -15,7 +15,7 @@ import {
 import { chained, chainStart } from '@pasado/core/record/chain'
 import type { Entry, Placed } from '@pasado/core/record/entry'
 import type { Body, EntryKind } from '@pasado/core/record/entries/all'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { reduce } from '@pasado/core/record/reduce'
 import {
   keyName,
@@ -85,12 +85,24 @@ function sealed(): RecordFile {
     firstStandard,
     catalogue,
     publicKey,
-    null,
-    evaluate(folded, catalogue, firstStandard)
+    { verdicts: evaluate(folded, catalogue, firstStandard) }
   )
 }
 
 const problemsOf = (file: RecordFile) => integrityProblems(file).map(({ path }) => path.join('.'))
+
+describe('the lines that verdicts rest on', () => {
+  it('stand beside the verdicts, one list each, in their order and under the seal', () => {
+    const file = sealed()
+    const lines = file.verdicts!.map(() => [2, 3])
+    expect(problemsOf({ ...file, because: lines })).toEqual([])
+    expect(problemsOf({ ...file, because: lines.slice(1) })).toEqual(['because'])
+    expect(problemsOf({ ...file, because: lines.with(4, [3, 2]) })).toEqual(['because.4'])
+    expect(problemsOf({ ...file, because: lines.with(5, [file.entries.length]) })).toEqual(['because.5'])
+    const { verdicts: _, ...without } = file
+    expect(problemsOf({ ...without, because: lines })).toEqual(['verdicts', 'because'])
+  })
+})
 
 describe('a seal', () => {
   it('of the first kind says nothing of verdicts and verifies; verdicts put beside it are not under it', () => {
@@ -111,8 +123,7 @@ describe('a seal', () => {
       firstStandard,
       catalogue,
       publicKey,
-      null,
-      evaluate(folded, catalogue, firstStandard)
+      { verdicts: evaluate(folded, catalogue, firstStandard) }
     )
     expect([file.verdicts, integrityProblems(file)]).toEqual([undefined, []])
     expect(problemsOf({ ...file, verdicts: [] })).toEqual(['verdicts'])
@@ -321,9 +332,9 @@ describe('a record file', () => {
     shown.push(next(shown, 'secret.shown', { ref: idOf('s'), why: 'telling the customer' }))
     shown.push(next(shown, 'secrets.erased', { refs: [] }))
     const verdicts = base.verdicts!
-    expect(integrityProblems(makeRecordFile(shown, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([])
+    expect(integrityProblems(makeRecordFile(shown, firstStandard, catalogue, publicKey, { verdicts }))).toEqual([])
     const late = [...shown, next(shown, 'note.written', { text: 'late' })]
-    expect(problemsOf(makeRecordFile(late, firstStandard, catalogue, publicKey, null, verdicts))).toEqual([
+    expect(problemsOf(makeRecordFile(late, firstStandard, catalogue, publicKey, { verdicts }))).toEqual([
       `entries.${late.length - 1}`
     ])
   })

@@ -5,7 +5,7 @@ import { reduce } from '@pasado/core/record/reduce'
 import { changesBetween } from '@pasado/core/documents/changes'
 import type { Revision } from '@pasado/core/documents/change'
 import { fieldWords, valueWords } from '@pasado/core/documents/field-words'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { lineOf, moments, recordAt } from '@pasado/core/record/moments'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import {

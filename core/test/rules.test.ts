@@ -163,6 +163,36 @@ describe('levels, waivers and acknowledgements', () => {
     expect(log.judge('firm-minimum').map(({ outcome }) => outcome)).toEqual(['breaks', 'breaks'])
   })
 
+  it('a waiver covers the band that it was granted on, whichever of a unit’s it is, and leaves the others', () => {
+    const [, , from, change] = visitCases.find(
+      ([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz')
+    )!
+    const log = from()
+    change(log)
+    const ofRouter = () =>
+      log.judge('radio-channel').flatMap(({ subject, outcome }) => (subject?.id === router ? [outcome] : []))
+    expect(ofRouter()).toEqual(['holds', 'breaks'])
+    log.write('waiver.granted', { rule: 'radio-channel', subject: router, reason: 'Their camera wants it.' })
+    expect(ofRouter()).toEqual(['holds', 'waived'])
+    log.write('radio.set', { id: idOf('n0a'), set: { channel: 14 } })
+    expect(ofRouter()).toEqual(['breaks', 'waived'])
+  })
+
+  it('a waiver of what is not recorded of one band does not cover the other, though both read alike', () => {
+    const [, , from, change] = visitCases.find(
+      ([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz')
+    )!
+    const log = from()
+    change(log)
+    const ofRouter = () =>
+      log.judge('radio-channel').flatMap(({ subject, outcome }) => (subject?.id === router ? [outcome] : []))
+    log.write('radio.set', { id: idOf('n0b'), set: { channel: null } })
+    log.write('waiver.granted', { rule: 'radio-channel', subject: router, reason: 'Their camera wants it.' })
+    expect(ofRouter()).toEqual(['holds', 'waived'])
+    log.write('radio.set', { id: idOf('n0a'), set: { channel: null } })
+    expect(ofRouter()).toEqual(['unproven', 'waived'])
+  })
+
   it('a rule that is off says nothing', () => {
     expect(complete().judge('hand-choices', { ...firstStandard, levels: { 'hand-choices': 'off' } })).toEqual([])
   })

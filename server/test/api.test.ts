@@ -295,6 +295,35 @@ describe('secrets', () => {
     expect(text).not.toContain('seven77')
   })
 
+  it('a passphrase that is prepared says so in the logbook, is in use once it is typed in, and is the only one that is', async () => {
+    const visit = await openAVisit(isolde)
+    const network = uuidv7()
+    await post(isolde, visit, [draft(visit, 'network.set', { id: network, set: { preparedName: 'Plover' } })])
+    const secret = secretOf(network, { prepared: true, value: 'demo-plover-in-the-bay-7' })
+    const kept = await isolde.call('POST', `/visits/${visit}/secrets`, secret)
+    expect(kept.body).toMatchObject({ assessed: { holdsName: false } })
+    const wrong = await isolde.call('POST', `/visits/${visit}/secrets`, {
+      ...secretOf(network, { prepared: true }),
+      purpose: 'admin-password'
+    })
+    expect([wrong.status, wrong.text.includes('Wi-Fi passphrases only')]).toEqual([422, true])
+    // A name that nothing sends tells nobody anything; the one that is typed in does.
+    await post(isolde, visit, [
+      draft(visit, 'network.set', { id: network, set: { ssid: 'Plover', preparedName: null } }, { base: 3 }),
+      draft(visit, 'secret.typed-in', { ref: secret.ref }, { base: 3 })
+    ])
+    const { body } = await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
+    expect(body.entries.map(({ kind }) => kind)).toEqual([
+      'visit.opened',
+      'network.set',
+      'secret.kept',
+      'network.set',
+      'secret.typed-in',
+      'secret.assessed'
+    ])
+    expect(body.entries.at(-1)).toMatchObject({ body: { assessed: { holdsName: true } } })
+  })
+
   it('a name given later that stands in the passphrase is found out', async () => {
     const visit = await openAVisit(isolde)
     const network = uuidv7()

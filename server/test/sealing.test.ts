@@ -1,3 +1,7 @@
+import { catalogueOf } from '@pasado/core/catalogue/model'
+import type { Entry } from '@pasado/core/record/entry'
+import { heldAgainstLines } from '@pasado/core/rules/because'
+import type { Finding } from '@pasado/core/rules/finding'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { demoVisits } from '@pasado/demo/all'
@@ -87,6 +91,20 @@ it('two people who seal at once: one does, the other is told; after it nothing i
   const text = (await isolde.call('GET', `/visits/${visit}/export`)).text
   const file = readRecordFile(text)
   expect([integrityProblems(file, text), file.verdicts?.length]).toEqual([[], (await state()).findings.length])
+  // Each verdict with the lines it rests on, the same at every export, and borne out by them alone.
+  expect((await isolde.call('GET', `/visits/${visit}/export`)).text).toBe(text)
+  const before = file.entries.filter(({ seq }) => seq < file.record.seal!.seq) as Entry[]
+  const { at } = file.record.seal!
+  const held = heldAgainstLines(
+    before,
+    file.verdicts as Finding[],
+    file.because!,
+    catalogueOf(file.models),
+    file.standard,
+    at
+  )
+  const told = file.verdicts!.filter(({ outcome }) => outcome !== 'not-here').length
+  expect(held).toEqual({ borne: told, wrong: [], saidOtherwise: 0 })
   const shown = await isolde.call<{ verdicts: { rule: string }[] }>('GET', `/visits/${visit}`)
   expect(shown.body.verdicts).toEqual(file.verdicts)
   expect(

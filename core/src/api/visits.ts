@@ -22,11 +22,15 @@ const newSecret = z
     thing: z.enum(['brief', 'unit', 'network']),
     id: z.string().max(40),
     origin: z.enum(['typed', 'label', 'made']),
+    /** That it is to be typed in later. */
+    prepared: z.literal(true).optional(),
     security: z.enum(['wpa', 'wep']).optional(),
     value: z.string().min(1, 'must not be empty').max(128),
     outbox: outboxLook.optional()
   })
   .superRefine((secret, context) => {
+    if (secret.prepared && secret.purpose !== 'wifi-passphrase')
+      context.addIssue({ code: 'custom', path: ['prepared'], message: 'is for Wi-Fi passphrases only' })
     if (secret.purpose !== 'wifi-passphrase') return
     const problem = secret.security === 'wep' ? wepKeyProblem(secret.value) : wpaPassphraseProblem(secret.value)
     if (problem) context.addIssue({ code: 'custom', path: ['value'], message: problem })

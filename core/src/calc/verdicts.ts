@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { catalogueOf, model } from '../catalogue/model'
 import { conflictsOf } from '../history/conflicts'
-import { fold } from '../history/history'
+import { fold } from '../history/fold'
 import { policy } from '../policy/standard'
 import type { Author } from '../record/attribution'
 import { entryKinds, kindOf, type EntryKind } from '../record/entries/all'

@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/model'
 import type { Standard } from '../policy/standard'
 import type { ThingKind } from '../record/facts'
-import type { Folded } from '../history/history'
+import type { Folded } from '../history/fold'
 import type { Outcome } from '../rules/rule'
 
 /** A logbook folded up to a line, with what it is judged by. */

@@ -37,6 +37,11 @@ export const recordFile = z.strictObject({
   secrets: lockedSecrets.nullable(),
   /** What the rules said when it was sealed, where the seal vouches for it; left out otherwise. */
   verdicts: z.array(frozenVerdict).max(5000).optional(),
+  /** For each verdict the lines that it rests on, null where it is not told; left out where that was not worked out. */
+  because: z
+    .array(z.array(z.int().min(1)).max(100_000).nullable())
+    .max(5000)
+    .optional(),
   /** The server's signatures under lines that were written after the seal; left out where there are none. */
   heads: z.array(laterHead).max(100_000).optional()
 })
@@ -52,15 +57,22 @@ export function modelsUsed(record: VisitRecord, catalogue: Catalogue): Model[] {
   return [...keys].sort().flatMap((key) => catalogue.get(key) ?? [])
 }
 
+/** What stands in the file of a visit beside its logbook and what that is read by. */
+export interface BesideLogbook {
+  secrets?: LockedSecrets | null
+  /** What the rules said when it was sealed, and the lines that each rests on. */
+  verdicts?: readonly Finding[] | null
+  because?: readonly (readonly number[] | null)[] | null
+  heads?: readonly LaterHead[]
+}
+
 /** Makes the file of a visit. */
 export function makeRecordFile(
   entries: readonly Entry[],
   standardUsed: Standard,
   catalogue: Catalogue,
   publicKey: string | null,
-  secrets: LockedSecrets | null = null,
-  verdicts: readonly Finding[] | null = null,
-  heads: readonly LaterHead[] = []
+  { secrets = null, verdicts = null, because = null, heads = [] }: BesideLogbook = {}
 ): RecordFile {
   const record = reduce(entries as readonly Placed[])
   return {
@@ -73,6 +85,7 @@ export function makeRecordFile(
     publicKey,
     secrets,
     ...(verdicts && record.seal?.verdicts ? { verdicts: [...verdicts] } : {}),
+    ...(verdicts && record.seal?.verdicts && because ? { because: because.map((lines) => lines && [...lines]) } : {}),
     ...(heads.length ? { heads: [...heads] } : {})
   }
 }
@@ -128,12 +141,28 @@ export function integrityProblems(file: RecordFile, text?: string): Problem[] {
   const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
   if (sealedAt >= 0) sealProblems(file, entries, sealedAt, say)
   else if (file.verdicts !== undefined) say(['verdicts'], 'have no seal to vouch for them; leave them out')
+  const unfounded = becauseProblem(file, sealedAt)
+  if (unfounded) problems.push(unfounded)
   if (sealedAt < 0 && file.heads !== undefined) say(['heads'], 'have no seal that they follow; leave them out')
   if (sealedAt < 0 && file.publicKey !== null) say(['publicKey'], 'has no seal to prove; leave it null')
   if (file.secrets && digestOf(file.secrets.data) !== file.secrets.digest) say(['secrets', 'data'], 'was altered')
   if (text !== undefined && text !== printRecordFile(file))
     say([], 'is not in canonical form: its text was changed since it was exported')
   return problems
+}
+
+/** What is wrong with the lines that verdicts rest on, as far as their numbers tell; null where nothing is. */
+function becauseProblem({ because, verdicts }: RecordFile, sealedAt: number): Problem | null {
+  if (because === undefined) return null
+  if (verdicts === undefined) return { path: ['because'], message: 'tells of verdicts that are not here; leave it out' }
+  if (because.length !== verdicts.length)
+    return { path: ['because'], message: `tells of ${because.length} verdicts where there are ${verdicts.length}` }
+  const wrong = because.findIndex((lines) =>
+    lines?.some((line, at) => line > sealedAt || (at > 0 && line <= lines[at - 1]!))
+  )
+  return wrong < 0
+    ? null
+    : { path: ['because', wrong], message: 'names lines that do not stand under the seal, or not in their order' }
 }
 
 function sealProblems(

@@ -1,5 +1,5 @@
 import { attributionOf, type Author } from '../record/attribution'
-import { partsOf, presenceKey } from '../record/keys'
+import { isPresence, partsOf, presenceKey } from '../record/keys'
 import { isStored } from '../record/record'
 import { hasSeen, headsOf, isSame, type History, type Write } from './history'
 
@@ -26,15 +26,19 @@ export function conflictsOf(history: History): Unsettled[] {
   const known = found.get(history)
   if (known) return known
   const conflicts: Unsettled[] = []
-  const edits = new Map<string, Write[]>()
+  const takenOut = new Map<string, Write[]>()
   for (const [key, writes] of history.writes) {
-    const { kind, id } = partsOf(key)
-    if (isStored(kind)) edits.set(presenceKey(kind, id), [...(edits.get(presenceKey(kind, id)) ?? []), ...writes])
+    if (isPresence(partsOf(key)) && writes.some(({ value }) => value === false)) takenOut.set(key, [])
     if (!isOfSeveral(history, writes)) continue
     const heads = headsOf(history, writes)
     if (heads.some(({ value }) => !isSame(value, heads[0]!.value))) conflicts.push(unsettled(history, key, heads))
   }
-  for (const [key, writes] of edits) {
+  if (takenOut.size > 0)
+    for (const [key, writes] of history.writes) {
+      const { kind, id } = partsOf(key)
+      if (isStored(kind)) takenOut.get(presenceKey(kind, id))?.push(...writes)
+    }
+  for (const [key, writes] of takenOut) {
     const conflict = writtenWhileTakenOut(history, key, writes)
     if (conflict && !conflicts.some((other) => other.key === key)) conflicts.push(conflict)
   }
@@ -47,8 +51,9 @@ const found = new WeakMap<History, Unsettled[]>()
 
 /** What one outbox wrote never conflicts with itself. */
 function isOfSeveral(history: History, writes: readonly Write[]): boolean {
-  const outboxOf = ({ seq }: Write) => history.lines.get(seq)?.entry.from
-  return writes.length > 1 && writes.some((write) => outboxOf(write) !== outboxOf(writes[0]!))
+  if (writes.length < 2) return false
+  const first = history.lines.get(writes[0]!.seq)?.entry.from
+  return writes.some(({ seq }) => history.lines.get(seq)?.entry.from !== first)
 }
 
 /** Somebody took a thing out while somebody else, who did not know, went on writing on it. */

@@ -1,10 +1,9 @@
-import { kindOf } from '../record/entries/all'
+import { kindOf, type EntryKind } from '../record/entries/all'
 import type { Author } from '../record/attribution'
 import type { Told } from '../record/entries/kind'
 import type { Placed } from '../record/entry'
-import { fieldKey, partsOf, presenceKey } from '../record/keys'
-import type { VisitRecord } from '../record/record'
-import { emptyRecord, reduce } from '../record/reduce'
+import { fieldKey, partsOf, presenceKey, secretKey } from '../record/keys'
+import { reading, unread } from '../record/reads'
 import { sameJson } from '../values/canonical'
 
 /** A line of the logbook with its place in its outbox. */
@@ -92,7 +91,7 @@ export function remember(history: History, entries: Iterable<Placed>, places?: R
     const place = places?.get(entry.seq) ?? outboxes.get(entry.from) ?? 0
     outboxes.set(entry.from, place + 1)
     lines.set(entry.seq, { entry, place, own: entry.own ?? place })
-    const told = entry.kind === 'conflict.settled' ? settled({ ...history, lines, writes }, entry) : toldBy(entry)
+    const told = toldIn({ ...history, lines, writes }, entry)
     for (const { key, value } of told) writes.set(key, [...(writes.get(key) ?? []), { seq: entry.seq, value }])
     if (entry.kind === 'unit.event') {
       const { unit, what } = entry.body
@@ -124,7 +123,22 @@ function lineOf(lines: History['lines'], id: string): Placed | undefined {
   return undefined
 }
 
-const toldBy = ({ kind, body }: Placed): readonly Told[] => kindOf(kind).tells?.(body) ?? []
+/** What a line sets; of one that speaks of lines before it, by what those say. */
+function toldIn(history: History, entry: Placed): readonly Told[] {
+  if (entry.kind === 'conflict.settled') return settled(history, entry)
+  if (entry.kind === 'secret.typed-in') return typedIn(history, entry)
+  return kindOf(entry.kind).tells?.(entry.body) ?? []
+}
+
+/** The secret that was prepared and is in use from a line on. */
+function typedIn({ lines }: History, { body: { ref } }: Placed<'secret.typed-in'>): Told[] {
+  for (const { entry } of lines.values())
+    if (entry.kind === 'secret.kept' && entry.body.ref === ref && entry.body.prepared) {
+      const { id, purpose, assessed } = entry.body
+      return [{ key: secretKey(id, purpose), value: assessed.print }]
+    }
+  return []
+}
 
 /** The value that a conflict was settled for: as it was named, else, as by lines from before, the one that stood first or last in the logbook. */
 function settled(history: History, { seq, body }: Placed<'conflict.settled'>): Told[] {
@@ -194,80 +208,35 @@ export const linesSaying = (history: History, key: string, value: unknown): Writ
 
 /** Of lines about one thing those that no other of them had seen: the newest, or several that did not know of each other. */
 export function headsOf<T extends { seq: number }>(history: History, lines: readonly T[]): T[] {
-  return lines.filter(({ seq }) => !lines.some((other) => other.seq !== seq && hasSeen(history, other.seq, seq)))
+  // From the newest: whoever came last has mostly seen all.
+  return lines.filter(
+    ({ seq }) => lines.findLast((other) => other.seq !== seq && hasSeen(history, other.seq, seq)) === undefined
+  )
 }
 
 /** Every line of a logbook, in its order. */
 export const entriesOf = ({ lines }: History): Placed[] => Array.from(lines.values(), ({ entry }) => entry)
 
+/**
+ * Every line of some kinds, in the order of the logbook.
+ * @param kinds the same set whenever the same is asked
+ */
+export function linesOfKinds<K extends EntryKind>({ lines }: History, kinds: ReadonlySet<K>): Placed<K>[] {
+  const reads = reading()
+  if (reads) for (const kind of kinds) reads.kinds.add(kind)
+  let ofLogbook = ofKinds.get(lines)
+  if (!ofLogbook) ofKinds.set(lines, (ofLogbook = new Map<ReadonlySet<EntryKind>, Placed[]>()))
+  let found = ofLogbook.get(kinds)
+  if (!found) {
+    const isOfThese = (kind: string): boolean => (kinds as ReadonlySet<string>).has(kind)
+    found = unread(() => Array.from(lines.values(), ({ entry }) => entry)).filter(({ kind }) => isOfThese(kind))
+    ofLogbook.set(kinds, found)
+  }
+  return found as Placed<K>[]
+}
+
+/** Lines by what was asked for: many proofs ask the same of one logbook. */
+const ofKinds = new WeakMap<History['lines'], Map<ReadonlySet<EntryKind>, Placed[]>>()
+
 /** Whether two values say the same. */
 export const isSame = (a: unknown, b: unknown): boolean => a === b || sameJson(a ?? null, b ?? null)
-
-/** A logbook folded: the record that it amounts to, and its history. */
-export interface Folded {
-  record: VisitRecord
-  history: History
-}
-
-/** A logbook before its first entry. */
-export const nothingFolded: Folded = { record: emptyRecord, history: emptyHistory }
-
-/** What a logbook amounts to after more entries. */
-export const fold = (entries: readonly Placed[], from: Folded = nothingFolded): Folded => ({
-  record: reduce(entries, from.record),
-  history: remember(from.history, entries)
-})
-
-/** What some lines of a logbook would amount to without the others; each keeps its place in its outbox. */
-export function foldOnly(entries: readonly Placed[], isKept: (seq: number) => boolean): Folded {
-  // Lines of their own: what is kept of a line's past, is kept of its past in the whole logbook.
-  const kept = entries.flatMap((entry) => (isKept(entry.seq) ? [{ ...entry }] : []))
-  return { record: reduce(kept), history: remember(emptyHistory, kept, placesOf(entries)) }
-}
-
-const known = new WeakMap<readonly Placed[], ReadonlyMap<number, number>>()
-
-/** The places of lines in their outboxes, by number: of one logbook they are counted once. */
-function placesOf(entries: readonly Placed[]): ReadonlyMap<number, number> {
-  const counted = known.get(entries)
-  if (counted) return counted
-  const [places, lengths] = [new Map<number, number>(), new Map<string, number>()]
-  for (const { seq, from } of entries) {
-    const place = lengths.get(from) ?? 0
-    places.set(seq, place)
-    lengths.set(from, place + 1)
-  }
-  known.set(entries, places)
-  return places
-}
-
-/** The lines that the author of a line had before them. */
-function pastOf(history: History, by: number): Placed[] {
-  const past: Placed[] = []
-  for (const { entry } of history.lines.values())
-    if (entry.seq !== by && hasSeen(history, by, entry.seq)) past.push(entry)
-  return past
-}
-
-/** The record as the author of a line had it before them. */
-export const recordSeen = (history: History, by: number): VisitRecord =>
-  ofLine(records, history, by, emptyRecord, () => reduce(pastOf(history, by)))
-
-/** The logbook as the author of a line had it before them, folded. */
-export const foldedSeen = (history: History, by: number): Folded =>
-  ofLine(foldeds, history, by, nothingFolded, () => ({
-    record: recordSeen(history, by),
-    history: historyOf(pastOf(history, by))
-  }))
-
-const records = new WeakMap<Placed, VisitRecord>()
-const foldeds = new WeakMap<Placed, Folded>()
-
-/** What stands in a line’s past never changes: it is folded once. */
-function ofLine<T>(known: WeakMap<Placed, T>, history: History, by: number, nothing: T, make: () => T): T {
-  const entry = history.lines.get(by)?.entry
-  if (!entry) return nothing
-  let made = known.get(entry)
-  if (made === undefined) known.set(entry, (made = make()))
-  return made
-}

@@ -1,3 +1,4 @@
+import { hasRole } from './roles'
 import { standing, thingsOf, unitName, type Stays, type Unit, type VisitRecord } from './record'
 
 /** What units hang on, are paired with and get addresses from: a unit of ours, or something that stays. */
@@ -54,6 +55,9 @@ export function equipmentOf(record: VisitRecord, id: string | undefined): Equipm
   return unit ? ofUnit(unit) : null
 }
 
+/** Kinds of what stays that send a network. */
+export const staysThatSend: ReadonlySet<string | undefined> = new Set(['router', 'access-point', 'mesh-node'])
+
 /** What stays at the home, in the order it was added. */
 export const stayingOf = (record: VisitRecord): Stays[] => standing(thingsOf(record, 'stays'))
 
@@ -65,4 +69,4 @@ export const equipmentHere = (record: VisitRecord): Equipment[] => [
 
 /** What brings the line into the home: a modem or gateway of ours, or a modem that stays. */
 export const isModem = ({ unit, stays }: Equipment): boolean =>
-  unit?.facts.role === 'modem' || unit?.facts.role === 'gateway' || stays?.facts.kind === 'modem'
+  (unit !== null && unit !== undefined && hasRole(unit, 'modem', 'gateway')) || stays?.facts.kind === 'modem'

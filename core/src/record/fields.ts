@@ -28,6 +28,9 @@ export const digest = z.string().regex(/^[0-9a-f]{64}$/)
 
 export const yes = z.boolean()
 
+/** The number of a VLAN (IEEE 802.1Q): 0 and 4095 are the standard's own. */
+export const vlan = z.int().min(1, 'must be 1 to 4094').max(4094, 'must be 1 to 4094')
+
 export const metres = (least: number, most: number) =>
   z.number().min(least, `must be ${least} m or more`).max(most, `must be at most ${most} m`)
 

@@ -144,6 +144,8 @@ export const visitRecord = z.strictObject({
       thing: z.enum(['brief', 'unit', 'network']),
       id: z.string(),
       origin: z.enum(['typed', 'label', 'made']),
+      /** That it is to be typed in later; left out where it is in use. */
+      prepared: z.literal(true).optional(),
       assessed: secretAssessment,
       /** When it was erased, where others of the visit were kept. */
       erasedAt: z.string().optional()
@@ -321,10 +323,23 @@ export function elsewhereNow(unit: Unit): NonNullable<Unit['elsewhere']> {
 }
 
 /** The secret kept for a purpose of a thing; the newest where it was replaced. */
-export function secretFor(record: VisitRecord, purpose: Secret['purpose'], thing: string): Secret | null {
+export const secretFor = (record: VisitRecord, purpose: Secret['purpose'], thing: string): Secret | null =>
+  newestSecret(record, purpose, thing, false)
+
+/** A secret of a thing that was prepared last and is not typed in yet. */
+export const preparedSecret = (record: VisitRecord, purpose: Secret['purpose'], thing: string): Secret | null =>
+  newestSecret(record, purpose, thing, true)
+
+function newestSecret(
+  record: VisitRecord,
+  purpose: Secret['purpose'],
+  thing: string,
+  isPrepared: boolean
+): Secret | null {
   let newest: Secret | null = null
   for (const secret of Object.values(record.secrets)) {
-    if (secret.purpose === purpose && secret.id === thing && (!newest || secret.seq > newest.seq)) newest = secret
+    const isOfThese = secret.purpose === purpose && secret.id === thing && (secret.prepared ?? false) === isPrepared
+    if (isOfThese && (!newest || secret.seq > newest.seq)) newest = secret
   }
   return newest
 }

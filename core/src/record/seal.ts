@@ -96,8 +96,10 @@ export function packDigest(record: VisitRecord): string {
   return digestOf({
     brief: record.brief.facts,
     units: plain(standing(record.units)),
-    networks: plain(standing(record.networks)),
+    // What was prepared and is not typed in is not printed.
+    networks: standing(record.networks).map(({ id, facts: { preparedName: _, ...facts } }) => ({ id, facts })),
     secrets: Object.values(record.secrets)
+      .filter(({ prepared }) => !prepared)
       .map(({ ref, purpose, id }) => ({ ref, purpose, id }))
       .sort((a, b) => (a.ref < b.ref ? -1 : 1)),
     choices: Object.fromEntries(Object.entries(record.choices).map(([choice, { answer }]) => [choice, answer])),

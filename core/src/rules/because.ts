@@ -1,13 +1,14 @@
 import type { Catalogue } from '../catalogue/model'
-import { foldOnly } from '../history/history'
+import { fold, foldOnly } from '../history/fold'
 import type { Placed } from '../record/entry'
 import type { Standard } from '../policy/standard'
 import { allRules } from './all'
 import { evaluate } from './evaluate'
 import type { Finding } from './finding'
+import { linesLookedAt } from './looked-at'
 
 /** What a finding says, and of what. */
-type Said = Pick<Finding, 'rule' | 'subject' | 'outcome' | 'evidence' | 'level'>
+type Said = Pick<Finding, 'rule' | 'subject' | 'outcome' | 'evidence' | 'level' | 'granted' | 'lapsed'>
 
 /** A standard of one rule. */
 export function ofOneRule(rule: string, standard: Standard): Standard {
@@ -42,8 +43,50 @@ export function becauseOf(
   const lines = entries.slice(1).map(({ seq }) => seq)
   const suffices = (some: readonly number[]) => isSaidOf(new Set([opening.seq, ...some]))
   if (!suffices(lines)) return null
-  const needed = neededOf(lines, suffices)
+  // What was let pass was held against what was said then, by whatever that looked at.
+  const few = said.granted || said.lapsed ? null : linesLookedAt(entries, said.rule, catalogue, alone)
+  const some = few?.filter((seq) => seq !== opening.seq)
+  const needed = neededOf(some && suffices(some) ? some : lines, suffices)
   return needed.length > 0 ? needed : [opening.seq]
+}
+
+/** How many verdicts rest on the lines named for them, of how many of which this program says the same of the whole logbook. */
+export interface Borne {
+  borne: number
+  /** Those that the lines named for them do not bear out, by their place among the verdicts. */
+  wrong: number[]
+  /** Of how many this program says something else: its rules are not those of then. */
+  saidOtherwise: number
+}
+
+/**
+ * Holds verdicts against the lines that were named for them: with those alone the rules have to say the same.
+ * @param entries the logbook up to the seal
+ * @param because for each verdict its lines; null where none are told
+ */
+export function heldAgainstLines(
+  entries: readonly Placed[],
+  verdicts: readonly Finding[],
+  because: readonly (readonly number[] | null)[],
+  catalogue: Catalogue,
+  standard: Standard,
+  now?: string
+): Borne {
+  const options = now === undefined ? {} : { now }
+  const whole = evaluate(fold(entries), catalogue, standard, options)
+  const found: Borne = { borne: 0, wrong: [], saidOtherwise: 0 }
+  for (const [at, verdict] of verdicts.entries()) {
+    const lines = because[at]
+    if (!lines) continue
+    const alone = foldOnly(entries, (seq) => seq === entries[0]?.seq || lines.includes(seq))
+    const isBorne = evaluate(alone, catalogue, ofOneRule(verdict.rule, standard), options).some((finding) =>
+      isSame(finding, verdict)
+    )
+    if (isBorne) found.borne++
+    else if (whole.some((finding) => isSame(finding, verdict))) found.wrong.push(at)
+    else found.saidOtherwise++
+  }
+  return found
 }
 
 /** Of lines that suffice, few that do: one after another the last is found without which all after it do not, so that newer ones are kept. */

@@ -1,3 +1,4 @@
+import { hasRole } from '../record/roles'
 import { modelOf, type Catalogue } from '../catalogue/model'
 import { planOf, roomAt } from '../work/plan/home-plan'
 import { standing, thingsOf, unitName, type VisitRecord } from '../record/record'
@@ -65,7 +66,7 @@ export function cautionsOf(record: VisitRecord, catalogue: Catalogue): Caution[]
     'Only plug into sockets that stand; nothing of the fixed wiring is opened. A damaged socket or adapter is not used: a licensed electrician mends it.'
   )
   add(
-    units.some(({ unit }) => unit.facts.role === 'powerline-adapter'),
+    units.some(({ unit }) => hasRole(unit, 'powerline-adapter')),
     'powerline',
     'place',
     'A powerline adapter goes straight into a wall socket, never into a strip, and is not covered: it grows warm.'

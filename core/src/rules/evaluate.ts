@@ -1,31 +1,16 @@
 import type { Catalogue } from '../catalogue/model'
 import { nothingDone } from '../record/installs'
-import { hasHeld, type VisitRecord } from '../record/record'
+import { hasHeld } from '../record/record'
 import type { Stage } from '../record/stages'
 import type { Finding } from './finding'
-import { withGrants } from './grants'
-import { withNeeds } from './needs'
-import { withoutWhatWasProven } from './proven-before'
-import { withoutWhatStood } from './stood-before'
-import { homeOf, type Home, type Outcome, type Rule, type Verdict } from './rule'
-import { allRules } from './all'
-import { firstRules } from './first-rules'
-import { asRule } from './own-rules'
-import { withoutSay } from './unsettled'
+import { Judging, rulesInForce, type JudgeOptions } from './judging'
+import type { Outcome } from './rule'
 import { conflictsOf } from '../history/conflicts'
-import { foldedSeen, type Folded, type History } from '../history/history'
-import { byWordOf, unorderedOf, type Collecting } from './by-word'
+import type { Folded } from '../history/fold'
 import type { Level, Standard } from '../policy/standard'
 
 export type { Finding } from './finding'
-
-/** Told of a rule that could not judge a record. */
-export type OnFault = (rule: string, error: unknown) => void
-
-export interface JudgeOptions {
-  onFault?: OnFault | undefined
-  now?: string
-}
+export type { JudgeOptions, OnFault } from './judging'
 
 /**
  * Judges a logbook by a standard. A rule that fails on it is unproven and named: it never stops a visit.
@@ -37,109 +22,10 @@ export function evaluate(
   folded: Folded,
   catalogue: Catalogue,
   standard: Standard,
-  { onFault = () => undefined, now }: JudgeOptions = {}
+  options: JudgeOptions = {}
 ): Finding[] {
-  const { record } = folded
-  const history: History = standard.policy.wordNeedsLead ? { ...folded.history, wordsNeedLead: true } : folded.history
-  const judging: Collecting = { ...history, unordered: [], recordedSince: [] }
-  const prepare = (other: VisitRecord) => homeOf({ history, record: other }, catalogue, standard.policy)
-  const home = homeOf({ record, history: judging }, catalogue, standard.policy)
-  const homesThen = new Map<number, Home>()
-  const saidThen = (rule: Rule, line: number) => {
-    let then = homesThen.get(line)
-    if (!then) homesThen.set(line, (then = homeOf(foldedSeen(folded.history, line), catalogue, standard.policy)))
-    return judged(rule, onFault, () => judgeBy(rule, then))
-  }
-  const known = new Set(standard.rules ?? firstRules)
-  const own = (standard.own ?? []).map(asRule)
-  return [...allRules, ...own].flatMap((rule) => {
-    const level = standard.levels[rule.id] ?? rule.level
-    if (level === 'off' || (!known.has(rule.id) && !own.includes(rule))) return []
-    judging.unordered.length = 0
-    judging.recordedSince.length = 0
-    const verdicts = judged(rule, onFault, () => withoutSay({ record, history }, rule, judgeBy(rule, home), prepare))
-    const byWord = byWordOf(verdicts, history, (other) =>
-      judged(rule, onFault, () => judgeBy(rule, homeOf({ record, history: other }, catalogue, standard.policy)))
-    )
-    const common = {
-      rule: rule.id,
-      name: rule.name,
-      stage: rule.stage,
-      says: rule.statement,
-      asks: rule.asks ?? null
-    }
-    if (verdicts.length === 0) {
-      return [
-        {
-          ...common,
-          level,
-          outcome: 'not-here' as const,
-          subject: null,
-          evidence: 'Nothing of this kind is here.',
-          mend: '',
-          place: null,
-          granted: null
-        }
-      ]
-    }
-    return verdicts.map((said) =>
-      withGrants(findingOf(common, said, said.level ?? level, judging, byWord), folded, now, (line) =>
-        saidThen(rule, line)
-      )
-    )
-  })
-}
-
-type Common = Pick<Finding, 'rule' | 'name' | 'stage' | 'says' | 'asks'>
-
-/** A verdict as a finding, under the names that findings had from the first: they are stored with records. */
-function findingOf(
-  { rule, name, stage, says, asks }: Common,
-  said: Verdict,
-  level: Level,
-  judging: Collecting,
-  byWord: ReturnType<typeof byWordOf>
-): Finding {
-  const { outcome, subject, evidence, remedy: mend, place, code, figures, wasProven } = said
-  // Field by field: there are hundreds after every entry.
-  const finding: Finding = {
-    rule,
-    name,
-    stage,
-    says,
-    asks,
-    level,
-    outcome,
-    subject,
-    evidence,
-    mend,
-    place,
-    granted: null
-  }
-  if (code !== undefined) finding.code = code
-  if (figures !== undefined) finding.figures = figures
-  if (wasProven) finding.wasProven = wasProven
-  return Object.assign(finding, unorderedOf(said, judging), byWord(said))
-}
-
-const judgeBy = (rule: Rule, home: Home): Verdict[] =>
-  withoutWhatWasProven(rule, home, withoutWhatStood(rule, home, withNeeds(rule, home, rule.judge(home))))
-
-function judged(rule: Rule, onFault: OnFault, judge: () => Verdict[]): Verdict[] {
-  try {
-    return judge()
-  } catch (error) {
-    onFault(rule.id, error)
-    return [
-      {
-        outcome: 'unproven',
-        subject: null,
-        evidence: 'This rule could not judge the record: something in it is not as it expects.',
-        remedy: 'Look at what was entered last at this stage; then tell the lead.',
-        place: { stage: rule.stage, kind: 'answer', id: rule.id, field: 'answer' }
-      }
-    ]
-  }
+  const judging = new Judging(folded, catalogue, standard, options)
+  return rulesInForce(standard).flatMap((inForce) => judging.withGrants(inForce.rule, judging.findingsOf(inForce)))
 }
 
 /** Whether a finding stands between the visit and sign-off. */

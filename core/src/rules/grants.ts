@@ -1,7 +1,7 @@
 import { changesSince, restsOnCable, type Rests } from '../history/stands'
 import { exchangeOf, restsOfPlace } from '../work/prove/rests'
 import { hasEndAt, ruleKey, thingsOf, unitName, type VisitRecord } from '../record/record'
-import type { Folded } from '../history/history'
+import type { Folded } from '../history/fold'
 import type { Finding } from './finding'
 import type { Verdict } from './rule'
 
@@ -54,7 +54,12 @@ function whyNotCovered(
 ): string | null {
   if (until !== undefined && now !== undefined && Date.parse(now) >= Date.parse(until) + DAY_MS)
     return `only until ${until}.`
-  const then = saidThen(seq).find(({ subject }) => subject?.id === finding.subject?.id)
+  const ofUnit = saidThen(seq).filter(({ subject }) => subject?.id === finding.subject?.id)
+  // Of one unit a rule may have said several things, one a band, told apart by name; of one that was renamed since, the one that is like this.
+  const named = ofUnit.filter(({ subject }) => subject?.name === finding.subject?.name)
+  const ofIt = named.length > 0 ? named : ofUnit
+  const isAlike = (said: Verdict) => said.outcome === finding.outcome && codeOf(said) === codeOf(finding)
+  const then = ofIt.find(isAlike) ?? ofIt.find(({ outcome }) => outcome === finding.outcome) ?? ofIt[0]
   if (!then || then.outcome !== finding.outcome) return 'it came out otherwise then.'
   if (codeOf(then) !== codeOf(finding)) return `of something else: ${then.evidence}`
   const worse = (then.figures ?? []).find(({ name, value, better }) => {

@@ -1,9 +1,11 @@
 import type { KnownUnit } from '../work/units/known-unit'
 import { modelOf, type Catalogue } from '../catalogue/model'
-import { linesSaying, type Folded, type History } from '../history/history'
+import type { Folded } from '../history/fold'
+import { linesSaying, type History } from '../history/history'
 import { proofOf, whyStale } from '../history/proof'
 import type { Rests } from '../history/stands'
 import { answerKey } from '../record/keys'
+import { Kept } from '../record/kept'
 import type { ProvenBefore } from '../record/proven-before'
 import type { ThingKind } from '../record/facts'
 import {
@@ -118,25 +120,42 @@ export interface Home {
   networks: Network[]
 }
 
-/** Prepares a folded logbook for judging. */
+/** Prepares a folded logbook for judging. What a rule does not ask for is not looked at. */
 export function homeOf({ record, history }: Folded, catalogue: Catalogue, policy: Policy): Home {
-  return {
+  const boxes = new Kept<Home, KitInVisit[]>()
+  const units = new Kept<Home, KnownUnit[]>()
+  const segments = new Kept<Home, Segment[]>()
+  const pools = new Kept<Home, Pool[]>()
+  const hosts = new Kept<Home, Host[]>()
+  const networks = new Kept<Home, Network[]>()
+  const home: Home = {
     record,
     history,
     policy,
     catalogue,
-    boxes: standing(record.boxes ?? {}),
-    units: standing(record.units).map((unit) => ({
-      unit,
-      model: modelOf(unit, catalogue) ?? null,
-      name: unitName(unit)
-    })),
-    segments: standing(record.segments),
-    pools: standing(record.pools),
+    get boxes() {
+      return boxes.get(home, [], () => standing(record.boxes ?? {}))
+    },
+    get units() {
+      return units.get(home, [], () =>
+        standing(record.units).map((unit) => ({ unit, model: modelOf(unit, catalogue) ?? null, name: unitName(unit) }))
+      )
+    },
+    get segments() {
+      return segments.get(home, [], () => standing(record.segments))
+    },
+    get pools() {
+      return pools.get(home, [], () => standing(record.pools))
+    },
     // What was taken out has no address here.
-    hosts: standing(record.hosts).filter(({ facts }) => isHere(record, facts.unit)),
-    networks: standing(record.networks)
+    get hosts() {
+      return hosts.get(home, [], () => standing(record.hosts).filter(({ facts }) => isHere(record, facts.unit)))
+    },
+    get networks() {
+      return networks.get(home, [], () => standing(record.networks))
+    }
   }
+  return home
 }
 
 const isHere = ({ units }: VisitRecord, unit: string | undefined): boolean =>

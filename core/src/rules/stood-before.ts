@@ -1,44 +1,51 @@
-import { entriesOf } from '../history/history'
+import { linesOfKinds } from '../history/history'
 import { isCarriedOver } from '../record/carry-over'
 import type { Placed } from '../record/entry'
+import { Kept } from '../record/kept'
 import type { Home, Rule, Subject, Verdict } from './rule'
 
-/** What was done to a unit, of which a line tells; null where it tells of none. A look, a test or an answer does nothing to it. */
-function touchedBy({ kind, body }: Placed): string | null {
+/** Kinds of lines that tell of something that was done to a unit. A look, a test or an answer does nothing to it. */
+const touching = new Set([
+  'unit.set',
+  'unit.event',
+  'method.step',
+  'pairing.pressed',
+  'button.pressed',
+  'unit.transferred',
+  'secret.kept',
+  'thing.removed',
+  'thing.restored'
+] as const)
+type Touching = Placed<typeof touching extends Set<infer K> ? K : never>
+
+/** The unit that a line did something to; null where it did to none. */
+function touchedBy({ kind, body }: Touching): string | null {
   switch (kind) {
     case 'unit.set':
       return body.id
     case 'unit.event':
       return body.what.startsWith('tested-') ? null : body.unit
-    case 'method.step':
-    case 'pairing.pressed':
-    case 'button.pressed':
-    case 'unit.transferred':
-      return body.unit
     case 'secret.kept':
     case 'thing.removed':
     case 'thing.restored':
       return body.thing === 'unit' ? body.id : null
     default:
-      return null
+      return body.unit
   }
 }
 
-/** Nineteen rules ask the same of one home: it is reckoned once. */
-const reckoned = new WeakMap<Home, ReadonlySet<string>>()
+const kept = new Kept<Home, ReadonlySet<string>>()
 
 /** Units that stood here before, as the last visit left them: taken over with the opening, and nothing was done to them since. */
-export function untouched(home: Home): ReadonlySet<string> {
-  const known = reckoned.get(home)
-  if (known) return known
-  const { history, units } = home
-  const lines = entriesOf(history)
-  const isOld = (line: Placed | undefined) => line !== undefined && isCarriedOver(line, lines[0])
+export const untouched = (home: Home): ReadonlySet<string> => kept.get(home, [], () => reckon(home))
+
+function reckon({ history, units }: Home): ReadonlySet<string> {
+  const opened = history.lines.get(1)?.entry
+  const isOld = (line: Placed | undefined) => line !== undefined && isCarriedOver(line, opened)
+  const lines = linesOfKinds(history, touching)
   const touched = new Set(lines.filter((line) => !isOld(line)).map(touchedBy))
   const stood = units.filter(({ unit }) => isOld(history.lines.get(unit.addedSeq)?.entry) && !touched.has(unit.id))
-  const found = new Set(stood.map(({ unit }) => unit.id))
-  reckoned.set(home, found)
-  return found
+  return new Set(stood.map(({ unit }) => unit.id))
 }
 
 /**

@@ -1,5 +1,5 @@
 import { conflictsOf, type Unsettled } from '../history/conflicts'
-import type { Folded } from '../history/history'
+import type { Folded } from '../history/fold'
 import { isSame } from '../history/history'
 import { equipmentOf } from '../record/equipment'
 import type { VisitRecord } from '../record/record'

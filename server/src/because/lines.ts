@@ -31,14 +31,17 @@ const kept = new Map<string, BecauseLines>()
 
 const thread = askingThread<BecauseAsk, BecauseAnswer>(new URL('./worker.mjs', import.meta.url))
 
+/** Works out beside the thread that serves which lines findings rest on, as far as there is time. */
+export const workedOut = (ask: BecauseAsk): Promise<BecauseAnswer> => thread.ask(ask)
+
 /**
- * Works out beside the thread that serves which lines findings rest on.
+ * The same, of a sealed visit once.
  * @param sealed the digest of the seal, where there is one: what it was worked out to be stays so
  */
 export async function linesOf(ask: BecauseAsk, sealed: string | null): Promise<BecauseLines> {
   const known = sealed === null ? undefined : kept.get(sealed)
   if (known) return known
-  const { lines, isWhole } = await thread.ask(ask)
+  const { lines, isWhole } = await workedOut(ask)
   // What there was no time for is worked out at the next asking.
   if (sealed !== null && isWhole) {
     kept.set(sealed, lines)

@@ -2,7 +2,7 @@ import { versionKey } from '@pasado/core/values/version'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { durationKey } from '@pasado/core/work/run/visit-tasks'
 import { nextErasure } from '@pasado/core/work/erasure/erasure'
-import type { Finding } from '@pasado/core/rules/evaluate'
+import { heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
 import { putHome } from './homes'
 import { row, run, type Connection, type Param, type Statement } from './pool'
 import { termsOf } from './terms'
@@ -246,12 +246,22 @@ function projectTerms(visit: string, home: string, before: VisitRecord | null, a
     })
 }
 
+/** Of what a rule says of one unit several times, one a band, what is heaviest, by its key. */
+function heaviestOf(findings: readonly Finding[], keyOf: (finding: Finding) => string): Map<string, Finding> {
+  // The heaviest comes last, and stays.
+  return new Map(
+    heaviestFirst(findings)
+      .reverse()
+      .map((finding) => [keyOf(finding), finding])
+  )
+}
+
 function projectFindings(visit: string, before: readonly Finding[], after: readonly Finding[], last: Last): void {
   if (before === after) return
   const keyOf = (finding: Finding) => `${finding.rule}\n${finding.subject?.id ?? ''}`
-  const was = new Map(before.map((finding) => [keyOf(finding), finding]))
+  const was = heaviestOf(before, keyOf)
   const changed: Param[][] = []
-  for (const finding of after) {
+  for (const finding of heaviestOf(after, keyOf).values()) {
     const old = was.get(keyOf(finding))
     was.delete(keyOf(finding))
     if (old?.outcome === finding.outcome && old.level === finding.level) continue

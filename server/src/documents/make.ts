@@ -1,4 +1,5 @@
 import { whatDoesNotHold } from '../logbook/integrity'
+import { keptBecause } from '../because/kept'
 import { linesOf } from '../because/lines'
 import { keptVerdicts } from '../logbook/verdicts'
 import { worksOn } from '@pasado/core/record/may'
@@ -12,7 +13,7 @@ import { nameOfStage } from '@pasado/core/record/stages'
 import { changesBetween, differing } from '@pasado/core/documents/changes'
 import type { Revision } from '@pasado/core/documents/change'
 import { entriesUpTo } from '@pasado/core/record/moments'
-import { fold, type Folded } from '@pasado/core/history/history'
+import { fold, type Folded } from '@pasado/core/history/fold'
 import { passphraseOf } from '@pasado/core/work/wifi/passphrase'
 import type { Person } from '../db/people'
 import { readPhoto } from '../db/photos'
@@ -108,21 +109,24 @@ export async function makeRecordPdf({ logbook, db, config, log }: Services, visi
   // A sealed visit is printed with what was said of it when it was sealed, whatever a later program would say.
   const said = record.seal ? ((await keptVerdicts(db, visit))?.findings ?? findings) : findings
   const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
-  const because = await linesOf(
-    {
-      entries: sealedAt < 0 ? entries : entries.slice(0, sealedAt),
-      findings: said,
-      models: [...left.catalogue],
-      standard: left.standard,
-      now: record.seal?.at ?? new Date().toISOString(),
-      forMs: PRINT_MS
-    },
-    record.seal?.chain ?? null
-  ).catch((error: unknown) => {
-    // The record is printed without them.
-    log.error({ err: error, visit }, 'what findings rest on could not be worked out')
-    return []
-  })
+  const kept = record.seal ? await keptBecause(db, visit) : null
+  const because =
+    kept ??
+    (await linesOf(
+      {
+        entries: sealedAt < 0 ? entries : entries.slice(0, sealedAt),
+        findings: said,
+        models: [...left.catalogue],
+        standard: left.standard,
+        now: record.seal?.at ?? new Date().toISOString(),
+        forMs: PRINT_MS
+      },
+      record.seal?.chain ?? null
+    ).catch((error: unknown) => {
+      // The record is printed without them.
+      log.error({ err: error, visit }, 'what findings rest on could not be worked out')
+      return []
+    }))
   return recordPdf({
     ...left,
     findings: said,

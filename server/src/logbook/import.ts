@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { canonicalJson } from '@pasado/core/values/canonical'
 import { chainStart } from '@pasado/core/record/chain'
 import type { Entry } from '@pasado/core/record/entry'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import type { Author } from '@pasado/core/record/attribution'
 import { refuse } from '@pasado/core/values/problem'
 import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/documents/record-file'
@@ -22,6 +22,7 @@ import type { Services } from '../services'
 import { unlockSecrets } from '../vault/envelope'
 import { shownOf } from './logbook'
 import { project } from '../db/projections'
+import { keepBecause } from '../because/kept'
 import { keepVerdicts } from './verdicts'
 
 const bundle = z.strictObject({
@@ -80,6 +81,7 @@ export async function importFile(
       ...(await broughtAlong(connection, file))
     })
     if (record.seal) await keepVerdicts(connection, file.visit, findings, 'import', now)
+    if (file.because) await keepBecause(connection, file.visit, file.because)
     last(insertEntries(entries))
     if (file.heads) last(insertLaterHeads(file.visit, file.heads))
     last(moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))

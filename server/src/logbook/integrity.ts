@@ -7,6 +7,7 @@ import {
 import { chainProblem } from '@pasado/core/record/chain'
 import type { Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
+import type { BecauseLines } from '../because/lines'
 import type { Connection } from '../db/pool'
 import { laterHeads } from '../db/later-heads'
 import { isOurKey, sealKey } from '../db/seal-keys'
@@ -18,7 +19,7 @@ export async function fileOf(
   { states }: Logbook,
   db: Connection,
   { entries, record }: { entries: Entry[]; record: VisitRecord },
-  secrets: LockedSecrets | null = null
+  beside: { secrets?: LockedSecrets | null; because?: BecauseLines | null } = {}
 ): Promise<RecordFile> {
   const visit = record.visit.id
   const key = record.seal
@@ -27,7 +28,7 @@ export async function fileOf(
   const verdicts = record.seal?.verdicts ? ((await keptVerdicts(db, visit))?.findings ?? null) : null
   const catalogue = await states.catalogueFor(db, record)
   const heads = record.seal ? await laterHeads(db, visit) : []
-  return makeRecordFile(entries, await states.standardOf(db, record), catalogue, key, secrets, verdicts, heads)
+  return makeRecordFile(entries, await states.standardOf(db, record), catalogue, key, { ...beside, verdicts, heads })
 }
 
 /**

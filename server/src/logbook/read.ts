@@ -8,6 +8,7 @@ import { isOurKey } from '../db/seal-keys'
 import { readVisitHead } from '../db/visits'
 import type { Services } from '../services'
 import { lockSecrets } from '../vault/envelope'
+import { becauseOfSealed } from '../because/kept'
 import { fileOf, whatDoesNotHold } from './integrity'
 import type { Logbook } from './logbook'
 import { keptVerdicts } from './verdicts'
@@ -81,5 +82,6 @@ export async function visitFile(
   // Beside the visit's lock: making a key from a passphrase takes a while.
   const secrets: LockedSecrets | null = lock && bundle ? await lockSecrets(lock.passphrase, visit, bundle) : null
   const { entries, record } = await readVisit(logbook, visit)
-  return printRecordFile(await fileOf(logbook, db, { entries, record }, secrets))
+  const because = await becauseOfSealed(services, { entries, record })
+  return printRecordFile(await fileOf(logbook, db, { entries, record }, { secrets, because }))
 }

@@ -22,6 +22,8 @@ export interface NewSecret {
   thing: 'brief' | 'unit' | 'network'
   id: string
   origin: 'typed' | 'label' | 'made'
+  /** That it is to be typed in later. */
+  prepared?: true
   value: string
 }
 
@@ -216,12 +218,12 @@ async function eraseCopies(
 }
 
 export async function keepIn(logbook: Logbook, open: OpenVisit, secret: NewSecret, by: Author, look?: Look) {
-  const { ref, purpose, thing, id, origin, value } = secret
+  const { ref, purpose, thing, id, origin, prepared, value } = secret
   const assessed = await logbook.vault.keep(
     open.connection,
     { ref, visit: open.head.id, thing: id, purpose, value },
     nearNames(open.state.record)
   )
-  open.write('secret.kept', { ref, purpose, thing, id, origin, assessed }, by, look)
+  open.write('secret.kept', { ref, purpose, thing, id, origin, ...(prepared ? { prepared } : {}), assessed }, by, look)
   return assessed
 }

@@ -1,5 +1,6 @@
 import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/model'
-import { fold, nothingFolded, type Folded, type History } from '@pasado/core/history/history'
+import { fold, nothingFolded, type Folded } from '@pasado/core/history/fold'
+import type { History } from '@pasado/core/history/history'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { evaluate, type Finding, type OnFault } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'

@@ -112,7 +112,8 @@ async function carrySecrets(
   // Where it is told later that they are gone there, these are copies of them.
   for (const secret of await logbook.vault.openAll(open.connection, from)) {
     const held = record.secrets[secret.ref]
-    if (held)
+    // What was prepared and never typed in is no secret of the home.
+    if (held && !held.prepared)
       await keepIn(
         logbook,
         open,

@@ -5,7 +5,7 @@ import { judgeRooms, roomFloor, sourceOf } from '@pasado/core/work/prove/rooms'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
 import { photosOf, standing, type VisitRecord } from '@pasado/core/record/record'
 import { changesBetween, differing } from '@pasado/core/documents/changes'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { useFolded } from '../visit/session/facts'
 import { entriesUpTo } from '@pasado/core/record/moments'
 import { nameOfStage, stageNames, stages } from '@pasado/core/record/stages'
@@ -113,7 +113,11 @@ function Judged() {
           <h2 className="text-lg">{open.length === 0 ? 'Nothing stands in the way' : `${open.length} in the way`}</h2>
           <List framed className="mt-1">
             {open.map((finding) => (
-              <Line key={`${finding.rule}${finding.subject?.id ?? ''}`} finding={finding} onGrant={setGrant} />
+              <Line
+                key={`${finding.rule} ${finding.subject?.id ?? ''} ${finding.subject?.name ?? ''}`}
+                finding={finding}
+                onGrant={setGrant}
+              />
             ))}
           </List>
           {settled.length > 0 && (
@@ -121,7 +125,11 @@ function Judged() {
               <h2 className="mt-4 text-lg">Settled with a reason</h2>
               <List framed className="mt-1">
                 {settled.map((finding) => (
-                  <Line key={`${finding.rule}${finding.subject?.id ?? ''}`} finding={finding} onGrant={setGrant} />
+                  <Line
+                    key={`${finding.rule} ${finding.subject?.id ?? ''} ${finding.subject?.name ?? ''}`}
+                    finding={finding}
+                    onGrant={setGrant}
+                  />
                 ))}
               </List>
             </>

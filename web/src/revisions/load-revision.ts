@@ -2,7 +2,7 @@ import type { WholeVisit } from '@pasado/core/api/visits'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Revision } from '@pasado/core/documents/change'
 import { entriesUpTo, type Moment } from '@pasado/core/record/moments'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { ask } from '../app/api'
 
 /** Loads a visit whole. */

@@ -22,16 +22,34 @@ export const handoverKinds = {
       thing: z.enum(['brief', 'unit', 'network']),
       id: z.string().max(40),
       origin: z.enum(['typed', 'label', 'made']),
+      /** That it is to be typed in later: until then it is on no air. */
+      prepared: z.literal(true).optional(),
       assessed: secretAssessment
     }),
     by: 'server',
     refersTo: {},
-    tells: ({ id, purpose, assessed }) => [{ key: secretKey(id, purpose), value: assessed.print }],
+    tells: ({ id, purpose, prepared, assessed }) =>
+      prepared ? [] : [{ key: secretKey(id, purpose), value: assessed.print }],
     apply: (record, line) => ({
       secrets: { ...record.secrets, [line.body.ref]: { ...attributionOf(line), ...line.body } }
     }),
     inverse: null,
-    describe: ({ purpose }) => `${purpose.replaceAll('-', ' ')} put into the vault`
+    describe: ({ purpose, prepared }) =>
+      `${purpose.replaceAll('-', ' ')} put into the vault${prepared ? ', prepared to be typed in later' : ''}`
+  }),
+  /** A secret that was prepared is in use from here on. What it sets, the line with which it was kept tells. */
+  'secret.typed-in': entryKind({
+    body: z.strictObject({ ref: id }),
+    by: 'anybody',
+    refersTo: { ref: 'secret' },
+    apply: (record, line) => {
+      const held = record.secrets[line.body.ref]
+      if (!held?.prepared) return {}
+      const { prepared: _, ...secret } = held
+      return { secrets: { ...record.secrets, [line.body.ref]: { ...secret, ...attributionOf(line) } } }
+    },
+    inverse: null,
+    describe: () => 'A passphrase that was prepared is typed in'
   }),
   'secret.assessed': entryKind({
     body: z.strictObject({ ref: id, assessed: secretAssessment }),

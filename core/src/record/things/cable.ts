@@ -1,4 +1,4 @@
-import { id, metres } from '../fields'
+import { id, metres, vlan } from '../fields'
 import { z } from 'zod'
 import { asItIs, thing } from './thing'
 export const cableKinds = ['network', 'telephone', 'coax', 'fibre'] as const
@@ -18,6 +18,10 @@ export type CableEnd = z.infer<typeof cableEnd>
 export const cableFacts = z.strictObject({
   a: cableEnd,
   b: cableEnd,
+  /** VLANs that both its ports carry tagged; none where somebody looked and there is none. */
+  tagged: z.array(vlan).max(20),
+  /** The VLAN that both its ports have untagged, where it has one. */
+  untagged: vlan,
   kind: z.enum(cableKinds),
   category: z.enum(cableCategories),
   lengthM: metres(0.1, 300),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { asItIs, thing } from './thing'
+import { thing, without } from './thing'
 import { bands } from '../../values/band'
 import { checked, id, textLine, yes } from '../fields'
 import { ssidProblem } from '../../values/ssid'
@@ -8,6 +8,8 @@ export const securities = ['open', 'wep', 'wpa-tkip', 'wpa2-aes', 'wpa2-wpa3', '
 /** A network on the air. */
 export const networkFacts = z.strictObject({
   ssid: checked(ssidProblem, 64),
+  /** A name that is to be typed in later: it is on no air, and nothing prints it. */
+  preparedName: checked(ssidProblem, 64),
   /** How the name is said, in letters that paper can show, where it is in others. */
   transcription: textLine(64),
   use: z.enum(['main', 'guest', 'office', 'equipment']),
@@ -17,7 +19,9 @@ export const networkFacts = z.strictObject({
   isolated: yes,
   hidden: yes,
   /** The extender that sends this name, where it is not the router's. */
-  extender: id
+  extender: id,
+  /** What stays and sends it, where it is theirs and none of ours. */
+  stays: id
 })
 
 export const network = thing({
@@ -25,7 +29,8 @@ export const network = thing({
   table: 'networks',
   facts: networkFacts,
   later: false,
-  refersTo: { segment: 'segment', extender: 'unit' },
-  carriesOver: asItIs,
+  refersTo: { segment: 'segment', extender: 'unit', stays: 'stays' },
+  // What was prepared and never typed in is no network of the home.
+  carriesOver: without('preparedName'),
   compared: { byField: 2 }
 })

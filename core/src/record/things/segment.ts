@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { asItIs, thing } from './thing'
-import { checked, id, textLine } from '../fields'
+import { checked, id, textLine, vlan } from '../fields'
 import { parseCidr, parseIpv4 } from '../../values/ipv4'
 import { readDnsServers } from '../../values/dns'
 
@@ -15,6 +15,8 @@ export const segmentFacts = z.strictObject({
       const range = parseCidr(text)
       if ('problem' in range) context.addIssue({ code: 'custom', message: range.problem })
     }),
+  /** The VLAN that carries it beside others on one cable (IEEE 802.1Q). */
+  vlan,
   gateway: checked(
     (text) => (parseIpv4(text) === null ? 'must be an IPv4 address: four numbers 0–255 joined by dots' : null),
     40

@@ -15,6 +15,8 @@ export const unitFacts = z.strictObject({
   model: z.string().max(60),
   modelVersion: z.int().min(1),
   role: z.enum(roles),
+  /** What it is beside that, where its model can be both. */
+  alsoRole: z.enum(roles),
   serial: checked(
     (text) =>
       /^[A-Za-z0-9][A-Za-z0-9./ -]{1,39}$/.test(text)

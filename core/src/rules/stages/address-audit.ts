@@ -2,32 +2,19 @@ import type { AuditFinding, FindingCode } from '../../address/audit-schema'
 import type { Home, Place, Subject } from '../rule'
 import { type HomeAudit, auditRecord } from '../../work/addresses/home-audit'
 import type { Host, Segment, VisitRecord } from '../../record/record'
+import { Kept } from '../../record/kept'
 import { parseCidr } from '../../values/ipv4'
 
+const audits = new Kept<VisitRecord['hosts'], HomeAudit>()
+
 /** Audits the record that a rule reads. */
-export function auditOf(home: Home): HomeAudit {
-  const { segments, pools, hosts, units, stays } = home.record
-  const school = home.policy.poolSchool
-  const known = audits.get(hosts)
-  const isSame = known?.segments === segments && known.pools === pools && known.units === units && known.stays === stays
-  if (known && isSame && known.school === school) return known.audit
-  const audit = auditRecord(home.record, school)
-  audits.set(hosts, { segments, pools, units, stays, school, audit })
-  return audit
+export function auditOf({ record, policy }: Home): HomeAudit {
+  const { segments, pools, hosts, units, stays } = record
+  return audits.get(hosts, [segments, pools, units, stays, policy.poolSchool], () =>
+    auditRecord(record, policy.poolSchool)
+  )
 }
 
-/** Records are never changed in place, so an audit holds as long as all it was made from are the same objects. */
-const audits = new WeakMap<
-  VisitRecord['hosts'],
-  {
-    segments: VisitRecord['segments']
-    pools: VisitRecord['pools']
-    units: VisitRecord['units']
-    stays: VisitRecord['stays']
-    school: string
-    audit: HomeAudit
-  }
->()
 export const atSegment = (segment: Segment, field: string): Place => ({
   stage: 'configure',
   kind: 'segment',

@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { addrApplied } from './addr-applied'
 import { restsOfReached } from '../../work/prove/rests-of-answers'
 import {
@@ -172,9 +173,7 @@ export const addrNoOverlap = rule({
 function translatedTwice(home: Home): string | null {
   const finding = auditOf(home).findings.find(({ code }) => code === 'double-nat')
   if (finding) return `${finding.detail[0]!.toUpperCase()}${finding.detail.slice(1)} (${finding.subject})`
-  const router = home.units.find(
-    (known) => (known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway') && !isAccessPoint(known)
-  )
+  const router = home.units.find((known) => hasRole(known.unit, 'router', 'gateway') && !isAccessPoint(known))
   if (!router || router.unit.facts.mode === 'bridge') return null
   const before = stayingOf(home.record).find(({ facts }) => facts.kind === 'router')
   if (before || home.record.brief.facts.accessLine === 'existing-router')
@@ -193,7 +192,7 @@ function translatedTwice(home: Home): string | null {
 /** That nobody recorded what our router stands behind: a router of the customer's it may be. Null where it is recorded. */
 function behindSomething({ record, units }: Home): Verdict | null {
   const translates = units.some(
-    (known) => known.unit.facts.role === 'router' && known.unit.facts.mode !== 'bridge' && !isAccessPoint(known)
+    (known) => hasRole(known.unit, 'router') && known.unit.facts.mode !== 'bridge' && !isAccessPoint(known)
   )
   return translates && record.brief.facts.accessLine === undefined
     ? unproven(
@@ -254,13 +253,13 @@ export const addrReachable = rule({
 })
 
 /** Roles whose page everybody gets to by its address, whatever the model; others may be run from another's. */
-const withPages: ReadonlySet<string | undefined> = new Set(['router', 'gateway', 'access-point', 'controller'])
+const withPages = ['router', 'gateway', 'access-point', 'controller'] as const
 
 /** Whether a unit's page has to be reached at an address that is not recorded. */
-function isReachedAtAnAddress(home: Home, { id, facts }: Unit): boolean {
-  const hosts = home.hosts.filter((host) => host.facts.unit === id)
+function isReachedAtAnAddress(home: Home, unit: Unit): boolean {
+  const hosts = home.hosts.filter((host) => host.facts.unit === unit.id)
   if (hosts.length > 0) return hosts.every((host) => host.facts.address === undefined)
-  return withPages.has(facts.role) && !facts.stayed
+  return hasRole(unit, ...withPages) && !unit.facts.stayed
 }
 
 function notReached(home: Home, known: KnownUnit): Verdict {

@@ -1,6 +1,8 @@
+import { ofTheirs, withPassphraseOfTheirs } from './theirs'
 import { choiceNames, choices, type Choice } from '../../record/answers'
 import { packDigest } from '../../record/seal'
-import { headsOf, linesSaying, recordSeen, type Folded } from '../../history/history'
+import { recordSeen, type Folded } from '../../history/fold'
+import { headsOf, linesOfKinds, linesSaying } from '../../history/history'
 import { answerKey } from '../../record/keys'
 import { cautionsOf } from '../cautions'
 import {
@@ -21,7 +23,8 @@ import { listed } from '../../values/list'
 import { passphraseOf } from '../../work/wifi/passphrase'
 import { factOf } from '../../work/units/run-as-one'
 import type { KnownUnit } from '../../work/units/known-unit'
-import { wifiName, wifiPassphrase } from './wifi'
+import { wifiPassphrase } from './wifi-passphrase'
+import { wifiName } from './wifi'
 import { placeFinal } from './place'
 import { proveRooms } from './prove'
 import { firmMinimum } from './firmware'
@@ -133,20 +136,26 @@ export const handLamp = askedRule({
     home.record.choices.lamp?.answer === 'dim' || (home.record.choices.lamp?.answer === 'off' && canBeDark(home))
 })
 
+const makingPack = new Set(['pack.made'] as const)
+
 /** Whether the pack that was made last still says what the record does; one of before, which signed for less, by the record that it was made from. */
 export function isPackFresh({ record, history }: Folded): boolean {
   const { madeDigest } = record.pack
   const now = packDigest(record)
   if (madeDigest === null || madeDigest === now) return madeDigest !== null
-  const made = [...history.lines.values()].findLast(({ entry }) => entry.kind === 'pack.made')
-  return made !== undefined && packDigest(recordSeen(history, made.entry.seq)) === now
+  const made = linesOfKinds(history, makingPack).at(-1)
+  return made !== undefined && packDigest(recordSeen(history, made.seq)) === now
 }
 
 /** Networks that the pack names and cannot tell how to join. */
-const withoutPassphrase = ({ record, networks }: Home) =>
-  networks.filter(
+const withoutPassphrase = (home: Home) =>
+  home.networks.filter(
     (network) =>
-      network.facts.ssid !== undefined && network.facts.security !== 'open' && passphraseOf(record, network) === null
+      network.facts.ssid !== undefined &&
+      network.facts.security !== 'open' &&
+      passphraseOf(home.record, network) === null &&
+      !ofTheirs(home, network) &&
+      !withPassphraseOfTheirs(home, network)
   )
 
 export const handPack = rule({

@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { placedUnits, planOf, type HomePlan, type PlacedUnit } from '../../work/plan/home-plan'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
@@ -25,7 +26,7 @@ export function inPlan(home: Home): InPlan {
   }
 }
 
-const isRoot = (known: KnownUnit) => known.unit.facts.role === 'router' || known.unit.facts.role === 'gateway'
+const isRoot = ({ unit }: KnownUnit) => hasRole(unit, 'router', 'gateway')
 
 /** Members of a mesh that no plan shows, but for the one that the others hang on: a router among several members. */
 export const unplacedMembers = (home: Home, { unplaced }: InPlan): KnownUnit[] =>

@@ -1,15 +1,16 @@
-import { hasSeen } from '../../history/history'
-import { partsOf, secretKey } from '../../record/keys'
+import { hasSeen, linesOfKinds } from '../../history/history'
+import { fieldKey, secretKey } from '../../record/keys'
 import { kitIdentity, kitLabel } from './kit-identity'
 import { adapterFault } from '../../work/units/adapter'
 import { contentsOf } from '../../work/units/boxes'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
-import type { Catalogue } from '../../catalogue/model'
+import type { Catalogue, Role } from '../../catalogue/model'
+import { alsoRoles } from '../../record/roles'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { listed } from '../../values/list'
 
 /** What is set on a unit when it is configured. */
-const configuredFields = new Set([
+const configuredFields = [
   'mode',
   'dhcpServer',
   'dhcpRelay',
@@ -18,19 +19,16 @@ const configuredFields = new Set([
   'remoteAdmin',
   'pushButton',
   'adminName'
-])
+]
+
+/** Kinds of lines that configure a unit whatever they say. */
+const configuringKinds = new Set(['method.step', 'pairing.pressed'] as const)
 
 /** The lines with which a unit was configured: a step of its method, a press of its pairing, a setting, a password of its own. */
 function configuredAt({ history }: Home, unit: string): number[] {
-  const steps = [...history.lines.values()].flatMap(({ entry }) =>
-    (entry.kind === 'method.step' || entry.kind === 'pairing.pressed') && entry.body.unit === unit ? [entry.seq] : []
-  )
-  const set = [...history.writes].flatMap(([key, writes]) => {
-    const { kind, id, field } = partsOf(key)
-    const isSetting =
-      id === unit && ((kind === 'unit' && configuredFields.has(field)) || key === secretKey(unit, 'admin-password'))
-    return isSetting ? writes.map(({ seq }) => seq) : []
-  })
+  const steps = linesOfKinds(history, configuringKinds).flatMap(({ seq, body }) => (body.unit === unit ? [seq] : []))
+  const keys = [...configuredFields.map((field) => fieldKey('unit', unit, field)), secretKey(unit, 'admin-password')]
+  const set = keys.flatMap((key) => (history.writes.get(key) ?? []).map(({ seq }) => seq))
   return [...steps, ...set]
 }
 
@@ -206,16 +204,27 @@ export const kitRole = rule({
   judge: ({ units }) =>
     units.map((known) => {
       const { unit, model } = known
-      const { role } = unit.facts
+      const { role, alsoRole } = unit.facts
       if (role === undefined || !model)
         return unproven('It has no role yet.', 'Choose what it is here.', atUnit('kit', unit, 'role'), aboutUnit(known))
-      if (model.roles.includes(role)) return holds(`${model.name} as ${role}.`, aboutUnit(known))
-      return breaks(
-        `${model.name} cannot be a ${role}.`,
-        `Choose ${model.roles.join(' or ')}.`,
-        atUnit('kit', unit, 'role'),
-        aboutUnit(known)
-      )
+      const cannot = (what: Role, field: string) =>
+        breaks(
+          `${model.name} cannot be a ${what}.`,
+          `Choose ${model.roles.join(' or ')}.`,
+          atUnit('kit', unit, field),
+          aboutUnit(known)
+        )
+      if (!model.roles.includes(role)) return cannot(role, 'role')
+      if (alsoRole === undefined) return holds(`${model.name} as ${role}.`, aboutUnit(known))
+      if (!model.roles.includes(alsoRole)) return cannot(alsoRole, 'alsoRole')
+      if (!alsoRoles[role]?.includes(alsoRole))
+        return breaks(
+          `It is a ${role}, which is no ${alsoRole} as well.`,
+          'Choose one of the two.',
+          atUnit('kit', unit, 'alsoRole'),
+          aboutUnit(known)
+        )
+      return holds(`${model.name} as ${role} and ${alsoRole}.`, aboutUnit(known))
     })
 })
 

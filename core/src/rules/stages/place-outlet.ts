@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import type { PlacedUnit } from '../../work/plan/home-plan'
 import { standing } from '../../record/record'
 import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Verdict, rule } from '../rule'
@@ -18,9 +19,9 @@ function judgeOutlet(home: Home): Verdict[] {
       .map((outlet) => ({ outlet, far: apart(at, { x: outlet.facts.x!, y: outlet.facts.y! }) }))
       .sort((a, b) => a.far - b.far)[0]
   const adapters = found.placed
-    .filter(({ known }) => known.unit.facts.role === 'powerline-adapter')
+    .filter(({ known }) => hasRole(known.unit, 'powerline-adapter'))
     .map((adapter) => ({ ...adapter, near: nearest(adapter.at, 'mains') }))
-  const partners = home.units.filter(({ unit }) => unit.facts.role === 'powerline-adapter').length
+  const partners = home.units.filter(({ unit }) => hasRole(unit, 'powerline-adapter')).length
   const seen = found.placed.flatMap(({ known, at }): Verdict | Verdict[] => {
     const about = aboutUnit(known)
     if (isFedByCable(home, known.unit.id)) return overItsCable(known)
@@ -43,7 +44,7 @@ function judgeOutlet(home: Home): Verdict[] {
         atUnit('place', known.unit, 'x'),
         about
       )
-    if (known.unit.facts.role === 'powerline-adapter') {
+    if (hasRole(known.unit, 'powerline-adapter')) {
       if (near.outlet.facts.strip)
         return breaks(
           'Its outlet is a strip, which swallows what a powerline adapter sends.',

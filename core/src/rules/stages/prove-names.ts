@@ -16,7 +16,8 @@ import {
   unproven
 } from '../rule'
 import { ruleKey, standing, thingsOf } from '../../record/record'
-import { wifiName, wifiPassphrase } from './wifi'
+import { wifiPassphrase } from './wifi-passphrase'
+import { wifiName } from './wifi'
 
 /** A name that must no longer be heard: a default of one of our units, or the home's old one where it was given up. */
 export interface GoneName {

@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { proveSource } from './prove-source'
 import { proveNamesGone, proveRejoined, proveVoice } from './prove-names'
 import { judgePath } from '../../work/prove/path'
@@ -32,22 +33,17 @@ const atUnitOf = (id: string, field: string): Place => ({ stage: 'prove', kind: 
 const atTest = ({ unit }: KnownUnit): Place => atUnitOf(unit.id, 'test')
 
 /** A unit that is joined to another over the air: a member of a mesh, or an extender. */
-const isJoined = (known: KnownUnit) => isMeshMember(known) || known.unit.facts.role === 'extender'
+const isJoined = (known: KnownUnit) => isMeshMember(known) || hasRole(known.unit, 'extender')
 
 /** The members of a home that test their links: none where there is but one. */
 export function testedUnits(units: readonly KnownUnit[]): KnownUnit[] {
   const joined = units.filter(isJoined)
-  return joined.length > 1 || joined.some(({ unit }) => unit.facts.role !== 'router' && unit.facts.role !== 'gateway')
-    ? joined
-    : []
+  return joined.length > 1 || joined.some(({ unit }) => !hasRole(unit, 'router', 'gateway')) ? joined : []
 }
 
 /** Units that carry the network farther: on each of them somebody has to be seen. */
 export const extendingUnits = (units: readonly KnownUnit[]): KnownUnit[] =>
-  units.filter(
-    ({ unit, model }) =>
-      Boolean(model?.radios.length) && ['node', 'extender', 'access-point'].includes(unit.facts.role ?? '')
-  )
+  units.filter(({ unit, model }) => Boolean(model?.radios.length) && hasRole(unit, 'node', 'extender', 'access-point'))
 
 /** Units with ports for the customer's own devices: the only port of an access point is where it hangs on the rest. */
 export const wiredUnits = (units: readonly KnownUnit[]): KnownUnit[] =>

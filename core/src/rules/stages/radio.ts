@@ -6,6 +6,7 @@ import {
   type HomeChannels,
   type HomeRadio
 } from '../../work/channels/home-channels'
+import { Kept } from '../../record/kept'
 import { modelOf } from '../../catalogue/model'
 import { ofWhatStood, untouched } from '../stood-before'
 import { spectrumOf } from '../../radio/channels'
@@ -27,31 +28,15 @@ const NEAR_BEST = 1.1
 /** Only where somebody has begun to record channels: a model may choose its own. */
 const begun = (radios: readonly HomeRadio[]) => radios.some((radio) => radio.recorded !== null)
 
-/** A rule is asked after every entry; the plan changes only with what it is made of. */
-const plans = new WeakMap<object, { of: readonly unknown[]; plan: HomeChannels }>()
+const plans = new Kept<object, HomeChannels>()
 const RULE_STEPS = 400
 
 function plannedOf({ record, catalogue, policy }: Home): HomeChannels {
-  const of = [
-    record.radios,
-    record.neighbours,
-    record.stays,
-    record.units,
-    record.rooms,
-    record.storeys,
-    record.walls,
-    record.brief,
-    catalogue,
-    policy
-  ]
-  const known = plans.get(record.radios!)
-  if (known && of.every((candidate, index) => candidate === known.of[index])) return known.plan
-  const plan = planHomeChannels(record, catalogue, {
-    set24: sets[policy.channelSet ?? '1-6-11'],
-    mostSteps: RULE_STEPS
-  })
-  plans.set(record.radios!, { of, plan })
-  return plan
+  const { radios, neighbours, stays, units, rooms, storeys, walls, brief } = record
+  const of = [neighbours, stays, units, rooms, storeys, walls, brief, catalogue, policy]
+  return plans.get(radios!, of, () =>
+    planHomeChannels(record, catalogue, { set24: sets[policy.channelSet ?? '1-6-11'], mostSteps: RULE_STEPS })
+  )
 }
 
 /** A radio of which no channel is recorded: it chooses by itself, as far as it may be used in the country, or nobody knows. */

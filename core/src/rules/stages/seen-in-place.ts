@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { changesSince } from '../../history/stands'
 import { isCarriedOver } from '../../record/carry-over'
 import { restsOfHanging, restsOfPlace } from '../../work/prove/rests'
@@ -42,8 +43,8 @@ const powerlineOutlet = {
 } as const
 
 /** What is asked of a unit’s place under a rule, and what mends a no. */
-export const placeQuestionOf = (rule: PlaceQuestion, { facts: { role } }: Unit): { asks: string; remedy: string } =>
-  rule === 'place-outlet' && role === 'powerline-adapter' ? powerlineOutlet : placeQuestions[rule]
+export const placeQuestionOf = (rule: PlaceQuestion, unit: Unit): { asks: string; remedy: string } =>
+  rule === 'place-outlet' && hasRole(unit, 'powerline-adapter') ? powerlineOutlet : placeQuestions[rule]
 
 /**
  * Judges a unit by what somebody saw who stood there, where no plan shows it, or the plan does not tell; what they say counts until it is

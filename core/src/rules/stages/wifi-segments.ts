@@ -1,6 +1,8 @@
-import { type Home, type Verdict, breaks, holds, rule, unproven } from '../rule'
-import type { Network } from '../../record/record'
-import { aboutNetwork, atNetwork, eachNetwork, noNetwork } from './network-place'
+import { noNetwork, eachNetwork, ofTheirs } from './theirs'
+import { type Home, type Place, type Verdict, breaks, holds, rule, unproven } from '../rule'
+import type { Network, Segment } from '../../record/record'
+import { vlanProblem, type VlanProblem } from '../../work/configure/vlan'
+import { aboutNetwork, atNetwork } from './network-place'
 import { passphraseOf } from '../../work/wifi/passphrase'
 
 function judgeGuest(home: Home, network: Network): Verdict {
@@ -50,15 +52,44 @@ function judgeSegment(home: Home, network: Network): Verdict {
     network.facts.use ?? 'main'
   ]
   const name = segment.facts.name ?? segment.facts.cidr
+  const vlan = judgeVlan(home, network, segment)
   // A guest network isolated inside the home's own range is common on small routers and is judged by its isolation.
   if (segment.facts.use === wanted || (network.facts.use === 'guest' && network.facts.isolated === true))
-    return holds(`It lands in ${name}.`, aboutNetwork(network))
+    return vlan ?? holds(`It lands in ${name}${tagOf(segment)}.`, aboutNetwork(network))
   return breaks(
     `It lands in ${name}, which is for ${segment.facts.use ?? 'nothing yet'}.`,
     `Put it into a segment for ${wanted}.`,
     at,
     aboutNetwork(network)
   )
+}
+
+const tagOf = ({ facts: { vlan } }: Segment) => (vlan === undefined ? '' : `, VLAN ${vlan}`)
+
+/** What stands between a network and its segment, where that has a VLAN of its own; null where nothing does. */
+function judgeVlan(home: Home, network: Network, segment: Segment): Verdict | null {
+  const { vlan } = segment.facts
+  const twin = home.segments.find(({ id, facts }) => id !== segment.id && vlan !== undefined && facts.vlan === vlan)
+  if (twin)
+    return breaks(
+      `VLAN ${vlan} is that of ${twin.facts.name ?? twin.facts.cidr ?? 'another segment'} as well.`,
+      'Give each segment a VLAN of its own.',
+      { stage: 'configure', kind: 'segment', id: segment.id, field: 'vlan' },
+      aboutNetwork(network)
+    )
+  // One whose model is not known may send.
+  const units = home.units.map(({ unit, model }) => ({ unit, sends: model?.radios.length !== 0 }))
+  const problem = vlanProblem(home.record, home.catalogue, units, network, segment)
+  if (!problem) return null
+  const say = problem.outcome === 'breaks' ? breaks : unproven
+  return say(problem.message, problem.remedy, placeOf(problem, network), aboutNetwork(network))
+}
+
+function placeOf({ cable, unit }: VlanProblem, network: Network): Place {
+  if (unit === null) return atNetwork(network, 'segment')
+  return cable === null
+    ? { stage: 'connect', kind: 'cable', id: 'new', field: unit }
+    : { stage: 'connect', kind: 'cable', id: cable, field: 'tagged' }
 }
 
 export const wifiGuest = rule({
@@ -69,7 +100,9 @@ export const wifiGuest = rule({
   minutes: 1,
   statement: 'A guest network, where there is one, has its own passphrase and is isolated.',
   judge: (home) =>
-    home.networks.filter(({ facts }) => facts.use === 'guest').map((network) => judgeGuest(home, network))
+    home.networks
+      .filter(({ facts }) => facts.use === 'guest')
+      .map((network) => ofTheirs(home, network) ?? judgeGuest(home, network))
 })
 
 export const wifiSegment = rule({

@@ -1,24 +1,13 @@
-import { aboutNetwork, atNetwork, eachNetwork, noNetwork } from './network-place'
+import { noNetwork, eachNetwork, sentByTheirs } from './theirs'
+import { aboutNetwork, atNetwork } from './network-place'
 import { wifiGuest, wifiSegment } from './wifi-segments'
-import { secretFor, type Network } from '../../record/record'
-import { passphraseOf, takesPassphraseFrom } from '../../work/wifi/passphrase'
+import { wifiPassphrase } from './wifi-passphrase'
+import type { Network } from '../../record/record'
 import { eachOnce, hasOwnFact } from './answered-once'
 import { canPair, factOf } from '../../work/units/run-as-one'
 import { securityRank } from '../../work/wifi/security'
 import { isPrivateName } from '../../secrets/names'
-import {
-  aboutUnit,
-  atBrief,
-  atUnit,
-  breaks,
-  holds,
-  unproven,
-  type Home,
-  type Place,
-  type Rule,
-  type Verdict,
-  rule
-} from '../rule'
+import { aboutUnit, atBrief, atUnit, breaks, holds, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
 import { listed } from '../../values/list'
 
 export const securityWords = {
@@ -32,6 +21,14 @@ export const securityWords = {
 
 function judgeName(home: Home, network: Network): Verdict {
   const { ssid } = network.facts
+  const { preparedName } = network.facts
+  if (ssid === undefined && preparedName !== undefined)
+    return unproven(
+      `${preparedName} is prepared, and not typed in yet.`,
+      'Type it in on the unit’s page, then say so here.',
+      atNetwork(network, 'preparedName'),
+      aboutNetwork(network)
+    )
   if (ssid === undefined)
     return unproven('It has no name yet.', 'Enter its name.', atNetwork(network, 'ssid'), aboutNetwork(network))
   const at = atNetwork(network, 'ssid')
@@ -83,68 +80,18 @@ function judgeSecurity(home: Home, network: Network): Verdict {
   )
 }
 
-function judgePassphrase(home: Home, network: Network): Verdict {
-  const { security } = network.facts
-  const place: Place = { stage: 'configure', kind: 'secret', id: network.id, field: 'wifi-passphrase' }
-  const giver = takesPassphraseFrom(home.record, network)
-  const secret = passphraseOf(home.record, network)
-  if (!secret) return unproven('No passphrase is in the vault.', 'Make one or type one.', place, aboutNetwork(network))
-  const { assessed } = secret
-  const remedy = 'Make a new one.'
-  const same = Object.values(home.record.secrets).find(
-    (other) =>
-      other.ref !== secret.ref &&
-      secretFor(home.record, other.purpose, other.id)?.ref === other.ref &&
-      other.assessed.print === assessed.print &&
-      other.id !== network.id &&
-      !(
-        other.purpose === 'wifi-passphrase' &&
-        (other.id === giver ||
-          takesPassphraseFrom(
-            home.record,
-            home.networks.find(({ id }) => id === other.id)
-          ) === network.id)
-      )
-  )
-  if (same?.purpose === 'label-key')
-    return breaks('It is the default key of a label.', remedy, place, aboutNetwork(network))
-  if (same)
-    return breaks(
-      `It is the same as another secret of this visit (${same.purpose.replaceAll('-', ' ')}).`,
-      remedy,
-      place,
-      aboutNetwork(network)
-    )
-  if (assessed.holdsName)
-    return breaks(
-      'It holds the network’s name, the customer’s name or the street.',
-      remedy,
-      place,
-      aboutNetwork(network)
-    )
-  if (assessed.score < home.policy.leastStrength) {
-    return breaks(
-      `Strength ${assessed.score} of 4; the standard wants ${home.policy.leastStrength}. About ${Math.round(assessed.bits)} bits${security === 'wep' ? ', and WEP at that' : ''}.`,
-      remedy,
-      place,
-      aboutNetwork(network)
-    )
-  }
-  return holds(`Strength ${assessed.score} of 4, about ${Math.round(assessed.bits)} bits.`, aboutNetwork(network))
-}
-
 function judgeNames(home: Home): Verdict[] {
   const ours = home.networks.filter(({ facts }) => (facts.use ?? 'main') === 'main')
   const main = ours.filter(({ facts }) => facts.ssid !== undefined)
-  if (main.length < ours.length) {
-    const unnamed = ours.find(({ facts }) => facts.ssid === undefined)!
+  const unnamed = ours.find((network) => network.facts.ssid === undefined && !sentByTheirs(home, network))
+  if (unnamed) {
     return [unproven('A network has no name yet.', 'Enter its name.', atNetwork(unnamed, 'ssid'))]
   }
   if (main.length === 0) return []
   const own = main.filter(({ facts }) => facts.extender === undefined)
   const school = home.record.brief.facts.bandNames ?? home.policy.bandNames
   const verdicts: Verdict[] = []
-  if (own.length) {
+  if (own.some((network) => !sentByTheirs(home, network))) {
     const names = new Set(own.map(({ facts }) => facts.ssid))
     const split = own.length > 1 && names.size > 1
     const several = own.some(({ facts }) => (facts.bands?.length ?? 1) > 1) || names.size < own.length
@@ -236,19 +183,6 @@ export const wifiSecurity = rule({
   minutes: 3,
   statement: 'WPA2-AES or WPA3; never open, WEP or TKIP outside an isolated guest network.',
   judge: (home) => [...noNetwork(home), ...eachNetwork(judgeSecurity)(home)]
-})
-
-export const wifiPassphrase = rule({
-  id: 'wifi-passphrase',
-  name: 'Passphrase',
-  stage: 'configure',
-  level: 'must',
-  minutes: 3,
-  statement: '8–63 characters, strong enough, not the default, not the name, not another secret of the visit.',
-  judge: (home) => [
-    ...noNetwork(home),
-    ...home.networks.filter(({ facts }) => facts.security !== 'open').map((network) => judgePassphrase(home, network))
-  ]
 })
 
 export const wifiPushbuttonOff = rule({

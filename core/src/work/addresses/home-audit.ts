@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import {
   standing,
   unitName,
@@ -186,8 +187,10 @@ export function routersOf(units: readonly Unit[]): Set<string> {
   return new Set(
     units
       .filter(
-        ({ facts: { role, mode } }) =>
-          (role === 'router' || role === 'gateway' || role === 'modem') && mode !== 'access-point' && mode !== 'bridge'
+        (unit) =>
+          hasRole(unit, 'router', 'gateway', 'modem') &&
+          unit.facts.mode !== 'access-point' &&
+          unit.facts.mode !== 'bridge'
       )
       .map(({ id }) => id)
   )

@@ -2,7 +2,7 @@ import { bands, type Band } from '../../values/band'
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { obstaclesOf, placedUnits, planOf, plannedBands } from '../plan/home-plan'
 import { standing, thingsOf, unitName, type Radio, type Stays, type VisitRecord } from '../../record/record'
-import { stayingOf } from '../../record/equipment'
+import { stayingOf, staysThatSend } from '../../record/equipment'
 import { isMeshMember } from '../units/known-unit'
 import {
   costOf,
@@ -56,8 +56,6 @@ export function homeRadios(record: VisitRecord, catalogue: Catalogue): HomeRadio
   })
 }
 
-/** Kinds of what stays that send. */
-const staysThatSend: ReadonlySet<string | undefined> = new Set(['router', 'access-point', 'mesh-node'])
 /** How strong something that stays is heard where nobody drew it, dBm, and what of the air it takes: as one of ours would. */
 const [STAYING_DBM, STAYING_BUSY] = [-60, 0.3]
 

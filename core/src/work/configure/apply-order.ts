@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { ruleKey, standing, thingsOf, unitName, type Recorded, type Unit, type VisitRecord } from '../../record/record'
@@ -102,5 +103,5 @@ function sendsHomeNames(unit: Unit, model: Model): boolean {
   const { role } = unit.facts
   if (model.radios.length === 0) return false
   if (role === 'extender') return !isMeshMember({ model, unit })
-  return role === 'router' || role === 'gateway' || role === 'access-point'
+  return hasRole(unit, 'router', 'gateway', 'access-point')
 }

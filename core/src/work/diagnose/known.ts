@@ -1,5 +1,6 @@
+import { hasRole } from '../../record/roles'
 import { isGoodFor } from '../units/good-look'
-import type { Folded } from '../../history/history'
+import type { Folded } from '../../history/fold'
 import { auditRecord } from '../addresses/home-audit'
 import { checkCabling } from '../cabling/check'
 import { cableMbps } from '../cabling/known-cable'
@@ -68,8 +69,8 @@ export function knownAnswers(
   }
   const units = standing(record.units)
   const cables = standing(thingsOf(record, 'cable'))
-  const line = units.find(({ facts }) => facts.role === 'modem' || facts.role === 'gateway')
-  const router = units.find(({ facts }) => facts.role === 'router')
+  const line = units.find((unit) => hasRole(unit, 'modem', 'gateway'))
+  const router = units.find((unit) => hasRole(unit, 'router'))
   const touching: Searched['touching'] = (unit) => (unit ? cables.filter((cable) => hasEndAt(cable, unit.id)) : [])
   const searched: Searched = {
     folded,

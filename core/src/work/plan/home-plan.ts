@@ -1,6 +1,7 @@
 import type { Band } from '../../values/band'
 import { medianOf } from '../../values/median'
 import { modelOf, type Catalogue } from '../../catalogue/model'
+import { Kept } from '../../record/kept'
 import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../../record/record'
 import type { Grid, Sender } from '../../radio/coverage'
 import type { PathLossInput } from '../../radio/path-loss'
@@ -51,23 +52,15 @@ const firstCeiling = { material: 'wood', thicknessMm: 200 } as const
 /** What of a record is drawn. */
 type DrawnRecord = Pick<VisitRecord, 'storeys' | 'rooms' | 'walls' | 'openings' | 'brief'>
 
-/** The parts of a record that its plan is made of; none of them is ever changed in place. */
-type PlanParts = readonly unknown[]
-const partsOf = (record: DrawnRecord): PlanParts => [record.rooms, record.walls, record.openings, record.brief.facts]
-const drawn = new WeakMap<object, { parts: PlanParts; plan: HomePlan }>()
+const drawn = new Kept<object, HomePlan>()
 
 /**
  * The plan in a record: what is drawn and whole; a room without a size or a storey is left out. Made once for as long as nothing of
  * it changes, as many rules ask for it after every entry.
  */
 export function planOf(record: DrawnRecord): HomePlan {
-  if (!record.storeys) return drawPlan(record)
-  const parts = partsOf(record)
-  const known = drawn.get(record.storeys)
-  if (known?.parts.every((part, at) => part === parts[at])) return known.plan
-  const plan = drawPlan(record)
-  drawn.set(record.storeys, { parts, plan })
-  return plan
+  const { storeys, rooms, walls, openings, brief } = record
+  return storeys ? drawn.get(storeys, [rooms, walls, openings, brief.facts], () => drawPlan(record)) : drawPlan(record)
 }
 
 function drawPlan(record: DrawnRecord): HomePlan {

@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
@@ -36,8 +37,7 @@ export function joinsOf(
   leastDbm: number,
   calibration: { exponent?: number; wallFactor?: number } = {}
 ): Map<string, Join> {
-  const root =
-    units.find(({ at }) => at.unit.facts.role === 'router') ?? units.find(({ at }) => at.unit.facts.role === 'gateway')
+  const root = units.find(({ at }) => hasRole(at.unit, 'router')) ?? units.find(({ at }) => hasRole(at.unit, 'gateway'))
   const found = new Map<string, Join>()
   if (!root) return found
   found.set(root.at.id, 'root')

@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import { standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
 import { placedUnits, roomAt, type HomePlan } from './home-plan'
 
@@ -17,7 +18,7 @@ export function partnerCircuit(record: VisitRecord, plan: HomePlan, unit: string
       : [{ id, storey, x, y, circuit, strip: strip === true }]
   )
   for (const partner of placedUnits(record, plan)) {
-    if (partner.id === unit || partner.unit.facts.role !== 'powerline-adapter') continue
+    if (partner.id === unit || !hasRole(partner.unit, 'powerline-adapter')) continue
     const near = mains
       .filter(({ storey }) => storey === partner.storey)
       .sort((a, b) => Math.hypot(a.x - partner.x, a.y - partner.y) - Math.hypot(b.x - partner.x, b.y - partner.y))[0]

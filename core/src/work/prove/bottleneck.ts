@@ -73,7 +73,7 @@ export function bottleneckOf(
     expectedMbps,
     leastMbps,
     unknown,
-    finding: isSlow ? slowWords(record, catalogue, { links, expectedMbps, measured: at.down!.median, dbm }) : null
+    finding: isSlow ? slowWords(record, catalogue, { links, expectedMbps, measured: at.down.median, dbm }) : null
   }
 }
 

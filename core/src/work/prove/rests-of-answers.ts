@@ -1,5 +1,6 @@
+import { hasRole } from '../../record/roles'
 import { modelOf, type Catalogue } from '../../catalogue/model'
-import type { Folded } from '../../history/history'
+import type { Folded } from '../../history/fold'
 import { countingSlips, restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
 import { isPresence, partsOf } from '../../record/keys'
 import { staysName } from '../../record/equipment'
@@ -48,6 +49,14 @@ export function restsOfPath(
           ...servedBy(record, pool.facts.unit)
         ])
     ]),
+    ...Object.values(thingsOf(record, 'cable')).flatMap(({ id }) =>
+      restsOnFields(
+        'cable',
+        id,
+        { tagged: 'what VLANs a cable carries', untagged: 'what VLAN a cable has untagged' },
+        true
+      )
+    ),
     ...Object.values(thingsOf(record, 'stays')).flatMap(servedByStaying)
   ]
 }
@@ -69,7 +78,7 @@ function servedByStaying(stays: Stays): Rests[] {
 
 /** The range of a segment. */
 const restsOnRange = (segment: string): Rests[] => [
-  ...restsOnFields('segment', segment, { cidr: 'the range' }, true),
+  ...restsOnFields('segment', segment, { cidr: 'the range', vlan: 'the VLAN' }, true),
   restsOnPresence('segment', segment, 'the range')
 ]
 
@@ -89,8 +98,8 @@ export function restsOfCall({ record }: Folded): Rests[] {
     )
   const ofLine = cables.filter(({ facts: { a, b } }) => isOfTelephone(a) || isOfTelephone(b))
   const led = ofLine.flatMap(({ facts: { a, b } }) => [a, b]).flatMap((end) => (end?.thing === 'unit' ? end.id : []))
-  const carriers = Object.values(record.units).filter(({ id, facts }) =>
-    led.length ? led.includes(id) : ['gateway', 'router', 'modem'].includes(facts.role ?? '')
+  const carriers = Object.values(record.units).filter((unit) =>
+    led.length ? led.includes(unit.id) : hasRole(unit, 'gateway', 'router', 'modem')
   )
   return [
     ...carriers.flatMap(runningAs),
@@ -155,12 +164,15 @@ const settings: Readonly<Record<string, readonly string[]>> = {
     'adminName'
   ],
   network: ['ssid', 'use', 'bands', 'security', 'segment', 'isolated', 'hidden', 'extender'],
-  segment: ['cidr', 'gateway', 'leaseHours', 'dns', 'dnsServers'],
+  segment: ['cidr', 'vlan', 'gateway', 'leaseHours', 'dns', 'dnsServers'],
   pool: ['from', 'to', 'unit', 'segment'],
   host: ['address', 'reserved'],
   radio: ['channel', 'widthMHz'],
   secret: ['wifi-passphrase', 'admin-password']
 }
+
+/** What is recorded of a cable and set on the pages of what it joins. */
+const setOnPorts: ReadonlySet<string> = new Set(['tagged', 'untagged'])
 
 /** What it rests on that every page was applied: every recorded setting, first values too, and that no unit was set otherwise since. */
 export function restsOfApplied({ record, history }: Folded): Rests[] {
@@ -168,7 +180,9 @@ export function restsOfApplied({ record, history }: Folded): Rests[] {
     const { kind, field } = partsOf(key)
     // What is taken out is to be taken off its page as well.
     if (isPresence({ field }) && Object.hasOwn(settings, kind)) return [{ key, first: true, name: `a ${kind}` }]
-    return settings[kind]?.includes(field) ? [{ key, first: true, name: `a setting (${wordsOf(field)})` }] : []
+    return settings[kind]?.includes(field) || (kind === 'cable' && setOnPorts.has(field))
+      ? [{ key, first: true, name: `a setting (${wordsOf(field)})` }]
+      : []
   })
   const pressed = Object.values(record.units).map((unit): Rests => ({
     unit: unit.id,

@@ -1,5 +1,6 @@
 import type { Catalogue } from '../../catalogue/model'
-import { hasSeen, recordSeen, type Folded } from '../../history/history'
+import { recordSeen, type Folded } from '../../history/fold'
+import { hasSeen, linesOfKinds } from '../../history/history'
 import { restsOnCable, restsOnFields, restsOnPresence, type Rests } from '../../history/stands'
 import { staysName } from '../../record/equipment'
 import { secretKey } from '../../record/keys'
@@ -72,7 +73,8 @@ export function networksJoined(record: VisitRecord, network?: string): Network[]
   return main.length ? main : all
 }
 
-const wayKinds: ReadonlySet<string> = new Set([
+/** Kinds of lines after which the way from a unit to the line may be another. */
+const wayKinds = new Set([
   'unit.set',
   'cable.set',
   'outlet.set',
@@ -84,7 +86,7 @@ const wayKinds: ReadonlySet<string> = new Set([
   'brief.set',
   'thing.removed',
   'thing.restored'
-])
+] as const)
 
 /** Units between a unit and the line, itself among them, nearest first. */
 function wayOf(record: VisitRecord, unit: string, catalogue: Catalogue): string[] {
@@ -97,9 +99,7 @@ function wayOf(record: VisitRecord, unit: string, catalogue: Catalogue): string[
 /** Units that something was found through, then or now: nobody wrote of what they hang on since, unknown to who looked, but where both are asked. */
 export function wayThrough({ record, history }: Folded, proof: number, unit: string, catalogue: Catalogue): Unit[] {
   const now = wayOf(record, unit, catalogue)
-  const isSame = [...history.lines.values()].every(
-    ({ entry: { seq, kind } }) => !wayKinds.has(kind) || hasSeen(history, proof, seq)
-  )
+  const isSame = linesOfKinds(history, wayKinds).every(({ seq }) => hasSeen(history, proof, seq))
   const then = isSame ? [] : wayOf(recordSeen(history, proof), unit, catalogue)
   return [...new Set([...now, ...then])].flatMap((id) => record.units[id] ?? [])
 }
@@ -115,7 +115,12 @@ export function restsOfLamps({ record }: Folded, unit: Unit): Rests[] {
     ...placeOf(unit),
     ...versionOf(unit),
     ...exchangeOf(unit),
-    ...restsOnFields('unit', unit.id, { role: `the role of ${name}`, mode: `the mode of ${name}` }, false),
+    ...restsOnFields(
+      'unit',
+      unit.id,
+      { role: `the role of ${name}`, alsoRole: `the role of ${name}`, mode: `the mode of ${name}` },
+      false
+    ),
     ...own.flatMap((network) => restsOnNetwork(network, false)),
     ...channelsOf(record, unit.id, name, false),
     ...Object.values(record.hosts)

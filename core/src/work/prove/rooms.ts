@@ -4,7 +4,8 @@ import { standing, thingsOf, type Measurement, type Room, type VisitRecord } fro
 import type { Catalogue } from '../../catalogue/model'
 import { laterFigures, type Policy } from '../../policy/standard'
 import { groupBy } from '../../values/group-by'
-import { headsOf, type Folded } from '../../history/history'
+import type { Folded } from '../../history/fold'
+import { headsOf } from '../../history/history'
 import { staleMeasurement } from './stale'
 import { summarise, type Summary } from './runs'
 
@@ -17,15 +18,45 @@ export interface RoomFloor {
   reason: string
 }
 
-/** A measurement with its runs drawn together. */
-export interface Measured {
-  measurement: Measurement
-  down: Summary | null
-  up: Summary | null
-  idle: Summary | null
-  loaded: Summary | null
-  loss: Summary | null
-  stale: string | null
+/** A measurement with its runs drawn together; of one that nobody asks for nothing is reckoned. */
+export class Measured {
+  #stale: string | null | undefined
+
+  constructor(
+    readonly measurement: Measurement,
+    private readonly folded: Folded,
+    private readonly catalogue: Catalogue
+  ) {}
+
+  get down(): Summary | null {
+    return this.#summary('downMbps')
+  }
+
+  get up(): Summary | null {
+    return this.#summary('upMbps')
+  }
+
+  get idle(): Summary | null {
+    return this.#summary('idleMs')
+  }
+
+  get loaded(): Summary | null {
+    return this.#summary('loadedMs')
+  }
+
+  get loss(): Summary | null {
+    return this.#summary('lossPercent')
+  }
+
+  /** Why it no longer tells how it is; null where it does. */
+  get stale(): string | null {
+    if (this.#stale === undefined) this.#stale = staleMeasurement(this.folded, this.measurement, this.catalogue)
+    return this.#stale
+  }
+
+  #summary(figure: Parameters<typeof summarise>[1]): Summary | null {
+    return summarise(this.measurement.facts.runs ?? [], figure)
+  }
 }
 
 /** A room as it was measured: one band that reaches all floors is enough, as devices choose the better one. */
@@ -51,18 +82,7 @@ export function measured(
 ): Measured[] {
   return standing(thingsOf(folded.record, 'measurement'))
     .filter(({ facts }) => fits(facts) && facts.runs !== undefined)
-    .map((measurement) => {
-      const runs = measurement.facts.runs!
-      return {
-        measurement,
-        down: summarise(runs, 'downMbps'),
-        up: summarise(runs, 'upMbps'),
-        idle: summarise(runs, 'idleMs'),
-        loaded: summarise(runs, 'loadedMs'),
-        loss: summarise(runs, 'lossPercent'),
-        stale: staleMeasurement(folded, measurement, catalogue)
-      }
-    })
+    .map((measurement) => new Measured(measurement, folded, catalogue))
     .sort((a, b) => takenAt(b) - takenAt(a))
 }
 
@@ -103,11 +123,11 @@ export function judgeRooms(folded: Folded, catalogue: Catalogue, policy: Policy)
       .map((ofBand) => {
         const last = headsOf(
           folded.history,
-          ofBand.map((result) => ({ ...result, seq: takenAt(result) }))
+          ofBand.map((result) => ({ result, seq: takenAt(result) }))
         )
         // Of two who measured without knowing of each other the worse is believed.
         return last
-          .map((result) => ({ band: result, ...shortfalls(result, floor, source) }))
+          .map(({ result }) => ({ band: result, ...shortfalls(result, floor, source) }))
           .sort(bestFirst)
           .at(-1)!
       })

@@ -1,6 +1,6 @@
 import type { Catalogue } from '../../catalogue/model'
 import type { Facts } from '../../record/facts'
-import type { Folded } from '../../history/history'
+import type { Folded } from '../../history/fold'
 import { standing, thingsOf, type Measurement } from '../../record/record'
 import { staleMeasurement } from './stale'
 

@@ -1,4 +1,4 @@
-import type { Folded } from '../../history/history'
+import type { Folded } from '../../history/fold'
 import type { Band } from '../../values/band'
 import { z } from 'zod'
 import type { Catalogue } from '../../catalogue/model'

@@ -1,5 +1,5 @@
 import type { Catalogue } from '../../catalogue/model'
-import type { Folded } from '../../history/history'
+import type { Folded } from '../../history/fold'
 import { restsOnFields } from '../../history/stands'
 import { proofOf, whyStale } from '../../history/proof'
 import type { Measurement, Unit } from '../../record/record'

@@ -1,3 +1,4 @@
+import { hasRole } from '../../record/roles'
 import type { Model } from '../../catalogue/model'
 import type { Unit } from '../../record/record'
 
@@ -9,11 +10,11 @@ export interface KnownUnit {
 }
 
 /** The roles in which a unit is a member of a mesh, where its model can be one. */
-export const meshRoles: ReadonlySet<string | undefined> = new Set(['router', 'gateway', 'node'])
+const meshRoles = ['router', 'gateway', 'node'] as const
 
 /** Whether a unit is a member of a mesh. */
 export function isMeshMember({ model, unit }: Pick<KnownUnit, 'model' | 'unit'>): boolean {
-  return Boolean(model?.mesh) && meshRoles.has(unit.facts.role)
+  return Boolean(model?.mesh) && hasRole(unit, ...meshRoles)
 }
 
 /** Whether a unit works as an access point: by its mode, else by its role. */

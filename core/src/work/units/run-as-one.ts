@@ -1,9 +1,10 @@
+import { hasRole } from '../../record/roles'
 import type { Model } from '../../catalogue/model'
 import type { Unit } from '../../record/record'
 import { isMeshMember, type KnownUnit } from './known-unit'
 
-const isRoot = ({ unit: { facts } }: KnownUnit) => facts.role === 'router' || facts.role === 'gateway'
-const isController = ({ unit: { facts } }: KnownUnit) => facts.role === 'controller'
+const isRoot = ({ unit }: KnownUnit) => hasRole(unit, 'router', 'gateway')
+const isController = ({ unit }: KnownUnit) => hasRole(unit, 'controller')
 
 /** Whether a unit is set up by a controller that runs it. */
 function isAdopted({ unit, model }: KnownUnit): boolean {

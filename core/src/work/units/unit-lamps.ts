@@ -1,5 +1,6 @@
 import { isGoodFor } from './good-look'
 import type { Model, ModelState } from '../../catalogue/model'
+import { Kept } from '../../record/kept'
 import type { Unit } from '../../record/record'
 import { followLamps } from '../../catalogue/follow'
 
@@ -24,36 +25,35 @@ export interface LampReading {
  * Reads a unit's sightings through its model's table. A restart, a reset or an update starts the table anew,
  * so only what was seen after the last of them counts.
  */
-export function readLamps(unit: Lit, model: Model): LampReading {
-  const known = readings.get(unit)
-  if (known?.model === model) return known.reading
-  const reading = readAnew(unit, model)
-  readings.set(unit, { model, reading })
-  return reading
-}
+export const readLamps = (unit: Lit, model: Model): LampReading =>
+  readings.get(unit, [model], () => readAnew(unit, model))
+
+const readings = new Kept<Lit, LampReading>()
 
 /** What starts a unit's lamps anew. */
 const startsAnew: ReadonlySet<string> = new Set(['powered', 'restarted', 'reset', 'updated'])
 
-/** Units are never changed in place, so a reading holds as long as its unit is the same object. */
-const readings = new WeakMap<Lit, { model: Model; reading: LampReading }>()
-
 /** What a unit's lamps said at one of its sightings, by what was seen and done until then: what happened later says nothing of it. */
-export function readLampsAt(unit: Unit, model: Model, index: number): LampReading {
-  const { seq } = unit.sightings[index]!
-  return readAnew(
-    { ...unit, sightings: unit.sightings.slice(0, index + 1), events: unit.events.filter((event) => event.seq < seq) },
-    model
+export function readLampsAt({ sightings, events }: Lit, model: Model, index: number): LampReading {
+  const sighting = sightings[index]!
+  const before = events.filter((event) => event.seq < sighting.seq)
+  return readingsAt.get(sighting, [model, ...sightings.slice(0, index), ...before], () =>
+    readAnew({ sightings: sightings.slice(0, index + 1), events: before }, model)
   )
 }
+
+const readingsAt = new Kept<Lit['sightings'][number], LampReading>()
 
 /**
  * The state that lasted longer than its model allows, of all that was seen; null where none did. A restart does not make it as if it had
  * not been: only lamps that came up well in their time after it do.
  */
-export function lastedTooLong(unit: Unit, model: Model): ModelState | null {
-  const known = tooLong.get(unit)
-  if (known?.model === model) return known.state
+export const lastedTooLong = (unit: Unit, model: Model): ModelState | null =>
+  tooLong.get(unit, [model], () => longestOf(unit, model))
+
+const tooLong = new Kept<Unit, ModelState | null>()
+
+function longestOf(unit: Unit, model: Model): ModelState | null {
   let state: ModelState | null = null
   for (let index = unit.sightings.length - 1; index >= 0; index--) {
     const reading = readLampsAt(unit, model, index)
@@ -65,11 +65,8 @@ export function lastedTooLong(unit: Unit, model: Model): ModelState | null {
     if (state || (reading.state && isGoodFor(reading.state, unit))) break
     index -= ofStretch.length - 1
   }
-  tooLong.set(unit, { model, state })
   return state
 }
-
-const tooLong = new WeakMap<Unit, { model: Model; state: ModelState | null }>()
 
 function readAnew(unit: Lit, model: Model): LampReading {
   const fresh = unit.events.filter(({ what }) => startsAnew.has(what)).at(-1)

@@ -1,6 +1,6 @@
 import { useEffect, useId, useRef, useState } from 'react'
 import { revealReasons, type RevealReason, type SecretPurpose } from '@pasado/core/record/answers'
-import { secretFor } from '@pasado/core/record/record'
+import { preparedSecret, secretFor } from '@pasado/core/record/record'
 import type { Strength } from '@pasado/core/secrets/strength'
 import { ApiProblem, failureTitle } from '../../app/api'
 import { useOutbox } from '../../outbox/outbox'
@@ -79,6 +79,8 @@ interface SecretOf {
   label: string
   canMake?: boolean
   wep?: boolean
+  /** Whether it is to be typed in later, and on no air until then. */
+  prepared?: boolean
 }
 
 /** A secret: typed or made, then only in the vault; shown on request, each showing logged. */
@@ -110,6 +112,7 @@ function TypedSecret({
   label,
   canMake = false,
   wep = false,
+  prepared = false,
   first,
   onDone
 }: SecretOf & { first: Typing; onDone: () => void }) {
@@ -135,7 +138,11 @@ function TypedSecret({
     }
     setBusy(true)
     try {
-      await keepSecret({ purpose, thing, id }, value, made ? 'made' : typedFrom(purpose), wep, ref.current)
+      await keepSecret({ purpose, thing, id }, value, made ? 'made' : typedFrom(purpose), {
+        wep,
+        ref: ref.current,
+        prepared
+      })
       onDone()
     } catch (error) {
       setProblem(
@@ -183,13 +190,20 @@ function TypedSecret({
 }
 
 /** Whether a secret is in the vault, on its way there, or not yet. */
-function SecretState({ purpose, id, label, canMake = false, onType }: SecretOf & { onType: (first: Typing) => void }) {
-  const secret = useVisit((state) => secretFor(state.record, purpose, id))
+function SecretState({
+  purpose,
+  id,
+  label,
+  canMake = false,
+  prepared = false,
+  onType
+}: SecretOf & { onType: (first: Typing) => void }) {
+  const secret = useVisit((state) => (prepared ? preparedSecret : secretFor)(state.record, purpose, id))
   const erased = useVisit((state) => state.record.secretsErased) || secret?.erasedAt !== undefined
   const visit = useVisit((state) => state.id)
   const boxed = useOutbox((state) => state.rows).find(
     ({ visit: of, item }) =>
-      of === visit && item.kind === 'secret' && item.body.purpose === purpose && item.body.id === id
+      of === visit && item.kind === 'secret' && item.body.purpose === purpose && item.body.id === id && !prepared
   )
   const mayWrite = useMayWrite()
   return (

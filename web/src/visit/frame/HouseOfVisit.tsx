@@ -80,13 +80,11 @@ export function UnitsFromHouse() {
     try {
       const { login } = await ask('GET /houses/:id/units/:unit/label', { params: { id: record.house!, unit: unit.id } })
       if (login)
-        await keepSecret(
-          { purpose: 'label-login', thing: 'unit', id },
-          `${login.user} / ${login.password}`,
-          'label',
-          false,
-          newRef()
-        )
+        await keepSecret({ purpose: 'label-login', thing: 'unit', id }, `${login.user} / ${login.password}`, 'label', {
+          wep: false,
+          ref: newRef(),
+          prepared: false
+        })
     } catch (error) {
       setProblem(failureTitle(error, 'The login of its label was not kept: record it under Kit.'))
     }

@@ -35,7 +35,9 @@ export function UnitColumn({
           const model = modelOf(unit, catalogue)
           const look = unit.sightings.at(-1)?.lamps[0]
           const reading = model && unit.sightings.length ? readLamps(unit, model) : null
-          const says = reading ? (reading.state?.meaning ?? 'look again') : (unit.facts.role ?? 'no role yet')
+          const says = reading
+            ? (reading.state?.meaning ?? 'look again')
+            : (unit.facts.role?.replace('-', ' ') ?? 'no role yet')
           const on = !quiet && unit.id === chosen?.id
           return (
             <li key={unit.id} className="min-w-52 lg:min-w-0">

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import type { Folded } from '@pasado/core/history/history'
+import type { Folded } from '@pasado/core/history/fold'
 import { conflictsOf, type Unsettled } from '@pasado/core/history/conflicts'
 import { settlementOf } from '@pasado/core/history/settle'
 import type { EntryKind } from '@pasado/core/record/entries/all'

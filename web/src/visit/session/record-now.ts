@@ -1,6 +1,6 @@
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import type { Draft, Placed } from '@pasado/core/record/entry'
-import { evaluate } from '@pasado/core/rules/evaluate'
+import { judge } from '@pasado/core/rules/judged'
 import { useSession } from '../../app/session'
 import { lookAt, useOutbox, waits, type Look, type OutboxRow } from '../../outbox/outbox'
 import { useVisit, type Saving } from './visit-state'
@@ -35,7 +35,7 @@ export function takeLook(): Look {
 
 /** Shows the record with what is still on its way, and judges it; of a sealed visit what was said then. */
 export function recompute(): void {
-  const { id, confirmed, catalogue, standard, verdicts } = useVisit.getState()
+  const { id, confirmed, catalogue, standard, verdicts, judged: before } = useVisit.getState()
   if (id === null || confirmed.record.lastSeq === 0) return
   const me = useSession.getState().me
   const pending = waitingLines()
@@ -47,14 +47,14 @@ export function recompute(): void {
     received: draft.at
   }))
   const { record, history } = fold(onItsWay, confirmed)
+  const now = new Date().toISOString()
+  const judged = record.seal && verdicts ? null : judge({ record, history }, catalogue, standard, { now }, before)
   useVisit.setState({
     pending,
     record,
     history,
-    findings:
-      record.seal && verdicts
-        ? verdicts
-        : evaluate({ record, history }, catalogue, standard, { now: new Date().toISOString() }),
+    findings: judged?.findings ?? verdicts!,
+    judged,
     saving: savingOf(pending.length)
   })
 }

@@ -34,8 +34,7 @@ export async function keepSecret(
   owner: SecretOwner,
   value: string,
   origin: 'typed' | 'label' | 'made',
-  wep: boolean,
-  ref: string
+  { wep, ref, prepared }: { wep: boolean; ref: string; prepared: boolean }
 ): Promise<SecretAssessment> {
   const { id: visit, pending } = useVisit.getState()
   const { id: from, rows } = useOutbox.getState()
@@ -48,6 +47,7 @@ export async function keepSecret(
       ...owner,
       origin,
       value,
+      ...(prepared ? { prepared: true as const } : {}),
       ...(inOrder ? { outbox: { from, ...takeLook() } } : {}),
       ...(owner.purpose === 'wifi-passphrase' ? { security: wep ? 'wep' : 'wpa' } : {})
     }

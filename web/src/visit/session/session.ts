@@ -1,6 +1,6 @@
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
-import { fold } from '@pasado/core/history/history'
+import { fold } from '@pasado/core/history/fold'
 import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { useSession } from '../../app/session'
 import { noteOpen } from '../../outbox/heard'

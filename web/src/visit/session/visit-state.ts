@@ -5,8 +5,10 @@ import type { Standard } from '@pasado/core/policy/standard'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { nothingFolded, type Folded, type History } from '@pasado/core/history/history'
+import { nothingFolded, type Folded } from '@pasado/core/history/fold'
+import type { History } from '@pasado/core/history/history'
 import type { Finding } from '@pasado/core/rules/evaluate'
+import type { Judged } from '@pasado/core/rules/judged'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
@@ -27,6 +29,8 @@ interface VisitState {
   record: VisitRecord
   history: History
   findings: Finding[]
+  /** What the rules were asked last, which they need not be asked again; null of a visit that is sealed, or not judged yet. */
+  judged: Judged | null
   standard: Standard
   catalogue: Catalogue
   /** The models of the visit, in the versions it names. */
@@ -58,6 +62,7 @@ export function nothing(): VisitState {
     confirmed: nothingFolded,
     ...nothingFolded,
     findings: [],
+    judged: null,
     standard: firstStandard,
     catalogue: new Map(),
     models: [],

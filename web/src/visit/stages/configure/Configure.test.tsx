@@ -2,7 +2,7 @@ import { fireEvent, screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
 import { Configure } from './Configure'
-import { complete, home, idOf, node } from '@pasado/testing/logbook'
+import { complete, home, idOf, network, node } from '@pasado/testing/logbook'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { answers, asked, enter, json, show, written } from '../../../../test/stage'
@@ -94,6 +94,33 @@ describe('Configure', () => {
       ['2.4', '5', '6'],
       ['5', '6']
     ])
+  })
+
+  it('a network can be said to be theirs, of what stays and sends', async () => {
+    const theirs = idOf('theirs')
+    const log = complete()
+      .write('stays.set', { id: theirs, set: { kind: 'router', makeModel: 'Marlin 7' } })
+      .write('stays.set', { id: idOf('printer'), set: { kind: 'printer', makeModel: 'Gull 2' } })
+    show(log, <Configure />, { at: '/visit/x/configure?part=wifi' })
+    const of = screen.getByRole<HTMLSelectElement>('combobox', { name: 'Theirs, of what stays' })
+    expect(Array.from(of.options, ({ text }) => text)).toEqual(['ours', 'Marlin 7'])
+    fireEvent.change(of, { target: { value: theirs } })
+    expect(written('network.set').at(-1)).toMatchObject({ id: network, set: { stays: theirs } })
+  })
+
+  it('a name and a passphrase that are prepared stand apart, and are in use at the press of Typed in', async () => {
+    const log = complete().prepared(network, idOf('later'))
+    show(log, <Configure />)
+    await user.click(screen.getByRole('tab', { name: /Wi-Fi/ }))
+    const prepared = screen.getByRole('group', { name: 'Prepared, on no air yet' })
+    await enter('Name to type in', 'Gannet')
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Name (SSID)' }).value).toBe('Razorbill')
+    expect(useVisit.getState().findings.filter(({ wasProven }) => wasProven)).toEqual([])
+    await user.click(within(prepared).getByRole('button', { name: 'Typed in' }))
+    expect(written('network.set').at(-1)).toEqual({ id: network, set: { ssid: 'Gannet', preparedName: null } })
+    expect(written('secret.typed-in')).toEqual([{ ref: idOf('later') }])
+    expect(screen.queryByRole('group', { name: 'Prepared, on no air yet' })).toBeNull()
+    expect(useVisit.getState().findings.some(({ wasProven }) => wasProven)).toBe(true)
   })
 
   it('a code to join shows the passphrase, so it asks the vault for it first', async () => {

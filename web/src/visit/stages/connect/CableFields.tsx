@@ -3,6 +3,8 @@ import { cableCategories } from '@pasado/core/record/things/cable'
 import { ChoiceFact, TextFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { write } from '../../session/write'
+import { CableVlans } from './CableVlans'
+import { placeKey } from '../../session/place'
 import { TakeOut } from '../../frame/TakeOut'
 
 const speeds = [10, 100, 1000, 2500, 5000, 10_000] as const
@@ -16,7 +18,11 @@ export function CableFields({ known: { cable, a, b }, onGone }: { known: KnownCa
   const can = cableMbps(cable.facts)
   const network = (cable.facts.kind ?? 'network') === 'network'
   return (
-    <section aria-label="The cable that is chosen" className="flex flex-col gap-3">
+    <section
+      aria-label="The cable that is chosen"
+      data-place={placeKey({ kind: 'cable', id: cable.id, field: 'a' })}
+      className="flex flex-col gap-3"
+    >
       <div>
         <h3>{kindWords[cable.facts.kind ?? 'network']}</h3>
         <p>
@@ -55,6 +61,7 @@ export function CableFields({ known: { cable, a, b }, onGone }: { known: KnownCa
           </div>
         </div>
       )}
+      {network && <CableVlans cable={cable} />}
       {mayWrite && (
         <p>
           <TakeOut thing="cable" className="-ml-2" id={cable.id} onGone={onGone}>

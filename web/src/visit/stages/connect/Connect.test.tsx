@@ -1,8 +1,9 @@
-import { screen, waitFor, within } from '@testing-library/react'
+import { act, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
 import { Connect } from './Connect'
-import { complete, idOf, router } from '@pasado/testing/logbook'
+import { complete, home, idOf, router } from '@pasado/testing/logbook'
+import { write } from '../../session/write'
 import { show, written } from '../../../../test/stage'
 
 const user = userEvent.setup({ delay: null })
@@ -36,6 +37,31 @@ describe('the port map', () => {
     expect(written('cable.set').at(-1)).toMatchObject({ set: { linkMbps: 100 } })
     await user.click(screen.getByRole('button', { name: 'Take the cable out' }))
     await waitFor(() => expect(screen.getByText('Every cable is as it is to be')).toBeDefined())
+  })
+
+  it('which VLANs a cable carries is asked where a segment has one, and that there is none can be said', async () => {
+    const log = complete()
+    show(log, <Connect />)
+    within(map())
+      .getByRole('button', { name: /^Cable from Hall router, Internet/ })
+      .focus()
+    await user.keyboard('{Enter}')
+    expect(screen.queryByRole('group', { name: 'VLANs on it, tagged at both ports' })).toBeNull()
+    act(() => write('segment.set', { id: home, set: { vlan: 20 } }))
+    const tagged = await screen.findByRole('group', { name: 'VLANs on it, tagged at both ports' })
+    await user.click(within(tagged).getByRole('button', { name: '20 Home' }))
+    await user.click(within(tagged).getByRole('button', { name: 'none' }))
+    await user.click(
+      within(screen.getByRole('group', { name: 'Untagged on it' })).getByRole('button', { name: '20 Home' })
+    )
+    expect(written('cable.set').map(({ set }) => set)).toEqual([{ tagged: [20] }, { tagged: [] }, { untagged: 20 }])
+  })
+
+  it('whoever is led to a cable finds it chosen', () => {
+    show(complete(), <Connect />, { at: `/visit/x/connect?at=cable.${idOf('wan')}.linkMbps` })
+    expect(screen.getByRole('region', { name: 'The cable that is chosen' }).textContent).toContain(
+      'Hall router, Internet'
+    )
   })
 
   it('the same port twice lets go; a port that is taken is told', async () => {

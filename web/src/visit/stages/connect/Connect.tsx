@@ -1,4 +1,5 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
+import { useLocation } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
 import { checkCabling } from '@pasado/core/work/cabling/check'
 import { knownCables } from '@pasado/core/work/cabling/known-cable'
@@ -42,6 +43,12 @@ export function Connect() {
   const [from, setFrom] = useState<Port | null>(null)
   const [chosen, setChosen] = useState<string | null>(null)
   const known = cables.find(({ cable }) => cable.id === chosen)
+  const location = useLocation()
+  // Whoever is led to a cable finds it chosen.
+  useEffect(() => {
+    const [kind, id] = (new URLSearchParams(location.search).get('at') ?? '').split('.')
+    if (kind === 'cable' && id !== 'new') setChosen(id ?? null)
+  }, [location])
   const join = (a: Port, b: Port) => {
     const id = uuidv7()
     const kind = cableBetween(a.kind, b.kind)

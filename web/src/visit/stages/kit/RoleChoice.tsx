@@ -1,8 +1,9 @@
 import { roles, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName, type Unit } from '@pasado/core/record/record'
 import { isMeshMember } from '@pasado/core/work/units/known-unit'
-import { ChoiceFact } from '../../fields/FactField'
+import { ChoiceFact, SelectFact } from '../../fields/FactField'
 import { useVisit } from '../../session/visit-state'
+import { alsoRoles } from '@pasado/core/record/roles'
 import { modelOf } from '@pasado/core/catalogue/model'
 import { Notice } from '../../../ui/Notice'
 
@@ -18,6 +19,11 @@ export function RoleChoice({ unit, model }: { unit: Unit; model: Model }) {
       })
     : undefined
   const lead = unit.facts.role === 'router' ? others.find(({ facts }) => facts.role === 'router') : undefined
+  const { role, alsoRole } = unit.facts
+  // What it was said to be stays here to be taken away, whatever else was said since.
+  const besides = model.roles.filter(
+    (other) => other === alsoRole || (role !== undefined && alsoRoles[role]?.includes(other))
+  )
   const cannot = roles.filter((role) => !model.roles.includes(role))
   return (
     <div>
@@ -33,6 +39,16 @@ export function RoleChoice({ unit, model }: { unit: Unit; model: Model }) {
             : `Not: ${cannot.map((role) => role.replace('-', ' ')).join(', ')}.`
         }
       />
+      {besides.length > 0 && (
+        <SelectFact
+          kind="unit"
+          id={unit.id}
+          field="alsoRole"
+          label="And as well"
+          none="nothing else"
+          options={besides.map((value) => ({ value, label: value.replace('-', ' ') }))}
+        />
+      )}
       {stranger && <Warning>{unitName(stranger)} is of another mesh family: the two will not join.</Warning>}
       {lead && (
         <Warning>

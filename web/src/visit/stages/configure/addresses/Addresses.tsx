@@ -195,8 +195,9 @@ function SegmentServices({ segment }: { segment: Segment }) {
   const mayWrite = useMayWrite()
   const field = { kind: 'segment', id: segment.id } as const
   return (
-    <div className="mt-3 grid gap-3 md:grid-cols-[8rem_auto_minmax(0,1fr)]">
+    <div className="mt-3 grid gap-3 md:grid-cols-[8rem_8rem_auto_minmax(0,1fr)]">
       <TextFact {...field} field="leaseHours" label="Lease" type="number" unit="h" />
+      <TextFact {...field} field="vlan" label="VLAN" type="number" />
       <ChoiceFact
         {...field}
         field="dns"

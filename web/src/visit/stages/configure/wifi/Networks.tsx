@@ -3,6 +3,7 @@ import QRCode from 'qrcode'
 import { v7 as uuidv7 } from 'uuid'
 import { securities } from '@pasado/core/record/things/network'
 import { secretFor, standing, unitName, type Network } from '@pasado/core/record/record'
+import { staysName, staysThatSend } from '@pasado/core/record/equipment'
 import { isOnPaper } from '@pasado/core/values/on-paper'
 import { passphraseOf, takesPassphraseFrom } from '@pasado/core/work/wifi/passphrase'
 import { wifiQr } from '@pasado/core/values/wifi-qr'
@@ -16,6 +17,7 @@ import { useVisit } from '../../../session/visit-state'
 import { write } from '../../../session/write'
 import { Devices } from './Devices'
 import { NameProposals } from './NameProposals'
+import { Prepared } from './Prepared'
 import { securityWords } from './words'
 import { Button } from '../../../../ui/Button'
 import { TakeOut } from '../../../frame/TakeOut'
@@ -53,6 +55,9 @@ export function Networks() {
 function NetworkSheet({ network }: { network: Network }) {
   const segments = standing(useVisit((state) => state.record.segments))
   const extenders = standing(useVisit((state) => state.record.units)).filter(({ facts }) => facts.role === 'extender')
+  const senders = standing(useVisit((state) => state.record.stays) ?? {}).filter(({ facts }) =>
+    staysThatSend.has(facts.kind)
+  )
   const mayWrite = useMayWrite()
   const field = { kind: 'network', id: network.id } as const
   const { use, security, ssid } = network.facts
@@ -137,6 +142,15 @@ function NetworkSheet({ network }: { network: Network }) {
             none="not recorded"
             options={segments.map(({ id, facts }) => ({ value: id, label: facts.name ?? facts.cidr ?? 'segment' }))}
           />
+          {senders.length > 0 && (
+            <SelectFact
+              {...field}
+              field="stays"
+              label="Theirs, of what stays"
+              none="ours"
+              options={senders.map((stays) => ({ value: stays.id, label: staysName(stays) }))}
+            />
+          )}
           {extenders.length > 0 && (
             <SelectFact
               {...field}
@@ -152,6 +166,7 @@ function NetworkSheet({ network }: { network: Network }) {
           <YesNoFact {...field} field="hidden" label="Hidden" />
         </div>
       </div>
+      <Prepared network={network} />
       <p className="mt-3 flex flex-wrap justify-between gap-2">
         <JoinCode network={network} />
         {mayWrite && (
