@@ -1,3 +1,4 @@
+import { setTimeout as pause } from 'node:timers/promises'
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type { Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
@@ -7,13 +8,13 @@ import { keptVerdicts } from '../logbook/verdicts'
 import type { Services } from '../services'
 import { workedOut, type BecauseAsk, type BecauseLines } from './lines'
 
-/** Whoever exports a visit waits so long for what its verdicts rest on. */
-const EXPORT_MS = 15_000
+/** Whoever takes a file of a visit, or prints it, waits so long for what its verdicts rest on; begun when it was sealed, it mostly is there. */
+export const BECAUSE_WAIT_MS = 5_000
 /** So many verdicts are asked about at a time: others ask the same thread. */
 const SLICE = 20
 
 /** Which lines the verdicts of a sealed visit rest on, as they are kept; null where they are not. */
-export async function keptBecause(db: Connection, visit: string): Promise<BecauseLines | null> {
+async function keptBecause(db: Connection, visit: string): Promise<BecauseLines | null> {
   const kept = await readBecause(db, visit)
   return kept && (JSON.parse(inflateRawSync(kept.packed).toString('utf8')) as BecauseLines)
 }
@@ -52,13 +53,16 @@ export async function becauseOfSealed(
       .finally(() => jobs.delete(visit))
     jobs.set(visit, job)
   }
-  await Promise.race([job, new Promise((done) => setTimeout(done, EXPORT_MS).unref())])
+  await Promise.race([job, pause(BECAUSE_WAIT_MS, undefined, { ref: false })])
   // Another process may have been first.
   return keptBecause(db, visit)
 }
 
 /** What is being worked out: it goes on where whoever exports waits no longer. */
 const jobs = new Map<string, Promise<void>>()
+
+/** Whether what the verdicts of a visit rest on is being worked out. */
+export const isBeingWorkedOut = (visit: string): boolean => jobs.has(visit)
 
 async function workOutAndKeep(db: Connection, visit: string, ask: BecauseAsk): Promise<void> {
   const lines: (readonly number[] | null)[] = []

@@ -1,11 +1,14 @@
 import { whatDoesNotHold } from '../logbook/integrity'
-import { keptBecause } from '../because/kept'
-import { linesOf } from '../because/lines'
+import { setTimeout as pause } from 'node:timers/promises'
+import { BECAUSE_WAIT_MS, becauseOfSealed, isBeingWorkedOut } from '../because/kept'
+import { linesOf, type BecauseLines } from '../because/lines'
 import { keptVerdicts } from '../logbook/verdicts'
 import { worksOn } from '@pasado/core/record/may'
 import { conflictingState, notFound, forbidden } from '../problem'
 import type { Logbook } from '../logbook/logbook'
 import { customersLogins, packContentOf, type PackContent } from '@pasado/core/documents/pack-content'
+import type { Entry } from '@pasado/core/record/entry'
+import type { Finding } from '@pasado/core/rules/finding'
 import type { Author } from '@pasado/core/record/attribution'
 import { packDigest } from '@pasado/core/record/seal'
 import { photosOf, standing, unitName, type Photo, type VisitRecord } from '@pasado/core/record/record'
@@ -82,11 +85,9 @@ export async function makePack(services: Services, visit: string, by: Author): P
   return packPdf(await packOf(services, visit, by, 'making the pack'))
 }
 
-/** For so long whoever prints a record waits for what its findings rest on. */
-const PRINT_MS = 10_000
-
 /** Makes the company's record of a visit as it is now. */
-export async function makeRecordPdf({ logbook, db, config, log }: Services, visit: string): Promise<Buffer> {
+export async function makeRecordPdf(services: Services, visit: string): Promise<Buffer> {
+  const { logbook, db, config } = services
   const { entries, record, history, findings } = await readVisit(logbook, visit)
   const left = { ...(await revisionOf(logbook, db, { record, history })), zone: config.COMPANY_ZONE }
   const changes: NonNullable<RecordParts['changes']>[number][] = []
@@ -108,25 +109,9 @@ export async function makeRecordPdf({ logbook, db, config, log }: Services, visi
   }
   // A sealed visit is printed with what was said of it when it was sealed, whatever a later program would say.
   const said = record.seal ? ((await keptVerdicts(db, visit))?.findings ?? findings) : findings
-  const sealedAt = entries.findIndex(({ kind }) => kind === 'sealed')
-  const kept = record.seal ? await keptBecause(db, visit) : null
   const because =
-    kept ??
-    (await linesOf(
-      {
-        entries: sealedAt < 0 ? entries : entries.slice(0, sealedAt),
-        findings: said,
-        models: [...left.catalogue],
-        standard: left.standard,
-        now: record.seal?.at ?? new Date().toISOString(),
-        forMs: PRINT_MS
-      },
-      record.seal?.chain ?? null
-    ).catch((error: unknown) => {
-      // The record is printed without them.
-      log.error({ err: error, visit }, 'what findings rest on could not be worked out')
-      return []
-    }))
+    (await becauseOfSealed(services, { entries, record })) ??
+    (isBeingWorkedOut(visit) ? [] : await becauseNow(services, { entries, said, ...left }))
   return recordPdf({
     ...left,
     findings: said,
@@ -136,6 +121,37 @@ export async function makeRecordPdf({ logbook, db, config, log }: Services, visi
     photos: await smallPhotos(db, record),
     foreign: await toldOfForeign(logbook, visit, record)
   })
+}
+
+/** Which lines findings rest on where that is not kept, as far as there is time: the record is printed without the others. */
+async function becauseNow(
+  { log }: Services,
+  {
+    entries,
+    said,
+    record,
+    catalogue,
+    standard
+  }: Pick<Revision, 'record' | 'catalogue' | 'standard'> & { entries: readonly Entry[]; said: readonly Finding[] }
+): Promise<BecauseLines> {
+  const ask = {
+    entries: record.seal ? entries.filter(({ seq }) => seq < record.seal!.seq) : entries,
+    findings: said,
+    models: [...catalogue],
+    standard,
+    now: record.seal?.at ?? new Date().toISOString(),
+    forMs: BECAUSE_WAIT_MS
+  }
+  try {
+    // Others may be asking the same thread.
+    return await Promise.race([
+      linesOf(ask, record.seal?.chain ?? null),
+      pause(BECAUSE_WAIT_MS + 500, [], { ref: false })
+    ])
+  } catch (error) {
+    log.error({ err: error, visit: record.visit.id }, 'what findings rest on could not be worked out')
+    return []
+  }
 }
 
 async function revisionOf(

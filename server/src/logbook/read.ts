@@ -85,3 +85,10 @@ export async function visitFile(
   const because = await becauseOfSealed(services, { entries, record })
   return printRecordFile(await fileOf(logbook, db, { entries, record }, { secrets, because }))
 }
+
+/** Begins to work out which lines the verdicts of a visit that was just sealed rest on; nobody waits for it. */
+export function beginBecause(services: Services, visit: string): void {
+  readVisit(services.logbook, visit)
+    .then((read) => becauseOfSealed(services, read))
+    .catch((error: unknown) => services.log.error({ err: error, visit }, 'what verdicts rest on was not begun'))
+}

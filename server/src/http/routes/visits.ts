@@ -2,7 +2,7 @@ import { firstStandard } from '@pasado/core/rules/first-standard'
 import { importFile } from '../../logbook/import'
 import { moveStandard, handVisit, openVisit, sealVisit, setCancelled } from '../../logbook/visits'
 import { readStandard } from '../../db/catalogue'
-import { readVisit, visitFile, visitForBrowser } from '../../logbook/read'
+import { beginBecause, readVisit, visitFile, visitForBrowser } from '../../logbook/read'
 import { routesOf, authorOf } from '../route'
 import { standardDifferences } from '@pasado/core/rules/difference'
 import { visitsApi } from '@pasado/core/api/visits'
@@ -107,6 +107,7 @@ export const visitsRoutes = routesOf(visitsApi, {
   },
   sealVisit: async ({ services, person, params, body }) => {
     await sealVisit(services.logbook, params.id, body, authorOf(person))
+    beginBecause(services, params.id)
     return {}
   },
   moveStandard: async ({ services, person, params, body: { version, reason, outbox } }) => {
