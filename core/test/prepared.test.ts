@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { undoingOf } from '@pasado/core/history/slips'
 import { preparedSecret, secretFor } from '@pasado/core/record/record'
 import { packDigest } from '@pasado/core/record/seal'
 import { nextDraft } from '@pasado/core/rules/check-standard'
@@ -47,6 +48,30 @@ describe('a name and a passphrase that are prepared', () => {
       set: { runs: [{ downMbps: 210, upMbps: 48, idleMs: 14 }], dbm: -58 }
     })
     expect(outcomesOf(log, 'prove-rooms')).toEqual(['holds'])
+  })
+
+  it('are prepared again, and what was proven stands, where whoever pressed it takes it back as never so', () => {
+    const log = typeIn(prepare(complete(), null))
+    const before = prepare(complete(), null)
+    const entry = log.entries.at(-1)!
+    for (const { kind, body } of undoingOf(log.folded().history, entry)!) log.write(kind, body as never)
+    expect(preparedSecret(log.record(), 'wifi-passphrase', network)?.ref).toBe(idOf('later'))
+    expect(secretFor(log.record(), 'wifi-passphrase', network)).toEqual(
+      secretFor(before.record(), 'wifi-passphrase', network)
+    )
+    // What may have been typed in wants these proofs again.
+    const others = (judged: Finding[]) =>
+      judged.filter(({ rule }) => rule !== 'prove-path' && rule !== 'prove-rejoined')
+    expect(others(judge(log))).toEqual(others(judge(before)))
+    // Typed in for good it is a change like any.
+    expect(outcomesOf(typeIn(log), 'prove-rooms')).toEqual(['unproven'])
+  })
+
+  it('are not prepared again once another passphrase was put in their place', () => {
+    const log = typeIn(prepare(complete(), null))
+    const entry = log.entries.at(-1)!
+    log.secret('wifi-passphrase', 'network', network, { print: 'a-third' })
+    expect(undoingOf(log.folded().history, entry)).toBeNull()
   })
 
   it('are told of who typed them in without knowing of the proof', () => {

@@ -124,18 +124,22 @@ function lineOf(lines: History['lines'], id: string): Placed | undefined {
 }
 
 /** What a line sets; of one that speaks of lines before it, by what those say. */
-function toldIn(history: History, entry: Placed): readonly Told[] {
+export function toldIn(history: History, entry: Placed): readonly Told[] {
   if (entry.kind === 'conflict.settled') return settled(history, entry)
   if (entry.kind === 'secret.typed-in') return typedIn(history, entry)
   return kindOf(entry.kind).tells?.(entry.body) ?? []
 }
 
-/** The secret that was prepared and is in use from a line on. */
-function typedIn({ lines }: History, { body: { ref } }: Placed<'secret.typed-in'>): Told[] {
+/** The secret that was prepared and is in use from a line on; where it is prepared still, the one that was in use before it. */
+function typedIn({ lines, writes }: History, { body: { ref, prepared } }: Placed<'secret.typed-in'>): Told[] {
   for (const { entry } of lines.values())
     if (entry.kind === 'secret.kept' && entry.body.ref === ref && entry.body.prepared) {
       const { id, purpose, assessed } = entry.body
-      return [{ key: secretKey(id, purpose), value: assessed.print }]
+      const key = secretKey(id, purpose)
+      if (!prepared) return [{ key, value: assessed.print }]
+      const set = writes.get(key) ?? []
+      const at = set.findLastIndex(({ value }) => value === assessed.print)
+      return [{ key, value: set[at - 1]?.value }]
     }
   return []
 }

@@ -1,8 +1,7 @@
-import { kindOf } from '../record/entries/all'
 import { partsOf, presenceKey } from '../record/keys'
 import { isStored } from '../record/record'
 import type { Author } from '../record/attribution'
-import type { History } from './history'
+import { toldIn, type History } from './history'
 
 /**
  * Who else set what a line set, after it: taking it back would take theirs back with it. Of a line that brought a thing into the visit
@@ -13,7 +12,7 @@ import type { History } from './history'
 export function othersSince(history: History, line: string): Author[] {
   const own = [...history.lines.values()].find(({ entry }) => entry.id === line)?.entry
   if (!own) return []
-  const keys = new Set((kindOf(own.kind).tells?.(own.body) ?? []).map(({ key }) => key))
+  const keys = new Set(toldIn(history, own).map(({ key }) => key))
   const begun = new Set([...keys].flatMap((key) => thingBegunBy(history, key, own.seq) ?? []))
   const authors = new Map<string, Author>()
   for (const [key, writes] of history.writes) {

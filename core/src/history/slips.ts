@@ -4,7 +4,7 @@ import { isPress } from '../record/entries/slips'
 import type { Draft, Placed } from '../record/entry'
 import type { ToWrite } from '../record/entries/kind'
 import { reduce } from '../record/reduce'
-import { entriesOf, isSame, wasPutBack, type History } from './history'
+import { entriesOf, isSame, toldIn, wasPutBack, type History } from './history'
 
 /** An entry by its id; undefined where the logbook does not hold it. */
 export const entryById = (history: History, id: string): Placed | undefined =>
@@ -34,8 +34,8 @@ export function whyNoSlip(history: History, undoes: string, author: Pick<Author,
 }
 
 /** Whether what an entry set stands as it was set: nothing set it otherwise since. */
-function standsAsSet(history: History, { seq, kind, body }: Placed): boolean {
-  return (kindOf(kind).tells?.(body) ?? []).every(({ key }) => history.writes.get(key)?.at(-1)?.seq === seq)
+function standsAsSet(history: History, entry: Placed): boolean {
+  return toldIn(history, entry).every(({ key }) => history.writes.get(key)?.at(-1)?.seq === entry.seq)
 }
 
 /** What is written to take a press back as never so. */
@@ -70,8 +70,8 @@ export function takenBackBy(history: History, author: Pick<Author, 'id'>): Reado
 }
 
 /** Whether nothing that an entry set stands any more. */
-const isUndoneByNow = (history: History, { seq, kind, body }: Placed): boolean =>
-  (kindOf(kind).tells?.(body) ?? []).every(({ key }) => wasPutBack(history, key, seq))
+const isUndoneByNow = (history: History, entry: Placed): boolean =>
+  toldIn(history, entry).every(({ key }) => wasPutBack(history, key, entry.seq))
 
 /** What stands against a draft that takes an entry back: the field, and why; null where it fits. */
 export function slipProblem(

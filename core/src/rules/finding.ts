@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { stages, type Stage } from '../record/stages'
-import type { Figure, Outcome, Place, Subject } from './rule'
+import type { Figure } from '../values/figure'
+import type { Outcome, Place, Subject } from './rule'
 import { levels, type Level } from '../policy/standard'
 
 /** What a rule says of this record about one subject, after waivers and acknowledgements. */

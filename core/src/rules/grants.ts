@@ -62,19 +62,18 @@ function whyNotCovered(
   const then = ofIt.find(isAlike) ?? ofIt.find(({ outcome }) => outcome === finding.outcome) ?? ofIt[0]
   if (!then || then.outcome !== finding.outcome) return 'it came out otherwise then.'
   if (codeOf(then) !== codeOf(finding)) return `of something else: ${then.evidence}`
-  const worse = (then.figures ?? []).find(({ name, value, better }) => {
-    const figure = finding.figures?.find((candidate) => candidate.name === name)
-    return !figure || (better === 'more' ? figure.value < value : figure.value > value)
+  const worse = (finding.figures ?? []).find(({ name, value, better }) => {
+    const figure = then.figures?.find((candidate) => candidate.name === name)
+    // What falls short now and did not then was not let pass.
+    return !figure || (better === 'more' ? value < figure.value : value > figure.value)
   })
   if (worse) return `when it was better: ${then.evidence}`
   const [change] = changesSince(folded.history, seq, standsAsItStood(folded.record, finding.subject?.id))
   return change ? `${change.message[0]!.toLowerCase()}${change.message.slice(1)}` : null
 }
 
-/** The case of a verdict: its code; else its sentence, where figures are told apart without them. */
-function codeOf({ code, figures, evidence }: Pick<Verdict, 'code' | 'figures' | 'evidence'>): string {
-  return code ?? (figures ? evidence.replace(/[-−]?\d+(?:[.,]\d+)?/g, '#') : evidence)
-}
+/** The case of a verdict: its code; of one that goes by no figures its sentence, letter by letter. */
+const codeOf = ({ code, evidence }: Pick<Verdict, 'code' | 'evidence'>): string => code ?? evidence
 
 /** A unit that was moved, exchanged or cabled otherwise is another case. */
 function standsAsItStood(record: VisitRecord, subject: string | undefined): Rests[] {

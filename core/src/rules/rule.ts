@@ -21,6 +21,7 @@ import {
   type VisitRecord
 } from '../record/record'
 import type { Stage } from '../record/stages'
+import type { Figure } from '../values/figure'
 import type { laterFigures, Level, Policy } from '../policy/standard'
 
 /** What a rule says of a record, or of one thing in it. */
@@ -57,13 +58,6 @@ export interface Verdict {
   figures?: readonly Figure[]
   /** That it was proven once, and something changed since. */
   wasProven?: true
-}
-
-/** A figure of a verdict, and which way is better. */
-export interface Figure {
-  name: string
-  value: number
-  better: 'more' | 'less'
 }
 
 /** A fact of a unit that rules go by. */
@@ -175,6 +169,17 @@ export function breaks(evidence: string, remedy: string, place: Place, subject: 
 export function unproven(evidence: string, remedy: string, place: Place, subject: Subject | null = null): Verdict {
   return { outcome: 'unproven', subject, evidence, remedy, place }
 }
+
+/**
+ * A verdict that goes by figures: whoever let it pass let the same case with these figures pass, and with better ones.
+ * @param code which of the rule’s cases it is, with what it names
+ * @param figures those that fall short; what does not is in none
+ */
+export const byFigures = (code: string, figures: readonly Figure[], verdict: Verdict): Verdict => ({
+  ...verdict,
+  code,
+  figures
+})
 
 /** A verdict that something was proven once and is not any more: the evidence says what changed. */
 export const noLonger = (verdict: Verdict): Verdict => ({ ...verdict, wasProven: true })

@@ -39,17 +39,24 @@ export const handoverKinds = {
   }),
   /** A secret that was prepared is in use from here on. What it sets, the line with which it was kept tells. */
   'secret.typed-in': entryKind({
-    body: z.strictObject({ ref: id }),
+    body: z.strictObject({
+      ref: id,
+      /** That it is to be typed in still, after all. */
+      prepared: z.literal(true).optional()
+    }),
     by: 'anybody',
     refersTo: { ref: 'secret' },
     apply: (record, line) => {
       const held = record.secrets[line.body.ref]
-      if (!held?.prepared) return {}
-      const { prepared: _, ...secret } = held
-      return { secrets: { ...record.secrets, [line.body.ref]: { ...secret, ...attributionOf(line) } } }
+      if (!held || held.prepared === line.body.prepared) return {}
+      const { prepared: _, ...kept } = held
+      const secret = { ...kept, ...attributionOf(line), ...(line.body.prepared && { prepared: true as const }) }
+      return { secrets: { ...record.secrets, [line.body.ref]: secret } }
     },
-    inverse: null,
-    describe: () => 'A passphrase that was prepared is typed in'
+    inverse: ({ ref }, before) =>
+      before.secrets[ref]?.prepared ? { kind: 'secret.typed-in', body: { ref, prepared: true } } : null,
+    describe: ({ prepared }) =>
+      prepared ? 'A passphrase is prepared still, and not typed in' : 'A passphrase that was prepared is typed in'
   }),
   'secret.assessed': entryKind({
     body: z.strictObject({ ref: id, assessed: secretAssessment }),

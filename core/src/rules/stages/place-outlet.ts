@@ -1,7 +1,7 @@
 import { hasRole } from '../../record/roles'
 import type { PlacedUnit } from '../../work/plan/home-plan'
 import { standing } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Home, type Verdict, rule } from '../rule'
+import { aboutUnit, atUnit, breaks, byFigures, holds, unproven, type Home, type Verdict, rule } from '../rule'
 import { apart, figure, inPlan } from './in-plan'
 import { isFedByCable } from './cables-of-home'
 import type { KnownUnit } from '../../work/units/known-unit'
@@ -38,11 +38,15 @@ function judgeOutlet(home: Home): Verdict[] {
         about
       )
     if (near.far > within)
-      return breaks(
-        `The nearest mains outlet is ${near.far.toFixed(1)} m away; ${within} m is within reach.`,
-        'Place it nearer to an outlet; no extension leads along the floor.',
-        atUnit('place', known.unit, 'x'),
-        about
+      return byFigures(
+        'out of reach',
+        [{ name: 'm too far', value: near.far - within, better: 'less' }],
+        breaks(
+          `The nearest mains outlet is ${near.far.toFixed(1)} m away; ${within} m is within reach.`,
+          'Place it nearer to an outlet; no extension leads along the floor.',
+          atUnit('place', known.unit, 'x'),
+          about
+        )
       )
     if (hasRole(known.unit, 'powerline-adapter')) {
       if (near.outlet.facts.strip)

@@ -1,5 +1,5 @@
 import type { Policy } from '../../policy/standard'
-import { aboutUnit, atUnit, breaks, holds, unproven, type Rule, type Verdict, rule } from '../rule'
+import { aboutUnit, atUnit, breaks, byFigures, holds, unproven, type Rule, type Verdict, rule } from '../rule'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 
 export const placeHeight = rule({
@@ -30,12 +30,18 @@ export const placeHeight = rule({
         ]
       if (heightM >= heights.least && heightM <= heights.most)
         return [holds(`${heightM} m above the floor.`, aboutUnit(known))]
+      const isLow = heightM < heights.least
+      const off = isLow ? heights.least - heightM : heightM - heights.most
       return [
-        breaks(
-          `${heightM} m above the floor; ${wanted}.`,
-          'Move it, or acknowledge with the reason.',
-          place,
-          aboutUnit(known)
+        byFigures(
+          `${isLow ? 'too low' : 'too high'} for what ${heights.whose}`,
+          [{ name: 'm off', value: off, better: 'less' }],
+          breaks(
+            `${heightM} m above the floor; ${wanted}.`,
+            'Move it, or acknowledge with the reason.',
+            place,
+            aboutUnit(known)
+          )
         )
       ]
     })
@@ -75,10 +81,14 @@ export const placeCount = rule({
     if (most === Infinity) return [holds(`${members.length} members; its mesh may be of any number.`)]
     if (members.length <= most) return [holds(`${members.length} members; the limit is ${most}.`)]
     return [
-      breaks(
-        `${members.length} members; the limit is ${most}.`,
-        'Take one out, or cable an access point instead.',
-        atUnit('kit', members.at(-1)!.unit, 'role')
+      byFigures(
+        'too many',
+        [{ name: 'members above the limit', value: members.length - most, better: 'less' }],
+        breaks(
+          `${members.length} members; the limit is ${most}.`,
+          'Take one out, or cable an access point instead.',
+          atUnit('kit', members.at(-1)!.unit, 'role')
+        )
       )
     ]
   }

@@ -4,7 +4,19 @@ import { apart, figure, hangingMembers, inPlan, unplacedMembers, type InPlan } f
 import { placeOutlet } from './place-outlet'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
 import { ruleKey, standing } from '../../record/record'
-import { aboutUnit, atUnit, breaks, holds, noLonger, unproven, type Home, type Rule, type Verdict, rule } from '../rule'
+import {
+  aboutUnit,
+  atUnit,
+  breaks,
+  byFigures,
+  holds,
+  noLonger,
+  unproven,
+  type Home,
+  type Rule,
+  type Verdict,
+  rule
+} from '../rule'
 import type { PlacedUnit } from '../../work/plan/home-plan'
 import { hasSeen } from '../../history/history'
 import { signalRead } from './signal-read'
@@ -31,11 +43,15 @@ function judgeClear(home: Home): Verdict[] {
       }))
       .sort((a, b) => a.far - b.far)[0]
     if (near && near.far < least)
-      return breaks(
-        `${near.far.toFixed(1)} m from a ${(near.facts.kind ?? 'trouble').replaceAll('-', ' ')}; at least ${least} m is wanted.`,
-        'Move it, or the other.',
-        atUnit('place', known.unit, 'x'),
-        about
+      return byFigures(
+        `near a ${near.facts.kind ?? 'trouble'}`,
+        [{ name: 'm too near', value: least - near.far, better: 'less' }],
+        breaks(
+          `${near.far.toFixed(1)} m from a ${(near.facts.kind ?? 'trouble').replaceAll('-', ' ')}; at least ${least} m is wanted.`,
+          'Move it, or the other.',
+          atUnit('place', known.unit, 'x'),
+          about
+        )
       )
     // No plan tells of the cabinet around it, nor of what stands before it.
     if (known.unit.facts.cabinet === undefined && (known.model?.radios.length ?? 0) > 0)
@@ -121,11 +137,15 @@ export const placeHops = rule({
           `${hop.hops} wireless ${hop.hops === 1 ? 'hop' : 'hops'}, from ${hop.from.name}; the limit is ${most}.`,
           aboutUnit(known)
         )
-      return breaks(
-        `${hop.hops} wireless hops from the router; the limit is ${most}.`,
-        'Cable it, or place it nearer.',
-        atUnit('place', known.unit, 'x'),
-        aboutUnit(known)
+      return byFigures(
+        'too many',
+        [{ name: 'hops above the limit', value: hop.hops - most, better: 'less' }],
+        breaks(
+          `${hop.hops} wireless hops from the router; the limit is ${most}.`,
+          'Cable it, or place it nearer.',
+          atUnit('place', known.unit, 'x'),
+          aboutUnit(known)
+        )
       )
     })
 })
@@ -147,6 +167,15 @@ export const placeSpacing = rule({
       const place = atUnit('place', known.unit, 'x')
       const remedy = 'Place it nearer, or cable it.'
       const read = signalRead(home, hop.from, at)
+      const long = (how: string, dbm: number, verdict: Verdict) =>
+        byFigures(
+          `long, from ${hop.from.unit.id}, ${how}`,
+          [
+            { name: 'm too long', value: hop.metres - most, better: 'less' },
+            { name: 'dB above what is wanted', value: dbm - least, better: 'more' }
+          ],
+          verdict
+        )
       const wanted = `at most ${most} m, or at least ${least} dBm as it is read there, is wanted`
       const given = home.record.answers[ruleKey('place-spacing', known.unit.id)]
       // Whoever says that it is good without knowing of a reading does not undo it.
@@ -154,12 +183,15 @@ export const placeSpacing = rule({
         const told = `${words}, ${read.dbm} dBm as it was read there`
         if (read.stale !== null)
           return noLonger(unproven(`${told}. ${read.stale}`, 'Read its signal there once more.', place, about))
-        return read.dbm >= least ? holds(`${told}.`, about) : breaks(`${told}; ${wanted}.`, remedy, place, about)
+        return read.dbm >= least
+          ? holds(`${told}.`, about)
+          : long('read', read.dbm, breaks(`${told}; ${wanted}.`, remedy, place, about))
       }
       // What the plan reckons proves nothing; where it reckons too little as well, nobody need measure.
       const planned = `${words}, ${Math.round(hop.dbm)} dBm by the plan`
       const isSaid = given?.answer === 'yes' && staleSight(home, 'place-spacing', known) === null
-      if (hop.dbm < least && !isSaid) return breaks(`${planned}; ${wanted}.`, remedy, place, about)
+      if (hop.dbm < least && !isSaid)
+        return long('by the plan', hop.dbm, breaks(`${planned}; ${wanted}.`, remedy, place, about))
       return seenInPlace(home, 'place-spacing', known, {
         evidence: `${planned}, and nobody read its signal there; ${wanted}.`,
         remedy: 'Read its signal there, or see that it is good and say so by one press.'

@@ -3,7 +3,7 @@ import { restsOfSource } from '../../work/prove/rests'
 import { restsOnFields } from '../../history/stands'
 import { installs } from '../../record/installs'
 import { laterFigures } from '../../policy/standard'
-import { breaks, holds, noLonger, unproven, rule, type Home, type Place, type Verdict } from '../rule'
+import { breaks, byFigures, holds, noLonger, unproven, rule, type Home, type Place, type Verdict } from '../rule'
 
 function judgeSource({ record, history, catalogue, policy }: Home): Verdict[] {
   const at: Place = { stage: 'prove', kind: 'measurement', id: 'source', field: 'runs' }
@@ -32,11 +32,19 @@ function judgeSource({ record, history, catalogue, policy }: Home): Verdict[] {
   if (source.down.median >= speedDownMbps * share) return [holds(`The source gives ${gives}.`)]
   if (providerReference !== undefined)
     return [holds(`The source gives ${gives}; the provider was told, reference ${providerReference}.`)]
+  const { median } = source.down
   return [
-    breaks(
-      `The source gives ${gives}; at least ${Math.round(share * 100)} % is due.`,
-      'Restart the modem and measure again; else tell the provider, and record its reference.',
-      at
+    byFigures(
+      'less than is due',
+      [
+        { name: 'Mbit/s down', value: median, better: 'more' },
+        { name: 'share of what is due', value: median / (speedDownMbps * share), better: 'more' }
+      ],
+      breaks(
+        `The source gives ${gives}; at least ${Math.round(share * 100)} % is due.`,
+        'Restart the modem and measure again; else tell the provider, and record its reference.',
+        at
+      )
     )
   ]
 }

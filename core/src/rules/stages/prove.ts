@@ -13,6 +13,7 @@ import { laterFigures } from '../../policy/standard'
 import {
   aboutUnit,
   breaks,
+  byFigures,
   holds,
   noLonger,
   unproven,
@@ -91,12 +92,16 @@ export const proveRooms = rule({
           field: 'name'
         })
       ]
-    return verdicts.map(({ room, outcome, message, wasProven }) => {
+    return verdicts.map(({ room, outcome, message, short, wasProven }) => {
       const about = { id: room.id, name: room.facts.name ?? 'A room' }
       const place: Place = { stage: 'prove', kind: 'room', id: room.id, field: 'measured' }
       if (outcome === 'holds') return holds(message, about)
       if (outcome === 'breaks')
-        return breaks(message, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+        return byFigures(
+          ['short', ...short!.missing].join(', no '),
+          short!.figures,
+          breaks(message, 'Find the fault, or move a unit nearer; then measure again.', place, about)
+        )
       const open = unproven(message, 'Measure signal, speed and latency there.', place, about)
       return wasProven ? noLonger(open) : open
     })

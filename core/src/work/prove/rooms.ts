@@ -3,6 +3,7 @@ import { equipmentOf } from '../../record/equipment'
 import { standing, thingsOf, type Measurement, type Room, type VisitRecord } from '../../record/record'
 import type { Catalogue } from '../../catalogue/model'
 import { laterFigures, type Policy } from '../../policy/standard'
+import type { Figure } from '../../values/figure'
 import { groupBy } from '../../values/group-by'
 import type { Folded } from '../../history/fold'
 import { headsOf } from '../../history/history'
@@ -72,6 +73,8 @@ export interface RoomVerdict {
   shareOfSource: number | null
   /** That it held once, and something changed since. */
   wasProven?: true
+  /** By how much it falls short, of a room that does, and what was not measured there. */
+  short?: { figures: readonly Figure[]; missing: readonly string[] }
 }
 
 /** The newest measurement of each kind of place. */
@@ -150,7 +153,10 @@ export function judgeRooms(folded: Folded, catalogue: Catalogue, policy: Policy)
         outcome: 'unproven',
         message: `It was measured at ${band} GHz, where ${through!.name} does not send. Look what the phone was on, and measure it again.`
       }
-    if (best.broken.length) return { ...said, outcome: 'breaks', message: `${best.broken.join('; ')}.` }
+    if (best.broken.length) {
+      const { figures, missing } = best
+      return { ...said, outcome: 'breaks', message: `${best.broken.join('; ')}.`, short: { figures, missing } }
+    }
     if (best.missing.length)
       return { ...said, outcome: 'unproven', message: `Not measured: ${best.missing.join(', ')}.` }
     return {
@@ -177,20 +183,32 @@ function shortfalls(
   result: Measured,
   floor: RoomFloor,
   source: Measured | null
-): { broken: string[]; missing: string[]; addedMs: number | null } {
+): { broken: string[]; figures: Figure[]; missing: string[]; addedMs: number | null } {
   const { dbm } = result.measurement.facts
   const broken: string[] = []
+  const figures: Figure[] = []
   const missing: string[] = []
   if (dbm === undefined) missing.push('signal')
-  else if (dbm < floor.dbm) broken.push(`${dbm} dBm is below ${floor.dbm} dBm`)
+  else if (dbm < floor.dbm) {
+    broken.push(`${dbm} dBm is below ${floor.dbm} dBm`)
+    figures.push({ name: 'signal above the floor, dB', value: dbm - floor.dbm, better: 'more' })
+  }
   if (!result.down) missing.push('speed down')
-  else if (result.down.median < floor.mbps)
+  else if (result.down.median < floor.mbps) {
     broken.push(`${round(result.down.median)} Mbit/s down is below ${round(floor.mbps)}, ${floor.reason}`)
+    // Where the source gives less its share is less: neither the speed nor how near it comes may be worse.
+    figures.push(
+      { name: 'Mbit/s down', value: result.down.median, better: 'more' },
+      { name: 'share of the floor', value: result.down.median / floor.mbps, better: 'more' }
+    )
+  }
   const addedMs = result.idle && source?.idle ? Math.max(0, result.idle.median - source.idle.median) : null
   if (addedMs === null) missing.push(result.idle ? 'latency at the source' : 'latency')
-  else if (addedMs > floor.addedMs)
+  else if (addedMs > floor.addedMs) {
     broken.push(`${round(addedMs)} ms are added to the source’s latency; at most ${floor.addedMs} ms may be`)
-  return { broken, missing, addedMs }
+    figures.push({ name: 'ms added above the most', value: addedMs - floor.addedMs, better: 'less' })
+  }
+  return { broken, figures, missing, addedMs }
 }
 
 const round = (value: number) => (value < 10 ? Math.round(value * 10) / 10 : Math.round(value))
