@@ -1,5 +1,6 @@
 import { createBrowserRouter, Navigate, useRouteError } from 'react-router'
 import { Shell } from './Shell'
+import { visitScript } from './visit-script'
 import { Button } from '../ui/Button'
 import { Heading } from '../ui/Page'
 
@@ -54,7 +55,7 @@ export const router = createBrowserRouter([
       { path: '/', lazy: async () => ({ Component: (await import('../day/Day')).Day }) },
       { path: '/visit/new', lazy: async () => ({ Component: (await import('../day/NewVisit')).NewVisit }) },
       { path: '/visit/:id', element: <Navigate to="brief" replace /> },
-      { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await import('../visit/frame/Visit')).Visit }) },
+      { path: '/visit/:id/:stage', lazy: async () => ({ Component: (await visitScript()).Visit }) },
       { path: '/day/ways', lazy: async () => ({ Component: (await import('../day/WaysPage')).WaysPage }) },
       { path: '/check/:id', lazy: async () => ({ Component: (await import('../day/CheckPage')).CheckPage }) },
       { path: '/homes', lazy: async () => ({ Component: (await import('../homes/Homes')).Homes }) },

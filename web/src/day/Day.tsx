@@ -1,6 +1,7 @@
 import type { ListedVisit, OpenPart } from '@pasado/core/api/day'
 import { format, isBefore, isSameDay, startOfDay } from 'date-fns'
-import { lazy, Suspense, useState } from 'react'
+import { lazy, Suspense, useEffect, useState } from 'react'
+import { loadVisitAhead } from '../app/visit-script'
 import { Link } from 'react-router'
 import { ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
@@ -32,6 +33,7 @@ export function Day() {
   const [way, setWay] = useState<string | null>(null)
   const { list, taken, problem: unread, put, again } = useDay(whose)
   const problem = refused ?? unread
+  useEffect(loadVisitAhead, [])
   const further = async (part: OpenPart) => {
     try {
       const page = await ask('GET /day/visits', { query: { whose, part, after: list!.more[part]! } })

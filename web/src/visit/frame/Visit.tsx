@@ -1,4 +1,4 @@
-import { useEffect, useMemo } from 'react'
+import { Suspense, useDeferredValue, useEffect, useMemo } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { stages, type Stage } from '@pasado/core/record/stages'
 import { callUp, useCalledUp } from '../../app/called-up'
@@ -11,6 +11,7 @@ import { LogbookSheet } from './LogbookSheet'
 import { Photos } from './Photos'
 import { OutboxBar } from '../../outbox/OutboxBar'
 import { BrokenNotice, ForeignNotice } from './ForeignNotice'
+import { loadStagesAhead, stageWork } from './stage-work'
 import { Strand } from './Strand'
 import { useArriveAtPlace } from '../session/place'
 import { useVisitKeys } from './keys'
@@ -20,29 +21,8 @@ import { useRunPlan } from './use-run-plan'
 import { Waits } from './Waits'
 import { CancelledNotice } from './Cancel'
 import { WhoseVisit } from './WhoseVisit'
-import { Brief } from '../stages/brief/Brief'
-import { Configure } from '../stages/configure/Configure'
-import { HandOver } from '../stages/hand-over/HandOver'
 import { AskedRules } from './AskedRules'
 import { NewerStandard } from './NewerStandard'
-import { Kit } from '../stages/kit/Kit'
-import { PlaceStage } from '../stages/place/PlaceStage'
-import { SignOff } from '../stages/sign-off/SignOff'
-import { StartUp } from '../stages/start/StartUp'
-import { Connect } from '../stages/connect/Connect'
-import { Prove } from '../stages/prove/Prove'
-
-const work: Record<Stage, () => React.ReactNode> = {
-  brief: Brief,
-  kit: Kit,
-  place: PlaceStage,
-  connect: Connect,
-  start: StartUp,
-  configure: Configure,
-  prove: Prove,
-  handover: HandOver,
-  signoff: SignOff
-}
 
 /** A visit: the strand above, the stage's work in the middle, the docket beside, the waits at the foot. */
 export function Visit() {
@@ -52,6 +32,10 @@ export function Visit() {
   const loaded = useVisit((state) => state.record.lastSeq > 0)
   const title = useVisit((state) => state.record.brief.facts.street)
   const calledUp = useCalledUp((state) => state.what)
+  const isOpen = opened === id && loaded
+  // Its first drawing is long: it gives way to whatever else is pressed meanwhile.
+  const isShown = useDeferredValue(isOpen)
+  useEffect(() => (isShown ? loadStagesAhead() : undefined), [isShown])
   useEffect(() => {
     if (!id) return
     void openVisit(id)
@@ -77,13 +61,13 @@ export function Visit() {
         </p>
       </main>
     )
-  if (opened !== id || !loaded)
+  if (!isOpen || !isShown)
     return (
       <p className="p-6 text-soft" role="status">
         Opening the visit …
       </p>
     )
-  const Work = work[stage as Stage]
+  const Work = stageWork[stage as Stage]
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
       <VisitHead />
@@ -96,7 +80,9 @@ export function Visit() {
           <CancelledNotice />
           <WhoseVisit />
           <NewerStandard />
-          <Work />
+          <Suspense fallback={<div className="min-h-dvh" />}>
+            <Work />
+          </Suspense>
           <OwnRules stage={stage as Stage} />
           {stage !== 'signoff' && (
             <div className="border-t border-rule p-4 lg:px-5">

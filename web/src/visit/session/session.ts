@@ -1,6 +1,8 @@
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
 import { fold } from '@pasado/core/history/fold'
+import { judgeInSteps } from '@pasado/core/rules/judged'
+import { inSlices } from '../../app/in-slices'
 import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { useSession } from '../../app/session'
 import { noteOpen } from '../../outbox/heard'
@@ -50,7 +52,8 @@ class VisitSession {
     try {
       const [loaded] = await Promise.all([loadVisit(this.id), outboxReady()])
       if (this.#over) return
-      this.#show(loaded)
+      await this.#show(loaded)
+      if (this.#over) return
       this.#listen()
       void sendNow()
     } catch (error) {
@@ -79,18 +82,27 @@ class VisitSession {
     this.#timers.set(what, timer)
   }
 
-  /** Shows what was loaded, with what this device still holds of the visit. */
-  #show({ entries, standard, models, all, asOf, verdicts = null, foreign = null, broken = null }: Loaded): void {
+  /** Shows what was loaded, with what this device still holds of the visit. Before it is shown first it is judged, a slice at a time. */
+  async #show(loaded: Loaded): Promise<void> {
     if (this.#over) return
-    const { confirmed, entries: shown } = useVisit.getState()
+    const { entries, standard, models, all, asOf, verdicts = null, foreign = null, broken = null } = loaded
+    const { confirmed: before, entries: shown, judged: last } = useVisit.getState()
     // What was sent while this was on its way is known here already.
-    const known = confirmed.record.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
+    const known = before.record.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
+    const catalogue = catalogueOf([...all, ...models])
+    const confirmed = fold(known)
+    const isSaid = confirmed.record.seal !== null && verdicts !== null
+    const judged =
+      last ??
+      (isSaid ? null : await inSlices(judgeInSteps(confirmed, catalogue, standard, { now: new Date().toISOString() })))
+    if (this.#over) return
     useVisit.setState({
       entries: known,
-      confirmed: fold(known),
+      confirmed,
+      judged,
       standard,
       models,
-      catalogue: catalogueOf([...all, ...models]),
+      catalogue,
       asOf,
       verdicts,
       foreign,
@@ -103,7 +115,7 @@ class VisitSession {
   /** What was shown as it was taken along is shown as the server has it, once it can be asked. */
   async #renew(): Promise<void> {
     try {
-      this.#show(await fetchVisit(this.id))
+      await this.#show(await fetchVisit(this.id))
       await this.#catchUp()
       void sendNow()
     } catch {

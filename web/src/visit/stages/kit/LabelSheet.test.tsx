@@ -60,7 +60,7 @@ describe('reading a label', () => {
     answers.set('/entries', json({ receipts: [] }))
     await keepSending()
     await user.click(screen.getByRole('button', { name: 'Read its label' }))
-    await user.upload(screen.getByLabelText('Take or choose a photo'), photo())
+    await user.upload(await screen.findByLabelText('Take or choose a photo'), photo())
     await screen.findByRole('button', { name: /^Take over/ })
   }
 
@@ -149,7 +149,7 @@ describe('reading a label', () => {
   it('pasted text goes through the same parser', async () => {
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${router}` })
     await user.click(screen.getByRole('button', { name: 'Read its label' }))
-    await user.click(screen.getByRole('button', { name: 'Paste its text' }))
+    await user.click(await screen.findByRole('button', { name: 'Paste its text' }))
     await user.click(screen.getByRole('textbox', { name: /Everything/ }))
     await user.paste('Ostrel Heron\nS/N: HE1-4629-ACDE\nWAN MAC: 00:00:5E:00:53:77\nLAN MAC: 00:00:5E:00:53:78')
     await user.click(screen.getByRole('button', { name: 'Find the values' }))
@@ -163,7 +163,7 @@ describe('reading a label', () => {
     await user.click(screen.getByRole('button', { name: 'Read its label' }))
     const large = photo()
     Object.defineProperty(large, 'size', { value: 13 * 1024 * 1024 })
-    await user.upload(screen.getByLabelText('Take or choose a photo'), large)
+    await user.upload(await screen.findByLabelText('Take or choose a photo'), large)
     expect((await screen.findByRole('alert')).textContent).toContain('13.0 MB')
     const { NoPicture } = await import('../../../workers/label')
     seen.problem = new NoPicture()
@@ -175,7 +175,7 @@ describe('reading a label', () => {
   it('a device without a camera says what to do instead', async () => {
     show(complete(), <Kit />, { at: `/visit/x/kit?unit=${router}` })
     await user.click(screen.getByRole('button', { name: 'Read its label' }))
-    await user.click(screen.getByRole('button', { name: 'Point the camera at it' }))
+    await user.click(await screen.findByRole('button', { name: 'Point the camera at it' }))
     expect((await screen.findByRole('alert')).textContent).toContain('Choose a photo')
   })
 })

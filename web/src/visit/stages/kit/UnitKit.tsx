@@ -1,7 +1,7 @@
 import { isPrivate, parseIpv4 } from '@pasado/core/values/ipv4'
 import type { Model } from '@pasado/core/catalogue/model'
 import { fitsMask } from '@pasado/core/values/mask'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { ScanLine } from 'lucide-react'
 import { type Unit, standing } from '@pasado/core/record/record'
 import { contentsOf } from '@pasado/core/work/units/boxes'
@@ -13,7 +13,6 @@ import { useVisit } from '../../session/visit-state'
 import { AdapterCheck } from './AdapterCheck'
 import { Elsewhere } from './Elsewhere'
 import { FirmwareOnBox } from './FirmwareOnBox'
-import { LabelSheet } from './LabelSheet'
 import { ModelVersion } from './ModelVersion'
 import { RoleChoice } from './RoleChoice'
 import { useModelOf } from './catalogue'
@@ -22,6 +21,9 @@ import { Button } from '../../../ui/Button'
 import { Notice } from '../../../ui/Notice'
 import { ItStays } from '../../frame/ItIsOurs'
 import { TakeOut } from '../../frame/TakeOut'
+
+/** With what reads codes and print, which weighs more than all the rest of the stage. */
+const LabelSheet = lazy(async () => ({ default: (await import('./LabelSheet')).LabelSheet }))
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
 function isPublicPage(page: string | undefined): boolean {
@@ -76,7 +78,11 @@ export function UnitKit({ unit }: { unit: Unit }) {
           <ItStays id={unit.id} />
         </p>
       )}
-      {reading && <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />}
+      {reading && (
+        <Suspense>
+          <LabelSheet unit={unit} model={model ?? null} onClose={() => setReading(false)} />
+        </Suspense>
+      )}
     </div>
   )
 }
