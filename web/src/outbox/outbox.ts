@@ -24,6 +24,8 @@ interface OutboxState {
   id: string
   /** Everything on this device that the server does not have, of every person, in the order it is sent. */
   rows: readonly OutboxRow[]
+  /** Rows that are not written down yet: they last as long as this page. */
+  unwritten: ReadonlySet<string>
   /** How far a secret or photo is that is just being sent, by its reference, from 0 to 1. */
   progress: Readonly<Record<string, number>>
   /** Since when nothing could be sent, for whatever reason that passes; null while all goes well. */
@@ -37,6 +39,7 @@ export const useOutbox = create<OutboxState>(() => ({
   owner: null,
   id: '',
   rows: [],
+  unwritten: new Set(),
   progress: {},
   stuckSince: null,
   keeps: true
@@ -50,12 +53,14 @@ let channel: BroadcastChannel | null = null
 /** Writing down goes one after another, in the order it was asked for. */
 let writing: Promise<unknown> = Promise.resolve()
 const listeners = new Set<() => void>()
-/** Rows that are not written down yet, and rows that are not taken off the device yet. */
-const unwritten = new Set<string>()
+const isUnwritten = (key: string): boolean => useOutbox.getState().unwritten.has(key)
+const noteWritten = (key: string): void =>
+  useOutbox.setState(({ unwritten }) => ({ unwritten: new Set([...unwritten].filter((other) => other !== key)) }))
+/** Rows that are not taken off the device yet. */
 const going = new Set<string>()
 /** Rows that a page which is left now does not lose, though they are not written down yet. */
 const jotted = new Set<string>()
-const unkept = () => [...unwritten].some((key) => !jotted.has(key))
+const unkept = () => [...useOutbox.getState().unwritten].some((key) => !jotted.has(key))
 
 /** Tells somebody whenever there may be something to send. */
 export function onSomethingToSend(listener: () => void): void {
@@ -140,11 +145,11 @@ async function reread(): Promise<void> {
     const known = new Set(kept.map(({ key }) => key))
     // What another tab has sent is fetched before it leaves what is shown here.
     for (const visit of new Set(
-      useOutbox.getState().rows.flatMap((row) => (known.has(row.key) || unwritten.has(row.key) ? [] : [row.visit]))
+      useOutbox.getState().rows.flatMap((row) => (known.has(row.key) || isUnwritten(row.key) ? [] : [row.visit]))
     ))
       await toldOf(visit)
     useOutbox.setState(({ rows }) => ({
-      rows: [...kept, ...rows.filter(({ key }) => unwritten.has(key) && !known.has(key))].sort((a, b) =>
+      rows: [...kept, ...rows.filter(({ key }) => isUnwritten(key) && !known.has(key))].sort((a, b) =>
         a.key < b.key ? -1 : 1
       )
     }))
@@ -191,12 +196,11 @@ export function putIn(visit: string, street: string, item: OutboxItem, contents?
     item,
     refused: null
   }
-  useOutbox.setState(({ rows }) => ({ rows: [...rows, row] }))
-  unwritten.add(row.key)
+  useOutbox.setState(({ rows, unwritten }) => ({ rows: [...rows, row], unwritten: new Set([...unwritten, row.key]) }))
   if (contents) holdContents(row.key, contents)
   else if (jotDown(row)) jotted.add(row.key)
   change(async () => {
-    if (await keepRow(row, contents)) unwritten.delete(row.key)
+    if (await keepRow(row, contents)) noteWritten(row.key)
     else useOutbox.setState({ keeps: false })
   })
   tell()
@@ -220,7 +224,7 @@ export function takeOut(keys: readonly string[]): void {
   const gone = new Set(keys)
   for (const key of keys) {
     going.add(key)
-    unwritten.delete(key)
+    noteWritten(key)
   }
   useOutbox.setState(({ rows }) => ({ rows: rows.filter(({ key }) => !gone.has(key)) }))
   change(async () => {

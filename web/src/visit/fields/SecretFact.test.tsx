@@ -1,10 +1,11 @@
-import { screen, waitFor } from '@testing-library/react'
+import { act, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
+import { putIn } from '../../outbox/outbox'
 import { useVisit } from '../session/visit-state'
 import { Configure } from '../stages/configure/Configure'
 import { Kit } from '../stages/kit/Kit'
-import { complete, router } from '@pasado/testing/logbook'
+import { complete, idOf, router } from '@pasado/testing/logbook'
 import { answers, asked, json, show } from '../../../test/stage'
 
 const user = userEvent.setup()
@@ -37,6 +38,26 @@ describe('secrets', () => {
     const refs = asked.map(({ body }) => (body as { ref: string }).ref)
     expect([refs.length, new Set(refs).size]).toEqual([2, 1])
     expect(screen.getByRole('textbox', { name: 'Setup code' })).toHaveProperty('value', 'DEMO-1234')
+  })
+
+  it('one that waits is said to be sealed on the device only once it is', async () => {
+    const spare = idOf('spare')
+    show(
+      complete().write('unit.set', {
+        id: spare,
+        set: { name: 'Spare router', role: 'router', model: 'ostrel-heron', modelVersion: 1 }
+      }),
+      <Kit />,
+      { at: `/visit/x/kit?unit=${spare}` }
+    )
+    const noCipher = vi.spyOn(crypto, 'subtle', 'get').mockReturnValue(undefined as never)
+    const body = { purpose: 'setup-code', thing: 'unit', id: spare, origin: 'label' } as const
+    const item = { kind: 'secret', ref: spare, look: { base: 0 }, body } as const
+    act(() => void putIn(useVisit.getState().id!, 'Trawl Street', item, new Uint8Array(4)))
+    expect(await screen.findByText(/stay on this page until it is there/)).toBeDefined()
+    await act(() => new Promise((resolve) => setTimeout(resolve, 50)))
+    expect(screen.queryByText(/Sealed on this device/)).toBeNull()
+    noCipher.mockRestore()
   })
 
   it('a passphrase is made, its strength told, and refused where it is too short', async () => {

@@ -3,7 +3,7 @@ import { revealReasons, type RevealReason, type SecretPurpose } from '@pasado/co
 import { preparedSecret, secretFor } from '@pasado/core/record/record'
 import type { Strength } from '@pasado/core/secrets/strength'
 import { ApiProblem, failureTitle } from '../../app/api'
-import { useOutbox } from '../../outbox/outbox'
+import { useOutbox, type OutboxRow } from '../../outbox/outbox'
 import { useMayWrite } from '../session/facts'
 import { placeKey } from '../session/place'
 import { keepSecret, newPassphrase, newRef, secretProblem, showSecret } from '../session/secrets'
@@ -219,15 +219,7 @@ function SecretState({
       </p>
       {secret && erased && <p className="mt-1 text-soft">erased</p>}
       {secret && !erased && <Kept key={secret.ref} secretRef={secret.ref} label={label} />}
-      {!secret && boxed && (
-        <p className="mt-1 text-soft">
-          {boxed.refused !== null ? (
-            <b role="alert">Not taken: {boxed.refused}</b>
-          ) : (
-            'Sealed on this device, on its way to the vault.'
-          )}
-        </p>
-      )}
+      {!secret && boxed && <Boxed row={boxed} />}
       {!secret && !boxed && <p className="mt-1 text-soft">Not in the vault yet.</p>}
       {mayWrite && (
         <div className="mt-2 flex flex-wrap gap-2">
@@ -304,5 +296,23 @@ function Kept({ secretRef, label }: { secretRef: string; label: string }) {
         </p>
       )}
     </div>
+  )
+}
+
+/** Where a secret is that the vault has not got yet. */
+function Boxed({ row: { key, refused } }: { row: OutboxRow }) {
+  const isWritten = useOutbox(({ unwritten }) => !unwritten.has(key))
+  if (refused !== null)
+    return (
+      <p className="mt-1 text-soft">
+        <b role="alert">Not taken: {refused}</b>
+      </p>
+    )
+  return (
+    <p className="mt-1 text-soft">
+      {isWritten
+        ? 'Sealed on this device, on its way to the vault.'
+        : 'On its way to the vault: stay on this page until it is there.'}
+    </p>
   )
 }

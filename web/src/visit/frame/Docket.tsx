@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { memo, useCallback, useMemo, useState } from 'react'
 import { ruleKey } from '@pasado/core/record/record'
 import { stageNames } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/agenda/docket'
@@ -15,7 +15,7 @@ import { write } from '../session/write'
 import { ConflictLine } from './ConflictLine'
 import { DocketNarrow, narrowed, wholeDocket } from './DocketNarrow'
 import { GrantSheet, type Grant } from './GrantSheet'
-import { OrderSheet, useMySay } from './OrderSheet'
+import { OrderSheet, useHasSay } from './OrderSheet'
 import { Button } from '../../ui/Button'
 import { List } from '../../ui/List'
 
@@ -43,7 +43,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const sealed = useVisit((state) => state.record.seal !== null)
   const [grant, setGrant] = useState<Grant | null>(null)
   const [asked, setAsked] = useState<Finding | null>(null)
-  const record = useVisit((state) => state.record)
+  const answers = useVisit((state) => state.record.answers)
   const mayWrite = useMayWrite()
   const goTo = useGoTo()
   const ordered = heaviestFirst(findings)
@@ -59,16 +59,19 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const workWords = total
     ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
     : 'Give the pack, sign, seal.'
+  const go = useCallback(
+    ({ place }: Finding) => {
+      if (!place) return
+      goTo(place)
+      onGone?.()
+    },
+    [goTo, onGone]
+  )
   const lineOf = (finding: Finding) => (
     <Line
       key={`${finding.rule}${finding.subject?.id ?? ''}`}
       finding={finding}
-      onGo={() => {
-        if (finding.place) {
-          goTo(finding.place)
-          onGone?.()
-        }
-      }}
+      onGo={go}
       onGrant={setGrant}
       onAsk={setAsked}
     />
@@ -136,7 +139,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
               </p>
               <Chips
                 label={question.asks!}
-                value={record.answers[ruleKey(question.rule)]?.answer as 'yes' | undefined}
+                value={answers[ruleKey(question.rule)]?.answer as 'yes' | undefined}
                 options={[
                   { value: 'yes', label: 'Yes' },
                   { value: 'no', label: 'Not yet' }
@@ -152,18 +155,19 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   )
 }
 
-function Line({
+/** A line of the docket; drawn anew only where what it says is otherwise: there are many, after every entry. */
+const Line = memo(function Line({
   finding,
   onGo,
   onGrant,
   onAsk
 }: {
   finding: Finding
-  onGo: () => void
+  onGo: (finding: Finding) => void
   onGrant: (grant: Grant) => void
   onAsk: (finding: Finding) => void
 }) {
-  const hasSay = useMySay(finding).length > 0
+  const hasSay = useHasSay(finding)
   const lead = useSession((state) => state.me?.role === 'lead')
   const mayWrite = useMayWrite()
   const whyNot = useWhyNotWaive(finding)
@@ -175,7 +179,7 @@ function Line({
       <button
         type="button"
         className="grid w-full grid-cols-[34px_1fr] gap-3 p-4 pb-2 text-left hover:underline"
-        onClick={onGo}
+        onClick={() => onGo(finding)}
       >
         <span className="pt-1">
           <Mark outcome={finding.outcome} />
@@ -242,7 +246,7 @@ function Line({
       </div>
     </li>
   )
-}
+})
 
 /** The docket as a sheet: on a phone, and by its key. */
 export function DocketSheet({ open, onClose }: { open: boolean; onClose: () => void }) {

@@ -2,18 +2,23 @@ import { format } from 'date-fns'
 import { describeEntry } from '@pasado/core/documents/describe-entry'
 import { entryById } from '@pasado/core/history/slips'
 import { maySayOrder } from '@pasado/core/history/words'
+import type { History } from '@pasado/core/history/history'
 import type { Placed } from '@pasado/core/record/entry'
 import type { Finding } from '@pasado/core/rules/evaluate'
-import { useSession } from '../../app/session'
+import { useSession, type Me } from '../../app/session'
 import { Button } from '../../ui/Button'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 
-/** The changes and proofs of a finding of which this person may say which came first. */
-export function useMySay(finding: Finding): { change: Placed; proof: Placed }[] {
+/** Whether this person may say of a finding which came first. */
+export function useHasSay(finding: Finding): boolean {
   const me = useSession((state) => state.me)
-  const history = useVisit((state) => state.history)
+  return useVisit(({ history }) => sayOf(finding, history, me).length > 0)
+}
+
+/** The changes and proofs of a finding of which a person may say which came first. */
+function sayOf(finding: Finding, history: History, me: Me | null | undefined): { change: Placed; proof: Placed }[] {
   if (!me || me.role === 'office') return []
   const { id, role } = me
   return (finding.unordered ?? []).flatMap((pair) => {
@@ -24,7 +29,9 @@ export function useMySay(finding: Finding): { change: Placed; proof: Placed }[] 
 
 /** Asks whoever was there which came first, a change or a proof that did not know of it: both are told with their times. */
 export function OrderSheet({ finding, onClose }: { finding: Finding; onClose: () => void }) {
-  const pairs = useMySay(finding)
+  const me = useSession((state) => state.me)
+  const history = useVisit((state) => state.history)
+  const pairs = sayOf(finding, history, me)
   const [pair] = pairs
   if (!pair) return null
   const { change, proof } = pair

@@ -6,7 +6,7 @@ import { useVisit } from '../session/visit-state'
 /** Why the person here does not waive a finding, in words; null where they do. */
 export function useWhyNotWaive({ level }: Pick<Finding, 'level'>): string | null {
   const me = useSession((state) => state.me)
-  const record = useVisit((state) => state.record)
-  const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
-  return me ? whyNotWaive(record, level === 'must', fourEyes, me) : null
+  return useVisit(({ record, standard }) =>
+    me ? whyNotWaive(record, level === 'must', standard.policy.fourEyes ?? false, me) : null
+  )
 }

@@ -75,13 +75,15 @@ function writeSet(kind: ThingKind, id: string, set: Record<string, unknown>, loo
 
 /** One field of a thing of the open visit. */
 export function useFact(kind: ThingKind, id: string, field: string): FactField {
-  const thing = useVisit((state) => holderOf(state.record, kind, id))
+  // Each part for itself: what is entered in another field of the thing does not draw this one anew.
+  const value = useVisit((state) => holderOf(state.record, kind, id)?.facts[field])
+  const meta = useVisit((state) => holderOf(state.record, kind, id)?.meta[field])
   const key = fieldKey(kind, id, field)
-  const conflict = useConflicts().find((candidate) => candidate.key === key)
+  const conflict = useVisit((state) => conflictsOf(state.history).find((candidate) => candidate.key === key))
   const mayWrite = useMayWrite()
   return {
-    value: thing?.facts[field],
-    meta: thing?.meta[field],
+    value,
+    meta,
     conflict,
     mayWrite,
     set: (value, look) => setFact(kind, id, field, value, look)

@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useCallback, useEffect } from 'react'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import type { Place } from '@pasado/core/rules/rule'
 
@@ -33,7 +33,7 @@ function chosenBy(place: Place): string {
 export function useGoTo(): (place: Place) => void {
   const navigate = useNavigate()
   const { id } = useParams()
-  return (place) => void navigate(addressOf(id!, place), { state: { asked: Date.now() } })
+  return useCallback((place) => void navigate(addressOf(id!, place), { state: { asked: Date.now() } }), [navigate, id])
 }
 
 /** Whether somebody has begun to type into something. */
