@@ -17,6 +17,8 @@ const longTasks = (page: Page): Promise<number[]> =>
     return kept.longTasks.splice(0).sort((a, b) => b - a)
   })
 
+/** So many times a field is left. */
+const LEAVES = 5
 /** For so long after a press it is looked what the page does, ms. */
 const SETTLE_MS = 5000
 
@@ -80,8 +82,19 @@ async function benchBrowser(): Promise<void> {
       told(`opening a visit (${street})`, await longTasks(page))
       await quietly(page, 'nav a[href*="/brief"]', 'click')
       told('going to the Brief', await longTasks(page))
-      await quietly(page, 'main input:not([type]), main input[type=text]', 'leave')
-      told('leaving a field of it', await longTasks(page))
+      const left: number[] = []
+      for (let at = 0; at < LEAVES; at++) {
+        await quietly(page, 'main input:not([type]), main input[type=text]', 'leave')
+        left.push((await longTasks(page))[0] ?? 0)
+      }
+      // Of several, as the first runs code that was never run; the one in the middle.
+      told(
+        `leaving a field of it, of ${LEAVES} times the middle one`,
+        left
+          .sort((a, b) => a - b)
+          .slice(LEAVES >> 1, (LEAVES >> 1) + 1)
+          .filter((ms) => ms > 0)
+      )
       await page.goto('/')
       await page.waitForTimeout(SETTLE_MS)
       await longTasks(page)
