@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { contoursOf, signalSteps, stepOf } from '@pasado/core/radio/contours'
 import { planFile, planFileProblem, planFromFile, planToFile } from '@pasado/core/work/plan/file'
 import { expectedRate, joinsOf } from '@pasado/core/work/plan/hops'
-import { placedUnits, planOf, servedBy } from '@pasado/core/work/plan/home-plan'
+import { planOf, servedBy } from '@pasado/core/work/plan/home-plan'
+import { placedUnits } from '@pasado/core/work/plan/placed'
 import { partnerCircuit } from '@pasado/core/work/plan/powerline'
 import { planSvg } from '@pasado/core/work/plan/plan-svg'
 import { planProblems } from '@pasado/core/work/plan/problems'
@@ -245,7 +246,8 @@ describe('hops and what they leave of the rate', () => {
     expect(near).toMatchObject({ hops: 0, halved: 0, mbps: 0.6 * linkRate({ rssiDbm: -45, widthMHz: 80 }).phyMbps })
     // The node has a radio of its own for the hop; a router as a node has not.
     expect(expectedRate(-45, second!, joins(false), catalogue, '5')).toMatchObject({ hops: 1, halved: 0 })
-    const shared = { ...second!, unit: { ...second!.unit, facts: { ...second!.unit.facts, model: 'ostrel-heron' } } }
+    const heron = { ...second!.unit, facts: { ...second!.unit.facts, model: 'ostrel-heron' } }
+    const shared = { ...second!, unit: heron, thing: heron }
     const hop = expectedRate(-45, shared, joins(false), catalogue, '5')
     expect([hop.hops, hop.halved]).toEqual([1, 1])
     expect(hop.mbps).toBeLessThanOrEqual(near.mbps / 2)

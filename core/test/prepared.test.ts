@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { undoingOf } from '@pasado/core/history/slips'
+import type { EntryKind } from '@pasado/core/record/entries/all'
 import { preparedSecret, secretFor } from '@pasado/core/record/record'
 import { packDigest } from '@pasado/core/record/seal'
 import { nextDraft } from '@pasado/core/rules/check-standard'
@@ -54,7 +55,7 @@ describe('a name and a passphrase that are prepared', () => {
     const log = typeIn(prepare(complete(), null))
     const before = prepare(complete(), null)
     const entry = log.entries.at(-1)!
-    for (const { kind, body } of undoingOf(log.folded().history, entry)!) log.write(kind, body as never)
+    for (const { kind, body } of undoingOf(log.folded().history, entry)!) log.write(kind as EntryKind, body as never)
     expect(preparedSecret(log.record(), 'wifi-passphrase', network)?.ref).toBe(idOf('later'))
     expect(secretFor(log.record(), 'wifi-passphrase', network)).toEqual(
       secretFor(before.record(), 'wifi-passphrase', network)

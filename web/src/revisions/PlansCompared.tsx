@@ -1,4 +1,5 @@
-import { placedUnits, planOf } from '@pasado/core/work/plan/home-plan'
+import { planOf } from '@pasado/core/work/plan/home-plan'
+import { placedUnits } from '@pasado/core/work/plan/placed'
 import { planSvg } from '@pasado/core/work/plan/plan-svg'
 import { unitName, type VisitRecord } from '@pasado/core/record/record'
 

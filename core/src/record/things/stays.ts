@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { asItIs, thing } from './thing'
-import { checked, id, textLine } from '../fields'
+import { across, checked, id, textLine } from '../fields'
 import { besides, begins } from './seen'
 import { parseIpv4 } from '../../values/ipv4'
 
@@ -26,6 +26,10 @@ export const staysFacts = z.strictObject({
   segment: id,
   givesAddresses: z.enum(['yes', 'no']),
   place: textLine(80),
+  /** Where it stands in the plan. */
+  storey: id,
+  x: across,
+  y: across,
   /** Who has its login. */
   login: z.enum(['customer', 'provider', 'nobody'])
 })
@@ -37,7 +41,7 @@ export const stays = thing({
   besides,
   begins,
   later: true,
-  refersTo: { segment: 'segment' },
+  refersTo: { segment: 'segment', storey: 'storey' },
   carriesOver: asItIs,
   compared: { byField: 10 },
   label: 'What stays'

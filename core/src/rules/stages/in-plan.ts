@@ -1,5 +1,6 @@
 import { hasRole } from '../../record/roles'
-import { placedUnits, planOf, type HomePlan, type PlacedUnit } from '../../work/plan/home-plan'
+import { planOf, type HomePlan } from '../../work/plan/home-plan'
+import { placedUnits, type PlacedUnit } from '../../work/plan/placed'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
 import { laterFigures } from '../../policy/standard'
 import type { Home } from '../rule'

@@ -1,5 +1,5 @@
 import { hasRole } from '../../record/roles'
-import type { PlacedUnit } from '../../work/plan/home-plan'
+import type { PlacedUnit } from '../../work/plan/placed'
 import { standing } from '../../record/record'
 import { aboutUnit, atUnit, breaks, byFigures, holds, unproven, type Home, type Verdict, rule } from '../rule'
 import { apart, figure, inPlan } from './in-plan'

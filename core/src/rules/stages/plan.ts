@@ -1,5 +1,5 @@
 import { isCabled } from '../../work/configure/cabled'
-import { roomAt } from '../../work/plan/home-plan'
+import { roomAt, type HomePlan } from '../../work/plan/home-plan'
 import { apart, figure, hangingMembers, inPlan, unplacedMembers, type InPlan } from './in-plan'
 import { placeOutlet } from './place-outlet'
 import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
@@ -17,7 +17,8 @@ import {
   type Verdict,
   rule
 } from '../rule'
-import type { PlacedUnit } from '../../work/plan/home-plan'
+import { stayingRoot, type Placed, type PlacedUnit } from '../../work/plan/placed'
+import { modelOf } from '../../catalogue/model'
 import { hasSeen } from '../../history/history'
 import { signalRead } from './signal-read'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
@@ -80,7 +81,21 @@ function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
   const members = placed
     .filter(({ known }) => isMeshMember(known))
     .map(({ known, at }) => ({ at, cabled: isCabled(home.record, known.unit, home.catalogue) }))
-  return joinsOf(plan, members, home.catalogue, figure(home, 'leastHopDbm'))
+  const added = addedTo(home, plan)
+  return joinsOf(
+    plan,
+    added ? [...members, { at: added, cabled: false }] : members,
+    home.catalogue,
+    figure(home, 'leastHopDbm')
+  )
+}
+
+/** What stays and is of the same mesh as all our members; null where it is of another: nothing tells how they hang on it. */
+function addedTo({ record, catalogue, units }: Home, plan: HomePlan): Placed | null {
+  const root = stayingRoot(record, plan)
+  const model = root && modelOf(root.stays, catalogue)
+  const isOne = units.filter(isMeshMember).every((known) => model?.mesh && known.model?.family === model.family)
+  return root && isOne ? root : null
 }
 
 /** Judges each wireless hop of the plan; of members that it does not show, what somebody saw. */
@@ -169,7 +184,7 @@ export const placeSpacing = rule({
       const read = signalRead(home, hop.from, at)
       const long = (how: string, dbm: number, verdict: Verdict) =>
         byFigures(
-          `long, from ${hop.from.unit.id}, ${how}`,
+          `long, from ${hop.from.id}, ${how}`,
           [
             { name: 'm too long', value: hop.metres - most, better: 'less' },
             { name: 'dB above what is wanted', value: dbm - least, better: 'more' }

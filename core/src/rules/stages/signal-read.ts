@@ -1,7 +1,8 @@
 import { whyNotStanding } from '../../history/stands'
 import { fieldKey } from '../../record/keys'
 import { thingsOf } from '../../record/record'
-import { roomAt, type PlacedUnit } from '../../work/plan/home-plan'
+import { roomAt } from '../../work/plan/home-plan'
+import { isOurs, type Placed, type PlacedUnit } from '../../work/plan/placed'
 import { restsOfPlace } from '../../work/prove/rests'
 import { apart, inPlan } from './in-plan'
 import type { Home } from '../rule'
@@ -22,10 +23,11 @@ export interface SignalRead {
  * The signal of one unit as somebody read it last where another stands: at a point beside it, or in its room where no point is noted.
  * @returns null where nobody read it
  */
-export function signalRead(home: Home, from: PlacedUnit, at: PlacedUnit): SignalRead | null {
+export function signalRead(home: Home, from: Placed, at: PlacedUnit): SignalRead | null {
   const { record, history } = home
   const room = roomAt(inPlan(home).plan, at)
-  const rests = [from, at].flatMap(({ unit }) => restsOfPlace(unit))
+  // Nobody reads the signal of one thing that stays by name: what is read is of ours.
+  const rests = [from, at].flatMap((placed) => (isOurs(placed) ? restsOfPlace(placed.unit) : []))
   const read = Object.values(thingsOf(record, 'reading')).flatMap(({ id, facts, removedSeq }) => {
     const { unit, band, dbm, x, y } = facts
     const isNear = x === undefined || y === undefined || apart({ x, y }, at) <= NEAR_M

@@ -1,6 +1,7 @@
 import { bands, type Band } from '../../values/band'
 import { modelOf, type Catalogue } from '../../catalogue/model'
-import { obstaclesOf, placedUnits, planOf, plannedBands } from '../plan/home-plan'
+import { obstaclesOf, planOf, plannedBands } from '../plan/home-plan'
+import { placedStays, placedUnits, type Placed } from '../plan/placed'
 import { standing, thingsOf, unitName, type Radio, type Stays, type VisitRecord } from '../../record/record'
 import { stayingOf, staysThatSend } from '../../record/equipment'
 import { isMeshMember } from '../units/known-unit'
@@ -24,6 +25,8 @@ export interface HomeRadio extends PlannedRadio {
   backhaul: boolean
 }
 
+/** What radios send at about, dBm. */
+const SENT_DBM = 20
 /** How two units hear each other that nobody placed in the plan: as if they stood in neighbouring rooms, dBm. */
 const UNPLACED_DBM = -70
 
@@ -101,6 +104,8 @@ export function channelQuestion(
   const plan = planOf(record)
   const placed = new Map(placedUnits(record, plan).map((unit) => [unit.id, unit]))
   const obstacles = new Map(bands.map((band) => [band, obstaclesOf(plan, band)]))
+  const dbmBetween = (band: Band, from: Placed, to: Placed): number =>
+    SENT_DBM - pathLoss({ frequencyMHz: plannedBands[band].middleMHz, from, to, ...obstacles.get(band)! }).totalDb
   const cache = new Map<string, number>()
   const hears = (a: number, b: number): number => {
     const [from, to] = [radios[a]!, radios[b]!]
@@ -108,23 +113,21 @@ export function channelQuestion(
     const known = cache.get(key)
     if (known !== undefined) return known
     const [first, other] = [placed.get(from.unit), placed.get(to.unit)]
-    const dbm =
-      first && other
-        ? 20 -
-          pathLoss({
-            frequencyMHz: plannedBands[from.band].middleMHz,
-            from: first,
-            to: other,
-            ...obstacles.get(from.band)!
-          }).totalDb
-        : UNPLACED_DBM
+    const dbm = first && other ? dbmBetween(from.band, first, other) : UNPLACED_DBM
     cache.set(key, dbm)
     return dbm
   }
-  const neighbours = [
-    ...(record.neighbours?.networks ?? []),
-    ...stayingRadios(record).flatMap(({ neighbour }) => neighbour)
-  ]
+  const staying = new Map(placedStays(record, plan).map((stays) => [stays.id, stays]))
+  /** What stays and is drawn is heard as the one of ours hears it that stands nearest to it by the plan. */
+  const heard = ({ stays, band, neighbour }: StayingRadio): Neighbour[] => {
+    const from = staying.get(stays.id)
+    const ours = radios.flatMap((radio) => (radio.band === band ? (placed.get(radio.unit) ?? []) : []))
+    if (!from || ours.length === 0 || ours.length < radios.filter((radio) => radio.band === band).length)
+      return neighbour
+    const dbm = Math.max(...ours.map((to) => dbmBetween(band, from, to)))
+    return neighbour.map((network) => ({ ...network, dbm }))
+  }
+  const neighbours = [...(record.neighbours?.networks ?? []), ...stayingRadios(record).flatMap(heard)]
   return { country: record.brief.facts.country, radios, neighbours, hears, ...more }
 }
 

@@ -1,5 +1,6 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
-import { planOf, placedUnits } from '../plan/home-plan'
+import { planOf } from '../plan/home-plan'
+import { placedUnits } from '../plan/placed'
 import { joinsOf } from '../plan/hops'
 import { onceOf } from '../../record/once'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../../record/record'

@@ -1,9 +1,8 @@
 import type { Band } from '../../values/band'
 import { medianOf } from '../../values/median'
-import { modelOf, type Catalogue } from '../../catalogue/model'
 import { Kept } from '../../record/kept'
-import { standing, thingsOf, unitName, type Unit, type VisitRecord } from '../../record/record'
-import type { Grid, Sender } from '../../radio/coverage'
+import { standing, thingsOf, type VisitRecord } from '../../record/record'
+import type { Grid } from '../../radio/coverage'
 import type { PathLossInput } from '../../radio/path-loss'
 import { wallLoss, type Material } from '../../radio/wall-loss'
 import { firstWalls, wallsOf, type PlanRoom, type PlanStretch, type PlanWall, type WallDefaults } from './walls'
@@ -20,8 +19,6 @@ export const ROOM_FLOOR_DBM = -67
 
 /** How high above their floor the devices are held, metres. */
 export const HELD_AT_M = 1
-/** How high a unit stands that nobody measured, metres. */
-const STANDS_AT_M = 1
 
 /** A storey with its heights, metres above the ground floor's floor. */
 export interface PlanStorey {
@@ -191,40 +188,6 @@ function standInTheWay(plan: HomePlan, band: Band, wallFactor: number): Obstacle
       lossDb: bandLoss(ceiling.material, ceiling.thicknessMm, band)
     }))
   }
-}
-
-/** A unit that stands in the plan. */
-export interface PlacedUnit {
-  id: string
-  name: string
-  unit: Unit
-  storey: string
-  x: number
-  y: number
-  /** Above the ground floor's floor, metres. */
-  z: number
-}
-
-/** The units whose places in the plan are known. */
-export function placedUnits(record: VisitRecord, plan: HomePlan): PlacedUnit[] {
-  return standing(record.units).flatMap((unit) => {
-    const { storey, x, y, heightM } = unit.facts
-    const on = plan.storeys.find(({ id }) => id === storey)
-    return on && x !== undefined && y !== undefined
-      ? [{ id: unit.id, name: unitName(unit), unit, storey: on.id, x, y, z: on.floorM + (heightM ?? STANDS_AT_M) }]
-      : []
-  })
-}
-
-/** The sender that a placed unit is on a band; null where its model sends nothing there. */
-export function senderOf(
-  { unit, x, y, z }: Pick<PlacedUnit, 'unit' | 'x' | 'y' | 'z'>,
-  catalogue: Catalogue,
-  band: Band
-): Sender | null {
-  const model = modelOf(unit, catalogue)
-  const powers = model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? []
-  return powers.length ? { x, y, z, frequencyMHz: plannedBands[band].middleMHz, powerDbm: Math.max(...powers) } : null
 }
 
 /** The cells of a storey: every room of it, and a little round them. */

@@ -2,13 +2,14 @@ import { hasRole } from '../../record/roles'
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
-import { obstaclesOf, senderOf, type HomePlan, type PlacedUnit } from './home-plan'
-import type { Unit } from '../../record/record'
+import { obstaclesOf, type HomePlan } from './home-plan'
+import { isOurs, senderOf, type Placed } from './placed'
+import type { Stays, Unit } from '../../record/record'
 import type { Band } from '../../values/band'
 
 /** A wireless hop: from which unit, how far, and with what signal by the plan. */
 export interface Hop {
-  from: PlacedUnit
+  from: Placed
   metres: number
   dbm: number
   /** Wireless hops from the router, this one included. */
@@ -27,17 +28,18 @@ const HELD = { streams: 2, widthMHz: 80 } as const
 /**
  * The best way of each unit from the router, by the plan: hop by hop, fewest hops over links that hold; where none holds a unit
  * takes the strongest. A unit that nothing reaches is left out.
- * @param units those that serve the home together; the first router among them, or else the first gateway, is the root
+ * @param units those that serve the home together; the first router among them, or else the first gateway, or else what stays, is the root
  * @param leastDbm the signal at which a link holds
  */
 export function joinsOf(
   plan: HomePlan,
-  units: readonly { at: PlacedUnit; cabled: boolean }[],
+  units: readonly { at: Placed; cabled: boolean }[],
   catalogue: Catalogue,
   leastDbm: number,
   calibration: { exponent?: number; wallFactor?: number } = {}
 ): Map<string, Join> {
-  const root = units.find(({ at }) => hasRole(at.unit, 'router')) ?? units.find(({ at }) => hasRole(at.unit, 'gateway'))
+  const ofRole = (role: 'router' | 'gateway') => units.find(({ at }) => isOurs(at) && hasRole(at.unit, role))
+  const root = ofRole('router') ?? ofRole('gateway') ?? units.find(({ at }) => !isOurs(at))
   const found = new Map<string, Join>()
   if (!root) return found
   found.set(root.at.id, 'root')
@@ -56,7 +58,7 @@ export function joinsOf(
     const links = left.flatMap(({ at }) =>
       units
         .filter((unit) => found.has(unit.at.id))
-        .flatMap((unit): { to: PlacedUnit; hop: Hop }[] => {
+        .flatMap((unit): { to: Placed; hop: Hop }[] => {
           const sender = senderOf(unit.at, catalogue, BACKHAUL_BAND)
           if (!sender) return []
           const loss = pathLoss({
@@ -91,12 +93,12 @@ export function joinsOf(
 }
 
 /** Whether a unit's wireless hop takes air time from its clients: it does unless the model has a second radio on the band. */
-export function sharesRadio(unit: PlacedUnit, catalogue: Catalogue): boolean {
-  return (modelOf(unit.unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
+export function sharesRadio({ thing }: Placed, catalogue: Catalogue): boolean {
+  return (modelOf(thing, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
 }
 
 /** How many streams a unit’s wireless hop has: those of its best radio on the band. */
-export function hopStreams(unit: Unit, catalogue: Catalogue): number {
+export function hopStreams(unit: Unit | Stays, catalogue: Catalogue): number {
   const radios = modelOf(unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND) ?? []
   return Math.max(1, ...radios.map(({ streams }) => streams))
 }
@@ -115,14 +117,14 @@ export interface ExpectedRate {
  */
 export function expectedRate(
   dbm: number,
-  by: PlacedUnit,
+  by: Placed,
   joins: ReadonlyMap<string, Join>,
   catalogue: Catalogue,
   band: Band
 ): ExpectedRate {
   const widest = Math.max(
     20,
-    ...(modelOf(by.unit, catalogue)
+    ...(modelOf(by.thing, catalogue)
       ?.radios.filter((radio) => radio.band === band)
       .flatMap(({ widthsMHz }) => widthsMHz) ?? [])
   )
@@ -136,7 +138,7 @@ export function expectedRate(
   ) {
     hops++
     if (sharesRadio(at, catalogue)) halved++
-    const streams = hopStreams(at.unit, catalogue)
+    const streams = hopStreams(at.thing, catalogue)
     slowest = Math.min(slowest, linkRate({ rssiDbm: join.dbm, streams, widthMHz: 80 }).phyMbps)
   }
   return { mbps: (ARRIVES * slowest) / 2 ** halved, hops, halved }

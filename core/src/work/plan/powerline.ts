@@ -1,6 +1,7 @@
 import { hasRole } from '../../record/roles'
 import { standing, thingsOf, unitName, type VisitRecord } from '../../record/record'
-import { placedUnits, roomAt, type HomePlan } from './home-plan'
+import { roomAt, type HomePlan } from './home-plan'
+import { placedUnits } from './placed'
 
 /** Where a powerline adapter can go: the outlets on its partner's circuit. */
 export interface PartnerCircuit {

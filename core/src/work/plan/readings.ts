@@ -2,7 +2,8 @@ import { calibrate, doubtAbout, predictedDbm, type Calibration, type ComparedRea
 import { distanceLoss, pathLoss } from '../../radio/path-loss'
 import type { Catalogue } from '../../catalogue/model'
 import { standing, thingsOf, type Reading, type VisitRecord } from '../../record/record'
-import { HELD_AT_M, obstaclesOf, senderOf, type HomePlan, type PlacedUnit } from './home-plan'
+import { HELD_AT_M, obstaclesOf, type HomePlan } from './home-plan'
+import { senderOf, type Placed, type PlacedUnit } from './placed'
 import type { Band } from '../../values/band'
 
 /** A reading of the record beside the way that the plan gives it. */
@@ -75,7 +76,7 @@ export interface PointSignal {
 /** The strongest signal at a point of a storey; null where no unit sends on the band. */
 export function signalAt(
   plan: HomePlan,
-  units: readonly PlacedUnit[],
+  units: readonly Placed[],
   catalogue: Catalogue,
   band: Band,
   at: { storey: string; x: number; y: number },

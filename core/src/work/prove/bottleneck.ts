@@ -4,7 +4,8 @@ import { cableMbps } from '../cabling/known-cable'
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { upstreamOf } from '../configure/upstream'
 import { ARRIVES, hopStreams, joinsOf, sharesRadio } from '../plan/hops'
-import { placedUnits, planOf } from '../plan/home-plan'
+import { planOf } from '../plan/home-plan'
+import { placedUnits } from '../plan/placed'
 import { linkRate } from '../../radio/link-rate'
 import {
   hasEndAt,

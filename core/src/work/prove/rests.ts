@@ -149,7 +149,9 @@ export const restsOnStaying = (record: VisitRecord): Rests[] =>
       ...restsOnFields(
         'stays',
         stays.id,
-        Object.fromEntries(['model', 'makeModel', 'place', 'kind'].map((field) => [field, staysName(stays)])),
+        Object.fromEntries(
+          ['model', 'makeModel', 'place', 'storey', 'x', 'y', 'kind'].map((field) => [field, staysName(stays)])
+        ),
         false
       ),
       ...channelsOf(record, stays.id, staysName(stays), true),

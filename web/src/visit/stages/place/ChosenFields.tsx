@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
-import { thingsOf } from '@pasado/core/record/record'
+import { staysName } from '@pasado/core/record/equipment'
+import { thingsOf, type Stays } from '@pasado/core/record/record'
 import { ChoiceFact, TextFact, YesNoFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
@@ -80,6 +81,12 @@ function ThingFields({
           <TextFact {...field} field="surgeNote" label="Surge protection of a cable between buildings" />
         </>
       )}
+      {kind === 'stays' && (
+        <>
+          <h3>{staysName(thing as Stays)}</h3>
+          <TextFact {...field} field="place" label="Stands at" />
+        </>
+      )}
       {kind === 'outlet' && (
         <>
           <ChoiceFact
@@ -114,13 +121,13 @@ function ThingFields({
       )}
       {kind === 'trouble' && <h3>{String((thing.facts as { kind?: string }).kind ?? '').replaceAll('-', ' ')}</h3>}
       {mayWrite &&
-        (kind === 'unit' ? (
+        (kind === 'unit' || kind === 'stays' ? (
           <p>
             <Button
               kind="quiet"
               className="-ml-2"
               onClick={() => {
-                write('unit.set', { id, set: { storey: null, x: null, y: null } })
+                write(`${kind}.set`, { id, set: { storey: null, x: null, y: null } })
                 onGone()
               }}
             >

@@ -1,5 +1,5 @@
-import type { KeyboardEvent, PointerEvent } from 'react'
-import type { PlacedUnit } from '@pasado/core/work/plan/home-plan'
+import type { KeyboardEvent, PointerEvent, ReactNode } from 'react'
+import type { Placed, PlacedStays, PlacedUnit } from '@pasado/core/work/plan/placed'
 import type { PlanStretch } from '@pasado/core/work/plan/walls'
 import type { Outlet, Trouble } from '@pasado/core/record/record'
 
@@ -106,24 +106,56 @@ export function TroubleMark({
   )
 }
 
-/** A unit where it stands. */
-export function UnitMark({ unit: { x, y, name }, on, onChoose, onDown, onKeyDown }: MarkProps & { unit: PlacedUnit }) {
+/** What stands in the plan and can be taken up: its sign, its name under it. */
+function Standing({
+  placed: { x, y, name },
+  label,
+  isOurs,
+  on,
+  onChoose,
+  onDown,
+  onKeyDown,
+  children
+}: MarkProps & { placed: Placed; label: string; isOurs: boolean; children: ReactNode }) {
   return (
     <g
       tabIndex={0}
       role="button"
       aria-pressed={on}
-      aria-label={`Unit ${name}`}
+      aria-label={label}
       className="cursor-grab outline-none"
       onFocus={onChoose}
       onPointerDown={onDown}
       onKeyDown={onKeyDown}
     >
+      {children}
+      <text
+        x={x}
+        y={y + 0.72}
+        textAnchor="middle"
+        fontSize={isOurs ? 0.36 : 0.32}
+        fill="var(--ink)"
+        stroke="var(--sheet)"
+        strokeWidth="0.12"
+        paintOrder="stroke"
+        className={`pointer-events-none select-none ${isOurs ? 'font-bold' : ''}`}
+      >
+        {name}
+      </text>
+    </g>
+  )
+}
+
+/** A unit where it stands. */
+export function UnitMark({ unit, ...mark }: MarkProps & { unit: PlacedUnit }) {
+  const { x, y, name } = unit
+  return (
+    <Standing placed={unit} label={`Unit ${name}`} isOurs {...mark}>
       <circle
         cx={x}
         cy={y}
         r="0.32"
-        fill={on ? 'var(--plum)' : 'var(--ink)'}
+        fill={mark.on ? 'var(--plum)' : 'var(--ink)'}
         stroke="var(--sheet)"
         strokeWidth="0.08"
       />
@@ -133,20 +165,19 @@ export function UnitMark({ unit: { x, y, name }, on, onChoose, onDown, onKeyDown
         stroke="var(--sheet)"
         strokeWidth="0.06"
       />
-      <text
-        x={x}
-        y={y + 0.72}
-        textAnchor="middle"
-        fontSize="0.36"
-        fill="var(--ink)"
-        stroke="var(--sheet)"
-        strokeWidth="0.12"
-        paintOrder="stroke"
-        className="pointer-events-none select-none font-bold"
-      >
-        {name}
-      </text>
-    </g>
+    </Standing>
+  )
+}
+
+/** What stays, where it stands: hollow, for it is not ours. */
+export function StaysMark({ stays, ...mark }: MarkProps & { stays: PlacedStays }) {
+  const { x, y, name } = stays
+  const ink = mark.on ? 'var(--plum)' : 'var(--ink)'
+  return (
+    <Standing placed={stays} label={`Stays: ${name}`} isOurs={false} {...mark}>
+      <circle cx={x} cy={y} r="0.32" fill="var(--sheet)" stroke={ink} strokeWidth="0.08" />
+      <circle cx={x} cy={y} r="0.09" fill={ink} />
+    </Standing>
   )
 }
 

@@ -1,11 +1,12 @@
 import { useMemo } from 'react'
-import type { HomePlan, PlacedUnit } from '@pasado/core/work/plan/home-plan'
+import type { HomePlan } from '@pasado/core/work/plan/home-plan'
+import type { PlacedStays, PlacedUnit } from '@pasado/core/work/plan/placed'
 import { cornersOf, type PlanWall } from '@pasado/core/work/plan/walls'
 import { standing, type Outlet, type Trouble } from '@pasado/core/record/record'
 import type { CoverageAnswer } from '../../../workers/coverage.worker'
 import { useVisit } from '../../session/visit-state'
 import { frameOf, namePlace } from './frame'
-import { OutletMark, StairsMark, TroubleMark, UnitMark } from './PlanMarks'
+import { OutletMark, StairsMark, TroubleMark, StaysMark, UnitMark } from './PlanMarks'
 import { SignalPicture, type PlanView } from './SignalPicture'
 import { PaperUnder, WallLine } from './WallLine'
 
@@ -19,6 +20,7 @@ export function PlanPicture({
   plan,
   storey,
   units,
+  staying,
   coverage,
   view,
   readAt,
@@ -27,6 +29,8 @@ export function PlanPicture({
   plan: HomePlan
   storey: string
   units: readonly PlacedUnit[]
+  /** What stays and stands in the plan. */
+  staying: readonly PlacedStays[]
   coverage: CoverageAnswer['storeys'][number] | null
   view: PlanView
   /** Where a reading is to be noted. */
@@ -46,7 +50,7 @@ export function PlanPicture({
   const paper = record.storeys?.[storey]
   const frame = useMemo(() => frameOf(plan), [plan])
   const corners = useMemo(() => cornersOf(plan.walls.filter((wall) => wall.storey === storey)), [plan, storey])
-  const { svg, drag, cancel, down, move, up, takeRoom, steps, movable, whereIs, placeOf } = usePlanDrag(
+  const { svg, drag, cancel, down, pressed, move, up, takeRoom, steps, movable, whereIs, placeOf } = usePlanDrag(
     frame,
     rooms,
     changes
@@ -54,7 +58,7 @@ export function PlanPicture({
   const marks = [
     ...outlets.map(({ facts }) => ({ x: facts.x!, y: facts.y! })),
     ...troubles.map(({ facts }) => ({ x: facts.x!, y: facts.y! + 0.2 })),
-    ...units
+    ...[...units, ...staying]
       .filter((unit) => unit.storey === storey)
       .flatMap(({ x, y }) => [
         { x, y },
@@ -70,6 +74,7 @@ export function PlanPicture({
       role="group"
       aria-label="Plan of the storey"
       onPointerDown={down}
+      onMouseDown={pressed}
       onPointerMove={move}
       onPointerUp={up}
       onPointerCancel={cancel}
@@ -190,6 +195,11 @@ export function PlanPicture({
         const place = whereIs('trouble', trouble)
         return <TroubleMark key={trouble.id} trouble={trouble} {...place} {...movable('trouble', trouble.id, place)} />
       })}
+      {staying
+        .filter((stays) => stays.storey === storey)
+        .map((stays) => (
+          <StaysMark key={stays.id} stays={stays} {...movable('stays', stays.id, { x: stays.x, y: stays.y })} />
+        ))}
       {units
         .filter((unit) => unit.storey === storey)
         .map((unit) => (

@@ -63,6 +63,28 @@ describe('the plan', () => {
     expect(screen.getByRole('button', { name: 'Hall, 4.5 by 3.5 metres' })).toBeDefined()
   })
 
+  it('what stays is put into it beside the units, moved, and taken off it again, and stays in the visit', async () => {
+    const theirs = idOf('theirs')
+    show(drawn().write('stays.set', { id: theirs, set: { kind: 'router', name: 'Their router' } }), <PlaceStage />)
+    await user.click(screen.getByRole('radio', { name: 'units' }))
+    await user.click(screen.getByRole('radio', { name: 'Their router' }))
+    const picture = screen.getByRole('group', { name: 'Plan of the storey' })
+    picture.getBoundingClientRect = () => new DOMRect(0, 0, 800, 400)
+    await user.pointer({ keys: '[MouseLeft]', target: picture, coords: { clientX: 400, clientY: 200 } })
+    expect(written('stays.set')).toEqual([{ id: theirs, set: { storey: ground, x: 4, y: 2 } }])
+    const mark = await screen.findByRole('button', { name: 'Stays: Their router' })
+    mark.focus()
+    await user.keyboard('{ArrowRight}')
+    expect(written('stays.set')).toHaveLength(2)
+    await user.click(
+      within(screen.getByRole('region', { name: 'What is chosen' })).getByRole('button', {
+        name: 'Take it off the plan'
+      })
+    )
+    expect(screen.queryByRole('button', { name: 'Stays: Their router' })).toBeNull()
+    expect(written('thing.removed')).toEqual([])
+  })
+
   it('a room is moved by the arrow keys, and put back', async () => {
     show(drawn(), <PlaceStage />)
     room('Study').focus()

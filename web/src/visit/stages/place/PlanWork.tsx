@@ -3,7 +3,9 @@ import { v7 as uuidv7 } from 'uuid'
 import type { Band } from '@pasado/core/values/band'
 import { learnFrom, plannedReadings, signalAt, type PointSignal } from '@pasado/core/work/plan/readings'
 import { planProblems } from '@pasado/core/work/plan/problems'
+import { stayingOf, staysName } from '@pasado/core/record/equipment'
 import { standing, unitName } from '@pasado/core/record/record'
+import type { Placed } from '@pasado/core/work/plan/placed'
 import { Chips } from '../../../ui/Chips'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
@@ -12,7 +14,7 @@ import { AddRoom } from './AddRoom'
 import { ChosenFields } from './ChosenFields'
 import { PlanFiles } from './PlanFiles'
 import { PlanPicture } from './PlanPicture'
-import type { Chosen, Tool } from './use-plan-drag'
+import type { Chosen, Moved, Tool } from './use-plan-drag'
 import { PlanTools, type ToolKinds } from './PlanTools'
 import { Readings } from './Readings'
 import { RoomBars } from './RoomBars'
@@ -28,9 +30,13 @@ const bandWords: { value: Band; label: string }[] = [
   { value: '6', label: '6 GHz' }
 ]
 
+/** What stands in the plan, with the one that is just dragged where it is dragged to. */
+const asDragged = <T extends Placed>(of: readonly T[], dragged: { id: string; x: number; y: number } | null): T[] =>
+  of.map((placed) => (dragged?.id === placed.id ? { ...placed, ...dragged } : placed))
+
 /** The home's plan: drawn, furnished with what matters to signal and power, and shaded by what reaches where. */
 export function PlanWork() {
-  const { plan, units } = usePlan()
+  const { plan, units, staying, serving } = usePlan()
   const mayWrite = useMayWrite()
   const [storeyId, setStorey] = useState<string | null>(null)
   const [tool, setTool] = useState<Tool>('choose')
@@ -48,10 +54,9 @@ export function PlanWork() {
   const [readAt, setReadAt] = useState<{ storey: string; x: number; y: number } | null>(null)
   const [dragged, setDragged] = useState<{ id: string; x: number; y: number } | null>(null)
   const storey = plan.storeys.find(({ id }) => id === storeyId) ?? plan.storeys[0]
-  const shown = useMemo(
-    () => units.map((unit) => (dragged?.id === unit.id ? { ...unit, ...dragged } : unit)),
-    [units, dragged]
-  )
+  const shown = useMemo(() => asDragged(units, dragged), [units, dragged])
+  const shownStaying = useMemo(() => asDragged(staying, dragged), [staying, dragged])
+  const sending = useMemo(() => asDragged(serving, dragged), [serving, dragged])
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
   const readings = useMemo(
@@ -59,20 +64,25 @@ export function PlanWork() {
     [record, plan, units, catalogue, band]
   )
   const { calibration } = useMemo(() => learnFrom(readings), [readings])
-  const { storeys: coverage, senders } = useCoverage(plan, shown, band, calibration)
+  const { storeys: coverage, senders } = useCoverage(plan, sending, band, calibration)
   const figures = useMemo(
-    () => roomsOf(plan, coverage, senders, shown, catalogue, band, calibration),
-    [plan, coverage, senders, shown, catalogue, band, calibration]
+    () => roomsOf(plan, coverage, senders, sending, catalogue, band, calibration),
+    [plan, coverage, senders, sending, catalogue, band, calibration]
   )
   const problems = useMemo(() => planProblems(record, plan), [record, plan])
   const pointed = useMemo(() => {
     // Pointed at, or else the middle of the room that is chosen.
     const room = chosen?.kind === 'room' ? plan.rooms.find(({ id }) => id === chosen.id) : undefined
     const point = probe ?? (room && { x: room.x + room.widthM / 2, y: room.y + room.depthM / 2 })
-    return storey && point ? signalAt(plan, shown, catalogue, band, { storey: storey.id, ...point }, calibration) : null
-  }, [plan, shown, catalogue, band, storey, probe, chosen, calibration])
+    return storey && point
+      ? signalAt(plan, sending, catalogue, band, { storey: storey.id, ...point }, calibration)
+      : null
+  }, [plan, sending, catalogue, band, storey, probe, chosen, calibration])
   const here = coverage.find((candidate) => candidate.storey === storey?.id) ?? null
-  const waiting = standing(record.units).filter(({ id }) => !units.some((unit) => unit.id === id))
+  const waiting = [
+    ...standing(record.units).map((unit) => ({ kind: 'unit' as const, id: unit.id, name: unitName(unit) })),
+    ...stayingOf(record).map((stays) => ({ kind: 'stays' as const, id: stays.id, name: staysName(stays) }))
+  ].filter(({ id }) => ![...units, ...staying].some((placed) => placed.id === id))
   useEffect(() => {
     setChosen(null)
   }, [storey?.id])
@@ -135,22 +145,22 @@ export function PlanWork() {
           set: { storey: storey.id, kind: kinds.opening, ...openingIn(wall, at, openingWidthM[kinds.opening]) }
         })
     } else if (tool === 'unit') {
-      const unit = kinds.unit ?? waiting[0]?.id
-      if (!unit) return
-      write('unit.set', { id: unit, set: { storey: storey.id, ...at } })
+      const next = waiting.find((candidate) => candidate.id === kinds.unit) ?? waiting[0]
+      if (!next) return
+      write(`${next.kind}.set`, { id: next.id, set: { storey: storey.id, ...at } })
       setKinds({ ...kinds, unit: null })
-      setChosen({ kind: 'unit', id: unit })
+      setChosen({ kind: next.kind, id: next.id })
       if (waiting.length <= 1) setTool('choose')
     }
   }
-  const move = (what: 'unit' | 'outlet' | 'trouble', id: string, at: { x: number; y: number }, done: boolean) => {
-    if (what !== 'unit') {
+  const move = (what: Moved, id: string, at: { x: number; y: number }, done: boolean) => {
+    if (what === 'outlet' || what === 'trouble') {
       if (done) write(`${what}.set`, { id, set: at })
       return
     }
     setDragged(done ? null : { id, ...at })
-    const was = units.find((unit) => unit.id === id)
-    if (done && was && (was.x !== at.x || was.y !== at.y)) write('unit.set', { id, set: at })
+    const was = [...units, ...staying].find((placed) => placed.id === id)
+    if (done && was && (was.x !== at.x || was.y !== at.y)) write(`${what}.set`, { id, set: at })
   }
   const choose = (next: Chosen | null) => {
     setChosen(next)
@@ -192,7 +202,7 @@ export function PlanWork() {
         <PlanTools
           tool={tool}
           kinds={kinds}
-          waiting={waiting.map((unit) => ({ id: unit.id, name: unitName(unit) }))}
+          waiting={waiting}
           onTool={(next) => {
             setTool(next)
             if (next !== 'reading') setReadAt(null)
@@ -206,6 +216,7 @@ export function PlanWork() {
             plan={plan}
             storey={storey?.id ?? ''}
             units={shown}
+            staying={shownStaying}
             coverage={here}
             view={view}
             tool={storey || tool === 'room' ? tool : 'choose'}

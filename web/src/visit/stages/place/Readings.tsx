@@ -1,6 +1,7 @@
 import { lazy, Suspense, useId, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
-import { roomAt, type HomePlan, type PlacedUnit } from '@pasado/core/work/plan/home-plan'
+import { roomAt, type HomePlan } from '@pasado/core/work/plan/home-plan'
+import type { PlacedUnit } from '@pasado/core/work/plan/placed'
 import type { Band } from '@pasado/core/values/band'
 import { predictedDbm } from '@pasado/core/radio/calibrate'
 import { learnFrom, type PlannedReading } from '@pasado/core/work/plan/readings'

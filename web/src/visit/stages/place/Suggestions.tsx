@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { modelOf } from '@pasado/core/catalogue/model'
-import type { HomePlan, PlacedUnit } from '@pasado/core/work/plan/home-plan'
+import type { HomePlan } from '@pasado/core/work/plan/home-plan'
+import type { PlacedUnit } from '@pasado/core/work/plan/placed'
 import type { Band } from '@pasado/core/values/band'
 import { standing } from '@pasado/core/record/record'
 import { cabledSockets, schoolWords, type SuggestedPlacement, type Suggestion } from '@pasado/core/work/plan/suggest'

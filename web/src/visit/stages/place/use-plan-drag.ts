@@ -1,4 +1,4 @@
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react'
 import type { NamedRoom } from '@pasado/core/work/plan/home-plan'
 import { type PlanWall } from '@pasado/core/work/plan/walls'
 import { type Outlet, type Trouble } from '@pasado/core/record/record'
@@ -7,11 +7,11 @@ import { edgesOf, movedTo, snapped, tenth } from './snap'
 
 export type Tool = 'choose' | 'room' | 'opening' | 'stairs' | 'outlet' | 'cable' | 'trouble' | 'unit' | 'reading'
 export type Chosen =
-  | { kind: 'room' | 'unit' | 'outlet' | 'trouble' | 'opening'; id: string }
+  | { kind: 'room' | 'unit' | 'stays' | 'outlet' | 'trouble' | 'opening'; id: string }
   | { kind: 'stretch'; id: string; wall: PlanWall }
 
 export type Place = { x: number; y: number }
-export type Moved = 'unit' | 'outlet' | 'trouble'
+export type Moved = 'unit' | 'stays' | 'outlet' | 'trouble'
 export type Drag =
   | { what: 'room'; id: string; dx: number; dy: number; x: number; y: number }
   | { what: Moved; id: string; x: number; y: number }
@@ -39,6 +39,7 @@ export function usePlanDrag(
 ) {
   const svg = useRef<SVGSVGElement>(null)
   const [drag, setDrag] = useState<Drag | null>(null)
+  const hasPut = useRef(false)
   const at = (event: PointerEvent): Place => {
     const box = svg.current!.getBoundingClientRect()
     const scale = Math.max(frame.width / box.width, frame.height / box.height)
@@ -56,8 +57,15 @@ export function usePlanDrag(
       svg.current!.setPointerCapture(event.pointerId)
       const [x, y] = [snapped(point.x, across), snapped(point.y, lines)]
       setDrag({ what: 'draw', x, y, toX: x, toY: y })
-    } else if (tool !== 'choose' && tool !== 'cable') onPut({ x: tenth(point.x), y: tenth(point.y) })
-    else onChoose(null)
+    } else if (tool !== 'choose' && tool !== 'cable') {
+      hasPut.current = true
+      onPut({ x: tenth(point.x), y: tenth(point.y) })
+    } else onChoose(null)
+  }
+  /** What was just put down is chosen: the room under it does not take the cursor, which would choose that. */
+  const pressed = (event: MouseEvent) => {
+    if (hasPut.current) event.preventDefault()
+    hasPut.current = false
   }
   const move = (event: PointerEvent) => {
     onProbe(at(event))
@@ -124,5 +132,5 @@ export function usePlanDrag(
   const whereIs = (what: Moved, { id, facts }: Outlet | Trouble): Place =>
     drag?.what === what && drag.id === id ? { x: drag.x, y: drag.y } : { x: facts.x!, y: facts.y! }
   const placeOf = (room: NamedRoom) => (drag?.what === 'room' && drag.id === room.id ? { x: drag.x, y: drag.y } : room)
-  return { svg, drag, cancel: () => setDrag(null), down, move, up, takeRoom, steps, movable, whereIs, placeOf }
+  return { svg, drag, cancel: () => setDrag(null), down, pressed, move, up, takeRoom, steps, movable, whereIs, placeOf }
 }

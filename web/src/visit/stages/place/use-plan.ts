@@ -5,23 +5,30 @@ import { expectedRate, joinsOf, type ExpectedRate } from '@pasado/core/work/plan
 import {
   gridOf,
   obstaclesOf,
-  placedUnits,
   planOf,
   ROOM_FLOOR_DBM,
   roomFigures,
-  senderOf,
   servedBy,
   type HomePlan,
-  type PlacedUnit,
   type RoomFigures
 } from '@pasado/core/work/plan/home-plan'
+import {
+  isOurs,
+  placedStays,
+  placedUnits,
+  senderOf,
+  stayingRoot,
+  type Placed,
+  type PlacedStays,
+  type PlacedUnit
+} from '@pasado/core/work/plan/placed'
 import type { Band } from '@pasado/core/values/band'
 import { askCoverage } from '../../../workers/coverage'
 import type { CoverageAnswer } from '../../../workers/coverage.worker'
 import { useVisit } from '../../session/visit-state'
 
-/** The plan as it is drawn, with the units that stand in it. */
-export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {
+/** The plan as it is drawn, with the units and what stays that stand in it; `serving` are those whose signal the home has together. */
+export function usePlan(): { plan: HomePlan; units: PlacedUnit[]; staying: PlacedStays[]; serving: Placed[] } {
   const record = useVisit((state) => state.record)
   const { storeys, rooms, walls, openings, brief } = record
   // The plan is made anew only where something of it changed.
@@ -30,18 +37,21 @@ export function usePlan(): { plan: HomePlan; units: PlacedUnit[] } {
     [storeys, rooms, walls, openings, brief]
   )
   const units = useMemo(() => placedUnits(record, plan), [record, plan])
-  return { plan, units }
+  const staying = useMemo(() => placedStays(record, plan), [record, plan])
+  const root = useMemo(() => stayingRoot(record, plan), [record, plan])
+  const serving = useMemo(() => (root ? [...units, root] : units), [units, root])
+  return { plan, units, staying, serving }
 }
 
 /** Signal on every storey on a band, and the units that send it: coarse at once, fine a moment later. */
 export function useCoverage(
   plan: HomePlan,
-  units: readonly PlacedUnit[],
+  units: readonly Placed[],
   band: Band,
   { exponent, wallFactor }: { exponent: number; wallFactor: number }
-): { storeys: CoverageAnswer['storeys']; senders: readonly PlacedUnit[] } {
+): { storeys: CoverageAnswer['storeys']; senders: readonly Placed[] } {
   const catalogue = useVisit((state) => state.catalogue)
-  const [found, setFound] = useState<{ storeys: CoverageAnswer['storeys']; senders: readonly PlacedUnit[] }>({
+  const [found, setFound] = useState<{ storeys: CoverageAnswer['storeys']; senders: readonly Placed[] }>({
     storeys: [],
     senders: []
   })
@@ -91,23 +101,24 @@ const HOP_HOLDS_DBM = -67
 export function roomsOf(
   plan: HomePlan,
   storeys: CoverageAnswer['storeys'],
-  senders: readonly PlacedUnit[],
-  units: readonly PlacedUnit[],
+  senders: readonly Placed[],
+  units: readonly Placed[],
   catalogue: Catalogue,
   band: Band,
   calibration: { exponent: number; wallFactor: number }
 ): Map<string, RoomTold> {
   const found = new Map<string, RoomTold>()
-  const serving = units.filter(({ unit }) =>
-    ['router', 'gateway', 'node', 'extender', 'access-point'].includes(unit.facts.role ?? '')
+  const roleOf = (at: Placed) => (isOurs(at) ? at.unit.facts.role : undefined)
+  const serving = units.filter(
+    (at) => !isOurs(at) || ['router', 'gateway', 'node', 'extender', 'access-point'].includes(roleOf(at) ?? '')
   )
   // A gateway before a router of ours is joined to it by a cable: the internet comes that way.
-  const joinedByCable = serving.some(({ unit }) => unit.facts.role === 'router')
+  const joinedByCable = serving.some((at) => roleOf(at) === 'router')
   const joins = joinsOf(
     plan,
     serving.map((at) => ({
       at,
-      cabled: at.unit.facts.cabled === true || (at.unit.facts.role === 'gateway' && joinedByCable)
+      cabled: (isOurs(at) && at.unit.facts.cabled === true) || (roleOf(at) === 'gateway' && joinedByCable)
     })),
     catalogue,
     HOP_HOLDS_DBM,
