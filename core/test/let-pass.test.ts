@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { complete, idOf, type Log } from '@pasado/testing/logbook'
+import { inverseOf } from '@pasado/core/record/inverse'
+import { complete, idOf, router, type Log } from '@pasado/testing/logbook'
+import { channels } from './prove-rule-cases'
 
 const study = (log: Log, dbm: number, downMbps: number, idleMs: number | null = 14) =>
   log.write('measurement.set', {
@@ -39,5 +41,47 @@ describe('what was let pass by its figures', () => {
     expect(saidOf(log, 'prove-source')).toEqual(['waived'])
     expect(saidOf(source(log, 60), 'prove-source')).toEqual(['waived'])
     expect(saidOf(source(log, 49), 'prove-source')[0]).toMatch(/but when it was better: The source gives 50 of/)
+  })
+})
+
+describe('what was let pass of one of several things that a rule says of a unit', () => {
+  const [low, high] = [idOf('n0a'), idOf('n0b')]
+  /** Both radios of the router on channels that are not allowed. */
+  const both = () => {
+    const log = complete()
+    channels([6, 36, 80])(log)
+    log.write('radio.set', { id: low, set: { channel: 14 } })
+    return log.write('radio.set', { id: high, set: { channel: 14 } })
+  }
+  const ofRouter = (log: Log) => log.judge('radio-channel').filter(({ subject }) => subject?.id === router)
+  const outcomes = (log: Log) => ofRouter(log).map(({ outcome }) => outcome)
+  const [first, second] = ofRouter(both()).map(({ subject }) => subject!.name)
+  const about = (named: string | undefined) => ({ rule: 'radio-channel', subject: router, named: named! })
+
+  it('leaves the other as it is, and each is withdrawn for itself', () => {
+    const log = both()
+    expect(outcomes(log)).toEqual(['breaks', 'breaks'])
+    log.write('waiver.granted', { ...about(first), reason: 'Their camera wants it.' })
+    expect(outcomes(log)).toEqual(['waived', 'breaks'])
+    log.write('waiver.granted', { ...about(second), reason: 'Their doorbell wants it.' })
+    expect(ofRouter(log).map(({ granted }) => granted?.reason)).toEqual([
+      'Their camera wants it.',
+      'Their doorbell wants it.'
+    ])
+    log.write('waiver.withdrawn', about(first))
+    expect(outcomes(log)).toEqual(['breaks', 'waived'])
+  })
+
+  it('is open again once the unit is called something else', () => {
+    const log = both().write('waiver.granted', { ...about(first), reason: 'Their camera wants it.' })
+    log.write('unit.set', { id: router, set: { name: 'Front router' } })
+    expect(outcomes(log)).toEqual(['breaks', 'breaks'])
+  })
+
+  it('is put back by what undoes it', () => {
+    const log = both().write('waiver.granted', { ...about(first), reason: 'Their camera wants it.' })
+    const { kind, body } = inverseOf('waiver.granted', log.entries.at(-1)!.body as never, both().record())!
+    log.write(kind, body as never)
+    expect(log.record().waivers).toEqual({})
   })
 })

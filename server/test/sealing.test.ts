@@ -2,7 +2,7 @@ import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
 import { heldAgainstLines } from '@pasado/core/rules/because'
 import type { Finding } from '@pasado/core/rules/finding'
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { afterAll, beforeAll, expect, it, vi } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { demoVisits } from '@pasado/demo/all'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
@@ -88,7 +88,15 @@ it('two people who seal at once: one does, the other is told; after it nothing i
   expect(record.seal).not.toBeNull()
   expect((await write('note.written', { text: 'Too late.' })).status).toBe(409)
   // What the rules said is kept, in the file and under the seal, and shown from now on.
-  const text = (await isolde.call('GET', `/visits/${visit}/export`)).text
+  // The first may come before it is worked out what the verdicts rest on.
+  const text = await vi.waitFor(
+    async () => {
+      const { text: exported } = await isolde.call('GET', `/visits/${visit}/export`)
+      expect(readRecordFile(exported).because).toBeDefined()
+      return exported
+    },
+    { timeout: 60_000 }
+  )
   const file = readRecordFile(text)
   expect([integrityProblems(file, text), file.verdicts?.length]).toEqual([[], (await state()).findings.length])
   // Each verdict with the lines it rests on, the same at every export, and borne out by them alone.

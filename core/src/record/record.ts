@@ -302,9 +302,13 @@ export function standing<T extends { addedSeq: number; removedSeq: number | null
     .sort((a, b) => a.addedSeq - b.addedSeq || (a.id < b.id ? -1 : 1))
 }
 
-/** The key under which answers, acknowledgements and waivers of a rule stand, for one subject or for all. */
-export function ruleKey(rule: string, subject?: string | null): string {
-  return subject ? `${rule}/${subject}` : rule
+/**
+ * The key under which answers, acknowledgements and waivers of a rule stand, for one subject or for all.
+ * @param named which of several things that the rule says of the subject, by the name it says it under: one a band, for one
+ */
+export function ruleKey(rule: string, subject?: string | null, named?: string): string {
+  const key = subject ? `${rule}/${subject}` : rule
+  return named === undefined ? key : `${key}/${named}`
 }
 
 /** Whether a person has or had the visit: such a one does not approve it. */

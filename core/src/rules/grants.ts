@@ -22,8 +22,10 @@ interface Given {
 export function withGrants(finding: Finding, folded: Folded, now: string | undefined, saidThen: SaidThen): Finding {
   if (finding.outcome !== 'breaks' && finding.outcome !== 'unproven') return finding
   const { record } = folded
-  const key = ruleKey(finding.rule, finding.subject?.id)
-  const waiver = record.waivers[key] ?? record.waivers[finding.rule]
+  const { rule, subject } = finding
+  const given = (table: VisitRecord['waivers']) =>
+    (subject && table[ruleKey(rule, subject.id, subject.name)]) ?? table[ruleKey(rule, subject?.id)] ?? table[rule]
+  const waiver = given(record.waivers)
   const why = waiver && whyNotCovered(finding, waiver, folded, now, saidThen)
   if (waiver && why === null) {
     const until = waiver.until === undefined ? {} : { until: waiver.until }
@@ -33,7 +35,7 @@ export function withGrants(finding: Finding, folded: Folded, now: string | undef
       granted: { by: waiver.by.name, reason: waiver.reason, kind: 'waived', ...until }
     }
   }
-  const noted = record.acknowledged[key] ?? record.acknowledged[finding.rule]
+  const noted = given(record.acknowledged)
   const whyNot = noted && whyNotCovered(finding, noted, folded, now, saidThen)
   if (noted && whyNot === null)
     return { ...finding, granted: { by: noted.by.name, reason: noted.reason, kind: 'acknowledged' } }

@@ -179,13 +179,20 @@ function projectErasure(visit: string, home: string, { record, eraseAfterDays }:
 
 /** What was let pass until a day as the visit was sealed. */
 function projectWaivers(visit: string, home: string, { findings }: Judged, last: Last): void {
+  const named = new Set<string>()
+  /** Of one thing a rule may have said several, each let pass for itself. */
+  const once = (rule: string, subject: string, name: string) => {
+    const isFirst = !named.has(`${rule} ${subject}`)
+    named.add(`${rule} ${subject}`)
+    return isFirst ? subject : `${subject} ${name}`.slice(0, 80)
+  }
   const granted = findings.flatMap(({ granted, rule, subject, name }) =>
     granted?.kind === 'waived' && granted.until !== undefined
       ? [
           [
             visit,
             rule,
-            subject?.id ?? '',
+            once(rule, subject?.id ?? '', subject?.name ?? ''),
             home,
             granted.until,
             (subject ? `${subject.name}: ${name.toLowerCase()}` : name).slice(0, 300),

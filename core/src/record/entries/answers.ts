@@ -8,24 +8,30 @@ import { entryKind, withoutRow } from './kind'
 
 const rule = z.string().regex(/^[a-z0-9-]{3,60}$/)
 const subject = z.string().max(80)
+/** Which of several things that the rule says of the subject is meant, by the name it says it under. */
+const named = textLine(160)
 const reason = textLine(600)
 
 interface Granted {
   rule: string
   subject?: string | undefined
+  named?: string | undefined
   reason: string
   until?: string | undefined
 }
 
 /** What is kept of a waiver or an acknowledgement, under the rule and what it is about. */
 function granted(line: { seq: number; at: string; by: Author; body: Granted }) {
-  const { rule, subject, reason, until } = line.body
+  const { rule, subject, named, reason, until } = line.body
   const kept = { ...attributionOf(line), rule, subject: subject ?? null, reason }
-  return { [ruleKey(rule, subject)]: until === undefined ? kept : { ...kept, until } }
+  return { [ruleKey(rule, subject, named)]: until === undefined ? kept : { ...kept, until } }
 }
 
-const about = ({ rule, subject }: { rule: string; subject?: string | undefined }) =>
-  subject ? { rule, subject } : { rule }
+const about = ({ rule, subject, named }: Omit<Granted, 'reason'>) => ({
+  rule,
+  ...(subject ? { subject } : {}),
+  ...(named ? { named } : {})
+})
 
 /** What was answered, and what was let pass. */
 export const answerKinds = {
@@ -87,7 +93,7 @@ export const answerKinds = {
     describe: ({ rule, answer }) => `${rule} answered ${answer}`
   }),
   'rule.acknowledged': entryKind({
-    body: z.strictObject({ rule, subject: subject.optional(), reason }),
+    body: z.strictObject({ rule, subject: subject.optional(), named: named.optional(), reason }),
     by: 'anybody',
     refersTo: { rule: 'rule', subject: 'subject' },
     apply: (record, line) => ({ acknowledged: { ...record.acknowledged, ...granted(line) } }),
@@ -98,6 +104,7 @@ export const answerKinds = {
     body: z.strictObject({
       rule,
       subject: subject.optional(),
+      named: named.optional(),
       reason,
       /** Until when it is to be put right; left out: for good. */
       until: z.iso.date().optional()
@@ -114,10 +121,12 @@ export const answerKinds = {
     describe: ({ rule, until, reason }) => `${rule} waived${until ? ` until ${until}` : ''}: ${reason}`
   }),
   'waiver.withdrawn': entryKind({
-    body: z.strictObject({ rule, subject: subject.optional() }),
+    body: z.strictObject({ rule, subject: subject.optional(), named: named.optional() }),
     by: 'lead',
     refersTo: { rule: 'rule', subject: 'subject' },
-    apply: (record, { body }) => ({ waivers: withoutRow(record.waivers, ruleKey(body.rule, body.subject)) }),
+    apply: (record, { body }) => ({
+      waivers: withoutRow(record.waivers, ruleKey(body.rule, body.subject, body.named))
+    }),
     inverse: null,
     describe: ({ rule }) => `Waiver of ${rule} withdrawn`
   })

@@ -231,7 +231,7 @@ const inOrder = [
     id: 'signal-room',
     asks: 'How strong is the signal in the room?',
     answers: [
-      { id: 'good', label: '−67 dBm or better' },
+      { id: 'good', label: '-67 dBm or better' },
       { id: 'weak', label: 'weaker' }
     ],
     minutes: 0.7

@@ -69,7 +69,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   )
   const lineOf = (finding: Finding) => (
     <Line
-      key={`${finding.rule}${finding.subject?.id ?? ''}`}
+      key={`${finding.rule} ${finding.subject?.id ?? ''} ${finding.subject?.name ?? ''}`}
       finding={finding}
       onGo={go}
       onGrant={setGrant}

@@ -2,6 +2,7 @@ import { Tick } from '../../ui/Tick'
 import { format } from 'date-fns'
 import { useState } from 'react'
 import { blocks, type Finding } from '@pasado/core/rules/evaluate'
+import { ruleKey, type VisitRecord } from '@pasado/core/record/record'
 import { listed } from '@pasado/core/values/list'
 import { useDraft } from '../../app/draft'
 import { Sheet } from '../../ui/Sheet'
@@ -31,19 +32,36 @@ const alike = ({ rule, subject }: Finding, findings: readonly Finding[]): Findin
       other.subject.id !== subject.id
   )
 
+/** What a waiver or an acknowledgement names: the rule, the thing, and where the rule says several of it, which of them. */
+function aboutOf({ rule, subject }: Finding, findings: readonly Finding[]) {
+  if (!subject) return { rule }
+  const isOneOfSeveral = findings.filter((other) => other.rule === rule && other.subject?.id === subject.id).length > 1
+  return { rule, subject: subject.id, ...(isOneOfSeveral ? { named: subject.name } : {}) }
+}
+
+/** What the waiver that covers a finding names: that one is withdrawn. */
+function grantedAs({ rule, subject }: Finding, { waivers }: VisitRecord) {
+  if (!subject) return { rule }
+  const { id, name } = subject
+  if (Object.hasOwn(waivers, ruleKey(rule, id, name))) return { rule, subject: id, named: name }
+  return Object.hasOwn(waivers, ruleKey(rule, id)) ? { rule, subject: id } : { rule }
+}
+
 /** Asks for the reason of a waiver or an acknowledgement. */
 export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: () => void }) {
   const [reason, setReason] = useDraft(
-    `reason ${grant?.kind ?? ''} ${grant?.finding.rule ?? ''} ${grant?.finding.subject?.id ?? ''}`,
+    `reason ${grant?.kind ?? ''} ${grant?.finding.rule ?? ''} ${grant?.finding.subject?.id ?? ''} ${grant?.finding.subject?.name ?? ''}`,
     ''
   )
   const [until, setUntil] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
   const [withOthers, setWithOthers] = useState(false)
   const findings = useVisit((state) => state.findings)
+  const record = useVisit((state) => state.record)
   if (!grant) return null
   const { kind, finding } = grant
-  const about = { rule: finding.rule, ...(finding.subject ? { subject: finding.subject.id } : {}) }
+  const about = aboutOf(finding, findings)
+  const withdrawn = grantedAs(finding, record)
   const others = kind === 'acknowledge' ? alike(finding, findings) : []
   const close = () => {
     setWithOthers(false)
@@ -64,13 +82,9 @@ export function GrantSheet({ grant, onClose }: { grant: Grant | null; onClose: (
     }
     if (kind === 'waive') write('waiver.granted', { ...about, reason: reason.trim(), ...(until ? { until } : {}) })
     if (kind === 'acknowledge')
-      for (const { subject } of withOthers ? [finding, ...others] : [finding])
-        write('rule.acknowledged', {
-          rule: finding.rule,
-          ...(subject ? { subject: subject.id } : {}),
-          reason: reason.trim()
-        })
-    if (kind === 'withdraw') write('waiver.withdrawn', about)
+      for (const each of withOthers ? [finding, ...others] : [finding])
+        write('rule.acknowledged', { ...aboutOf(each, findings), reason: reason.trim() })
+    if (kind === 'withdraw') write('waiver.withdrawn', withdrawn)
     close()
   }
   const title = { waive: 'Waive this rule', acknowledge: 'Acknowledge this', withdraw: 'Withdraw the waiver' }[kind]

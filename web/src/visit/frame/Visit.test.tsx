@@ -9,7 +9,7 @@ import { useOutbox } from '../../outbox/outbox'
 import { Strand } from './Strand'
 import { VisitHead } from './VisitHead'
 import { SignOff } from '../stages/sign-off/SignOff'
-import { complete, mixed, node, opened, router } from '@pasado/testing/logbook'
+import { complete, idOf, mixed, node, opened, router } from '@pasado/testing/logbook'
 import { currentAddress, show, written } from '../../../test/stage'
 
 const user = userEvent.setup()
@@ -40,6 +40,24 @@ describe('around the work', () => {
     await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On purpose.')
     await user.click(screen.getByRole('button', { name: 'Acknowledge this' }))
     expect(written('rule.acknowledged')).toEqual([{ rule: 'kit-family', reason: 'On purpose.' }])
+  })
+
+  it('of two bands of a unit one is waived, and the other not by it', async () => {
+    const log = complete()
+    for (const band of ['2.4', '5'] as const)
+      log.write('radio.set', { id: idOf(`r${band}`), set: { unit: router, band, channel: 14, widthMHz: 20 } })
+    show(log, <Docket />, { role: 'lead' })
+    await user.click(screen.getByRole('button', { name: 'Waive: Hall router, 5 GHz: channel' }))
+    await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'Their camera wants it.')
+    await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
+    const named = 'Hall router, 5 GHz'
+    expect(written('waiver.granted')).toEqual([
+      { rule: 'radio-channel', subject: router, named, reason: 'Their camera wants it.' }
+    ])
+    expect(screen.getByRole('button', { name: 'Waive: Hall router, 2.4 GHz: channel' })).toBeDefined()
+    await user.click(screen.getByRole('button', { name: /^Withdraw the waiver: Hall router, 5 GHz/ }))
+    await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
+    expect(written('waiver.withdrawn')).toEqual([{ rule: 'radio-channel', subject: router, named }])
   })
 
   it('what a rule has against several things is acknowledged for one, or for all with one reason', async () => {

@@ -90,7 +90,7 @@ export function SignalLegend({ band, view, units }: { band: string; view: PlanVi
     )
   return (
     <p className="fine mt-1 flex flex-wrap items-center gap-x-3">
-      {band} GHz, 1 m above the floor, thick line −67 dBm:
+      {band} GHz, 1 m above the floor, thick line -67 dBm:
       {signalSteps.map(({ fromDbm, dark }) => (
         <span key={fromDbm} className="inline-flex items-center gap-1">
           {box(dark)}

@@ -14,7 +14,7 @@ import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
 /** Where further units would do most: the fewest places that bring every room above the floor. */
-const unjoined = 'A unit of it does not reach the others at −67 dBm, so it would not work.'
+const unjoined = 'A unit of it does not reach the others at -67 dBm, so it would not work.'
 const withoutPlacement = (best: SuggestedPlacement | undefined) =>
   best?.units.length === 0 ? 'Nothing is needed.' : 'No outlet to its liking.'
 
@@ -158,7 +158,7 @@ export function Suggestions({
         <p className="fine mt-1">
           Calculated, {band} GHz, ± {calibration.bandDb.toFixed(0)} dB
           {calibration.afterDb > 0 ? ', with what the readings taught' : ''}: every set of places at {found.looked.at}{' '}
-          {found.looked.at === 1 ? 'outlet' : 'outlets'} was looked at; each hop at −67 dBm or above.
+          {found.looked.at === 1 ? 'outlet' : 'outlets'} was looked at; each hop at -67 dBm or above.
           {found.looked.at < found.looked.of
             ? ` ${found.looked.of - found.looked.at} more outlets serve the rooms less; with all ${found.looked.of} of them the weakest room could come to ${found.looked.mostMarginDb.toFixed(0)} dB above the floor at most.`
             : ''}
