@@ -1,3 +1,5 @@
+import { scriptPart } from './script-part'
+
 /** How long after a page was drawn the script of visits is loaded ahead, ms. */
 const AHEAD_MS = 2_500
 /** How long it is let alone between two parts of it, ms. */
@@ -13,8 +15,8 @@ const parts: readonly (() => Promise<unknown>)[] = [
 
 /** Loads the script of a visit part by part. */
 export async function visitScript() {
-  for (const part of parts) await part()
-  return import('../visit/frame/Visit')
+  for (const part of parts) await scriptPart(part)
+  return scriptPart(() => import('../visit/frame/Visit'))
 }
 
 /** Loads it while nothing is asked of the page, so that a visit opens at once. @returns ends it */

@@ -1,4 +1,4 @@
-import { Suspense, useDeferredValue, useEffect, useMemo } from 'react'
+import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { stages, type Stage } from '@pasado/core/record/stages'
 import { callUp, useCalledUp } from '../../app/called-up'
@@ -23,6 +23,9 @@ import { CancelledNotice } from './Cancel'
 import { WhoseVisit } from './WhoseVisit'
 import { AskedRules } from './AskedRules'
 import { NewerStandard } from './NewerStandard'
+
+/** So long a stage is waited for before it is said, ms. */
+const SLOW_MS = 800
 
 /** A visit: the strand above, the stage's work in the middle, the docket beside, the waits at the foot. */
 export function Visit() {
@@ -80,7 +83,7 @@ export function Visit() {
           <CancelledNotice />
           <WhoseVisit />
           <NewerStandard />
-          <Suspense fallback={<div className="min-h-dvh" />}>
+          <Suspense fallback={<Slow />}>
             <Work />
           </Suspense>
           <OwnRules stage={stage as Stage} />
@@ -98,6 +101,20 @@ export function Visit() {
       <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />
       <LogbookSheet open={calledUp === 'logbook'} onClose={() => callUp(null)} />
       <UndoSheet />
+    </div>
+  )
+}
+
+/** Said where the script of a stage is long in coming: mostly it is there at once. */
+function Slow() {
+  const [isSlow, setSlow] = useState(false)
+  useEffect(() => {
+    const timer = setTimeout(() => setSlow(true), SLOW_MS)
+    return () => clearTimeout(timer)
+  }, [])
+  return (
+    <div className="min-h-dvh p-6 text-soft" role="status">
+      {isSlow && 'This stage is still being loaded: it needs a connection this once.'}
     </div>
   )
 }

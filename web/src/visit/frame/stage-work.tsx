@@ -1,23 +1,23 @@
-import { lazy } from 'react'
+import { laterPart } from '../../app/script-part'
 import { stages, type Stage } from '@pasado/core/record/stages'
 
 /** The script of each stage, loaded when its stage is first gone to, or before that while nothing else is to be done. */
-const scripts: Record<Stage, () => Promise<{ default: () => React.ReactNode }>> = {
-  brief: async () => ({ default: (await import('../stages/brief/Brief')).Brief }),
-  kit: async () => ({ default: (await import('../stages/kit/Kit')).Kit }),
-  place: async () => ({ default: (await import('../stages/place/PlaceStage')).PlaceStage }),
-  connect: async () => ({ default: (await import('../stages/connect/Connect')).Connect }),
-  start: async () => ({ default: (await import('../stages/start/StartUp')).StartUp }),
-  configure: async () => ({ default: (await import('../stages/configure/Configure')).Configure }),
-  prove: async () => ({ default: (await import('../stages/prove/Prove')).Prove }),
-  handover: async () => ({ default: (await import('../stages/hand-over/HandOver')).HandOver }),
-  signoff: async () => ({ default: (await import('../stages/sign-off/SignOff')).SignOff })
+const scripts: Record<Stage, () => Promise<React.ComponentType>> = {
+  brief: async () => (await import('../stages/brief/Brief')).Brief,
+  kit: async () => (await import('../stages/kit/Kit')).Kit,
+  place: async () => (await import('../stages/place/PlaceStage')).PlaceStage,
+  connect: async () => (await import('../stages/connect/Connect')).Connect,
+  start: async () => (await import('../stages/start/StartUp')).StartUp,
+  configure: async () => (await import('../stages/configure/Configure')).Configure,
+  prove: async () => (await import('../stages/prove/Prove')).Prove,
+  handover: async () => (await import('../stages/hand-over/HandOver')).HandOver,
+  signoff: async () => (await import('../stages/sign-off/SignOff')).SignOff
 }
 
 /** What is done at each stage. */
-export const stageWork = Object.fromEntries(stages.map((stage) => [stage, lazy(scripts[stage])])) as Record<
+export const stageWork = Object.fromEntries(stages.map((stage) => [stage, laterPart(scripts[stage])])) as Record<
   Stage,
-  React.LazyExoticComponent<() => React.ReactNode>
+  ReturnType<typeof laterPart>
 >
 
 const IDLE_MS = 400

@@ -1,7 +1,8 @@
 import { isPrivate, parseIpv4 } from '@pasado/core/values/ipv4'
 import type { Model } from '@pasado/core/catalogue/model'
 import { fitsMask } from '@pasado/core/values/mask'
-import { lazy, Suspense, useState } from 'react'
+import { Suspense, useState } from 'react'
+import { laterPart } from '../../../app/script-part'
 import { ScanLine } from 'lucide-react'
 import { type Unit, standing } from '@pasado/core/record/record'
 import { contentsOf } from '@pasado/core/work/units/boxes'
@@ -23,7 +24,7 @@ import { ItStays } from '../../frame/ItIsOurs'
 import { TakeOut } from '../../frame/TakeOut'
 
 /** With what reads codes and print, which weighs more than all the rest of the stage. */
-const LabelSheet = lazy(async () => ({ default: (await import('./LabelSheet')).LabelSheet }))
+const LabelSheet = laterPart(async () => (await import('./LabelSheet')).LabelSheet)
 
 /** Whether the address of a unit's own page is a public one: mostly a slip, 192.169 for 192.168. */
 function isPublicPage(page: string | undefined): boolean {
