@@ -57,7 +57,10 @@ export function byWordOf(
   const withoutAny = judge({ ...history, words: new Map(), stood: new Map() })
   return ({ outcome, subject, evidence }) => {
     const holdsIn = (others: readonly Verdict[]) =>
-      others.some((other) => other.outcome === 'holds' && other.subject?.id === subject?.id)
+      others.some(
+        (other) =>
+          other.outcome === 'holds' && other.subject?.id === subject?.id && other.subject?.name === subject?.name
+      )
     if (outcome !== 'holds' || holdsIn(withoutAny)) return {}
     const needed = each.filter(({ without }) => !holdsIn(without))
     const names = [...new Set((needed.length > 0 ? needed : each).flatMap((word) => word.names))]
