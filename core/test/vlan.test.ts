@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { nextDraft } from '@pasado/core/rules/check-standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { complete, home, idOf, network, node, router, type Log } from '@pasado/testing/logbook'
+import { applyOrder } from '@pasado/core/work/configure/apply-order'
+import { catalogue, complete, home, idOf, network, node, router, type Log } from '@pasado/testing/logbook'
 
 const [ceiling, main, guests, guestNet] = [idOf('ceiling'), idOf('switch'), idOf('guests'), idOf('guestnet')]
 const standard = nextDraft(firstStandard)
@@ -36,6 +37,25 @@ function cabled(upper: Record<string, unknown>, lower: Record<string, unknown>):
       set: { ssid: 'Razorbill guests', use: 'guest', bands: ['5'], security: 'wpa3', isolated: true, segment: guests }
     })
 }
+describe('in order', () => {
+  const vlansOf = (log: Log) =>
+    applyOrder(log.record(), catalogue).flatMap(({ name, kind, label }) =>
+      kind === 'vlan' ? [`${name}: ${label}`] : []
+    )
+
+  it('the ports of each unit are listed with the VLANs that their cables carry, the far units first', () => {
+    expect(vlansOf(cabled({ tagged: [20, 30], untagged: 10 }, { tagged: [20] }))).toEqual([
+      'Ceiling point: VLANs: port Network and power: 20 tagged',
+      'Comms switch: VLANs: port 1: 20 and 30 tagged, 10 untagged; port 2: 20 tagged',
+      'Hall router: VLANs: port 1: 20 and 30 tagged, 10 untagged'
+    ])
+  })
+
+  it('nothing is where no cable has a tagged one, or nobody said', () => {
+    expect(vlansOf(cabled({ tagged: [] }, {}))).toEqual([])
+  })
+})
+
 const said = (log: Log) => log.judge('wifi-segment', standard).find(({ subject }) => subject?.id === guestNet)!
 const both = { tagged: [20] }
 

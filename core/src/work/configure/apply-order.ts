@@ -2,11 +2,23 @@ import { hasRole } from '../../record/roles'
 import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { ruleKey, standing, thingsOf, unitName, type Recorded, type Unit, type VisitRecord } from '../../record/record'
+import { listed } from '../../values/list'
+import { cablesOf } from '../cabling/known-cable'
 import { isMeshMember } from '../units/known-unit'
 import { farthestFirst } from './upstream'
 
 /** What a change is of. */
-export const changeKinds = ['firmware', 'admin', 'channel', 'relays', 'wifi', 'mode', 'dhcp', 'address'] as const
+export const changeKinds = [
+  'firmware',
+  'admin',
+  'channel',
+  'relays',
+  'wifi',
+  'vlan',
+  'mode',
+  'dhcp',
+  'address'
+] as const
 export type ChangeKind = (typeof changeKinds)[number]
 
 /** One change on one unit, in its place in the order. */
@@ -68,6 +80,8 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
       .map(({ facts }) => facts.ssid!)
     const sends = own.length > 0 || !sendsHomeNames(unit, model) ? own : main
     if (sends.length) add('wifi', `Names ${sends.join(', ')} with their passphrases`, 'join again')
+    const vlans = vlansOf(record, unit, catalogue)
+    if (vlans) add('vlan', `VLANs: ${vlans}`, 'until it is back')
     if (mode !== undefined && model.roles.includes('access-point') && model.roles.includes('router'))
       add('mode', `Mode: ${mode.replace('-', ' ')}`, 'until it is back', true)
     if (dhcpServer !== undefined) add('dhcp', `DHCP server ${dhcpServer}`, 'no')
@@ -87,6 +101,20 @@ function hasAdminPassword({ secrets }: VisitRecord, unit: Unit): boolean {
   return Object.values(secrets).some(
     ({ thing, id, purpose }) => thing === 'unit' && id === unit.id && purpose === 'admin-password'
   )
+}
+
+/** What VLANs the ports of a unit carry, port by port; empty where none has a tagged one: a port that has none is as it came. */
+function vlansOf(record: VisitRecord, unit: Unit, catalogue: Catalogue): string {
+  const ports = cablesOf(record, catalogue).flatMap(({ cable: { facts }, a, b }) =>
+    [a, b].flatMap((port) =>
+      port?.end.thing === 'unit' && port.end.id === unit.id && facts.tagged?.length
+        ? [
+            `port ${port.name}: ${listed(facts.tagged.map(String))} tagged${facts.untagged === undefined ? '' : `, ${facts.untagged} untagged`}`
+          ]
+        : []
+    )
+  )
+  return ports.join('; ')
 }
 
 const channelWords = ({ facts: { band, channel, widthMHz } }: Recorded<'radio'>): string =>
