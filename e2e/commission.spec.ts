@@ -118,8 +118,8 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
   await test.step("Start up: lamps by the model's table", async () => {
     await stage(page, 'Start up')
     await page
-      .getByRole('button', { name: /Hall router/, pressed: false })
-      .or(page.getByRole('button', { name: /Hall router/ }))
+      .getByRole('main')
+      .getByRole('button', { name: /Hall router/ })
       .first()
       .click()
     await choose(page, 'Setup method', 'the Ostrel app')
@@ -133,6 +133,7 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
     await seeLamp(page, 'white', 'steady')
     await page.getByRole('button', { name: 'All no' }).click()
     await page
+      .getByRole('main')
       .getByRole('button', { name: /Study node/ })
       .first()
       .click()
@@ -223,7 +224,7 @@ test('a home is commissioned from the door to a sealed record', async ({ page, b
     await choose(page, 'Was every changed page applied, and each unit restarted where it needs it?', 'Yes')
     await stage(page, 'Start up')
     for (const name of [/Hall router/, /Study node/]) {
-      await page.getByRole('button', { name }).first().click()
+      await page.getByRole('main').getByRole('button', { name }).first().click()
       await seeLamp(page, 'white', 'steady')
     }
 

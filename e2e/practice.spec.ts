@@ -35,6 +35,7 @@ async function putIn(page: Page, cable: string, a: string, b: string): Promise<v
 async function logLamp(page: Page, visit: string, unit: string, colour: string, pattern: string): Promise<string> {
   await page.goto(`/visit/${visit}/start`)
   await page
+    .getByRole('main')
     .getByRole('button', { name: new RegExp(`${unit}`) })
     .first()
     .click()
@@ -116,6 +117,7 @@ test('a gateway, a router and two nodes are commissioned in the simulated house,
     await saved(page)
     await page.goto(`/visit/${visit}/start`)
     await page
+      .getByRole('main')
       .getByRole('button', { name: /Kitchen node/ })
       .first()
       .click()
@@ -158,6 +160,7 @@ test('an old router is made an access point in the house: its second DHCP server
       const read = async () => {
         await page.goto(`/visit/${visit}/start`)
         await page
+          .getByRole('main')
           .getByRole('button', { name: /Old router/ })
           .first()
           .click()
@@ -166,6 +169,7 @@ test('an old router is made an access point in the house: its second DHCP server
       await read()
       await page.getByRole('button', { name: 'Take DHCP server from the unit' }).click()
       await page
+        .getByRole('main')
         .getByRole('button', { name: /Gateway/ })
         .first()
         .click()

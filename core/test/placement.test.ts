@@ -7,7 +7,17 @@ import {
   type Placement,
   type Wanted
 } from '@pasado/core/radio/placement'
-import { gridOf, obstaclesOf, roomAt, planOf, plannedBands, bandLoss, roomFigures, strongest, type HomePlan } from '@pasado/core/work/plan/home-plan'
+import {
+  gridOf,
+  obstaclesOf,
+  roomAt,
+  planOf,
+  plannedBands,
+  bandLoss,
+  roomFigures,
+  strongest,
+  type HomePlan
+} from '@pasado/core/work/plan/home-plan'
 import { placedUnits } from '@pasado/core/work/plan/placed'
 import { suggestPlaces, type SuggestInput } from '@pasado/core/work/plan/suggest'
 import { coverage } from '@pasado/core/radio/coverage'

@@ -11,7 +11,7 @@ import { LogbookSheet } from './LogbookSheet'
 import { Photos } from './Photos'
 import { OutboxBar } from '../../outbox/OutboxBar'
 import { BrokenNotice, ForeignNotice } from './ForeignNotice'
-import { loadStagesAhead, stageWork } from './stage-work'
+import { loadStage, loadStagesAhead, stageWork } from './stage-work'
 import { Strand } from './Strand'
 import { useArriveAtPlace } from '../session/place'
 import { useVisitKeys } from './keys'
@@ -35,7 +35,8 @@ export function Visit() {
   const loaded = useVisit((state) => state.record.lastSeq > 0)
   const title = useVisit((state) => state.record.brief.facts.street)
   const calledUp = useCalledUp((state) => state.what)
-  const isOpen = opened === id && loaded
+  const isHere = useIsHere(stage as Stage)
+  const isOpen = opened === id && loaded && isHere
   // Its first drawing is long: it gives way to whatever else is pressed meanwhile.
   const isShown = useDeferredValue(isOpen)
   useEffect(() => (isShown ? loadStagesAhead() : undefined), [isShown])
@@ -70,7 +71,6 @@ export function Visit() {
         Opening the visit …
       </p>
     )
-  const Work = stageWork[stage as Stage]
   return (
     <div className="flex min-h-dvh flex-col lg:h-dvh">
       <VisitHead />
@@ -84,14 +84,8 @@ export function Visit() {
           <WhoseVisit />
           <NewerStandard />
           <Suspense fallback={<Slow />}>
-            <Work />
+            <OfStage stage={stage as Stage} />
           </Suspense>
-          <OwnRules stage={stage as Stage} />
-          {stage !== 'signoff' && (
-            <div className="border-t border-rule p-4 lg:px-5">
-              <Photos about={{ thing: 'stage', id: stage! }} label="Photos of this stage" add="Add one of this stage" />
-            </div>
-          )}
         </main>
         <aside aria-label="Docket" className="relative hidden border-l border-rule bg-well lg:block lg:overflow-y-auto">
           <Docket />
@@ -102,6 +96,38 @@ export function Visit() {
       <LogbookSheet open={calledUp === 'logbook'} onClose={() => callUp(null)} />
       <UndoSheet />
     </div>
+  )
+}
+
+/** Whether the script of the stage that a visit is opened at is here, or did not come: then the visit is shown without. */
+function useIsHere(stage: Stage): boolean {
+  const [isHere, setHere] = useState(false)
+  useEffect(() => {
+    let isOver = false
+    const here = () => {
+      if (!isOver) setHere(true)
+    }
+    loadStage(stage).then(here, here)
+    return () => {
+      isOver = true
+    }
+  }, [stage])
+  return isHere
+}
+
+/** What is done at a stage, with the rules of the house and the photos. */
+function OfStage({ stage }: { stage: Stage }) {
+  const [Work] = useState(() => stageWork(stage))
+  return (
+    <>
+      <Work />
+      <OwnRules stage={stage} />
+      {stage !== 'signoff' && (
+        <div className="border-t border-rule p-4 lg:px-5">
+          <Photos about={{ thing: 'stage', id: stage }} label="Photos of this stage" add="Add one of this stage" />
+        </div>
+      )}
+    </>
   )
 }
 

@@ -14,13 +14,26 @@ const scripts: Record<Stage, () => Promise<React.ComponentType>> = {
   signoff: async () => (await import('../stages/sign-off/SignOff')).SignOff
 }
 
-/** What is done at each stage. */
-export const stageWork = Object.fromEntries(stages.map((stage) => [stage, laterPart(scripts[stage])])) as Record<
+const loaded = new Map<Stage, React.ComponentType>()
+
+/** Loads the script of a stage. @throws where it does not come */
+export async function loadStage(stage: Stage): Promise<React.ComponentType> {
+  const work = await scripts[stage]()
+  loaded.set(stage, work)
+  return work
+}
+
+/** What is done at a stage, for a `Suspense` to wait for where its script is not here yet. */
+export const stageWork = (stage: Stage): React.ComponentType =>
+  // One that is here is there at once, without a moment in which the stage is empty.
+  loaded.get(stage) ?? later[stage]
+
+const later = Object.fromEntries(stages.map((stage) => [stage, laterPart(() => loadStage(stage))])) as Record<
   Stage,
   ReturnType<typeof laterPart>
 >
 
-const IDLE_MS = 400
+const IDLE_MS = 150
 
 /** Loads the scripts of the stages one after another, each while the page has nothing else to do. @returns ends it */
 export function loadStagesAhead(): () => void {
@@ -29,7 +42,7 @@ export function loadStagesAhead(): () => void {
     if (stage)
       timer = setTimeout(() => {
         // One that does not come now comes when it is gone to, or says then that it does not.
-        scripts[stage]().then(
+        loadStage(stage).then(
           () => next(others),
           () => next(others)
         )
