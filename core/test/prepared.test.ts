@@ -68,6 +68,19 @@ describe('a name and a passphrase that are prepared', () => {
     expect(outcomesOf(typeIn(log), 'prove-rooms')).toEqual(['unproven'])
   })
 
+  it('are the only secrets that go out of use so: no other does by such a line, and one that waits stays as it is', () => {
+    const before = complete()
+    const { ref } = secretFor(before.record(), 'wifi-passphrase', network)!
+    const log = complete().write('secret.typed-in', { ref, prepared: true })
+    expect(secretFor(log.record(), 'wifi-passphrase', network)?.ref).toBe(ref)
+    expect(judge(log)).toEqual(judge(before))
+    const waiting = prepare(complete(), null)
+    const same = judge(waiting)
+    waiting.write('secret.typed-in', { ref: idOf('later'), prepared: true })
+    expect(judge(waiting)).toEqual(same)
+    expect(preparedSecret(waiting.record(), 'wifi-passphrase', network)?.ref).toBe(idOf('later'))
+  })
+
   it('are not prepared again once another passphrase was put in their place', () => {
     const log = typeIn(prepare(complete(), null))
     const entry = log.entries.at(-1)!

@@ -139,7 +139,8 @@ function typedIn({ lines, writes }: History, { body: { ref, prepared } }: Placed
       if (!prepared) return [{ key, value: assessed.print }]
       const set = writes.get(key) ?? []
       const at = set.findLastIndex(({ value }) => value === assessed.print)
-      return [{ key, value: set[at - 1]?.value }]
+      // What was never typed in is no other by it.
+      return at < 0 ? [] : [{ key, value: set[at - 1]?.value }]
     }
   return []
 }

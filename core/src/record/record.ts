@@ -146,6 +146,8 @@ export const visitRecord = z.strictObject({
       origin: z.enum(['typed', 'label', 'made']),
       /** That it is to be typed in later; left out where it is in use. */
       prepared: z.literal(true).optional(),
+      /** That it was prepared, and typed in since. */
+      typedIn: z.literal(true).optional(),
       assessed: secretAssessment,
       /** When it was erased, where others of the visit were kept. */
       erasedAt: z.string().optional()

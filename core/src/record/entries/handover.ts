@@ -3,7 +3,7 @@ import { secretAssessment, secretPurposes } from '../answers'
 import { attributionOf } from '../attribution'
 import { digest, id, textLine } from '../fields'
 import { secretKey } from '../keys'
-import type { VisitRecord } from '../record'
+import type { Secret, VisitRecord } from '../record'
 import { changed, entryKind } from './kind'
 import { unheardTold } from '../unheard'
 
@@ -47,11 +47,12 @@ export const handoverKinds = {
     by: 'anybody',
     refersTo: { ref: 'secret' },
     apply: (record, line) => {
-      const held = record.secrets[line.body.ref]
-      if (!held || held.prepared === line.body.prepared) return {}
-      const { prepared: _, ...kept } = held
-      const secret = { ...kept, ...attributionOf(line), ...(line.body.prepared && { prepared: true as const }) }
-      return { secrets: { ...record.secrets, [line.body.ref]: secret } }
+      const { ref, prepared } = line.body
+      const { prepared: wasPrepared, typedIn: wasTypedIn, ...kept } = record.secrets[ref] ?? {}
+      // Only what was prepared is typed in, and only what was typed in so is prepared again: no other secret goes out of use by it.
+      if (!(prepared ? wasTypedIn : wasPrepared)) return {}
+      const now = prepared ? { prepared: true as const } : { typedIn: true as const }
+      return { secrets: { ...record.secrets, [ref]: { ...(kept as Secret), ...attributionOf(line), ...now } } }
     },
     inverse: ({ ref }, before) =>
       before.secrets[ref]?.prepared ? { kind: 'secret.typed-in', body: { ref, prepared: true } } : null,
