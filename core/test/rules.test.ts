@@ -5,7 +5,7 @@ import { nextDraft } from '@pasado/core/rules/check-standard'
 import { blocks, evaluate, heaviestFirst, sealHindrances } from '@pasado/core/rules/evaluate'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { firstStandard } from '@pasado/core/rules/first-standard'
-import { catalogue, complete, home, idOf, node, opened, router, mixed } from '@pasado/testing/logbook'
+import { catalogue, complete, home, idOf, node, opened, router, mixed, type Log } from '@pasado/testing/logbook'
 import { never, outcomeCases } from './outcome-cases'
 import { staleCases } from './stale-cases'
 import { scopeCases } from './scope-cases'
@@ -146,6 +146,18 @@ describe('a visit that did nothing', () => {
 })
 
 describe('levels, waivers and acknowledgements', () => {
+  /** A router whose one band is too wide. */
+  const wide = (): Log => {
+    const [, , from, change] = visitCases.find(
+      ([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz')
+    )!
+    const log = from()
+    change(log)
+    return log
+  }
+  const ofRouter = (log: Log) =>
+    log.judge('radio-channel').flatMap(({ subject, outcome }) => (subject?.id === router ? [outcome] : []))
+
   it('mixed models of one family are at should, and an acknowledgement lets them pass', () => {
     const log = mixed()
     const [finding] = log.judge('kit-family')
@@ -164,33 +176,21 @@ describe('levels, waivers and acknowledgements', () => {
   })
 
   it('a waiver covers the band that it was granted on, whichever of a unit’s it is, and leaves the others', () => {
-    const [, , from, change] = visitCases.find(
-      ([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz')
-    )!
-    const log = from()
-    change(log)
-    const ofRouter = () =>
-      log.judge('radio-channel').flatMap(({ subject, outcome }) => (subject?.id === router ? [outcome] : []))
-    expect(ofRouter()).toEqual(['holds', 'breaks'])
+    const log = wide()
+    expect(ofRouter(log)).toEqual(['holds', 'breaks'])
     log.write('waiver.granted', { rule: 'radio-channel', subject: router, reason: 'Their camera wants it.' })
-    expect(ofRouter()).toEqual(['holds', 'waived'])
+    expect(ofRouter(log)).toEqual(['holds', 'waived'])
     log.write('radio.set', { id: idOf('n0a'), set: { channel: 14 } })
-    expect(ofRouter()).toEqual(['breaks', 'waived'])
+    expect(ofRouter(log)).toEqual(['breaks', 'waived'])
   })
 
   it('a waiver of what is not recorded of one band does not cover the other, though both read alike', () => {
-    const [, , from, change] = visitCases.find(
-      ([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz')
-    )!
-    const log = from()
-    change(log)
-    const ofRouter = () =>
-      log.judge('radio-channel').flatMap(({ subject, outcome }) => (subject?.id === router ? [outcome] : []))
+    const log = wide()
     log.write('radio.set', { id: idOf('n0b'), set: { channel: null } })
     log.write('waiver.granted', { rule: 'radio-channel', subject: router, reason: 'Their camera wants it.' })
-    expect(ofRouter()).toEqual(['holds', 'waived'])
+    expect(ofRouter(log)).toEqual(['holds', 'waived'])
     log.write('radio.set', { id: idOf('n0a'), set: { channel: null } })
-    expect(ofRouter()).toEqual(['unproven', 'waived'])
+    expect(ofRouter(log)).toEqual(['unproven', 'waived'])
   })
 
   it('a rule that is off says nothing', () => {

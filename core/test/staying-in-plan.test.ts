@@ -47,6 +47,12 @@ describe('what stays, in the plan', () => {
     for (const rule of ['place-hops', 'place-spacing']) expect(saidOf(log, rule)[0]).toMatch(/^unproven/)
   })
 
+  it('that was moved after it was drawn proves nothing until it is drawn where it stands', () => {
+    const log = drawn(added()).write('unit.event', { unit: theirs, what: 'moved' })
+    for (const rule of ['place-hops', 'place-spacing']) expect(saidOf(log, rule)[0]).toMatch(/^unproven/)
+    expect(saidOf(drawn(log, 2), 'place-hops')[0]).toMatch(/^holds/)
+  })
+
   it('gives way to a router of ours, and is none once it was taken out', () => {
     const log = drawn(added())
     const root = () => stayingRoot(log.record(), planOf(log.record()))?.id ?? null

@@ -1,8 +1,8 @@
 import { isCabled } from '../../work/configure/cabled'
-import { roomAt, type HomePlan } from '../../work/plan/home-plan'
-import { apart, figure, hangingMembers, inPlan, unplacedMembers, type InPlan } from './in-plan'
+import { roomAt } from '../../work/plan/home-plan'
+import { apart, figure, hangingMembers, inPlan, unplacedMembers } from './in-plan'
 import { placeOutlet } from './place-outlet'
-import { joinsOf, type Hop, type Join } from '../../work/plan/hops'
+import { cabledOrSeen, eachHop, joinsIn } from './hops-in-plan'
 import { ruleKey, standing } from '../../record/record'
 import {
   aboutUnit,
@@ -17,12 +17,10 @@ import {
   type Verdict,
   rule
 } from '../rule'
-import { stayingRoot, type Placed, type PlacedUnit } from '../../work/plan/placed'
-import { modelOf } from '../../catalogue/model'
 import { hasSeen } from '../../history/history'
 import { signalRead } from './signal-read'
 import { isMeshMember, type KnownUnit } from '../../work/units/known-unit'
-import { seenInPlace, staleSight, type PlaceQuestion } from './seen-in-place'
+import { seenInPlace, staleSight } from './seen-in-place'
 
 function judgeClear(home: Home): Verdict[] {
   const found = inPlan(home)
@@ -75,53 +73,6 @@ const shutIn = (known: KnownUnit): Verdict =>
     atUnit('place', known.unit, 'cabinet'),
     aboutUnit(known)
   )
-
-/** How each mesh member is joined to the router, by the plan. */
-function joinsIn(home: Home, { plan, placed }: InPlan): Map<string, Join> {
-  const members = placed
-    .filter(({ known }) => isMeshMember(known))
-    .map(({ known, at }) => ({ at, cabled: isCabled(home.record, known.unit, home.catalogue) }))
-  const added = addedTo(home, plan)
-  return joinsOf(
-    plan,
-    added ? [...members, { at: added, cabled: false }] : members,
-    home.catalogue,
-    figure(home, 'leastHopDbm')
-  )
-}
-
-/** What stays and is of the same mesh as all our members; null where it is of another: nothing tells how they hang on it. */
-function addedTo({ record, catalogue, units }: Home, plan: HomePlan): Placed | null {
-  const root = stayingRoot(record, plan)
-  const model = root && modelOf(root.stays, catalogue)
-  const isOne = units.filter(isMeshMember).every((known) => model?.mesh && known.model?.family === model.family)
-  return root && isOne ? root : null
-}
-
-/** Judges each wireless hop of the plan; of members that it does not show, what somebody saw. */
-function eachHop(
-  home: Home,
-  rule: PlaceQuestion,
-  judge: (hop: Hop, known: KnownUnit, at: PlacedUnit) => Verdict | Verdict[]
-): Verdict[] {
-  const found = inPlan(home)
-  const hops = joinsIn(home, found)
-  const hanging = new Set(hangingMembers(home))
-  const seen = found.placed.flatMap(({ known, at }) => {
-    const hop = hops.get(at.id)
-    // The plan does not show what it hangs on, or nothing of it reaches there.
-    if (hop === undefined) return hanging.has(known) ? cabledOrSeen(home, rule, known) : []
-    if (hop === 'root') return []
-    return hop === 'cabled' ? [holds('It is cabled.', aboutUnit(known))] : judge(hop, known, at)
-  })
-  return [...seen, ...unplacedMembers(home, found).flatMap((known) => cabledOrSeen(home, rule, known))]
-}
-
-/** A cable leaves nothing to be asked of a hop. */
-const cabledOrSeen = (home: Home, rule: PlaceQuestion, known: KnownUnit): Verdict[] =>
-  isCabled(home.record, known.unit, home.catalogue)
-    ? [holds('It is cabled.', aboutUnit(known))]
-    : seenInPlace(home, rule, known)
 
 export const placeClear = rule({
   id: 'place-clear',
