@@ -3,7 +3,8 @@ import { catalogueOf } from '@pasado/core/catalogue/model'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { refuse } from '@pasado/core/values/problem'
 import { fold } from '@pasado/core/history/fold'
-import { countOutcomes, evaluate, type Finding } from '@pasado/core/rules/evaluate'
+import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
+import { countOutcomes } from '@pasado/core/rules/weigh'
 import { parseWords, unreadable, UsageError } from './words'
 
 /** `pasado check`: every rule's outcome for the record in a file, by the standard and models that are in it. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { carriedEntries } from '@pasado/core/record/carry-over'
-import { blocks } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
 import { idOf, opened, type Log } from '@pasado/testing/logbook'
 
 const [hall, loft, attic] = [idOf('hall point'), idOf('loft point'), idOf('attic point')]

@@ -1,14 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { docketOf } from '@pasado/core/agenda/docket'
-import { blocks, evaluate } from '@pasado/core/rules/evaluate'
+import { docketRules } from '@pasado/core/rules/docket-rules'
+import { evaluate } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { cases } from './rule-cases'
 import { catalogue, complete, node, opened } from '@pasado/testing/logbook'
 
 const docket = (log: ReturnType<typeof complete>) => {
   const findings = evaluate(log.folded(), catalogue, firstStandard)
-  return { findings, ...docketOf(findings) }
+  return { findings, ...docketOf(findings, docketRules) }
 }
 
 describe('the docket', () => {
@@ -55,6 +57,6 @@ describe('the docket', () => {
 
   it('of a fresh visit it says about how long all of it takes', () => {
     expect(docket(opened()).minutes).toBeGreaterThan(5)
-    expect(docketOf([])).toEqual({ groups: [], minutes: 0 })
+    expect(docketOf([], docketRules)).toEqual({ groups: [], minutes: 0 })
   })
 })

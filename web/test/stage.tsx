@@ -3,8 +3,9 @@ import userEvent from '@testing-library/user-event'
 import type { ReactNode } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { vi } from 'vitest'
-import type { Draft } from '@pasado/core/record/entry'
+import type { Draft, Entry } from '@pasado/core/record/entry'
 import type { EntryKind } from '@pasado/core/record/entries/all'
+import { docketRules } from '@pasado/core/rules/docket-rules'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { useSession } from '../src/app/session'
@@ -65,15 +66,21 @@ export function show(
     role: options.role ?? 'technician'
   } as const
   useSession.setState({ me })
+  // What was shown before is left: the rules are not asked of it any more.
+  useVisit.setState({ id: null })
   useOutbox.setState({ owner: { id: me.id, name: me.name }, id: idOf('outbox'), rows: [], stuckSince: null })
   useVisit.setState({
     id: record.visit.id,
-    entries: [],
+    entries: log.entries as Entry[],
     confirmed: folded,
     ...folded,
-    catalogue,
+    // Of its own: lines of two logbooks have the same ids here, and only one of them was asked of before.
+    catalogue: new Map(catalogue),
     standard: firstStandard,
     findings: evaluate(folded, catalogue, firstStandard),
+    judgedRecord: record,
+    judging: false,
+    rules: docketRules,
     pending: [],
     saving: 'saved',
     undoable: [],

@@ -1,6 +1,7 @@
 import type { Stage } from '../record/stages'
-import { ruleOf } from '../rules/all'
-import { blocks, heaviestFirst, type Finding } from '../rules/evaluate'
+import type { Finding } from '../rules/finding'
+import type { DocketRules } from '../rules/docket-rules'
+import { blocks, heaviestFirst } from '../rules/weigh'
 
 /** What is mended together: one thing, or one answer, with everything that stands against it. */
 export interface DocketGroup {
@@ -32,26 +33,26 @@ const keyOf = ({ rule, subject, place }: Finding) => {
 }
 
 /** Minutes that mending a finding takes, about: what a unit’s place only has to be looked at for is a look and a press. */
-const minutesOf = ({ rule, stage, outcome, place }: Finding): number =>
-  outcome === 'unproven' && stage === 'place' && place?.kind === 'answer' ? 1 : (ruleOf(rule)?.minutes ?? 1)
+const minutesOf = ({ rule, stage, outcome, place }: Finding, rules: DocketRules): number =>
+  outcome === 'unproven' && stage === 'place' && place?.kind === 'answer' ? 1 : (rules[rule]?.minutes ?? 1)
 
 /**
  * What stands between a visit and sign-off, grouped by what mends it together. The heaviest comes first, and before it
  * what it waits for.
  */
-export function docketOf(findings: readonly Finding[]): { groups: DocketGroup[]; minutes: number } {
+export function docketOf(findings: readonly Finding[], rules: DocketRules): { groups: DocketGroup[]; minutes: number } {
   const open = heaviestFirst(findings).filter(isOpen)
   const groups = new Map<string, Finding[]>()
   for (const finding of open) groups.set(keyOf(finding), [...(groups.get(keyOf(finding)) ?? []), finding])
   /** What a finding waits for: the first open one of those that have to stand before it. */
   const waitsFor = (finding: Finding): Finding | undefined => {
-    const rule = ruleOf(finding.rule)
+    const rule = rules[finding.rule]
     const isBefore = (other: Finding, id: string) => other.rule === id && other !== finding
-    for (const { id } of rule?.after ?? []) {
+    for (const id of rule?.after ?? []) {
       const found = open.find((other) => isBefore(other, id) && other.subject?.id === finding.subject?.id)
       if (found) return found
     }
-    for (const { id } of rule?.afterAnywhere ?? []) {
+    for (const id of rule?.afterAnywhere ?? []) {
       const found = open.find((other) => isBefore(other, id))
       if (found) return found
     }
@@ -69,7 +70,7 @@ export function docketOf(findings: readonly Finding[]): { groups: DocketGroup[];
       stage: list[0]!.stage,
       findings: list,
       waits,
-      minutes: list.reduce((sum, finding) => sum + minutesOf(finding), 0),
+      minutes: list.reduce((sum, finding) => sum + minutesOf(finding, rules), 0),
       after: waits ? nameInside(waits) : null
     }
   })

@@ -4,15 +4,19 @@ import { choices, type Choice } from '../record/answers'
 import type { ThingKind } from '../record/facts'
 import { isPresence } from '../record/keys'
 import type { VisitRecord } from '../record/record'
-import { ruleName, ruleOf } from '../rules/all'
+import type { Finding } from '../rules/finding'
 import { wordsOf } from '../values/plain'
 import { fieldWords, thingName, valueWords } from './field-words'
 
-/** What two people set who had not seen each other, and each value they gave it, for people; secrets are never in one. */
+/**
+ * What two people set who had not seen each other, and each value they gave it, for people; secrets are never in one.
+ * @param findings what the rules say of the visit: they know what a rule asks, and what it is called
+ */
 export function conflictWords(
   record: VisitRecord,
   catalogue: Catalogue,
-  conflict: Unsettled
+  conflict: Unsettled,
+  findings: readonly Finding[]
 ): { what: string; valueOf: (value: unknown) => string } {
   const { kind, id, field } = conflict
   const name = thingName(record, id)
@@ -23,7 +27,8 @@ export function conflictWords(
     case 'answer': {
       const [rule = '', subject] = id.split('/')
       const about = subject ? (thingName(record, subject) ?? wordsOf(subject)) : null
-      return { what: `${ruleOf(rule)?.asks ?? ruleName(rule)}${about ? ` (${about})` : ''}`, valueOf: String }
+      const known = findings.find((finding) => finding.rule === rule)
+      return { what: `${known?.asks ?? known?.name ?? rule}${about ? ` (${about})` : ''}`, valueOf: String }
     }
     case 'choice':
       return { what: choices[id as Choice], valueOf: String }

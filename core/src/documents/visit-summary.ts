@@ -1,6 +1,7 @@
 import type { VisitRecord } from '../record/record'
 import { stages, type Stage } from '../record/stages'
-import { blocks, heaviestFirst, stageOutcome, type Finding } from '../rules/evaluate'
+import type { Finding } from '../rules/finding'
+import { blocks, heaviestFirst, stageOutcome } from '../rules/weigh'
 import type { Outcome } from '../rules/rule'
 
 /** What lists show of a visit: how each stage stands, and what is heaviest. */

@@ -36,30 +36,11 @@ export function judge(
   options: JudgeOptions = {},
   before: Judged | null = null
 ): Judged {
-  const steps = judgeInSteps(folded, catalogue, standard, options, before)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}
-
-/** Judges a logbook as `judge` does, a rule a step: whoever has other work to do does it in between. */
-export function* judgeInSteps(
-  folded: Folded,
-  catalogue: Catalogue,
-  standard: Standard,
-  options: JudgeOptions = {},
-  before: Judged | null = null
-): Generator<undefined, Judged> {
   const { record, history } = folded
   const rules = rulesInForce(standard)
   if (!isPlain(history) || conflictsOf(history).length > 0) {
     const judging = new Judging(folded, catalogue, standard, options)
-    const findings: Finding[] = []
-    for (const inForce of rules) {
-      findings.push(...judging.withGrants(inForce.rule, judging.findingsOf(inForce)))
-      yield
-    }
+    const findings = rules.flatMap((inForce) => judging.withGrants(inForce.rule, judging.findingsOf(inForce)))
     return { folded, catalogue, standard, findings: asBefore(findings, before), asked: null }
   }
   const judging = new Judging(folded, catalogue, standard, options, {
@@ -79,7 +60,6 @@ export function* judgeInSteps(
     }
     const reads = new Reads()
     asked.set(id, { findings: readBy(reads, () => judging.findingsOf(inForce)), reads })
-    yield
   }
   const findings = rules.flatMap(({ rule }) => judging.withGrants(rule, asked.get(rule.id)!.findings))
   return { folded, catalogue, standard, findings: asBefore(findings, before), asked }

@@ -16,7 +16,7 @@ import {
 } from '@pasado/core/record/may'
 import { hasHeld, type VisitRecord } from '@pasado/core/record/record'
 import { allRules } from '@pasado/core/rules/all'
-import { blocks } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
 import { laterFigures, type Standard } from '@pasado/core/policy/standard'
 import { entriesAfter } from '../db/entries'
 import { leadsWorking } from '../db/people'

@@ -9,8 +9,7 @@ const BETWEEN_MS = 150
 const parts: readonly (() => Promise<unknown>)[] = [
   () => import('@pasado/core/record/facts'),
   () => import('@pasado/core/record/things/all'),
-  () => import('@pasado/core/record/entries/all'),
-  () => import('@pasado/core/rules/all')
+  () => import('@pasado/core/record/entries/all')
 ]
 
 /** Loads the script of a visit part by part. */

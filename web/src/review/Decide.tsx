@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { whyNotApprove } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
-import { blocks } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
 import { useDraft } from '../app/draft'
 import { useSession } from '../app/session'
 import { useConflicts } from '../visit/session/facts'

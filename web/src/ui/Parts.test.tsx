@@ -7,7 +7,7 @@ import { Mark, outcomeWords } from './Mark'
 import { strokesOf } from '../visit/stages/sign-off/SignaturePad'
 import { secretProblem } from '../visit/session/secrets'
 import { clock } from '../visit/frame/Waits'
-import { stageOutcome } from '@pasado/core/rules/evaluate'
+import { stageOutcome } from '@pasado/core/rules/weigh'
 import { mixed } from '@pasado/testing/logbook'
 
 afterEach(cleanup)

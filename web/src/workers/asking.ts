@@ -22,9 +22,9 @@ export interface Asking<Q, A> {
 /**
  * Asks a worker that answers each `{ id, what }` by `{ id, answer }`. One that fails is told of, whoever waits for it is told that
  * nothing comes, and the next question begins with a new one.
- * @param what it works out, in words that follow “could not be worked out”
+ * @param what it works out, in words that “could not be worked out” follows; null where whoever asks does without, and nobody is told
  */
-export function asking<Q, A>(what: string, start: () => Worker): Asking<Q, A> {
+export function asking<Q, A>(what: string | null, start: () => Worker): Asking<Q, A> {
   let worker: Worker | null = null
   let asked = 0
   let newest = 0
@@ -32,10 +32,10 @@ export function asking<Q, A>(what: string, start: () => Worker): Asking<Q, A> {
   const fail = (broken: Worker) => {
     if (worker === broken) worker = null
     broken.terminate()
-    useFailedWork.setState({ what })
+    if (what !== null) useFailedWork.setState({ what })
     const left = [...waiting.values()]
     waiting.clear()
-    for (const { failed } of left) failed(new WorkFailed(`${what} could not be worked out`))
+    for (const { failed } of left) failed(new WorkFailed(`${what ?? 'It'} could not be worked out`))
   }
   const started = (): Worker => {
     const worker = start()

@@ -1,14 +1,14 @@
 import { conflictWords } from '@pasado/core/documents/conflict-words'
 import type { Unsettled } from '@pasado/core/history/conflicts'
 import { useVisit } from '../session/visit-state'
-import { settle, useMayWrite } from '../session/facts'
-import { Button } from '../../ui/Button'
+import { KeepOne } from '../fields/KeepOne'
 
 /** What two people set who had not seen each other: whoever works here says which is right, by one press. */
 export function ConflictLine({ conflict }: { conflict: Unsettled }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
-  const { what, valueOf } = conflictWords(record, catalogue, conflict)
+  const findings = useVisit((state) => state.findings)
+  const { what, valueOf } = conflictWords(record, catalogue, conflict, findings)
   const names = [...new Set(conflict.values.map(({ by }) => by.name))].join(' and ')
   return (
     <li aria-label={`Conflict: ${what}`} className="border-t border-rule bg-inv p-4 text-oninv">
@@ -21,19 +21,5 @@ export function ConflictLine({ conflict }: { conflict: Unsettled }) {
       </p>
       {conflict.kind !== 'secret' && <KeepOne conflict={conflict} valueOf={valueOf} />}
     </li>
-  )
-}
-
-/** A press for each of the values that stand against each other, for whoever may write. */
-export function KeepOne({ conflict, valueOf }: { conflict: Unsettled; valueOf: (value: unknown) => string }) {
-  if (!useMayWrite()) return null
-  return (
-    <div className="mt-2 flex flex-wrap gap-2">
-      {conflict.values.map(({ seq, value }) => (
-        <Button key={seq} onClick={() => settle(conflict, value)}>
-          Keep {valueOf(value)}
-        </Button>
-      ))}
-    </div>
   )
 }

@@ -2,7 +2,8 @@ import { memo, useCallback, useMemo, useState } from 'react'
 import { ruleKey } from '@pasado/core/record/record'
 import { stageNames } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/agenda/docket'
-import { blocks, heaviestFirst, type Finding } from '@pasado/core/rules/evaluate'
+import type { Finding } from '@pasado/core/rules/finding'
+import { blocks, heaviestFirst } from '@pasado/core/rules/weigh'
 import { useSession } from '../../app/session'
 import { Chips } from '../../ui/Chips'
 import { Mark } from '../../ui/Mark'
@@ -14,7 +15,8 @@ import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { ConflictLine } from './ConflictLine'
 import { DocketNarrow, narrowed, wholeDocket } from './DocketNarrow'
-import { GrantSheet, type Grant } from './GrantSheet'
+import type { Grant } from './GrantSheet'
+import { GrantSheet } from './later-sheets'
 import { OrderSheet, useHasSay } from './OrderSheet'
 import { Button } from '../../ui/Button'
 import { List } from '../../ui/List'
@@ -52,8 +54,9 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const total = open.length + conflicts.length
   const [narrowing, setNarrowing] = useState(wholeDocket)
   const [answering, setAnswering] = useState(false)
-  const { groups: all, minutes } = useMemo(() => docketOf(findings), [findings])
-  const groups = narrowed(all, open, narrowing)
+  const rules = useVisit((state) => state.rules)
+  const { groups: all, minutes } = useMemo(() => docketOf(findings, rules), [findings, rules])
+  const groups = narrowed(all, open, rules, narrowing)
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
   const questions = open.filter((finding) => finding.asks !== null && finding.subject === null)
   const workWords = total

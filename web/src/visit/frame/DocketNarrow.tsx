@@ -1,6 +1,7 @@
 import { stageNames, stages } from '@pasado/core/record/stages'
 import { docketOf, type DocketGroup } from '@pasado/core/agenda/docket'
-import type { Finding } from '@pasado/core/rules/evaluate'
+import type { DocketRules } from '@pasado/core/rules/docket-rules'
+import type { Finding } from '@pasado/core/rules/finding'
 import { Select } from '../../ui/Field'
 
 /** What of the docket is shown: of one stage, about one thing, or only what was proven once. */
@@ -18,10 +19,11 @@ const lostOf = (open: readonly Finding[]) => open.filter(({ wasProven }) => wasP
 export function narrowed(
   all: readonly DocketGroup[],
   open: readonly Finding[],
+  rules: DocketRules,
   { stage, about, onlyLost }: Narrowing
 ): readonly DocketGroup[] {
   const lost = lostOf(open)
-  return (onlyLost && lost.length > 0 ? docketOf(lost).groups : all).filter(
+  return (onlyLost && lost.length > 0 ? docketOf(lost, rules).groups : all).filter(
     (group) =>
       (stage === '' || group.findings.some((finding) => finding.stage === stage)) &&
       (about === '' || group.subject === about)

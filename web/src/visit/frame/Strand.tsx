@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react'
 import { Link } from 'react-router'
 import { stageNames, stages, type Stage } from '@pasado/core/record/stages'
-import { blocks, stageOutcome, type Finding } from '@pasado/core/rules/evaluate'
+import type { Finding } from '@pasado/core/rules/finding'
+import { blocks, stageOutcome } from '@pasado/core/rules/weigh'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { useVisit } from '../session/visit-state'
 

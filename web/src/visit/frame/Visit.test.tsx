@@ -31,7 +31,7 @@ describe('around the work', () => {
     await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'It is one family.')
     await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
     expect(written('waiver.granted')).toEqual([{ rule: 'kit-family', reason: 'It is one family.' }])
-    await user.click(screen.getByRole('button', { name: 'Withdraw the waiver: Mesh family' }))
+    await user.click(await screen.findByRole('button', { name: 'Withdraw the waiver: Mesh family' }))
     await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
     expect(written('waiver.withdrawn')).toEqual([{ rule: 'kit-family' }])
     show(mixed(), <Docket />)
@@ -55,7 +55,7 @@ describe('around the work', () => {
       { rule: 'radio-channel', subject: router, named, reason: 'Their camera wants it.' }
     ])
     expect(screen.getByRole('button', { name: 'Waive: Hall router, 2.4 GHz: channel' })).toBeDefined()
-    await user.click(screen.getByRole('button', { name: /^Withdraw the waiver: Hall router, 5 GHz/ }))
+    await user.click(await screen.findByRole('button', { name: /^Withdraw the waiver: Hall router, 5 GHz/ }))
     await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
     expect(written('waiver.withdrawn')).toEqual([{ rule: 'radio-channel', subject: router, named }])
   })

@@ -1,5 +1,5 @@
 import { whyNotWaive } from '@pasado/core/record/may'
-import type { Finding } from '@pasado/core/rules/evaluate'
+import type { Finding } from '@pasado/core/rules/finding'
 import { useSession } from '../../app/session'
 import { useVisit } from '../session/visit-state'
 

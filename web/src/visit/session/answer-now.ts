@@ -18,12 +18,17 @@ export interface AnswerNow {
 export function useAnswerNow(): (rule: string, subject?: string, said?: 'yes' | 'no') => AnswerNow {
   const findings = useVisit((state) => state.findings)
   const answers = useVisit((state) => state.record.answers)
+  const judged = useVisit((state) => state.judgedRecord.answers)
+  const judging = useVisit((state) => state.judging)
   return (rule, subject, fact) => {
-    const said = fact ?? (answers[ruleKey(rule, subject)]?.answer as 'yes' | 'no' | undefined)
+    const key = ruleKey(rule, subject)
+    const said = fact ?? (answers[key]?.answer as 'yes' | 'no' | undefined)
     const finding = findings.find(
       (candidate) => candidate.rule === rule && (candidate.subject?.id ?? undefined) === subject
     )
-    const isStale = said === 'yes' && finding?.outcome === 'unproven'
+    // What was answered after the rules were asked last is not what they speak of.
+    const isJudged = fact ? !judging : !judging || answers[key]?.seq === judged[key]?.seq
+    const isStale = isJudged && said === 'yes' && finding?.outcome === 'unproven'
     return {
       value: isStale ? undefined : said,
       outcome: finding?.outcome ?? 'unproven',

@@ -1,8 +1,8 @@
 import { fold } from '@pasado/core/history/fold'
 import type { Draft, Placed } from '@pasado/core/record/entry'
-import { judge } from '@pasado/core/rules/judged'
 import { useSession } from '../../app/session'
 import { lookAt, useOutbox, waits, type Look, type OutboxRow } from '../../outbox/outbox'
+import { judgeBeside } from './judge-beside'
 import { useVisit, type Saving } from './visit-state'
 
 /** Whether the server has a row already, as far as is known here. */
@@ -33,9 +33,13 @@ export function takeLook(): Look {
   return lookAt(id ?? '', confirmed.record, entries.filter(({ from }) => from === outbox).length, isKnown)
 }
 
-/** Shows the record with what is still on its way, and judges it; of a sealed visit what was said then. */
-export function recompute(): void {
-  const { id, confirmed, catalogue, standard, verdicts, judged: before } = useVisit.getState()
+/**
+ * Shows the record with what is still on its way, and has it judged beside the page; of a sealed visit what was said then. Before it is
+ * judged for the first time it is not shown.
+ * @returns once it is shown and judged
+ */
+export async function recompute(): Promise<void> {
+  const { id, confirmed, verdicts, entries, catalogue, standard, record: before } = useVisit.getState()
   if (id === null || confirmed.record.lastSeq === 0) return
   const me = useSession.getState().me
   const pending = waitingLines()
@@ -47,16 +51,20 @@ export function recompute(): void {
     received: draft.at
   }))
   const { record, history } = fold(onItsWay, confirmed)
-  const now = new Date().toISOString()
-  const judged = record.seal && verdicts ? null : judge({ record, history }, catalogue, standard, { now }, before)
-  useVisit.setState({
-    pending,
-    record,
-    history,
-    findings: judged?.findings ?? verdicts!,
-    judged,
-    saving: savingOf(pending.length)
-  })
+  const shown = { pending, record, history, saving: savingOf(pending.length) }
+  if (record.seal && verdicts) {
+    useVisit.setState({ ...shown, findings: verdicts, judgedRecord: record, judging: false })
+    return
+  }
+  const isShown = before.lastSeq > 0
+  if (isShown) useVisit.setState({ ...shown, judging: true })
+  const asked = judgeBeside({ entries, pending: onItsWay, catalogue, standard })
+  // Where the rules do not come the seal waits for them; what is not shown yet is not shown.
+  const said = await (isShown ? asked.catch(() => null) : asked)
+  // What is open by now may be another visit, or this one with more in it: then that is asked of.
+  const { id: openNow, record: recordNow, confirmed: confirmedNow } = useVisit.getState()
+  if (said === null || openNow !== id || (isShown ? recordNow !== record : confirmedNow !== confirmed)) return
+  useVisit.setState({ ...(isShown ? {} : shown), ...said, judgedRecord: record, judging: false })
 }
 
 function savingOf(pending: number): Saving {
@@ -73,6 +81,6 @@ export function followOutbox(): () => void {
     // A line that leaves the outbox was taken in from the logbook before: the record is what it was, and is not judged again.
     if (waiting.length === pending.length && waiting.every(({ id }, at) => id === pending[at]!.id))
       useVisit.setState({ saving: savingOf(pending.length) })
-    else recompute()
+    else void recompute()
   })
 }

@@ -1,8 +1,6 @@
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
 import { fold } from '@pasado/core/history/fold'
-import { judgeInSteps } from '@pasado/core/rules/judged'
-import { inSlices } from '../../app/in-slices'
 import { ApiProblem, ask, failureTitle } from '../../app/api'
 import { useSession } from '../../app/session'
 import { noteOpen } from '../../outbox/heard'
@@ -82,34 +80,26 @@ class VisitSession {
     this.#timers.set(what, timer)
   }
 
-  /** Shows what was loaded, with what this device still holds of the visit. Before it is shown first it is judged, a slice at a time. */
+  /** Shows what was loaded, with what this device still holds of the visit. */
   async #show(loaded: Loaded): Promise<void> {
     if (this.#over) return
     const { entries, standard, models, all, asOf, verdicts = null, foreign = null, broken = null } = loaded
-    const { confirmed: before, entries: shown, judged: last } = useVisit.getState()
+    const { confirmed: before, entries: shown } = useVisit.getState()
     // What was sent while this was on its way is known here already.
     const known = before.record.lastSeq > (entries.at(-1)?.seq ?? 0) ? shown : entries
-    const catalogue = catalogueOf([...all, ...models])
-    const confirmed = fold(known)
-    const isSaid = confirmed.record.seal !== null && verdicts !== null
-    const judged =
-      last ??
-      (isSaid ? null : await inSlices(judgeInSteps(confirmed, catalogue, standard, { now: new Date().toISOString() })))
-    if (this.#over) return
     useVisit.setState({
       entries: known,
-      confirmed,
-      judged,
+      confirmed: fold(known),
       standard,
       models,
-      catalogue,
+      catalogue: catalogueOf([...all, ...models]),
       asOf,
       verdicts,
       foreign,
       broken,
       problem: null
     })
-    recompute()
+    await recompute()
   }
 
   /** What was shown as it was taken along is shown as the server has it, once it can be asked. */
@@ -173,7 +163,7 @@ class VisitSession {
     useVisit.setState({ entries: [...entries, ...fresh], confirmed: fold(fresh, confirmed) })
     // A moment after it changed: a whole visit is not written down at every stroke.
     this.#later('take', TAKE_MS, () => this.#takeAlong())
-    recompute()
+    void recompute()
     // What the rules said when it was sealed is the server's to say.
     if (fresh.some(({ kind }) => kind === 'sealed')) void this.#renew()
   }

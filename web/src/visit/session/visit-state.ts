@@ -7,8 +7,8 @@ import type { Draft, Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
 import { nothingFolded, type Folded } from '@pasado/core/history/fold'
 import type { History } from '@pasado/core/history/history'
-import type { Finding } from '@pasado/core/rules/evaluate'
-import type { Judged } from '@pasado/core/rules/judged'
+import type { DocketRules } from '@pasado/core/rules/docket-rules'
+import type { Finding } from '@pasado/core/rules/finding'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 
 /** Whether what was written is on the server: all of it, on its way, or kept here until the server is back. */
@@ -28,9 +28,13 @@ interface VisitState {
   confirmed: Folded
   record: VisitRecord
   history: History
+  /** What the rules said last, and of which record: they are asked beside the page. */
   findings: Finding[]
-  /** What the rules were asked last, which they need not be asked again; null of a visit that is sealed, or not judged yet. */
-  judged: Judged | null
+  judgedRecord: VisitRecord
+  /** What the docket goes by; of a sealed visit, where nothing is open, nothing. */
+  rules: DocketRules
+  /** Whether they are asked of what was written since. */
+  judging: boolean
   standard: Standard
   catalogue: Catalogue
   /** The models of the visit, in the versions it names. */
@@ -62,7 +66,9 @@ export function nothing(): VisitState {
     confirmed: nothingFolded,
     ...nothingFolded,
     findings: [],
-    judged: null,
+    judgedRecord: nothingFolded.record,
+    rules: {},
+    judging: false,
     standard: firstStandard,
     catalogue: new Map(),
     models: [],

@@ -1,6 +1,6 @@
 import { usePart } from '../../frame/use-part'
 import { Tabs } from 'radix-ui'
-import { blocks } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
 import { AskedRules } from '../../frame/AskedRules'
 import { useVisit } from '../../session/visit-state'
 import { Addresses } from './addresses/Addresses'

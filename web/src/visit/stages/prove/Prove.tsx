@@ -1,6 +1,6 @@
 import { usePart } from '../../frame/use-part'
 import { Tabs } from 'radix-ui'
-import { blocks } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
 import { beginSearch, FindFault } from './FindFault'
 import { HomeProof } from './HomeProof'
 import { RoomsProof } from './RoomsProof'

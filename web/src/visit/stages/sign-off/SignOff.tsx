@@ -2,7 +2,8 @@ import { format } from 'date-fns'
 import { useState } from 'react'
 import { whyNotSign } from '@pasado/core/record/may'
 import { signedDigest } from '@pasado/core/record/seal'
-import { blocks, sealHindrances } from '@pasado/core/rules/evaluate'
+import { blocks } from '@pasado/core/rules/weigh'
+import { sealHindrances } from '@pasado/core/rules/seal-hindrances'
 import { useSession } from '../../../app/session'
 import { useConflicts, useFolded, useMayWrite } from '../../session/facts'
 import { SignaturePad } from './SignaturePad'
@@ -24,6 +25,7 @@ export function SignOff() {
   const conflicts = useConflicts()
   const findings = useVisit((state) => state.findings)
   const pending = useVisit((state) => state.pending.length)
+  const judging = useVisit((state) => state.judging)
   const fourEyes = useVisit((state) => state.standard.policy.fourEyes ?? false)
   const mayWrite = useMayWrite()
   const [signing, setSigning] = useState<'customer' | 'technician' | null>(null)
@@ -33,10 +35,11 @@ export function SignOff() {
   const digest = signedDigest(record)
   const hindrances = [
     ...sealHindrances(folded, findings, digest, fourEyes),
-    ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : [])
+    ...(pending ? [`${pending} ${pending === 1 ? 'entry is' : 'entries are'} still on the way to the server`] : []),
+    ...(judging ? ['the rules are being asked of what was written last'] : [])
   ]
   const whoSigns = me ? whyNotSign(record, me) : null
-  const mayNotSign = whoSigns !== null || open.length > 0 || conflicts.length > 0 || pending > 0
+  const mayNotSign = whoSigns !== null || open.length > 0 || conflicts.length > 0 || pending > 0 || judging
   return (
     <div className="p-4 lg:p-5">
       <h2 className="text-xl">Sign off</h2>

@@ -1,0 +1,104 @@
+import type { Catalogue } from '@pasado/core/catalogue/model'
+import type { Entry, Placed } from '@pasado/core/record/entry'
+import type { DocketRules } from '@pasado/core/rules/docket-rules'
+import type { Finding } from '@pasado/core/rules/finding'
+import type { Standard } from '@pasado/core/policy/standard'
+import { scriptPart } from '../../app/script-part'
+import { askRules } from '../../workers/judge'
+import type { JudgeAnswer, JudgeAsk } from '../../workers/judge-visit'
+
+/** A visit as the rules are asked about it. */
+export interface ToJudge {
+  entries: readonly Entry[]
+  pending: readonly Placed[]
+  catalogue: Catalogue
+  standard: Standard
+}
+
+/** What the rules say, and what the docket goes by. */
+export interface Said {
+  findings: Finding[]
+  rules: DocketRules
+}
+
+type Asks = (asked: JudgeAsk) => Promise<JudgeAnswer>
+
+/** What has been asked, and is not asked again: how far the rules know the logbook, by what they judge, and what they said last. */
+interface Told {
+  lines: number
+  last: string | undefined
+  catalogue: Catalogue
+  standard: Standard
+  said: Said
+}
+
+/** Somebody who waits for what the rules say of a visit. */
+interface Waiting {
+  of: ToJudge
+  done: (said: Said | null) => void
+  failed: (error: unknown) => void
+}
+
+let asks: Asks | null = null
+let told: Told | null = null
+let next: Waiting | null = null
+let isAsking = false
+
+/**
+ * Asks the rules beside the page. While they are asked the newest question waits, and takes the place of the one that waited before it.
+ * @returns what they say, the findings of before where they say the same; null where a newer question took its place
+ * @throws where the rules did not come
+ */
+export function judgeBeside(of: ToJudge): Promise<Said | null> {
+  next?.done(null)
+  return new Promise((done, failed) => {
+    next = { of, done, failed }
+    if (!isAsking) void askInTurn()
+  })
+}
+
+async function askInTurn(): Promise<void> {
+  isAsking = true
+  while (next) {
+    const { of, done, failed } = next
+    next = null
+    await answered(of).then(done, failed)
+  }
+  isAsking = false
+}
+
+async function answered(of: ToJudge): Promise<Said> {
+  const time = new Date().toISOString()
+  let answer: JudgeAnswer
+  try {
+    asks ??= typeof Worker === 'undefined' ? await onThisPage() : askRules
+    answer = await asks(questionOf(of, time))
+  } catch {
+    // A worker that broke off knows nothing any more: the rules are loaded here, and told all of it.
+    told = null
+    asks = null
+    asks = await onThisPage()
+    answer = await asks(questionOf(of, time))
+  }
+  const was = told?.said.findings ?? []
+  const now = answer.findings.map((finding) => (typeof finding === 'number' ? was[finding]! : finding))
+  const isAsItWas = now.length === was.length && now.every((finding, at) => finding === was[at])
+  const said = { findings: isAsItWas ? was : now, rules: answer.rules ?? told!.said.rules }
+  const { catalogue, standard, entries } = of
+  told = { lines: entries.length, last: entries.at(-1)?.id, catalogue, standard, said }
+  return said
+}
+
+function questionOf({ entries, pending, catalogue, standard }: ToJudge, now: string): JudgeAsk {
+  // A line has one place in one logbook: whoever knows it knows what stands before it.
+  const isKnown =
+    told?.catalogue === catalogue && told.standard === standard && entries[told.lines - 1]?.id === told.last
+  if (!told || !isKnown) return { begin: { models: [...catalogue.values()], standard }, fresh: entries, pending, now }
+  return { fresh: entries.slice(told.lines), pending, now }
+}
+
+const onThisPage = async (): Promise<Asks> => {
+  const { visitJudge } = await scriptPart(() => import('../../workers/judge-visit'))
+  const judge = visitJudge()
+  return (asked) => Promise.resolve(judge(asked))
+}

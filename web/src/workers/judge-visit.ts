@@ -1,0 +1,44 @@
+import { catalogueOf, type Catalogue, type Model } from '@pasado/core/catalogue/model'
+import { fold, nothingFolded, type Folded } from '@pasado/core/history/fold'
+import type { Standard } from '@pasado/core/policy/standard'
+import type { Entry, Placed } from '@pasado/core/record/entry'
+import type { Finding } from '@pasado/core/rules/finding'
+import { docketRules, type DocketRules } from '@pasado/core/rules/docket-rules'
+import { judge, type Judged } from '@pasado/core/rules/judged'
+
+/** What is asked of the visit that is open. */
+export interface JudgeAsk {
+  /** That it begins anew, by these models and this standard; left out: it goes on from what was asked before. */
+  begin?: { models: readonly Model[]; standard: Standard }
+  /** Lines of the logbook that came since. */
+  fresh: readonly Entry[]
+  /** Lines that are still on their way to it, all of them. */
+  pending: readonly Placed[]
+  now: string
+}
+
+export interface JudgeAnswer {
+  /** What the rules say, in their order; a number: what stood at this place of the answer before. */
+  findings: readonly (Finding | number)[]
+  /** What the docket goes by; told at the beginning. */
+  rules?: DocketRules
+}
+
+/** Judges one visit, line after line, as it is asked: each time only the rules that looked at what changed. */
+export function visitJudge(): (asked: JudgeAsk) => JudgeAnswer {
+  let by: { catalogue: Catalogue; standard: Standard } | null = null
+  let confirmed: Folded = nothingFolded
+  let judged: Judged | null = null
+  return ({ begin, fresh, pending, now }) => {
+    if (begin) {
+      by = { catalogue: catalogueOf([...begin.models]), standard: begin.standard }
+      confirmed = nothingFolded
+    }
+    if (!by) throw new Error('A visit is judged from its beginning')
+    confirmed = fold(fresh, confirmed)
+    const places = new Map(judged?.findings.map((finding, at) => [finding, at]))
+    judged = judge(fold(pending, confirmed), by.catalogue, by.standard, { now }, judged)
+    const findings = judged.findings.map((finding) => places.get(finding) ?? finding)
+    return begin ? { findings, rules: docketRules } : { findings }
+  }
+}

@@ -1,0 +1,4 @@
+import { answering } from './answering'
+import { visitJudge } from './judge-visit'
+
+answering(visitJudge())
