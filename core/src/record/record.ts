@@ -289,8 +289,8 @@ export function holderOf(record: VisitRecord, kind: string, id: string): AnyThin
 export const stepKey = (method: string, step: number): string => `${method} ${step}`
 
 /** Photos that stand, oldest first. */
-export function photosOf(record: VisitRecord): Photo[] {
-  return Object.values(record.photos ?? {})
+export function photosOf({ photos = {} }: { photos?: VisitRecord['photos'] | undefined }): Photo[] {
+  return Object.values(photos)
     .filter(({ removedSeq }) => removedSeq === null)
     .sort((a, b) => a.seq - b.seq)
 }

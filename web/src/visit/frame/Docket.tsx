@@ -1,4 +1,4 @@
-import { memo, useCallback, useMemo, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useState } from 'react'
 import { ruleKey } from '@pasado/core/record/record'
 import { stageNames } from '@pasado/core/record/stages'
 import { docketOf, titleOf } from '@pasado/core/agenda/docket'
@@ -52,6 +52,7 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const open = ordered.filter(blocks)
   const settled = ordered.filter((finding) => finding.outcome === 'waived' || finding.granted?.kind === 'acknowledged')
   const total = open.length + conflicts.length
+  const isLong = useLong(useVisit((state) => state.judging))
   const [narrowing, setNarrowing] = useState(wholeDocket)
   const [answering, setAnswering] = useState(false)
   const rules = useVisit((state) => state.rules)
@@ -86,6 +87,11 @@ export function Docket({ onGone }: { onGone?: () => void }) {
           {sealed ? 'Sealed' : `${total || 'Nothing'} between here and sign-off`}
         </h2>
         <p className="fine">{sealed ? 'Nobody changes this visit any more.' : workWords}</p>
+        {isLong && (
+          <p className="fine" role="status">
+            What was written last is being judged …
+          </p>
+        )}
         {!sealed && (
           <DocketNarrow
             open={open}
@@ -158,6 +164,23 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   )
 }
 
+/** So long something may take before it is said that it is under way, ms. */
+const LONG_MS = 600
+
+/** Whether something has been so for a while. */
+function useLong(isSo: boolean): boolean {
+  const [isLong, setLong] = useState(false)
+  useEffect(() => {
+    if (!isSo) return
+    const timer = setTimeout(() => setLong(true), LONG_MS)
+    return () => {
+      clearTimeout(timer)
+      setLong(false)
+    }
+  }, [isSo])
+  return isLong
+}
+
 /** A line of the docket; drawn anew only where what it says is otherwise: there are many, after every entry. */
 const Line = memo(function Line({
   finding,
@@ -178,7 +201,7 @@ const Line = memo(function Line({
   const title = titleOf(finding)
   const mayAcknowledge = mayWrite && finding.level === 'should' && !finding.granted
   return (
-    <li className={`border-t border-rule ${heavy ? 'bg-inv text-oninv' : ''}`}>
+    <li className={`out-of-sight border-t border-rule ${heavy ? 'bg-inv text-oninv' : ''}`}>
       <button
         type="button"
         className="grid w-full grid-cols-[34px_1fr] gap-3 p-4 pb-2 text-left hover:underline"

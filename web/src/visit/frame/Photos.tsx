@@ -30,18 +30,18 @@ export function Photos({
   label?: string
   add?: string
 }) {
-  const record = useVisit((state) => state.record)
+  const kept = useVisit((state) => state.record.photos)
   const visit = useVisit((state) => state.id)
   const mayWrite = useMayWrite()
   const boxed = useOutbox((state) => state.rows).filter(
     ({ visit: of, item }) =>
       of === visit &&
       item.kind === 'photo' &&
-      !Object.hasOwn(record.photos ?? {}, item.ref) &&
+      !Object.hasOwn(kept ?? {}, item.ref) &&
       item.fields.thing === about.thing &&
       item.fields.about === about.id
   )
-  const photos = photosOf(record).filter(
+  const photos = photosOf({ photos: kept }).filter(
     (candidate) => candidate.about.thing === about.thing && candidate.about.id === about.id
   )
   const [chosen, setChosen] = useState<{ photo: Blob; look: Look } | null>(null)

@@ -69,7 +69,9 @@ export function Strand({ visit, here }: { visit: string; here: Stage }) {
   const sealed = useVisit((state) => state.record.seal !== null)
   const current = useRef<HTMLAnchorElement>(null)
   useEffect(() => {
-    current.current?.scrollIntoView?.({ block: 'nearest', inline: 'center' })
+    // Once the stage is drawn: the page is not laid out twice.
+    const frame = requestAnimationFrame(() => setTimeout(() => current.current?.scrollIntoView?.({ block: 'nearest' })))
+    return () => cancelAnimationFrame(frame)
   }, [here])
   return (
     <nav aria-label="Strand" className="border-b border-rule bg-sheet">

@@ -1,4 +1,4 @@
-import { Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { startTransition, Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Link, Navigate, useParams } from 'react-router'
 import { stages, type Stage } from '@pasado/core/record/stages'
 import { callUp, useCalledUp } from '../../app/called-up'
@@ -36,8 +36,9 @@ export function Visit() {
   const calledUp = useCalledUp((state) => state.what)
   const isHere = useIsHere(stage as Stage)
   const isOpen = opened === id && loaded && isHere
-  // Its first drawing is long: it gives way to whatever else is pressed meanwhile.
+  // Its first drawing is long: it gives way to whatever else is pressed meanwhile, and comes part by part.
   const isShown = useDeferredValue(isOpen)
+  const parts = useParts(isShown && isOpen)
   useEffect(() => (isShown ? loadStagesAhead() : undefined), [isShown])
   useEffect(() => {
     if (!id) return
@@ -82,20 +83,35 @@ export function Visit() {
           <CancelledNotice />
           <WhoseVisit />
           <NewerStandard />
-          <Suspense fallback={<Slow />}>
-            <OfStage stage={stage as Stage} />
-          </Suspense>
+          {parts > 0 && (
+            <Suspense fallback={<Slow />}>
+              <OfStage stage={stage as Stage} />
+            </Suspense>
+          )}
         </main>
         <aside aria-label="Docket" className="relative hidden border-l border-rule bg-well lg:block lg:overflow-y-auto">
-          <Docket />
+          {parts > 1 && <Docket />}
         </aside>
       </div>
-      <Foot />
+      {parts > 2 && <Foot />}
       <DocketSheet open={calledUp === 'docket'} onClose={() => callUp(null)} />
       <LogbookSheet open={calledUp === 'logbook'} onClose={() => callUp(null)} />
       <UndoSheet />
     </div>
   )
+}
+
+/** The stage, the docket, the foot: each is drawn once what was drawn before it is on the screen. @returns how many of them are to be drawn */
+function useParts(isShown: boolean): number {
+  const [parts, setParts] = useState(0)
+  const isNext = isShown && parts < 3
+  useEffect(() => {
+    if (!isNext) return
+    const timer = setTimeout(() => startTransition(() => setParts((drawn) => drawn + 1)))
+    return () => clearTimeout(timer)
+  }, [isNext, parts])
+  if (!isShown && parts > 0) setParts(0)
+  return parts
 }
 
 /** Whether the script of the stage that a visit is opened at is here, or did not come: then the visit is shown without. */

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { useShallow } from 'zustand/react/shallow'
 import { v7 as uuidv7 } from 'uuid'
 import { byMaker, modelOf, newestModels, type Catalogue, type Model } from '@pasado/core/catalogue/model'
 import { stayKindWords, staysWords } from '@pasado/core/documents/stays-words'
@@ -30,7 +31,7 @@ const nothing = { makeModel: '', address: '', givesAddresses: undefined as 'yes'
 
 /** What is at the home, is not ours and stays: recorded in one line each, with nothing of ours asked of it. */
 export function WhatStays({ className = '' }: { className?: string }) {
-  const staying = stayingOf(useVisit((state) => state.record))
+  const staying = useVisit(useShallow((state) => stayingOf(state.record)))
   const isExisting = useVisit((state) => state.record.brief.facts.accessLine === 'existing-router')
   const mayWrite = useMayWrite()
   const [chosen, setChosen] = useState<Kind | null>(null)

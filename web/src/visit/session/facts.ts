@@ -1,4 +1,5 @@
 import { useMemo } from 'react'
+import { useShallow } from 'zustand/react/shallow'
 import type { Folded } from '@pasado/core/history/fold'
 import { conflictsOf, type Unsettled } from '@pasado/core/history/conflicts'
 import { settlementOf } from '@pasado/core/history/settle'
@@ -46,7 +47,7 @@ export function useFolded(): Folded {
 
 /** What two people set who had not seen each other, and nobody has settled since. */
 export function useConflicts(): readonly Unsettled[] {
-  return conflictsOf(useVisit((state) => state.history))
+  return useVisit(useShallow((state) => conflictsOf(state.history)))
 }
 
 /** Settles a conflict for one of its values. */
