@@ -120,7 +120,7 @@ test('a QR on the bench gives back the name and the passphrase; the other pages 
   )
   expect(read.getText()).toBe('WIFI:T:WPA;S:Gull\\; \\"two\\" 🐦;P:demo-kelp\\,harbour\\:42;;')
   await page.goto('/bench/addresses')
-  await expect(page.getByText('is free')).toBeVisible()
+  await expect(page.getByText('is free', { exact: true })).toBeVisible()
   await expect(page.getByText(/camera/).last()).toBeVisible()
   await page.goto('/bench/firmware')
   await page.getByLabel('Model').selectOption({ label: 'Ostrel Heron' })

@@ -18,6 +18,7 @@ export async function openCompany(): Promise<{ services: Services; close: () => 
   return {
     services,
     close: async () => {
+      await services.followUp.close()
       await services.db.end()
       if (local && !local.wasRunning) await local.stop()
     }

@@ -23,7 +23,7 @@ import type { ScriptedVisit } from '@pasado/demo/visit-script'
 import { readConfig } from '@pasado/server/config'
 import { publishStandard } from '@pasado/server/db/catalogue'
 import { keepPhoto } from '@pasado/server/logbook/photos'
-import { readVisit, visitFile } from '@pasado/server/logbook/read'
+import { judgedVisit, readVisit, visitFile } from '@pasado/server/logbook/read'
 import { handVisit, moveStandard, openVisit, sealVisit } from '@pasado/server/logbook/visits'
 import { eraseSecrets, keepSecret, showSecret } from '@pasado/server/logbook/secrets'
 import { makeServices, serve } from '@pasado/server/server'
@@ -294,7 +294,7 @@ const special: [name: string, extra: (visit: string) => Promise<void>, after?: (
 
 /** Waives and acknowledges what stands in the way, makes and gives the pack, lets both sign, and seals. */
 async function sealNow(visit: string): Promise<void> {
-  const { record, findings } = await readVisit(logbook, visit)
+  const { record, findings } = await judgedVisit(logbook, visit)
   for (const { thing, id, field } of record.conflicts)
     await by(visit, isolde, 'conflict.settled', { thing, id, field, keep: 'later' })
   for (const finding of findings.filter(blocks)) {

@@ -1,3 +1,4 @@
+import { summarise } from '@pasado/core/documents/visit-summary'
 import { v7 as uuidv7 } from 'uuid'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import { modelsUsed } from '@pasado/core/documents/record-file'
@@ -16,7 +17,7 @@ import { insertEntries } from '@pasado/server/db/entries'
 import type { Statement } from '@pasado/server/db/pool'
 import { shownOf } from '@pasado/server/logbook/logbook'
 import { serverDevice } from '@pasado/server/logbook/server-author'
-import { project } from '@pasado/server/db/projections'
+import { project, projectFindings } from '@pasado/server/db/projections'
 import { packedVerdicts } from '@pasado/server/logbook/verdicts'
 import type { Services } from '@pasado/server/services'
 import { signText } from '@pasado/server/vault/master-key'
@@ -133,7 +134,7 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
       'INSERT INTO visits (id, home_id, technician_id, technician_name, planned_at, opened_at, sealed_at, last_seq, last_hash, summary) VALUES ?',
       [
         states.map(({ visit, entries, record, findings }) => {
-          const shown = shownOf(record, findings)
+          const shown = shownOf(record)
           return [
             visit.id,
             visit.home,
@@ -144,7 +145,7 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
             shown.sealedAt,
             entries.length,
             entries.at(-1)!.hash,
-            JSON.stringify(shown.summary)
+            JSON.stringify(summarise(record, findings))
           ]
         })
       ]
@@ -153,15 +154,12 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
       states.flatMap(({ entries }) => insertEntries(entries).params[0] as unknown[])
     ])
     const statements: Statement[] = []
-    for (const { visit, record, findings } of states)
-      await project(
-        connection,
-        visit.id,
-        visit.home,
-        null,
-        { record, findings, eraseAfterDays: takenOverStandard.policy.eraseAfterDays },
-        (statement) => statements.push(statement)
-      )
+    const keep = (statement: Statement) => statements.push(statement)
+    const { eraseAfterDays } = takenOverStandard.policy
+    for (const { visit, record, findings } of states) {
+      await project(connection, visit.id, visit.home, null, { record, eraseAfterDays }, keep)
+      projectFindings(visit.id, visit.home, { record, findings }, [], keep)
+    }
     // Nothing of these visits is there yet, so there is nothing to delete.
     for (const { sql, params } of together(statements.filter(({ sql }) => !sql.startsWith('DELETE'))))
       await connection.query(sql, params)

@@ -10,6 +10,7 @@ import { Sparing } from './db/sparing'
 import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
 import { LiveFeed } from './http/live'
+import { FollowUp } from './logbook/follow-up'
 import { Logbook } from './logbook/logbook'
 import type { Services } from './services'
 import { rebuildProjections } from './logbook/rebuild'
@@ -42,8 +43,14 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const live = new LiveFeed(db, (error) =>
       log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database')
     )
-    logbook.onWritten = () => void live.poll()
-    return { config, db, keys, vault, logbook, live, log, sparing: new Sparing(), stopping: false }
+    const followUp = new FollowUp(logbook, (error) =>
+      log.warn({ code: (error as { code?: string }).code }, 'a visit could not be judged; it is tried again')
+    )
+    logbook.onWritten = (visit) => {
+      void live.poll()
+      followUp.note(visit)
+    }
+    return { config, db, keys, vault, logbook, followUp, live, log, sparing: new Sparing(), stopping: false }
   } catch (error) {
     await db.end()
     throw error
@@ -116,5 +123,6 @@ async function close(server: Server, services: Services): Promise<void> {
     server.closeIdleConnections()
     setTimeout(() => server.closeAllConnections(), 2_000).unref()
   })
+  await services.followUp.close()
   await services.db.end()
 }

@@ -3,6 +3,7 @@ import type { Config } from './config'
 import type { Db } from './db/pool'
 import type { Sparing } from './db/sparing'
 import type { LiveFeed } from './http/live'
+import type { FollowUp } from './logbook/follow-up'
 import type { Logbook } from './logbook/logbook'
 import type { CompanyKeys } from './vault/master-key'
 import type { Vault } from './vault/vault'
@@ -14,6 +15,8 @@ export interface Services {
   keys: CompanyKeys
   vault: Vault
   logbook: Logbook
+  /** Lists what the rules say of what was written. */
+  followUp: FollowUp
   live: LiveFeed
   log: Logger
   /** For reads that take long in a large company. */

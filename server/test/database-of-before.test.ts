@@ -5,7 +5,7 @@ import { integrityProblems, readRecordFile } from '@pasado/core/documents/record
 import type { Finding } from '@pasado/core/rules/evaluate'
 import { restoreDatabaseOfBefore } from '@pasado/testing/database-of-before'
 import { rows, run } from '../src/db/pool'
-import { readVisit, visitFile, visitForBrowser } from '../src/logbook/read'
+import { judgedVisit, visitFile, visitForBrowser } from '../src/logbook/read'
 import { rebuildProjections } from '../src/logbook/rebuild'
 import { serve, type Running } from '../src/server'
 import type { Services } from '../src/services'
@@ -55,7 +55,7 @@ it('what the rules said of sealed visits is kept as it was listed, and a rebuild
   expect(visits).toHaveLength(12)
   const before = new Map<string, string>()
   for (const visit of visits) {
-    const { findings } = await readVisit(services.logbook, visit)
+    const { findings } = await judgedVisit(services.logbook, visit)
     const listed = new Map(
       listedBefore
         .filter((candidate) => candidate.visit_id === visit)
@@ -73,7 +73,7 @@ it('what the rules said of sealed visits is kept as it was listed, and a rebuild
   await rebuildProjections(services.logbook)
   for (const visit of visits) {
     services.logbook.states.forget(visit)
-    expect(JSON.stringify((await readVisit(services.logbook, visit)).findings)).toBe(before.get(visit))
+    expect(JSON.stringify((await judgedVisit(services.logbook, visit)).findings)).toBe(before.get(visit))
     expect((await visitForBrowser(services.logbook, visit)).verdicts).toEqual(JSON.parse(before.get(visit)!))
   }
 })

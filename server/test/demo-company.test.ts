@@ -11,7 +11,7 @@ import { loadVisits } from '../../scripts/load-demo'
 import { main as pasado } from '../../cli/src/main'
 import { rows } from '../src/db/pool'
 import { rebuildProjections } from '../src/logbook/rebuild'
-import { readVisit } from '../src/logbook/read'
+import { judgedVisit, readVisit } from '../src/logbook/read'
 import { Caller, draft, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
@@ -121,7 +121,7 @@ describe('a sealed visit', () => {
       technician: isolde.id,
       brief: { customerName, street, town, reason: 'fault' }
     })
-    const { record: next, findings } = await readVisit(company.services.logbook, id)
+    const { record: next, findings } = await judgedVisit(company.services.logbook, id)
     expect(next.visit.startedFrom).toBe(from)
     // What held then is not asked anew, as nothing was changed yet.
     expect(next.provenBefore).toMatchObject({ visit: from })

@@ -23,6 +23,7 @@ async function put(visit: string, unit: string, set: Record<string, unknown>) {
 }
 async function stateOf(visit: string) {
   const { body } = await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)
+  await company.services.followUp.caughtUp(5_000)
   const [state] = await rows<{ outcome: string }>(
     company.services.db,
     "SELECT outcome FROM findings WHERE visit_id = ? AND rule = 'kit-identity' ORDER BY outcome LIMIT 1",

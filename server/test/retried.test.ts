@@ -11,7 +11,7 @@ import { demoVisits } from '@pasado/demo/all'
 import { corin, isolde as isoldeHerself } from '@pasado/demo/company'
 import { demoHouses } from '@pasado/demo/houses'
 import { loadHouses, loadVisits } from '../../scripts/load-demo'
-import { row, rows } from '../src/db/pool'
+import { row, rows, writersOf } from '../src/db/pool'
 import { readVisit, visitFile } from '../src/logbook/read'
 import { eraseAsAnswered } from '../src/logbook/secrets'
 import { serverAuthor } from '../src/logbook/server-author'
@@ -30,7 +30,7 @@ afterEach(() => vi.restoreAllMocks())
 /** Makes the next commits fail after all their work was done, as a deadlock or a lost certification does; counts them. */
 function failCommits(times: number, code = 'ER_LOCK_DEADLOCK'): { failed: number } {
   const told = { failed: 0 }
-  const { db } = company.services
+  const db = writersOf(company.services.db)
   const get = db.getConnection.bind(db)
   vi.spyOn(db, 'getConnection').mockImplementation(async () => {
     const connection = await get()

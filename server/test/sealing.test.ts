@@ -1,3 +1,4 @@
+import { judgedVisit } from '../src/logbook/read'
 import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
 import { heldAgainstLines } from '@pasado/core/rules/because'
@@ -26,6 +27,7 @@ beforeAll(async () => {
 })
 afterAll(() => company.stop())
 
+const findings = async () => (await judgedVisit(company.services.logbook, visit)).findings
 const state = () => company.services.logbook.write(visit, new Date(), (open) => Promise.resolve(open.state))
 const write = async (
   kind: 'signature.given' | 'note.written' | 'waiver.granted' | 'brief.set',
@@ -98,7 +100,7 @@ it('two people who seal at once: one does, the other is told; after it nothing i
     { timeout: 60_000 }
   )
   const file = readRecordFile(text)
-  expect([integrityProblems(file, text), file.verdicts?.length]).toEqual([[], (await state()).findings.length])
+  expect([integrityProblems(file, text), file.verdicts?.length]).toEqual([[], (await findings()).length])
   // Each verdict with the lines it rests on, the same at every export, and borne out by them alone.
   expect((await isolde.call('GET', `/visits/${visit}/export`)).text).toBe(text)
   const before = file.entries.filter(({ seq }) => seq < file.record.seal!.seq) as Entry[]
@@ -119,7 +121,7 @@ it('two people who seal at once: one does, the other is told; after it nothing i
     await row(company.services.db, "SELECT 1 FROM sealed_verdicts WHERE visit_id = ? AND kept_by = 'seal'", [visit])
   ).not.toBeNull()
   company.services.logbook.states.forget(visit)
-  expect((await state()).findings).toEqual(file.verdicts)
+  expect(await findings()).toEqual(file.verdicts)
   expect(
     (await isolde.call<{ entries: { kind: string }[] }>('GET', `/visits/${visit}/entries`)).body.entries.filter(
       ({ kind }) => kind === 'sealed'

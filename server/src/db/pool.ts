@@ -1,3 +1,4 @@
+import type { Connection as CallbackConnection } from 'mysql2'
 import mysql, { type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
 
 export type Db = Pool
@@ -6,8 +7,27 @@ export type Connection = PoolConnection | Pool
 /** A lock that somebody holds is waited for so long; then the work begins anew. */
 const LOCK_WAIT_S = 3
 
-/** Opens a pool of connections: UTC, strict mode, utf8mb4, dates as Date. */
+/** What every connection is set to: strict, and what is committed is seen at once. */
+const SESSION = `sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`
+
+const writers = new WeakMap<Db, Db>()
+
+/** The connections of a pool that transactions are made on: on each of them a transaction begins with its first statement. */
+export const writersOf = (db: Db): Db => writers.get(db)!
+
+/** Opens a pool of connections: UTC, strict mode, utf8mb4, dates as Date. It has others for transactions, which end with it. */
 export function openPool(url: string, connections = 10): Db {
+  const pool = poolOf(url, connections, SESSION)
+  const forWriting = poolOf(url, connections, `${SESSION}, autocommit = 0`)
+  writers.set(pool, forWriting)
+  const end = pool.end.bind(pool)
+  pool.end = async () => {
+    await Promise.all([end(), forWriting.end()])
+  }
+  return pool
+}
+
+function poolOf(url: string, connections: number, session: string): Db {
   const pool = mysql.createPool({
     uri: url,
     connectionLimit: connections,
@@ -17,13 +37,15 @@ export function openPool(url: string, connections = 10): Db {
     enableKeepAlive: true,
     connectTimeout: 5_000,
     // One statement at a time: where several go in one text, the end of a transaction between two of them goes unnoticed.
-    multipleStatements: false
+    multipleStatements: false,
+    // Where a statement was asked for is found by its text; noting it costs more than many a statement.
+    trace: false
   })
   pool.on('connection', (connection) => {
-    // Where this fails, the connection has ended, and the next statement on it says so.
-    void connection.query(
-      `SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`
-    )
+    // On one that cannot be set as it is meant nothing is written: the next statement on it says so.
+    void (connection as unknown as CallbackConnection).query(`SET SESSION ${session}`, (error) => {
+      if (error) connection.destroy()
+    })
   })
   return pool
 }
@@ -73,31 +95,49 @@ class NotTouched extends Error {
  * Every statement goes by itself, the commit too: only so the database tells of each that the transaction still stands.
  * @param lock the query that locks, or null
  * @param work is given the rows of the lock and a way to keep statements for last
+ * @param hoped what the lock would find, where that is known well enough to try once without it: a statement kept for last has to make
+ *   sure of it. Whatever goes wrong then is tried again with the lock.
  */
 export async function transactionOn<R, T>(
   db: Db,
   lock: Statement | null,
-  work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>
+  work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>,
+  hoped: R[] | null = null
 ): Promise<T> {
+  if (hoped) {
+    const done = await once(db, null, (connection, _, last) => work(connection, hoped, last)).catch(() => null)
+    if (done) return done.result
+  }
   const began = Date.now()
   for (let attempt = 1; ; attempt++) {
-    const connection = await db.getConnection()
     try {
-      const kept: Statement[] = []
-      await connection.query('START TRANSACTION')
-      const locked = lock ? (await connection.query<RowDataPacket[]>(lock.sql, lock.params))[0] : []
-      const result = await work(connection, locked as R[], (statement) => kept.push(statement))
-      for (const statement of kept) await carryOut(connection, statement)
-      await connection.query('COMMIT')
-      return result
+      return (await once(db, lock, work)).result
     } catch (error) {
-      await connection.rollback().catch(() => undefined)
       const code = (error as { code?: string }).code ?? ''
       if (!RETRIED.has(code) || attempt >= MOST_TRIES || Date.now() - began > MOST_MS) throw error
-    } finally {
-      connection.release()
     }
     await new Promise((resolve) => setTimeout(resolve, 20 * attempt * (0.5 + Math.random())))
+  }
+}
+
+async function once<R, T>(
+  db: Db,
+  lock: Statement | null,
+  work: (connection: PoolConnection, locked: R[], last: (statement: Statement) => void) => Promise<T>
+): Promise<{ result: T }> {
+  const connection = await writersOf(db).getConnection()
+  try {
+    const kept: Statement[] = []
+    const locked = lock ? (await connection.query<RowDataPacket[]>(lock.sql, lock.params))[0] : []
+    const result = await work(connection, locked as R[], (statement) => kept.push(statement))
+    for (const statement of kept) await carryOut(connection, statement)
+    await connection.query('COMMIT')
+    return { result }
+  } catch (error) {
+    await connection.rollback().catch(() => undefined)
+    throw error
+  } finally {
+    connection.release()
   }
 }
 

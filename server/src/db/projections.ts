@@ -1,21 +1,17 @@
+import { isDeepStrictEqual } from 'node:util'
 import { versionKey } from '@pasado/core/values/version'
-import type { VisitRecord } from '@pasado/core/record/record'
+import type { Unit, VisitRecord } from '@pasado/core/record/record'
 import { durationKey } from '@pasado/core/work/run/visit-tasks'
 import { nextErasure } from '@pasado/core/work/erasure/erasure'
 import type { Finding } from '@pasado/core/rules/finding'
 import { heaviestFirst } from '@pasado/core/rules/weigh'
 import { putHome } from './homes'
-import { row, run, type Connection, type Param, type Statement } from './pool'
+import { row, rows, run, type Connection, type Param, type Statement } from './pool'
 import { termsOf } from './terms'
 
-/** A record with its findings: what projections are made from. */
-export interface Judged {
-  record: VisitRecord
-  findings: readonly Finding[]
-}
-
 /** What is written, and after how many days the standard of the visit erases secrets. */
-export interface Projected extends Judged {
+export interface Projected {
+  record: VisitRecord
   eraseAfterDays: number
 }
 
@@ -24,18 +20,17 @@ type Last = (statement: Statement) => void
 
 /**
  * What changed from one state of a visit to the next, as statements on the tables that things are found by.
- * They belong to the transaction that writes the entries. `before` is null where all is to be written.
+ * They belong to the transaction that writes the entries. `was` is null where all is to be written.
  */
 export async function project(
   db: Connection,
   visit: string,
   home: string,
-  before: Judged | null,
+  was: VisitRecord | null,
   after: Projected,
   last: Last
 ): Promise<void> {
   const { record } = after
-  const was = before?.record ?? null
   const differs = (...parts: (keyof VisitRecord)[]) => parts.some((part) => was?.[part] !== record[part])
   if (differs('brief')) await projectHome(db, visit, home, record, last)
   if (differs('units')) projectUnits(visit, home, was, record, last)
@@ -45,8 +40,30 @@ export async function project(
   if (differs('brief', 'units')) projectTerms(visit, home, was, record, last)
   const isOver = record.seal ?? record.visit.cancelled ?? was?.visit.cancelled
   if (isOver && differs('visit', 'seal', 'secrets', 'secretsErased')) projectErasure(visit, home, after, last)
-  if (record.seal && differs('seal')) projectWaivers(visit, home, after, last)
-  projectFindings(visit, before?.findings ?? [], after.findings, last)
+}
+
+/** A finding as it is listed: of what a rule says of one thing several times, the heaviest. */
+export interface ListedFinding {
+  rule: string
+  subject: string
+  outcome: string
+  level: string
+}
+
+/** The findings of a visit as they are listed now. */
+export const listedFindings = (db: Connection, visit: string): Promise<ListedFinding[]> =>
+  rows<ListedFinding>(db, 'SELECT rule, subject, outcome, level FROM findings WHERE visit_id = ?', [visit])
+
+/** What the rules say, as statements on the tables that it is found by. @param listed what is there now */
+export function projectFindings(
+  visit: string,
+  home: string,
+  { record, findings }: { record: VisitRecord; findings: readonly Finding[] },
+  listed: readonly ListedFinding[],
+  last: Last
+): void {
+  listFindings(visit, listed, findings, last)
+  if (record.seal) projectWaivers(visit, home, findings, last)
 }
 
 /** Takes everything projected from a visit away, to write it anew. */
@@ -89,6 +106,22 @@ async function projectHome(
   )
 }
 
+/** What is listed of a unit. */
+function listedOf({ facts, transfer }: Unit): Param[] {
+  const { name, model, role, serial, mac, firmwareAfter, firmwareBefore } = facts
+  const firmware = firmwareAfter ?? firmwareBefore ?? null
+  return [
+    name ?? null,
+    model ?? null,
+    role ?? null,
+    serial ?? null,
+    mac ?? null,
+    firmware,
+    firmware === null ? null : versionKey(firmware),
+    transfer?.from ?? null
+  ]
+}
+
 function projectUnits(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
   for (const unit of Object.values(after.units)) {
     const was = before?.units[unit.id]
@@ -98,8 +131,8 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
       last({ sql: 'DELETE FROM units WHERE visit_id = ? AND unit_id = ?', params: [visit, unit.id] })
       continue
     }
-    const { name, model, role, serial, mac, firmwareAfter, firmwareBefore } = unit.facts
-    const firmware = firmwareAfter ?? firmwareBefore ?? null
+    const listed = listedOf(unit)
+    if (was && was.removedSeq === null && isDeepStrictEqual(listedOf(was), listed)) continue
     last({
       sql: `
         INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, firmware_key, moved_from)
@@ -108,19 +141,7 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
           serial = VALUES(serial), mac = VALUES(mac), firmware = VALUES(firmware),
           firmware_key = VALUES(firmware_key), moved_from = VALUES(moved_from)
       `,
-      params: [
-        visit,
-        unit.id,
-        home,
-        name ?? null,
-        model ?? null,
-        role ?? null,
-        serial ?? null,
-        mac ?? null,
-        firmware,
-        firmware === null ? null : versionKey(firmware),
-        unit.transfer?.from ?? null
-      ]
+      params: [visit, unit.id, home, ...listed]
     })
   }
 }
@@ -179,7 +200,7 @@ function projectErasure(visit: string, home: string, { record, eraseAfterDays }:
 }
 
 /** What was let pass until a day as the visit was sealed. */
-function projectWaivers(visit: string, home: string, { findings }: Judged, last: Last): void {
+function projectWaivers(visit: string, home: string, findings: readonly Finding[], last: Last): void {
   const named = new Set<string>()
   /** Of one thing a rule may have said several, each let pass for itself. */
   const once = (rule: string, subject: string, name: string) => {
@@ -264,21 +285,21 @@ function heaviestOf(findings: readonly Finding[], keyOf: (finding: Finding) => s
   )
 }
 
-function projectFindings(visit: string, before: readonly Finding[], after: readonly Finding[], last: Last): void {
-  if (before === after) return
-  const keyOf = (finding: Finding) => `${finding.rule}\n${finding.subject?.id ?? ''}`
-  const was = heaviestOf(before, keyOf)
+function listFindings(visit: string, listed: readonly ListedFinding[], findings: readonly Finding[], last: Last): void {
+  const keyOf = ({ rule, subject }: Pick<ListedFinding, 'rule' | 'subject'>) => `${rule}\n${subject}`
+  const was = new Map(listed.map((finding) => [keyOf(finding), finding]))
   const changed: Param[][] = []
-  for (const finding of heaviestOf(after, keyOf).values()) {
-    const old = was.get(keyOf(finding))
-    was.delete(keyOf(finding))
-    if (old?.outcome === finding.outcome && old.level === finding.level) continue
-    changed.push([visit, finding.rule, finding.subject?.id ?? '', finding.outcome, finding.level])
+  for (const [key, { rule, subject, outcome, level }] of heaviestOf(findings, ({ rule, subject }) =>
+    keyOf({ rule, subject: subject?.id ?? '' })
+  )) {
+    const old = was.get(key)
+    was.delete(key)
+    if (old?.outcome !== outcome || old.level !== level) changed.push([visit, rule, subject?.id ?? '', outcome, level])
   }
-  for (const gone of was.values())
+  for (const { rule, subject } of was.values())
     last({
       sql: 'DELETE FROM findings WHERE visit_id = ? AND rule = ? AND subject = ?',
-      params: [visit, gone.rule, gone.subject?.id ?? '']
+      params: [visit, rule, subject]
     })
   if (changed.length)
     last({

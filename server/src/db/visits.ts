@@ -71,7 +71,8 @@ export interface ShownOfVisit {
   cancelledAt: Date | null
   plannedAt: Date | null
   review: 'none' | 'asked' | 'returned'
-  summary: VisitSummary
+  /** Left out where the rules are asked later: until then it is what it was. */
+  summary?: VisitSummary
 }
 
 /** Moves a visit's head forward from the line it was locked at, and where it changed, what is shown of the visit in lists. */
@@ -82,21 +83,23 @@ export function moveHead(id: string, from: number, seq: number, hash: string, sh
       params: [seq, hash, id, from],
       touches: 1
     }
+  const { sealedAt, cancelledAt, plannedAt, review, summary } = shown
   return {
     sql: `
       UPDATE visits
-      SET last_seq = ?, last_hash = ?, sealed_at = ?, cancelled_at = ?, planned_at = ?, review = ?, summary = ?
+      SET last_seq = ?, last_hash = ?, sealed_at = ?, cancelled_at = ?, planned_at = ?, review = ?,
+        ${summary ? 'summary = ?, to_judge = FALSE' : 'to_judge = TRUE'}
       WHERE id = ?
         AND last_seq = ?
     `,
     params: [
       seq,
       hash,
-      shown.sealedAt,
-      shown.cancelledAt,
-      shown.plannedAt,
-      shown.review,
-      JSON.stringify(shown.summary),
+      sealedAt,
+      cancelledAt,
+      plannedAt,
+      review,
+      ...(summary ? [JSON.stringify(summary)] : []),
       id,
       from
     ],
@@ -281,7 +284,19 @@ export async function everyVisit(db: Connection): Promise<string[]> {
   return found.map(({ id }) => id)
 }
 
-/** Puts another summary in place of a visit's. */
-export async function setSummary(db: Connection, visit: string, summary: VisitSummary): Promise<void> {
-  await run(db, 'UPDATE visits SET summary = ? WHERE id = ?', [JSON.stringify(summary), visit])
+/**
+ * Puts another summary in place of a visit's, as of a line of its logbook.
+ * @returns false where it has more lines by now
+ */
+export async function setSummary(db: Connection, visit: string, seq: number, summary: VisitSummary): Promise<boolean> {
+  const sql = 'UPDATE visits SET summary = ?, to_judge = FALSE WHERE id = ? AND last_seq = ?'
+  return (await run(db, sql, [JSON.stringify(summary), visit, seq])) === 1
 }
+
+/** Whether a visit was written in since the rules were asked last, and up to which line. */
+export const toJudge = (db: Connection, visit: string): Promise<{ home: string; seq: number } | null> =>
+  row(db, 'SELECT home_id AS home, last_seq AS seq FROM visits WHERE id = ? AND to_judge', [visit])
+
+/** Visits that were written in since the rules were asked last. */
+export const allToJudge = async (db: Connection, most: number): Promise<string[]> =>
+  (await rows<{ id: string }>(db, `SELECT id FROM visits WHERE to_judge = TRUE LIMIT ${most}`)).map(({ id }) => id)

@@ -21,7 +21,7 @@ import { passphraseOf } from '@pasado/core/work/wifi/passphrase'
 import type { Person } from '../db/people'
 import { readPhoto } from '../db/photos'
 import { readVisitHead } from '../db/visits'
-import { readVisit, toldOfForeign } from '../logbook/read'
+import { judgedVisit, readVisit, toldOfForeign } from '../logbook/read'
 import { erasedProblem } from '../logbook/secrets'
 import type { Services } from '../services'
 import { packPdf } from './pack'
@@ -88,7 +88,7 @@ export async function makePack(services: Services, visit: string, by: Author): P
 /** Makes the company's record of a visit as it is now. */
 export async function makeRecordPdf(services: Services, visit: string): Promise<Buffer> {
   const { logbook, db, config } = services
-  const { entries, record, history, findings } = await readVisit(logbook, visit)
+  const { entries, record, history, findings } = await judgedVisit(logbook, visit)
   const left = { ...(await revisionOf(logbook, db, { record, history })), zone: config.COMPANY_ZONE }
   const changes: NonNullable<RecordParts['changes']>[number][] = []
   for (const [moment, title] of [

@@ -160,6 +160,9 @@ function mustBeOurs(context: Context): void {
     throw forbidden('This request comes from another site.')
 }
 
+/** So long a list waits for what the rules say of what was written before, ms. */
+const CATCH_UP_MS = 250
+
 /** What may be asked with a password that somebody else gave. */
 const beforeChoosing = new Set(['/session', '/sessions', '/session/password'])
 
@@ -190,6 +193,8 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   if (problems.length)
     throw new HttpProblem(422, 'refused', 'Something in what was sent is not acceptable.', fieldErrors(problems))
   const file = (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null
+  // Whoever wrote something finds by it what they look for next.
+  if (route.method === 'get' && !route.path.startsWith('/visits/:id')) await services.followUp.caughtUp(CATCH_UP_MS)
   const answer = await route.run({ services, person, params, query, body, context, file } as unknown as Call)
   if (services.config.CHECK_ANSWERS === '1') mustKeepTo(route, answer)
   send(context, route, answer)

@@ -1,3 +1,4 @@
+import { summarise } from '@pasado/core/documents/visit-summary'
 import { conflictingState } from '../problem'
 import { z } from 'zod'
 import { canonicalJson } from '@pasado/core/values/canonical'
@@ -21,7 +22,7 @@ import { insertVisit, moveHead, readVisitHead } from '../db/visits'
 import type { Services } from '../services'
 import { unlockSecrets } from '../vault/envelope'
 import { shownOf } from './logbook'
-import { project } from '../db/projections'
+import { project, projectFindings } from '../db/projections'
 import { keepBecause } from '../because/kept'
 import { keepVerdicts } from './verdicts'
 
@@ -84,15 +85,21 @@ export async function importFile(
     if (file.because) await keepBecause(connection, file.visit, file.because)
     last(insertEntries(entries))
     if (file.heads) last(insertLaterHeads(file.visit, file.heads))
-    last(moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, shownOf(record, findings)))
+    last(
+      moveHead(file.visit, 0, entries.length, entries.at(-1)!.hash, {
+        ...shownOf(record),
+        summary: summarise(record, findings)
+      })
+    )
     await project(
       connection,
       file.visit,
       record.visit.home,
       null,
-      { record, findings, eraseAfterDays: file.standard.policy.eraseAfterDays },
+      { record, eraseAfterDays: file.standard.policy.eraseAfterDays },
       last
     )
+    projectFindings(file.visit, record.visit.home, { record, findings }, [], last)
     if (secrets) await vault.takeIn(connection, file.visit, Buffer.from(secrets.dataKey, 'base64'), secrets.secrets)
   })
   log.warn({ visit: file.visit, by: by.id }, 'a visit was taken in from a file')

@@ -1,4 +1,4 @@
-import { refused, notFound, conflictingState, DomainProblem } from '../problem'
+import { notFound, conflictingState, DomainProblem } from '../problem'
 import { nearNames } from '@pasado/core/record/near-names'
 import { isDeepStrictEqual } from 'node:util'
 import type { PoolConnection } from 'mysql2/promise'
@@ -24,22 +24,18 @@ import { modelsNamed } from '@pasado/core/record/guard'
 import { mustFit, mustNotLeak } from './guards'
 import { mayWrite } from './who-may'
 import { keepTooLate } from './too-late'
+import { mustDiffer, receiptOf, refuseOther, type Receipt } from './each-once'
 import type { OpenVisit } from './open-visit'
 import { insertLaterHeads } from '../db/later-heads'
-import { project } from '../db/projections'
+import { listedFindings, project, projectFindings } from '../db/projections'
 import { serverAuthor, serverDevice } from './server-author'
 import { VisitStates, type VisitState } from './states'
 
-/** How the server answers for an entry that it holds. */
-export interface Receipt {
-  id: string
-  seq: number
-  received: string
-  hash: string
-}
-
 /** Kinds that no rule reads and no list is made of: after them findings and projections are what they were. */
 const unjudged = new Set<EntryKind>(['note.written', 'wait.started', 'secret.shown'])
+
+/** Of so many outboxes it is remembered whose they are. */
+const MOST_OWNERS = 20_000
 
 /** Where visits are written: every write goes through here, one transaction each. */
 export class Logbook {
@@ -88,24 +84,29 @@ export class Logbook {
     now: Date,
     before: ReadonlyMap<string, Entry>
   ): Promise<Receipt[]> {
-    return this.write(visit, now, async (open) => {
-      // Begun anew with every try: what a try that was rolled back had placed is not in the logbook.
-      const known = new Map(before)
-      for (const draft of drafts) refuseOther(draft, known.get(draft.id))
-      const fresh = drafts.filter(({ id }) => !known.has(id))
-      if (fresh.length) {
-        mustBeOpen(open)
-        for (const from of new Set(fresh.map((draft) => draft.from))) await this.mustBeOwn(open, from, author)
-        await mayWrite(this.states, open, author, fresh, now)
-        const catalogue = await this.states.catalogueFor(open.connection, open.state.record, modelsNamed(fresh))
-        mustFit(fresh, open.state, author, (key) => catalogue.has(key))
-        await this.#mustNotLeak(open, fresh)
-        for (const draft of fresh) known.set(draft.id, this.#place(open, draft, author))
-        await markElsewhere(open, fresh, serverAuthor)
-        await this.#reassess(open, fresh)
-      }
-      return drafts.map(({ id }) => receiptOf(known.get(id)!))
-    })
+    return this.write(
+      visit,
+      now,
+      async (open) => {
+        // Begun anew with every try: what a try that was rolled back had placed is not in the logbook.
+        const known = new Map(before)
+        for (const draft of drafts) refuseOther(draft, known.get(draft.id))
+        const fresh = drafts.filter(({ id }) => !known.has(id))
+        if (fresh.length) {
+          mustBeOpen(open)
+          for (const from of new Set(fresh.map((draft) => draft.from))) await this.mustBeOwn(open, from, author)
+          await mayWrite(this.states, open, author, fresh, now)
+          const catalogue = await this.states.catalogueFor(open.connection, open.state.record, modelsNamed(fresh))
+          mustFit(fresh, open.state, author, (key) => catalogue.has(key))
+          await this.#mustNotLeak(open, fresh)
+          for (const draft of fresh) known.set(draft.id, this.#place(open, draft, author))
+          await markElsewhere(open, fresh, serverAuthor)
+          await this.#reassess(open, fresh)
+        }
+        return drafts.map(({ id }) => receiptOf(known.get(id)!))
+      },
+      { hopeful: true }
+    )
   }
 
   /**
@@ -113,7 +114,7 @@ export class Logbook {
    * @throws DomainProblem where it is another person's
    */
   async mustBeOwn(open: OpenVisit, outbox: string, author: Author): Promise<void> {
-    const owner = (await ownerOfOutbox(open.connection, outbox)) ?? (await this.#claim(open, outbox, author))
+    const owner = await this.#ownerOf(open, outbox, author)
     if (owner !== author.id)
       throw new DomainProblem(
         'conflict',
@@ -123,6 +124,18 @@ export class Logbook {
       )
   }
 
+  /** Whose an outbox is, which never changes once it is in the database. */
+  readonly #owners = new Map<string, string>()
+
+  async #ownerOf(open: OpenVisit, outbox: string, author: Author): Promise<string> {
+    const known = this.#owners.get(outbox) ?? (await ownerOfOutbox(open.connection, outbox))
+    // What is claimed here may be rolled back: it is remembered when it is found there.
+    if (known === null) return this.#claim(open, outbox, author)
+    if (this.#owners.size >= MOST_OWNERS) this.#owners.clear()
+    this.#owners.set(outbox, known)
+    return known
+  }
+
   async #claim(open: OpenVisit, outbox: string, author: Author): Promise<string> {
     const before = await whoWroteBefore(open, outbox, author)
     return before === author.id ? claimOutbox(open.connection, outbox, author.id, open.now) : before
@@ -130,17 +143,21 @@ export class Logbook {
 
   /**
    * Locks a visit, lets `work` add entries, and writes them with the projections they change.
-   * Everything that `work` does on the connection belongs to the same transaction, and so does `prepare`, which comes before the lock.
+   * Everything that `work` does on the connection belongs to the same transaction.
+   * @param options.prepare comes before the lock
+   * @param options.hopeful tries first without the lock, by the head that is remembered: `work` may be called once more
    */
   async write<T>(
     visit: string,
     now: Date,
     work: (open: OpenVisit) => Promise<T>,
-    prepare?: (connection: PoolConnection) => Promise<void>
+    { prepare, hopeful = false }: { prepare?: (connection: PoolConnection) => Promise<void>; hopeful?: boolean } = {}
   ): Promise<T> {
     try {
       const lock = lockVisit(visit)
-      const result = await transactionOn<VisitHead, { value: T; state: VisitState; wrote: boolean }>(
+      const held = hopeful ? this.states.held(visit) : null
+      const hoped = held && this.#heads.get(held)
+      const result = await transactionOn<VisitHead, { value: T; state: VisitState; head: VisitHead; wrote: boolean }>(
         this.db,
         prepare ? null : lock,
         async (connection, locked, last) => {
@@ -171,10 +188,12 @@ export class Logbook {
           this.#added.set(open, added)
           const value = await work(open)
           if (added.length) await this.#store(open, before, added, last)
-          return { value, state: open.state, wrote: added.length > 0 }
-        }
+          return { value, state: open.state, head: headAfter(head, open.state, added), wrote: added.length > 0 }
+        },
+        hoped ? [hoped] : null
       )
       this.states.keep(visit, result.state)
+      this.#heads.set(result.state, result.head)
       if (result.wrote) this.onWritten(visit)
       return result.value
     } catch (error) {
@@ -184,6 +203,8 @@ export class Logbook {
   }
 
   readonly #added = new WeakMap<OpenVisit, Entry[]>()
+  /** The head of a visit as it was when its state was written. */
+  readonly #heads = new WeakMap<VisitState, VisitHead>()
 
   #place(open: OpenVisit, draft: Draft, by: Author): Entry {
     const { id, name, role } = by
@@ -200,8 +221,7 @@ export class Logbook {
       seq: entry.seq,
       record: apply(open.state.record, placed),
       // Folded once for all that is added, when it is stored.
-      history: open.state.history,
-      findings: open.state.findings
+      history: open.state.history
     }
     return entry
   }
@@ -212,9 +232,14 @@ export class Logbook {
     added: readonly Entry[],
     last: (statement: Statement) => void
   ): Promise<void> {
-    const { connection, head } = open
+    const { head } = open
     const state = { ...open.state, history: remember(before.history, added) }
-    const { record } = state
+    const hash = added.at(-1)!.hash
+    open.state = state
+    // The head first: it locks the visit where nothing did before, and tells whether anybody else was here.
+    const isPlain = before.seq > 0 && added.every(({ kind }) => unjudged.has(kind))
+    if (isPlain) last(moveHead(head.id, before.seq, state.seq, hash, null))
+    else await this.#project(open, before, hash, last)
     last(insertEntries(added))
     // What follows a seal is not under it: the server signs for it line by line.
     if (before.record.seal)
@@ -224,24 +249,27 @@ export class Logbook {
           added.map((entry) => this.#signed(entry))
         )
       )
-    const hash = added.at(-1)!.hash
-    if (before.seq && added.every(({ kind }) => unjudged.has(kind))) {
-      last(moveHead(head.id, before.seq, state.seq, hash, null))
-      open.state = { ...state, findings: before.findings }
-      return
-    }
-    const findings = await this.states.judge(connection, state)
-    last(moveHead(head.id, before.seq, state.seq, hash, shownOf(record, findings)))
+  }
+
+  /** Moves the head, and brings what is listed of the visit with it. */
+  async #project(
+    { connection, head, state }: OpenVisit,
+    before: VisitState,
+    hash: string,
+    last: (statement: Statement) => void
+  ): Promise<void> {
+    const { record } = state
     const { policy } = await this.states.standardOf(connection, record)
-    await project(
-      connection,
-      head.id,
-      head.home_id,
-      before.seq ? before : null,
-      { record, findings, eraseAfterDays: policy.eraseAfterDays },
-      last
-    )
-    open.state = { ...state, findings }
+    // Of an open visit the rules are asked later: what they say is listed, and guards no write.
+    if (before.seq > 0 && !record.seal) last(moveHead(head.id, before.seq, state.seq, hash, shownOf(record)))
+    else {
+      const findings = await this.states.findingsOf(connection, head.id, state)
+      const listed = before.seq > 0 ? await listedFindings(connection, head.id) : []
+      last(moveHead(head.id, before.seq, state.seq, hash, { ...shownOf(record), summary: summarise(record, findings) }))
+      projectFindings(head.id, head.home_id, { record, findings }, listed, last)
+    }
+    const was = before.seq > 0 ? before.record : null
+    await project(connection, head.id, head.home_id, was, { record, eraseAfterDays: policy.eraseAfterDays }, last)
   }
 
   #signed(entry: Entry): LaterHead {
@@ -276,15 +304,20 @@ export class Logbook {
   }
 }
 
-/** What lists show of a record with its findings. */
-export function shownOf(record: VisitRecord, findings: VisitState['findings']): ShownOfVisit {
+/** The head of a visit after what was added. */
+function headAfter(head: VisitHead, { seq, record }: VisitState, added: readonly Entry[]): VisitHead {
+  const sealed = record.seal ? new Date(record.seal.at) : head.sealed_at
+  return { ...head, last_seq: seq, last_hash: added.at(-1)?.hash ?? head.last_hash, sealed_at: sealed }
+}
+
+/** What lists show of a record by itself. */
+export function shownOf(record: VisitRecord): ShownOfVisit {
   const dateOf = (text: string | undefined) => (text === undefined ? null : new Date(text))
   return {
     sealedAt: dateOf(record.seal?.at),
     cancelledAt: dateOf(record.visit.cancelled?.at),
     plannedAt: dateOf(record.brief.facts.plannedAt),
-    review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none',
-    summary: summarise(record, findings)
+    review: record.review?.state === 'asked' || record.review?.state === 'returned' ? record.review.state : 'none'
   }
 }
 
@@ -301,37 +334,6 @@ export function mustBeOpen({ head, state }: Pick<OpenVisit, 'head' | 'state'>): 
   const { cancelled } = state.record.visit
   if (cancelled)
     throw conflictingState('cancelled', `This visit was cancelled by ${cancelled.by.name}: reopen it first, with why.`)
-}
-
-/** @throws DomainProblem where one id stands for two entries */
-function mustDiffer(drafts: readonly Draft[]): void {
-  const first = new Map<string, Draft>()
-  const twice = drafts.flatMap((draft, index) => {
-    const other = first.get(draft.id)
-    first.set(draft.id, other ?? draft)
-    return other
-      ? [{ path: ['entries', index, 'id'], message: 'is the id of an entry before it in this request; send each once' }]
-      : []
-  })
-  if (twice.length) throw refused(twice)
-}
-
-function refuseOther(draft: Draft, held: Entry | undefined): void {
-  if (!held) return
-  const { by: _b, seq: _s, received: _r, hash: _h, ...sent } = held
-  if (!isDeepStrictEqual(sent, JSON.parse(JSON.stringify(draft)))) {
-    throw new DomainProblem(
-      'conflict',
-      'id-taken',
-      'The logbook holds another entry under this id; give the new one an id of its own.',
-      [],
-      { entry: draft.id }
-    )
-  }
-}
-
-function receiptOf({ id, seq, received, hash }: Entry): Receipt {
-  return { id, seq, received, hash }
 }
 
 /** Whose outbox it is by what a visit holds of it; the caller's where it holds nothing. */

@@ -51,8 +51,14 @@ export async function readVisit(logbook: Logbook, visit: string) {
   const head = await readVisitHead(logbook.db, visit)
   if (!head) throw notFound('visit')
   const entries = (await entriesAfter(logbook.db, visit, 0)).filter(({ seq }) => seq <= head.last_seq)
-  const { record, history, findings } = await logbook.states.at(logbook.db, visit, head.last_seq)
-  return { entries, record, history, findings }
+  const { record, history } = await logbook.states.at(logbook.db, visit, head.last_seq)
+  return { entries, record, history }
+}
+
+/** A visit's logbook, what it amounts to, and what the rules say of it. */
+export async function judgedVisit(logbook: Logbook, visit: string) {
+  const read = await readVisit(logbook, visit)
+  return { ...read, findings: await logbook.states.findingsOf(logbook.db, visit, read) }
 }
 
 /**

@@ -3,7 +3,7 @@ import { everyVisit, lockVisit, setSummary, type VisitHead } from '../db/visits'
 import { summarise } from '@pasado/core/documents/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
-import { clearProjections, project } from '../db/projections'
+import { clearProjections, project, projectFindings } from '../db/projections'
 
 /**
  * Makes every projection anew from the logbook, a visit at a time and oldest first, so that a home ends with what its
@@ -24,8 +24,11 @@ export async function rebuildProjections(
       const state = await states.at(connection, id, head.last_seq)
       await clearProjections(connection, id)
       const { policy } = await states.standardOf(connection, state.record)
-      await project(connection, id, head.home_id, null, { ...state, eraseAfterDays: policy.eraseAfterDays }, last)
-      await setSummary(connection, id, summarise(state.record, state.findings))
+      const { record } = state
+      const findings = await states.findingsOf(connection, id, state)
+      await project(connection, id, head.home_id, null, { record, eraseAfterDays: policy.eraseAfterDays }, last)
+      projectFindings(id, head.home_id, { record, findings }, [], last)
+      await setSummary(connection, id, head.last_seq, summarise(record, findings))
     })
     states.forget(id)
     onProgress(++done, visits.length)

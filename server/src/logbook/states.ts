@@ -2,7 +2,8 @@ import { catalogueOf, modelKey, type Catalogue } from '@pasado/core/catalogue/mo
 import { fold, nothingFolded, type Folded } from '@pasado/core/history/fold'
 import type { History } from '@pasado/core/history/history'
 import type { VisitRecord } from '@pasado/core/record/record'
-import { evaluate, type Finding, type OnFault } from '@pasado/core/rules/evaluate'
+import type { Finding, OnFault } from '@pasado/core/rules/evaluate'
+import { judge, type Judged } from '@pasado/core/rules/judged'
 import type { Standard } from '@pasado/core/policy/standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { allModels, readStandard } from '../db/catalogue'
@@ -11,12 +12,11 @@ import { readForeign, type ForeignVisit } from '../db/foreign-visits'
 import type { Connection } from '../db/pool'
 import { keepVerdicts, keptVerdicts, verdictsOfThen } from './verdicts'
 
-/** A visit's record as of a line of its logbook, with its findings. */
+/** A visit's record and history as of a line of its logbook. */
 export interface VisitState {
   seq: number
   record: VisitRecord
   history: History
-  findings: readonly Finding[]
 }
 
 const KEPT = 200
@@ -29,6 +29,7 @@ const MOST_KNOWN = 20_000
  */
 export class VisitStates {
   readonly #states = new Map<string, VisitState>()
+  readonly #judged = new Map<string, Judged>()
   #catalogue: Catalogue | null = null
   readonly #standards = new Map<string, Standard>()
   readonly #foreign = new Map<string, ForeignVisit | null>()
@@ -40,52 +41,56 @@ export class VisitStates {
   async at(db: Connection, visit: string, seq: number): Promise<VisitState> {
     const held = this.#states.get(visit)
     if (held?.seq === seq) return held
-    const from = held && held.seq < seq ? held : { seq: 0, ...nothingFolded, findings: [] }
+    const from = held && held.seq < seq ? held : { seq: 0, ...nothingFolded }
     const news = (await entriesAfter(db, visit, from.seq)).filter((entry) => entry.seq <= seq)
-    const folded = fold(news, from)
-    const state = {
-      seq,
-      ...folded,
-      findings: await this.judge(db, folded)
-    }
+    const state = { seq, ...fold(news, from) }
+    // What the rules said of a sealed one is kept before anybody asks for it.
+    if (state.record.seal) await this.findingsOf(db, visit, state)
     this.keep(visit, state)
     return state
   }
 
+  /** The latest state of a visit that is remembered. */
+  held(visit: string): VisitState | null {
+    return this.#states.get(visit) ?? null
+  }
+
   /** Remembers a state; the one not used for longest makes room. */
   keep(visit: string, state: VisitState): void {
-    this.#states.delete(visit)
-    this.#states.set(visit, state)
-    if (this.#states.size > KEPT) this.#states.delete(this.#states.keys().next().value!)
+    keepAmong(this.#states, visit, state)
   }
 
   /** Forgets a visit, after a write of which it is not known whether it went through. */
   forget(visit: string): void {
     this.#states.delete(visit)
+    this.#judged.delete(visit)
   }
 
   /**
-   * What the rules say of a visit by the standard it names; of a sealed one what they said when it was sealed. Where that was not
+   * What the rules say of a visit by the standard it names, all of them asked; of a sealed one what they said when it was sealed. Where that was not
    * kept, as by versions from before, it is kept now, by what is listed of the visit, and stays.
    */
-  async judge(db: Connection, folded: Folded): Promise<Finding[]> {
-    const { record } = folded
-    if (!record.seal) return this.judgeNow(db, folded)
-    const { id } = record.visit
-    const kept = await keptVerdicts(db, id)
+  async findingsOf(db: Connection, visit: string, { record, history }: Folded): Promise<readonly Finding[]> {
+    if (!record.seal) return (await this.#judge(db, { record, history }, null)).findings
+    const kept = await keptVerdicts(db, visit)
     if (kept) return kept.findings
-    await keepVerdicts(db, id, await verdictsOfThen(db, id, await this.judgeNow(db, folded)), 'migration', new Date())
+    const { findings } = await this.#judge(db, { record, history }, null)
+    await keepVerdicts(db, visit, await verdictsOfThen(db, visit, findings), 'migration', new Date())
     // Another process may have been first.
-    return (await keptVerdicts(db, id))!.findings
+    return (await keptVerdicts(db, visit))!.findings
   }
 
-  /** What the rules of this program say of a visit, sealed or not. */
-  async judgeNow(db: Connection, { record, history }: Folded): Promise<Finding[]> {
+  /** What the rules say of an open visit, for lists: only those are asked that looked at what is otherwise than when they were asked last. */
+  async findingsSince(db: Connection, visit: string, { record, history }: Folded): Promise<readonly Finding[]> {
+    const judged = await this.#judge(db, { record, history }, this.#judged.get(visit) ?? null)
+    keepAmong(this.#judged, visit, judged)
+    return judged.findings
+  }
+
+  async #judge(db: Connection, folded: Folded, before: Judged | null): Promise<Judged> {
+    const { record } = folded
     const [catalogue, standard] = [await this.catalogueFor(db, record), await this.standardOf(db, record)]
-    return evaluate({ record, history }, catalogue, standard, {
-      onFault: this.onFault,
-      now: new Date().toISOString()
-    })
+    return judge(folded, catalogue, standard, { onFault: this.onFault, now: new Date().toISOString() }, before)
   }
 
   /** What a visit that was taken in brought along; null of our own. A visit is foreign from its first line or never. */
@@ -127,4 +132,11 @@ export class VisitStates {
     this.#standards.set(key, read)
     return read
   }
+}
+
+/** Keeps something of a visit; what was not used for longest makes room. */
+function keepAmong<T>(kept: Map<string, T>, visit: string, value: T): void {
+  kept.delete(visit)
+  kept.set(visit, value)
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!)
 }

@@ -60,15 +60,16 @@ export async function openVisit(logbook: Logbook, visit: NewVisit, by: Author, n
       )
       if (from) await carryOver(logbook, open, from, by)
     },
-    async (connection) => {
-      await insertVisit(connection, {
-        id: visit.id,
-        home: visit.home,
-        technician: visit.technician,
-        plannedAt: visit.brief.plannedAt ? new Date(visit.brief.plannedAt) : null,
-        openedAt: now,
-        hash: chainStart
-      })
+    {
+      prepare: (connection) =>
+        insertVisit(connection, {
+          id: visit.id,
+          home: visit.home,
+          technician: visit.technician,
+          plannedAt: visit.brief.plannedAt ? new Date(visit.brief.plannedAt) : null,
+          openedAt: now,
+          hash: chainStart
+        })
     }
   )
   try {
@@ -215,7 +216,7 @@ export async function sealVisit(
   now = new Date()
 ): Promise<void> {
   await logbook.write(visit, now, async (open) => {
-    const { record, findings } = open.state
+    const { record } = open.state
     if (open.head.sealed_at || record.seal) throw conflictingState('sealed', 'This visit was sealed already.')
     maySeal(record, by)
     const current = signedDigest(record)
@@ -223,7 +224,7 @@ export async function sealVisit(
       throw conflictingState('changed', 'The record changed while you were about to seal it. Look at it again.')
     const hindrances = sealHindrances(
       open.state,
-      findings,
+      await logbook.states.findingsOf(open.connection, visit, open.state),
       current,
       (await logbook.states.standardOf(open.connection, record)).policy.fourEyes
     )
@@ -271,8 +272,9 @@ export async function setSeal(
   by: Author,
   written: Entry | null = null
 ): Promise<void> {
-  const { record, findings, seq } = open.state
+  const { record, seq } = open.state
   const visit = open.head.id
+  const findings = await states.findingsOf(open.connection, visit, open.state)
   const last = written ?? (await entriesAfter(open.connection, visit, seq - 1)).at(-1)!
   const standard = await states.standardOf(open.connection, record)
   const models = modelsUsed(record, await states.catalogueFor(open.connection, record))

@@ -143,7 +143,8 @@ function isMust(standard: Standard, rule: string): boolean {
 }
 
 async function mayApprove(states: VisitStates, open: OpenVisit, author: Author): Promise<void> {
-  const { record, history, findings } = open.state
+  const { record, history } = open.state
+  const findings = await states.findingsOf(open.connection, open.head.id, open.state)
   const left = {
     mustsOpen: findings.filter((finding) => finding.level === 'must' && blocks(finding)).length,
     unsettled: conflictsOf(history).length

@@ -6,7 +6,7 @@ import { evaluate, type Finding } from '@pasado/core/rules/evaluate'
 import type { Standard } from '@pasado/core/policy/standard'
 import { allStandards, currentStandard, publishStandard } from '../../db/catalogue'
 import { sealedBefore } from '../../db/visits'
-import { readVisit } from '../../logbook/read'
+import { judgedVisit } from '../../logbook/read'
 
 /** So many sealed visits are judged in one call, and no more than so many in all. */
 const AT_ONCE = 20
@@ -52,7 +52,7 @@ export const standardsRoutes = routesOf(standardsApi, {
       is: string
     }[] = []
     for (const { id: visit, street } of visits) {
-      const { record, history, findings } = await readVisit(services.logbook, visit)
+      const { record, history, findings } = await judgedVisit(services.logbook, visit)
       changes.push(
         ...changed(
           findings,

@@ -1,0 +1,112 @@
+import { summarise } from '@pasado/core/documents/visit-summary'
+import { listedFindings, projectFindings } from '../db/projections'
+import { transactionOn } from '../db/pool'
+import { allToJudge, setSummary, toJudge } from '../db/visits'
+import type { Logbook } from './logbook'
+
+/** A visit that is written in is judged so long after, ms: what is written in a row is judged once. */
+const AFTER_MS = 40
+/** So often it is looked for visits that another process was to judge, and did not, ms. */
+const SWEEP_MS = 5_000
+const MOST_A_SWEEP = 100
+const MOST_TRIES = 5
+
+/**
+ * Asks the rules of what was written in open visits, after the write: what they say is listed to find visits by, and guards no write.
+ * That a visit is to be judged stands in the database with the write itself: what one process left is done by another.
+ */
+export class FollowUp {
+  readonly #waiting = new Set<string>()
+  #timer: NodeJS.Timeout | null = null
+  #busy: Promise<void> | null = null
+  readonly #sweep: NodeJS.Timeout
+  #over = false
+
+  /** @param onError is told where a visit could not be judged; it is tried again with the next sweep */
+  constructor(
+    private readonly logbook: Logbook,
+    private readonly onError: (error: unknown) => void
+  ) {
+    this.#sweep = setInterval(() => void this.sweep(), SWEEP_MS).unref()
+  }
+
+  /** Notes that a visit was written in. */
+  note(visit: string): void {
+    if (this.#over) return
+    this.#waiting.add(visit)
+    this.#timer ??= setTimeout(() => void this.#work(), AFTER_MS)
+  }
+
+  /** Waits until what was noted before is listed, for so long at most. */
+  async caughtUp(mostMs: number): Promise<void> {
+    if (this.#waiting.size === 0 && !this.#busy) return
+    let timer: NodeJS.Timeout | undefined
+    const late = new Promise<void>((resolve) => {
+      timer = setTimeout(resolve, mostMs)
+    })
+    await Promise.race([this.#work(), late])
+    clearTimeout(timer)
+  }
+
+  /** Notes what another process left. */
+  async sweep(): Promise<void> {
+    try {
+      for (const visit of await allToJudge(this.logbook.db, MOST_A_SWEEP)) this.note(visit)
+    } catch (error) {
+      if (!this.#over) this.onError(error)
+    }
+  }
+
+  /** Ends, with what was noted judged as far as it can be. */
+  async close(): Promise<void> {
+    clearInterval(this.#sweep)
+    await this.#work()
+    this.#over = true
+    if (this.#timer) clearTimeout(this.#timer)
+  }
+
+  /** Judges what waits, one after another; who asks meanwhile waits for what waits by then. */
+  async #work(): Promise<void> {
+    if (this.#timer) clearTimeout(this.#timer)
+    this.#timer = null
+    while (this.#busy) await this.#busy
+    const visits = [...this.#waiting]
+    if (visits.length === 0) return
+    this.#waiting.clear()
+    this.#busy = this.#judgeAll(visits).finally(() => {
+      this.#busy = null
+    })
+    await this.#busy
+  }
+
+  async #judgeAll(visits: readonly string[]): Promise<void> {
+    for (const visit of visits)
+      try {
+        await listVerdicts(this.logbook, visit)
+      } catch (error) {
+        if (!this.#over) this.onError(error)
+      }
+  }
+}
+
+/** Asks the rules of a visit that was written in since they were asked last, and lists what they say. */
+export async function listVerdicts({ db, states }: Logbook, visit: string): Promise<void> {
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    const due = await toJudge(db, visit)
+    if (!due) return
+    const held = states.held(visit)
+    const state = held && held.seq >= due.seq ? held : await states.at(db, visit, due.seq)
+    const { record } = state
+    const findings = record.seal
+      ? await states.findingsOf(db, visit, state)
+      : await states.findingsSince(db, visit, state)
+    const summary = summarise(record, findings)
+    const isListed = await transactionOn<never, boolean>(db, null, async (connection, _, last) => {
+      // Whoever wrote meanwhile has left it to be judged again.
+      if (!(await setSummary(connection, visit, state.seq, summary))) return false
+      projectFindings(visit, due.home, { record, findings }, await listedFindings(connection, visit), last)
+      return true
+    })
+    if (isListed) return
+  }
+}
