@@ -13,7 +13,7 @@ import { makeServices, serve } from '@pasado/server/server'
 import type { Services } from '@pasado/server/services'
 import { buildInterface } from './build-interface'
 import { loadHouses, loadPeople, loadStandards, loadVisits } from './load-demo'
-import { underLock } from '@pasado/server/db/migrate'
+import { underLease } from '@pasado/server/db/lease'
 import { row } from '@pasado/server/db/pool'
 import { startMariaDb } from './mariadb'
 import { whenStopped } from './stopped'
@@ -23,7 +23,7 @@ const root = join(import.meta.dirname, '..')
 const settings = Object.fromEntries(Object.entries(process.env).filter(([, value]) => value !== ''))
 const dataFolder = settings.DATA_DIR ?? join(root, '.data')
 const demo = settings.DEMO !== 'off'
-const FILL_WAIT_S = 600
+const FILL_WAIT_MS = 600_000
 
 async function main(): Promise<void> {
   // From the beginning: told to end while it starts, it ends once it has started, and leaves nothing behind.
@@ -40,7 +40,9 @@ async function main(): Promise<void> {
     })
     const services = await makeServices(config)
     // One process fills an empty database; others that start beside it wait until it is full.
-    const first = await underLock(config.DATABASE_URL, () => fillEmpty(services), 'pasado-fill', FILL_WAIT_S)
+    const first = await underLease(config.DATABASE_URL, { name: 'fill', waitMs: FILL_WAIT_MS }, () =>
+      fillEmpty(services)
+    )
     const running = await serve(services)
     console.log(`\nPasado is at ${config.PUBLIC_URL ?? running.address}\n${first}`)
     await stopped

@@ -4,7 +4,8 @@ import type { AddressInfo } from 'node:net'
 import pino, { type Logger } from 'pino'
 import type { Config } from './config'
 import { companyFact, noteCompanyFact } from './db/company-facts'
-import { migrate, noteRebuilt, underLock } from './db/migrate'
+import { underLease } from './db/lease'
+import { migrate, noteRebuilt } from './db/migrate'
 import { openPool, type Db } from './db/pool'
 import { Sparing } from './db/sparing'
 import { addSealKey } from './db/seal-keys'
@@ -19,6 +20,8 @@ import { opensWhatIsKept } from './vault/rotate'
 import { keepErasing } from './vault/erase-due'
 import { Vault } from './vault/vault'
 
+const DAY_MS = 24 * 3_600_000
+
 /** A server that is running. */
 export interface Running {
   services: Services
@@ -31,7 +34,9 @@ export interface Running {
  * @throws Error where the master key is not this company's
  */
 export async function makeServices(config: Config, log: Logger = pino({ level: config.LOG_LEVEL })): Promise<Services> {
-  const { rebuild } = await migrate(config.DATABASE_URL)
+  const { rebuild } = await migrate(config.DATABASE_URL, () =>
+    log.warn('another process is setting up the database; this one waits for it')
+  )
   const db = openPool(config.DATABASE_URL)
   try {
     const keys = await keysOf(db, config)
@@ -39,7 +44,8 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const logbook = new Logbook(db, vault, keys, (rule, error) =>
       log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')
     )
-    if (rebuild) await underLock(config.DATABASE_URL, () => makeAnew(logbook, config, log), 'pasado-rebuild', 24 * 3600)
+    if (rebuild)
+      await underLease(config.DATABASE_URL, { name: 'rebuild', waitMs: DAY_MS }, () => makeAnew(logbook, config, log))
     const live = new LiveFeed(db, (error) =>
       log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database')
     )

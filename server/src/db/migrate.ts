@@ -1,13 +1,12 @@
 import { createHash } from 'node:crypto'
 import { readFile, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
-import mysql, { type Connection, type RowDataPacket } from 'mysql2/promise'
+import type { Connection, RowDataPacket } from 'mysql2/promise'
+import { underLease, type StillHeld } from './lease'
 
 const FOLDER = join(import.meta.dirname, 'migrations')
-const LOCK = 'pasado-migrations'
-const LOCK_S = 60
-/** A table that a dump or another program reads is waited for so long. */
-const TABLE_WAIT_S = 60
+/** The lease that whoever sets up the database holds. */
+const MIGRATIONS = 'migrations'
 
 /** A migration: its number, its statements, the oldest program that can run beside it, and whether projections are to be made anew after it. */
 interface Migration {
@@ -27,12 +26,13 @@ export interface Migrated {
 }
 
 /**
- * Runs every migration that has not run yet, in the order of their numbers, under a lock that other server processes respect.
+ * Runs every migration that has not run yet, in the order of their numbers, under a lease that other server processes respect.
  * Each statement is noted when it has run, so that one that was interrupted goes on where it stood.
+ * @param onWait told where another process is at it
  * @throws Error where the database is of a later program that this one cannot run beside, or a statement that ran was another one
  */
-export async function migrate(url: string): Promise<Migrated> {
-  return underLock(url, async (connection) => {
+export async function migrate(url: string, onWait?: () => void): Promise<Migrated> {
+  return underLease(url, { name: MIGRATIONS, ...(onWait && { onWait }) }, async (connection, stillHeld) => {
     await connection.query(
       'CREATE TABLE IF NOT EXISTS migrations (name VARCHAR(100) NOT NULL PRIMARY KEY, ran_at DATETIME(3) NOT NULL) ENGINE=InnoDB'
     )
@@ -52,7 +52,7 @@ export async function migrate(url: string): Promise<Migrated> {
     const fresh = known.size === 0
     const ran = all.filter(({ name }) => !known.has(name))
     for (const migration of ran) {
-      await carryOut(connection, migration)
+      await carryOut(connection, migration, stillHeld)
       // A database that begins now has nothing to make anew.
       await connection.query('INSERT INTO migrations (name, ran_at, oldest, rebuild_due) VALUES (?, ?, ?, ?)', [
         migration.name,
@@ -70,29 +70,9 @@ export async function migrate(url: string): Promise<Migrated> {
 
 /** Notes that projections were made anew after the migrations that wanted it. */
 export async function noteRebuilt(url: string): Promise<void> {
-  await underLock(url, async (connection) => {
+  await underLease(url, { name: MIGRATIONS }, async (connection) => {
     await connection.query('UPDATE migrations SET rebuild_due = FALSE')
   })
-}
-
-/** Does something that one process at a time does. @throws Error where another has been at it for a minute */
-export async function underLock<T>(
-  url: string,
-  work: (connection: Connection) => Promise<T>,
-  lock = LOCK,
-  waitS = LOCK_S
-): Promise<T> {
-  const connection = await mysql.createConnection({ uri: url, timezone: 'Z', charset: 'utf8mb4' })
-  try {
-    const [locked] = await connection.query<RowDataPacket[]>('SELECT GET_LOCK(?, ?) AS got', [lock, waitS])
-    if (locked[0]!.got !== 1)
-      throw new Error('another process has been setting up the database for a minute; try again when it has ended')
-    await connection.query(`SET SESSION lock_wait_timeout = ${TABLE_WAIT_S}`)
-    return await work(connection)
-  } finally {
-    // Ends the lock with it.
-    await connection.end()
-  }
 }
 
 /** Whether every migration of this program has run, none of them by halves. */
@@ -150,7 +130,7 @@ const alreadyThere = new Set([
   'ER_DUP_ENTRY'
 ])
 
-async function carryOut(connection: Connection, { name, statements }: Migration): Promise<void> {
+async function carryOut(connection: Connection, { name, statements }: Migration, stillHeld: StillHeld): Promise<void> {
   const [noted] = await connection.query<RowDataPacket[]>(
     'SELECT number, checksum FROM migration_statements WHERE name = ?',
     [name]
@@ -160,6 +140,7 @@ async function carryOut(connection: Connection, { name, statements }: Migration)
     const checksum = createHash('sha256').update(statement).digest('hex')
     const before = known.get(at + 1)
     if (before === checksum) continue
+    stillHeld()
     if (before !== undefined)
       throw new Error(
         `${name}: statement ${at + 1} ran as another one than it is now; go on with the version of Pasado that began this migration`
