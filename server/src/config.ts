@@ -1,10 +1,15 @@
 import { isZone } from '@pasado/core/values/moment'
 import { z } from 'zod'
+import { databaseAddress } from './db/hosts'
 
 const settings = z.object({
   HOST: z.string().min(1).default('127.0.0.1'),
   PORT: z.coerce.number().int().min(0).max(65535).default(4180),
-  DATABASE_URL: z.url({ protocol: /^(mysql|mariadb)$/ }),
+  /** Checked by what reads it, and kept as it was written. */
+  DATABASE_URL: z.string().superRefine((url, context) => {
+    const { error } = databaseAddress.safeParse(url)
+    if (error) context.addIssue({ code: 'custom', message: error.issues[0]!.message })
+  }),
   KEY_FILE: z.string().min(1),
   /** The master key itself, 64 hexadecimal digits; takes the place of the key file's. */
   MASTER_KEY: z
@@ -25,6 +30,10 @@ const settings = z.object({
     .default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
   /** 1 holds each answer of the API against its contract: for tests, as it takes time. */
   CHECK_ANSWERS: z.enum(['0', '1']).default('0'),
+  /** Told to end, it says so at /readyz and goes on answering for so long, s: a proxy has to see it first. */
+  DRAIN_S: z.coerce.number().int().min(0).max(600).default(0),
+  /** What is under way then is waited for so long at most, s. */
+  DRAIN_LIMIT_S: z.coerce.number().int().min(1).max(3600).default(20),
   WEB_ROOT: z.string().optional()
 })
 

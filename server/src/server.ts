@@ -120,14 +120,17 @@ export async function serve(services: Services): Promise<Running> {
   }
 }
 
+/** Ends serving: nobody who calls in time is cut off, and what is under way is answered. */
 async function close(server: Server, services: Services): Promise<void> {
+  const { DRAIN_S, DRAIN_LIMIT_S } = services.config
   // From here on a proxy is told that this process goes, and each answer ends its connection.
   services.stopping = true
   services.live.close()
+  await new Promise((resolve) => setTimeout(resolve, DRAIN_S * 1_000))
   await new Promise<void>((resolve) => {
     server.close(() => resolve())
     server.closeIdleConnections()
-    setTimeout(() => server.closeAllConnections(), 2_000).unref()
+    setTimeout(() => server.closeAllConnections(), DRAIN_LIMIT_S * 1_000).unref()
   })
   await services.followUp.close()
   await services.db.end()

@@ -1,6 +1,6 @@
 import mysql, { type Connection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
 import { v7 as uuidv7 } from 'uuid'
-import { isAway, isInTrouble } from './pool'
+import { connectionTo, isAway, isInTrouble } from './pool'
 
 /** So often whoever holds a lease says that it is at work, ms. */
 const BEAT_MS = 1_500
@@ -32,7 +32,7 @@ export async function underLease<T>(
   { name, waitMs = 60_000, onWait = () => undefined }: LeaseOptions,
   work: (connection: Connection, stillHeld: StillHeld) => Promise<T>
 ): Promise<T> {
-  const open = () => mysql.createConnection({ uri: url, timezone: 'Z', charset: 'utf8mb4' })
+  const open = () => mysql.createConnection(connectionTo(url))
   // What is worked with may be busy for minutes: that somebody is at work is said on another.
   const [connection, beating] = await Promise.all([open(), open()])
   const lease = new Lease(beating, name, uuidv7())

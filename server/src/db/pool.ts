@@ -1,4 +1,6 @@
-import type { Connection as CallbackConnection } from 'mysql2'
+import type { Socket } from 'node:net'
+import type { Connection as CallbackConnection, Pool as CallbackPool } from 'mysql2'
+import { databaseAddress, hostsOf, leaveHostOf, type Hosts } from './hosts'
 import mysql, { type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
 
 export type Db = Pool
@@ -6,9 +8,15 @@ export type Connection = PoolConnection | Pool
 
 /** A lock that somebody holds is waited for so long; then the work begins anew. */
 const LOCK_WAIT_S = 3
+/** A statement that takes longer is ended by the database. */
+const STATEMENT_S = 20
+/** A database that has not answered for so long is given up, ms: it may stand still. What it was told may have been done. */
+const ANSWER_MS = 22_000
+/** So long a connection is waited for, ms: then it is said that nothing is taken just now. */
+const CONNECTION_MS = 5_000
 
 /** What every connection is set to: strict, and what is committed is seen at once. */
-const SESSION = `sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}`
+const SESSION = `sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO', time_zone = '+00:00', tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = ${LOCK_WAIT_S}, max_statement_time = ${STATEMENT_S}`
 
 const writers = new WeakMap<Db, Db>()
 
@@ -16,9 +24,9 @@ const writers = new WeakMap<Db, Db>()
 export const writersOf = (db: Db): Db => writers.get(db)!
 
 /** Opens a pool of connections: UTC, strict mode, utf8mb4, dates as Date. It has others for transactions, which end with it. */
-export function openPool(url: string, connections = 10): Db {
-  const pool = poolOf(url, connections, SESSION)
-  const forWriting = poolOf(url, connections, `${SESSION}, autocommit = 0`)
+export function openPool(url: string, connections = 10, waitMs = CONNECTION_MS): Db {
+  const pool = poolOf(url, connections, waitMs, SESSION)
+  const forWriting = poolOf(url, connections, waitMs, `${SESSION}, autocommit = 0`)
   writers.set(pool, forWriting)
   const end = pool.end.bind(pool)
   pool.end = async () => {
@@ -27,15 +35,19 @@ export function openPool(url: string, connections = 10): Db {
   return pool
 }
 
-function poolOf(url: string, connections: number, session: string): Db {
+/** What a connection to a database is opened with, at whichever of its hosts is used now. */
+export function connectionTo(url: string) {
+  const { user, password, database } = databaseAddress.parse(url)
+  const hosts = hostsOf(url)
+  return { user, password, database, stream: () => hosts.connect(), timezone: 'Z', charset: 'utf8mb4' } as const
+}
+
+function poolOf(url: string, connections: number, waitMs: number, session: string): Db {
   const pool = mysql.createPool({
-    uri: url,
+    ...connectionTo(url),
     connectionLimit: connections,
-    timezone: 'Z',
-    charset: 'utf8mb4',
     supportBigNumbers: true,
-    enableKeepAlive: true,
-    connectTimeout: 5_000,
+    connectTimeout: waitMs * 0.6,
     // One statement at a time: where several go in one text, the end of a transaction between two of them goes unnoticed.
     multipleStatements: false,
     // Where a statement was asked for is found by its text; noting it costs more than many a statement.
@@ -47,16 +59,89 @@ function poolOf(url: string, connections: number, session: string): Db {
       if (error) connection.destroy()
     })
   })
+  waitNotForEver((pool as unknown as { pool: CallbackPool }).pool, hostsOf(url), waitMs)
   return pool
+}
+
+type OnConnection = (error: NodeJS.ErrnoException | null, connection: RawConnection) => void
+type RawConnection = CallbackConnection & { release: () => void; stream?: Socket }
+
+/** Has whoever waits for a connection wait for a while only, and go on to the next host where this one cannot be reached or was left. */
+function waitNotForEver(pool: CallbackPool, hosts: Hosts, waitMs: number): void {
+  const get = pool.getConnection.bind(pool) as (done: OnConnection) => void
+  const askedFor = (done: OnConnection) => {
+    let isOver = false
+    const timer = setTimeout(() => {
+      isOver = true
+      done(Object.assign(new Error('no connection was free in time'), { code: 'PASADO_NO_CONNECTION' }), null as never)
+    }, waitMs)
+    get((error, connection) => {
+      clearTimeout(timer)
+      if (!isOver) done(error, connection)
+      else if (!error) connection.release()
+    })
+  }
+  const tryHosts = (done: OnConnection, left: number) => {
+    const { at } = hosts
+    askedFor((error, connection) => {
+      if (hosts.count === 1) done(error, connection)
+      else if (error && isAway(error) && left > 0) {
+        hosts.leave(at)
+        tryHosts(done, left - 1)
+      } else if (!error && !hosts.isCurrent(connection.stream)) {
+        connection.destroy()
+        tryHosts(done, left)
+      } else done(error, connection)
+    })
+  }
+  pool.getConnection = ((done: OnConnection) => tryHosts(done, hosts.count)) as typeof pool.getConnection
 }
 
 /** A parameter of a statement. */
 export type Param = string | number | Date | Buffer | null
 
+/** Said by a node that is no part of the cluster any more, and of one that does not answer. */
+const noHost = new Set(['ER_UNKNOWN_COM_ERROR', 'PASADO_NO_ANSWER'])
+
+const socketOf = (connection: PoolConnection) =>
+  (connection as unknown as { connection?: { stream?: Socket } }).connection?.stream
+
+/** Asks something on one connection, and gives the connection up where nothing is answered in time. */
+async function inTime<T>(connection: PoolConnection, answer: Promise<T>): Promise<T> {
+  let timer: NodeJS.Timeout | undefined
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => {
+      connection.destroy()
+      reject(Object.assign(new Error('the database did not answer in time'), { code: 'PASADO_NO_ANSWER' }))
+    }, ANSWER_MS).unref()
+  })
+  try {
+    return await Promise.race([answer, late])
+  } catch (error) {
+    if (noHost.has((error as { code?: string }).code ?? '')) leaveHostOf(socketOf(connection))
+    throw error
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
+async function execute<R extends RowDataPacket[] | ResultSetHeader>(
+  db: Connection,
+  sql: string,
+  params: Param[]
+): Promise<R> {
+  const isPool = 'getConnection' in db
+  const connection = isPool ? await db.getConnection() : db
+  try {
+    return (await inTime(connection, connection.execute<R>(sql, params)))[0]
+  } finally {
+    if (isPool) connection.release()
+  }
+}
+
 /** Runs a query with placeholders and gives its rows. */
 export async function rows<T>(db: Connection, sql: string, params: Param[] = []): Promise<T[]> {
-  const [result] = await db.execute<RowDataPacket[]>(sql, params)
-  return result as T[]
+  return (await execute<RowDataPacket[]>(db, sql, params)) as T[]
 }
 
 /** Runs a query with placeholders and gives its first row, or null. */
@@ -66,14 +151,24 @@ export async function row<T>(db: Connection, sql: string, params: Param[] = []):
 
 /** Runs a statement with placeholders and gives how many rows it touched. */
 export async function run(db: Connection, sql: string, params: Param[] = []): Promise<number> {
-  const [result] = await db.execute<ResultSetHeader>(sql, params)
-  return result.affectedRows
+  return (await execute<ResultSetHeader>(db, sql, params)).affectedRows
 }
 
-const RETRIED = new Set(['ER_LOCK_DEADLOCK', 'ER_LOCK_WAIT_TIMEOUT', 'ER_CHECKREAD', 'PASADO_NOT_TOUCHED'])
-const MOST_TRIES = 5
+/** Nothing of the transaction was taken: two were in each other's way, or a node has lost the others. */
+const RETRIED = new Set([
+  'ER_LOCK_DEADLOCK',
+  'ER_LOCK_WAIT_TIMEOUT',
+  'ER_CHECKREAD',
+  'ER_UNKNOWN_COM_ERROR',
+  'PASADO_NOT_TOUCHED'
+])
+const MOST_TRIES = 8
+/** The pause before another try doubles from this, ms, to a second. */
+const FIRST_PAUSE_MS = 15
 /** After this long no further try is made: whoever waits is told to come again. */
 const MOST_MS = 25_000
+
+const pauseMs = (attempt: number) => Math.min(1_000, FIRST_PAUSE_MS * 2 ** attempt) * (0.5 + Math.random())
 
 /** A statement with its values. */
 export interface Statement {
@@ -116,7 +211,7 @@ export async function transactionOn<R, T>(
       const code = (error as { code?: string }).code ?? ''
       if (!RETRIED.has(code) || attempt >= MOST_TRIES || Date.now() - began > MOST_MS) throw error
     }
-    await new Promise((resolve) => setTimeout(resolve, 20 * attempt * (0.5 + Math.random())))
+    await new Promise((resolve) => setTimeout(resolve, pauseMs(attempt)))
   }
 }
 
@@ -128,13 +223,13 @@ async function once<R, T>(
   const connection = await writersOf(db).getConnection()
   try {
     const kept: Statement[] = []
-    const locked = lock ? (await connection.query<RowDataPacket[]>(lock.sql, lock.params))[0] : []
+    const locked = lock ? (await inTime(connection, connection.query<RowDataPacket[]>(lock.sql, lock.params)))[0] : []
     const result = await work(connection, locked as R[], (statement) => kept.push(statement))
     for (const statement of kept) await carryOut(connection, statement)
-    await connection.query('COMMIT')
+    await inTime(connection, connection.query('COMMIT'))
     return { result }
   } catch (error) {
-    await connection.rollback().catch(() => undefined)
+    await inTime(connection, connection.rollback()).catch(() => undefined)
     throw error
   } finally {
     connection.release()
@@ -142,7 +237,7 @@ async function once<R, T>(
 }
 
 async function carryOut(connection: PoolConnection, { sql, params, touches }: Statement): Promise<void> {
-  const [{ affectedRows }] = await connection.query<ResultSetHeader>(sql, params)
+  const [{ affectedRows }] = await inTime(connection, connection.query<ResultSetHeader>(sql, params))
   if (touches !== undefined && affectedRows !== touches)
     throw new NotTouched(`${affectedRows} rows were found, not ${touches}`)
 }
@@ -150,11 +245,11 @@ async function carryOut(connection: PoolConnection, { sql, params, touches }: St
 /** What the database answers where it takes nothing for the moment: no quorum, too many locks, no room on its disk. */
 const inTrouble = new Set([
   ...RETRIED,
-  'ER_UNKNOWN_COM_ERROR',
   'ER_RECORD_FILE_FULL',
   'ER_DISK_FULL',
   'ER_GET_ERRNO',
-  'ER_STATEMENT_TIMEOUT'
+  'ER_STATEMENT_TIMEOUT',
+  'PASADO_NO_CONNECTION'
 ])
 
 /** True where the error means that the database takes nothing just now, and the same may go through later. */
@@ -175,7 +270,9 @@ export function isAway(error: unknown): boolean {
       'PROTOCOL_CONNECTION_LOST',
       'ER_SERVER_SHUTDOWN',
       'ER_CONNECTION_KILLED',
-      'ER_CON_COUNT_ERROR'
+      'ER_CON_COUNT_ERROR',
+      'EHOSTUNREACH',
+      'PASADO_NO_ANSWER'
     ].includes(code) ||
     /Can't add new command when connection is in closed state/.test(String((error as Error | null)?.message))
   )

@@ -57,8 +57,9 @@ export function makeApp(services: Services): Koa {
   app.use(async (context, next) => {
     // Behind a proxy with TLS that does not say so the cookie is Secure all the same.
     if (secure) context.cookies.secure = true
-    if (services.stopping) context.set('Connection', 'close')
     await (isHealthCall(context) ? tellHealth(context, services) : next())
+    // Also of a call that came before this process was told to end.
+    if (services.stopping) context.set('Connection', 'close')
   })
   app.use((context, next) => guarded(context, next, services))
   const router = new Router({ prefix: '/api' })

@@ -6,7 +6,7 @@ import { beginBecause, readVisit, visitFile, visitForBrowser } from '../../logbo
 import { routesOf, authorOf } from '../route'
 import { standardDifferences } from '@pasado/core/rules/difference'
 import { visitsApi } from '@pasado/core/api/visits'
-import { DomainProblem, refused, notFound } from '../../problem'
+import { busy, DomainProblem, refused, notFound } from '../../problem'
 import { type Draft } from '@pasado/core/record/entry'
 import { entriesAfter } from '../../db/entries'
 import { readHome } from '../../db/homes'
@@ -73,6 +73,8 @@ export const visitsRoutes = routesOf(visitsApi, {
     return { json: { entries: await entriesAfter(services.db, params.id, query.after) } }
   },
   listenToVisit: async ({ services, person, params, query, context }) => {
+    // Another process has it in a moment.
+    if (services.stopping) throw busy('This server is being stopped; listen again.')
     if (!(await readVisitHead(services.db, params.id))) throw notFound('visit')
     if (query.outbox) await noteTakenAlong(services.db, params.id, query.outbox, person.id, new Date())
     const resumed = Number(context.get('Last-Event-ID') || query.after)
