@@ -1,7 +1,8 @@
+import { join } from 'node:path'
 import { request, type ClientRequest, type IncomingMessage } from 'node:http'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { serve, type Running } from '../src/server'
-import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
+import { Caller, draft, openAVisit, servicesOn, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let running: Running
@@ -9,7 +10,8 @@ let isolde: Caller
 let visit: string
 beforeAll(async () => {
   company = await startCompany()
-  const { services } = company
+  // A process of its own beside the company's.
+  const services = await servicesOn(company.database.url, join(company.database.folder, 'key'))
   running = await serve({ ...services, config: { ...services.config, PORT: 0, DRAIN_S: 1, DRAIN_LIMIT_S: 8 } })
   isolde = await Caller.at(running.address, 'isolde')
   visit = await openAVisit(isolde)
