@@ -73,6 +73,18 @@ const runningOn = (folder: string) =>
       }
     })
 
+/** A database that ends without having been told to is started again, and served from. */
+async function comesBack(npm: ReturnType<typeof begin>, data: string): Promise<void> {
+  const address = /http:\/\/127\.0\.0\.1:\d+/.exec(npm.said())![0]
+  const pid = () => Number(readFileSync(join(data, 'mariadb.pid'), 'utf8'))
+  const before = pid()
+  process.kill(before, 'SIGKILL')
+  await npm.until('it is started again')
+  const ready = () => fetch(`${address}/readyz`).then(({ status }) => status)
+  await expect.poll(ready, { timeout: 60_000, interval: 200 }).toBe(200)
+  expect(pid()).not.toBe(before)
+}
+
 describe('starting', () => {
   it('two at once on one empty database: one fills it, both serve all of it', async () => {
     const database = await ownMariaDb()
@@ -122,6 +134,7 @@ describe('starting', () => {
       if (when === 'Pasado is at') await npm.until(when)
       else await expect.poll(() => existsSync(join(data, 'mariadb.pid')), { timeout: 60_000, interval: 50 }).toBe(true)
       expect(runningOn(data).length).toBeGreaterThan(0)
+      if (when === 'Pasado is at') await comesBack(npm, data)
       npm.child.kill('SIGTERM')
       await expect.poll(() => runningOn(data), { timeout: 60_000, interval: 200 }).toEqual([])
     }

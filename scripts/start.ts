@@ -44,6 +44,7 @@ async function main(): Promise<void> {
       fillEmpty(services)
     )
     const running = await serve(services)
+    database?.keepUp((what) => console.error(what))
     console.log(`\nPasado is at ${config.PUBLIC_URL ?? running.address}\n${first}`)
     await stopped
     console.log('\nStopping …')

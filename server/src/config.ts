@@ -34,6 +34,8 @@ const settings = z.object({
   DRAIN_S: z.coerce.number().int().min(0).max(600).default(0),
   /** What is under way then is waited for so long at most, s. */
   DRAIN_LIMIT_S: z.coerce.number().int().min(1).max(3600).default(20),
+  /** Where /metrics is served, on loopback; nowhere where it is left out. */
+  METRICS_PORT: z.coerce.number().int().min(0).max(65535).optional(),
   WEB_ROOT: z.string().optional()
 })
 

@@ -13,6 +13,7 @@ import { makeApp } from './http/app'
 import { LiveFeed } from './http/live'
 import { FollowUp } from './logbook/follow-up'
 import { Logbook } from './logbook/logbook'
+import { Metrics, serveMetrics } from './metrics'
 import type { Services } from './services'
 import { rebuildProjections } from './logbook/rebuild'
 import { companyKeys, masterKeyFrom, type CompanyKeys } from './vault/master-key'
@@ -52,11 +53,13 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const followUp = new FollowUp(logbook, (error) =>
       log.warn({ code: (error as { code?: string }).code }, 'a visit could not be judged; it is tried again')
     )
-    logbook.onWritten = (visit) => {
+    const metrics = new Metrics(db, live)
+    logbook.onWritten = (visit, added) => {
       void live.poll()
       followUp.note(visit)
+      metrics.noteShown(added.filter(({ kind }) => kind === 'secret.shown').length)
     }
-    return { config, db, keys, vault, logbook, followUp, live, log, sparing: new Sparing(), stopping: false }
+    return { config, db, keys, vault, logbook, followUp, live, metrics, log, sparing: new Sparing(), stopping: false }
   } catch (error) {
     await db.end()
     throw error
@@ -110,12 +113,15 @@ export async function serve(services: Services): Promise<Running> {
   })
   const { port } = server.address() as AddressInfo
   const stopErasing = keepErasing(services)
+  const stopMetrics =
+    config.METRICS_PORT === undefined ? null : await serveMetrics(services.metrics, config.METRICS_PORT)
   return {
     services,
     address: `http://${config.HOST}:${port}`,
-    close: () => {
+    close: async () => {
       stopErasing()
-      return close(server, services)
+      await close(server, services)
+      await stopMetrics?.()
     }
   }
 }

@@ -4,6 +4,7 @@ import type { Db } from './db/pool'
 import type { Sparing } from './db/sparing'
 import type { LiveFeed } from './http/live'
 import type { FollowUp } from './logbook/follow-up'
+import type { Metrics } from './metrics'
 import type { Logbook } from './logbook/logbook'
 import type { CompanyKeys } from './vault/master-key'
 import type { Vault } from './vault/vault'
@@ -18,6 +19,7 @@ export interface Services {
   /** Lists what the rules say of what was written. */
   followUp: FollowUp
   live: LiveFeed
+  metrics: Metrics
   log: Logger
   /** For reads that take long in a large company. */
   sparing: Sparing

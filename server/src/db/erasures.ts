@@ -1,4 +1,4 @@
-import { rows, run, type Connection } from './pool'
+import { row, rows, run, type Connection } from './pool'
 
 /** A sealed visit whose secrets are erased by themselves, and when. */
 export interface ListedErasure {
@@ -25,6 +25,10 @@ export async function dueErasures(db: Connection, now: Date, most: number): Prom
     )
   ).map(({ visit }) => visit)
 }
+
+/** How many visits have something to erase that was due by now. */
+export const erasuresDue = async (db: Connection, now: Date): Promise<number> =>
+  Number((await row<{ many: number }>(db, 'SELECT COUNT(*) AS many FROM erasures WHERE due_at <= ?', [now]))!.many)
 
 /** What is erased before a day, to tell whoever is asked for a password. */
 export function comingErasures(db: Connection, before: Date): Promise<ListedErasure[]> {

@@ -168,6 +168,11 @@ const FIRST_PAUSE_MS = 15
 /** After this long no further try is made: whoever waits is told to come again. */
 const MOST_MS = 25_000
 
+let retries = 0
+
+/** How many transactions of this process were begun anew. */
+export const retriesSoFar = (): number => retries
+
 const pauseMs = (attempt: number) => Math.min(1_000, FIRST_PAUSE_MS * 2 ** attempt) * (0.5 + Math.random())
 
 /** A statement with its values. */
@@ -211,6 +216,7 @@ export async function transactionOn<R, T>(
       const code = (error as { code?: string }).code ?? ''
       if (!RETRIED.has(code) || attempt >= MOST_TRIES || Date.now() - began > MOST_MS) throw error
     }
+    retries++
     await new Promise((resolve) => setTimeout(resolve, pauseMs(attempt)))
   }
 }

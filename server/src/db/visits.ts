@@ -297,6 +297,10 @@ export async function setSummary(db: Connection, visit: string, seq: number, sum
 export const toJudge = (db: Connection, visit: string): Promise<{ home: string; seq: number } | null> =>
   row(db, 'SELECT home_id AS home, last_seq AS seq FROM visits WHERE id = ? AND to_judge', [visit])
 
+/** How many visits were written in since the rules were asked last. */
+export const countToJudge = async (db: Connection): Promise<number> =>
+  Number((await row<{ many: number }>(db, 'SELECT COUNT(*) AS many FROM visits WHERE to_judge = TRUE'))!.many)
+
 /** Visits that were written in since the rules were asked last. */
 export const allToJudge = async (db: Connection, most: number): Promise<string[]> =>
   (await rows<{ id: string }>(db, `SELECT id FROM visits WHERE to_judge = TRUE LIMIT ${most}`)).map(({ id }) => id)

@@ -10,6 +10,7 @@ import Koa, { type Context, type Next } from 'koa'
 import compress from 'koa-compress'
 import helmet from 'koa-helmet'
 import serve from 'koa-static'
+import { v7 as uuidv7 } from 'uuid'
 import { z } from 'zod'
 import { problemsOf, Refusal, type Problem } from '@pasado/core/values/problem'
 import { isAway, isInTrouble } from '../db/pool'
@@ -81,8 +82,10 @@ export function makeApp(services: Services): Koa {
 }
 
 /** Turns whatever goes wrong into a problem document, and logs calls without anything they carried. */
-async function guarded(context: Context, next: Next, { log }: Services): Promise<void> {
+async function guarded(context: Context, next: Next, { log, metrics, config }: Services): Promise<void> {
   const began = performance.now()
+  const request = requestIdOf(context, config.TRUST_PROXY === '1')
+  context.set('X-Request-Id', request)
   try {
     if (context.method !== 'GET' && context.method !== 'HEAD') mustBeOurs(context)
     await next()
@@ -93,7 +96,12 @@ async function guarded(context: Context, next: Next, { log }: Services): Promise
         : problemOf(error)
     if (problem.status >= 500)
       log.error(
-        { problem: (error as Error).name, code: (error as { code?: string }).code, stack: stackWithoutMessage(error) },
+        {
+          request,
+          problem: (error as Error).name,
+          code: (error as { code?: string }).code,
+          stack: stackWithoutMessage(error)
+        },
         problem.title
       )
     context.status = problem.status
@@ -101,15 +109,23 @@ async function guarded(context: Context, next: Next, { log }: Services): Promise
     if (problem.status === 503) context.set('Retry-After', '2')
     if (typeof problem.extra.retryAfterSeconds === 'number')
       context.set('Retry-After', String(problem.extra.retryAfterSeconds))
-    context.body = JSON.stringify(problem.toDocument())
+    const instance = problem.status >= 500 ? { instance: `urn:pasado:request:${request}` } : {}
+    context.body = JSON.stringify({ ...problem.toDocument(), ...instance })
   }
   if (context.path.startsWith('/api')) {
     context.set('Cache-Control', 'no-store')
-    log.debug(
-      { method: context.method, path: context.path, status: context.status, ms: Math.round(performance.now() - began) },
-      'call'
-    )
+    const ms = Math.round(performance.now() - began)
+    const { method, path, status } = context
+    // By its route, which holds no id.
+    metrics.noteCall(method, String(context._matchedRoute ?? 'none'), status, ms)
+    log.debug({ request, method, path, status, ms }, 'call')
   }
+}
+
+/** Under which id a call is told of: the proxy's where one is trusted, else one of its own. */
+function requestIdOf(context: Context, trusted: boolean): string {
+  const given = trusted ? context.get('X-Request-Id') : ''
+  return /^[\w-]{8,64}$/.test(given) ? given : uuidv7()
 }
 
 /** The frames of an error without its message, which may quote what was sent. */

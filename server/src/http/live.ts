@@ -25,6 +25,7 @@ export class LiveFeed {
   #timer: NodeJS.Timeout | null = null
   #beat: NodeJS.Timeout | null = null
   #busy: Promise<void> | null = null
+  #lookedAt = performance.now()
 
   constructor(
     private readonly db: Db,
@@ -43,6 +44,7 @@ export class LiveFeed {
       this.#leave(listener)
     })
     stream.write(`retry: 1000\n\n${BEAT}`)
+    if (this.#listeners.size === 1) this.#lookedAt = performance.now()
     this.#timer ??= setInterval(() => void this.poll(), POLL_MS)
     this.#beat ??= setInterval(() => {
       for (const listener of this.#listeners) listener.stream.write(BEAT)
@@ -61,6 +63,11 @@ export class LiveFeed {
     return this.#busy
   }
 
+  /** Since when whoever watches a visit has heard nothing of the database, ms; 0 where nobody does. */
+  ageMs(): number {
+    return this.#listeners.size === 0 ? 0 : performance.now() - this.#lookedAt
+  }
+
   /** Ends every stream. */
   close(): void {
     for (const { stream } of this.#listeners) stream.end()
@@ -75,6 +82,7 @@ export class LiveFeed {
   }
 
   async #look(): Promise<void> {
+    const began = performance.now()
     const heads = await headsOf(this.db, [...new Set([...this.#listeners].map(({ visit }) => visit))])
     for (const listener of this.#listeners) {
       if ((heads.get(listener.visit) ?? 0) <= listener.seq) continue
@@ -83,5 +91,6 @@ export class LiveFeed {
       listener.seq = news.at(-1)!.seq
       listener.stream.write(`id: ${listener.seq}\nevent: entries\ndata: ${JSON.stringify(news)}\n\n`)
     }
+    this.#lookedAt = began
   }
 }

@@ -40,8 +40,8 @@ const MOST_OWNERS = 20_000
 /** Where visits are written: every write goes through here, one transaction each. */
 export class Logbook {
   readonly states: VisitStates
-  /** Told after each write that went through. */
-  onWritten: (visit: string) => void = () => undefined
+  /** Told after each write that went through, with what was written. */
+  onWritten: (visit: string, added: readonly Entry[]) => void = () => undefined
 
   /** @param onFault is told of rules that fail on a record */
   constructor(
@@ -157,7 +157,10 @@ export class Logbook {
       const lock = lockVisit(visit)
       const held = hopeful ? this.states.held(visit) : null
       const hoped = held && this.#heads.get(held)
-      const result = await transactionOn<VisitHead, { value: T; state: VisitState; head: VisitHead; wrote: boolean }>(
+      const result = await transactionOn<
+        VisitHead,
+        { value: T; state: VisitState; head: VisitHead; added: readonly Entry[] }
+      >(
         this.db,
         prepare ? null : lock,
         async (connection, locked, last) => {
@@ -188,13 +191,13 @@ export class Logbook {
           this.#added.set(open, added)
           const value = await work(open)
           if (added.length) await this.#store(open, before, added, last)
-          return { value, state: open.state, head: headAfter(head, open.state, added), wrote: added.length > 0 }
+          return { value, state: open.state, head: headAfter(head, open.state, added), added }
         },
         hoped ? [hoped] : null
       )
       this.states.keep(visit, result.state)
       this.#heads.set(result.state, result.head)
-      if (result.wrote) this.onWritten(visit)
+      if (result.added.length) this.onWritten(visit, result.added)
       return result.value
     } catch (error) {
       this.states.forget(visit)
