@@ -40,8 +40,10 @@ async function main(): Promise<void> {
     })
     const services = await makeServices(config)
     // One process fills an empty database; others that start beside it wait until it is full.
-    const first = await underLease(config.DATABASE_URL, { name: 'fill', waitMs: FILL_WAIT_MS }, () =>
-      fillEmpty(services)
+    const first = await underLease(
+      config.MIGRATE_URL ?? config.DATABASE_URL,
+      { name: 'fill', waitMs: FILL_WAIT_MS },
+      () => fillEmpty(services)
     )
     const running = await serve(services)
     database?.keepUp((what) => console.error(what))

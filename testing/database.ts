@@ -76,3 +76,9 @@ export async function emptyDatabase(): Promise<TestDatabase> {
 /** By its socket, as whoever made it: our own user may not make databases. */
 const adminOf = (mariadb: string) =>
   mysql.createConnection({ socketPath: join(mariadb, 'm.sock'), user: userInfo().username })
+
+/** Whoever may make users and databases on the MariaDB that a test's database is on. */
+export function rootOf({ folder }: TestDatabase): Promise<mysql.Connection> {
+  const told = process.env[ONE_MARIADB]
+  return adminOf(told === undefined ? folder : (JSON.parse(told) as { folder: string }).folder)
+}

@@ -2,14 +2,18 @@ import { isZone } from '@pasado/core/values/moment'
 import { z } from 'zod'
 import { databaseAddress } from './db/hosts'
 
+/** The address of a database, checked, and kept as it was written. */
+const databaseUrl = z.string().superRefine((url, context) => {
+  const { error } = databaseAddress.safeParse(url)
+  if (error) context.addIssue({ code: 'custom', message: error.issues[0]!.message })
+})
+
 const settings = z.object({
   HOST: z.string().min(1).default('127.0.0.1'),
   PORT: z.coerce.number().int().min(0).max(65535).default(4180),
-  /** Checked by what reads it, and kept as it was written. */
-  DATABASE_URL: z.string().superRefine((url, context) => {
-    const { error } = databaseAddress.safeParse(url)
-    if (error) context.addIssue({ code: 'custom', message: error.issues[0]!.message })
-  }),
+  DATABASE_URL: databaseUrl,
+  /** The same database for a user who may set it up and grant: the one of DATABASE_URL is given what it needs then, and cannot change the logbook. */
+  MIGRATE_URL: databaseUrl.optional(),
   KEY_FILE: z.string().min(1),
   /** The master key itself, 64 hexadecimal digits; takes the place of the key file's. */
   MASTER_KEY: z

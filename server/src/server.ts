@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net'
 import pino, { type Logger } from 'pino'
 import type { Config } from './config'
 import { companyFact, noteCompanyFact } from './db/company-facts'
+import { grantRunning } from './db/grants'
 import { underLease } from './db/lease'
 import { migrate, noteRebuilt } from './db/migrate'
 import { openPool, type Db } from './db/pool'
@@ -35,9 +36,11 @@ export interface Running {
  * @throws Error where the master key is not this company's
  */
 export async function makeServices(config: Config, log: Logger = pino({ level: config.LOG_LEVEL })): Promise<Services> {
-  const { rebuild } = await migrate(config.DATABASE_URL, () =>
+  const setUp = config.MIGRATE_URL ?? config.DATABASE_URL
+  const { rebuild } = await migrate(setUp, () =>
     log.warn('another process is setting up the database; this one waits for it')
   )
+  if (config.MIGRATE_URL) await grantRunning(config.MIGRATE_URL, config.DATABASE_URL)
   const db = openPool(config.DATABASE_URL)
   try {
     const keys = await keysOf(db, config)
@@ -45,8 +48,7 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const logbook = new Logbook(db, vault, keys, (rule, error) =>
       log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')
     )
-    if (rebuild)
-      await underLease(config.DATABASE_URL, { name: 'rebuild', waitMs: DAY_MS }, () => makeAnew(logbook, config, log))
+    if (rebuild) await underLease(setUp, { name: 'rebuild', waitMs: DAY_MS }, () => makeAnew(logbook, setUp, log))
     const live = new LiveFeed(db, (error) =>
       log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database')
     )
@@ -87,15 +89,15 @@ async function keysOf(db: Db, config: Config): Promise<CompanyKeys> {
 }
 
 /** Every projection anew, with a word now and then; once for all processes. */
-async function makeAnew(logbook: Logbook, config: Config, log: Logger): Promise<void> {
-  if (!(await migrate(config.DATABASE_URL)).rebuild) return
+async function makeAnew(logbook: Logbook, setUp: string, log: Logger): Promise<void> {
+  if (!(await migrate(setUp)).rebuild) return
   let told = Date.now()
   await rebuildProjections(logbook, (done, of) => {
     if (Date.now() - told < 5_000) return
     told = Date.now()
     log.warn({ done, of }, 'making the lists anew after an upgrade')
   })
-  await noteRebuilt(config.DATABASE_URL)
+  await noteRebuilt(setUp)
 }
 
 /** Longer than a proxy or a browser keeps a connection that nothing goes over: one that is ended here just as a call begins on it fails that call. */
