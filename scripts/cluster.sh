@@ -1,4 +1,5 @@
 #!/usr/bin/env bash
+# npm run chaos: the same, with people who write while one thing after another goes wrong.
 # npm run cluster: three MariaDB nodes with Galera, haproxy before them, three Pasado processes behind haproxy, on this machine, to try.
 source "$(dirname "${BASH_SOURCE[0]}")/setup.sh"
 need_packages mariadbd:mariadb-server-core my_print_defaults:mariadb-client-core mariadb-dump:mariadb-client \
@@ -17,4 +18,8 @@ if [ "$(id -u)" -eq 0 ] && ! grep -q '^uid = root$' "$tools/usr/bin/wsrep_sst_rs
   sed -i 's/^use chroot = no$/use chroot = no\nuid = root\ngid = root/' "$tools/usr/bin/wsrep_sst_rsync"
 fi
 export PATH="$tools/usr/bin:$PATH"
+if [ "${1:-}" = chaos ]; then
+  shift
+  exec node --import tsx scripts/chaos.ts "$@"
+fi
 exec node --import tsx scripts/cluster/main.ts "$@"

@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, openSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { proxySettings, startProxy } from './haproxy'
 import { GaleraNode, portsFrom } from './node'
@@ -47,6 +47,11 @@ export class Cluster {
   /** The database for whoever may set it up, through the proxy. */
   get maintenanceUrl(): string {
     return this.#url('pasado_setup', this.base + 50)
+  }
+
+  /** The database as servers use it, through the proxy. */
+  get runningUrl(): string {
+    return this.#url('pasado_run', this.base + 50)
   }
 
   #url(user: string, port: number): string {
@@ -130,7 +135,7 @@ export class Cluster {
       env: {
         ...process.env,
         npm_lifecycle_event: undefined,
-        DATABASE_URL: this.#url('pasado_run', this.base + 50),
+        DATABASE_URL: this.runningUrl,
         MIGRATE_URL: this.maintenanceUrl,
         KEY_FILE: join(this.folder, 'master-key'),
         DATA_DIR: this.folder,
@@ -159,6 +164,17 @@ export class Cluster {
     const ended = new Promise<void>((resolve) => child.once('exit', () => resolve()))
     child.kill(signal)
     await ended
+  }
+
+  /** Takes the data of a node that does not run away. */
+  empty(at: number): void {
+    rmSync(join(this.folder, this.nodes[at]!.name, 'data'), { recursive: true, force: true })
+  }
+
+  /** The tables that are not the same on every node. */
+  async differences(): Promise<string[]> {
+    const sums = await Promise.all(this.nodes.map((node) => node.checksums()))
+    return [...sums[0]!.keys()].filter((table) => sums.some((of) => of.get(table) !== sums[0]!.get(table)))
   }
 
   /** Ends it all, the first node last. */

@@ -99,6 +99,22 @@ export class GaleraNode {
     }
   }
 
+  /** A sum of each table’s lines, once what the others wrote is here. */
+  async checksums(): Promise<Map<string, string>> {
+    const connection = await this.asRoot()
+    await connection.query('SET SESSION wsrep_sync_wait = 15')
+    const [tables] = await connection.query<RowDataPacket[]>(
+      "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = 'pasado'"
+    )
+    const sums = new Map<string, string>()
+    for (const { name } of tables as { name: string }[]) {
+      const [[sum]] = await connection.query<RowDataPacket[]>('CHECKSUM TABLE pasado.??', [name])
+      sums.set(name, String(sum!.Checksum))
+    }
+    await connection.end()
+    return sums
+  }
+
   /** A connection by its socket. */
   asRoot(): Promise<mysql.Connection> {
     return mysql.createConnection({ socketPath: join(this.folder, this.name, 'm.sock'), user: userInfo().username })
