@@ -251,6 +251,8 @@ async function carryOut(connection: PoolConnection, { sql, params, touches }: St
 /** What the database answers where it takes nothing for the moment: no quorum, too many locks, no room on its disk. */
 const inTrouble = new Set([
   ...RETRIED,
+  // A cluster that lost its quorum just then: whether it was taken is found by its id when it is sent again.
+  'ER_ERROR_DURING_COMMIT',
   'ER_RECORD_FILE_FULL',
   'ER_DISK_FULL',
   'ER_GET_ERRNO',
