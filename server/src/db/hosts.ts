@@ -66,7 +66,7 @@ export class Hosts {
 
   /** Whether a connection leads to the host that is used now. */
   isCurrent(socket: Socket | undefined): boolean {
-    return (socket)?.pasadoHost === this.#at
+    return socket?.pasadoHost === this.#at
   }
 
   /** Goes on to the next host from one that cannot be reached or takes nothing; not where that was done meanwhile. */
