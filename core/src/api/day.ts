@@ -78,6 +78,15 @@ export const listedLate = z.object({
   last: moment
 })
 
+/** A visit of which the last look at everything found that something does not hold. */
+export const listedFault = z.object({
+  visit: id,
+  street: z.string(),
+  customer: z.string(),
+  what: z.string(),
+  foundAt: moment
+})
+
 const travel = z.array(z.object({ a: z.string(), b: z.string(), minutes: z.number() }))
 const windows = z.array(z.object({ town: z.string(), fromMin: z.int(), toMin: z.int() }))
 
@@ -98,7 +107,8 @@ export const dayApi = {
       erasures: z.array(listedErasure),
       /** Left out by servers from before. */
       waivers: z.array(listedWaiver).optional(),
-      late: z.array(listedLate).optional()
+      late: z.array(listedLate).optional(),
+      faults: z.array(listedFault).optional()
     })
   }),
   readDayPage: contract({

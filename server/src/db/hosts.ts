@@ -65,7 +65,7 @@ export class Hosts {
   }
 
   /** Whether a connection leads to the host that is used now. */
-  isCurrent(socket: Socket | undefined): boolean {
+  isCurrent(socket: HostSocket | undefined): boolean {
     return socket?.pasadoHost === this.#at
   }
 
@@ -76,9 +76,8 @@ export class Hosts {
 }
 
 /** Leaves the host that a connection leads to: it takes nothing. */
-export function leaveHostOf(socket: Socket | undefined): void {
-  const { pasadoHost, pasadoHosts } = (socket ?? {}) as HostSocket
-  if (pasadoHost !== undefined) pasadoHosts?.leave(pasadoHost)
+export function leaveHostOf(socket: HostSocket | undefined): void {
+  if (socket?.pasadoHost !== undefined) socket.pasadoHosts?.leave(socket.pasadoHost)
 }
 
 const known = new Map<string, Hosts>()

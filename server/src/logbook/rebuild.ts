@@ -1,4 +1,5 @@
-import { transactionOn } from '../db/pool'
+import type { PoolConnection } from 'mysql2/promise'
+import { transactionOn, type Statement } from '../db/pool'
 import { everyVisit, lockVisit, setSummary, type VisitHead } from '../db/visits'
 import { summarise } from '@pasado/core/documents/visit-summary'
 import { VisitStates } from './states'
@@ -19,19 +20,28 @@ export async function rebuildProjections(
   let done = 0
   const visits = await everyVisit(logbook.db)
   for (const id of visits) {
-    await transactionOn<VisitHead, void>(logbook.db, lockVisit(id), async (connection, [locked], last) => {
-      const head = locked!
-      const state = await states.at(connection, id, head.last_seq)
-      await clearProjections(connection, id)
-      const { policy } = await states.standardOf(connection, state.record)
-      const { record } = state
-      const findings = await states.findingsOf(connection, id, state)
-      await project(connection, id, head.home_id, null, { record, eraseAfterDays: policy.eraseAfterDays }, last)
-      projectFindings(id, head.home_id, { record, findings }, [], last)
-      await setSummary(connection, id, head.last_seq, summarise(record, findings))
-    })
+    await transactionOn<VisitHead, void>(logbook.db, lockVisit(id), (connection, [head], last) =>
+      drawAnew(connection, states, head!, last)
+    )
     states.forget(id)
     onProgress(++done, visits.length)
   }
   return visits.length
+}
+
+/** Takes away what is listed of a visit, and lists it anew. */
+export async function drawAnew(
+  connection: PoolConnection,
+  states: VisitStates,
+  { id, home_id, last_seq }: VisitHead,
+  last: (statement: Statement) => void
+): Promise<void> {
+  const state = await states.at(connection, id, last_seq)
+  await clearProjections(connection, id)
+  const { record } = state
+  const { policy } = await states.standardOf(connection, record)
+  const findings = await states.findingsOf(connection, id, state)
+  await project(connection, id, home_id, null, { record, eraseAfterDays: policy.eraseAfterDays }, last)
+  projectFindings(id, home_id, { record, findings }, [], last)
+  await setSummary(connection, id, last_seq, summarise(record, findings))
 }

@@ -85,6 +85,21 @@ describe('Day', () => {
     expect(within(came).getByRole('link', { name: /3 Feb.*6 Trawl Street.*3 lines/ })).toBeDefined()
   })
 
+  it('a lead sees first which records were found not to hold, and what does not', async () => {
+    const fault = {
+      visit: idOf('sealed'),
+      street: '6 Trawl Street',
+      customer: 'Cressa Oakum',
+      what: 'line 12 (unit.set) was altered, or a line before it was',
+      foundAt: '2026-02-03T03:20:00Z'
+    }
+    answers.set('/day', json({ visits: [], review: [], faults: [fault] }))
+    view(<Day />, '/', '/', { ...me, role: 'lead' })
+    const found = await screen.findByRole('region', { name: 'Does not hold' })
+    expect(within(found).getByRole('heading', { name: /^A record does not hold, as was found on 3 Feb/ })).toBeDefined()
+    expect(within(found).getByRole('link', { name: /6 Trawl Street.*line 12/ })).toBeDefined()
+  })
+
   it('tells that the server is away', async () => {
     answers.set('/day', json({ title: 'The database cannot be reached just now.', status: 503 }, 503))
     view(<Day />, '/', '/')

@@ -6,6 +6,7 @@ import { Link } from 'react-router'
 import { ask, download, failureTitle } from '../app/api'
 import { useSession } from '../app/session'
 import { DayWay } from './DayWay'
+import { FaultsFound } from './FaultsFound'
 import { LateLines } from './LateLines'
 import { WaiversDue } from './WaiversDue'
 import { VisitLine } from './VisitLine'
@@ -112,6 +113,7 @@ export function Day() {
           asked for the password again.
         </Notice>
       ))}
+      <FaultsFound faults={list?.faults ?? []} />
       {me?.role === 'lead' && (
         <Suspense>
           <RulesThatCameToday />

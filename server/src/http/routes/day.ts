@@ -1,6 +1,7 @@
 import { type OpenPart, dayApi, openParts } from '@pasado/core/api/day'
 import { comingErasures } from '../../db/erasures'
 import { visitsWithLateLines } from '../../db/lines-after-seal'
+import { faultsFound } from '../../db/faults-found'
 import { manyShownSince } from '../../db/many-shown'
 import { readCursor } from '../../db/page'
 import { routesOf } from '../route'
@@ -43,6 +44,7 @@ export const dayRoutes = routesOf(dayApi, {
           person.role === 'lead'
             ? await visitsWithLateLines(services.db, new Date(Date.now() - 14 * 24 * 3_600_000))
             : [],
+        faults: person.role === 'lead' ? await faultsFound(services.db) : [],
         erasures: await comingErasures(services.db, new Date(Date.now() + 7 * 24 * 3_600_000))
       }
     }

@@ -26,18 +26,18 @@ describe('around the work', () => {
   it('a lead waives with a reason, and takes it back; a technician acknowledges what should be', async () => {
     show(mixed(), <Docket />, { role: 'lead' })
     await user.click(screen.getByRole('button', { name: 'Waive: Mesh family' }))
-    await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
+    await user.click(await screen.findByRole('button', { name: 'Waive this rule' }))
     expect(screen.getByRole('alert').textContent).toContain('A reason is missing')
-    await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'It is one family.')
-    await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
+    await user.type(await screen.findByRole('textbox', { name: 'Reason' }), 'It is one family.')
+    await user.click(await screen.findByRole('button', { name: 'Waive this rule' }))
     expect(written('waiver.granted')).toEqual([{ rule: 'kit-family', reason: 'It is one family.' }])
     await user.click(await screen.findByRole('button', { name: 'Withdraw the waiver: Mesh family' }))
-    await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
+    await user.click(await screen.findByRole('button', { name: 'Withdraw the waiver' }))
     expect(written('waiver.withdrawn')).toEqual([{ rule: 'kit-family' }])
     show(mixed(), <Docket />)
     expect(screen.queryByRole('button', { name: /^Waive/ })).toBeNull()
     await user.click(screen.getByRole('button', { name: 'Acknowledge: Mesh family' }))
-    await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On purpose.')
+    await user.type(await screen.findByRole('textbox', { name: 'Reason' }), 'On purpose.')
     await user.click(screen.getByRole('button', { name: 'Acknowledge this' }))
     expect(written('rule.acknowledged')).toEqual([{ rule: 'kit-family', reason: 'On purpose.' }])
   })
@@ -48,15 +48,15 @@ describe('around the work', () => {
       log.write('radio.set', { id: idOf(`r${band}`), set: { unit: router, band, channel: 14, widthMHz: 20 } })
     show(log, <Docket />, { role: 'lead' })
     await user.click(screen.getByRole('button', { name: 'Waive: Hall router, 5 GHz: channel' }))
-    await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'Their camera wants it.')
-    await user.click(screen.getByRole('button', { name: 'Waive this rule' }))
+    await user.type(await screen.findByRole('textbox', { name: 'Reason' }), 'Their camera wants it.')
+    await user.click(await screen.findByRole('button', { name: 'Waive this rule' }))
     const named = 'Hall router, 5 GHz'
     expect(written('waiver.granted')).toEqual([
       { rule: 'radio-channel', subject: router, named, reason: 'Their camera wants it.' }
     ])
     expect(screen.getByRole('button', { name: 'Waive: Hall router, 2.4 GHz: channel' })).toBeDefined()
     await user.click(await screen.findByRole('button', { name: /^Withdraw the waiver: Hall router, 5 GHz/ }))
-    await user.click(screen.getByRole('button', { name: 'Withdraw the waiver' }))
+    await user.click(await screen.findByRole('button', { name: 'Withdraw the waiver' }))
     expect(written('waiver.withdrawn')).toEqual([{ rule: 'radio-channel', subject: router, named }])
   })
 
@@ -69,7 +69,7 @@ describe('around the work', () => {
     ] as const) {
       show(low(), <Docket />)
       await user.click(screen.getByRole('button', { name: 'Acknowledge: Study node: height' }))
-      await user.type(screen.getByRole('textbox', { name: 'Reason' }), 'On the skirting.')
+      await user.type(await screen.findByRole('textbox', { name: 'Reason' }), 'On the skirting.')
       if (withOthers) await user.click(screen.getByRole('checkbox', { name: 'for Hall router as well' }))
       await user.click(screen.getByRole('button', { name: 'Acknowledge this' }))
       expect(written('rule.acknowledged')).toEqual(

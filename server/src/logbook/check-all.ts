@@ -1,0 +1,98 @@
+import { isDeepStrictEqual } from 'node:util'
+import { entriesAfter } from '../db/entries'
+import { keepFaults, type FoundFault } from '../db/faults-found'
+import { row, rows, transactionOn, type Connection, type Statement } from '../db/pool'
+import { everyVisit, lockVisit, readVisitHead, type VisitHead } from '../db/visits'
+import { listVerdicts } from './follow-up'
+import { whatDoesNotHold } from './integrity'
+import type { Logbook } from './logbook'
+import { drawAnew } from './rebuild'
+import { VisitStates } from './states'
+
+/** What is listed of a visit by its own id. */
+const listedByVisit = ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'erasures', 'waivers_due']
+
+/**
+ * Looks at every visit, one after another: that its chain is whole, its head the end of it, its seal good, and what is listed of it as the logbook
+ * says. What does not hold is kept, for the leads' Day. Whoever writes meanwhile waits for one visit at most.
+ */
+export async function checkAll(
+  logbook: Logbook,
+  onProgress: (done: number, of: number) => void = () => undefined,
+  now = new Date()
+): Promise<FoundFault[]> {
+  const { db } = logbook
+  const faults: FoundFault[] = []
+  const states = new VisitStates()
+  const visits = await everyVisit(db)
+  for (const [at, visit] of visits.entries()) {
+    const what = await faultOf(logbook, states, visit)
+    if (what) faults.push({ visit, what })
+    states.forget(visit)
+    onProgress(at + 1, visits.length)
+  }
+  await keepFaults(db, faults, now)
+  return faults
+}
+
+/** What does not hold of a visit, in words; null where all of it does. */
+async function faultOf(logbook: Logbook, states: VisitStates, visit: string): Promise<string | null> {
+  const { db } = logbook
+  try {
+    const head = await readVisitHead(db, visit)
+    if (!head) return null
+    const entries = await entriesAfter(db, visit, 0)
+    // What was written since the head was read is looked at the next time.
+    const known = entries.filter(({ seq }) => seq <= head.last_seq)
+    const last = known.at(-1)
+    if (last?.seq !== head.last_seq || last.hash !== head.last_hash)
+      return `its head says line ${head.last_seq}, and the logbook ends with ${last?.seq ?? 'none'}, or another one of this number`
+    const { record } = await states.at(db, visit, head.last_seq)
+    const broken = await whatDoesNotHold(logbook, db, { entries: known, record })
+    if (broken) return broken
+    await listVerdicts(logbook, visit)
+    return await listedOtherwise(logbook, states, visit)
+  } catch (error) {
+    // A line that cannot be read is one that was altered.
+    return `it cannot be read (${(error as Error).name})`
+  }
+}
+
+/** Said to take everything back that was drawn anew to look at it. */
+class Looked extends Error {
+  constructor(readonly otherwise: string | null) {
+    super('looked at')
+  }
+}
+
+/** What is listed of a visit otherwise than its logbook says, in words: drawn anew, compared, and taken back. */
+async function listedOtherwise({ db }: Logbook, states: VisitStates, visit: string): Promise<string | null> {
+  try {
+    await transactionOn<VisitHead, void>(db, lockVisit(visit), async (connection, [head]) => {
+      const before = await listedOf(connection, head!)
+      const statements: Statement[] = []
+      await drawAnew(connection, states, head!, (statement) => statements.push(statement))
+      for (const { sql, params } of statements) await connection.query(sql, params)
+      const after = await listedOf(connection, head!)
+      const other = [...before.keys()].filter((table) => !isDeepStrictEqual(before.get(table), after.get(table)))
+      throw new Looked(
+        other.length ? `${other.join(', ')}: not as the logbook says; npm run rebuild makes them anew` : null
+      )
+    })
+    return null
+  } catch (error) {
+    if (error instanceof Looked) return error.otherwise
+    throw error
+  }
+}
+
+async function listedOf(db: Connection, { id, home_id }: VisitHead): Promise<Map<string, unknown>> {
+  const listed = new Map<string, unknown>()
+  for (const table of listedByVisit) {
+    const lines = await rows<Record<string, unknown>>(db, `SELECT * FROM ${table} WHERE visit_id = ?`, [id])
+    listed.set(table, lines.map((line) => JSON.stringify(line)).sort())
+  }
+  listed.set('summary', (await row<{ summary: string }>(db, 'SELECT summary FROM visits WHERE id = ?', [id]))?.summary)
+  listed.set('home', await row(db, 'SELECT * FROM homes WHERE id = ?', [home_id]))
+  return listed
+}
