@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { demoVisits } from '@pasado/demo/all'
 import { loadCompany, loadVisits } from '../../scripts/load-demo'
 import { readConfig } from '../src/config'
+import { grantRunning } from '../src/db/grants'
 import { rebuildProjections } from '../src/logbook/rebuild'
 import { makeServices, serve, type Running } from '../src/server'
 import { emptyDatabase, rootOf } from '@pasado/testing/database'
@@ -71,6 +72,20 @@ describe('the user that servers run as', () => {
         code: expect.stringMatching(/^ER_TABLEACCESS_DENIED_ERROR|ER_DBACCESS_DENIED_ERROR$/)
       })
     await connection.end()
+  })
+
+  it('is granted once what it has, and again what was taken from it', async () => {
+    await root.query(`REVOKE INSERT ON \`${name()}\`.homes FROM '${runner()}'@'127.0.0.1'`)
+    const changed = async () => {
+      const [rows] = await root.query("SHOW GLOBAL STATUS LIKE 'Com_grant'")
+      return Number((rows as { Value: string }[])[0]!.Value)
+    }
+    const before = await changed()
+    await grantRunning(settings.MIGRATE_URL!, settings.DATABASE_URL!)
+    await grantRunning(settings.MIGRATE_URL!, settings.DATABASE_URL!)
+    expect((await changed()) - before).toBe(1)
+    const isolde = await Caller.at(running.address, 'isolde')
+    await openAVisit(isolde)
   })
 
   it('that may do more than it needs is told of, and nothing starts', async () => {

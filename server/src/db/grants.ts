@@ -16,7 +16,7 @@ const onlyRead = new Set(['migrations', 'migration_statements', 'leases'])
  */
 export async function grantRunning(url: string, running: string): Promise<void> {
   const { database } = databaseAddress.parse(running)
-  const account = await accountOf(running)
+  const { account, has } = await rightsOf(running)
   await underLease(url, { name: 'migrations' }, async (connection) => {
     const [tables] = await connection.query<RowDataPacket[]>(
       "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = ? AND table_type = 'BASE TABLE'",
@@ -24,13 +24,17 @@ export async function grantRunning(url: string, running: string): Promise<void> 
     )
     for (const { name } of tables as { name: string }[]) {
       const rights = onlyRead.has(name) ? 'SELECT' : `SELECT, INSERT${onlyAdded.has(name) ? '' : ', UPDATE, DELETE'}`
-      await connection.query(`GRANT ${rights} ON ??.?? TO ${account}`, [database, name])
+      // On a cluster each grant keeps all nodes waiting: what was granted is not granted again.
+      if (has.get(name) !== rights) await connection.query(`GRANT ${rights} ON ??.?? TO ${account}`, [database, name])
     }
   })
 }
 
-/** The account that an address logs in to, as it stands in a GRANT. @throws Error where it may do more than its tables allow */
-async function accountOf(running: string): Promise<string> {
+/**
+ * The account that an address logs in to, as it stands in a GRANT, and what it may do by table.
+ * @throws Error where it may do more than its tables allow
+ */
+async function rightsOf(running: string): Promise<{ account: string; has: ReadonlyMap<string, string> }> {
   // Before it is given anything it may not use the database.
   const connection = await mysql.createConnection({ ...connectionTo(running), database: undefined })
   try {
@@ -43,10 +47,15 @@ async function accountOf(running: string): Promise<string> {
       throw new Error(
         `DATABASE_URL: its user may do more than it needs (${wide.join(', ')}); take that back, or leave MIGRATE_URL out`
       )
-    return me!.account
+    const account = me!.account
       .split('@')
       .map((part) => connection.escape(part))
       .join('@')
+    const has = grants.flatMap((grant): [string, string][] => {
+      const [, rights, table] = /^GRANT (.+) ON `[^`]+`\.`([^`]+)` TO /.exec(String(Object.values(grant)[0])) ?? []
+      return rights && table ? [[table, rights]] : []
+    })
+    return { account, has: new Map(has) }
   } finally {
     await connection.end()
   }

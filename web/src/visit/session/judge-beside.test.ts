@@ -11,6 +11,7 @@ import { visitJudge, type JudgeAsk } from '../../workers/judge-visit'
 class RulesWorker extends EventTarget {
   static started = 0
   static breaksAt = Infinity
+  static isSilent = false
   static asked: JudgeAsk[] = []
   readonly #judge = visitJudge()
   constructor() {
@@ -21,6 +22,7 @@ class RulesWorker extends EventTarget {
     // As it is cloned on its way there and back.
     const asked = structuredClone(what)
     RulesWorker.asked.push(asked)
+    if (RulesWorker.isSilent) return
     setTimeout(() => {
       if (RulesWorker.asked.length >= RulesWorker.breaksAt) this.dispatchEvent(new Event('error'))
       else
@@ -46,7 +48,7 @@ const whole = (through: number) =>
 let beside: typeof Beside
 
 beforeEach(async () => {
-  Object.assign(RulesWorker, { started: 0, breaksAt: Infinity, asked: [] })
+  Object.assign(RulesWorker, { started: 0, breaksAt: Infinity, isSilent: false, asked: [] })
   vi.stubGlobal('Worker', RulesWorker)
   vi.resetModules()
   beside = await import('./judge-beside')
@@ -90,6 +92,16 @@ it('where the worker breaks off the rules are asked on the page, of all of it, a
   expect((await beside.judgeBeside(asked(lines.length - 1)))!.findings).toEqual(whole(lines.length - 1))
   expect((await beside.judgeBeside(asked(lines.length)))!.findings).toEqual(whole(lines.length))
   expect(RulesWorker.started).toBe(1)
+})
+
+it('one that says nothing any more is given up after a while', async () => {
+  await beside.judgeBeside(asked(lines.length - 1))
+  RulesWorker.isSilent = true
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  const said = beside.judgeBeside(asked(lines.length))
+  await vi.advanceTimersByTimeAsync(31_000)
+  vi.useRealTimers()
+  expect((await said)!.findings).toEqual(whole(lines.length))
 })
 
 it('by another version of the standard all is asked anew', async () => {

@@ -72,7 +72,7 @@ async function answered(of: ToJudge): Promise<Said> {
   let answer: JudgeAnswer
   try {
     asks ??= typeof Worker === 'undefined' ? await onThisPage() : askRules
-    answer = await asks(questionOf(of, time))
+    answer = await inTime(asks(questionOf(of, time)))
   } catch {
     // A worker that broke off knows nothing any more: the rules are loaded here, and told all of it.
     told = null
@@ -95,6 +95,17 @@ function questionOf({ entries, pending, catalogue, standard }: ToJudge, now: str
     told?.catalogue === catalogue && told.standard === standard && entries[told.lines - 1]?.id === told.last
   if (!told || !isKnown) return { begin: { models: [...catalogue.values()], standard }, fresh: entries, pending, now }
   return { fresh: entries.slice(told.lines), pending, now }
+}
+
+/** A worker that has said nothing for so long is given up, ms: a browser that is short of memory ends one without a word. */
+const PATIENCE_MS = 30_000
+
+function inTime<T>(answer: Promise<T>): Promise<T> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error('the rules did not answer')), PATIENCE_MS)
+  })
+  return Promise.race([answer, late]).finally(() => clearTimeout(timer))
 }
 
 const onThisPage = async (): Promise<Asks> => {
