@@ -79,7 +79,7 @@ it('a list that says otherwise than the logbook is, and stays as it is until it 
       "UPDATE findings SET outcome = 'unproven' WHERE visit_id = ? AND rule = 'kit-identity'",
       [open]
     )
-  ).toEqual([{ visit: open, what: expect.stringContaining('findings: not as the logbook says') }])
+  ).toEqual([{ visit: open, what: expect.stringContaining('(findings) is not what its logbook says') }])
   await run(db, 'DELETE FROM units WHERE visit_id = ?', [open])
   expect(await look()).toMatchObject([{ visit: open, what: expect.stringContaining('units') }])
   expect(await row(db, 'SELECT 1 FROM units WHERE visit_id = ?', [open])).toBeNull()

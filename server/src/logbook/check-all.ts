@@ -1,4 +1,5 @@
 import { isDeepStrictEqual } from 'node:util'
+import { wordsOf } from '@pasado/core/values/plain'
 import { entriesAfter } from '../db/entries'
 import { keepFaults, type FoundFault } from '../db/faults-found'
 import { row, rows, transactionOn, type Connection, type Statement } from '../db/pool'
@@ -76,7 +77,9 @@ async function listedOtherwise({ db }: Logbook, states: VisitStates, visit: stri
       const after = await listedOf(connection, head!)
       const other = [...before.keys()].filter((table) => !isDeepStrictEqual(before.get(table), after.get(table)))
       throw new Looked(
-        other.length ? `${other.join(', ')}: not as the logbook says; npm run rebuild makes them anew` : null
+        other.length
+          ? `what is listed of it (${other.map((name) => wordsOf(name).replaceAll('_', ' ')).join(', ')}) is not what its logbook says; the record itself holds`
+          : null
       )
     })
     return null

@@ -96,7 +96,9 @@ describe('Day', () => {
     answers.set('/day', json({ visits: [], review: [], faults: [fault] }))
     view(<Day />, '/', '/', { ...me, role: 'lead' })
     const found = await screen.findByRole('region', { name: 'Does not hold' })
-    expect(within(found).getByRole('heading', { name: /^A record does not hold, as was found on 3 Feb/ })).toBeDefined()
+    expect(
+      within(found).getByRole('heading', { name: /^A visit is not as it should be, found on 3 Feb/ })
+    ).toBeDefined()
     expect(within(found).getByRole('link', { name: /6 Trawl Street.*line 12/ })).toBeDefined()
   })
 
