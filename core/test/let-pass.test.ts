@@ -42,6 +42,27 @@ describe('what was let pass by its figures', () => {
     expect(saidOf(source(log, 60), 'prove-source')).toEqual(['waived'])
     expect(saidOf(source(log, 49), 'prove-source')[0]).toMatch(/but when it was better: The source gives 50 of/)
   })
+
+  it('the source: as much of a faster line is less of what is due, of a slower one more', () => {
+    const paidFor = (speedDownMbps: number, downMbps: number) => {
+      const log = complete().write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps, idleMs: 9 }] } })
+      waive(log, 'prove-source').write('brief.set', { set: { speedDownMbps } })
+      return saidOf(
+        log.write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps: 60, idleMs: 9 }] } }),
+        'prove-source'
+      )[0]
+    }
+    expect(paidFor(320, 50)).toBe('waived')
+    expect(paidFor(400, 50)).toMatch(/but when it was better: The source gives 50 of 300/)
+    expect(paidFor(250, 60)).toBe('waived')
+  })
+
+  it('says how much of what was paid for is due', () => {
+    const log = complete().write('measurement.set', { id: idOf('src'), set: { runs: [{ downMbps: 50, idleMs: 9 }] } })
+    expect(log.judge('prove-source').map(({ evidence }) => evidence)).toEqual([
+      expect.stringMatching(/^The source gives 50 of 300 Mbit\/s paid for; at least [1-9]\d % is due\.$/)
+    ])
+  })
 })
 
 describe('what was let pass of one of several things that a rule says of a unit', () => {
