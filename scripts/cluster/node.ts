@@ -1,7 +1,8 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import { spawn, type ChildProcess } from 'node:child_process'
 import { existsSync, mkdirSync, openSync, readFileSync } from 'node:fs'
 import { userInfo } from 'node:os'
 import { join } from 'node:path'
+import { installData } from '../mariadb'
 import mysql, { type RowDataPacket } from 'mysql2/promise'
 
 const PROVIDER = '/usr/lib/galera/libgalera_smm.so'
@@ -55,7 +56,7 @@ export class GaleraNode {
     const own = join(this.folder, this.name)
     const [data, passing] = [join(own, 'data'), join(own, 'tmp')]
     for (const path of [data, passing]) mkdirSync(path, { recursive: true, mode: 0o700 })
-    if (first && !existsSync(join(data, 'mysql'))) installData(data, passing)
+    if (first && !existsSync(join(data, 'mysql'))) installData(data, { ...process.env, TMPDIR: passing })
     const log = openSync(join(own, 'mariadb.log'), 'a', 0o600)
     const child = spawn(
       'mariadbd',
@@ -165,19 +166,4 @@ export class GaleraNode {
       `--wsrep-provider-options=gmcast.listen_addr=tcp://127.0.0.1:${group};ist.recv_addr=127.0.0.1:${missed};gcache.size=64M;pc.recovery=TRUE`
     ]
   }
-}
-
-function installData(data: string, passing: string): void {
-  const made = spawnSync(
-    'mariadb-install-db',
-    [
-      '--no-defaults',
-      `--datadir=${data}`,
-      '--auth-root-authentication-method=socket',
-      '--skip-test-db',
-      ...(userInfo().uid === 0 ? ['--user=root'] : [])
-    ],
-    { encoding: 'utf8', env: { ...process.env, TMPDIR: passing } }
-  )
-  if (made.status !== 0) throw new Error(`the database directory could not be made:\n${made.stderr || made.stdout}`)
 }

@@ -1,11 +1,16 @@
+import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
+import { chainProblem } from '@pasado/core/record/chain'
+import type { EntryKind } from '@pasado/core/record/entries/all'
+import type { Entry } from '@pasado/core/record/entry'
 import { row, rows, run } from '../src/db/pool'
 import { listedFindings } from '../src/db/projections'
 import { FollowUp } from '../src/logbook/follow-up'
 import { judgedVisit } from '../src/logbook/read'
 import { rebuildProjections } from '../src/logbook/rebuild'
-import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
+import { serve } from '../src/server'
+import { Caller, draft, openAVisit, servicesOn, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let isolde: Caller
@@ -104,4 +109,32 @@ describe('what the rules say of a visit that is written in', () => {
     expect(await listed(visit)).toEqual(now)
     expect(await rows(db, 'SELECT summary, last_seq FROM visits WHERE id = ?', [visit])).toEqual(summary)
   })
+})
+
+it('what another process wrote is before whoever writes next: nothing is refused, and nothing taken, by what a process remembers', async () => {
+  const { url, folder } = company.database
+  const other = await serve(await servicesOn(url, join(folder, 'key')))
+  const there = await Caller.at(other.address, 'isolde')
+  const visit = await openAVisit(isolde)
+  const [unit, nobodys] = [uuidv7(), uuidv7()]
+  const send = (who: Caller, kind: EntryKind, body: unknown) =>
+    who.call<{ type: string }>('POST', `/visits/${visit}/entries`, { entries: [draft(visit, kind, body as never)] })
+  expect((await send(isolde, 'note.written', { text: 'here' })).status).toBe(200)
+  expect((await send(there, 'unit.set', { id: unit, set: { model: 'ostrel-tern', modelVersion: 1 } })).status).toBe(200)
+  // Here nobody has heard of the unit yet; of the other one nobody has anywhere.
+  const waits = (of: string) =>
+    send(isolde, 'wait.started', { id: uuidv7(), unit: of, what: 'restart', usualMin: 2, mostMin: 3 })
+  expect((await waits(nobodys)).status).toBe(422)
+  expect((await waits(unit)).status).toBe(200)
+  expect((await there.call('POST', `/visits/${visit}/cancel`, { reason: 'nobody is at home' })).status).toBeLessThan(
+    300
+  )
+  const { status, body } = await send(isolde, 'note.written', { text: 'after it was cancelled' })
+  expect([status, body.type]).toEqual([409, 'urn:pasado:problem:cancelled'])
+  const { entries } = (await isolde.call<{ entries: Entry[] }>('GET', `/visits/${visit}`)).body
+  expect([chainProblem(entries), entries.map(({ kind }) => kind)]).toEqual([
+    null,
+    ['visit.opened', 'note.written', 'unit.set', 'wait.started', 'visit.cancelled']
+  ])
+  await other.close()
 })

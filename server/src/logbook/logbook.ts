@@ -167,7 +167,9 @@ export class Logbook {
           await prepare?.(connection)
           const [head] = prepare ? await rows<VisitHead>(connection, lock.sql, [visit]) : locked
           if (!head) throw notFound('visit')
-          const before = await this.states.at(connection, visit, head.last_seq)
+          const before = head === hoped ? held! : await this.states.at(connection, visit, head.last_seq)
+          // Somebody wrote here while a connection was waited for: the lock tells what stands now.
+          if (head === hoped && this.states.held(visit) !== held) throw new Error('what was hoped stands no more')
           const added: Entry[] = []
           const open: OpenVisit = {
             connection,

@@ -46,7 +46,8 @@ export class VisitStates {
     const state = { seq, ...fold(news, from) }
     // What the rules said of a sealed one is kept before anybody asks for it.
     if (state.record.seal) await this.findingsOf(db, visit, state)
-    this.keep(visit, state)
+    // What is asked of an earlier line does not take the place of what stands now.
+    if (!held || held.seq < seq) this.keep(visit, state)
     return state
   }
 
