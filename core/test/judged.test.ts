@@ -9,22 +9,14 @@ import { judge, type Judged } from '@pasado/core/rules/judged'
 import { demoVisits } from '@pasado/demo/all'
 import type { ScriptedVisit } from '@pasado/demo/visit-script'
 import { catalogue, complete, idOf, node, opened, router, type Log } from '@pasado/testing/logbook'
-import { outcomeCases } from './outcome-cases'
-import { cases as visitCases } from './rule-cases'
-import { scopeCases } from './scope-cases'
-import { staleCases } from './stale-cases'
-import { stayCases } from './stays-cases'
-import { unsaidCases } from './unsaid-cases'
+import { allCases } from './all-cases'
 
 const standard = nextDraft(firstStandard)
-const logs = [...visitCases, ...outcomeCases, ...staleCases, ...scopeCases, ...stayCases, ...unsaidCases].map(
-  ([, , from, change]) =>
-    () => {
-      const log = from()
-      change(log)
-      return log.entries
-    }
-)
+const logs = allCases.map(([, , from, change]) => () => {
+  const log = from()
+  change(log)
+  return log.entries
+})
 const now = '2026-01-05T12:00:00Z'
 
 /** Judges a logbook as it grows, stretch by stretch, and tells of the first stretch after which another is said than by judging it whole. */

@@ -5,21 +5,18 @@ import { nextDraft } from '@pasado/core/rules/check-standard'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { standing } from '@pasado/core/record/record'
 import { catalogue, type Log } from '@pasado/testing/logbook'
-import { outcomeCases } from './outcome-cases'
-import { cases as visitCases } from './rule-cases'
-import { staleCases } from './stale-cases'
+import { allCases as cases } from './all-cases'
 
-const cases = [...visitCases, ...outcomeCases, ...staleCases]
 const standard = nextDraft(firstStandard)
 const acts = ['reset', 'restarted', 'moved', 'updated', 'settings-changed', 'removed'] as const
 
-/** Rules that ask for that very act. */
+/** Rules that ask for that very act; whether anything was done here at all, each act answers. */
 const asksFor: Readonly<Record<(typeof acts)[number], readonly string[]>> = {
-  reset: ['kit-reset'],
-  restarted: ['cable-modem-restart'],
-  moved: ['place-final'],
-  updated: [],
-  'settings-changed': [],
+  reset: ['kit-reset', 'brief-scope'],
+  restarted: ['cable-modem-restart', 'brief-scope'],
+  moved: ['place-final', 'brief-scope'],
+  updated: ['brief-scope'],
+  'settings-changed': ['brief-scope'],
   // What it called for is not called for any more.
   removed: ['hand-cautions']
 }

@@ -165,7 +165,6 @@ export const never: Readonly<Record<Sayable, readonly string[]>> = {
     'brief-service',
     'brief-scope',
     'addr-one-dhcp',
-    'wifi-name',
     'hand-choices',
     'hand-pack',
     'hand-custody'

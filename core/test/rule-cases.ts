@@ -11,7 +11,7 @@ const elsewhere = {
 }
 const [ground, upper] = [idOf('ground'), idOf('upper')]
 /** The complete visit with two rooms side by side, an outlet in each, router and node beside them; a storey above. */
-const planned = () =>
+export const planned = () =>
   complete()
     .write('storey.set', { id: ground, set: { name: 'Ground floor', floorM: 0, heightM: 2.5 } })
     .write('storey.set', { id: upper, set: { name: 'Upper floor', floorM: 2.8, heightM: 2.5 } })
@@ -22,7 +22,7 @@ const planned = () =>
     .write('unit.set', { id: router, set: { storey: ground, x: 1, y: 2 } })
     .write('unit.set', { id: node, set: { storey: ground, x: 9, y: 2 } })
 /** The same with nothing said by whoever stood there. */
-const drawn = () => {
+export const drawn = () => {
   const log = opened()
   for (const { kind, body } of planned().entries.slice(1)) if (kind !== 'rule.answered') log.write(kind, body)
   return log
@@ -105,7 +105,7 @@ const twoPools = (log: Log) =>
     id: idOf('p2'),
     set: { segment: home, unit: node, from: '192.168.1.50', to: '192.168.1.60' }
   })
-const choices = (log: Log, lamp = 'bright') => {
+export const choices = (log: Log, lamp = 'bright') => {
   for (const [choice, answer] of Object.entries({
     guest: 'no',
     parental: 'no',

@@ -8,17 +8,12 @@ import { sealHindrances } from '@pasado/core/rules/seal-hindrances'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { firstStandard } from '@pasado/core/rules/first-standard'
 import { catalogue, complete, home, idOf, node, opened, router, mixed, type Log } from '@pasado/testing/logbook'
-import { never, outcomeCases } from './outcome-cases'
+import { allCases as cases } from './all-cases'
+import { never } from './outcome-cases'
 import { staleCases } from './stale-cases'
-import { scopeCases } from './scope-cases'
-import { stayCases } from './stays-cases'
-import { unsaidCases } from './unsaid-cases'
-import { cases as visitCases } from './rule-cases'
 
 /** All that this program knows, with the figures of the first standard. */
 const standardOfToday = nextDraft(firstStandard)
-
-const cases = [...visitCases, ...outcomeCases, ...staleCases, ...stayCases, ...scopeCases, ...unsaidCases]
 
 /** The heaviest outcome among a rule's findings. */
 function heaviest(outcomes: Outcome[]): Outcome {
@@ -150,9 +145,7 @@ describe('a visit that did nothing', () => {
 describe('levels, waivers and acknowledgements', () => {
   /** A router whose one band is too wide. */
   const wide = (): Log => {
-    const [, , from, change] = visitCases.find(
-      ([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz')
-    )!
+    const [, , from, change] = cases.find(([rule, what]) => rule === 'radio-channel' && what.startsWith('160 MHz'))!
     const log = from()
     change(log)
     return log

@@ -25,7 +25,7 @@ const gone = () =>
     .write('rule.answered', { rule: 'prove-names-gone', subject: router, answer: 'yes' })
 const read = () => complete().write('rule.answered', { rule: 'hand-cautions', answer: 'yes' })
 /** Does something with the knowledge of what stood before the last line only, from another device. */
-const unseen = (act: (log: Log) => unknown) => (log: Log) => {
+export const unseen = (act: (log: Log) => unknown) => (log: Log) => {
   const before = log.entries.length
   act(log)
   for (const entry of log.entries.slice(before)) Object.assign(entry, { from: theirs, base: before - 1 })

@@ -1,3 +1,4 @@
+import { atNetwork } from './network-place'
 import { ofTheirs, withPassphraseOfTheirs } from './theirs'
 import { choiceNames, choices, type Choice } from '../../record/answers'
 import { packDigest } from '../../record/seal'
@@ -43,13 +44,13 @@ export function contradiction(
 ): { message: string; remedy: string } | null {
   const named = (list: readonly KnownUnit[]) => listed(list.map(({ name }) => name))
   if (choice === 'guest') {
-    const guest = networks.some(({ facts }) => facts.use === 'guest' && facts.ssid !== undefined)
-    if (answer === 'yes' && !guest)
+    const guests = networks.filter(({ facts }) => facts.use === 'guest')
+    if (answer === 'yes' && guests.every(({ facts }) => facts.ssid === undefined))
       return {
         message: 'A guest network was chosen, and none is recorded.',
         remedy: 'Set one up and record it under Configure, Wi-Fi; or ask again.'
       }
-    if (answer === 'no' && guest)
+    if (answer === 'no' && guests.length > 0)
       return { message: 'No guest network was chosen, and one is recorded.', remedy: 'Take it out, or ask again.' }
   }
   if (choice === 'updates') {
@@ -102,6 +103,15 @@ export const handChoices = rule({
     })
     if (against.length > 0)
       return against.map(({ choice, message, remedy }) => breaks(message, remedy, atChoice(choice)))
+    const purposeless = home.networks.find(({ facts }) => facts.use === undefined)
+    if (purposeless && record.choices.guest?.answer === 'no')
+      return [
+        unproven(
+          `No guest network was chosen; what ${purposeless.facts.ssid ?? 'a network'} is for is not recorded, to hold the answer against.`,
+          'Say what it is for under Configure, Wi-Fi.',
+          atNetwork(purposeless, 'use')
+        )
+      ]
     const unsaid = home.units.find(
       (known) => known.model?.updates === 'either' && factOf(home.units, known, 'updates').value === undefined
     )

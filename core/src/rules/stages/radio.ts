@@ -96,7 +96,7 @@ export const radioChannel = rule({
         )
       if (radio.band === '2.4' && !(set as readonly number[]).includes(choice.channel))
         return breaks(
-          `Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((value) => Math.abs(value - choice.channel) < 5).join(' and ') || 'none of them, but not every device can join it'}.`,
+          `Channel ${choice.channel} is none of ${set.join(', ')}: it overlaps what is sent on ${(set as readonly number[]).filter((value) => Math.abs(value - choice.channel) < 5).join(' and ')}.`,
           `Take ${set.join(', ').replace(/, (\d+)$/, ' or $1')}.`,
           at(radio),
           about(radio)

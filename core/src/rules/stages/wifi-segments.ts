@@ -48,9 +48,14 @@ function judgeSegment(home: Home, network: Network): Verdict {
   const segment = home.segments.find(({ id }) => id === network.facts.segment)
   if (!segment)
     return unproven('The segment it lands in is not recorded.', 'Choose its segment.', at, aboutNetwork(network))
-  const wanted = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' }[
-    network.facts.use ?? 'main'
-  ]
+  if (network.facts.use === undefined)
+    return unproven(
+      `It lands in ${segment.facts.name ?? segment.facts.cidr}; what it is for is not recorded.`,
+      'Say what it is for.',
+      atNetwork(network, 'use'),
+      aboutNetwork(network)
+    )
+  const wanted = { main: 'home', guest: 'guests', office: 'office', equipment: 'equipment' }[network.facts.use]
   const name = segment.facts.name ?? segment.facts.cidr
   const vlan = judgeVlan(home, network, segment)
   // A guest network isolated inside the home's own range is common on small routers and is judged by its isolation.

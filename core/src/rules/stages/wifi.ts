@@ -19,6 +19,29 @@ export const securityWords = {
   wpa3: 'WPA3'
 } as const
 
+/** What is not recorded that a name may be; null where nothing is left out. */
+function notKnownOf(home: Home, network: Network, ssid: string): Verdict | null {
+  const unread = home.units.find(
+    ({ unit, model }) => model === null && !unit.facts.stayed && unit.facts.defaultSsid === undefined
+  )
+  if (unread)
+    return unproven(
+      `Whether ${ssid} is the name ${unread.name} comes with is not known: its model is not recorded.`,
+      'Choose its model.',
+      atUnit('kit', unread.unit, 'model'),
+      aboutNetwork(network)
+    )
+  const { customerName, street } = home.record.brief.facts
+  if (customerName === undefined || street === undefined)
+    return unproven(
+      `Whether ${ssid} tells passers-by who lives here is not known: the ${customerName === undefined ? 'customer’s name' : 'street'} is not recorded.`,
+      'Record it under Brief.',
+      atBrief(customerName === undefined ? 'customerName' : 'street'),
+      aboutNetwork(network)
+    )
+  return null
+}
+
 function judgeName(home: Home, network: Network): Verdict {
   const { ssid } = network.facts
   const { preparedName } = network.facts
@@ -61,7 +84,7 @@ function judgeName(home: Home, network: Network): Verdict {
       at,
       aboutNetwork(network)
     )
-  return holds(`${ssid}: its own, and tells nothing.`, aboutNetwork(network))
+  return notKnownOf(home, network, ssid) ?? holds(`${ssid}: its own, and tells nothing.`, aboutNetwork(network))
 }
 
 function judgeSecurity(home: Home, network: Network): Verdict {
@@ -154,7 +177,7 @@ export const wifiName = rule({
   statement: "SSID of 1–32 octets, no blanks at its ends, not the default, holding neither customer's name nor street.",
   judge: (home) =>
     home.networks.length
-      ? eachNetwork(judgeName)(home)
+      ? [...noNetwork(home), ...eachNetwork(judgeName)(home)]
       : [
           unproven('No network is recorded.', 'Record the home’s network.', {
             stage: 'configure',

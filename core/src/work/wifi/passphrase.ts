@@ -5,7 +5,8 @@ import { secretFor, standing, type Network, type Secret, type VisitRecord } from
  * the customer and have one passphrase. Null for a network with one of its own.
  */
 export function takesPassphraseFrom(record: VisitRecord, network: Network | undefined): string | null {
-  if (!network || (network.facts.use ?? 'main') !== 'main') return null
+  // Of one that nobody said what it is for, nobody knows whether it shares any.
+  if (network?.facts.use !== 'main') return null
   const first = standing(record.networks).find(
     ({ facts }) => (facts.use ?? 'main') === 'main' && facts.extender === undefined
   )
