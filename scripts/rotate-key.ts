@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { open, rename, unlink } from 'node:fs/promises'
 import { join } from 'node:path'
+import { epochFileOf } from '@pasado/server/config'
 import { companyFact } from '@pasado/server/db/company-facts'
 import { openPool } from '@pasado/server/db/pool'
 import { companyKeys, masterKeyFrom } from '@pasado/server/vault/master-key'
@@ -11,6 +12,7 @@ import { startMariaDb } from './mariadb'
 /** `npm run rotate-key`: a new master key, with it a new sealing key; the old file is kept beside, named for its sealing key. Stop every server first. */
 const dataFolder = process.env.DATA_DIR ?? join(import.meta.dirname, '../.data')
 const file = process.env.KEY_FILE ?? join(dataFolder, 'master-key')
+const epochFile = epochFileOf({ KEY_FILE: file, EPOCH_FILE: process.env.EPOCH_FILE })
 if (process.env.MASTER_KEY) {
   console.error(
     'MASTER_KEY is set: rotation works on the key file. Put the key into a file of mode 0600, name it with KEY_FILE, and unset MASTER_KEY.'
@@ -43,7 +45,7 @@ if (left && print === companyKeys(left).check) {
     `An earlier rotation had been stopped before its files changed places; that is done now. Seals are made with ${companyKeys(left).keyName}. The old key is in ${old}.`
   )
 }
-if ((print !== null && print !== companyKeys(from).check) || !(await opensWhatIsKept(db, companyKeys(from))))
+if ((print !== null && print !== companyKeys(from).check) || !(await opensWhatIsKept(db, companyKeys(from), epochFile)))
   await end(
     2,
     `The key in ${file} is not the one that this database's secrets are under. Nothing was changed; put the right key file there.`
@@ -56,7 +58,7 @@ const handle = await open(next, 'wx', 0o600)
 await handle.writeFile(`${to.toString('hex')}\n`)
 await handle.sync()
 await handle.close()
-const visits = await rotateMasterKey(db, from, to)
+const visits = await rotateMasterKey(db, from, to, epochFile)
 const old = `${file}.${companyKeys(from).keyName}`
 await rename(file, old)
 await rename(next, file)

@@ -15,6 +15,10 @@ const settings = z.object({
   /** The same database for a user who may set it up and grant: the one of DATABASE_URL is given what it needs then, and cannot change the logbook. */
   MIGRATE_URL: databaseUrl.optional(),
   KEY_FILE: z.string().min(1),
+  /** The keys of the epochs; beside the key file where it is left out. */
+  EPOCH_FILE: z.string().min(1).optional(),
+  /** Other machines that have a file of epoch keys of their own, as ssh knows them: an epoch is begun by `pasado keys renew` then, which brings them its key first. */
+  KEY_NODES: z.string().default(''),
   /** The master key itself, 64 hexadecimal digits; takes the place of the key file's. */
   MASTER_KEY: z
     .string()
@@ -45,6 +49,10 @@ const settings = z.object({
 
 /** What the server is told at its start. */
 export type Config = z.infer<typeof settings>
+
+/** Where the keys of the epochs stand. */
+export const epochFileOf = ({ EPOCH_FILE, KEY_FILE }: Pick<Config, 'EPOCH_FILE' | 'KEY_FILE'>): string =>
+  EPOCH_FILE ?? `${KEY_FILE}.epochs`
 
 /**
  * Reads the settings from the environment.

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import pino, { type Logger } from 'pino'
-import type { Config } from './config'
+import { epochFileOf, type Config } from './config'
 import { companyFact, noteCompanyFact } from './db/company-facts'
 import { grantRunning } from './db/grants'
 import { underLease } from './db/lease'
@@ -20,6 +20,8 @@ import { rebuildProjections } from './logbook/rebuild'
 import { companyKeys, masterKeyFrom, type CompanyKeys } from './vault/master-key'
 import { opensWhatIsKept } from './vault/rotate'
 import { keepErasing } from './vault/erase-due'
+import { EpochStore } from './vault/epoch-store'
+import { mustHaveEpochs, renewEpochs } from './vault/epochs'
 import { Vault } from './vault/vault'
 
 const DAY_MS = 24 * 3_600_000
@@ -44,7 +46,10 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
   const db = openPool(config.DATABASE_URL)
   try {
     const keys = await keysOf(db, config)
-    const vault = new Vault(keys)
+    const epochs = new EpochStore(epochFileOf(config), keys.wrap)
+    if (await mustHaveEpochs(db, epochs))
+      await renewEpochs({ db, url: config.DATABASE_URL, store: epochs, mayBegin: config.KEY_NODES === '' })
+    const vault = new Vault(keys, epochs)
     const logbook = new Logbook(db, vault, keys, (rule, error) =>
       log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')
     )
@@ -61,7 +66,20 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
       followUp.note(visit)
       metrics.noteShown(added.filter(({ kind }) => kind === 'secret.shown').length)
     }
-    return { config, db, keys, vault, logbook, followUp, live, metrics, log, sparing: new Sparing(), stopping: false }
+    return {
+      config,
+      db,
+      keys,
+      epochs,
+      vault,
+      logbook,
+      followUp,
+      live,
+      metrics,
+      log,
+      sparing: new Sparing(),
+      stopping: false
+    }
   } catch (error) {
     await db.end()
     throw error
@@ -79,7 +97,10 @@ async function keysOf(db: Db, config: Config): Promise<CompanyKeys> {
     config.MASTER_KEY ? Buffer.from(config.MASTER_KEY, 'hex') : await masterKeyFrom(config.KEY_FILE)
   )
   const stands =
-    known ?? ((await opensWhatIsKept(db, keys)) ? await noteCompanyFact(db, 'key-print', keys.check) : 'another')
+    known ??
+    ((await opensWhatIsKept(db, keys, epochFileOf(config)))
+      ? await noteCompanyFact(db, 'key-print', keys.check)
+      : 'another')
   if (stands !== keys.check)
     throw new Error(
       `${config.MASTER_KEY ? 'MASTER_KEY' : `KEY_FILE ${config.KEY_FILE}`}: is not the master key of this database's company; put the right one there. Nothing was changed.`

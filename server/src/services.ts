@@ -6,6 +6,7 @@ import type { LiveFeed } from './http/live'
 import type { FollowUp } from './logbook/follow-up'
 import type { Metrics } from './metrics'
 import type { Logbook } from './logbook/logbook'
+import type { EpochStore } from './vault/epoch-store'
 import type { CompanyKeys } from './vault/master-key'
 import type { Vault } from './vault/vault'
 
@@ -14,6 +15,7 @@ export interface Services {
   config: Config
   db: Db
   keys: CompanyKeys
+  epochs: EpochStore
   vault: Vault
   logbook: Logbook
   /** Lists what the rules say of what was written. */

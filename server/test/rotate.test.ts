@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { writeFile } from 'node:fs/promises'
+import { copyFile, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { demoVisits } from '@pasado/demo/all'
@@ -33,8 +33,12 @@ it('under another master key every secret opens as before, reuse is still found 
   const sealed = (await rows<{ id: string }>(db, 'SELECT id FROM visits WHERE sealed_at IS NOT NULL LIMIT 1'))[0]!.id
 
   const to = randomBytes(32)
-  expect(await rotateMasterKey(db, await masterKeyFrom(join(company.database.folder, 'key')), to)).toBe(visits.length)
+  const epochs = join(company.database.folder, 'key.epochs')
+  expect(await rotateMasterKey(db, await masterKeyFrom(join(company.database.folder, 'key')), to, epochs)).toBe(
+    visits.length
+  )
   await writeFile(join(company.database.folder, 'next'), to.toString('hex'), { mode: 0o600 })
+  await copyFile(epochs, join(company.database.folder, 'next.epochs'))
   const after = await servicesOn(company.database.url, join(company.database.folder, 'next'))
   try {
     expect(after.keys.keyName).not.toBe(company.services.keys.keyName)

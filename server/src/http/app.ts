@@ -14,6 +14,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { z } from 'zod'
 import { problemsOf, Refusal, type Problem } from '@pasado/core/values/problem'
 import { isAway, isInTrouble } from '../db/pool'
+import { EpochMissing } from '../vault/epoch-store'
 import { MOST_PHOTO_OCTETS } from '../photos/prepare'
 import type { Services } from '../services'
 import { devicePages } from '../simulators/device-pages'
@@ -152,6 +153,12 @@ function problemOf(error: unknown): HttpProblem {
       503,
       'database-in-trouble',
       'The database takes nothing just now. Nothing was half written; send it again.'
+    )
+  if (error instanceof EpochMissing)
+    return new HttpProblem(
+      503,
+      'key-missing',
+      'This server lacks a key that another of the company has. Nothing was written; send it again, and tell whoever runs it.'
     )
   const { status, expose } = error as { status?: number; expose?: boolean }
   if (status === 413) return new HttpProblem(413, 'too-large', 'This is larger than 1 MB; send it in parts.')

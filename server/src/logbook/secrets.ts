@@ -210,7 +210,7 @@ async function eraseCopies(
         .map(([ref]) => ref)
         .sort()
       if (copies.length === 0) return
-      const key = await logbook.vault.eraseSome(open.connection, later, copies)
+      const key = await logbook.vault.eraseSome(open.connection, later, copies, now)
       await endPackLinks(open.connection, later)
       open.write('copies.erased', { refs: copies, from: visit, ...(key === null ? {} : { key }) }, by)
     })

@@ -4,6 +4,7 @@ import { isAway } from '../db/pool'
 import { serverAuthor } from '../logbook/server-author'
 import { eraseAsAnswered } from '../logbook/secrets'
 import type { Services } from '../services'
+import { renewEpochs } from './epochs'
 
 const EVERY_MS = 10 * 60_000
 const AT_ONCE = 100
@@ -36,12 +37,27 @@ export async function eraseDue(services: Services, now = new Date()): Promise<nu
   }
 }
 
+/** Ends by the day after that copies of what was erased can be opened. */
+async function renewed(services: Services): Promise<void> {
+  const { db, config, epochs: store, log } = services
+  try {
+    const done = await renewEpochs({ db, url: config.DATABASE_URL, store, mayBegin: config.KEY_NODES === '' })
+    if (done.begun || done.destroyed.length > 0) log.info(done, 'data keys were wrapped anew')
+  } catch (error) {
+    log.error(
+      { problem: (error as Error).name, code: (error as { code?: string }).code },
+      'the keys that wrap data keys could not be changed; it is tried again. Where one is missing, take it over from another node'
+    )
+  }
+}
+
 /** Erases what is due now and every ten minutes from here on. @returns a function that ends it */
 export function keepErasing(services: Services): () => void {
   const sweep = () =>
     eraseDue(services).then(
       (erased) => {
         if (erased) services.log.info({ visits: erased }, 'secrets erased as was agreed')
+        return renewed(services)
       },
       (error: unknown) =>
         services.log.error(

@@ -1,4 +1,5 @@
-import { keyRow, destroyKey, insertKey, replaceKey, wrappedKey } from '../db/vault-keys'
+import { keyRow, destroyKey, insertKey, replaceKey, wrappedKey, type WrappedKey } from '../db/vault-keys'
+import { epochInUse, noteKeyDestroyed } from '../db/key-epochs'
 import {
   companyPrints,
   emptySecret,
@@ -17,6 +18,7 @@ import { isPrivateName } from '@pasado/core/secrets/names'
 import type { Connection } from '../db/pool'
 import { strengthOf } from '../strength/judge'
 import { openValue, printKeyOf, printOf, sealValue } from './envelope'
+import type { EpochStore } from './epoch-store'
 import type { CompanyKeys } from './master-key'
 
 /** A secret as it is put into the vault. */
@@ -43,9 +45,12 @@ export class SecretsErased extends Error {
   }
 }
 
-/** Secrets at rest: AES-256-GCM under a data key a visit, each data key wrapped by the master key. */
+/** Secrets at rest: AES-256-GCM under a data key a visit, each data key wrapped by the master key and the key of an epoch. */
 export class Vault {
-  constructor(private readonly keys: CompanyKeys) {}
+  constructor(
+    private readonly keys: CompanyKeys,
+    private readonly epochs: EpochStore
+  ) {}
 
   /** Whether the vault has a key for a visit's secrets: one that came as a file without them has none. */
   async hasKey(db: Connection, visit: string): Promise<boolean> {
@@ -106,6 +111,7 @@ export class Vault {
     const print = held ? this.#printOfKey(held, visit) : null
     const staying = kept.length ? (await this.openAll(db, visit)).filter(({ ref }) => kept.includes(ref)) : []
     await emptySecrets(db, visit)
+    await noteKeyDestroyed(db, now)
     if (staying.length === 0) {
       await destroyKey(db, visit, now)
       return print
@@ -128,7 +134,7 @@ export class Vault {
    * Erases some secrets of a visit that goes on: its data key is destroyed, the others go under a new one, and so do photos of labels.
    * @returns the SHA-256 of the key that was destroyed
    */
-  async eraseSome(db: Connection, visit: string, refs: readonly string[]): Promise<string | null> {
+  async eraseSome(db: Connection, visit: string, refs: readonly string[], now: Date): Promise<string | null> {
     const held = await wrappedKey(db, visit)
     if (!held) return null
     const oldKey = await this.#dataKey(db, visit, false)
@@ -136,6 +142,7 @@ export class Vault {
     const dataKey = randomBytes(32)
     for (const ref of refs) await emptySecret(db, visit, ref)
     await this.#putUnder(db, visit, dataKey, staying)
+    await noteKeyDestroyed(db, now)
     for (const { ref, picture } of await labelPictures(db, visit)) {
       if (picture.length === 0) continue
       const opened = openValue(oldKey, picture, `${visit}/${ref}`)
@@ -146,7 +153,7 @@ export class Vault {
 
   /** Puts a visit's secrets under another data key. */
   async #putUnder(db: Connection, visit: string, dataKey: Buffer, staying: readonly OpenSecret[]): Promise<void> {
-    await replaceKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
+    await replaceKey(db, visit, await this.#wrap(db, dataKey, visit))
     for (const { ref, value } of staying) {
       const sealed = sealValue(dataKey, Buffer.from(value, 'utf8'), `${visit}/${ref}`)
       await replaceSecret(db, visit, ref, sealed, printOf(this.keys.print, value))
@@ -154,11 +161,9 @@ export class Vault {
   }
 
   /** The SHA-256 of a wrapped data key; null where it cannot be opened, as after a lost master key: it is destroyed all the same. */
-  #printOfKey(wrapped: Buffer, visit: string): string | null {
+  #printOfKey(held: WrappedKey, visit: string): string | null {
     try {
-      return createHash('sha256')
-        .update(openValue(this.keys.wrap, wrapped, visit))
-        .digest('hex')
+      return createHash('sha256').update(this.#unwrap(held, visit)).digest('hex')
     } catch {
       return null
     }
@@ -171,7 +176,7 @@ export class Vault {
 
   /** Takes in a visit's data key with its secrets, as an export holds them. */
   async takeIn(db: Connection, visit: string, dataKey: Buffer, secrets: readonly OpenSecret[]): Promise<void> {
-    await insertKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
+    await insertKey(db, visit, await this.#wrap(db, dataKey, visit))
     for (const secret of secrets) await this.#put(db, dataKey, { ...secret, visit })
   }
 
@@ -198,12 +203,22 @@ export class Vault {
     }
   }
 
+  /** A data key wrapped in the epoch that is in use. */
+  async #wrap(db: Connection, dataKey: Buffer, visit: string): Promise<WrappedKey> {
+    const epoch = await epochInUse(db)
+    return { wrapped: sealValue(this.epochs.wrapping(epoch), dataKey, visit), epoch }
+  }
+
+  #unwrap({ wrapped, epoch }: WrappedKey, visit: string): Buffer {
+    return openValue(this.epochs.wrapping(epoch), wrapped, visit)
+  }
+
   async #dataKey(db: Connection, visit: string, make: boolean): Promise<Buffer> {
     const held = await keyRow(db, visit)
-    if (held?.wrapped) return openValue(this.keys.wrap, held.wrapped, visit)
+    if (held?.held) return this.#unwrap(held.held, visit)
     if (held || !make) throw new SecretsErased()
     const dataKey = randomBytes(32)
-    await insertKey(db, visit, sealValue(this.keys.wrap, dataKey, visit))
+    await insertKey(db, visit, await this.#wrap(db, dataKey, visit))
     return dataKey
   }
 }
