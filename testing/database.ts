@@ -32,9 +32,9 @@ function ownFolder(): string {
 }
 
 /** A MariaDB with an empty directory of its own, for tests that stop it, end it or look into it. */
-export async function ownMariaDb(): Promise<LocalDatabase & TestDatabase> {
+export async function ownMariaDb(isLogged = false): Promise<LocalDatabase & TestDatabase> {
   const own = ownFolder()
-  const database = await startMariaDb(own, await freePort())
+  const database = await startMariaDb(own, await freePort(), isLogged)
   return {
     ...database,
     folder: own,

@@ -1,4 +1,5 @@
 import { calc } from './calc'
+import { besideServer } from './beside-server'
 import { check } from './check'
 import { demo } from './demo'
 import { exportVisit, importVisit } from './transfer'
@@ -15,6 +16,12 @@ pasado import FILE [--secrets]         take a record file in
 pasado labels demo|VISIT [--out DIR] [--condition print|clean|worn|bad] [--secrets]
                                        labels of units as PNG, and a sheet of them as PDF, for practice
 pasado demo --homes N                  add a generated company of N homes to the database that npm start keeps, or DATABASE_URL
+
+pasado backup DIR --keys FILE          back the company up while it runs: the database into a folder of DIR, all keys into FILE in place of the copy before
+pasado restore FOLDER --keys FILE [--binary-log FILE … --until MOMENT]
+                                       put a backup into an empty database, up to a moment after it where the binary log is there
+pasado keys send|take|renew            epoch keys: to another machine, from one, the next one
+backup and restore seal to PASADO_PASSPHRASE, or to a key file of 64 hexadecimal digits: --sealed-to FILE
 
 export, import and labels VISIT speak to a running server: PASADO_URL (http://127.0.0.1:4180), PASADO_LOGIN, PASADO_PASSWORD;
 with --secrets the passphrase is read from PASADO_PASSPHRASE.`
@@ -38,6 +45,10 @@ export async function main(words: readonly string[]): Promise<number> {
     // Drawing takes a library of its own, which the other commands do not wait for.
     case 'labels':
       return (await import('./labels')).labels(rest)
+    case 'backup':
+    case 'restore':
+    case 'keys':
+      return besideServer(command, rest)
     case '--help':
     case 'help':
       console.log(usage)

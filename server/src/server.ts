@@ -48,7 +48,7 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const keys = await keysOf(db, config)
     const epochs = new EpochStore(epochFileOf(config), keys.wrap)
     if (await mustHaveEpochs(db, epochs))
-      await renewEpochs({ db, url: config.DATABASE_URL, store: epochs, mayBegin: config.KEY_NODES === '' })
+      await renewEpochs({ db, url: setUp, store: epochs, mayBegin: config.KEY_NODES === '' })
     const vault = new Vault(keys, epochs)
     const logbook = new Logbook(db, vault, keys, (rule, error) =>
       log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')

@@ -21,13 +21,15 @@ export interface Renewal {
 
 export interface EpochOptions {
   db: Db
-  /** The database, for the lease: one process does it at a time. */
+  /** The database for a user who may set it up, for the lease: one process does it at a time. */
   url: string
   store: EpochStore
   /** Whether an epoch may be begun; false where the file stands on several machines, which all have to have the key first. */
   mayBegin: boolean
   /** Told once a key is made and not in use yet: it goes to other machines then. */
   onMade?: () => Promise<void>
+  /** Begins the first one in a company of before there were any: somebody says that no older program runs beside this one. */
+  beginFirst?: boolean
   /** Begins one even where nothing was erased. */
   always?: boolean
   now?: Date
@@ -65,14 +67,16 @@ async function renewed(options: EpochOptions, stillHeld: () => void): Promise<Re
 
 /** Begins an epoch where one is due. @returns its name; null where none is */
 async function begunAnew(
-  { db, store, mayBegin, onMade, always = false }: EpochOptions,
+  { db, store, mayBegin, onMade, beginFirst = false, always = false }: EpochOptions,
   living: readonly KeyEpoch[],
   now: Date
 ): Promise<string | null> {
   const used = living.at(-1)
   const dayOf = (at: Date) => at.toISOString().slice(0, 10)
   // In a company of before there were epochs older programs may run beside this one, and could not open what is wrapped in one.
-  const isDue = used ? used.erasedAt !== null && dayOf(used.erasedAt) < dayOf(now) : (await anyKey(db)) === null
+  const isDue = used
+    ? used.erasedAt !== null && dayOf(used.erasedAt) < dayOf(now)
+    : beginFirst || (await anyKey(db)) === null
   if (!always && !(mayBegin && isDue)) return null
   const name = store.add()
   await onMade?.()

@@ -41,7 +41,12 @@ export async function eraseDue(services: Services, now = new Date()): Promise<nu
 async function renewed(services: Services): Promise<void> {
   const { db, config, epochs: store, log } = services
   try {
-    const done = await renewEpochs({ db, url: config.DATABASE_URL, store, mayBegin: config.KEY_NODES === '' })
+    const done = await renewEpochs({
+      db,
+      url: config.MIGRATE_URL ?? config.DATABASE_URL,
+      store,
+      mayBegin: config.KEY_NODES === ''
+    })
     if (done.begun || done.destroyed.length > 0) log.info(done, 'data keys were wrapped anew')
   } catch (error) {
     log.error(

@@ -151,6 +151,25 @@ export class Vault {
     return this.#printOfKey(held, visit)
   }
 
+  /** Which secrets and pictures of labels of a visit its data key does not open: it is another one than they were sealed under. */
+  async notOpened(db: Connection, visit: string): Promise<{ refs: string[]; pictures: string[] }> {
+    const dataKey = await this.#dataKey(db, visit, false)
+    const opens = (ref: string, sealed: Buffer) => {
+      try {
+        openValue(dataKey, sealed, `${visit}/${ref}`)
+        return true
+      } catch {
+        return false
+      }
+    }
+    const closed = <T extends { ref: string }>(list: readonly T[], of: (item: T) => Buffer) =>
+      list.filter((item) => of(item).length > 0 && !opens(item.ref, of(item))).map(({ ref }) => ref)
+    return {
+      refs: closed(await sealedSecrets(db, visit), ({ sealed }) => sealed),
+      pictures: closed(await labelPictures(db, visit), ({ picture }) => picture)
+    }
+  }
+
   /** Puts a visit's secrets under another data key. */
   async #putUnder(db: Connection, visit: string, dataKey: Buffer, staying: readonly OpenSecret[]): Promise<void> {
     await replaceKey(db, visit, await this.#wrap(db, dataKey, visit))
