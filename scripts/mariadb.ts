@@ -70,8 +70,8 @@ export async function startMariaDb(
       `CREATE DATABASE IF NOT EXISTS ${DATABASE} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;`,
       `CREATE USER IF NOT EXISTS 'pasado'@'127.0.0.1' IDENTIFIED BY '${password}';`,
       `GRANT ALL ON ${DATABASE}.* TO 'pasado'@'127.0.0.1';`,
-      // Where the binary log stands is noted in each backup.
-      ...(isLogged ? [`GRANT BINLOG MONITOR ON *.* TO 'pasado'@'127.0.0.1';`] : [])
+      // For backups: where the binary log stands is noted, and what came after is put on top.
+      `GRANT BINLOG MONITOR, BINLOG REPLAY ON *.* TO 'pasado'@'127.0.0.1';`
     ].join('\n'),
     { mode: 0o600 }
   )

@@ -1,4 +1,5 @@
 import { readFileSync, statSync } from 'node:fs'
+import { masterKeyFrom } from '@pasado/server/vault/master-key'
 import type { SealedTo } from '@pasado/server/backup/sealed-stream'
 
 const LEAST_LETTERS = 12
@@ -23,10 +24,8 @@ export function sealedTo(keyFile: string | undefined): SealedTo {
 }
 
 /** The master key as it is set. @throws Error where it is not whole */
-export const masterKeyOf = async (keyFile: string): Promise<Buffer> => {
-  const { masterKeyFrom } = await import('@pasado/server/vault/master-key')
-  return process.env.MASTER_KEY ? Buffer.from(process.env.MASTER_KEY, 'hex') : masterKeyFrom(keyFile)
-}
+export const masterKeyOf = async (keyFile: string): Promise<Buffer> =>
+  process.env.MASTER_KEY ? Buffer.from(process.env.MASTER_KEY, 'hex') : masterKeyFrom(keyFile)
 
 /** Runs a command; what is wrong is told in a line, and its status is 2. */
 export async function asCommand(work: () => Promise<number>): Promise<never> {

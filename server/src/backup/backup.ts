@@ -9,7 +9,7 @@ import { z } from 'zod'
 import { databaseAddress } from '../db/hosts'
 import { row, type Connection } from '../db/pool'
 import type { EpochStore } from '../vault/epoch-store'
-import { clientOn, endedWell } from './client'
+import { clientOn, endedWell, together } from './client'
 import { copyOfKeys, writeKeysCopy } from './keys-copy'
 import { opening, sealing, type SealedTo } from './sealed-stream'
 
@@ -60,6 +60,7 @@ export async function backUp(options: BackupOptions): Promise<{ folder: string; 
   const lines = Number((await row<{ many: number }>(db, 'SELECT COUNT(*) AS many FROM entries'))!.many)
   const isLogged = Number((await row<{ on: number }>(db, 'SELECT @@log_bin AS `on`'))!.on) === 1
   const { database } = databaseAddress.parse(url)
+  const seal = await sealing(to)
   const dump = clientOn('mariadb-dump', url, [
     '--single-transaction',
     '--quick',
@@ -70,16 +71,14 @@ export async function backUp(options: BackupOptions): Promise<{ folder: string; 
     database
   ])
   const written = new Looked()
-  await Promise.all([
-    pipeline(
-      dump.stdout,
-      passing(written),
-      createGzip({ level: 6 }),
-      await sealing(to),
-      createWriteStream(join(folder, DUMP), { mode: 0o600, flags: 'wx', flush: true })
-    ),
-    endedWell('mariadb-dump', dump)
-  ])
+  const packed = pipeline(
+    dump.stdout,
+    passing(written),
+    createGzip({ level: 6 }),
+    seal,
+    createWriteStream(join(folder, DUMP), { mode: 0o600, flags: 'wx', flush: true })
+  )
+  await together([endedWell('mariadb-dump', dump)], [packed])
   // After the database: a data key that is in the dump and lives is in this copy, however it was wrapped since.
   await writeKeysCopy(keysFile, await copyOfKeys(db, master, store, now), to)
   const read = new Looked()

@@ -12,6 +12,16 @@ export function clientOn(program: string, url: string, words: readonly string[])
   )
 }
 
+/**
+ * Waits for all that works together on one stream. Where one ends, the others find their pipe broken: told is what the programs say first.
+ * @throws Error
+ */
+export async function together(programs: readonly Promise<void>[], streams: readonly Promise<void>[]): Promise<void> {
+  const outcomes = await Promise.allSettled([...programs, ...streams])
+  const failed = outcomes.find((outcome) => outcome.status === 'rejected')
+  if (failed) throw failed.reason
+}
+
 /** Waits until a program ends. @throws Error with what it said where it did not end well */
 export function endedWell(program: string, child: ChildProcessWithoutNullStreams): Promise<void> {
   let said = ''

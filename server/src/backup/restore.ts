@@ -10,7 +10,7 @@ import { openPool } from '../db/pool'
 import { EpochStore } from '../vault/epoch-store'
 import { companyKeys, masterKeyFrom } from '../vault/master-key'
 import { openDump, readSheet, type BackupSheet } from './backup'
-import { clientOn, endedWell } from './client'
+import { clientOn, endedWell, together } from './client'
 import { isEmptyDatabase, readKeysCopy, type KeysCopy } from './keys-copy'
 import type { SealedTo } from './sealed-stream'
 
@@ -59,7 +59,7 @@ export async function restore(options: RestoreOptions): Promise<{ sheet: BackupS
       )
     await putKeys(keys, keyFile, epochFile)
     const client = clientOn('mariadb', url, ['--default-character-set=utf8mb4', databaseAddress.parse(url).database])
-    await Promise.all([openDump(folder, to, client.stdin), endedWell('mariadb', client)])
+    await together([endedWell('mariadb', client)], [openDump(folder, to, client.stdin)])
     if (binaryLogs.length > 0) await goOn(url, sheet.position!, binaryLogs, until)
     await migrate(url)
     await setEpochs(db, new EpochStore(epochFile, companyKeys(Buffer.from(keys.master, 'hex')).wrap).names(), now)
@@ -86,11 +86,10 @@ async function goOn(
   ]
   const reading = spawn('mariadb-binlog', words, { env: { ...process.env, TZ: 'UTC' }, stdio: 'pipe' })
   const client = clientOn('mariadb', url, ['--binary-mode', databaseAddress.parse(url).database])
-  await Promise.all([
-    pipeline(reading.stdout, client.stdin),
-    endedWell('mariadb-binlog', reading),
-    endedWell('mariadb', client)
-  ])
+  await together(
+    [endedWell('mariadb', client), endedWell('mariadb-binlog', reading)],
+    [pipeline(reading.stdout, client.stdin)]
+  )
 }
 
 /** Puts the keys into their files, readable by their owner only. @throws Error where others are there; then nothing was written */
