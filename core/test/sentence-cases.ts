@@ -52,6 +52,26 @@ const lampsOf =
       lamps: Object.entries(lamps).map(([lamp, [colour, pattern]]) => ({ lamp, colour, pattern }))
     })
 
+/** A node in a long room, farther than the plan is sure of. */
+const far = () =>
+  drawn()
+    .write('room.set', { id: idOf('r2'), set: { widthM: 20 } })
+    .write('unit.set', { id: node, set: { x: 16 } })
+const readBeside = (set: Record<string, unknown>) => (log: Log) =>
+  log.write('reading.set', {
+    id: idOf('read'),
+    set: { room: idOf('r2'), unit: router, band: '5', dbm: -55, x: 16, y: 2, ...set }
+  })
+const withPortsTested = () => {
+  const log = complete()
+  for (const id of [router, node])
+    log.write('measurement.set', {
+      id: idOf(`port ${id}`.slice(-8)),
+      set: { at: 'port', unit: id, runs: [{ downMbps: 290 }] }
+    })
+  return log
+}
+
 /** Each sentence that a rule can say and no other case brings it to say: said.test.ts holds that none is left. */
 export const sentenceCases: RuleCase[] = [
   [
@@ -488,5 +508,55 @@ export const sentenceCases: RuleCase[] = [
     () => choices(complete()),
     another({ use: 'guest' }),
     'breaks'
+  ],
+  ['place-spacing', 'read at its place', far, readBeside({}), 'holds'],
+  ['place-spacing', 'read just as far from it as counts', far, readBeside({ y: 4 }), 'holds'],
+  ['place-spacing', 'read in its room, at no point that is noted', far, readBeside({ x: null, y: null }), 'holds'],
+  ['place-spacing', 'read in its room, how deep in it is not noted', far, readBeside({ y: null }), 'holds'],
+  ['place-spacing', 'read in its room, how far along it is not noted', far, readBeside({ x: null }), 'holds'],
+  ['place-spacing', 'read too far from it', far, readBeside({ x: 13.9 }), 'unproven'],
+  ['place-spacing', 'read in another room', far, readBeside({ room: idOf('r1') }), 'unproven'],
+  ['place-spacing', 'read of itself', far, readBeside({ unit: node }), 'unproven'],
+  ['place-spacing', 'read at the band that reaches farther', far, readBeside({ band: '2.4' }), 'unproven'],
+  ['place-spacing', 'a reading without a value', far, readBeside({ dbm: null }), 'unproven'],
+  [
+    'place-spacing',
+    'read twice, the last time weak',
+    far,
+    all(readBeside({}), (log) =>
+      log.write('reading.set', {
+        id: idOf('read2'),
+        set: { room: idOf('r2'), unit: router, band: '5', dbm: -80 }
+      })
+    ),
+    'breaks'
+  ],
+  [
+    'place-spacing',
+    'read, and taken out again',
+    far,
+    all(readBeside({}), (log) => log.write('thing.removed', { thing: 'reading', id: idOf('read') })),
+    'unproven'
+  ],
+  [
+    'prove-wired',
+    'a modem has ports that nobody need test',
+    complete,
+    unit(second, { model: 'karstine-sill', modelVersion: 1, role: 'modem' }),
+    'unproven'
+  ],
+  [
+    'prove-wired',
+    'an access point hangs on the one port that it has',
+    () => withPortsTested(),
+    unit(second, { model: 'tolvane-spindle', modelVersion: 1, role: 'access-point' }),
+    'holds'
+  ],
+  [
+    'prove-wired',
+    'an access point that has ports beside the one it hangs on',
+    () => withPortsTested(),
+    oldRouter(),
+    'unproven'
   ]
 ]
