@@ -46,7 +46,7 @@ async function settleVisit({ vault }: Services, open: OpenVisit, keys: KeysCopy,
   const lost = living ? await vault.notOpened(connection, head.id) : { refs: null, pictures: null }
   const { record } = open.state
   const left = secretsLeft(record).map(({ ref }) => ref)
-  const gone = lost.refs === null ? left : left.filter((ref) => lost.refs!.includes(ref))
+  const gone = lost.refs === null ? left : left.filter((ref) => lost.refs?.includes(ref))
   for (const ref of gone) await emptySecret(connection, head.id, ref)
   for (const { ref } of await labelPictures(connection, head.id))
     if (lost.pictures === null || lost.pictures.includes(ref))
