@@ -7,6 +7,8 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { gunzipSync } from 'node:zlib'
 import { describe, expect, it, vi } from 'vitest'
+import { EpochStore } from '@pasado/server/vault/epoch-store'
+import { companyKeys } from '@pasado/server/vault/master-key'
 import { main } from '../src/main'
 
 const pasado = join(import.meta.dirname, '../bin/pasado.mjs')
@@ -226,6 +228,30 @@ describe('pasado demo', () => {
   ])('%j is refused with what to do', async (words, said) => {
     expect(await within(words)).toMatchObject({ status: 2, err: expect.stringContaining(said) as string })
   })
+})
+
+describe('pasado keys', () => {
+  it('brings epoch keys from one machine to another of the company, and to no other', async () => {
+    const machine = (name: string, master: string) => {
+      const keyFile = join(folder, name)
+      writeFileSync(keyFile, master.repeat(64), { mode: 0o600 })
+      return (what: string, input = '') =>
+        run(['keys', what], input, { KEY_FILE: keyFile, EPOCH_FILE: `${keyFile}.epochs`, MASTER_KEY: '' })
+    }
+    const [one, two, another] = [machine('one', 'a'), machine('two', 'a'), machine('another', 'b')]
+    new EpochStore(join(folder, 'one.epochs'), companyKeys(Buffer.from('a'.repeat(64), 'hex')).wrap).add()
+    const { out } = await one('send')
+    expect(await two('take', out)).toMatchObject({ status: 0, out: '1 keys taken over.\n' })
+    expect(await two('take', out)).toMatchObject({ status: 0, out: '0 keys taken over.\n' })
+    expect(await another('take', out)).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('another company') as string
+    })
+    expect(await one('lend')).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('pasado keys send') as string
+    })
+  }, 60_000)
 })
 
 describe('pasado labels', () => {
