@@ -152,16 +152,23 @@ describe('a backup', () => {
       .map((line) => line.trim())
       .filter(Boolean)
   }
-  const carryOut = (what: string, folder: string, database: { folder: string; port: number }, key: string) => {
+  const carryOut = (what: string, folder: string, database: { folder: string; url: string }) => {
     for (const command of commandsOf(what)) {
       const { status, stderr } = spawnSync('bash', ['-c', command], {
-        cwd: folder,
+        cwd: root,
         encoding: 'utf8',
         env: {
           ...process.env,
-          DB_PASSWORD: readFileSync(join(database.folder, 'db-password'), 'utf8').trim(),
-          DB_PORT: String(database.port),
-          KEY_FILE: key
+          DATABASE_URL: database.url,
+          KEY_FILE: join(database.folder, 'key'),
+          PASADO_PASSPHRASE: 'demo: tide table behind the door',
+          BACKUPS: join(folder, 'backups'),
+          BACKUP: join(
+            folder,
+            'backups',
+            readdirSync(folder).length ? readdirSync(join(folder, 'backups')).at(-1)! : ''
+          ),
+          KEYS: join(folder, 'keys')
         }
       })
       if (status !== 0) throw new Error(`${command}\n${stderr}`)
@@ -176,8 +183,8 @@ describe('a backup', () => {
       const before = await servicesOn(from.url, join(from.folder, 'key'))
       await loadCompany(before, new Date())
       await loadVisits(before, demoVisits().slice(0, 4), new Date())
-      carryOut('backup', folder, from, join(from.folder, 'key'))
-      carryOut('restore', folder, to, join(to.folder, 'key'))
+      carryOut('backup', folder, from)
+      carryOut('restore', folder, to)
       expect(existsSync(join(to.folder, 'key'))).toBe(true)
       const after = await servicesOn(to.url, join(to.folder, 'key'))
       const everything = async ({ db }: typeof before) =>
