@@ -8,6 +8,7 @@ import { grantRunning } from './db/grants'
 import { underLease } from './db/lease'
 import { migrate, noteRebuilt } from './db/migrate'
 import { openPool, type Db } from './db/pool'
+import { anyKey } from './db/vault-keys'
 import { Sparing } from './db/sparing'
 import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
@@ -45,10 +46,13 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
   if (config.MIGRATE_URL) await grantRunning(config.MIGRATE_URL, config.DATABASE_URL)
   const db = openPool(config.DATABASE_URL)
   try {
+    const isNew = (await companyFact(db, 'key-print')) === null && (await anyKey(db)) === null
     const keys = await keysOf(db, config)
     const epochs = new EpochStore(epochFileOf(config), keys.wrap)
-    if (await mustHaveEpochs(db, epochs))
-      await renewEpochs({ db, url: setUp, store: epochs, mayBegin: config.KEY_NODES === '' })
+    await mustHaveEpochs(db, epochs)
+    // In one of before older programs may run beside this one, and could not open what is wrapped in an epoch.
+    if (isNew && config.KEY_NODES === '')
+      await renewEpochs({ db, url: setUp, store: epochs, mayBegin: true, beginFirst: true })
     const vault = new Vault(keys, epochs)
     const logbook = new Logbook(db, vault, keys, (rule, error) =>
       log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')

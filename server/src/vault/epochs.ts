@@ -1,7 +1,7 @@
 import { beginEpoch, endedEpochs, endEpoch, livingEpochs, lockEpoch, type KeyEpoch } from '../db/key-epochs'
 import { underLease } from '../db/lease'
 import { transactionOn, type Connection, type Db } from '../db/pool'
-import { anyKey, lockKeysOf, replaceKey } from '../db/vault-keys'
+import { lockKeysOf, replaceKey } from '../db/vault-keys'
 import { openValue, sealValue } from './envelope'
 import type { EpochStore } from './epoch-store'
 
@@ -28,7 +28,7 @@ export interface EpochOptions {
   mayBegin: boolean
   /** Told once a key is made and not in use yet: it goes to other machines then. */
   onMade?: () => Promise<void>
-  /** Begins the first one in a company of before there were any: somebody says that no older program runs beside this one. */
+  /** Begins the first one: the company is new, or somebody says that no older program runs beside this one. */
   beginFirst?: boolean
   /** Begins one even where nothing was erased. */
   always?: boolean
@@ -74,9 +74,7 @@ async function begunAnew(
   const used = living.at(-1)
   const dayOf = (at: Date) => at.toISOString().slice(0, 10)
   // In a company of before there were epochs older programs may run beside this one, and could not open what is wrapped in one.
-  const isDue = used
-    ? used.erasedAt !== null && dayOf(used.erasedAt) < dayOf(now)
-    : beginFirst || (await anyKey(db)) === null
+  const isDue = used ? used.erasedAt !== null && dayOf(used.erasedAt) < dayOf(now) : beginFirst
   if (!always && !(mayBegin && isDue)) return null
   const name = store.add()
   await onMade?.()
@@ -131,11 +129,8 @@ function endedWhole(db: Db, store: EpochStore, name: string, used: string, now: 
 
 /**
  * Makes sure that the keys of all living epochs are on this machine.
- * @returns whether none was begun yet, in a company that has no secret either
  * @throws EpochMissing where one is not here
  */
-export async function mustHaveEpochs(db: Connection, store: EpochStore): Promise<boolean> {
-  const living = await livingEpochs(db)
-  for (const { name } of living) store.wrapping(name)
-  return living.length === 0 && (await anyKey(db)) === null
+export async function mustHaveEpochs(db: Connection, store: EpochStore): Promise<void> {
+  for (const { name } of await livingEpochs(db)) store.wrapping(name)
 }
