@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http'
 import type { Pool as CallbackPool } from 'mysql2'
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client'
 import { erasuresDue } from './db/erasures'
+import { countToCount } from './db/figures'
 import { retriesSoFar, writersOf, type Db } from './db/pool'
 import { countToJudge } from './db/visits'
 import type { LiveFeed } from './http/live'
@@ -66,6 +67,7 @@ export class Metrics {
       () => live.ageMs() / 1_000
     )
     gauge('pasado_visits_to_judge', 'Visits whose findings are not listed yet', () => countToJudge(db))
+    gauge('pasado_visits_to_count', 'Sealed visits that are in no figure yet', () => countToCount(db))
     gauge('pasado_erasures_due', 'Visits whose secrets were to be erased by now', () => erasuresDue(db, new Date()))
   }
 

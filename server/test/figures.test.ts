@@ -1,14 +1,18 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { loadLargeCompany } from '../../scripts/large-company'
-import { figuresByModel, figuresByMonth } from '../src/db/figures'
+import { countSealed, countToCount, figuresByModel, figuresByMonth } from '../src/db/figures'
+import { rebuildProjections } from '../src/logbook/rebuild'
+import { serverAuthor } from '../src/logbook/server-author'
+import { setSeal } from '../src/logbook/visits'
 import { firstDay } from '../src/http/routes/figures'
 import { rows } from '../src/db/pool'
-import { Caller, startCompany } from '@pasado/testing/company'
+import { Caller, openAVisit, startCompany } from '@pasado/testing/company'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 beforeAll(async () => {
   company = await startCompany()
   await loadLargeCompany(company.services, { homes: 150, today: new Date() })
+  while (await countSealed(company.services.db));
 })
 afterAll(() => company.stop())
 
@@ -65,12 +69,48 @@ it('a month begins on its first day, this one counted, also across a year’s en
   expect(firstDay(3, new Date('2026-01-15T00:00:00Z')).toISOString()).toBe('2025-11-01T00:00:00.000Z')
 })
 
-it('figures are led by the index of sealing, not by a look at every finding', async () => {
-  for (const { table, type } of await rows<{ table: string; type: string }>(
+it('are kept as visits are sealed: each is in them once, whoever counts, and counting anew gives the same', async () => {
+  const { db, logbook, followUp } = company.services
+  const all = async () => ({
+    months: await rows(db, 'SELECT * FROM rule_months ORDER BY rule, month'),
+    models: await rows(db, 'SELECT * FROM rule_models ORDER BY rule, month, model')
+  })
+  const before = await all()
+  await Promise.all([1, 2, 3].map(() => countSealed(db)))
+  expect(await all()).toEqual(before)
+  const visit = await openAVisit(await Caller.as(company.running, 'isolde'))
+  await followUp.caughtUp(5_000)
+  await countSealed(db)
+  // An open visit is in no figure.
+  expect(await all()).toEqual(before)
+  await logbook.write(visit, new Date(), (open) => setSeal(logbook, open, serverAuthor))
+  await followUp.caughtUp(5_000)
+  await Promise.all([1, 2, 3].map(() => countSealed(db)))
+  expect(await countToCount(db)).toBe(0)
+  const after = await all()
+  const total = (months: Awaited<ReturnType<typeof all>>['months']) =>
+    (months as unknown as Month[])
+      .filter(({ rule }) => rule === 'hand-custody')
+      .reduce((sum, { visits }) => sum + visits, 0)
+  expect(total(after.months)).toBe(total(before.months) + 1)
+  await rebuildProjections(logbook)
+  expect(await all()).toEqual(after)
+})
+
+it('are read from what is kept, with no look at visits or findings', async () => {
+  for (const sql of [
+    "SELECT rule FROM rule_months WHERE month >= '2026-01' ORDER BY rule, month",
+    "SELECT model FROM rule_models WHERE rule = 'firm-minimum' AND month >= '2026-01' GROUP BY model"
+  ])
+    expect((await rows<{ table: string }>(company.services.db, `EXPLAIN ${sql}`)).map(({ table }) => table)).toEqual([
+      /FROM (\w+)/.exec(sql)![1]
+    ])
+  // What is to be counted is found by its index.
+  const [plan] = await rows<{ key: string }>(
     company.services.db,
-    "EXPLAIN SELECT STRAIGHT_JOIN f.rule FROM visits v FORCE INDEX (by_seal) JOIN findings f FORCE INDEX (PRIMARY) ON f.visit_id = v.id WHERE v.sealed_at >= '2026-01-01' AND f.outcome <> 'not-here' GROUP BY v.id, f.rule"
-  ))
-    expect(`${table} ${type}`).not.toMatch(/ ALL$/)
+    'EXPLAIN SELECT id FROM visits FORCE INDEX (to_count) WHERE counted = FALSE AND sealed_at IS NOT NULL AND to_judge = FALSE ORDER BY sealed_at LIMIT 50'
+  )
+  expect(plan!.key).toBe('to_count')
 })
 
 it('many who ask at once share an answer, and never hold more than two connections', async () => {

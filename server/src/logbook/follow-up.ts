@@ -1,4 +1,5 @@
 import { summarise } from '@pasado/core/documents/visit-summary'
+import { countSealed } from '../db/figures'
 import { listedFindings, projectFindings } from '../db/projections'
 import { transactionOn } from '../db/pool'
 import { allToJudge, setSummary, toJudge } from '../db/visits'
@@ -9,6 +10,8 @@ const AFTER_MS = 40
 /** So often it is looked for visits that another process was to judge, and did not, ms. */
 const SWEEP_MS = 5_000
 const MOST_A_SWEEP = 100
+/** So often a sweep counts fifty sealed visits, at most: after an upgrade there are many. */
+const MOST_COUNTS = 40
 const MOST_TRIES = 5
 
 /**
@@ -52,6 +55,7 @@ export class FollowUp {
   async sweep(): Promise<void> {
     try {
       for (const visit of await allToJudge(this.logbook.db, MOST_A_SWEEP)) this.note(visit)
+      await this.#count(MOST_COUNTS)
     } catch (error) {
       if (!this.#over) this.onError(error)
     }
@@ -80,20 +84,34 @@ export class FollowUp {
   }
 
   async #judgeAll(visits: readonly string[]): Promise<void> {
+    let isSealed = false
     for (const visit of visits)
       try {
-        await listVerdicts(this.logbook, visit)
+        isSealed = (await listVerdicts(this.logbook, visit)) || isSealed
       } catch (error) {
         if (!this.#over) this.onError(error)
       }
+    if (isSealed) await this.#count(1)
+  }
+
+  /** Adds what was sealed to the figures. */
+  async #count(mostTimes: number): Promise<void> {
+    try {
+      for (let times = 0; times < mostTimes && !this.#over; times++) if (!(await countSealed(this.logbook.db))) return
+    } catch (error) {
+      if (!this.#over) this.onError(error)
+    }
   }
 }
 
-/** Asks the rules of a visit that was written in since they were asked last, and lists what they say. */
-export async function listVerdicts({ db, states }: Logbook, visit: string): Promise<void> {
+/**
+ * Asks the rules of a visit that was written in since they were asked last, and lists what they say.
+ * @returns whether it is sealed
+ */
+export async function listVerdicts({ db, states }: Logbook, visit: string): Promise<boolean> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     const due = await toJudge(db, visit)
-    if (!due) return
+    if (!due) return false
     const held = states.held(visit)
     const state = held && held.seq >= due.seq ? held : await states.at(db, visit, due.seq)
     const { record } = state
@@ -107,6 +125,7 @@ export async function listVerdicts({ db, states }: Logbook, visit: string): Prom
       projectFindings(visit, due.home, { record, findings }, await listedFindings(connection, visit), last)
       return true
     })
-    if (isListed) return
+    if (isListed) return record.seal !== null
   }
+  return false
 }

@@ -4,6 +4,7 @@ import { everyVisit, lockVisit, setSummary, type VisitHead } from '../db/visits'
 import { summarise } from '@pasado/core/documents/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
+import { countSealed, forgetFigures } from '../db/figures'
 import { clearProjections, project, projectFindings } from '../db/projections'
 
 /**
@@ -17,6 +18,7 @@ export async function rebuildProjections(
   onProgress: (done: number, of: number) => void = () => undefined
 ): Promise<number> {
   const states = new VisitStates()
+  await transactionOn(logbook.db, null, (connection) => forgetFigures(connection))
   let done = 0
   const visits = await everyVisit(logbook.db)
   for (const id of visits) {
@@ -26,6 +28,7 @@ export async function rebuildProjections(
     states.forget(id)
     onProgress(++done, visits.length)
   }
+  while (await countSealed(logbook.db));
   return visits.length
 }
 
