@@ -96,7 +96,9 @@ describe.skipIf(!isHere)('the release before', () => {
       const secret = { ref, purpose: 'wifi-passphrase', thing: 'network', id: uuidv7(), origin: 'typed', value }
       expect((await callers[at]!.call('POST', `/visits/${visit}/secrets`, secret)).status).toBeLessThan(300)
       for (const caller of callers)
-        expect((await caller.call('POST', `/visits/${visit}/secrets/${ref}/show`, { why: 'checking it' })).body).toEqual({
+        expect(
+          (await caller.call('POST', `/visits/${visit}/secrets/${ref}/show`, { why: 'checking it' })).body
+        ).toEqual({
           value
         })
     }

@@ -14,7 +14,7 @@ export interface Behind {
  * `deploy/haproxy.cfg` says for real machines.
  */
 export function proxySettings(
-  sql: { port: number; nodes: Behind[] },
+  sql: { port: number; reads: number; nodes: Behind[] },
   http: { port: number; servers: Behind[] }
 ): string {
   return `global
@@ -34,6 +34,15 @@ listen database
   option httpchk GET /
   default-server inter 1s fall 2 rise 2 on-marked-down shutdown-sessions on-marked-up shutdown-backup-sessions
 ${sql.nodes.map(({ name, port, check }, at) => `  server ${name} 127.0.0.1:${port} check port ${check}${at > 0 ? ' backup' : ''}`).join('\n')}
+
+# Reads that may be a moment behind: any node in step, the one that is written to last.
+listen reads
+  bind 127.0.0.1:${sql.reads}
+  mode tcp
+  balance leastconn
+  option httpchk GET /
+  default-server inter 1s fall 2 rise 2 on-marked-down shutdown-sessions
+${sql.nodes.map(({ name, port, check }, at) => `  server ${name} 127.0.0.1:${port} check port ${check}${at === 0 ? ' backup' : ''}`).join('\n')}
 
 frontend pasado
   bind 127.0.0.1:${http.port}

@@ -14,6 +14,8 @@ const settings = z.object({
   DATABASE_URL: databaseUrl,
   /** The same database for a user who may set it up and grant: the one of DATABASE_URL is given what it needs then, and cannot change the logbook. */
   MIGRATE_URL: databaseUrl.optional(),
+  /** Where any node of the database answers, for reads that may be a moment behind: figures, advisories, what a draft would have said. */
+  READ_URL: databaseUrl.optional(),
   KEY_FILE: z.string().min(1),
   /** The keys of the epochs; beside the key file where it is left out. */
   EPOCH_FILE: z.string().min(1).optional(),

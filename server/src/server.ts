@@ -9,6 +9,7 @@ import { underLease } from './db/lease'
 import { migrate, noteRebuilt } from './db/migrate'
 import { openPool, type Db } from './db/pool'
 import { anyKey } from './db/vault-keys'
+import { Reads } from './db/reads'
 import { Sparing } from './db/sparing'
 import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
@@ -73,6 +74,7 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     return {
       config,
       db,
+      reads: new Reads(db, config.READ_URL ?? null),
       keys,
       epochs,
       vault,
@@ -166,5 +168,6 @@ async function close(server: Server, services: Services): Promise<void> {
     setTimeout(() => server.closeAllConnections(), DRAIN_LIMIT_S * 1_000).unref()
   })
   await services.followUp.close()
+  await services.reads.close()
   await services.db.end()
 }

@@ -1,6 +1,7 @@
 import type { Logger } from 'pino'
 import type { Config } from './config'
 import type { Db } from './db/pool'
+import type { Reads } from './db/reads'
 import type { Sparing } from './db/sparing'
 import type { LiveFeed } from './http/live'
 import type { FollowUp } from './logbook/follow-up'
@@ -14,6 +15,8 @@ import type { Vault } from './vault/vault'
 export interface Services {
   config: Config
   db: Db
+  /** Where what may be a moment behind is read. */
+  reads: Reads
   keys: CompanyKeys
   epochs: EpochStore
   vault: Vault

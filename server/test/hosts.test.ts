@@ -2,6 +2,7 @@ import { connect, createServer, type Server, type Socket } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { databaseAddress } from '../src/db/hosts'
 import { isInTrouble, openPool, row, run, transactionOn, type Db } from '../src/db/pool'
+import { Reads } from '../src/db/reads'
 import { emptyDatabase, freePort } from '@pasado/testing/database'
 
 describe('where a database is', () => {
@@ -122,4 +123,29 @@ it('a connection is waited for a while, not for ever: then it is said that nothi
   for (const connection of held) connection.release()
   expect(await Promise.all(Array.from({ length: 6 }, () => row(few, 'SELECT 1 AS one')))).toHaveLength(6)
   await few.end()
+})
+
+describe('reads that may be a moment behind', () => {
+  it('go to another node, and to the one that is written to where no other answers', async () => {
+    const database = await emptyDatabase()
+    const [own, other] = [openPool(database.url, 1), await emptyDatabase()]
+    const reads = new Reads(own, other.url)
+    const nobody = new Reads(own, `mysql://pasado:x@127.0.0.1:${await freePort()}/pasado`)
+    const where = (from: Reads) =>
+      from.ask(async (db) => (await row<{ name: string }>(db, 'SELECT DATABASE() AS name'))!.name)
+    try {
+      const nameOf = (url: string) => databaseAddress.parse(url).database
+      expect(await where(reads)).toBe(nameOf(other.url))
+      expect(await where(nobody)).toBe(nameOf(database.url))
+      expect(await where(new Reads(own, null))).toBe(nameOf(database.url))
+      // What is wrong with the question is said as it is.
+      await expect(reads.ask((db) => run(db, 'SELECT nonsense'))).rejects.toThrow('nonsense')
+    } finally {
+      await reads.close()
+      await nobody.close()
+      await own.end()
+      await database.drop()
+      await other.drop()
+    }
+  }, 30_000)
 })

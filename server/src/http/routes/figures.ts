@@ -13,14 +13,14 @@ export const figuresRoutes = routesOf(figuresApi, {
     json: {
       since: firstDay(months, new Date()).toISOString(),
       rules: await services.sparing.ask(`months ${months}`, () =>
-        figuresByMonth(services.db, firstDay(months, new Date()))
+        services.reads.ask((db) => figuresByMonth(db, firstDay(months, new Date())))
       )
     }
   }),
   readFiguresOfRule: async ({ services, params, query: { months } }) => ({
     json: {
       models: await services.sparing.ask(`models ${params.rule} ${months}`, () =>
-        figuresByModel(services.db, params.rule, firstDay(months, new Date()))
+        services.reads.ask((db) => figuresByModel(db, params.rule, firstDay(months, new Date())))
       )
     }
   })

@@ -41,7 +41,9 @@ export const standardsRoutes = routesOf(standardsApi, {
   },
   readStandardEffect: async ({ services, body: { standard: given, before } }) => {
     const draft = checked(given)
-    const visits = await sealedBefore(services.db, before ? new Date(before) : new Date(Date.now() + 1000), AT_ONCE)
+    const visits = await services.reads.ask((db) =>
+      sealedBefore(db, before ? new Date(before) : new Date(Date.now() + 1000), AT_ONCE)
+    )
     const changes: {
       rule: string
       name: string
