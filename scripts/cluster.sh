@@ -17,6 +17,13 @@ fi
 if [ "$(id -u)" -eq 0 ] && ! grep -q '^uid = root$' "$tools/usr/bin/wsrep_sst_rsync"; then
   sed -i 's/^use chroot = no$/use chroot = no\nuid = root\ngid = root/' "$tools/usr/bin/wsrep_sst_rsync"
 fi
+# A clock that is off is made by Debian's libfaketime, for the one process that is to have it.
+if [ ! -d "$tools/usr/lib" ] || ! find "$tools/usr/lib" -name libfaketime.so.1 | grep -q .; then
+  (cd "$tools" && apt-get download -qq libfaketime >"$root/.data/apt.log" 2>&1 && dpkg-deb -x libfaketime_*.deb . && rm libfaketime_*.deb) \
+    || { tail -5 "$root/.data/apt.log" >&2; echo "Debian's libfaketime could not be fetched." >&2; exit 1; }
+fi
+PASADO_FAKETIME="$(find "$tools/usr/lib" -name libfaketime.so.1 | head -1)"
+export PASADO_FAKETIME
 export PATH="$tools/usr/bin:$PATH"
 if [ "${1:-}" = chaos ]; then
   shift

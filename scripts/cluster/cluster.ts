@@ -1,7 +1,8 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { clockOff } from './clock'
 import { proxySettings, startProxy } from './haproxy'
 import { GaleraNode, portsFrom } from './node'
 import { serveNodeCheck } from './node-check'
@@ -130,8 +131,11 @@ export class Cluster {
     ].join('\n')
   }
 
-  /** Starts a process of the server, and waits until the proxy may send it calls. */
-  async startServer(at: number): Promise<void> {
+  /**
+   * Starts a process of the server, and waits until the proxy may send it calls.
+   * @param clock how far its clock is off, such as +3d
+   */
+  async startServer(at: number, clock?: string): Promise<void> {
     const port = this.base + 60 + at
     const log = openSync(join(this.folder, `p${at + 1}.log`), 'a', 0o600)
     const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/start.ts')], {
@@ -139,6 +143,7 @@ export class Cluster {
       stdio: ['ignore', log, log],
       env: {
         ...process.env,
+        ...(clock && clockOff(clock)),
         npm_lifecycle_event: undefined,
         DATABASE_URL: this.runningUrl,
         MIGRATE_URL: this.maintenanceUrl,
@@ -172,9 +177,17 @@ export class Cluster {
     await ended
   }
 
+  /** Fills the disk of a node whose data is on one of its own, and gives the room back. @returns what gives it back */
+  fill(at: number): () => void {
+    const file = join(this.folder, this.nodes[at]!.name, 'data', 'in-the-way')
+    spawnSync('dd', ['if=/dev/zero', `of=${file}`, 'bs=1M'], { stdio: 'ignore' })
+    return () => rmSync(file, { force: true })
+  }
+
   /** Takes the data of a node that does not run away. */
   empty(at: number): void {
-    rmSync(join(this.folder, this.nodes[at]!.name, 'data'), { recursive: true, force: true })
+    const data = join(this.folder, this.nodes[at]!.name, 'data')
+    for (const name of readdirSync(data)) rmSync(join(data, name), { recursive: true, force: true })
   }
 
   /** The tables that are not the same on every node. */

@@ -1,4 +1,5 @@
-import { spawn, type ChildProcess } from 'node:child_process'
+import { clockOff } from './clock'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { existsSync, mkdirSync, openSync, readFileSync } from 'node:fs'
 import { userInfo } from 'node:os'
 import { join } from 'node:path'
@@ -51,8 +52,12 @@ export class GaleraNode {
     return this.#child !== null && this.#child.exitCode === null && this.#child.signalCode === null
   }
 
-  /** @param first begins the cluster: one node of one that has none, or whose nodes all ended @param init SQL that a new cluster begins with */
-  async start(first: boolean, init?: string): Promise<void> {
+  /**
+   * @param first begins the cluster: one node of one that has none, or whose nodes all ended
+   * @param init SQL that a new cluster begins with
+   * @param clock how far its clock is off, such as -3d
+   */
+  async start(first: boolean, init?: string, clock?: string): Promise<void> {
     const own = join(this.folder, this.name)
     const [data, passing] = [join(own, 'data'), join(own, 'tmp')]
     for (const path of [data, passing]) mkdirSync(path, { recursive: true, mode: 0o700 })
@@ -63,7 +68,7 @@ export class GaleraNode {
       [...this.#settings(own), ...(first ? ['--wsrep-new-cluster'] : []), ...(init ? [`--init-file=${init}`] : [])],
       {
         stdio: ['ignore', log, log],
-        env: { ...process.env, TMPDIR: passing }
+        env: { ...process.env, ...(clock && clockOff(clock)), TMPDIR: passing }
       }
     )
     this.#child = child
@@ -82,6 +87,25 @@ export class GaleraNode {
       .slice(-15)
       .join('\n')
     throw new Error(`${this.name} did not come into the cluster:\n${log}`)
+  }
+
+  /** Cuts it off from the other nodes, or puts it back: it runs, and clients reach it. */
+  async cutOff(isCut: boolean): Promise<void> {
+    const connection = await this.asRoot()
+    await connection.query(`SET GLOBAL wsrep_provider_options = 'gmcast.isolate=${Number(isCut)}'`)
+    await connection.end()
+  }
+
+  /** Puts its data on a disk of its own of so many megabytes, where this user may; before it is started first. @returns whether it is */
+  ownDisk(megabytes: number): boolean {
+    const data = join(this.folder, this.name, 'data')
+    mkdirSync(data, { recursive: true, mode: 0o700 })
+    return spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${megabytes}m,mode=700`, 'tmpfs', data]).status === 0
+  }
+
+  /** Takes the disk of its own away. */
+  takeDisk(): void {
+    spawnSync('umount', [join(this.folder, this.name, 'data')])
   }
 
   /** How it stands, asked as whoever made it. */

@@ -1,4 +1,5 @@
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { randomBytes } from 'node:crypto'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Readable, type Transform } from 'node:stream'
@@ -20,7 +21,10 @@ import { serverAuthor } from '../src/logbook/server-author'
 import { setSeal } from '../src/logbook/visits'
 import { eraseDue } from '../src/vault/erase-due'
 import { renewEpochs } from '../src/vault/epochs'
-import { masterKeyFrom } from '../src/vault/master-key'
+import { companyKeys, masterKeyFrom } from '../src/vault/master-key'
+import { rotateMasterKey } from '../src/vault/rotate'
+import { EpochStore } from '../src/vault/epoch-store'
+import { copyOfKeys, writeKeysCopy } from '../src/backup/keys-copy'
 import { SecretsErased } from '../src/vault/vault'
 import type { Services } from '../src/services'
 import { Caller, companyOn, draft, openAVisit, servicesOn } from '@pasado/testing/company'
@@ -263,6 +267,30 @@ describe('a drill: backed up under load, destroyed, put back', () => {
     } finally {
       await target.drop()
     }
+  }, 60_000)
+
+  it('a backup from before the master key was changed goes with the keys of after', async () => {
+    const { services } = company
+    const next = randomBytes(32)
+    await rotateMasterKey(services.db, await masterKeyFrom(services.config.KEY_FILE), next, services.epochs.file)
+    await writeKeysCopy(
+      at('keys.after'),
+      await copyOfKeys(services.db, next, new EpochStore(services.epochs.file, companyKeys(next).wrap), new Date()),
+      to
+    )
+    const found = await putBack({ folder: first.folder, keysFile: at('keys.after') }, async (restored) => ({
+      key: restored.keys.keyName,
+      kept: await opened(restored, kept.visit, kept.wifi),
+      gone: await opened(restored, gone.visit, gone.wifi),
+      // The same passphrase in two homes is found by its print, as before.
+      prints: await rows(
+        restored.db,
+        'SELECT DISTINCT company_print FROM vault_secrets WHERE id IN (?, ?) AND LENGTH(sealed_value) > 0',
+        [kept.wifi, kept.admin]
+      )
+    }))
+    expect(found).toMatchObject({ key: companyKeys(next).keyName, kept: value, gone: SecretsErased })
+    expect(found.prints).toHaveLength(2)
   }, 60_000)
 })
 

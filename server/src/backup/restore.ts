@@ -3,6 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises'
 import { spawn } from 'node:child_process'
 import { dirname } from 'node:path'
 import { pipeline } from 'node:stream/promises'
+import { setCompanyFact } from '../db/company-facts'
 import { setEpochs } from '../db/secrets-left'
 import { databaseAddress } from '../db/hosts'
 import { migrate } from '../db/migrate'
@@ -62,7 +63,10 @@ export async function restore(options: RestoreOptions): Promise<{ sheet: BackupS
     await together([endedWell('mariadb', client)], [openDump(folder, to, client.stdin)])
     if (binaryLogs.length > 0) await goOn(url, sheet.position!, binaryLogs, until)
     await migrate(url)
-    await setEpochs(db, new EpochStore(epochFile, companyKeys(Buffer.from(keys.master, 'hex')).wrap).names(), now)
+    const company = companyKeys(Buffer.from(keys.master, 'hex'))
+    await setEpochs(db, new EpochStore(epochFile, company.wrap).names(), now)
+    // A backup from before the master key was changed knows the one before.
+    await setCompanyFact(db, 'key-print', company.check)
     return { sheet, keys }
   } finally {
     await db.end()

@@ -48,6 +48,7 @@ async function settleVisit({ vault }: Services, open: OpenVisit, keys: KeysCopy,
   const left = secretsLeft(record).map(({ ref }) => ref)
   const gone = lost.refs === null ? left : left.filter((ref) => lost.refs?.includes(ref))
   for (const ref of gone) await emptySecret(connection, head.id, ref)
+  if (living) await vault.printAnew(connection, head.id)
   for (const { ref } of await labelPictures(connection, head.id))
     if (lost.pictures === null || lost.pictures.includes(ref))
       await replacePicture(connection, head.id, ref, Buffer.alloc(0))

@@ -7,6 +7,7 @@ import {
   hasSecret,
   insertSecret,
   isUsedElsewhere,
+  replacePrint,
   replaceSecret,
   sealedSecrets
 } from '../db/vault-secrets'
@@ -149,6 +150,12 @@ export class Vault {
       await replacePicture(db, visit, ref, sealValue(dataKey, opened, `${visit}/${ref}`))
     }
     return this.#printOfKey(held, visit)
+  }
+
+  /** Makes the company's prints of a visit's secrets anew, under the master key of now. */
+  async printAnew(db: Connection, visit: string): Promise<void> {
+    for (const { ref, value } of await this.openAll(db, visit))
+      await replacePrint(db, ref, printOf(this.keys.print, value))
   }
 
   /** Which secrets and pictures of labels of a visit its data key does not open: it is another one than they were sealed under. */
