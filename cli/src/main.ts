@@ -20,7 +20,7 @@ pasado demo --homes N                  add a generated company of N homes to the
 pasado backup DIR --keys FILE          back the company up while it runs: the database into a folder of DIR, all keys into FILE in place of the copy before
 pasado restore FOLDER --keys FILE [--binary-log FILE … --until MOMENT]
                                        put a backup into an empty database, up to a moment after it where the binary log is there
-pasado keys send|take|renew            epoch keys: to another machine, from one, the next one
+pasado keys send|take|renew|back FILE  epoch keys: to another machine, from one, the next one, from the copy of a backup
 backup and restore seal to PASADO_PASSPHRASE, or to a key file of 64 hexadecimal digits: --sealed-to FILE
 
 export, import and labels VISIT speak to a running server: PASADO_URL (http://127.0.0.1:4180), PASADO_LOGIN, PASADO_PASSWORD;

@@ -50,10 +50,14 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const isNew = (await companyFact(db, 'key-print')) === null && (await anyKey(db)) === null
     const keys = await keysOf(db, config)
     const epochs = new EpochStore(epochFileOf(config), keys.wrap)
-    await mustHaveEpochs(db, epochs)
+    const hasEpochs = await mustHaveEpochs(db, epochs)
     // In one of before older programs may run beside this one, and could not open what is wrapped in an epoch.
     if (isNew && config.KEY_NODES === '')
       await renewEpochs({ db, url: setUp, store: epochs, mayBegin: true, beginFirst: true })
+    else if (!hasEpochs)
+      log.warn(
+        'the keys of secrets have no epoch yet, so copies of what is erased can be opened: run npx pasado keys renew, once no older Pasado runs on this database'
+      )
     const vault = new Vault(keys, epochs)
     const logbook = new Logbook(db, vault, keys, (rule, error) =>
       log.error({ rule, problem: (error as Error).name }, 'a rule could not judge a record; it is unproven there')

@@ -24,7 +24,7 @@ import { renewEpochs } from '../src/vault/epochs'
 import { companyKeys, masterKeyFrom } from '../src/vault/master-key'
 import { rotateMasterKey } from '../src/vault/rotate'
 import { EpochStore } from '../src/vault/epoch-store'
-import { copyOfKeys, writeKeysCopy } from '../src/backup/keys-copy'
+import { copyOfKeys, putKeysBack, readKeysCopy, writeKeysCopy } from '../src/backup/keys-copy'
 import { SecretsErased } from '../src/vault/vault'
 import type { Services } from '../src/services'
 import { Caller, companyOn, draft, openAVisit, servicesOn } from '@pasado/testing/company'
@@ -268,6 +268,15 @@ describe('a drill: backed up under load, destroyed, put back', () => {
       await target.drop()
     }
   }, 60_000)
+
+  it('keys whose files are gone come back from the copy', async () => {
+    const keyFile = join(mkdtempSync(join(tmpdir(), 'pasado-back-')), 'key')
+    const copy = await readKeysCopy(at('keys.sealed'), to)
+    expect(await putKeysBack(copy, keyFile, `${keyFile}.epochs`)).toBeGreaterThan(0)
+    expect(readFileSync(keyFile, 'utf8')).toBe(readFileSync(company.services.config.KEY_FILE, 'utf8'))
+    await (await servicesOn(company.database.url, keyFile)).db.end()
+    expect(await putKeysBack(copy, keyFile, `${keyFile}.epochs`)).toBe(0)
+  })
 
   it('a backup from before the master key was changed goes with the keys of after', async () => {
     const { services } = company

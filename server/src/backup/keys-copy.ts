@@ -1,5 +1,5 @@
 import { existsSync, statSync } from 'node:fs'
-import { chmod, open, rename } from 'node:fs/promises'
+import { chmod, mkdir, open, rename, writeFile } from 'node:fs/promises'
 import { randomBytes } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { dirname } from 'node:path'
@@ -7,7 +7,8 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { z } from 'zod'
 import { row, rows, type Connection } from '../db/pool'
-import type { EpochStore } from '../vault/epoch-store'
+import { EpochStore } from '../vault/epoch-store'
+import { companyKeys, masterKeyFrom } from '../vault/master-key'
 import { opening, sealing, type SealedTo } from './sealed-stream'
 
 const hex = (octets: number) => z.string().regex(new RegExp(`^[0-9a-f]{${octets * 2}}$`))
@@ -79,6 +80,21 @@ export async function readKeysCopy(file: string, to: SealedTo): Promise<KeysCopy
     for await (const part of source) parts.push(part)
   })
   return keysCopy.parse(JSON.parse(Buffer.concat(parts).toString('utf8')))
+}
+
+/**
+ * Puts the keys of a copy into their files, readable by their owner only; what is there already stays.
+ * @returns how many epoch keys were not there
+ * @throws Error where the key file holds another master key; then nothing was written
+ */
+export async function putKeysBack(copy: KeysCopy, keyFile: string, epochFile: string): Promise<number> {
+  const master = Buffer.from(copy.master, 'hex')
+  const isThere = existsSync(keyFile)
+  if (isThere && !(await masterKeyFrom(keyFile)).equals(master))
+    throw new Error(`${keyFile} holds another master key. Put it away first; nothing was written.`)
+  await mkdir(dirname(keyFile), { recursive: true, mode: 0o700 })
+  if (!isThere) await writeFile(keyFile, `${copy.master}\n`, { mode: 0o600, flag: 'wx', flush: true })
+  return new EpochStore(epochFile, companyKeys(master).wrap).take(copy.epochs)
 }
 
 /** Whether a database holds no table yet. */

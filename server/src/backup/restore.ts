@@ -1,7 +1,5 @@
 import { existsSync } from 'node:fs'
-import { mkdir, writeFile } from 'node:fs/promises'
 import { spawn } from 'node:child_process'
-import { dirname } from 'node:path'
 import { pipeline } from 'node:stream/promises'
 import { setCompanyFact } from '../db/company-facts'
 import { setEpochs } from '../db/secrets-left'
@@ -9,10 +7,10 @@ import { databaseAddress } from '../db/hosts'
 import { migrate } from '../db/migrate'
 import { openPool } from '../db/pool'
 import { EpochStore } from '../vault/epoch-store'
-import { companyKeys, masterKeyFrom } from '../vault/master-key'
+import { companyKeys } from '../vault/master-key'
 import { openDump, readSheet, type BackupSheet } from './backup'
 import { clientOn, endedWell, together } from './client'
-import { isEmptyDatabase, readKeysCopy, type KeysCopy } from './keys-copy'
+import { isEmptyDatabase, putKeysBack, readKeysCopy, type KeysCopy } from './keys-copy'
 import type { SealedTo } from './sealed-stream'
 
 export interface RestoreOptions {
@@ -58,7 +56,9 @@ export async function restore(options: RestoreOptions): Promise<{ sheet: BackupS
       throw new Error(
         'This backup does not say where the binary log stood: none was written then. Nothing was written.'
       )
-    await putKeys(keys, keyFile, epochFile)
+    if (existsSync(epochFile))
+      throw new Error(`${epochFile} holds epoch keys already. Put it away first; nothing was written.`)
+    await putKeysBack(keys, keyFile, epochFile)
     const client = clientOn('mariadb', url, ['--default-character-set=utf8mb4', databaseAddress.parse(url).database])
     await together([endedWell('mariadb', client)], [openDump(folder, to, client.stdin)])
     if (binaryLogs.length > 0) await goOn(url, sheet.position!, binaryLogs, until)
@@ -94,17 +94,4 @@ async function goOn(
     [endedWell('mariadb', client), endedWell('mariadb-binlog', reading)],
     [pipeline(reading.stdout, client.stdin)]
   )
-}
-
-/** Puts the keys into their files, readable by their owner only. @throws Error where others are there; then nothing was written */
-async function putKeys(keys: KeysCopy, keyFile: string, epochFile: string): Promise<void> {
-  const master = Buffer.from(keys.master, 'hex')
-  const isThere = existsSync(keyFile)
-  if (isThere && !(await masterKeyFrom(keyFile)).equals(master))
-    throw new Error(`${keyFile} holds another master key. Put it away first; nothing was written.`)
-  if (existsSync(epochFile))
-    throw new Error(`${epochFile} holds epoch keys already. Put it away first; nothing was written.`)
-  await mkdir(dirname(keyFile), { recursive: true, mode: 0o700 })
-  if (!isThere) await writeFile(keyFile, `${keys.master}\n`, { mode: 0o600, flag: 'wx', flush: true })
-  new EpochStore(epochFile, companyKeys(master).wrap).take(keys.epochs)
 }

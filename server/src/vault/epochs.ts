@@ -129,8 +129,11 @@ function endedWhole(db: Db, store: EpochStore, name: string, used: string, now: 
 
 /**
  * Makes sure that the keys of all living epochs are on this machine.
+ * @returns whether there is any epoch
  * @throws EpochMissing where one is not here
  */
-export async function mustHaveEpochs(db: Connection, store: EpochStore): Promise<void> {
-  for (const { name } of await livingEpochs(db)) store.wrapping(name)
+export async function mustHaveEpochs(db: Connection, store: EpochStore): Promise<boolean> {
+  const living = await livingEpochs(db)
+  for (const { name } of living) store.wrapping(name)
+  return living.length > 0
 }
