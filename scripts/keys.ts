@@ -61,7 +61,7 @@ await asCommand(async () => {
   try {
     const { db, config, epochs: store } = services
     const nodes = config.KEY_NODES.split(/[\s,]+/).filter(Boolean)
-    const { begun, wrapped, destroyed } = await renewEpochs({
+    const { begun, wrapped, destroyed, othersHold } = await renewEpochs({
       db,
       url: config.MIGRATE_URL ?? config.DATABASE_URL,
       store,
@@ -70,6 +70,10 @@ await asCommand(async () => {
       always: more.includes('--now'),
       onMade: () => Promise.resolve(bringTo(nodes, store.send()))
     })
+    if (othersHold > nodes.length)
+      console.error(
+        `${othersHold} other machines hold epoch keys, and KEY_NODES names ${nodes.length}: what is wrapped in this epoch the rest cannot open until they take it (pasado keys send | ssh … pasado keys take).`
+      )
     console.log(
       `${begun ? `The epoch ${begun} was begun.` : 'No epoch was due.'} ${wrapped} data keys were wrapped anew; ${destroyed.length} old keys were destroyed here.`
     )

@@ -89,7 +89,7 @@ describe('the keys that wrap data keys', () => {
     expect(() => opensStill(oldKept, kept.visit)).toThrow(EpochMissing)
     expect((await wrappedKey(db, kept.visit))?.epoch).toBe(begun)
     expect([await shown(kept), await shown(gone)]).toEqual([value, SecretsErased])
-    expect(await renew({ now: inDays(9) })).toEqual({ begun: null, wrapped: 0, destroyed: [] })
+    expect(await renew({ now: inDays(9) })).toMatchObject({ begun: null, wrapped: 0, destroyed: [] })
   })
 
   it('change while secrets are put away, and none is lost', async () => {
@@ -111,7 +111,7 @@ describe('the keys that wrap data keys', () => {
     await run(db, 'DELETE FROM key_epochs')
     expect(before).not.toBeNull()
     const apart = new EpochStore(join(mkdtempSync(join(tmpdir(), 'epochs-')), 'keys'), keys.wrap)
-    expect(await renew({ store: apart, now: inDays(2) })).toEqual({ begun: null, wrapped: 0, destroyed: [] })
+    expect(await renew({ store: apart, now: inDays(2) })).toMatchObject({ begun: null, wrapped: 0, destroyed: [] })
     for (const name of epochs.names())
       await run(db, 'INSERT INTO key_epochs (name, begun_at) VALUES (?, ?)', [name, new Date()])
     expect(await shown(kept)).toBe(value)
@@ -138,6 +138,20 @@ describe('on several machines', () => {
     expect(other.names().length).toBeGreaterThan(1)
     await renew({ store: other, mayBegin: false, now: inDays(3) })
     expect(other.names()).toEqual([begun])
+  })
+
+  it('where another was seen within the week none begins an epoch by itself, told or not', async () => {
+    const { keys } = company.services
+    const other = new EpochStore(join(mkdtempSync(join(tmpdir(), 'epochs-')), 'keys'), keys.wrap)
+    other.take(company.services.epochs.send())
+    const { visit } = await keptVisit()
+    await erase(visit, inDays(4))
+    await renew({ store: other, mayBegin: false, now: inDays(5) })
+    expect(await renew({ now: inDays(5) })).toMatchObject({
+      begun: null,
+      othersHold: expect.toSatisfy((many) => many >= 1)
+    })
+    expect(await renew({ now: inDays(13) })).toMatchObject({ begun: expect.any(String) as string, othersHold: 0 })
   })
 
   it('a process that lacks a key does not start, says which file, and starts with what another sends', async () => {

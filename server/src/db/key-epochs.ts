@@ -71,3 +71,22 @@ export const endedEpochs = async (db: Connection, names: readonly string[]): Pro
           [...names]
         )
       ).map(({ name }) => name)
+
+/** Notes that a machine holds epoch keys. @returns how many others were seen since a day */
+export async function noteHolder(db: Connection, holder: string, now: Date, since: Date): Promise<number> {
+  await run(
+    db,
+    `
+      INSERT INTO key_holders (holder, seen_at)
+      VALUES (?, ?)
+      ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)
+    `,
+    [holder, now]
+  )
+  const others = await row<{ many: number }>(
+    db,
+    'SELECT COUNT(*) AS many FROM key_holders WHERE holder <> ? AND seen_at > ?',
+    [holder, since]
+  )
+  return Number(others!.many)
+}

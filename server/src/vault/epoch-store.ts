@@ -14,8 +14,13 @@ import { dirname } from 'node:path'
 import { z } from 'zod'
 import { openValue, sealValue } from './envelope'
 
+/** Where Debian says which machine this is. */
+const MACHINE = '/etc/machine-id'
+
 const form = z.strictObject({
   format: z.literal('pasado.epoch-keys/1'),
+  /** Which file it is: one that was brought over has another. */
+  id: z.string().regex(/^[0-9a-f]{16}$/),
   keys: z.array(z.string().regex(/^[0-9a-f]{64}$/))
 })
 
@@ -39,6 +44,7 @@ export const epochName = (key: Buffer): string =>
 export class EpochStore {
   #keys = new Map<string, Buffer>()
   #readAt = ''
+  #id: string | null = null
 
   /** @param wrap the company's wrapping key, from the master key */
   constructor(
@@ -55,6 +61,14 @@ export class EpochStore {
     const key = this.#keys.get(epoch) ?? this.#read().get(epoch)
     if (!key) throw new EpochMissing(this.file, epoch)
     return Buffer.from(hkdfSync('sha256', key, this.wrap, 'pasado epoch wrap 1', 32))
+  }
+
+  /** Which file on which machine this is, for the others that may hold one. */
+  holder(): string {
+    this.#read()
+    if (this.#id === null) this.#write([])
+    const machine = existsSync(MACHINE) ? readFileSync(MACHINE, 'utf8').trim() : ''
+    return createHash('sha256').update(`${this.#id!} ${machine}`).digest('hex').slice(0, 16)
   }
 
   /** The names of the epochs whose keys are here, as the file has them now. */
@@ -118,6 +132,7 @@ export class EpochStore {
     const read = form.safeParse(parsed(readFileSync(this.file, 'utf8')))
     if (!read.success)
       throw new Error(`the file of epoch keys ${this.file} is not whole; put the newest copy of it there`)
+    this.#id = read.data.id
     this.#keys = new Map(
       read.data.keys.map((hex) => {
         const key = Buffer.from(hex, 'hex')
@@ -131,7 +146,8 @@ export class EpochStore {
   /** Puts another file in place of this one, whole or not at all, and writes over what stood in it. */
   #write(keys: readonly Buffer[]): void {
     mkdirSync(dirname(this.file), { recursive: true, mode: 0o700 })
-    const text = JSON.stringify({ format: 'pasado.epoch-keys/1', keys: keys.map((key) => key.toString('hex')) })
+    const id = this.#id ?? randomBytes(8).toString('hex')
+    const text = JSON.stringify({ format: 'pasado.epoch-keys/1', id, keys: keys.map((key) => key.toString('hex')) })
     const beside = `${this.file}.${randomBytes(6).toString('hex')}`
     writeWhole(beside, 'wx', `${text}\n`)
     const before = existsSync(this.file) ? openSync(this.file, 'r+') : null

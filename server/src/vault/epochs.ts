@@ -1,4 +1,4 @@
-import { beginEpoch, endedEpochs, endEpoch, livingEpochs, lockEpoch, type KeyEpoch } from '../db/key-epochs'
+import { beginEpoch, endedEpochs, endEpoch, livingEpochs, lockEpoch, noteHolder, type KeyEpoch } from '../db/key-epochs'
 import { underLease } from '../db/lease'
 import { transactionOn, type Connection, type Db } from '../db/pool'
 import { lockKeysOf, replaceKey } from '../db/vault-keys'
@@ -9,6 +9,9 @@ const AT_ONCE = 100
 /** An epoch that another followed is kept so long: whoever began to wrap in it on another node of the database is done by then, ms. */
 const SETTLED_MS = 5 * 60_000
 
+/** A machine that was not seen for so long holds no keys any more, ms. */
+const FORGOTTEN_MS = 7 * 24 * 3_600_000
+
 /** What was done about the epochs. */
 export interface Renewal {
   /** The name of the epoch that was begun. */
@@ -17,6 +20,8 @@ export interface Renewal {
   wrapped: number
   /** The names of epochs whose keys were destroyed. */
   destroyed: string[]
+  /** How many other machines hold epoch keys. */
+  othersHold: number
 }
 
 export interface EpochOptions {
@@ -45,10 +50,13 @@ export function renewEpochs(options: EpochOptions): Promise<Renewal> {
 }
 
 async function renewed(options: EpochOptions, stillHeld: () => void): Promise<Renewal> {
-  const { db, store, now = new Date() } = options
-  const begun = await begunAnew(options, await livingEpochs(db), now)
+  const { db, store, now = new Date(), onMade } = options
+  const others = await noteHolder(db, store.holder(), now, new Date(now.getTime() - FORGOTTEN_MS))
+  // Another machine would not have the key: somebody has to bring it there.
+  const mayBegin = options.mayBegin && (others === 0 || onMade !== undefined)
+  const begun = await begunAnew({ ...options, mayBegin }, await livingEpochs(db), now)
   const living = await livingEpochs(db)
-  const done: Renewal = { begun, wrapped: 0, destroyed: [] }
+  const done: Renewal = { begun, wrapped: 0, destroyed: [], othersHold: others }
   const used = living.at(-1)
   if (!used) return done
   // Those that another process ended, on another machine.

@@ -48,6 +48,11 @@ async function renewed(services: Services): Promise<void> {
       mayBegin: config.KEY_NODES === ''
     })
     if (done.begun || done.destroyed.length > 0) log.info(done, 'data keys were wrapped anew')
+    if (done.othersHold > 0 && config.KEY_NODES === '')
+      log.warn(
+        { machines: done.othersHold + 1 },
+        'several machines hold epoch keys, and none begins an epoch by itself: set KEY_NODES, and run npx pasado keys renew each night'
+      )
   } catch (error) {
     log.error(
       { problem: (error as Error).name, code: (error as { code?: string }).code },

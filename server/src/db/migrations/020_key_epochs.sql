@@ -12,3 +12,9 @@ CREATE TABLE IF NOT EXISTS key_epochs (
   erased_at DATETIME(3) NULL,
   destroyed_at DATETIME(3) NULL
 ) ENGINE=InnoDB;
+
+-- Machines that have a file of epoch keys of their own, and when each was seen last: where there are several, an epoch begins by hand.
+CREATE TABLE IF NOT EXISTS key_holders (
+  holder CHAR(16) CHARACTER SET ascii NOT NULL PRIMARY KEY,
+  seen_at DATETIME(3) NOT NULL
+) ENGINE=InnoDB;
