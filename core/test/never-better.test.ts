@@ -17,8 +17,8 @@ const asksFor: Readonly<Record<(typeof acts)[number], readonly string[]>> = {
   moved: ['place-final', 'brief-scope'],
   updated: ['brief-scope'],
   'settings-changed': ['brief-scope'],
-  // What it called for is not called for any more.
-  removed: ['hand-cautions']
+  // What it called for is not called for any more; what is not known of it, a name that it comes with, a key on its label, is in nobody’s way.
+  removed: ['hand-cautions', 'wifi-name', 'wifi-passphrase', 'brief-scope']
 }
 
 const judge = (log: Log) =>

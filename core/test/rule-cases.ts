@@ -71,6 +71,7 @@ const adopted = () =>
       id: second,
       set: { model: 'tolvane-spindle', modelVersion: 1, role: 'access-point', method: 'adoption' }
     })
+    .secret('label-login', 'unit', other)
     .secret('admin-password', 'unit', other)
 /** Long rooms behind metal walls, for what is too far. */
 const metal = (log: Log) => {
@@ -138,7 +139,7 @@ const guests = (set: Record<string, unknown>) => (log: Log) =>
   })
 const asked = (set: Record<string, unknown>) => (log: Log) => {
   weir(set)(log)
-  log.secret('admin-password', 'unit', other)
+  log.secret('label-login', 'unit', other).secret('admin-password', 'unit', other)
 }
 const made = (log: Log) => log.write('pack.made', { digest: packDigest(log.record()) })
 

@@ -558,5 +558,30 @@ export const sentenceCases: RuleCase[] = [
     () => withPortsTested(),
     oldRouter(),
     'unproven'
+  ],
+  [
+    'cred-admin',
+    'typed, and the login on its label is not recorded',
+    complete,
+    all(oldRouter(), secretOf('admin-password', second, {})),
+    'unproven'
+  ],
+  [
+    'cred-admin',
+    'the login on its label is the same',
+    complete,
+    all(
+      oldRouter(),
+      (log) => log.secret('label-login', 'unit', second, { print: 'as-printed' }),
+      secretOf('admin-password', second, { print: 'as-printed' })
+    ),
+    'breaks'
+  ],
+  [
+    'wifi-passphrase',
+    'typed, and the default key of a router is not recorded',
+    complete,
+    unit(second, { name: 'Old router', model: 'oldmere-weir', modelVersion: 1 }),
+    'unproven'
   ]
 ]

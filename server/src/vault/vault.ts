@@ -15,6 +15,7 @@ import { labelPictures, replacePicture } from '../db/photos'
 import type { NearNames } from '@pasado/core/record/near-names'
 import { createHash, randomBytes } from 'node:crypto'
 import type { SecretAssessment, SecretPurpose } from '@pasado/core/record/answers'
+import { passwordOfLogin } from '@pasado/core/secrets/login'
 import { isPrivateName } from '@pasado/core/secrets/names'
 import type { Connection } from '../db/pool'
 import { strengthOf } from '../strength/judge'
@@ -218,10 +219,12 @@ export class Vault {
     const print = printOf(this.keys.print, secret.value)
     const usedElsewhere = await isUsedElsewhere(db, print, secret.purpose, secret.visit)
     const lower = secret.value.toLowerCase()
+    // A password of ours is held against that of the label, not against name and password together.
+    const compared = secret.purpose === 'label-login' ? passwordOfLogin(secret.value) : secret.value
     return {
       score,
       bits: Math.round(bits * 10) / 10,
-      print: printOf(printKeyOf(dataKey), secret.value).toString('base64url'),
+      print: printOf(printKeyOf(dataKey), compared).toString('base64url'),
       holdsName:
         near.ssids.some((ssid) => ssid.length >= 3 && lower.includes(ssid.toLowerCase())) ||
         isPrivateName(secret.value, [near.customer, near.street]) !== null,

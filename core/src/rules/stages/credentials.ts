@@ -52,6 +52,18 @@ function judgeAdmin(home: Home, known: KnownUnit): Verdict {
       place,
       about
     )
+  const isUnread =
+    answered.on === known &&
+    secret.origin !== 'made' &&
+    known.model?.label.includes('login') === true &&
+    !secretFor(home.record, 'label-login', known.unit.id)
+  if (isUnread)
+    return unproven(
+      'Whether it is the default is not known: the login on its label is not recorded.',
+      'Read its label.',
+      { stage: 'kit', kind: 'secret', id: known.unit.id, field: 'label-login' },
+      about
+    )
   // Of what is run with another the other's page asked.
   if (answered.on === known && known.model?.recoveryQuestions) {
     const { recovery } = known.unit.facts

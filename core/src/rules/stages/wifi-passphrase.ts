@@ -60,6 +60,21 @@ function judgePassphrase(home: Home, network: Network): Verdict {
       aboutNetwork(network)
     )
   }
+  // What was made here is no default, whatever a label says.
+  const unread =
+    secret.origin === 'made'
+      ? undefined
+      : home.units.find(
+          ({ unit, model }) =>
+            !unit.facts.stayed && model?.label.includes('key') && !secretFor(home.record, 'label-key', unit.id)
+        )
+  if (unread)
+    return unproven(
+      `Whether it is the default key of ${unread.name} is not known: the key on its label is not recorded.`,
+      'Read its label.',
+      { stage: 'kit', kind: 'secret', id: unread.unit.id, field: 'label-key' },
+      aboutNetwork(network)
+    )
   return holds(`Strength ${assessed.score} of 4, about ${Math.round(assessed.bits)} bits.`, aboutNetwork(network))
 }
 
