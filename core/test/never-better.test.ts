@@ -18,7 +18,7 @@ const asksFor: Readonly<Record<(typeof acts)[number], readonly string[]>> = {
   updated: ['brief-scope'],
   'settings-changed': ['brief-scope'],
   // What it called for is not called for any more; what is not known of it, a name that it comes with, a key on its label, is in nobody’s way.
-  removed: ['hand-cautions', 'wifi-name', 'wifi-passphrase', 'brief-scope']
+  removed: ['hand-cautions', 'wifi-name', 'wifi-passphrase', 'brief-scope', 'addr-single-nat']
 }
 
 const judge = (log: Log) =>
