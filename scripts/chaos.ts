@@ -202,8 +202,7 @@ try {
   } while (Date.now() < until)
   await burst.end()
   const services = await servicesOf({
-    DATABASE_URL: cluster.runningUrl,
-    MIGRATE_URL: cluster.maintenanceUrl,
+    DATABASE_URL: cluster.firstNodeUrl,
     KEY_FILE: join(folder, 'master-key')
   })
   const lost = await whatWasLost(services, burst.acknowledged, burst.visits)
