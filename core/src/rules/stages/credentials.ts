@@ -1,4 +1,4 @@
-import { secretFor } from '../../record/record'
+import { secretFor, type Secret } from '../../record/record'
 import {
   aboutUnit,
   atUnit,
@@ -20,6 +20,48 @@ const withLogin = ({ model }: KnownUnit) =>
   model !== null &&
   (model.label.includes('login') ||
     model.methods.some(({ kind }) => kind === 'own-page' || kind === 'app' || kind === 'adoption'))
+
+/** What is not known of the way into a unit’s own page, or what is wrong with it beside the password itself; null where nothing is. */
+function besidePassword(home: Home, known: KnownUnit, origin: Secret['origin'], place: Place): Verdict | null {
+  const about = aboutUnit(known)
+  const isUnread =
+    origin !== 'made' &&
+    known.model?.label.includes('login') === true &&
+    !secretFor(home.record, 'label-login', known.unit.id)
+  if (isUnread)
+    return unproven(
+      'Whether it is the default is not known: the login on its label is not recorded.',
+      'Read its label.',
+      { stage: 'kit', kind: 'secret', id: known.unit.id, field: 'label-login' },
+      about
+    )
+  if (known.model?.recoveryQuestions) {
+    const { recovery } = known.unit.facts
+    const at = atUnit('configure', known.unit, 'recovery')
+    if (recovery === undefined)
+      return unproven(
+        'Its page asks recovery questions; how they were answered is not recorded.',
+        'Answer them with made-up words, put those into the vault, and record it.',
+        at,
+        about
+      )
+    if (recovery === 'real')
+      return breaks(
+        'Its recovery questions are answered truly: who knows the customer knows the way in.',
+        'Answer them with made-up words, and put those into the vault.',
+        at,
+        about
+      )
+    if (recovery === 'made-up' && !secretFor(home.record, 'recovery-answers', known.unit.id))
+      return unproven(
+        'Its recovery questions are answered with made-up words, and the vault has none: nobody can answer them again.',
+        'Put the words into the vault.',
+        { ...place, field: 'recovery-answers' },
+        about
+      )
+  }
+  return null
+}
 
 function judgeAdmin(home: Home, known: KnownUnit): Verdict {
   const about = aboutUnit(known)
@@ -52,45 +94,9 @@ function judgeAdmin(home: Home, known: KnownUnit): Verdict {
       place,
       about
     )
-  const isUnread =
-    answered.on === known &&
-    secret.origin !== 'made' &&
-    known.model?.label.includes('login') === true &&
-    !secretFor(home.record, 'label-login', known.unit.id)
-  if (isUnread)
-    return unproven(
-      'Whether it is the default is not known: the login on its label is not recorded.',
-      'Read its label.',
-      { stage: 'kit', kind: 'secret', id: known.unit.id, field: 'label-login' },
-      about
-    )
   // Of what is run with another the other's page asked.
-  if (answered.on === known && known.model?.recoveryQuestions) {
-    const { recovery } = known.unit.facts
-    const at = atUnit('configure', known.unit, 'recovery')
-    if (recovery === undefined)
-      return unproven(
-        'Its page asks recovery questions; how they were answered is not recorded.',
-        'Answer them with made-up words, put those into the vault, and record it.',
-        at,
-        about
-      )
-    if (recovery === 'real')
-      return breaks(
-        'Its recovery questions are answered truly: who knows the customer knows the way in.',
-        'Answer them with made-up words, and put those into the vault.',
-        at,
-        about
-      )
-    if (recovery === 'made-up' && !secretFor(home.record, 'recovery-answers', known.unit.id))
-      return unproven(
-        'Its recovery questions are answered with made-up words, and the vault has none: nobody can answer them again.',
-        'Put the words into the vault.',
-        { ...place, field: 'recovery-answers' },
-        about
-      )
-  }
-  return holds(`Strength ${score} of 4, used nowhere else${answeredWith(known, answered)}.`, about)
+  const open = answered.on === known ? besidePassword(home, known, secret.origin, place) : null
+  return open ?? holds(`Strength ${score} of 4, used nowhere else${answeredWith(known, answered)}.`, about)
 }
 
 export const credAdmin = rule({
