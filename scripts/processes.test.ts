@@ -3,6 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { chainProblem } from '@pasado/core/record/chain'
+import { countSealed } from '@pasado/server/db/figures'
 import { demoVisits } from '@pasado/demo/all'
 import { entriesAfter } from '@pasado/server/db/entries'
 import { rows } from '@pasado/server/db/pool'
@@ -183,6 +184,9 @@ describe('a backup', () => {
       const before = await servicesOn(from.url, join(from.folder, 'key'))
       await loadCompany(before, new Date())
       await loadVisits(before, demoVisits().slice(0, 4), new Date())
+      // Figures follow a moment later: what is backed up has them.
+      await before.followUp.caughtUp(10_000)
+      while (await countSealed(before.db));
       carryOut('backup', folder, from)
       carryOut('restore', folder, to)
       expect(existsSync(join(to.folder, 'key'))).toBe(true)

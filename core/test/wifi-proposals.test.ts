@@ -125,6 +125,7 @@ describe('names and security by the school', () => {
   it('what is one network to the customer has one passphrase, and no rule calls that a secret used twice', () => {
     const log = complete()
     extender(log)
+    log.secret('label-key', 'unit', idOf('reed'))
     log.write('network.set', {
       id: idOf('ext'),
       set: {

@@ -27,8 +27,20 @@ export type KeysCopy = z.infer<typeof keysCopy>
 
 const PAGE = 5_000
 
-/** Puts together the copy of all keys as they are now. */
+/**
+ * Puts together the copy of all keys as they are now.
+ * @throws Error where an epoch ended meanwhile each time: the copy would lack its key
+ */
 export async function copyOfKeys(db: Connection, master: Buffer, store: EpochStore, at: Date): Promise<KeysCopy> {
+  for (let tries = 0; tries < 3; tries++) {
+    const copy = await copyOnce(db, master, store, at)
+    const names = new Set([null, ...store.names()])
+    if (Object.values(copy.wrapped).every(([epoch]) => names.has(epoch))) return copy
+  }
+  throw new Error('The keys are being changed just now; make the backup again in some minutes.')
+}
+
+async function copyOnce(db: Connection, master: Buffer, store: EpochStore, at: Date): Promise<KeysCopy> {
   const wrapped: KeysCopy['wrapped'] = {}
   for (let after = ''; ;) {
     const held = await rows<{ visit: string; wrapped: Buffer; epoch: string | null }>(

@@ -129,7 +129,10 @@ export class EpochStore {
       throw new Error(`the file of epoch keys ${this.file} can be read by others; run: chmod 600 ${this.file}`)
     const at = `${ino} ${mtimeMs} ${size}`
     if (at === this.#readAt) return this.#keys
-    const read = form.safeParse(parsed(readFileSync(this.file, 'utf8')))
+    // One that is read while another takes its place may be written over by then: the new one stands there a moment later.
+    const reading = () => form.safeParse(parsed(readFileSync(this.file, 'utf8')))
+    const first = reading()
+    const read = first.success ? first : reading()
     if (!read.success)
       throw new Error(`the file of epoch keys ${this.file} is not whole; put the newest copy of it there`)
     this.#id = read.data.id
