@@ -1,12 +1,11 @@
-import { existsSync, statSync } from 'node:fs'
+import { createReadStream, existsSync, statSync } from 'node:fs'
 import { chmod, mkdir, open, rename, writeFile } from 'node:fs/promises'
 import { randomBytes } from 'node:crypto'
-import { createReadStream } from 'node:fs'
 import { dirname } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { z } from 'zod'
-import { row, rows, type Connection } from '../db/pool'
+import { rows, type Connection } from '../db/pool'
 import { EpochStore } from '../vault/epoch-store'
 import { companyKeys, masterKeyFrom } from '../vault/master-key'
 import { opening, sealing, type SealedTo } from './sealed-stream'
@@ -108,12 +107,3 @@ export async function putKeysBack(copy: KeysCopy, keyFile: string, epochFile: st
   if (!isThere) await writeFile(keyFile, `${copy.master}\n`, { mode: 0o600, flag: 'wx', flush: true })
   return new EpochStore(epochFile, companyKeys(master).wrap).take(copy.epochs)
 }
-
-/** Whether a database holds no table yet. */
-export const isEmptyDatabase = async (db: Connection): Promise<boolean> =>
-  Number(
-    (await row<{ many: number }>(
-      db,
-      'SELECT COUNT(*) AS many FROM information_schema.tables WHERE table_schema = DATABASE()'
-    ))!.many
-  ) === 0

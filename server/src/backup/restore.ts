@@ -2,15 +2,15 @@ import { existsSync } from 'node:fs'
 import { spawn } from 'node:child_process'
 import { pipeline } from 'node:stream/promises'
 import { setCompanyFact } from '../db/company-facts'
-import { setEpochs } from '../db/secrets-left'
+import { setEpochs } from '../db/key-epochs'
 import { databaseAddress } from '../db/hosts'
 import { migrate } from '../db/migrate'
-import { openPool } from '../db/pool'
+import { openPool, row, type Connection } from '../db/pool'
 import { EpochStore } from '../vault/epoch-store'
 import { companyKeys } from '../vault/master-key'
 import { openDump, readSheet, type BackupSheet } from './backup'
 import { clientOn, endedWell, together } from './client'
-import { isEmptyDatabase, putKeysBack, readKeysCopy, type KeysCopy } from './keys-copy'
+import { putKeysBack, readKeysCopy, type KeysCopy } from './keys-copy'
 import type { SealedTo } from './sealed-stream'
 
 export interface RestoreOptions {
@@ -95,3 +95,12 @@ async function goOn(
     [pipeline(reading.stdout, client.stdin)]
   )
 }
+
+/** Whether a database holds no table yet. */
+const isEmptyDatabase = async (db: Connection): Promise<boolean> =>
+  Number(
+    (await row<{ many: number }>(
+      db,
+      'SELECT COUNT(*) AS many FROM information_schema.tables WHERE table_schema = DATABASE()'
+    ))!.many
+  ) === 0

@@ -1,5 +1,6 @@
-import { createCipheriv, createDecipheriv, hkdfSync, randomBytes, scrypt } from 'node:crypto'
+import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto'
 import { Transform, type TransformCallback } from 'node:stream'
+import { keyFrom } from '../vault/envelope'
 
 /*
  * A file sealed in parts, as long as it may be: a head (MAGIC, a salt of 16 octets), then parts of a length (four octets), a tag (sixteen)
@@ -9,7 +10,6 @@ const MAGIC = Buffer.from('pasado.sealed/1\n')
 const SALT_OCTETS = 16
 const PART_OCTETS = 64 * 1024
 const TAG_OCTETS = 16
-const SCRYPT = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
 
 /** What a file is sealed to: words that a person knows, or a key of 32 octets. */
 export type SealedTo = { passphrase: string } | { key: Buffer }
@@ -21,12 +21,8 @@ export class NotOpened extends Error {
   }
 }
 
-async function keyOf(to: SealedTo, salt: Buffer): Promise<Buffer> {
-  if ('key' in to) return Buffer.from(hkdfSync('sha256', to.key, salt, 'pasado sealed file 1', 32))
-  return new Promise((resolve, reject) =>
-    scrypt(to.passphrase, salt, 32, SCRYPT, (error, key) => (error ? reject(error) : resolve(key)))
-  )
-}
+const keyOf = async (to: SealedTo, salt: Buffer): Promise<Buffer> =>
+  'key' in to ? Buffer.from(hkdfSync('sha256', to.key, salt, 'pasado sealed file 1', 32)) : keyFrom(to.passphrase, salt)
 
 function nonceOf(part: number, isLast: boolean): Buffer {
   const nonce = Buffer.alloc(12)

@@ -1,7 +1,6 @@
 import { secretsLeft } from '@pasado/core/work/erasure/erasure'
 import { labelPictures, replacePicture } from '../db/photos'
-import { visitsWithKeys } from '../db/secrets-left'
-import { destroyKey, replaceKey } from '../db/vault-keys'
+import { destroyKey, replaceKey, visitsWithKeys } from '../db/vault-keys'
 import { emptySecret } from '../db/vault-secrets'
 import type { OpenVisit } from '../logbook/open-visit'
 import { serverAuthor } from '../logbook/server-author'

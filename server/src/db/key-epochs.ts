@@ -90,3 +90,18 @@ export async function noteHolder(db: Connection, holder: string, now: Date, sinc
   )
   return Number(others!.many)
 }
+
+/** Says which epochs there are, the last in use: those whose keys are on this machine, and no others. */
+export async function setEpochs(db: Connection, names: readonly string[], now: Date): Promise<void> {
+  await run(db, 'UPDATE key_epochs SET destroyed_at = ? WHERE destroyed_at IS NULL', [now])
+  for (const [at, name] of names.entries())
+    await run(
+      db,
+      `
+        INSERT INTO key_epochs (name, begun_at)
+        VALUES (?, ?)
+        ON DUPLICATE KEY UPDATE begun_at = VALUES(begun_at), destroyed_at = NULL
+      `,
+      [name, new Date(now.getTime() + at)]
+    )
+}

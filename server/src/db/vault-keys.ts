@@ -91,3 +91,13 @@ export const lockKeysOf = (db: Connection, epoch: string | null, after: string, 
     `,
     [epoch, after]
   )
+
+/** Visits that have a data key, destroyed ones as well, in their order. */
+export const visitsWithKeys = async (db: Connection, after: string, most: number): Promise<string[]> =>
+  (
+    await rows<{ visit: string }>(
+      db,
+      `SELECT visit_id AS visit FROM vault_keys WHERE visit_id > ? ORDER BY visit_id LIMIT ${most}`,
+      [after]
+    )
+  ).map(({ visit }) => visit)

@@ -35,7 +35,7 @@ export function printKeyOf(dataKey: Buffer): Buffer {
 const SCRYPT = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
 
 /** A key from a passphrase, made beside the thread that serves. */
-function keyFrom(passphrase: string, salt: Buffer): Promise<Buffer> {
+export function keyFrom(passphrase: string, salt: Buffer): Promise<Buffer> {
   return new Promise((resolve, reject) =>
     scrypt(passphrase, salt, 32, SCRYPT, (error, key) => (error ? reject(error) : resolve(key)))
   )

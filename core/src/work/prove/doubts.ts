@@ -18,8 +18,6 @@ export interface Expected {
 const OCTET_BITS = 8
 /** A speed counts as given in megabytes where eight times it is so near to what is paid for. */
 const [NEAR_LOW, NEAR_HIGH] = [0.75, 1.15]
-/** And only where as it stands it is below this share of it. */
-const FAR = 0.2
 
 /**
  * What to ask about a run before it is believed: a speed above what the port can do, megabytes for megabits, seconds for milliseconds,
@@ -42,7 +40,6 @@ export function doubtsOf(run: MeasuredRun, expected: Expected): Doubt[] {
     else if (
       paid !== undefined &&
       value > 0 &&
-      value < paid * FAR &&
       value * OCTET_BITS >= paid * NEAR_LOW &&
       value * OCTET_BITS <= paid * NEAR_HIGH
     )
