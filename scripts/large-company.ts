@@ -160,8 +160,8 @@ async function storeVisits(services: Services, visits: readonly GeneratedVisit[]
       await project(connection, visit.id, visit.home, null, { record, eraseAfterDays }, keep)
       projectFindings(visit.id, visit.home, { record, findings }, [], keep)
     }
-    // Nothing of these visits is there yet, so there is nothing to delete.
-    for (const { sql, params } of together(statements.filter(({ sql }) => !sql.startsWith('DELETE'))))
+    // Nothing of these visits is there yet, so there is nothing to delete; homes that come are counted as they are.
+    for (const { sql, params } of together(statements.filter(({ sql }) => !/^(DELETE|UPDATE)/.test(sql))))
       await connection.query(sql, params)
     await connection.query('INSERT INTO sealed_verdicts (visit_id, digest, kept_by, kept_at, packed) VALUES ?', [
       states.map(({ visit, findings }) => {

@@ -1,12 +1,23 @@
 import { chainProblem } from '@pasado/core/record/chain'
 import { entriesAfter } from '../server/src/db/entries'
 import { row, rows } from '../server/src/db/pool'
+import { countStanding } from '../server/src/db/standing'
 import { rebuildProjections } from '../server/src/logbook/rebuild'
 import type { Services } from '../server/src/services'
 import type { Acknowledged } from './burst'
 
 /** What lists are made of. */
-const projected = ['units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'waivers_due']
+const projected = [
+  'units',
+  'networks',
+  'findings',
+  'home_terms',
+  'durations',
+  'checks',
+  'waivers_due',
+  'home_models',
+  'model_versions'
+]
 const JUDGED_MS = 60_000
 
 /**
@@ -44,6 +55,7 @@ export async function whatWasLost(
     await services.followUp.sweep()
     await services.followUp.caughtUp(5_000)
   }
+  while (await countStanding(db));
   const before = await listed(services)
   await rebuildProjections(services.logbook)
   const after = await listed(services)
@@ -57,7 +69,7 @@ async function listed({ db }: Services): Promise<Map<string, string>> {
   for (const table of projected)
     tables.set(
       table,
-      (await rows(db, `SELECT * FROM ${table}`))
+      (await rows(db, `SELECT * FROM ${table}${table === 'model_versions' ? ' WHERE units > 0' : ''}`))
         .map((line) => JSON.stringify(line))
         .sort()
         .join('\n')

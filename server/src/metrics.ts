@@ -2,6 +2,7 @@ import { createServer, type Server } from 'node:http'
 import type { Pool as CallbackPool } from 'mysql2'
 import { collectDefaultMetrics, Counter, Gauge, Histogram, Registry } from 'prom-client'
 import { erasuresDue } from './db/erasures'
+import { countHomesToCount } from './db/standing'
 import { countToCount } from './db/figures'
 import { retriesSoFar, writersOf, type Db } from './db/pool'
 import { countToJudge } from './db/visits'
@@ -68,6 +69,7 @@ export class Metrics {
     )
     gauge('pasado_visits_to_judge', 'Visits whose findings are not listed yet', () => countToJudge(db))
     gauge('pasado_visits_to_count', 'Sealed visits that are in no figure yet', () => countToCount(db))
+    gauge('pasado_homes_to_count', 'Homes where it is not counted yet what stands there', () => countHomesToCount(db))
     gauge('pasado_erasures_due', 'Visits whose secrets were to be erased by now', () => erasuresDue(db, new Date()))
   }
 

@@ -53,6 +53,7 @@ it('calls by route and outcome, secrets shown and what waits are told on a port 
     'pool_writing_queue',
     'visits_to_judge',
     'visits_to_count',
+    'homes_to_count',
     'erasures_due',
     'news_age_seconds'
   ])

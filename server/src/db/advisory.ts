@@ -21,27 +21,6 @@ const PAGE = 100
 const STANDING =
   'FROM units u JOIN visits v FORCE INDEX (PRIMARY) ON v.id = u.visit_id JOIN homes h FORCE INDEX (PRIMARY) ON h.id = u.home_id'
 
-/** How many units of a model run each version now; null for those of which nobody recorded it. Versions that are one are listed as one, in the spelling of one of them. */
-export function versionsInUse(
-  db: Connection,
-  model: string
-): Promise<{ firmware: string | null; units: number; homes: number }[]> {
-  return rows(
-    db,
-    `
-      SELECT
-      STRAIGHT_JOIN MIN(u.firmware) AS firmware, COUNT(*) AS units,
-        COUNT(DISTINCT u.home_id) AS homes ${STANDING}
-      WHERE u.model = ?
-        AND ${STANDS_NOW}
-      GROUP BY u.firmware_key
-      ORDER BY u.firmware_key
-      LIMIT 500
-    `,
-    [model]
-  )
-}
-
 /** Units of a model that run a version now (null: one that nobody recorded), a page after the one that ended with this unit; in the order of the index. */
 export function unitsRunning(
   db: Connection,

@@ -75,6 +75,11 @@ export function countSealed(db: Db): Promise<boolean> {
     const these = params.map(() => '?').join(', ')
     last({ sql: byMonth(these), params })
     last({ sql: byModel(these), params })
+    // A visit that is sealed may tell otherwise what stands at its home.
+    last({
+      sql: `UPDATE homes SET to_count = TRUE WHERE id IN (SELECT home_id FROM visits WHERE id IN (${these}))`,
+      params
+    })
     last({ sql: `UPDATE visits SET counted = TRUE WHERE id IN (${these})`, params, touches: visits.length })
     return visits.length === AT_ONCE
   })

@@ -6,6 +6,7 @@ import { nextErasure } from '@pasado/core/work/erasure/erasure'
 import type { Finding } from '@pasado/core/rules/finding'
 import { heaviestFirst } from '@pasado/core/rules/weigh'
 import { putHome } from './homes'
+import { homeToCount } from './standing'
 import { row, rows, run, type Connection, type Param, type Statement } from './pool'
 import { termsOf } from './terms'
 
@@ -123,16 +124,19 @@ function listedOf({ facts, transfer }: Unit): Param[] {
 }
 
 function projectUnits(visit: string, home: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {
+  let isOther = false
   for (const unit of Object.values(after.units)) {
     const was = before?.units[unit.id]
     if (was && was.facts === unit.facts && was.removedSeq === unit.removedSeq && was.transfer === unit.transfer)
       continue
     if (unit.removedSeq !== null) {
       last({ sql: 'DELETE FROM units WHERE visit_id = ? AND unit_id = ?', params: [visit, unit.id] })
+      isOther = true
       continue
     }
     const listed = listedOf(unit)
     if (was && was.removedSeq === null && isDeepStrictEqual(listedOf(was), listed)) continue
+    isOther = true
     last({
       sql: `
         INSERT INTO units (visit_id, unit_id, home_id, name, model, role, serial, mac, firmware, firmware_key, moved_from)
@@ -144,6 +148,7 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
       params: [visit, unit.id, home, ...listed]
     })
   }
+  if (isOther) last(homeToCount(home))
 }
 
 function projectNetworks(visit: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {

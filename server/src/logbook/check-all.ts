@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util'
 import { wordsOf } from '@pasado/core/values/plain'
+import { countedAnew } from '../db/standing'
 import { entriesAfter } from '../db/entries'
 import { keepFaults, type FoundFault } from '../db/faults-found'
 import { row, rows, transactionOn, type Connection, type Statement } from '../db/pool'
@@ -73,7 +74,10 @@ async function listedOtherwise({ db }: Logbook, states: VisitStates, visit: stri
       const before = await listedOf(connection, head!)
       const statements: Statement[] = []
       await drawAnew(connection, states, head!, (statement) => statements.push(statement))
+      // Of a home that is still to be counted nothing is said: it is a moment behind.
+      const home = await countedHome(connection, head!.home_id)
       for (const { sql, params } of statements) await connection.query(sql, params)
+      if (home) for (const { sql, params } of await countedAnew(connection, [home])) await connection.query(sql, params)
       const after = await listedOf(connection, head!)
       const other = [...before.keys()].filter((table) => !isDeepStrictEqual(before.get(table), after.get(table)))
       throw new Looked(
@@ -96,6 +100,13 @@ async function listedOf(db: Connection, { id, home_id }: VisitHead): Promise<Map
     listed.set(table, lines.map((line) => JSON.stringify(line)).sort())
   }
   listed.set('summary', (await row<{ summary: string }>(db, 'SELECT summary FROM visits WHERE id = ?', [id]))?.summary)
-  listed.set('home', await row(db, 'SELECT * FROM homes WHERE id = ?', [home_id]))
+  const models = 'SELECT * FROM home_models WHERE home_id = ? ORDER BY model, firmware_key'
+  listed.set('home_models', await rows(db, models, [home_id]))
+  const home = 'SELECT customer_id, customer, street, town, phone, latest_visit FROM homes WHERE id = ?'
+  listed.set('home', await row(db, home, [home_id]))
   return listed
 }
+
+/** A home of which it was counted what stands there; null where it still is to be. */
+const countedHome = async (db: Connection, home: string): Promise<string | null> =>
+  (await row<{ id: string }>(db, 'SELECT id FROM homes WHERE id = ? AND NOT to_count', [home]))?.id ?? null

@@ -1,7 +1,8 @@
 import { summarise } from '@pasado/core/documents/visit-summary'
 import { countSealed } from '../db/figures'
 import { listedFindings, projectFindings } from '../db/projections'
-import { transactionOn } from '../db/pool'
+import { transactionOn, type Db } from '../db/pool'
+import { countStanding } from '../db/standing'
 import { allToJudge, setSummary, toJudge } from '../db/visits'
 import type { Logbook } from './logbook'
 
@@ -10,8 +11,10 @@ const AFTER_MS = 40
 /** So often it is looked for visits that another process was to judge, and did not, ms. */
 const SWEEP_MS = 5_000
 const MOST_A_SWEEP = 100
-/** So often a sweep counts fifty sealed visits, at most: after an upgrade there are many. */
+/** So often a sweep counts fifty sealed visits, and fifty homes, at most: after an upgrade there are many. */
 const MOST_COUNTS = 40
+/** What stands at homes is counted so long after a visit there was written in, ms. */
+const COUNT_AFTER_MS = 1_000
 const MOST_TRIES = 5
 
 /**
@@ -21,6 +24,7 @@ const MOST_TRIES = 5
 export class FollowUp {
   readonly #waiting = new Set<string>()
   #timer: NodeJS.Timeout | null = null
+  #countTimer: NodeJS.Timeout | null = null
   #busy: Promise<void> | null = null
   readonly #sweep: NodeJS.Timeout
   #over = false
@@ -31,6 +35,7 @@ export class FollowUp {
     private readonly onError: (error: unknown) => void
   ) {
     this.#sweep = setInterval(() => void this.sweep(), SWEEP_MS).unref()
+    this.#countSoon()
   }
 
   /** Notes that a visit was written in. */
@@ -55,7 +60,8 @@ export class FollowUp {
   async sweep(): Promise<void> {
     try {
       for (const visit of await allToJudge(this.logbook.db, MOST_A_SWEEP)) this.note(visit)
-      await this.#count(MOST_COUNTS)
+      await this.#count(countSealed, MOST_COUNTS)
+      await this.#count(countStanding, MOST_COUNTS)
     } catch (error) {
       if (!this.#over) this.onError(error)
     }
@@ -67,6 +73,7 @@ export class FollowUp {
     await this.#work()
     this.#over = true
     if (this.#timer) clearTimeout(this.#timer)
+    if (this.#countTimer) clearTimeout(this.#countTimer)
   }
 
   /** Judges what waits, one after another; who asks meanwhile waits for what waits by then. */
@@ -91,13 +98,23 @@ export class FollowUp {
       } catch (error) {
         if (!this.#over) this.onError(error)
       }
-    if (isSealed) await this.#count(1)
+    if (isSealed) await this.#count(countSealed, 1)
+    this.#countSoon()
   }
 
-  /** Adds what was sealed to the figures. */
-  async #count(mostTimes: number): Promise<void> {
+  /** Has what stands at homes counted a moment later: what is written meanwhile is counted with it. */
+  #countSoon(): void {
+    if (this.#over) return
+    this.#countTimer ??= setTimeout(() => {
+      this.#countTimer = null
+      void this.#count(countStanding, MOST_COUNTS)
+    }, COUNT_AFTER_MS).unref()
+  }
+
+  /** Brings figures up to date, some at a time. @param count says whether there may be more */
+  async #count(count: (db: Db) => Promise<boolean>, mostTimes: number): Promise<void> {
     try {
-      for (let times = 0; times < mostTimes && !this.#over; times++) if (!(await countSealed(this.logbook.db))) return
+      for (let times = 0; times < mostTimes && !this.#over; times++) if (!(await count(this.logbook.db))) return
     } catch (error) {
       if (!this.#over) this.onError(error)
     }

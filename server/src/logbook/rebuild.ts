@@ -5,6 +5,7 @@ import { summarise } from '@pasado/core/documents/visit-summary'
 import { VisitStates } from './states'
 import type { Logbook } from './logbook'
 import { countSealed, forgetFigures } from '../db/figures'
+import { countStanding, forgetStanding } from '../db/standing'
 import { clearProjections, project, projectFindings } from '../db/projections'
 
 /**
@@ -18,7 +19,10 @@ export async function rebuildProjections(
   onProgress: (done: number, of: number) => void = () => undefined
 ): Promise<number> {
   const states = new VisitStates()
-  await transactionOn(logbook.db, null, (connection) => forgetFigures(connection))
+  await transactionOn(logbook.db, null, async (connection) => {
+    await forgetFigures(connection)
+    await forgetStanding(connection)
+  })
   let done = 0
   const visits = await everyVisit(logbook.db)
   for (const id of visits) {
@@ -29,6 +33,7 @@ export async function rebuildProjections(
     onProgress(++done, visits.length)
   }
   while (await countSealed(logbook.db));
+  while (await countStanding(logbook.db));
   return visits.length
 }
 

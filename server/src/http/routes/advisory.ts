@@ -1,6 +1,7 @@
 import { advisoryApi } from '@pasado/core/api/advisory'
 import { routesOf } from '../route'
-import { unitsRunning, versionsInUse } from '../../db/advisory'
+import { unitsRunning } from '../../db/advisory'
+import { versionsInUse } from '../../db/standing'
 
 /** Which homes run which firmware now: who has to be called when a version has a hole. */
 export const advisoryRoutes = routesOf(advisoryApi, {
