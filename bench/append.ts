@@ -2,7 +2,7 @@ import mysql from 'mysql2/promise'
 import { Caller, draft, openAVisit } from '@pasado/testing/company'
 import type { Entry } from '@pasado/core/record/entry'
 import type { Services } from '@pasado/server/services'
-import { entriesAfter } from '@pasado/server/db/entries'
+import { entriesAfter } from '@pasado/server/archive/archived'
 import { lightCaller } from './light-caller'
 import { median, report } from './timing'
 

@@ -24,6 +24,7 @@ const { services } = company
 const { db, logbook } = services
 const began = performance.now()
 const loaded = await loadLargeCompany(services, { homes: HOMES, today: new Date() })
+while (await countStanding(db));
 await db.query('ANALYZE TABLE homes, units, findings, home_terms, visits')
 report(
   `${loaded.homes} homes, ${loaded.visits} sealed visits, ${loaded.units} units loaded in`,

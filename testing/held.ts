@@ -1,5 +1,5 @@
 import { chainProblem } from '@pasado/core/record/chain'
-import { entriesAfter } from '../server/src/db/entries'
+import { entriesAfter } from '../server/src/archive/archived'
 import { row, rows } from '../server/src/db/pool'
 import { countStanding } from '../server/src/db/standing'
 import { rebuildProjections } from '../server/src/logbook/rebuild'

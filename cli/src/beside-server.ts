@@ -3,7 +3,7 @@ import { join } from 'node:path'
 
 /** Runs a command that works on the database itself, beside the servers. @returns its exit status */
 export function besideServer(
-  command: 'backup' | 'restore' | 'keys' | 'demo-homes',
+  command: 'archive' | 'backup' | 'restore' | 'keys' | 'demo-homes',
   words: readonly string[]
 ): Promise<number> {
   const root = join(import.meta.dirname, '../..')

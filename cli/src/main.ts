@@ -20,6 +20,9 @@ pasado demo --homes N                  add a generated company of N homes to the
 pasado backup DIR --keys FILE          back the company up while it runs: the database into a folder of DIR, all keys into FILE in place of the copy before
 pasado restore FOLDER --keys FILE [--binary-log FILE … --until MOMENT]
                                        put a backup into an empty database, up to a moment after it where the binary log is there
+pasado archive DIR --before DAY        move lines and photos of visits sealed before a day into files, read back and verified; they are found and opened as before
+pasado archive DIR --was OLD           says that an archive was brought to another folder, once every file was found there whole
+pasado archive --back VISIT            puts an archived visit back into the database
 pasado keys send|take|renew|back FILE  epoch keys: to another machine, from one, the next one, from the copy of a backup
 backup and restore seal to PASADO_PASSPHRASE, or to a key file of 64 hexadecimal digits: --sealed-to FILE
 
@@ -45,6 +48,7 @@ export async function main(words: readonly string[]): Promise<number> {
     // Drawing takes a library of its own, which the other commands do not wait for.
     case 'labels':
       return (await import('./labels')).labels(rest)
+    case 'archive':
     case 'backup':
     case 'restore':
     case 'keys':

@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises'
+import { gunzipSync } from 'node:zlib'
 import { text as readAll } from 'node:stream/consumers'
 import { integrityProblems, readRecordFile, type RecordFile } from '@pasado/core/documents/record-file'
 import { keyName, readSealCode, sealSignatureHolds } from '@pasado/core/record/seal'
@@ -6,6 +7,12 @@ import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { Entry } from '@pasado/core/record/entry'
 import { heldAgainstLines, type Borne } from '@pasado/core/rules/because'
 import { parseWords, printProblems, unreadable, UsageError } from './words'
+
+/** The text of a record file; those of an archive are packed. */
+async function readRecord(path: string): Promise<string> {
+  const octets = await readFile(path)
+  return (octets[0] === 0x1f && octets[1] === 0x8b ? gunzipSync(octets) : octets).toString('utf8')
+}
 
 /** `pasado verify`: proves that a record file is what was sealed, down to the last octet. */
 export async function verify(words: readonly string[]): Promise<number> {
@@ -16,7 +23,7 @@ export async function verify(words: readonly string[]): Promise<number> {
     if (values.has('--seal')) return await verifySeal(values.get('--seal')!, values.get('--key'))
     if (rest.length !== 1) throw new UsageError('say which file: pasado verify FILE')
     key = values.get('--key')
-    text = await readFile(rest[0]!, 'utf8')
+    text = await readRecord(rest[0]!)
   } catch (error) {
     return unreadable(error)
   }

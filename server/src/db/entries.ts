@@ -1,8 +1,8 @@
 import type { Entry } from '@pasado/core/record/entry'
 import { rows, type Connection, type Statement } from './pool'
 
-/** Entries of a visit after a line, in order. */
-export async function entriesAfter(db: Connection, visit: string, seq: number): Promise<Entry[]> {
+/** Entries of a visit after a line that are in the database, in order; those of an archived visit are in its file. */
+export async function storedAfter(db: Connection, visit: string, seq: number): Promise<Entry[]> {
   const found = await rows<{ doc: string }>(db, 'SELECT doc FROM entries WHERE visit_id = ? AND seq > ? ORDER BY seq', [
     visit,
     seq

@@ -19,7 +19,7 @@ import { entriesUpTo } from '@pasado/core/record/moments'
 import { fold, type Folded } from '@pasado/core/history/fold'
 import { passphraseOf } from '@pasado/core/work/wifi/passphrase'
 import type { Person } from '../db/people'
-import { readPhoto } from '../db/photos'
+import { pictureOf } from '../archive/archived'
 import { readVisitHead } from '../db/visits'
 import { judgedVisit, readVisit, toldOfForeign } from '../logbook/read'
 import { erasedProblem } from '../logbook/secrets'
@@ -177,7 +177,7 @@ async function smallPhotos(db: Services['db'], record: VisitRecord): Promise<Sma
       about: nameOf(photo.about),
       caption: photo.caption,
       at: photo.at,
-      jpeg: photo.label ? null : ((await readPhoto(db, record.visit.id, photo.ref))?.small ?? null)
+      jpeg: photo.label ? null : ((await pictureOf(db, record.visit.id, photo.ref))?.small ?? null)
     }))
   )
 }

@@ -1,5 +1,5 @@
 import { PassThrough } from 'node:stream'
-import { entriesAfter } from '../db/entries'
+import { entriesAfter } from '../archive/archived'
 import type { Db } from '../db/pool'
 import { headsOf } from '../db/visits'
 

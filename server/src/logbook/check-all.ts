@@ -1,7 +1,8 @@
+import { DomainProblem } from '../problem'
 import { isDeepStrictEqual } from 'node:util'
 import { wordsOf } from '@pasado/core/values/plain'
 import { countedAnew } from '../db/standing'
-import { entriesAfter } from '../db/entries'
+import { entriesAfter } from '../archive/archived'
 import { keepFaults, type FoundFault } from '../db/faults-found'
 import { row, rows, transactionOn, type Connection, type Statement } from '../db/pool'
 import { everyVisit, lockVisit, readVisitHead, type VisitHead } from '../db/visits'
@@ -56,7 +57,7 @@ async function faultOf(logbook: Logbook, states: VisitStates, visit: string): Pr
     return await listedOtherwise(logbook, states, visit)
   } catch (error) {
     // A line that cannot be read is one that was altered.
-    return `it cannot be read (${(error as Error).name})`
+    return error instanceof DomainProblem ? error.title : `it cannot be read (${(error as Error).name})`
   }
 }
 

@@ -13,7 +13,9 @@ import { apply } from '@pasado/core/record/reduce'
 import { headText, type LaterHead } from '@pasado/core/record/later-heads'
 import { remember } from '@pasado/core/history/history'
 import type { OnFault } from '@pasado/core/rules/evaluate'
-import { entriesAfter, entriesById, insertEntries } from '../db/entries'
+import { entriesAfter } from '../archive/archived'
+import { entriesById, insertEntries } from '../db/entries'
+import { archivedVisit } from '../db/archives'
 import { rows, transactionOn, type Db, type Statement } from '../db/pool'
 import { lockVisit, moveHead, type ShownOfVisit, type VisitHead } from '../db/visits'
 import { signText, type CompanyKeys } from '../vault/master-key'
@@ -69,9 +71,10 @@ export class Logbook {
         this.db,
         drafts.map(({ id }) => id)
       )
+      const isSealed = error instanceof DomainProblem && error.type === 'sealed'
+      if (isSealed) await addArchived(this.db, visit, drafts, known)
       const fresh = drafts.filter(({ id }) => !known.has(id))
-      if (error instanceof DomainProblem && error.type === 'sealed' && fresh.length > 0)
-        throw await keepTooLate(this, visit, fresh, author, now, error)
+      if (isSealed && fresh.length > 0) throw await keepTooLate(this, visit, fresh, author, now, error)
       if (known.size === 0) throw error
       return this.#append(visit, drafts, author, now, known)
     }
@@ -307,6 +310,13 @@ export class Logbook {
       if (!(error instanceof SecretsErased)) throw error
     }
   }
+}
+
+/** Adds those of a sealed visit's drafts that are in the file of an archived one. */
+async function addArchived(db: Db, visit: string, drafts: readonly Draft[], known: Map<string, Entry>): Promise<void> {
+  if (drafts.every(({ id }) => known.has(id)) || !(await archivedVisit(db, visit))) return
+  const sought = new Set(drafts.map(({ id }) => id))
+  for (const entry of await entriesAfter(db, visit, 0)) if (sought.has(entry.id)) known.set(entry.id, entry)
 }
 
 /** The head of a visit after what was added. */

@@ -3,6 +3,7 @@ import { refused, notFound } from '../problem'
 import type { Author } from '@pasado/core/record/attribution'
 import type { z } from 'zod'
 import type { photoAbout } from '@pasado/core/record/answers'
+import { pictureOf } from '../archive/archived'
 import { insertPhoto, readPhoto } from '../db/photos'
 import { preparePhoto } from '../photos/prepare'
 import { leaksIn } from '@pasado/core/secrets/leaks'
@@ -82,7 +83,7 @@ export async function keepPhoto(
 
 /** A photo that is no secret, as it is shown. */
 export async function photoOf(logbook: Logbook, visit: string, ref: string, small: boolean): Promise<Buffer> {
-  const found = await readPhoto(logbook.db, visit, ref)
+  const found = await pictureOf(logbook.db, visit, ref)
   if (!found || found.label) throw notFound('photo')
   return small ? (found.small ?? found.picture) : found.picture
 }
