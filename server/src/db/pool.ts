@@ -20,6 +20,13 @@ const SESSION = `sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_
 
 const writers = new WeakMap<Db, Db>()
 
+/** Connections to a database that is in no cluster. */
+const standAlone = new WeakSet<CallbackConnection>()
+/** A text of statements is no longer than this, in characters: what is longer goes one statement at a time. */
+const MOST_AT_ONCE = 1_000_000
+/** The number of the error that a block ends with where a statement of it did not find its rows. */
+const NOT_TOUCHED = 31_001
+
 /** The connections of a pool that transactions are made on: on each of them a transaction begins with its first statement. */
 export const writersOf = (db: Db): Db => writers.get(db)!
 
@@ -54,9 +61,13 @@ function poolOf(url: string, connections: number, waitMs: number, session: strin
     trace: false
   })
   pool.on('connection', (connection) => {
+    const raw = connection as unknown as CallbackConnection
     // On one that cannot be set as it is meant nothing is written: the next statement on it says so.
-    void (connection as unknown as CallbackConnection).query(`SET SESSION ${session}`, (error) => {
+    void raw.query(`SET SESSION ${session}`, (error) => {
       if (error) connection.destroy()
+    })
+    void raw.query<RowDataPacket[]>('SELECT @@wsrep_on AS clustered', (error, found) => {
+      if (!error && found[0]?.clustered === 0) standAlone.add(raw)
     })
   })
   waitNotForEver((pool as unknown as { pool: CallbackPool }).pool, hostsOf(url), waitMs)
@@ -103,8 +114,10 @@ export type Param = string | number | Date | Buffer | null
 /** Said by a node that is no part of the cluster any more, and of one that does not answer. */
 const noHost = new Set(['ER_UNKNOWN_COM_ERROR', 'PASADO_NO_ANSWER'])
 
-const socketOf = (connection: PoolConnection) =>
-  (connection as unknown as { connection?: { stream?: Socket } }).connection?.stream
+const rawOf = (connection: PoolConnection) =>
+  (connection as unknown as { connection: CallbackConnection & { stream?: Socket } }).connection
+
+const socketOf = (connection: PoolConnection) => rawOf(connection).stream
 
 /** Asks something on one connection, and gives the connection up where nothing is answered in time. */
 async function inTime<T>(connection: PoolConnection, answer: Promise<T>): Promise<T> {
@@ -192,7 +205,7 @@ class NotTouched extends Error {
  * Does work in one transaction that begins with a locking query and may end with statements kept for last. Begun anew on a
  * deadlock or a lock that is waited for in vain: `work` is then called again, so that **all it changes it makes itself**;
  * what it changed outside by an attempt that was rolled back would be taken for done.
- * Every statement goes by itself, the commit too: only so the database tells of each that the transaction still stands.
+ * In a cluster every statement goes by itself, the commit too: only so the database tells of each that the transaction still stands.
  * @param lock the query that locks, or null
  * @param work is given the rows of the lock and a way to keep statements for last
  * @param hoped what the lock would find, where that is known well enough to try once without it: a statement kept for last has to make
@@ -231,8 +244,7 @@ async function once<R, T>(
     const kept: Statement[] = []
     const locked = lock ? (await inTime(connection, connection.query<RowDataPacket[]>(lock.sql, lock.params)))[0] : []
     const result = await work(connection, locked as R[], (statement) => kept.push(statement))
-    for (const statement of kept) await carryOut(connection, statement)
-    await inTime(connection, connection.query('COMMIT'))
+    await endWith(connection, kept)
     return { result }
   } catch (error) {
     await inTime(connection, connection.rollback()).catch(() => undefined)
@@ -240,6 +252,34 @@ async function once<R, T>(
   } finally {
     connection.release()
   }
+}
+
+/**
+ * Carries out what was kept for last, and commits. A database by itself is told all of it at once; where it is one of a cluster each goes by
+ * itself, as another node may undo the transaction between two of them, and says so only with the next.
+ */
+async function endWith(connection: PoolConnection, kept: readonly Statement[]): Promise<void> {
+  const text = kept.length > 0 && standAlone.has(rawOf(connection)) ? inOneBlock(connection, kept) : null
+  if (text !== null && text.length < MOST_AT_ONCE) {
+    await inTime(connection, connection.query(text)).catch((error: unknown) => {
+      throw (error as { errno?: number }).errno === NOT_TOUCHED
+        ? new NotTouched('not as many rows were found as there were')
+        : error
+    })
+    return
+  }
+  for (const statement of kept) await carryOut(connection, statement)
+  await inTime(connection, connection.query('COMMIT'))
+}
+
+/** Statements and the commit as one, which stops where one of them fails or does not find its rows. */
+function inOneBlock(connection: PoolConnection, statements: readonly Statement[]): string {
+  const sure = (touches: number | undefined) =>
+    touches === undefined
+      ? ''
+      : `IF ROW_COUNT() <> ${touches} THEN SIGNAL SQLSTATE '45000' SET MYSQL_ERRNO = ${NOT_TOUCHED}; END IF;`
+  const each = statements.map(({ sql, params, touches }) => `${connection.format(sql, params)};${sure(touches)}`)
+  return `BEGIN NOT ATOMIC ${each.join('\n')} COMMIT; END`
 }
 
 async function carryOut(connection: PoolConnection, { sql, params, touches }: Statement): Promise<void> {
