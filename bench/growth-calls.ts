@@ -1,6 +1,6 @@
 import type { api } from '@pasado/core/api/all'
 import { demoModels } from '@pasado/demo/models/all'
-import { firstStandard } from '@pasado/core/rules/first-standard'
+import type { Standard } from '@pasado/core/policy/standard'
 import { Caller, draft, openAVisit } from '@pasado/testing/company'
 
 /** A company that is called, and things of it to ask for. */
@@ -12,6 +12,8 @@ export interface Called {
   /** A sealed visit there, and an open one elsewhere. */
   sealed: string
   open: string
+  /** A draft of the standard. */
+  standard: Standard
   entry: number
 }
 
@@ -32,12 +34,6 @@ const pagesOn = async (caller: Caller, path: string, pages: number): Promise<num
   return got(caller, `${path}${next}`)
 }
 
-const draftStandard = {
-  ...firstStandard,
-  version: 99,
-  note: 'A draft to hold against what was sealed',
-  policy: { ...firstStandard.policy, minPassphraseBits: 99 }
-}
 const [model] = demoModels
 
 /** Every call of the API: how it is asked here, or why it cannot grow with the homes of a company. */
@@ -127,7 +123,7 @@ export const growthCalls = {
   readNewestStandard: { 'the newest standard': ({ lead }) => got(lead, '/standards/newest') },
   publishStandard: 'writes one standard',
   readStandardEffect: {
-    'what a draft would have said': ({ lead }) => got(lead, '/standards/effect', { standard: draftStandard })
+    'what a draft would have said': ({ lead, standard }) => got(lead, '/standards/effect', { standard })
   },
   readFigures: { figures: ({ lead }) => got(lead, '/figures?months=60') },
   readFiguresOfRule: { 'figures of a rule': ({ lead }) => got(lead, '/figures/firm-minimum?months=60') },

@@ -1,6 +1,8 @@
 import { spawnSync } from 'node:child_process'
 import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
+import type { Standard } from '@pasado/core/policy/standard'
+import { nextDraft } from '@pasado/core/rules/check-standard'
 import { countSealed } from '@pasado/server/db/figures'
 import { row, rows } from '@pasado/server/db/pool'
 import { countStanding } from '@pasado/server/db/standing'
@@ -61,6 +63,7 @@ async function called({ services, database }: Company): Promise<Called & { end: 
     'SELECT h.id, h.customer, h.street, h.latest_visit AS sealed FROM homes h JOIN visits v ON v.id = h.latest_visit WHERE v.sealed_at IS NOT NULL ORDER BY h.id LIMIT 1'
   )
   const open = await openAVisit(technician!)
+  const { body } = await lead!.call<{ standard: Standard }>('GET', '/standards/newest')
   return {
     lead: lead!,
     technician: technician!,
@@ -68,6 +71,7 @@ async function called({ services, database }: Company): Promise<Called & { end: 
     home: home!,
     sealed: home!.sealed,
     open,
+    standard: nextDraft(body.standard),
     entry: 0,
     end: () => child.kill('SIGKILL')
   }
