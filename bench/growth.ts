@@ -53,8 +53,9 @@ async function filled(homes: number): Promise<Company> {
   return company
 }
 
-async function called({ services, database }: Company): Promise<Called & { end: () => void }> {
+async function called({ services, database }: Company): Promise<Called> {
   const { child, address } = await serverProcess(database.url, join(database.folder, 'key'))
+  process.once('exit', () => child.kill('SIGKILL'))
   const [lead, technician, office] = await Promise.all(
     ['wenna', 'isolde', 'petroc'].map((login) => Caller.at(address, login))
   )
@@ -72,8 +73,7 @@ async function called({ services, database }: Company): Promise<Called & { end: 
     sealed: home!.sealed,
     open,
     standard: nextDraft(body.standard),
-    entry: 0,
-    end: () => child.kill('SIGKILL')
+    entry: 0
   }
 }
 
@@ -120,6 +120,5 @@ for (const { name, many, data, indexes } of await rows<{ name: string; many: num
   console.log(`| ${name} | ${many} | ${(data / 1e6).toFixed(0)} | ${(indexes / 1e6).toFixed(0)} |`)
 const [size] = spawnSync('du', ['-sm', companies[1]!.database.folder], { encoding: 'utf8' }).stdout.split('\t')
 console.log(`\nThe data directory of the large company: ${size} MB.`)
-for (const { end } of both) end()
 for (const company of companies) await company.stop()
 process.exit(grown.length === 0 ? 0 : 1)

@@ -11,6 +11,8 @@ export async function openCompany(): Promise<{ services: Services; close: () => 
   const services = await makeServices(
     readConfig({
       KEY_FILE: join(dataFolder, 'master-key'),
+      // What a command writes is judged by itself.
+      JUDGE_THREAD: '0',
       ...process.env,
       DATABASE_URL: process.env.DATABASE_URL ?? local!.url
     })

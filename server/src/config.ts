@@ -38,6 +38,8 @@ const settings = z.object({
     .string()
     .refine(isZone, 'must be a time zone such as Europe/Lisbon')
     .default(() => new Intl.DateTimeFormat().resolvedOptions().timeZone),
+  /** 0 judges what was written in the thread that serves, 1 in one beside it. */
+  JUDGE_THREAD: z.enum(['0', '1']).default('1'),
   /** 1 holds each answer of the API against its contract: for tests, as it takes time. */
   CHECK_ANSWERS: z.enum(['0', '1']).default('0'),
   /** Told to end, it says so at /readyz and goes on answering for so long, s: a proxy has to see it first. */

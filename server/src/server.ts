@@ -15,6 +15,8 @@ import { addSealKey } from './db/seal-keys'
 import { makeApp } from './http/app'
 import { LiveFeed } from './http/live'
 import { FollowUp } from './logbook/follow-up'
+import { listVerdicts } from './logbook/list-verdicts'
+import { JudgingThread } from './judging/thread'
 import { Logbook } from './logbook/logbook'
 import { Metrics, serveMetrics } from './metrics'
 import type { Services } from './services'
@@ -66,8 +68,16 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
     const live = new LiveFeed(db, (error) =>
       log.warn({ code: (error as { code?: string }).code }, 'news could not be read from the database')
     )
-    const followUp = new FollowUp(logbook, (error) =>
-      log.warn({ code: (error as { code?: string }).code }, 'a visit could not be judged; it is tried again')
+    const thread =
+      config.JUDGE_THREAD === '1'
+        ? new JudgingThread(config.DATABASE_URL, (rule, problem) =>
+            log.error({ rule, problem }, 'a rule could not judge a record; it is unproven there')
+          )
+        : null
+    const followUp = new FollowUp(
+      db,
+      (visit) => (thread ? thread.judge(visit) : listVerdicts(logbook, visit)),
+      (error) => log.warn({ code: (error as { code?: string }).code }, 'a visit could not be judged; it is tried again')
     )
     const metrics = new Metrics(db, live)
     logbook.onWritten = (visit, added) => {
@@ -84,6 +94,7 @@ export async function makeServices(config: Config, log: Logger = pino({ level: c
       vault,
       logbook,
       followUp,
+      judging: thread,
       live,
       metrics,
       log,
@@ -172,6 +183,7 @@ async function close(server: Server, services: Services): Promise<void> {
     setTimeout(() => server.closeAllConnections(), DRAIN_LIMIT_S * 1_000).unref()
   })
   await services.followUp.close()
+  await services.judging?.end()
   await services.reads.close()
   await services.db.end()
 }

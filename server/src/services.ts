@@ -5,6 +5,7 @@ import type { Reads } from './db/reads'
 import type { Sparing } from './db/sparing'
 import type { LiveFeed } from './http/live'
 import type { FollowUp } from './logbook/follow-up'
+import type { JudgingThread } from './judging/thread'
 import type { Metrics } from './metrics'
 import type { Logbook } from './logbook/logbook'
 import type { EpochStore } from './vault/epoch-store'
@@ -23,6 +24,8 @@ export interface Services {
   logbook: Logbook
   /** Lists what the rules say of what was written. */
   followUp: FollowUp
+  /** Null where visits are judged in the thread that serves. */
+  judging: JudgingThread | null
   live: LiveFeed
   metrics: Metrics
   log: Logger

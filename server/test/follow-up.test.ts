@@ -7,6 +7,7 @@ import type { Entry } from '@pasado/core/record/entry'
 import { row, rows, run } from '../src/db/pool'
 import { listedFindings } from '../src/db/projections'
 import { FollowUp } from '../src/logbook/follow-up'
+import { listVerdicts } from '../src/logbook/list-verdicts'
 import { judgedVisit } from '../src/logbook/read'
 import { rebuildProjections } from '../src/logbook/rebuild'
 import { serve } from '../src/server'
@@ -73,7 +74,7 @@ describe('what the rules say of a visit that is written in', () => {
     // As it stands where a process ended just after the write: nothing of it is listed.
     await run(db, 'DELETE FROM findings WHERE visit_id = ?', [visit])
     await run(db, "UPDATE visits SET to_judge = TRUE, summary = '{}' WHERE id = ?", [visit])
-    const other = new FollowUp(logbook, (error) => {
+    const other = new FollowUp(db, (id) => listVerdicts(logbook, id), (error) => {
       throw error
     })
     await other.sweep()

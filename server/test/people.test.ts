@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
-import { changePerson, lockPerson, type ListedPerson } from '../src/db/people'
+import { changePerson, endAllSessions, lockPerson, type ListedPerson } from '../src/db/people'
 import { passwordFault } from '../src/http/session'
 import { Caller, demoPassword, demoPeople, startCompany } from '@pasado/testing/company'
 
@@ -185,6 +185,20 @@ describe('who works here', () => {
       second.release()
     }
   })
+})
+
+it('who logged out is out at once, and within a second where another process was told', async () => {
+  const { db } = company.services
+  const [here, there] = [await Caller.as(company.running, 'corin'), await Caller.as(company.running, 'corin')]
+  const isIn = async (caller: Caller) => (await caller.call('GET', '/day')).status === 200
+  expect([await isIn(here), await isIn(there)]).toEqual([true, true])
+  const cookie = here.cookie
+  expect((await here.call('DELETE', '/session')).status).toBe(204)
+  here.cookie = cookie
+  expect([await isIn(here), await isIn(there)]).toEqual([false, true])
+  // As another process does it: this one hears nothing.
+  await endAllSessions(db, demoPeople.find(({ login }) => login === 'corin')!.id)
+  await expect.poll(() => isIn(there), { timeout: 2_000, interval: 100 }).toBe(false)
 })
 
 it('no password is in the log', () => {

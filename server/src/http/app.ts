@@ -193,6 +193,9 @@ const beforeChoosing = new Set(['/session', '/sessions', '/session/password'])
 async function callRoute(route: Route, context: Context, services: Services, sessions: Sessions): Promise<void> {
   context.state.sessions = sessions
   context.state.address = addressOf(context)
+  // Whoever ends sessions, or changes who may do what, is looked up by what stands, and so is everybody after that.
+  const changesWho = route.method !== 'get' && /^\/(sessions?|people)\b/.test(route.path)
+  if (changesWho) sessions.forgetKnown()
   const person = await sessions.personOf(context)
   if (route.roles !== 'anyone') {
     if (!person) throw new HttpProblem(401, 'log-in', 'Log in first.')
@@ -219,7 +222,8 @@ async function callRoute(route: Route, context: Context, services: Services, ses
   const file = (context.file as { buffer?: Buffer } | undefined)?.buffer ?? null
   // Whoever wrote something finds by it what they look for next.
   if (route.method === 'get' && !route.path.startsWith('/visits/:id')) await services.followUp.caughtUp(CATCH_UP_MS)
-  const answer = await route.run({ services, person, params, query, body, context, file } as unknown as Call)
+  const call = { services, person, params, query, body, context, file } as unknown as Call
+  const answer = await Promise.resolve(route.run(call)).finally(() => changesWho && sessions.forgetKnown())
   if (services.config.CHECK_ANSWERS === '1') mustKeepTo(route, answer)
   send(context, route, answer)
 }

@@ -22,6 +22,10 @@ const TRIES_AN_ADDRESS = 60
 const LEAST_CHARACTERS = 10
 const LEAST_SCORE = 3
 
+/** So long it is remembered whose a session is, ms: where one ends by another process of a company, this one goes on with it no longer. */
+const KNOWN_MS = 1_000
+const MOST_KNOWN = 5_000
+
 /** Argon2id at the cost OWASP recommends: 19 MiB, 2 passes, 1 lane. */
 const COST = { type: argon2.argon2id, memoryCost: 19_456, timeCost: 2, parallelism: 1 } as const
 
@@ -36,6 +40,7 @@ export class Sessions {
   readonly #byAddress: RateLimiterMySQL
   readonly #shown: RateLimiterMySQL
   #dummyHash: Promise<string> | null = null
+  #known = new Map<string, { person: Caller; until: number }>()
 
   constructor(
     private readonly db: Db,
@@ -129,10 +134,26 @@ export class Sessions {
     await this.#shown.delete(id)
   }
 
-  /** Who is calling; null without a session that still lasts. */
+  /** Who is calling; null without a session that still lasts. Remembered for a moment: whoever writes line after line is looked up once a second. */
   async personOf(context: Context, now = new Date()): Promise<Caller | null> {
     const hash = this.tokenHash(context)
-    return hash ? personOfSession(this.db, hash, now) : null
+    if (!hash) return null
+    const key = hash.toString('base64')
+    const known = this.#known.get(key)
+    if (known && performance.now() < known.until) return known.person
+    const among = this.#known
+    const person = await personOfSession(this.db, hash, now)
+    // Forgotten meanwhile: what was found may be what was ended.
+    if (person && among === this.#known) {
+      if (this.#known.size >= MOST_KNOWN) this.#known.clear()
+      this.#known.set(key, { person, until: performance.now() + KNOWN_MS })
+    }
+    return person
+  }
+
+  /** Looks everybody up anew from here on: sessions may have ended, or roles may be others. */
+  forgetKnown(): void {
+    this.#known = new Map()
   }
 
   /** What the caller's session is kept under. */

@@ -1,10 +1,7 @@
-import { summarise } from '@pasado/core/documents/visit-summary'
 import { countSealed } from '../db/figures'
-import { listedFindings, projectFindings } from '../db/projections'
-import { transactionOn, type Db } from '../db/pool'
+import type { Db } from '../db/pool'
 import { countStanding } from '../db/standing'
-import { allToJudge, setSummary, toJudge } from '../db/visits'
-import type { Logbook } from './logbook'
+import { allToJudge } from '../db/visits'
 
 /** A visit that is written in is judged so long after, ms: what is written in a row is judged once. */
 const AFTER_MS = 40
@@ -15,7 +12,6 @@ const MOST_A_SWEEP = 100
 const MOST_COUNTS = 40
 /** What stands at homes is counted so long after a visit there was written in, ms. */
 const COUNT_AFTER_MS = 1_000
-const MOST_TRIES = 5
 
 /**
  * Asks the rules of what was written in open visits, after the write: what they say is listed to find visits by, and guards no write.
@@ -29,9 +25,13 @@ export class FollowUp {
   readonly #sweep: NodeJS.Timeout
   #over = false
 
-  /** @param onError is told where a visit could not be judged; it is tried again with the next sweep */
+  /**
+   * @param judge asks the rules of a visit and lists what they say; says whether it is sealed
+   * @param onError is told where a visit could not be judged; it is tried again with the next sweep
+   */
   constructor(
-    private readonly logbook: Logbook,
+    private readonly db: Db,
+    private readonly judge: (visit: string) => Promise<boolean>,
     private readonly onError: (error: unknown) => void
   ) {
     this.#sweep = setInterval(() => void this.sweep(), SWEEP_MS).unref()
@@ -59,7 +59,7 @@ export class FollowUp {
   /** Notes what another process left. */
   async sweep(): Promise<void> {
     try {
-      for (const visit of await allToJudge(this.logbook.db, MOST_A_SWEEP)) this.note(visit)
+      for (const visit of await allToJudge(this.db, MOST_A_SWEEP)) this.note(visit)
       await this.#count(countSealed, MOST_COUNTS)
       await this.#count(countStanding, MOST_COUNTS)
     } catch (error) {
@@ -94,7 +94,7 @@ export class FollowUp {
     let isSealed = false
     for (const visit of visits)
       try {
-        isSealed = (await listVerdicts(this.logbook, visit)) || isSealed
+        isSealed = (await this.judge(visit)) || isSealed
       } catch (error) {
         if (!this.#over) this.onError(error)
       }
@@ -114,35 +114,9 @@ export class FollowUp {
   /** Brings figures up to date, some at a time. @param count says whether there may be more */
   async #count(count: (db: Db) => Promise<boolean>, mostTimes: number): Promise<void> {
     try {
-      for (let times = 0; times < mostTimes && !this.#over; times++) if (!(await count(this.logbook.db))) return
+      for (let times = 0; times < mostTimes && !this.#over; times++) if (!(await count(this.db))) return
     } catch (error) {
       if (!this.#over) this.onError(error)
     }
   }
-}
-
-/**
- * Asks the rules of a visit that was written in since they were asked last, and lists what they say.
- * @returns whether it is sealed
- */
-export async function listVerdicts({ db, states }: Logbook, visit: string): Promise<boolean> {
-  for (let tries = 0; tries < MOST_TRIES; tries++) {
-    const due = await toJudge(db, visit)
-    if (!due) return false
-    const held = states.held(visit)
-    const state = held && held.seq >= due.seq ? held : await states.at(db, visit, due.seq)
-    const { record } = state
-    const findings = record.seal
-      ? await states.findingsOf(db, visit, state)
-      : await states.findingsSince(db, visit, state)
-    const summary = summarise(record, findings)
-    const isListed = await transactionOn<never, boolean>(db, null, async (connection, _, last) => {
-      // Whoever wrote meanwhile has left it to be judged again.
-      if (!(await setSummary(connection, visit, state.seq, summary))) return false
-      projectFindings(visit, due.home, { record, findings }, await listedFindings(connection, visit), last)
-      return true
-    })
-    if (isListed) return record.seal !== null
-  }
-  return false
 }

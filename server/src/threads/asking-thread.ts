@@ -6,6 +6,8 @@ export interface AskingThread<Q, A> {
   ask: (what: Q) => Promise<A>
   /** How many wait for an answer. */
   waiting: () => number
+  /** Ends it, whatever it is at. */
+  end: () => Promise<void>
 }
 
 /**
@@ -32,6 +34,13 @@ export function askingThread<Q, A>(script: URL): AskingThread<Q, A> {
   }
   return {
     waiting: () => waiting.size,
+    end: async () => {
+      const ended = worker
+      worker = null
+      await ended?.terminate()
+      for (const { failed } of waiting.values()) failed(new Error('the thread was ended'))
+      waiting.clear()
+    },
     ask: (what) =>
       new Promise((done, failed) => {
         const id = ++asked
