@@ -1,7 +1,7 @@
 import type { api } from '@pasado/core/api/all'
 import { demoModels } from '@pasado/demo/models/all'
 import type { Standard } from '@pasado/core/policy/standard'
-import type { Caller} from '@pasado/testing/company';
+import type { Caller } from '@pasado/testing/company'
 import { draft, openAVisit } from '@pasado/testing/company'
 
 /** A company that is called, and things of it to ask for. */

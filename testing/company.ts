@@ -40,7 +40,14 @@ export async function companyOn<D extends TestDatabase>(
 
 /** Services of one more server process's worth on a database. */
 export function servicesOn(url: string, keyFile: string, log?: (line: string) => void): Promise<Services> {
-  const config = readConfig({ DATABASE_URL: url, KEY_FILE: keyFile, PORT: '0', LOG_LEVEL: 'debug', CHECK_ANSWERS: '1', JUDGE_THREAD: '0' })
+  const config = readConfig({
+    DATABASE_URL: url,
+    KEY_FILE: keyFile,
+    PORT: '0',
+    LOG_LEVEL: 'debug',
+    CHECK_ANSWERS: '1',
+    JUDGE_THREAD: '0'
+  })
   return makeServices(config, log ? pino({ level: 'debug' }, { write: log }) : pino({ level: 'silent' }))
 }
 

@@ -52,6 +52,11 @@ const linesInDatabase = async (of = visit) =>
     (await row<{ many: number }>(company.services.db, 'SELECT COUNT(*) AS many FROM entries WHERE visit_id = ?', [of]))!
       .many
   )
+/** Its file, but for what verdicts rest on, which is worked out a while after the seal. */
+const fileOf = async (of: string) => {
+  const { because: _, ...file } = JSON.parse(await visitFile(company.services, of, null)) as Record<string, unknown>
+  return file
+}
 /** Everything that is told of a visit. */
 const told = async (of = visit) => {
   company.services.logbook.states.forget(of)
@@ -70,7 +75,7 @@ const told = async (of = visit) => {
         headers: { cookie: wenna.cookie }
       })
     ).status,
-    file: await visitFile(company.services, of, null)
+    file: await fileOf(of)
   }
 }
 const recordAt = () => {
@@ -291,7 +296,6 @@ it('the command does it, keeps programs of before from starting, and says what i
       ({ code, stderr }: { code: number; stderr: string }) => [code, stderr] as const
     )
   expect(await command(folder, '--before', 'May')).toEqual([2, expect.stringContaining('a day as')])
-  expect(await command('--before', '2020-01-01')).toEqual([2, expect.stringContaining('pasado archive DIR')])
   await run(company.services.db, 'UPDATE visits SET sealed_at = ? WHERE id = ?', [new Date('2020-05-05'), visit])
   const [status, said] = await command(folder, '--before', '2021-01-01')
   expect([status, said]).toEqual([0, expect.stringContaining('1 visits with')])
@@ -301,6 +305,4 @@ it('the command does it, keeps programs of before from starting, and says what i
     "SELECT oldest FROM migrations WHERE name LIKE '023%'"
   )) as [{ oldest: number }]
   expect(oldest).toBe(23)
-  expect(await command('--back', visit)).toEqual([0, expect.stringContaining('is in the database again')])
-  expect(await linesInDatabase()).toBeGreaterThan(3)
-}, 60_000)
+}, 120_000)

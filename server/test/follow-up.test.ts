@@ -74,9 +74,13 @@ describe('what the rules say of a visit that is written in', () => {
     // As it stands where a process ended just after the write: nothing of it is listed.
     await run(db, 'DELETE FROM findings WHERE visit_id = ?', [visit])
     await run(db, "UPDATE visits SET to_judge = TRUE, summary = '{}' WHERE id = ?", [visit])
-    const other = new FollowUp(db, (id) => listVerdicts(logbook, id), (error) => {
-      throw error
-    })
+    const other = new FollowUp(
+      db,
+      (id) => listVerdicts(logbook, id),
+      (error) => {
+        throw error
+      }
+    )
     await other.sweep()
     await other.caughtUp(5_000)
     await other.close()

@@ -42,11 +42,16 @@ function failCommits(times: number, code = 'ER_LOCK_DEADLOCK'): { failed: number
           return typeof value === 'function' ? (value as (...words: unknown[]) => unknown).bind(target) : value
         }
         return (...words: unknown[]) => {
-          if (words[0] !== 'COMMIT' || told.failed >= times) return query(...words)
+          // The commit goes by itself, or ends a block of statements.
+          const [text] = words as [string]
+          if (!/^COMMIT$|COMMIT; END$/.test(text) || told.failed >= times) return query(...words)
           told.failed++
-          return query('ROLLBACK').then(() => {
-            throw Object.assign(new Error('made to fail'), { code })
-          })
+          const done = text === 'COMMIT' ? Promise.resolve() : query(text.replace(/COMMIT; END$/, 'END'))
+          return done
+            .then(() => query('ROLLBACK'))
+            .then(() => {
+              throw Object.assign(new Error('made to fail'), { code })
+            })
         }
       }
     })

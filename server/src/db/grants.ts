@@ -6,7 +6,14 @@ import { connectionTo } from './pool'
 /** Tables of which a line that was written stays as it is: the logbook, and what was signed of it after a seal. */
 const onlyAdded = new Set(['entries', 'later_heads'])
 /** What only setting up the database writes, and who archives. */
-const onlyRead = new Set(['migrations', 'migration_statements', 'leases', 'archives', 'archived_visits', 'archived_files'])
+const onlyRead = new Set([
+  'migrations',
+  'migration_statements',
+  'leases',
+  'archives',
+  'archived_visits',
+  'archived_files'
+])
 
 /**
  * Gives the user that servers run as what they need of each table, and no more: nothing that is in the logbook can be changed or taken out
