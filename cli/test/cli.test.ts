@@ -251,7 +251,7 @@ describe('pasado keys', () => {
       status: 2,
       err: expect.stringContaining('pasado keys send') as string
     })
-  }, 60_000)
+  }, 180_000)
 })
 
 describe('pasado labels', () => {
