@@ -10,6 +10,7 @@ import { openVisit } from '@pasado/server/logbook/visits'
 import { v7 as uuidv7 } from 'uuid'
 import { isolde } from '@pasado/demo/company'
 import { startCompany } from '@pasado/testing/company'
+import { allCounted } from '@pasado/testing/counted'
 import { loadLargeCompany } from './large-company'
 
 const today = new Date('2026-03-02T10:00:00Z')
@@ -59,6 +60,7 @@ describe('a generated company', () => {
       const text = await visitFile(company.services, id, null)
       expect(integrityProblems(readRecordFile(text), text)).toEqual([])
     }
+    await allCounted(company.services.db)
     const before = await everyTable()
     await rebuildProjections(company.services.logbook)
     const after = await everyTable()

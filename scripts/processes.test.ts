@@ -3,8 +3,7 @@ import { existsSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { chainProblem } from '@pasado/core/record/chain'
-import { countSealed } from '@pasado/server/db/figures'
-import { countStanding } from '@pasado/server/db/standing'
+import { allCounted } from '@pasado/testing/counted'
 import { demoVisits } from '@pasado/demo/all'
 import { entriesAfter } from '@pasado/server/archive/archived'
 import { rows } from '@pasado/server/db/pool'
@@ -187,7 +186,7 @@ describe('a backup', () => {
       await loadVisits(before, demoVisits().slice(0, 4), new Date())
       // Figures follow a moment later: what is backed up has them.
       await before.followUp.caughtUp(10_000)
-      while ((await countSealed(before.db)) || (await countStanding(before.db)));
+      await allCounted(before.db)
       carryOut('backup', folder, from)
       carryOut('restore', folder, to)
       expect(existsSync(join(to.folder, 'key'))).toBe(true)

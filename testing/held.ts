@@ -1,10 +1,10 @@
 import { chainProblem } from '@pasado/core/record/chain'
 import { entriesAfter } from '../server/src/archive/archived'
 import { row, rows } from '../server/src/db/pool'
-import { countStanding } from '../server/src/db/standing'
 import { rebuildProjections } from '../server/src/logbook/rebuild'
 import type { Services } from '../server/src/services'
 import type { Acknowledged } from './burst'
+import { allCounted } from './counted'
 
 /** What lists are made of. */
 const projected = [
@@ -55,7 +55,7 @@ export async function whatWasLost(
     await services.followUp.sweep()
     await services.followUp.caughtUp(5_000)
   }
-  while (await countStanding(db));
+  await allCounted(db)
   const before = await listed(services)
   await rebuildProjections(services.logbook)
   const after = await listed(services)

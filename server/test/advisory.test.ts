@@ -2,9 +2,9 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { isolde as person } from '@pasado/demo/company'
 import { rows } from '../src/db/pool'
-import { countStanding } from '../src/db/standing'
 import { STANDS_NOW } from '../src/db/stands'
 import { Caller, draft, openAVisit, startCompany } from '@pasado/testing/company'
+import { allCounted } from '@pasado/testing/counted'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 let petroc: Caller
@@ -18,7 +18,7 @@ afterAll(() => company.stop())
 
 /** What stands where is counted a moment after it was written. */
 async function counted() {
-  while (await countStanding(company.services.db));
+  await allCounted(company.services.db)
 }
 
 type Units = { units: { visit: string; unit: string; name: string; phone: string }[]; more: boolean }

@@ -1,3 +1,4 @@
+import { allCounted } from '@pasado/testing/counted'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -46,7 +47,17 @@ it('the demo company has its homes and visits: a dozen sealed, one in review wit
 })
 
 it('every projection is what a rebuild makes of the logbook', async () => {
-  const tables = ['homes', 'units', 'networks', 'findings', 'home_terms', 'durations', 'checks', 'waivers_due'] as const
+  const tables = [
+    'homes',
+    'units',
+    'networks',
+    'findings',
+    'home_terms',
+    'durations',
+    'checks',
+    'waivers_due',
+    'home_models'
+  ] as const
   const snapshot = async () => {
     const all: Record<string, unknown[]> = {}
     for (const table of tables)
@@ -58,6 +69,7 @@ it('every projection is what a rebuild makes of the logbook', async () => {
     ).map((item) => JSON.stringify(item))
     return all
   }
+  await allCounted(company.services.db)
   const before = await snapshot()
   expect(before.units!.length).toBeGreaterThan(40)
   await rebuildProjections(company.services.logbook)

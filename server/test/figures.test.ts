@@ -7,14 +7,14 @@ import { setSeal } from '../src/logbook/visits'
 import { firstDay } from '../src/http/routes/figures'
 import { rows } from '../src/db/pool'
 import { Caller, openAVisit, startCompany } from '@pasado/testing/company'
+import { allCounted } from '@pasado/testing/counted'
 
 let company: Awaited<ReturnType<typeof startCompany>>
 beforeAll(async () => {
   company = await startCompany()
   await loadLargeCompany(company.services, { homes: 150, today: new Date() })
   // Another may be at it: what it counts is there once it is done.
-  while ((await countSealed(company.services.db)) || (await countToCount(company.services.db)))
-    await new Promise((resolve) => setTimeout(resolve, 20))
+  await allCounted(company.services.db)
 })
 afterAll(() => company.stop())
 

@@ -2,8 +2,9 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { v7 as uuidv7 } from 'uuid'
 import { isolde as person } from '@pasado/demo/company'
 import { Caller, draft, startCompany } from '@pasado/testing/company'
+import { allCounted } from '@pasado/testing/counted'
 import { rows, run } from '../src/db/pool'
-import { countHomesToCount, countStanding, versionsInUse } from '../src/db/standing'
+import { countStanding, versionsInUse } from '../src/db/standing'
 import { STANDS_NOW } from '../src/db/stands'
 import { checkAll } from '../src/logbook/check-all'
 import { rebuildProjections } from '../src/logbook/rebuild'
@@ -88,8 +89,7 @@ it('what is kept is what going through every unit gives, after whatever is done,
     await company.services.followUp.sweep()
     // The same homes are counted by several at once.
     await Promise.all([1, 2, 3].map(() => countStanding(db)))
-    while (await countStanding(db));
-    expect(await countHomesToCount(db)).toBe(0)
+    await allCounted(db)
     for (const model of models) expect(await kept(model), `${model} after ${step}`).toEqual(await goneThrough(model))
   }
   expect((await kept(models[0]!)).length).toBeGreaterThan(2)
