@@ -8,6 +8,7 @@ import { allCounted } from './counted'
 
 /** What lists are made of. */
 const projected = [
+  'homes',
   'units',
   'networks',
   'findings',
@@ -56,15 +57,16 @@ export async function whatWasLost(
     await services.followUp.caughtUp(5_000)
   }
   await allCounted(db)
-  const before = await listed(services)
+  const before = await whatIsListed(services)
   await rebuildProjections(services.logbook)
-  const after = await listed(services)
+  const after = await whatIsListed(services)
   for (const [table, lines] of before)
     if (lines !== after.get(table)) problems.push(`${table} is not what a rebuild makes`)
   return problems
 }
 
-async function listed({ db }: Services): Promise<Map<string, string>> {
+/** Everything that is listed of a company's visits, by table. */
+export async function whatIsListed({ db }: Pick<Services, 'db'>): Promise<Map<string, string>> {
   const tables = new Map<string, string>()
   for (const table of projected)
     tables.set(

@@ -255,6 +255,7 @@ it('an archive that was carried elsewhere is read from there, once all of it was
   renameSync(folder, elsewhere)
   await expect(archiveMoved(db, `${folder}-never`, elsewhere)).rejects.toThrow('no archive')
   await expect(archiveMoved(db, folder, 'here')).rejects.toThrow('from the root')
+  await expect(archiveMoved(db, folder, folder)).rejects.toThrow('another archive already')
   expect(await archiveMoved(db, folder, elsewhere)).toBe(1)
   expect(await told()).toEqual(before)
 })

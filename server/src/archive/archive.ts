@@ -8,6 +8,7 @@ import {
   archivedFiles,
   archivedVisit,
   archiveIn,
+  archiveOf,
   moveArchive,
   noteArchived,
   noteBroughtBack,
@@ -26,7 +27,7 @@ import { lockVisit, type VisitHead } from '../db/visits'
 import { fileOf, whatDoesNotHold } from '../logbook/integrity'
 import type { Logbook } from '../logbook/logbook'
 import { entriesAfter, pictureOf } from './archived'
-import { digestOf, pictureName, readArchived, RECORD, smallName, writeWhole } from './files'
+import { sha256Of, pictureName, readArchived, RECORD, smallName, writeWhole } from './files'
 
 const [pack, unpack] = [promisify(gzip), promisify(gunzip)]
 
@@ -104,8 +105,8 @@ async function archiveOne(
   }
   const files: ArchivedFile[] = []
   for (const { name, octets } of written) {
-    await writeWhole(join(folder, path, name), octets)
-    files.push({ name, digest: digestOf(octets), octets: octets.length })
+    await writeWhole(folder, join(path, name), octets)
+    files.push({ name, digest: sha256Of(octets), octets: octets.length })
   }
   const unread = await readBack({ folder, path, lines }, files, entries)
   if (unread) return unread
@@ -161,7 +162,9 @@ export async function bringBack({ db, logbook }: Pick<Archivist, 'db' | 'logbook
  */
 export async function archiveMoved(db: Db, from: string, to: string): Promise<number> {
   if (!isAbsolute(to)) throw new Error(`${to} must be named from the root, as every server reaches it`)
-  const archive = await archiveIn(db, from)
+  const archive = await archiveOf(db, from)
+  if (archive === null) throw new Error(`there is no archive in ${from}`)
+  if ((await archiveOf(db, to)) !== null) throw new Error(`${to} is another archive already`)
   let visits = 0
   let last = ''
   for (;;) {
@@ -174,7 +177,6 @@ export async function archiveMoved(db: Db, from: string, to: string): Promise<nu
     visits += page.length
     last = page.at(-1)!
   }
-  if (visits === 0) throw new Error(`there is no archive in ${from}`)
-  await moveArchive(db, from, to)
+  await moveArchive(db, archive, to)
   return visits
 }

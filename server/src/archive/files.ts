@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { open, mkdir, readFile, rename } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
+import { syncFolder } from '../backup/synced'
 import { DomainProblem } from '../problem'
 import type { ArchivedFile, ArchivedVisit } from '../db/archives'
 
@@ -10,20 +11,14 @@ export const RECORD = 'record.json.gz'
 export const pictureName = (ref: string): string => `${ref}.jpg`
 export const smallName = (ref: string): string => `${ref}.small.jpg`
 
-export const digestOf = (octets: Buffer): string => createHash('sha256').update(octets).digest('hex')
+export const sha256Of = (octets: Buffer): string => createHash('sha256').update(octets).digest('hex')
 
-/** Syncs a folder, so that what was named in it stays named when the power goes. */
-async function syncFolder(folder: string): Promise<void> {
-  const handle = await open(folder)
-  try {
-    await handle.sync()
-  } finally {
-    await handle.close()
-  }
-}
-
-/** Writes a file so that it is there whole or not at all, for nobody else to read. */
-export async function writeWhole(path: string, octets: Buffer): Promise<void> {
+/**
+ * Writes a file of an archive so that it is there whole or not at all, for nobody else to read, and is there still after the power went: the folders on the
+ * way to it as well.
+ */
+export async function writeWhole(folder: string, within: string, octets: Buffer): Promise<void> {
+  const path = join(folder, within)
   await mkdir(dirname(path), { recursive: true, mode: 0o700 })
   const handle = await open(`${path}.new`, 'w', 0o600)
   try {
@@ -33,7 +28,8 @@ export async function writeWhole(path: string, octets: Buffer): Promise<void> {
     await handle.close()
   }
   await rename(`${path}.new`, path)
-  await syncFolder(dirname(path))
+  // Any of them may have been made just now: each is named by the one above it.
+  for (let named = path; named !== dirname(folder); named = dirname(named)) await syncFolder(dirname(named))
 }
 
 /**
@@ -50,7 +46,7 @@ export async function readArchived({ folder, path }: ArchivedVisit, file: Archiv
       `This visit is archived, and its file cannot be read where it was put (${at}: ${(error as NodeJS.ErrnoException).code ?? 'unreadable'}).`
     )
   }
-  if (digestOf(octets) !== file.digest)
+  if (sha256Of(octets) !== file.digest)
     throw away(`This visit is archived, and its file is not the one that was put away (${at}).`)
   return octets
 }

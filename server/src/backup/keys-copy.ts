@@ -9,6 +9,7 @@ import { rows, type Connection } from '../db/pool'
 import { EpochStore } from '../vault/epoch-store'
 import { companyKeys, masterKeyFrom } from '../vault/master-key'
 import { opening, sealing, type SealedTo } from './sealed-stream'
+import { syncFolder } from './synced'
 
 const hex = (octets: number) => z.string().regex(new RegExp(`^[0-9a-f]{${octets * 2}}$`))
 
@@ -77,9 +78,7 @@ export async function writeKeysCopy(file: string, copy: KeysCopy, to: SealedTo):
     handle.createWriteStream({ flush: true })
   )
   await rename(beside, file)
-  const folder = await open(dirname(file), 'r')
-  await folder.sync()
-  await folder.close()
+  await syncFolder(dirname(file))
   await chmod(file, 0o600)
 }
 

@@ -32,10 +32,14 @@ export const archivedVisit = (db: Connection, visit: string): Promise<ArchivedVi
 export const archivedFiles = (db: Connection, visit: string): Promise<ArchivedFile[]> =>
   rows<ArchivedFile>(db, 'SELECT name, digest, octets FROM archived_files WHERE visit_id = ? ORDER BY name', [visit])
 
+/** The archive in a folder; null where none is. */
+export const archiveOf = async (db: Connection, folder: string): Promise<number | null> =>
+  (await row<{ id: number }>(db, 'SELECT id FROM archives WHERE folder = ?', [folder]))?.id ?? null
+
 /** The archive in a folder; noted where it is a new one. */
 export async function archiveIn(db: Connection, folder: string): Promise<number> {
   await run(db, 'INSERT IGNORE INTO archives (folder) VALUES (?)', [folder])
-  return (await row<{ id: number }>(db, 'SELECT id FROM archives WHERE folder = ?', [folder]))!.id
+  return (await archiveOf(db, folder))!
 }
 
 /** A visit that may be archived. */
@@ -120,9 +124,10 @@ export const visitsInArchive = async (db: Connection, archive: number, after: st
     )
   ).map(({ id }) => id)
 
-/** Says that an archive is in another folder now. @returns whether there is one in the folder that it was in */
-export const moveArchive = async (db: Connection, from: string, to: string): Promise<boolean> =>
-  (await run(db, 'UPDATE archives SET folder = ? WHERE folder = ?', [to, from])) === 1
+/** Says that an archive is in another folder now. */
+export async function moveArchive(db: Connection, archive: number, to: string): Promise<void> {
+  await run(db, 'UPDATE archives SET folder = ? WHERE id = ?', [to, archive])
+}
 
 /** Keeps programs from starting that do not know of archives. */
 export async function wantArchives(db: Connection): Promise<void> {

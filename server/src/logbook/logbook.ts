@@ -72,7 +72,7 @@ export class Logbook {
         drafts.map(({ id }) => id)
       )
       const isSealed = error instanceof DomainProblem && error.type === 'sealed'
-      if (isSealed) await addArchived(this.db, visit, drafts, known)
+      if (error instanceof DomainProblem) await addArchived(this.db, visit, drafts, known)
       const fresh = drafts.filter(({ id }) => !known.has(id))
       if (isSealed && fresh.length > 0) throw await keepTooLate(this, visit, fresh, author, now, error)
       if (known.size === 0) throw error
@@ -312,7 +312,7 @@ export class Logbook {
   }
 }
 
-/** Adds those of a sealed visit's drafts that are in the file of an archived one. */
+/** Adds those drafts that are in the file of an archived visit. */
 async function addArchived(db: Db, visit: string, drafts: readonly Draft[], known: Map<string, Entry>): Promise<void> {
   if (drafts.every(({ id }) => known.has(id)) || !(await archivedVisit(db, visit))) return
   const sought = new Set(drafts.map(({ id }) => id))
