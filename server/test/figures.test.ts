@@ -5,7 +5,9 @@ import { rebuildProjections } from '../src/logbook/rebuild'
 import { serverAuthor } from '../src/logbook/server-author'
 import { setSeal } from '../src/logbook/visits'
 import { firstDay } from '../src/http/routes/figures'
-import { rows } from '../src/db/pool'
+import { openPool, rows, writersOf } from '../src/db/pool'
+import { countHomesToCount, countStanding } from '../src/db/standing'
+import type { RowDataPacket } from 'mysql2/promise'
 import { Caller, openAVisit, startCompany } from '@pasado/testing/company'
 import { allCounted } from '@pasado/testing/counted'
 
@@ -113,6 +115,31 @@ it('are read from what is kept, with no look at visits or findings', async () =>
     'EXPLAIN SELECT id FROM visits FORCE INDEX (to_count) WHERE counted = FALSE AND sealed_at IS NOT NULL AND to_judge = FALSE ORDER BY sealed_at LIMIT 50'
   )
   expect(plan!.key).toBe('to_count')
+})
+
+it('counting a visit, and what stands at its home, goes through no other: thousands of homes more are not read', async () => {
+  const { db, config } = company.services
+  await db.query(`
+    INSERT INTO homes (id, customer_id, customer, street, town, latest_visit, to_count)
+    SELECT UUID(), UUID(), 'Somebody', 'A street', 'A town', UUID(), FALSE
+    FROM seq_1_to_4000
+  `)
+  await db.query('ANALYZE TABLE homes')
+  // One connection for all it does, so that what it read can be asked.
+  const one = openPool(config.DATABASE_URL, 1)
+  const readSoFar = async () => {
+    const [found] = await writersOf(one).query<RowDataPacket[]>("SHOW SESSION STATUS LIKE 'Handler_read%'")
+    return found.reduce((sum, { Value }) => sum + Number(Value), 0)
+  }
+  await db.query('UPDATE visits SET counted = FALSE WHERE sealed_at IS NOT NULL ORDER BY id LIMIT 1')
+  const before = await readSoFar()
+  await countSealed(one)
+  await countStanding(one)
+  const read = (await readSoFar()) - before
+  await one.end()
+  expect([await countToCount(db), await countHomesToCount(db)]).toEqual([0, 0])
+  expect(read).toBeGreaterThan(50)
+  expect(read).toBeLessThan(2_000)
 })
 
 it('many who ask at once share an answer, and never hold more than two connections', async () => {

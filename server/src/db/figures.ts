@@ -1,4 +1,5 @@
 import { row, rows, run, transactionOn, type Connection, type Db } from './pool'
+import { homesToCount } from './standing'
 
 /** How a rule came out in the visits that were sealed in a month: visits in which it applied, and those in which it broke, was waived or stayed unproven somewhere. */
 export interface RuleMonth {
@@ -66,20 +67,17 @@ export const countToCount = async (db: Connection): Promise<number> =>
  */
 export function countSealed(db: Db): Promise<boolean> {
   const lock = {
-    sql: `SELECT id FROM visits FORCE INDEX (to_count) WHERE ${TO_COUNT} ORDER BY sealed_at LIMIT ${AT_ONCE} FOR UPDATE SKIP LOCKED`,
+    sql: `SELECT id, home_id AS home FROM visits FORCE INDEX (to_count) WHERE ${TO_COUNT} ORDER BY sealed_at LIMIT ${AT_ONCE} FOR UPDATE SKIP LOCKED`,
     params: []
   }
-  return transactionOn<{ id: string }, boolean>(db, lock, async (_, visits, last) => {
+  return transactionOn<{ id: string; home: string }, boolean>(db, lock, async (_, visits, last) => {
     if (visits.length === 0) return false
     const params = visits.map(({ id }) => id)
     const these = params.map(() => '?').join(', ')
     last({ sql: byMonth(these), params })
     last({ sql: byModel(these), params })
     // A visit that is sealed may tell otherwise what stands at its home.
-    last({
-      sql: `UPDATE homes SET to_count = TRUE WHERE id IN (SELECT home_id FROM visits WHERE id IN (${these}))`,
-      params
-    })
+    last(homesToCount(visits.map(({ home }) => home)))
     last({ sql: `UPDATE visits SET counted = TRUE WHERE id IN (${these})`, params, touches: visits.length })
     return visits.length === AT_ONCE
   })

@@ -6,7 +6,7 @@ import { nextErasure } from '@pasado/core/work/erasure/erasure'
 import type { Finding } from '@pasado/core/rules/finding'
 import { heaviestFirst } from '@pasado/core/rules/weigh'
 import { putHome } from './homes'
-import { homeToCount } from './standing'
+import { homesToCount } from './standing'
 import { row, rows, run, type Connection, type Param, type Statement } from './pool'
 import { termsOf } from './terms'
 
@@ -148,7 +148,7 @@ function projectUnits(visit: string, home: string, before: VisitRecord | null, a
       params: [visit, unit.id, home, ...listed]
     })
   }
-  if (isOther) last(homeToCount(home))
+  if (isOther) last(homesToCount([home]))
 }
 
 function projectNetworks(visit: string, before: VisitRecord | null, after: VisitRecord, last: Last): void {

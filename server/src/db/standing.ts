@@ -16,10 +16,10 @@ const AT_ONCE = 50
 export const countHomesToCount = async (db: Connection): Promise<number> =>
   Number((await row<{ many: number }>(db, 'SELECT COUNT(*) AS many FROM homes WHERE to_count = TRUE'))!.many)
 
-/** Has a home counted again, after what stands there may have changed. */
-export const homeToCount = (home: string): Statement => ({
-  sql: 'UPDATE homes SET to_count = TRUE WHERE id = ?',
-  params: [home]
+/** Has homes counted again, after what stands there may have changed. By their ids: an update by a query of others goes through every home. */
+export const homesToCount = (homes: readonly string[]): Statement => ({
+  sql: `UPDATE homes SET to_count = TRUE WHERE id IN (${homes.map(() => '?').join(', ')})`,
+  params: [...homes]
 })
 
 /**
