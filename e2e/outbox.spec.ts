@@ -119,7 +119,7 @@ test('a browser and a database of before: what an earlier version could not send
   const database = await startMariaDb(join(work, 'db'), port + 1)
   await restoreDatabaseOfBefore(database.url, join(work, 'key'))
   chmodSync(join(work, 'key'), 0o600)
-  const server = spawn(process.execPath, ['--import', 'tsx', 'testing/serve-process.ts'], {
+  const server = spawn(process.execPath, ['scripts/run.mjs', 'testing/serve-process.ts'], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'inherit'],
     env: {

@@ -35,7 +35,7 @@ const backups: { folder: string; acknowledged: number }[] = []
 
 /** Runs a command beside the servers, on the cluster. @throws Error with what it said */
 async function command(script: string, ...words: string[]): Promise<void> {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, `${script}.ts`), ...words], {
+  const child = spawn(process.execPath, [join(import.meta.dirname, 'run.mjs'), `scripts/${script}.ts`, ...words], {
     stdio: 'pipe',
     env: {
       ...process.env,

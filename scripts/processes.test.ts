@@ -99,8 +99,8 @@ describe('starting', () => {
         DEMO: 'on'
       })
       const both = [
-        begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings()),
-        begin(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], await settings())
+        begin(process.execPath, ['scripts/run.mjs', 'scripts/start.ts'], await settings()),
+        begin(process.execPath, ['scripts/run.mjs', 'scripts/start.ts'], await settings())
       ]
       await Promise.all(both.map((item) => item.until('Pasado is at')))
       expect(both.filter((candidate) => candidate.said().includes('Loading the demo company')).length).toBe(1)

@@ -5,4 +5,4 @@ if [ -z "${DATABASE_URL:-}" ]; then
   need_packages mariadbd:mariadb-server-core my_print_defaults:mariadb-client-core
 fi
 need_modules
-exec node --import tsx scripts/start.ts "$@"
+exec node scripts/run.mjs scripts/start.ts "$@"

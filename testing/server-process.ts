@@ -7,7 +7,7 @@ export async function serverProcess(
   keyFile: string,
   port = 0
 ): Promise<{ child: ChildProcess; address: string }> {
-  const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, 'serve-process.ts')], {
+  const child = spawn(process.execPath, [join(import.meta.dirname, '../scripts/run.mjs'), 'testing/serve-process.ts'], {
     env: { ...process.env, DATABASE_URL: url, KEY_FILE: keyFile, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'inherit']
   })

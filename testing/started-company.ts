@@ -10,7 +10,7 @@ const root = join(import.meta.dirname, '..')
  */
 export async function startedCompany(port: number): Promise<() => Promise<void>> {
   const data = mkdtempSync(join(root, '.data', 'browser-'))
-  const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/start.ts'], {
+  const child = spawn(process.execPath, ['scripts/run.mjs', 'scripts/start.ts'], {
     cwd: root,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: {

@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api'
+import { built } from '../../scripts/built.mjs'
 
-register()
-const { main } = await import('../src/main.ts')
+// What a fault says names the sources.
+process.setSourceMapsEnabled(true)
+const { main } = await import(await built('cli/src/main.ts'))
 process.exitCode = await main(process.argv.slice(2))

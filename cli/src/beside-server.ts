@@ -8,12 +8,8 @@ export function besideServer(
 ): Promise<number> {
   const root = join(import.meta.dirname, '../..')
   // Paths are meant from where the command is given.
-  const child = spawn(
-    process.execPath,
-    ['--import', import.meta.resolve('tsx'), join(root, `scripts/${command}.ts`), ...words],
-    {
-      stdio: 'inherit'
-    }
-  )
+  const child = spawn(process.execPath, [join(root, 'scripts/run.mjs'), `scripts/${command}.ts`, ...words], {
+    stdio: 'inherit'
+  })
   return new Promise((resolve) => child.once('exit', (status) => resolve(status ?? 1)))
 }

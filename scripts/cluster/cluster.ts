@@ -143,7 +143,7 @@ export class Cluster {
   async startServer(at: number, clock?: string): Promise<void> {
     const port = this.base + 60 + at
     const log = openSync(join(this.folder, `p${at + 1}.log`), 'a', 0o600)
-    const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts/start.ts')], {
+    const child = spawn(process.execPath, ['scripts/run.mjs', 'scripts/start.ts'], {
       cwd: root,
       stdio: ['ignore', log, log],
       env: {

@@ -289,7 +289,7 @@ it('the command does it, keeps programs of before from starting, and says what i
     LOG_LEVEL: 'silent'
   }
   const command = (...words: string[]) =>
-    promisify(execFile)(process.execPath, ['--import', 'tsx', 'scripts/archive.ts', ...words], {
+    promisify(execFile)(process.execPath, ['scripts/run.mjs', 'scripts/archive.ts', ...words], {
       cwd: join(import.meta.dirname, '../..'),
       env
     }).then(

@@ -1,20 +1,31 @@
 import { readFileSync } from 'node:fs'
-import pdfmake from 'pdfmake'
+import type pdfmake from 'pdfmake'
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces'
-import woff from 'woff2sfnt-sfnt2woff'
 import { faces, inFaces } from './faces'
 
-pdfmake.setFonts(faces)
-const policies = pdfmake as unknown as {
-  virtualfs: { writeFileSync: (path: string, octets: Buffer) => void }
-  setUrlAccessPolicy: (allow: () => boolean) => void
-  setLocalAccessPolicy: (allow: (path: string) => boolean) => void
+let made: Promise<typeof pdfmake> | null = null
+
+/** What draws PDFs, loaded when the first is asked for: it and its fonts are a third of a second that a start, or a command, does not need. */
+function pdfMaker(): Promise<typeof pdfmake> {
+  made ??= loadPdfMaker()
+  return made
 }
-policies.setUrlAccessPolicy(() => false)
-policies.setLocalAccessPolicy((path) => path.includes('@fontsource') || path.includes('dejavu-fonts-ttf'))
-// Unpacked once: from a packed face a table would be unpacked anew for every sign of a text, seconds for a long record.
-for (const path of new Set([faces.Sans, faces.Mono].flatMap((family) => Object.values(family))))
-  policies.virtualfs.writeFileSync(path, woff.toSfnt(readFileSync(path)))
+
+async function loadPdfMaker(): Promise<typeof pdfmake> {
+  const [{ default: maker }, { default: woff }] = await Promise.all([import('pdfmake'), import('woff2sfnt-sfnt2woff')])
+  maker.setFonts(faces)
+  const policies = maker as unknown as {
+    virtualfs: { writeFileSync: (path: string, octets: Buffer) => void }
+    setUrlAccessPolicy: (allow: () => boolean) => void
+    setLocalAccessPolicy: (allow: (path: string) => boolean) => void
+  }
+  policies.setUrlAccessPolicy(() => false)
+  policies.setLocalAccessPolicy((path) => path.includes('@fontsource') || path.includes('dejavu-fonts-ttf'))
+  // Unpacked once: from a packed face a table would be unpacked anew for every sign of a text, seconds for a long record.
+  for (const path of new Set([faces.Sans, faces.Mono].flatMap((family) => Object.values(family))))
+    policies.virtualfs.writeFileSync(path, woff.toSfnt(readFileSync(path)))
+  return maker
+}
 
 /** The ink of documents; they are read on paper, so all is black and grey. */
 export const ink = '#1D1822'
@@ -44,7 +55,8 @@ export async function renderPdf(
     content: inFaces(content),
     ...more
   }
-  return (pdfmake.createPdf(definition) as unknown as { getBuffer: () => Promise<Buffer> }).getBuffer()
+  const maker = await pdfMaker()
+  return (maker.createPdf(definition) as unknown as { getBuffer: () => Promise<Buffer> }).getBuffer()
 }
 
 /** A lamp as it looks, as SVG; a pattern is told by the words that stand beside it. */

@@ -1,7 +1,5 @@
 import { refused } from '../problem'
 import { createHash } from 'node:crypto'
-import { fileTypeFromBuffer } from 'file-type'
-import sharp from 'sharp'
 
 /** Most octets of a picture that is sent. */
 export const MOST_PHOTO_OCTETS = 12 * 1024 * 1024
@@ -26,6 +24,8 @@ export interface PreparedPhoto {
  * @throws DomainProblem naming `photo` where it is no picture of a kind that is taken, or unpacks to too many pixels
  */
 export async function preparePhoto(octets: Buffer): Promise<PreparedPhoto> {
+  // Loaded with the first picture: a start, or a command, does not need them.
+  const [{ fileTypeFromBuffer }, { default: sharp }] = await Promise.all([import('file-type'), import('sharp')])
   const kind = await fileTypeFromBuffer(octets)
   if (!kind || !taken.has(kind.mime))
     throw notAPhoto(
