@@ -39,9 +39,10 @@ describe('migrations', () => {
     const { readFileSync, readdirSync } = await import('node:fs')
     const folder = join(import.meta.dirname, '../src/db/migrations')
     const files = readdirSync(folder).sort()
-    // Stopped in the middle of each file: as an earlier program left it (no note), and as this one does (noted up to there, the last one not).
+    // Stopped in the middle of a file, as an earlier program left it: no statement noted. Those of the last releases, and every third of those before, which stay as they are.
     let count = 0
     for (const [at, file] of files.entries()) {
+      if (at < files.length - 3 && at % 3 !== 0) continue
       const statements = statementsOf(readFileSync(join(folder, file), 'utf8'))
       if (statements.length < 2) continue
       const url = await another(`stopped_${count++}`)
