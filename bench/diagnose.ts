@@ -1,123 +1,172 @@
 import { writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { catalogueOf } from '@pasado/core/catalogue/model'
-import { believe, nextStep, SURE, type Observed } from '@pasado/core/work/diagnose/belief'
+import { likelyCauses, type Observed } from '@pasado/core/work/diagnose/belief'
 import { causeOf, type CauseId } from '@pasado/core/work/diagnose/causes'
-import { mendedId, observationOf, observations } from '@pasado/core/work/diagnose/observations'
+import { nextStep } from '@pasado/core/work/diagnose/next-step'
+import { observationOf } from '@pasado/core/work/diagnose/observations'
 import { playHouse } from '@pasado/core/house/house'
 import { observeAll } from '@pasado/core/house/observed'
 import { medianOf } from '@pasado/core/values/median'
 import { seededRandom } from '@pasado/core/values/random'
 import { faultyHouse, plantable } from '@pasado/demo/faulty-houses'
+import { heldBackStories } from '@pasado/demo/fault-stories/held-back'
+import { openStories } from '@pasado/demo/fault-stories/open'
+import {
+  answersOf,
+  inAscendingMinutes,
+  isRightAtOnce,
+  offeredIn,
+  searchBy,
+  searched,
+  type SearchEnd
+} from '@pasado/demo/fault-stories/robot'
+import type { FaultStory } from '@pasado/demo/fault-stories/story'
 import { demoModels } from '@pasado/demo/models/all'
 
-/** How a search ended: the cause it came to, after how many steps and minutes. */
-export interface SearchEnd {
-  found: CauseId
-  steps: number
-  minutes: number
-}
-
-const MOST_STEPS = 60
 /** In a second round so many answers are wrong. */
 const WRONG = 0.05
+const houses = Number(process.argv[2] ?? 12)
+const catalogue = catalogueOf(demoModels)
 
-/** A robot that answers truthfully from what holds in a house, and mends what it is told to. */
-export function searchBy(
-  truth: Observed,
-  cause: CauseId,
-  next: (observed: Observed) => ReturnType<typeof nextStep>
-): SearchEnd {
-  const observed: Observed = {}
-  let [steps, minutes] = [0, 0]
-  for (; steps < MOST_STEPS; steps++) {
-    const step = next(observed)
-    if (step.do === 'test') {
-      observed[step.test.observation.id] = truth[step.test.observation.id]!
-      minutes += step.test.observation.minutes
-    } else if (step.do === 'done') return { found: step.suspect.cause.id, steps, minutes }
-    else {
-      const { id, remedyMin } = step.suspect.cause
-      minutes += remedyMin
-      observed[mendedId(id)] = id === cause ? 'helped' : 'not'
-      if (id === cause) return { found: id, steps: steps + 1, minutes }
-    }
-  }
-  return { found: believe(observed).suspects[0]!.cause.id, steps, minutes }
-}
+const minutesOf = (ends: readonly SearchEnd[]) => medianOf(ends.map(({ minutes }) => minutes))
+const stepsOf = (ends: readonly SearchEnd[]) => medianOf(ends.map(({ steps }) => steps))
+const share = (part: number, whole: number) => `${((100 * part) / whole).toFixed(1)} %`
 
-/** The tests in a fixed order, the shortest first, under the same rule of when to mend. */
-export function inFixedOrder(offered: ReadonlySet<string>) {
-  const ordered = [...observations]
-    .sort((a, b) => a.minutes - b.minutes || a.order - b.order)
-    .filter(({ id }) => offered.has(id))
-  return (observed: Observed): ReturnType<typeof nextStep> => {
-    const left = believe(observed, offered).suspects.filter(({ cause }) => observed[mendedId(cause.id)] !== 'not')
-    const open = ordered.find(({ id }) => observed[id] === undefined)
-    if (open && !(left[0]!.probability >= SURE))
-      return { do: 'test', test: { observation: open, bits: 0, perMinute: 0 } }
-    return { do: 'mend', suspect: left[0]! }
+/** Searches in one house, by the program and in ascending minutes; and by the program with some answers wrong. */
+function inHouse(cause: CauseId, seed: number) {
+  const { definition, actions, complaint } = faultyHouse(cause, seed)
+  const truth = observeAll(playHouse(definition, actions, catalogue), complaint)
+  const home = { offered: new Set(Object.keys(truth)) }
+  const by = (told: Observed, next: Parameters<typeof searchBy>[2]) => searchBy((look) => told[look], [cause], next)
+  const random = seededRandom(seed * 131 + plantable.indexOf(cause as (typeof plantable)[number]))
+  const told: Observed = Object.fromEntries(
+    Object.entries(truth).map(([id, answer]) => {
+      const others = observationOf(id)!.answers.filter((candidate) => candidate.id !== answer)
+      return [id, random() < WRONG ? others[Math.floor(random() * others.length)]!.id : answer]
+    })
+  )
+  const program = (observed: Observed) => nextStep(observed, home)
+  return {
+    ours: by(truth, program),
+    ascending: by(truth, inAscendingMinutes(home)),
+    mistaken: by(told, program)
   }
 }
 
-if (process.argv[1]?.endsWith('diagnose.ts')) {
-  const houses = Number(process.argv[2] ?? 12)
-  const catalogue = catalogueOf(demoModels)
+/** What a search by a look or a mend that made it work came to is right where its cause is the likeliest. */
+const foundIn = (cause: CauseId, end: SearchEnd): boolean =>
+  end.how === 'works' && end.mends.every((mended) => mended === cause)
+
+function housesTold(): string {
   const rows: string[] = []
-  const all = { ours: [] as SearchEnd[], fixed: [] as SearchEnd[], first: 0, firstThough: 0, foundThough: 0, count: 0 }
+  const all: { cause: CauseId; ours: SearchEnd; ascending: SearchEnd; mistaken: SearchEnd }[] = []
   for (const cause of plantable) {
-    const ours: SearchEnd[] = []
-    const fixed: SearchEnd[] = []
-    let first = 0
-    for (let seed = 1; seed <= houses; seed++) {
-      const { definition, actions, complaint } = faultyHouse(cause, seed)
-      const truth = observeAll(playHouse(definition, actions, catalogue), complaint)
-      const offered = new Set(Object.keys(truth))
-      let mends = 0
-      const mine = searchBy(truth, cause, (observed) => {
-        const step = nextStep(observed, offered)
-        if (step.do === 'mend') mends++
-        return step
-      })
-      if (mine.found === cause && mends === 1) first++
-      ours.push(mine)
-      fixed.push(searchBy(truth, cause, inFixedOrder(offered)))
-    }
-    all.ours.push(...ours)
-    all.fixed.push(...fixed)
-    all.first += first
-    all.count += houses
-    const median = (ends: SearchEnd[], of: 'steps' | 'minutes') => medianOf(ends.map((end) => end[of]))
-    for (let seed = 1; seed <= houses; seed++) {
-      const { definition, actions, complaint } = faultyHouse(cause, seed)
-      const truth = observeAll(playHouse(definition, actions, catalogue), complaint)
-      const random = seededRandom(seed * 131 + plantable.indexOf(cause))
-      const told: Observed = Object.fromEntries(
-        Object.entries(truth).map(([id, answer]) => {
-          const others = observationOf(id)!.answers.filter((candidate) => candidate.id !== answer)
-          return [id, random() < WRONG ? others[Math.floor(random() * others.length)]!.id : answer]
-        })
-      )
-      let mends = 0
-      const end = searchBy(told, cause, (observed) => {
-        const step = nextStep(observed, new Set(Object.keys(told)))
-        if (step.do === 'mend') mends++
-        return step
-      })
-      if (end.found === cause && mends === 1) all.firstThough++
-      if (end.found === cause) all.foundThough++
-    }
+    const ends = Array.from({ length: houses }, (_, at) => ({ cause, ...inHouse(cause, at + 1) }))
+    all.push(...ends)
+    const [ours, ascending] = [ends.map((end) => end.ours), ends.map((end) => end.ascending)]
     rows.push(
-      `| ${causeOf(cause).name} | ${first} of ${houses} | ${median(ours, 'steps')} | ${median(ours, 'minutes').toFixed(1)} | ${median(fixed, 'steps')} | ${median(fixed, 'minutes').toFixed(1)} |`
+      `| ${causeOf(cause).name} | ${ours.filter((end) => foundIn(cause, end)).length} of ${houses} | ${stepsOf(ours)} | ${minutesOf(ours).toFixed(1)} | ${stepsOf(ascending)} | ${minutesOf(ascending).toFixed(1)} |`
     )
   }
-  const minutes = (ends: SearchEnd[]) => medianOf(ends.map((end) => end.minutes))
-  const steps = (ends: SearchEnd[]) => medianOf(ends.map((end) => end.steps))
-  const share = (100 * all.first) / all.count
-  const summary = `Of ${all.count} houses with a planted fault the first cause that was mended was the right one in ${share.toFixed(1)} %. Median: ${steps(all.ours)} steps and ${minutes(all.ours).toFixed(1)} minutes, the mend included; in the fixed order ${steps(all.fixed)} steps and ${minutes(all.fixed).toFixed(1)} minutes, ${(minutes(all.ours) / minutes(all.fixed)).toFixed(2)} of it. With one answer in twenty wrong the first mend was right in ${((100 * all.firstThough) / all.count).toFixed(1)} %, and the fault was found in the end in ${((100 * all.foundThough) / all.count).toFixed(1)} %.`
-  console.log(`${rows.join('\n')}\n\n${summary}`)
-  await writeFile(
-    join(import.meta.dirname, '../docs/diagnosis.md'),
-    `# Finding the fault: how well it does\n\nMade by \`npm run bench:diagnose\`. In each simulated house one fault is planted; a robot answers every question truthfully from the house and mends what it is told to. *Right* counts the houses in which the first cause that was mended was the planted one. The fixed order takes the same tests, those that take the fewest minutes by the table first, with the same table and the same share at which a cause is mended. The houses answer by the book that the table is from: at real homes it will do less well. Minutes are the table's own, mending included.\n\n| fault | right at once | steps | minutes | steps, fixed order | minutes, fixed order |\n|---|---|---|---|---|---|\n${rows.join('\n')}\n\n${summary}\n`
-  )
+  const [ours, ascending] = [all.map((end) => end.ours), all.map((end) => end.ascending)]
+  const right = (of: 'ours' | 'ascending' | 'mistaken') => all.filter((end) => foundIn(end.cause, end[of])).length
+  const works = all.filter(({ mistaken }) => mistaken.how === 'works').length
+  return `| fault | right at once | steps | minutes | steps, ascending | minutes, ascending |
+|---|---|---|---|---|---|
+${rows.join('\n')}
+
+Of ${all.length} houses the first mend was right in ${share(right('ours'), all.length)}; in ascending minutes in ${share(right('ascending'), all.length)}. Median: ${stepsOf(ours)} steps and ${minutesOf(ours).toFixed(1)} minutes, the mend included; in ascending minutes ${stepsOf(ascending)} steps and ${minutesOf(ascending).toFixed(1)} minutes: ${(minutesOf(ours) / minutesOf(ascending)).toFixed(2)} of it. With one answer in twenty wrong the first mend was right in ${share(right('mistaken'), all.length)}, and it worked in the end in ${share(works, all.length)}.`
 }
+
+const kinds = [
+  ['one fault', ({ causes }: FaultStory) => causes.length === 1],
+  ['two at once', ({ causes }: FaultStory) => causes.length === 2],
+  ['none of the list', ({ causes }: FaultStory) => causes.length === 0]
+] as const
+
+/** What a half of the stories came to; with what went wrong in it, told by name. */
+function storiesTold(name: string, stories: readonly FaultStory[]): { rows: string[]; wrong: string[]; ratio: number } {
+  const ends = stories.map((story) => ({
+    story,
+    ours: searched(story),
+    ascending: searchBy(answersOf(story), story.causes, inAscendingMinutes({ offered: offeredIn(story) }))
+  }))
+  const rows = kinds.map(([kind, isOf]) => {
+    const these = ends.filter(({ story }) => isOf(story))
+    const right = (of: 'ours' | 'ascending') => these.filter((end) => isRightAtOnce(end.story, end[of])).length
+    const [ours, ascending] = [these.map((end) => end.ours), these.map((end) => end.ascending)]
+    return `| ${name}: ${kind} | ${right('ours')} of ${these.length} | ${minutesOf(ours).toFixed(1)} | ${right('ascending')} of ${these.length} | ${minutesOf(ascending).toFixed(1)} |`
+  })
+  const single = ends.filter(({ story }) => story.causes.length === 1)
+  const wrong = ends
+    .filter(({ story, ours }) => !isRightAtOnce(story, ours))
+    .map(
+      ({ story, ours }) =>
+        `- ${story.title}: ${story.causes.map((cause) => causeOf(cause as CauseId).name.toLowerCase()).join(' and ') || 'none of the list'}; mended ${ours.mends.map((cause) => causeOf(cause).name.toLowerCase()).join(', then ') || 'nothing'}.`
+    )
+  return {
+    rows,
+    wrong,
+    ratio: minutesOf(single.map(({ ours }) => ours)) / minutesOf(single.map(({ ascending }) => ascending))
+  }
+}
+
+/** How often a cause that was said to be so likely was so, over all stories and every step on the way. */
+function calibration(): string {
+  const tens = Array.from({ length: 10 }, () => ({ said: 0, was: 0, count: 0 }))
+  for (const story of [...heldBackStories, ...openStories].filter(({ causes }) => causes.length > 0)) {
+    const home = { offered: offeredIn(story) }
+    searchBy(answersOf(story), story.causes, (observed) => {
+      const [top] = likelyCauses(observed, home)
+      const ten = tens[Math.min(9, Math.floor(top!.probability * 10))]!
+      ten.said += top!.probability
+      ten.was += story.causes.includes(top!.cause.id) ? 1 : 0
+      ten.count++
+      return nextStep(observed, home)
+    })
+  }
+  return tens
+    .flatMap(({ said, was, count }) =>
+      count < 10 ? [] : [`| ${share(said, count)} | ${share(was, count)} | ${count} |`]
+    )
+    .join('\n')
+}
+
+const [held, open] = [storiesTold('held back', heldBackStories), storiesTold('open', openStories)]
+const text = `# Finding the fault: how well it does
+
+Made by \`npm run bench:diagnose\`. Somebody answers every question by what is so and mends what they are told to. *Right at once*: the first mend was the right one, with two faults at once no mend was another's, and where the fault is none of the
+list that was said before anything was mended. *Ascending minutes* takes the same looks, the shortest first, with the same table and the same share at which a cause is mended. Minutes are the table's own, mending included.
+No mend wipes what was set on a unit.
+
+## Stories
+
+Sixty visits told from the technician's side (\`demo/src/fault-stories\`). Half of them were committed before the table was made as it is, and no figure of it was ever set by them.
+
+| stories | right at once | minutes | right, ascending | minutes, ascending |
+|---|---|---|---|---|
+${[...held.rows, ...open.rows].join('\n')}
+
+Of one fault the program takes ${held.ratio.toFixed(2)} of ascending minutes where it was held back, ${open.ratio.toFixed(2)} where not. What was wrong, held back:
+
+${held.wrong.join('\n') || '- nothing'}
+
+and of the others:
+
+${open.wrong.join('\n') || '- nothing'}
+
+How likely the first of the causes was said to be at each step of these, and how often it was so:
+
+| said | was so | steps |
+|---|---|---|
+${calibration()}
+
+## Simulated houses
+
+In each one fault is planted. They answer by the book that the table is from: at real homes it will do less well.
+
+${housesTold()}
+`
+console.log(text)
+await writeFile(join(import.meta.dirname, '../docs/diagnosis.md'), text)

@@ -51,7 +51,7 @@ function comparable(name: string, output: unknown): unknown {
 }
 
 for (const name of Object.keys(calculations).filter(
-  (calculation) => calculation !== 'label' && calculation !== 'verdicts'
+  (calculation) => !['fault', 'label', 'verdicts'].includes(calculation)
 )) {
   describe(`worked examples of ${name}`, () => {
     const vectors = JSON.parse(readFileSync(join(folder, `${name}.json`), 'utf8')) as Vector[]
@@ -64,6 +64,51 @@ for (const name of Object.keys(calculations).filter(
     }
   })
 }
+
+describe('worked examples of fault', () => {
+  interface FaultVector {
+    title: string
+    input: object
+    want: {
+      top?: string[]
+      out?: string[]
+      below?: Record<string, number>
+      next?: { do: string[]; id?: (string | null)[]; idNot?: string[] }
+    }
+  }
+  interface Answer {
+    causes: { cause: string; probability: number }[]
+    next: { do: string; id: string | null; minutes: number; answers?: string[] }
+  }
+  const vectors = JSON.parse(readFileSync(join(folder, 'fault.json'), 'utf8')) as FaultVector[]
+  it.each(vectors.map((vector) => [vector.title, vector] as const))('%s', (_, { input, want }) => {
+    const { causes, next } = calculate('fault', input) as Answer
+    const of = (cause: string) => causes.find((candidate) => candidate.cause === cause)!.probability
+    if (want.top) expect(want.top).toContain(causes[0]!.cause)
+    for (const cause of want.out ?? []) expect(of(cause), cause).toBeLessThanOrEqual(0.01)
+    for (const [cause, most] of Object.entries(want.below ?? {})) expect(of(cause), cause).toBeLessThanOrEqual(most)
+    if (!want.next) return
+    expect(want.next.do).toContain(next.do)
+    if (want.next.id) expect(want.next.id).toContain(next.id)
+    if (want.next.idNot) expect(want.next.idNot).not.toContain(next.id)
+  })
+
+  it('a look that the home does not have, or an answer that it has not, is refused by name', () => {
+    const problemOf = (input: object) => {
+      try {
+        calculate('fault', input)
+      } catch (error) {
+        return (error as Refusal).problems.map(({ path, message }) => `${path.join('.')}: ${message}`)
+      }
+    }
+    expect(problemOf({ cannot: ['unit-link'], looks: { 'unit-link': 'none' } })).toEqual([
+      expect.stringContaining('looks.unit-link: is among what this home does not have')
+    ])
+    expect(problemOf({ looks: { others: 'sometimes' } })).toEqual(['looks.others: must be one of fine, down, slow'])
+    expect(problemOf({ looks: { hearsay: 'yes' } })).toHaveLength(1)
+    expect(problemOf({ mended: { dns: 'perhaps' } })).toHaveLength(1)
+  })
+})
 
 describe('worked examples of label', () => {
   interface LabelVector {

@@ -14,8 +14,12 @@ export interface FaultyHouse {
   complaint: HouseComplaint
 }
 
-/** Every cause that can be planted: all but the one that is none of them. */
-export const plantable = causes.map(({ id }) => id).filter((id) => id !== 'something-else')
+/** What is no fault of a house: its people's own devices, what the maker or the provider sold, and what is none of the list. */
+const notOfAHouse = ['own-device', 'powerline-weak', 'repeater-half', 'line-slow', 'something-else'] as const
+/** Every cause that can be planted. */
+export const plantable = causes
+  .map(({ id }) => id)
+  .filter((id): id is Exclude<CauseId, (typeof notOfAHouse)[number]> => !notOfAHouse.some((not) => not === id))
 
 const ROOMS = ['Hall', 'Kitchen', 'Net room', 'Store', 'Rope walk', 'Shed'] as const
 const [WIDE, DEEP] = [4.5, 4]

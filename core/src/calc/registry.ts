@@ -12,6 +12,7 @@ import { linkRate, linkRateInput, linkRateOutput } from '../radio/link-rate'
 import { pathLoss, pathLossInput, pathLossOutput } from '../radio/path-loss'
 import { wallLoss, wallLossInput, wallLossOutput } from '../radio/wall-loss'
 import { runPlan, runPlanInput, runPlanOutput } from '../work/run/plan'
+import { fault, faultInput, faultOutput } from '../work/diagnose/fault'
 import { verdicts, verdictsInput, verdictsOutput } from './verdicts'
 import { Refusal, problemsOf } from '../values/problem'
 
@@ -34,6 +35,7 @@ function calculation<I extends z.ZodType, O extends z.ZodType>(
 export const calculations: Readonly<Record<string, Calculation>> = {
   'address-audit': calculation(auditInput, auditOutput, auditAddresses),
   'channel-overlap': calculation(channelOverlapInput, channelOverlapOutput, channelOverlap),
+  fault: calculation(faultInput, faultOutput, fault),
   'firmware-path': calculation(firmwarePathInput, firmwarePathOutput, firmwarePath),
   label: calculation(labelInput, labelOutput, label),
   lamp: calculation(followInput, followOutput, followLamps),

@@ -151,6 +151,16 @@ const answers: Record<ObservationId, (scene: Scene) => string | null> = {
     const isFamily = unit.model.family === (router?.model.family ?? unit.model.family)
     return !unit.configured && !house.fault('wrong-key', id) && isFamily ? 'late' : 'in-time'
   },
+  // A house has one phone.
+  'other-device': () => null,
+  'shared-radio': ({ unit, house, id }) => {
+    if (!hops(unit) || house.network.wired(id)) return null
+    return unit.model.radios.filter(({ band }) => band === '5').length > 1 ? 'own' : 'shared'
+  },
+  'powerline-rate': ({ unit }) => {
+    if (unit.definition.role !== 'powerline-adapter') return null
+    return ({ good: 'good', weak: 'poor' } as const)[unit.condition as 'good' | 'weak'] ?? 'none'
+  },
   'restart-modem': ({ line, house }) =>
     line?.stuck && house.fault('stuck-modem', line.definition.id) ? 'helped' : 'not',
   'restart-unit': () => 'not',

@@ -7,8 +7,6 @@ export interface Cause {
   remedy: string
   /** Minutes that mending it takes, proof included. */
   remedyMin: number
-  /** True where mending costs what was configured: only after everything cheaper. */
-  wipes?: boolean
   /** To whom it is handed over where a technician cannot mend it. */
   handOver?: 'provider' | 'maker'
 }
@@ -111,7 +109,7 @@ export const causes = [
   {
     id: 'dns',
     name: 'Names are not found (DNS)',
-    baseRate: 4,
+    baseRate: 5,
     remedy: 'Set name servers by hand, from the company’s list.',
     remedyMin: 4
   },
@@ -166,12 +164,40 @@ export const causes = [
     remedyMin: 20
   },
   {
+    id: 'own-device',
+    name: 'The customer’s own device is at fault',
+    baseRate: 4,
+    remedy: 'Show the customer another device at work there; mend what is set on theirs, or leave it to its maker.',
+    remedyMin: 6
+  },
+  {
+    id: 'powerline-weak',
+    name: 'The way through the mains is poor',
+    baseRate: 3,
+    remedy: 'Put both adapters straight into the wall, away from strips and chargers; then look at their rate again.',
+    remedyMin: 6
+  },
+  {
+    id: 'repeater-half',
+    name: 'It sends on with the radio it hears by',
+    baseRate: 3,
+    remedy: 'Cable it, or take one with a radio of its own for the way back: half of the speed is what it can do.',
+    remedyMin: 12
+  },
+  {
+    id: 'line-slow',
+    name: 'The line brings less than is paid for',
+    baseRate: 3,
+    remedy: 'Tell the provider, with what was measured straight at the modem.',
+    remedyMin: 15,
+    handOver: 'provider'
+  },
+  {
     id: 'something-else',
     name: 'Something that is not on this list',
-    baseRate: 2,
-    remedy: 'Factory reset: it costs all that is set on the unit. Note everything first.',
-    remedyMin: 40,
-    wipes: true
+    baseRate: 9,
+    remedy: 'Hand it over with what was seen, and ask for help. Nothing is wiped to find out.',
+    remedyMin: 5
   }
 ] as const satisfies readonly Cause[]
 export type CauseId = (typeof causes)[number]['id']

@@ -1,4 +1,4 @@
-import { believe, type Observed } from './belief'
+import { likelyCauses, type Observed, type SearchedHome } from './belief'
 import { causeOf, type CauseId } from './causes'
 import { observationOf } from './observations'
 
@@ -16,9 +16,9 @@ export function handOverText(
     line: string | null
     speedMbps: number | null
   },
-  offered?: ReadonlySet<string>
+  home: SearchedHome = {}
 ): string {
-  const { suspects } = believe(observed, offered)
+  const suspects = likelyCauses(observed, home)
   const found = suspects.find((suspect) => suspect.cause.id === cause) ?? suspects[0]!
   const words = Object.entries(observed).flatMap(([id, answer]) => {
     const observation = observationOf(id)

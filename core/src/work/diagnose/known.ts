@@ -9,6 +9,7 @@ import { upstreamOf } from '../configure/upstream'
 import { knownOrder, releaseOf } from '../../catalogue/firmware-order'
 import { adapterFault } from '../units/adapter'
 import { readLamps } from '../units/unit-lamps'
+import { hopSharesRadio } from '../plan/hops'
 import { judgePath } from '../prove/path'
 import { judgeRooms, measured, roomFloor, sourceOf, type Measured } from '../prove/rooms'
 import { hasEndAt, standing, thingsOf, type Cable, type Unit, type VisitRecord } from '../../record/record'
@@ -162,7 +163,7 @@ function tellUnit(searched: Searched, unit: Unit, tell: Tell): void {
 
 /** What the catalogue says of a unit, next to what was recorded of it. */
 function tellModel({ router, line, modelOf }: Searched, unit: Unit, model: Model, tell: Tell): void {
-  const { adapterPlug, adapterVolts, adapterAmps, firmwareAfter, firmwareBefore, role } = unit.facts
+  const { adapterPlug, adapterVolts, adapterAmps, firmwareAfter, firmwareBefore, role, cabled } = unit.facts
   const runs = firmwareAfter ?? firmwareBefore
   if (runs !== undefined && model.firmware.releases.length > 0)
     tell('firmware', firmwareSeen(model, runs), 'the firmware recorded')
@@ -172,6 +173,9 @@ function tellModel({ router, line, modelOf }: Searched, unit: Unit, model: Model
       adapterFault(model.power, unit.facts) === null ? 'own' : 'other',
       'what is printed on its adapter'
     )
+  const isByAir = (role === 'node' || role === 'extender') && cabled !== true
+  if (isByAir && model.radios.length > 0)
+    tell('shared-radio', hopSharesRadio(model) ? 'shared' : 'own', 'the radios of its model')
   const lead = router ?? line
   if (role === 'node' && lead)
     tell('family', model.family !== null && model.family === modelOf(lead)?.family ? 'same' : 'other', 'the catalogue')

@@ -1,5 +1,5 @@
 import { hasRole } from '../../record/roles'
-import { modelOf, type Catalogue } from '../../catalogue/model'
+import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
 import { obstaclesOf, type HomePlan } from './home-plan'
@@ -94,8 +94,13 @@ export function joinsOf(
 
 /** Whether a unit's wireless hop takes air time from its clients: it does unless the model has a second radio on the band. */
 export function sharesRadio({ thing }: Placed, catalogue: Catalogue): boolean {
-  return (modelOf(thing, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND).length ?? 0) < 2
+  const model = modelOf(thing, catalogue)
+  return model === undefined || hopSharesRadio(model)
 }
+
+/** The same of a model. */
+export const hopSharesRadio = ({ radios }: Pick<Model, 'radios'>): boolean =>
+  radios.filter(({ band }) => band === BACKHAUL_BAND).length < 2
 
 /** How many streams a unit’s wireless hop has: those of its best radio on the band. */
 export function hopStreams(unit: Unit | Stays, catalogue: Catalogue): number {

@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
+import { observations } from '@pasado/core/work/diagnose/observations'
 import { Prove } from './Prove'
 import { complete, idOf, node } from '@pasado/testing/logbook'
 import { show, written } from '../../../../test/stage'
@@ -52,6 +53,47 @@ describe('finding a fault', () => {
     expect(text).not.toContain('Oakum')
     await user.click(screen.getByRole('button', { name: 'Given to the provider' }))
     expect(written('fault.found')).toMatchObject([{ cause: 'line-down', end: 'provider' }])
+  })
+
+  /** A search in which so much was answered. */
+  const searched = (answers: Record<string, string>) => {
+    const log = complete().write('fault.search', { search: idOf('hunt'), about: { unit: node } })
+    for (const [observation, answer] of Object.entries(answers))
+      log.write('fault.observed', { search: idOf('hunt'), observation, answer })
+    show(log, <Prove />, { at: '/visit/x/prove?part=fault' })
+  }
+
+  it('a mend that helped while something is still wrong goes on with the other fault', async () => {
+    searched({ 'unit-lamp': 'weak', 'hop-signal': 'weak', 'wifi-unit': 'slow', others: 'slow', 'signal-room': 'good' })
+    const mend = screen.getByRole('group', { name: 'Mend this' })
+    expect(within(mend).getByRole('heading').textContent).toContain('The hop to it is too weak')
+    await user.click(within(mend).getByRole('button', { name: 'It helped, but something is still wrong' }))
+    expect(written('fault.observed').at(-1)).toMatchObject({ observation: 'mended.backhaul-weak', answer: 'partly' })
+    expect(screen.queryByRole('heading', { name: /The hop to it is too weak/ })).toBeNull()
+  })
+
+  it('a cause says what it would show, what of it was seen, and what does not fit', async () => {
+    searched({ 'unit-lamp': 'weak', 'hop-signal': 'good', 'wifi-unit': 'slow' })
+    const causes = screen.getByRole('region', { name: 'Causes' })
+    await user.click(within(causes).getByRole('button', { name: /The hop to it is too weak/ }))
+    const told = within(causes).getByRole('heading', { name: 'If it were so' }).nextElementSibling!
+    expect(told.textContent).toMatch(/What do the unit’s lamps say\? weak signal; seen\./)
+    expect(told.textContent).toMatch(/hear the one before it\? weak, but seen was good\./)
+  })
+
+  it('what points nowhere is handed over with what was seen, and nothing is wiped', async () => {
+    const sound = Object.fromEntries(
+      observations
+        .filter(({ id }) => id !== 'other-device')
+        .map(({ id, answers }) => [id as string, answers[0]!.id as string])
+    )
+    searched({ ...sound, 'other-device': 'same' })
+    const mend = screen.getByRole('group', { name: 'Mend this' })
+    expect(mend.textContent).toContain('Something that is not on this list')
+    expect(mend.textContent).toContain('Nothing is wiped')
+    await user.click(within(mend).getByRole('button', { name: 'Hand it over' }))
+    await user.click(screen.getByRole('button', { name: 'Asked for help: left as it is' }))
+    expect(written('fault.found')).toMatchObject([{ cause: 'something-else', end: 'left' }])
   })
 
   it('answers that hardly go together are shown, not swallowed', () => {

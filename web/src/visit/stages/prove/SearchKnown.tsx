@@ -1,8 +1,9 @@
 import { useState } from 'react'
-import { undecided } from '@pasado/core/work/diagnose/belief'
+import { undecided } from '@pasado/core/work/diagnose/next-step'
 import { type CauseId } from '@pasado/core/work/diagnose/causes'
 import { observationOf, type Observation } from '@pasado/core/work/diagnose/observations'
-import { effects } from '@pasado/core/work/diagnose/table'
+import { signsOf } from '@pasado/core/work/diagnose/signs'
+import { effects } from '@pasado/core/work/diagnose/effects'
 import type { SearchNow } from './use-search'
 import { useMayWrite } from '../../session/facts'
 import { Button } from '../../../ui/Button'
@@ -80,6 +81,37 @@ export function WhatWasSeen({
   )
 }
 
+/** Of so many looks that a cause would show itself by the rest is left out. */
+const MOST_SIGNS = 5
+
+/** What a cause would show, what of it was seen, and what does not fit. */
+function IfItWereSo({ cause, now: { observed, offered } }: { cause: CauseId; now: SearchNow }) {
+  const { would, misfits } = signsOf(cause, observed, offered)
+  const told = new Set(would.map(({ observation }) => observation.id))
+  const others = misfits.filter(({ observation }) => !told.has(observation.id))
+  if (would.length + others.length === 0) return null
+  return (
+    <>
+      <h4 className="mt-2 font-bold">If it were so</h4>
+      <ul>
+        {[...would.slice(0, MOST_SIGNS), ...others].map(({ observation, wanted, seen }) => (
+          <li key={observation.id}>
+            {observation.asks} <b>{wordsOf(observation, wanted)}</b>
+            {seen === undefined && '; not looked at yet'}
+            {seen === wanted && '; seen'}
+            {seen !== undefined && seen !== wanted && (
+              <>
+                , but seen was <b>{wordsOf(observation, seen)}</b>
+              </>
+            )}
+            .
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
+
 /** What it may be, likeliest first; why, at a press. */
 export function Causes({ now, onHandOver }: { now: SearchNow; onHandOver: () => void }) {
   const { suspects, observed, offered } = now
@@ -120,6 +152,7 @@ export function Causes({ now, onHandOver }: { now: SearchNow; onHandOver: () => 
                       </li>
                     ))}
                   </ul>
+                  <IfItWereSo cause={cause.id} now={now} />
                   <p className="fine mt-1">
                     Of a hundred faults about {cause.baseRate} are this one. Mending takes about {cause.remedyMin} min.
                   </p>
@@ -129,7 +162,8 @@ export function Causes({ now, onHandOver }: { now: SearchNow; onHandOver: () => 
           ))}
       </ol>
       <p className="fine mt-3">
-        From our own estimates of how often each is the cause and shows so. Press a cause for what moved it.
+        From our own estimates of how often each is the cause and shows so; two can be there at once. Press a cause for
+        what moved it, and what it would show.
       </p>
       {mayWrite && (
         <p className="mt-3 flex flex-wrap gap-2">

@@ -1,6 +1,7 @@
-import type { NextStep, Suspect } from '@pasado/core/work/diagnose/belief'
+import type { Likely } from '@pasado/core/work/diagnose/belief'
+import type { NextStep } from '@pasado/core/work/diagnose/next-step'
 import { mendedId, type Observation } from '@pasado/core/work/diagnose/observations'
-import { effects } from '@pasado/core/work/diagnose/table'
+import { effects } from '@pasado/core/work/diagnose/effects'
 import { percent } from './SearchKnown'
 import type { SearchNow } from './use-search'
 import { useMayWrite } from '../../session/facts'
@@ -52,7 +53,7 @@ export function NextLook({
 }
 
 /** What to mend next, with what it costs. */
-export function MendThis({ suspect, now, onHandOver }: { suspect: Suspect; now: SearchNow; onHandOver: () => void }) {
+export function MendThis({ suspect, now, onHandOver }: { suspect: Likely; now: SearchNow; onHandOver: () => void }) {
   const mayWrite = useMayWrite()
   return (
     <div role="group" aria-label="Mend this" className="mt-1">
@@ -63,12 +64,15 @@ export function MendThis({ suspect, now, onHandOver }: { suspect: Suspect; now: 
       <p className="fine">
         About {suspect.cause.remedyMin} min. {effects[suspect.cause.id].why}
       </p>
-      {suspect.cause.wipes && (
-        <p className="mt-2 bg-inv px-3 py-2 font-bold text-oninv">
-          It costs everything that is set on the unit. Every look that this home offers was taken first.
-        </p>
+      {mayWrite && suspect.cause.id === 'something-else' && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Button kind="main" onClick={onHandOver}>
+            Hand it over
+          </Button>
+          <Button onClick={() => now.tell(mendedId(suspect.cause.id), 'not')}>Nobody knew: look on</Button>
+        </div>
       )}
-      {mayWrite && (
+      {mayWrite && suspect.cause.id !== 'something-else' && (
         <div className="mt-2 flex flex-wrap gap-2">
           <Button
             kind="main"
@@ -78,6 +82,9 @@ export function MendThis({ suspect, now, onHandOver }: { suspect: Suspect; now: 
             }}
           >
             Mended: it works now
+          </Button>
+          <Button onClick={() => now.tell(mendedId(suspect.cause.id), 'partly')}>
+            It helped, but something is still wrong
           </Button>
           <Button onClick={() => now.tell(mendedId(suspect.cause.id), 'not')}>It did not help</Button>
           {suspect.cause.handOver && <Button onClick={onHandOver}>Hand over to the {suspect.cause.handOver}</Button>}

@@ -134,7 +134,7 @@ function textToSend(
       line: record.brief.facts.accessLine?.replace('-', ' ') ?? null,
       speedMbps: record.brief.facts.speedDownMbps ?? null
     },
-    offered
+    { offered }
   )
 }
 
@@ -160,7 +160,7 @@ function answerOfHouse(
   return answer === null ? { problem: 'The house cannot tell that: answer it yourself.' } : { answer }
 }
 
-function HandOver({ text, onSent }: { text: string; onSent: (to: 'provider' | 'maker') => void }) {
+function HandOver({ text, onSent }: { text: string; onSent: (to: 'provider' | 'maker' | 'left') => void }) {
   const [copied, setCopied] = useState(false)
   return (
     <div>
@@ -182,6 +182,7 @@ function HandOver({ text, onSent }: { text: string; onSent: (to: 'provider' | 'm
           Given to the provider
         </Button>
         <Button onClick={() => onSent('maker')}>Given to the maker</Button>
+        <Button onClick={() => onSent('left')}>Asked for help: left as it is</Button>
       </div>
     </div>
   )

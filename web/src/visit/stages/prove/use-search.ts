@@ -1,12 +1,6 @@
 import { useMemo } from 'react'
-import {
-  believe,
-  nextStep,
-  testsFor,
-  type Belief,
-  type NextStep,
-  type Observed
-} from '@pasado/core/work/diagnose/belief'
+import { believe, testsFor, type Belief, type Observed } from '@pasado/core/work/diagnose/belief'
+import { nextStep, type NextStep } from '@pasado/core/work/diagnose/next-step'
 import { type CauseId } from '@pasado/core/work/diagnose/causes'
 import { knownAnswers, withKnown } from '@pasado/core/work/diagnose/known'
 import { applicableLooks } from '@pasado/core/work/diagnose/applicable-looks'
@@ -48,9 +42,9 @@ export function useSearch(search: FaultSearch): SearchNow {
   )
   const observed = useMemo(() => withKnown(known, answered), [known, answered])
   const offered = useMemo(() => applicableLooks(record, search.about), [record, search.about])
-  const { suspects, odd } = useMemo(() => believe(observed, offered), [observed, offered])
-  const step = useMemo(() => nextStep(observed, offered), [observed, offered])
-  const others = useMemo(() => testsFor(observed, offered), [observed, offered])
+  const { suspects, odd } = useMemo(() => believe(observed, { offered }), [observed, offered])
+  const step = useMemo(() => nextStep(observed, { offered }), [observed, offered])
+  const others = useMemo(() => testsFor(observed, { offered }), [observed, offered])
   return {
     ...search.about,
     id: search.id,
