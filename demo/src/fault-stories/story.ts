@@ -61,3 +61,13 @@ export const storyHomes = {
   powerline: ['hop-signal', 'shared-radio', 'family', 'pairing-time', 'unit-link', 'swap-unit-cable']
 } as const satisfies Record<string, readonly string[]>
 export type StoryHome = keyof typeof storyHomes
+
+/** Nothing comes in: what is seen wherever one looks. */
+export const nothingComesIn = {
+  others: 'down',
+  'wired-router': 'no',
+  'wifi-router': 'no',
+  'wifi-unit': 'no',
+  'ping-number': 'no',
+  'name-lookup': 'no'
+} as const

@@ -85,7 +85,7 @@ describe('finding a fault', () => {
     const sound = Object.fromEntries(
       observations
         .filter(({ id }) => id !== 'other-device')
-        .map(({ id, answers }) => [id as string, answers[0]!.id as string])
+        .map(({ id, answers }) => [id as string, answers[0]!.id])
     )
     searched({ ...sound, 'other-device': 'same' })
     const mend = screen.getByRole('group', { name: 'Mend this' })
