@@ -83,9 +83,7 @@ describe('finding a fault', () => {
 
   it('what points nowhere is handed over with what was seen, and nothing is wiped', async () => {
     const sound = Object.fromEntries(
-      observations
-        .filter(({ id }) => id !== 'other-device')
-        .map(({ id, answers }) => [id as string, answers[0]!.id])
+      observations.filter(({ id }) => id !== 'other-device').map(({ id, answers }) => [id as string, answers[0]!.id])
     )
     searched({ ...sound, 'other-device': 'same' })
     const mend = screen.getByRole('group', { name: 'Mend this' })
