@@ -4,7 +4,7 @@ import { countStanding } from '../db/standing'
 import { allToJudge } from '../db/visits'
 
 /** A visit that is written in is judged so long after, ms: what is written in a row is judged once. */
-const AFTER_MS = 40
+const AFTER_MS = 250
 /** So often it is looked for visits that another process was to judge, and did not, ms. */
 const SWEEP_MS = 5_000
 const MOST_A_SWEEP = 100
