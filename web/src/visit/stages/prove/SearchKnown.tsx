@@ -146,7 +146,7 @@ export function Causes({ now, onHandOver }: { now: SearchNow; onHandOver: () => 
                 <div className="mt-1 border-l-4 border-plum pl-3 text-sm">
                   <p>{effects[cause.id].why}</p>
                   <ul className="mt-1">
-                    {because.slice(0, 5).map(({ observation, answer, bits }) => (
+                    {because.slice(0, 3).map(({ observation, answer, bits }) => (
                       <li key={observation.id}>
                         <b>{weightWords(bits)}</b>: {observation.asks} {wordsOf(observation, answer)}.
                       </li>

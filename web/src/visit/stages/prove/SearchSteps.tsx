@@ -58,7 +58,8 @@ export function MendThis({ suspect, now, onHandOver }: { suspect: Likely; now: S
   return (
     <div role="group" aria-label="Mend this" className="mt-1">
       <h3 className="text-xl">
-        {suspect.cause.name} <span className="text-base font-normal">{percent(suspect.probability)}</span>
+        {suspect.cause.name}{' '}
+        <span className="text-base font-normal whitespace-nowrap">{percent(suspect.probability)}</span>
       </h3>
       <p className="mt-1">{suspect.cause.remedy}</p>
       <p className="fine">
