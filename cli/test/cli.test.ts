@@ -105,6 +105,7 @@ describe('pasado calc', () => {
     expect(names).toEqual([
       'address-audit',
       'channel-overlap',
+      'fault',
       'firmware-path',
       'label',
       'lamp',
