@@ -364,6 +364,15 @@ describe('what the record knows already', () => {
       'adapter-label': { answer: 'own' }
     })
     expect(withKnown(known, { 'unit-lamp': 'weak' })['unit-lamp']).toBe('weak')
+    // Something that comes in is not yet what is paid for; where that is not recorded it is asked.
+    const paid = (speedDownMbps: number | null) =>
+      knownAnswers(
+        complete().write('brief.set', { set: { speedDownMbps } }).folded(),
+        catalogue,
+        firstStandard.policy,
+        { unit: node }
+      )['wired-modem']?.answer
+    expect([paid(9_000), paid(null)]).toEqual(['slow', undefined])
     const late = complete()
       .write('pairing.pressed', { unit: node, which: 'first', on: router })
       .write('unit.set', { id: router, set: { role: 'router' } })

@@ -88,14 +88,24 @@ export function knownAnswers(
     source: sourceOf(folded, catalogue)
   }
   tellLamps(searched, tell)
-  if (searched.source?.down)
-    tell('wired-modem', searched.source.down.median > 0 ? 'yes' : 'no', 'the measurement at the source')
+  tell('wired-modem', sourceSeen(searched), 'the measurement at the source')
   tell('wan-link', linkSeen(searched.wan), 'the link speed under Connect')
   if (searched.unit) tellUnit(searched, searched.unit, tell)
   if (cables.length > 0) tellPorts(searched, tell)
   tellServers(searched, tell)
   if (searched.room !== undefined) tellRoom(searched, searched.room, tell)
   return known
+}
+
+/** What came in at the source, against what is paid for; undefined where nobody measured, or where that something comes says nothing of how much is due. */
+function sourceSeen({ source, record, policy }: Searched): 'yes' | 'slow' | 'no' | undefined {
+  if (!source?.down) return undefined
+  const { median } = source.down
+  if (median <= 0) return 'no'
+  const { speedDownMbps: paid } = record.brief.facts
+  const { sourceShare: share } = policy
+  if (paid === undefined || share === undefined) return undefined
+  return median >= paid * share ? 'yes' : 'slow'
 }
 
 /** What the lamps of a unit told last; undefined where nobody looked, or what they showed is unknown. */
