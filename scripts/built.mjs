@@ -34,14 +34,38 @@ const entries = [
   ...['because', 'judging', 'strength'].map((name) => `server/src/${name}/worker.ts`)
 ]
 
+/** Where nothing can be written, or read, beside the sources: whoever runs a command there is another user, or the disk is only read. */
+const notOurs = new Set(['EACCES', 'EPERM', 'EROFS'])
+
+/**
+ * Loads a part of the program: as it was built, or through a loader, file by file, for whoever may not build here.
+ * @param {string} entry its path from the root
+ */
+export async function load(entry) {
+  // What a fault says names the sources.
+  process.setSourceMapsEnabled(true)
+  try {
+    return await import(await built(entry))
+  } catch (error) {
+    if (!notOurs.has(/** @type {{ code?: string, syscall?: string }} */ (error).code ?? '') || isBuilt) throw error
+    const { register } = await import('tsx/esm/api')
+    register()
+    return import(pathToFileURL(join(root, entry)).href)
+  }
+}
+
+/** Whether what was asked for is there: what goes wrong from then on is the program's own. */
+let isBuilt = false
+
 /**
  * Where a part of the program stands, ready to be imported by Node.js: built now where it is not up to date.
  * @param {string} entry its path from the root
  * @returns {Promise<string>} the address of the module
  */
-export async function built(entry) {
+async function built(entry) {
   if (!entries.includes(entry)) throw new Error(`${entry} is not among what is built; add it to scripts/built.mjs`)
   const at = upToDate() ?? (await build())
+  isBuilt = true
   return pathToFileURL(join(folder, at, entry.replace(/\.ts$/, '.mjs'))).href
 }
 
@@ -64,6 +88,7 @@ function stampOf(path) {
 
 /** Builds all in a folder of its own, then points at it: whoever looks meanwhile finds what was built before. */
 async function build() {
+  mkdirSync(folder, { recursive: true, mode: 0o700 })
   const esbuild = await import('esbuild')
   const at = randomUUID()
   const { metafile } = await esbuild.build({
@@ -142,5 +167,3 @@ const whereItStands = (at) => ({
     })
   }
 })
-
-mkdirSync(folder, { recursive: true, mode: 0o700 })

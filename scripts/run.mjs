@@ -1,10 +1,8 @@
 // @ts-check
 /* `node scripts/run.mjs ENTRY [WORDS]`: runs a command of the program, built first where a source of it is newer. */
 import { join } from 'node:path'
-import { built } from './built.mjs'
+import { load } from './built.mjs'
 
 const [entry = '', ...words] = process.argv.slice(2)
-// What a fault says names the sources.
-process.setSourceMapsEnabled(true)
 process.argv = [process.argv[0] ?? '', join(import.meta.dirname, '..', entry), ...words]
-await import(await built(entry))
+await load(entry)
