@@ -72,6 +72,17 @@ describe('belief', () => {
     )
   })
 
+  it('where all others were mended in vain what is left is no more than sure', () => {
+    fc.assert(
+      fc.property(evidence, fc.constantFrom(...causes), (seen, { id: left }) => {
+        const others = causes.filter(({ id }) => id !== left).map(({ id }) => [mendedId(id), 'not'])
+        const probability = of({ ...seen, ...Object.fromEntries(others) }, left)
+        expect(probability).toBeGreaterThan(0.99)
+        expect(probability).toBeLessThanOrEqual(1)
+      })
+    )
+  })
+
   it('what speaks for a cause more than for any other never makes it less likely', () => {
     fc.assert(
       fc.property(

@@ -124,7 +124,8 @@ export function likelyCauses(observed: Observed, home: SearchedHome = {}): Likel
     .filter(({ id }) => canBe(id, observed, home.offered))
     .map((cause): Likely => {
       const sum = sumOf(hypotheses, cause.id)
-      return { cause, probability: wasMended(cause.id, observed) ? MENDED_SHARE * sum(before) : sum(now) }
+      // Where it is all that is left its parts may add up to a hair more than one.
+      return { cause, probability: wasMended(cause.id, observed) ? MENDED_SHARE * sum(before) : Math.min(1, sum(now)) }
     })
     .sort(likeliestFirst)
 }
