@@ -96,6 +96,8 @@ describe('a generated company', () => {
       version: byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null),
       word: byWord({ words: ['gre'] }, 'gre', null),
       words: byWord({ words: ['gre', 'row'] }, 'gre', null),
+      written: byWord({ words: [] }, ' great row', null),
+      'word and model': byWord({ words: ['gre'], model: 'ostrel-tern' }, 'gre', null),
       street: byStreet(null)
     }
     for (const [name, [sql, params]] of Object.entries(queries)) {

@@ -3,6 +3,7 @@ import { demoVisits } from '@pasado/demo/all'
 import { loadVisits } from '../../scripts/load-demo'
 import { byModel, byRule, byStreet, byWord, HOMES_A_PAGE } from '../src/db/home-search'
 import { rows, run } from '../src/db/pool'
+import { wordsOf } from '../src/db/terms'
 import { Caller, startCompany } from '@pasado/testing/company'
 import { v7 as uuidv7 } from 'uuid'
 
@@ -64,6 +65,67 @@ describe('homes are found', () => {
       [...new Set(broken.filter((candidate) => candidate.rule === rule).map(({ home }) => home))].sort()
     )
     expect((await search(`rule=${rule}&outcome=breaks&model=no-such-model`)).homes).toEqual([])
+  })
+
+  it('by words as they are written first, where more homes have them than a page holds, then by each word', async () => {
+    const { db } = company.services
+    const visit = (await rows<{ id: string }>(db, 'SELECT id FROM visits LIMIT 1'))[0]!.id
+    const ids: string[] = []
+    const kept = async (customer: string) => {
+      const id = uuidv7()
+      ids.push(id)
+      await run(
+        db,
+        'INSERT INTO homes (id, customer_id, customer, street, town, latest_visit) VALUES (?, ?, ?, ?, ?, ?)',
+        [id, uuidv7(), customer, '1 Written Way', 'Writtenham', visit]
+      )
+      const words = customer.toLowerCase().split(' ')
+      for (const term of [...words, ` ${words.join(' ')}`])
+        await run(db, 'INSERT INTO home_terms (term, home_id, visit_id, what) VALUES (?, ?, ?, ?)', [
+          term,
+          id,
+          visit,
+          'customer'
+        ])
+      return id
+    }
+    const straight: string[] = []
+    const turned: string[] = []
+    for (let at = 0; at < HOMES_A_PAGE + 9; at++) {
+      straight.push(await kept('Ottilie Marram'))
+      if (at % 3 === 0) turned.push(await kept('Marram Ottilie'))
+    }
+    await kept('Ottilie Other')
+    const pages: string[][] = []
+    for (let after: string | null = ''; after !== null && pages.length < 9;) {
+      const found: Page = await search(`q=ottilie+marr${after ? `&after=${after}` : ''}`)
+      pages.push(found.homes.map(({ id }) => id))
+      after = found.next
+    }
+    expect(pages.slice(0, 2).flat().sort()).toEqual(straight.sort())
+    expect(pages.slice(2).flat().sort()).toEqual(turned.sort())
+    const few = await search('q=ottilie+oth')
+    expect(few.homes.map(({ customer }) => customer)).toEqual(['Ottilie Other'])
+    await run(db, 'DELETE FROM home_terms WHERE home_id IN (?)', [ids])
+    await run(db, 'DELETE FROM homes WHERE id IN (?)', [ids])
+  })
+
+  it('by a word and a model alike, whichever of them leads', async () => {
+    const { db } = company.services
+    const [unit] = await rows<{ model: string; town: string }>(
+      db,
+      'SELECT u.model, h.town FROM units u JOIN homes h ON h.id = u.home_id AND h.latest_visit = u.visit_id WHERE u.model IS NOT NULL GROUP BY u.model, h.town ORDER BY COUNT(DISTINCT h.id) DESC LIMIT 1'
+    )
+    const wanted = await rows<{ id: string }>(
+      db,
+      'SELECT DISTINCT h.id FROM units u JOIN homes h ON h.id = u.home_id AND h.latest_visit = u.visit_id WHERE u.model = ? AND h.town = ?',
+      [unit!.model, unit!.town]
+    )
+    const ids = wanted.map(({ id }) => id).sort()
+    const query = { words: wordsOf(unit!.town).slice(0, 1), model: unit!.model }
+    for (const [sql, params] of [byModel(query, null), byWord(query, query.words[0]!, null)])
+      expect([...new Set((await rows<{ id: string }>(db, sql, params)).map(({ id }) => id))].sort()).toEqual(ids)
+    expect((await search(`q=${query.words[0]}&model=${query.model}`)).homes.map(({ id }) => id).sort()).toEqual(ids)
   })
 
   it('refuses a version without its model, and an outcome that is none', async () => {
@@ -130,7 +192,8 @@ it('no way of looking reads a table from end to end', async () => {
     byRule({ words: ['curlew'], rule: 'kit-role', outcome: 'waived', model: 'ostrel-tern', firmware: '3.1.0' }, after),
     byModel({ words: ['curlew'], model: 'ostrel-tern' }, after),
     byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null),
-    byWord({ words: ['curlew', 'bank'] }, 'curlew', after),
+    byWord({ words: ['curlew', 'bank'] }, 'curlew', after, true),
+    byWord({ words: ['curlew', 'bank'], model: 'ostrel-tern', firmware: '3.1.0' }, 'curlew', after),
     byStreet(after)
   ]
   for (const [sql, params] of queries) {

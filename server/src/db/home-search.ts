@@ -1,9 +1,10 @@
 import { versionKey } from '@pasado/core/values/version'
 import type { ListedHome } from '@pasado/core/api/homes'
 import type { Outcome } from '@pasado/core/rules/rule'
-import { pageOf, type PageCursor } from './page'
+import { cursorText, pageOf, type PageCursor } from './page'
 import { rows, type Connection, type Param } from './pool'
 import { JUDGED_BY, STANDS_NOW, standsNow } from './stands'
+import { asWritten } from './terms'
 
 /** What homes are looked for by; all that is given has to fit. */
 export interface HomeQuery {
@@ -37,27 +38,56 @@ interface Part {
 }
 
 /**
- * Homes that fit, a page at a time in the order of the index that leads to them: by rule, else by model, else by the rarest word,
- * else by street. Whatever else is asked for is looked up by key for each home that comes along.
+ * Homes that fit, a page at a time in the order of the index that leads to them: by rule, else by model or word, whichever is rarer, else
+ * by street. Whatever else is asked for is looked up by key for each home that comes along.
  * @param after where the page before ended, as it told
  */
 export async function findHomes(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage> {
   if (query.rule !== undefined)
     return page(await rows(db, ...byRule(query, after)), ({ visit }) => ({ key: '', id: visit! }))
-  if (query.model !== undefined)
+  if (query.model !== undefined && !(await wordsLead(db, query, after)))
     return page(await rows(db, ...byModel(query, after)), ({ visit }) => ({ key: '', id: visit! }))
-  if (query.words.length > 0) {
-    // The next pages go on by the word that the first was led by, whatever is estimated by then.
-    const word = query.words.find((candidate) => candidate === after?.word) ?? (await rarest(db, query.words))
-    const found = page(await rows(db, ...byWord(query, word, after?.word === word ? after : null)), ({ term, id }) => ({
-      word,
-      key: term!,
-      id
-    }))
-    // All that there is on one page is put in the order people look for a street in.
-    return after === null && found.next === null ? { ...found, homes: found.homes.sort(byStreetAndNumber) } : found
-  }
+  if (query.words.length > 0) return (await findWritten(db, query, after)) ?? findByWords(db, query, after)
   return page(await rows(db, ...byStreet(after)), ({ street, id }) => ({ key: street, id }))
+}
+
+/** Whether the words lead and not the model: they do where fewer homes have them. The next pages go on as the first did. */
+async function wordsLead(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<boolean> {
+  if (query.words.length === 0 || after) return after?.word !== undefined
+  const estimates = await Promise.all([...query.words.map((word) => haveWord(db, word)), haveModel(db, query)])
+  return Math.min(...estimates.slice(0, -1)) < estimates.at(-1)!
+}
+
+/**
+ * The pages of homes that have the words as they are typed, one after another, where there are more than one page of them: two common words
+ * are looked up together then.
+ * @returns null where they are too few, or were all told: the words lead
+ */
+async function findWritten(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage | null> {
+  const written = asWritten(query.words)
+  if (written === null || query.model !== undefined || (after && after.word !== written)) return null
+  const found = page(await rows(db, ...byWord({ words: [] }, written, after)), ({ term, id }) => ({
+    word: written,
+    key: term!,
+    id
+  }))
+  if (found.next !== null) return found
+  return after === null ? null : { ...found, next: cursorText({ written: true, key: '', id: '' }) }
+}
+
+async function findByWords(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage> {
+  // The next pages go on by the word that the first was led by, whatever is estimated by then.
+  const word = query.words.find((candidate) => candidate === after?.word) ?? (await rarest(db, query.words))
+  const told = after?.written === true ? { written: true as const } : {}
+  const here = after?.word === word ? after : null
+  const found = page(await rows(db, ...byWord(query, word, here, after?.written)), ({ term, id }) => ({
+    ...told,
+    word,
+    key: term!,
+    id
+  }))
+  // All that there is on one page is put in the order people look for a street in.
+  return after === null && found.next === null ? { ...found, homes: found.homes.sort(byStreetAndNumber) } : found
 }
 
 /** By the street's name, then by the number in it. */
@@ -153,20 +183,49 @@ export function byModel({ model, firmware, words }: HomeQuery, after: PageCursor
   ]
 }
 
-/** From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a subquery for each. */
-export function byWord({ words }: HomeQuery, first: string, after: PageCursor | null): Query {
+/**
+ * From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a
+ * subquery for each.
+ * @param notWritten true to leave out the homes that have the words as they are written
+ */
+export function byWord(
+  { words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>,
+  first: string,
+  after: PageCursor | null,
+  notWritten = false
+): Query {
   const others = words.filter((word) => word !== first)
+  const joined = others.map(
+    (_, at) => `JOIN home_terms o${at} FORCE INDEX (by_home) ON o${at}.home_id = t.home_id AND o${at}.term LIKE ?`
+  )
+  const also = alsoFits({ words: [], ...(model === undefined ? {} : { model, firmware }) }, 't.home_id')
   // The page is found among the terms alone; only its homes are read.
   return [
     `
       SELECT
       STRAIGHT_JOIN ${LISTED}, f.foundBy, f.term
-      FROM ( SELECT STRAIGHT_JOIN t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy FROM home_terms t FORCE INDEX (PRIMARY) ${others.map((_, at) => `JOIN home_terms o${at} FORCE INDEX (by_home) ON o${at}.home_id = t.home_id AND o${at}.term LIKE ?`).join(' ')} WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} GROUP BY t.term, t.home_id ORDER BY t.term, t.home_id LIMIT ${MORE} ) f
+      FROM (
+        SELECT
+        STRAIGHT_JOIN t.term, t.home_id, GROUP_CONCAT(DISTINCT t.what) AS foundBy
+        FROM home_terms t
+        FORCE INDEX (PRIMARY) ${joined.join(' ')}
+        WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql}
+          ${notWritten ? 'AND (SELECT 1 FROM home_terms w FORCE INDEX (by_home) WHERE w.home_id = t.home_id AND w.term LIKE ? LIMIT 1) IS NULL' : ''}
+        GROUP BY t.term, t.home_id
+        ORDER BY t.term, t.home_id
+        LIMIT ${MORE}
+      ) f
       JOIN homes h
       FORCE INDEX (PRIMARY) ON h.id = f.home_id
       ORDER BY f.term, f.home_id
     `,
-    [...others.map(like), like(first), ...(after ? [after.key, after.key, after.id] : [])]
+    [
+      ...others.map(like),
+      like(first),
+      ...(after ? [after.key, after.key, after.id] : []),
+      ...also.params,
+      ...(notWritten ? [like(asWritten(words)!)] : [])
+    ]
   ]
 }
 
@@ -184,17 +243,28 @@ export function byStreet(after: PageCursor | null): Query {
   ]
 }
 
-/** The word that the fewest terms begin with, as the database estimates by a dive into the index: the others are looked up for its homes only. */
+type Explained = { rows: string | number }
+
+/** How many terms begin with a word, as the database estimates by a dive into the index. */
+async function haveWord(db: Connection, word: string): Promise<number> {
+  const sql = 'EXPLAIN SELECT 1 FROM home_terms FORCE INDEX (PRIMARY) WHERE term LIKE ?'
+  return Number((await rows<Explained>(db, sql, [like(word)]))[0]?.rows ?? 0)
+}
+
+/** How many units are of a model, or run that version of it, estimated like the words. */
+async function haveModel(db: Connection, { model, firmware }: HomeQuery): Promise<number> {
+  const sql =
+    firmware === undefined
+      ? 'EXPLAIN SELECT 1 FROM units FORCE INDEX (by_model_visit) WHERE model = ?'
+      : 'EXPLAIN SELECT 1 FROM units FORCE INDEX (by_version) WHERE model = ? AND firmware_key = ?'
+  return Number(
+    (await rows<Explained>(db, sql, [model!, ...(firmware === undefined ? [] : [versionKey(firmware)])]))[0]?.rows ?? 0
+  )
+}
+
+/** The word that the fewest terms begin with: the others are looked up for its homes only. */
 async function rarest(db: Connection, words: string[]): Promise<string> {
   if (words.length === 1) return words[0]!
-  const estimates = await Promise.all(
-    words.map((word) =>
-      rows<{ rows: string | number }>(db, 'EXPLAIN SELECT 1 FROM home_terms FORCE INDEX (PRIMARY) WHERE term LIKE ?', [
-        like(word)
-      ])
-    )
-  )
-  return words
-    .map((word, at) => ({ word, count: Number(estimates[at]![0]?.rows ?? 0) }))
-    .sort((a, b) => a.count - b.count)[0]!.word
+  const counts = await Promise.all(words.map((word) => haveWord(db, word)))
+  return words[counts.indexOf(Math.min(...counts))]!
 }

@@ -3,6 +3,7 @@ import { refused } from '../problem'
 
 const parts = z.strictObject({
   /** The word that led to the page, where words did. */ word: z.string().optional(),
+  /** Whether what has the words as they are written was on the pages before. */ written: z.literal(true).optional(),
   key: z.string(),
   id: z.string()
 })
