@@ -1,11 +1,14 @@
-import { isGoodFor } from '../units/good-look'
-import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
+import { isGoodFor, methodsFor } from '../units/good-look'
+import type { Catalogue, Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
+import { farthestFirst } from '../configure/upstream'
 import { runningWaits } from '../units/ended-waits'
 import { readLamps } from '../units/unit-lamps'
-import { stepsDone } from '../units/method-steps'
-import { hasEndAt, standing, thingsOf, unitName, type Unit, type VisitRecord, type Wait } from '../../record/record'
+import { pairingStep, stepsDone } from '../units/method-steps'
+import { hasEndAt, standing, thingsOf, type VisitRecord, type Wait } from '../../record/record'
+import { equipmentOf } from '../../record/equipment'
 import type { Stage } from '../../record/stages'
+import { plannedUnits, type PlannedUnit } from './planned-units'
 
 /** How long something takes, in minutes: at least, usually, at most. */
 export interface Span {
@@ -25,6 +28,8 @@ export interface VisitTask {
   after: string[]
   /** Where the figures of the wait are from. */
   from: 'catalogue' | 'past visits' | 'usual'
+  /** How many past waits they are from; 0 where from none. */
+  past: number
   /** A task that was begun and only waits. */
   running: boolean
 }
@@ -58,15 +63,9 @@ const times = ({ least, usual, most }: Span, count: number): Span => hands(least
 /** So many past waits are more worth than the catalogue. */
 const ENOUGH = 5
 
-interface KnownUnit {
-  unit: Unit
-  model: Model | undefined
-  name: string
-}
-
 /** A task as it is put on the list: nothing waits and the figures are usual ones unless it says so. */
 type NewTask = Pick<VisitTask, 'id' | 'name' | 'stage' | 'handsOn' | 'after'> &
-  Partial<Pick<VisitTask, 'unit' | 'wait' | 'from'>>
+  Partial<Pick<VisitTask, 'unit' | 'wait' | 'from' | 'past'>>
 
 /** The tasks of a visit that are still to do, in the order that technicians work; what is done is left out. */
 export function visitTasks(
@@ -78,27 +77,28 @@ export function visitTasks(
   return new TaskList(record, catalogue, nowMs, durations).all()
 }
 
+/** What the wait for the second press of a pairing is called. */
+const PAIRING = 'pairing window'
+
 /** The list as it grows from stage to stage. */
 class TaskList {
   readonly #record: VisitRecord
+  readonly #catalogue: Catalogue
   readonly #nowMs: number
   readonly #durations: Durations
-  readonly #units: readonly KnownUnit[]
-  readonly #waits: ReturnType<typeof runningWaits>
+  readonly #units: readonly PlannedUnit[]
+  readonly #waits: readonly Wait[]
   readonly #tasks: VisitTask[] = []
   /** The last task of each unit so far: what comes after it waits for that. */
   readonly #last = new Map<string, string>()
 
   constructor(record: VisitRecord, catalogue: Catalogue, nowMs: number, durations: Durations) {
     this.#record = record
+    this.#catalogue = catalogue
     this.#nowMs = nowMs
     this.#durations = durations
     this.#waits = runningWaits(record)
-    this.#units = standing(record.units).map((unit) => ({
-      unit,
-      name: unitName(unit),
-      model: modelOf(unit, catalogue)
-    }))
+    this.#units = plannedUnits(record, catalogue)
   }
 
   all(): VisitTask[] {
@@ -110,14 +110,24 @@ class TaskList {
       const before = inOrder
         .filter((candidate) => rank(candidate) < rank(known))
         .flatMap((earlier) => this.#lastOf(earlier))
-      const joined = this.#connect(known, [`kit:${known.unit.id}`, 'place', ...before])
-      this.#update(known, this.#start(known, joined))
+      const joined = this.#connect(known, [`kit:${known.id}`, 'place', ...before, ...this.#itsWait(known)])
+      this.#start(known, joined)
     }
-    const started = this.#units.flatMap((known) => this.#lastOf(known))
     const lead = inOrder.filter((known) => rank(known) <= 1).flatMap((known) => this.#lastOf(known))
-    this.#proveAndHandOver([...started, ...this.#configure(lead)], lead)
+    const configured = this.#configure(lead)
+    this.#update()
+    const ready = this.#units.flatMap((known) => [...this.#lastOf(known), ...this.#itsWait(known)])
+    // An update of what carries the line would end a measurement, or leave it worth nothing.
+    const head = inOrder.filter((known) => rank(known) <= 1).flatMap((known) => this.#lastOf(known))
+    const waited = this.#waits
+      .filter((wait) => !this.#tasks.some(({ id }) => id === wait.task))
+      .map((wait) => this.#addWait(wait))
+    this.#proveAndHandOver([...ready, ...configured], head, waited)
     const open = new Set(this.#tasks.map(({ id }) => id))
-    return this.#tasks.map((task) => ({ ...task, after: [...new Set(task.after)].filter((id) => open.has(id)) }))
+    return this.#tasks.map((task) => ({
+      ...task,
+      after: [...new Set(task.after)].filter((id) => open.has(id) && id !== task.id)
+    }))
   }
 
   #add(task: NewTask): string {
@@ -126,6 +136,7 @@ class TaskList {
       unit: null,
       wait: null,
       from: task.wait ? 'catalogue' : 'usual',
+      past: 0,
       ...task,
       ...(wait ? { handsOn: hands(0, 0, 0), wait: left(wait, this.#nowMs) } : {}),
       running: wait !== undefined
@@ -133,41 +144,66 @@ class TaskList {
     return task.id
   }
 
-  #lastOf({ unit }: KnownUnit): string[] {
-    const last = this.#last.get(unit.id)
+  #lastOf({ id }: PlannedUnit): string[] {
+    const last = this.#last.get(id)
     return last === undefined ? [] : [last]
   }
 
   /** A task of a unit that its next one waits for. */
-  #addOf({ unit }: KnownUnit, task: NewTask): string[] {
-    const id = this.#add({ unit: unit.id, ...task })
-    this.#last.set(unit.id, id)
+  #addOf({ id: unitId, unit }: PlannedUnit, task: NewTask): string[] {
+    const id = this.#add({ unit: unit ? unitId : null, ...task })
+    this.#last.set(unitId, id)
     return [id]
   }
 
+  /** The waits of a unit that no task of it began, as those it has to come through before anything is done on it; not those that want a hand. */
+  #itsWait({ id }: PlannedUnit): string[] {
+    return this.#waits
+      .filter((wait) => wait.unit === id && !isWindow(wait) && wait.task === undefined)
+      .map((wait) => this.#addWait(wait))
+  }
+
+  #addWait(wait: Wait): string {
+    const id = `wait:${wait.id}`
+    if (!this.#tasks.some((task) => task.id === id))
+      this.#tasks.push({
+        id,
+        name: `${equipmentOf(this.#record, wait.unit ?? undefined)?.name ?? 'Visit'}: ${wait.what}`,
+        stage: 'start',
+        unit: wait.unit,
+        handsOn: hands(0, 0, 0),
+        wait: left(wait, this.#nowMs),
+        after: [],
+        from: 'usual',
+        past: 0,
+        running: true
+      })
+    return id
+  }
+
   /** How long a wait took so far, where there were enough of them; else as the catalogue says. */
-  #learned(model: Model, id: string, catalogued: Span): { wait: Span; from: VisitTask['from'] } {
+  #learned(model: Model, id: string, catalogued: Span): Pick<VisitTask, 'wait' | 'from' | 'past'> {
     const past = this.#durations.get(durationKey(model.id, id))
     return past && past.count >= ENOUGH
-      ? { wait: hands(past.least, past.usual, past.most), from: 'past visits' }
-      : { wait: catalogued, from: 'catalogue' }
+      ? { wait: hands(past.least, past.usual, past.most), from: 'past visits', past: past.count }
+      : { wait: catalogued, from: 'catalogue', past: 0 }
   }
 
   #unbox(): void {
-    for (const { unit, name } of this.#units)
-      if (!unit.facts.stayed && unit.facts.serial === undefined)
+    for (const { id, unit, name } of this.#units)
+      if (!unit?.facts.stayed && unit?.facts.serial === undefined)
         this.#add({
-          id: `kit:${unit.id}`,
+          id: `kit:${id}`,
           name: `Unbox ${name}, read its label`,
           stage: 'kit',
-          unit: unit.id,
+          unit: unit ? id : null,
           handsOn: handsOn.kit,
           after: []
         })
   }
 
   #place(): void {
-    const unplaced = this.#units.filter(({ unit }) => unit.facts.place === undefined)
+    const unplaced = this.#units.filter(({ unit }) => unit?.facts.place === undefined)
     if (unplaced.length === 0) return
     this.#add({
       id: 'place',
@@ -178,19 +214,18 @@ class TaskList {
         handsOn.plan.usual + handsOn.place.usual * unplaced.length,
         handsOn.plan.most + handsOn.place.most * unplaced.length
       ),
-      after: unplaced.map(({ unit }) => `kit:${unit.id}`)
+      after: unplaced.map(({ id }) => `kit:${id}`)
     })
   }
 
   /** @returns what the unit's next task waits for */
-  #connect(known: KnownUnit, after: string[]): string[] {
-    const { unit, model, name } = known
-    const wantsCable =
-      model?.ports.some(({ kind }) => uplinkPorts.includes(kind)) || cabledRoles.includes(unit.facts.role ?? '')
-    const isCabled = standing(thingsOf(this.#record, 'cable')).some((cable) => hasEndAt(cable, unit.id))
-    if (!wantsCable || isCabled) return after
+  #connect(known: PlannedUnit, after: string[]): string[] {
+    const { id, unit, model, name, role } = known
+    const wantsCable = model?.ports.some(({ kind }) => uplinkPorts.includes(kind)) || cabledRoles.includes(role ?? '')
+    const isCabled = standing(thingsOf(this.#record, 'cable')).some((cable) => hasEndAt(cable, id))
+    if (!wantsCable || isCabled || isUntouched(unit)) return after
     return this.#addOf(known, {
-      id: `connect:${unit.id}`,
+      id: `connect:${id}`,
       name: `Cable ${name}`,
       stage: 'connect',
       handsOn: handsOn.connect,
@@ -199,15 +234,17 @@ class TaskList {
   }
 
   /** The steps of the unit's method that are not done. @returns what the unit's next task waits for */
-  #start(known: KnownUnit, after: string[]): string[] {
-    const { unit, model, name } = known
-    const method = model?.methods.find(({ id }) => id === unit.facts.method) ?? model?.methods[0]
-    if (!model || !method || isGood(known)) return after
-    const done = stepsDone(unit, model, method)
+  #start(known: PlannedUnit, after: string[]): string[] {
+    const { id: unitId, unit, model, name, role } = known
+    if (!model || isUntouched(unit)) return after
+    const ways = methodsFor(model, { facts: role === undefined ? {} : { role: role as 'router' } })
+    const method = model.methods.find(({ id }) => id === unit?.facts.method) ?? ways[0]
+    if (!method || isGood(known)) return after
+    const done = unit ? stepsDone(unit, model, method) : []
     let next = after
     method.steps.forEach((step, index) => {
       if (done[index]) return
-      const id = `step:${unit.id}:${method.id}:${index}`
+      const id = `step:${unitId}:${method.id}:${index}`
       const wait = step.wait && hands(step.wait.leastMin, step.wait.usualMin, step.wait.mostMin)
       next = this.#addOf(known, {
         id,
@@ -215,29 +252,58 @@ class TaskList {
         stage: 'start',
         handsOn: handsOn.step,
         ...(wait ? this.#learned(model, id, wait) : {}),
-        after: next
+        // The second press is done in the window that the first one opened.
+        after: this.#window(unitId) && pairingStep(model, method) === index ? [] : next
       })
     })
     return next
   }
 
-  #update(known: KnownUnit, after: string[]): void {
-    const { unit, model, name } = known
-    const { firmwareBefore, firmwareAfter } = unit.facts
+  /** The pairing window of a unit, where one is open. */
+  #window(unit: string): Wait | undefined {
+    return this.#waits.find((wait) => wait.unit === unit && isWindow(wait))
+  }
+
+  /**
+   * Updates come when everybody has joined, the farthest from the line first: what others are reached through starts again only when those
+   * are done, and nothing starts again while a pairing window is open.
+   */
+  #update(): void {
+    const windows = this.#waits.filter(isWindow).map((wait) => this.#addWait(wait))
+    const far = farthestFirst(this.#record, this.#catalogue)
+    const behind = (id: string): string[] =>
+      far.filter(({ through }) => through === id).flatMap(({ unit }) => [unit.id, ...behind(unit.id)])
+    const planned = new Map(this.#units.map((known) => [known.id, known]))
+    const recorded = far.flatMap(({ unit }) => planned.get(unit.id) ?? [])
+    const boxed = this.#units.filter(({ unit }) => unit === null).sort((a, b) => rank(b) - rank(a))
+    for (const known of [...boxed, ...recorded]) {
+      // Whatever is still in its box may be reached through any that leads.
+      const hangs = [
+        ...behind(known.id).flatMap((id) => planned.get(id) ?? []),
+        ...boxed.filter((other) => rank(known) < rank(other))
+      ]
+      this.#updateOf(known, [...windows, ...hangs.flatMap((other) => this.#lastOf(other))])
+    }
+  }
+
+  #updateOf(known: PlannedUnit, before: string[]): void {
+    const { id: unitId, unit, model, name } = known
+    const { firmwareBefore, firmwareAfter } = unit?.facts ?? {}
     if (!model?.firmware.installMin || firmwareAfter !== undefined || model.firmware.releases.length === 0) return
+    if (isUntouched(unit) && firmwareBefore === undefined) return
     const { usual, most } = model.firmware.installMin
     const path = firmwareBefore === undefined ? null : updateWork(model, firmwareBefore).path
     // Of an unknown version one install is reckoned with.
     const installs = path?.length ?? 1
     if (installs === 0) return
-    const id = `update:${unit.id}`
+    const id = `update:${unitId}`
     this.#addOf(known, {
       id,
       name: `Update ${name}${path ? ` to ${path.at(-1)}` : ''}`,
       stage: 'configure',
       handsOn: handsOn.update,
       ...this.#learned(model, id, times(hands(usual * 0.6, usual, most), installs)),
-      after
+      after: [...this.#lastOf(known), ...this.#itsWait(known), ...before]
     })
   }
 
@@ -250,20 +316,20 @@ class TaskList {
     if (standing(record.segments).length === 0) settings('addresses', 'Addresses and ranges', handsOn.addresses)
     if (standing(record.networks).length === 0) settings('wifi', 'Names and passphrases', handsOn.wifi)
     for (const known of this.#units) {
-      const { unit, name, model } = known
+      const { id, unit, name, model } = known
       const has = Object.values(record.secrets).some(
-        (secret) => secret.thing === 'unit' && secret.id === unit.id && secret.purpose === 'admin-password'
+        (secret) => secret.thing === 'unit' && secret.id === id && secret.purpose === 'admin-password'
       )
       if (!has && model?.label.includes('login'))
-        settings(`login:${unit.id}`, `Admin password of ${name}`, handsOn.login, {
-          unit: unit.id,
+        settings(`login:${id}`, `Admin password of ${name}`, handsOn.login, {
+          unit: unit ? id : null,
           after: [...lead, ...this.#lastOf(known)]
         })
     }
     return added
   }
 
-  #proveAndHandOver(proven: string[], lead: string[]): void {
+  #proveAndHandOver(proven: string[], lead: string[], waited: string[]): void {
     const record = this.#record
     const measurements = standing(thingsOf(record, 'measurement')).filter(({ facts }) => facts.runs !== undefined)
     const listed = standing(thingsOf(record, 'room')).filter(({ facts }) => facts.listed !== false)
@@ -301,19 +367,28 @@ class TaskList {
       name: 'Sign off',
       stage: 'signoff',
       handsOn: handsOn.signoff,
-      after: ['source', 'rooms', 'handover', ...proven]
+      after: ['source', 'rooms', 'handover', ...proven, ...waited]
     })
   }
 }
 
-const rank = ({ unit }: KnownUnit): number =>
-  ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[unit.facts.role as 'modem'] ?? 3
+const rank = ({ role }: PlannedUnit): number =>
+  ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[role as 'modem'] ?? 3
 const uplinkPorts: readonly string[] = ['internet', 'coax', 'telephone-line', 'fibre']
 const cabledRoles: readonly string[] = ['access-point', 'switch', 'controller']
-function isGood({ unit, model }: KnownUnit): boolean {
+const isWindow = ({ what }: Wait) => what.startsWith(PAIRING)
+
+function isGood({ unit, model }: PlannedUnit): boolean {
+  if (!unit) return false
   const state = model && unit.sightings.length > 0 ? readLamps(unit, model).state : null
   return state !== null && isGoodFor(state, unit)
 }
+
+/** A unit that stood here before and was not set up anew: nothing of the setting up is to be done on it. */
+const isUntouched = (unit: PlannedUnit['unit']): boolean =>
+  unit?.facts.stayed === true &&
+  Object.keys(unit.steps ?? {}).length === 0 &&
+  !unit.events.some(({ what }) => what === 'reset')
 
 /** What is left of a wait that runs. A clock that was set back makes it no longer than it is. */
 function left({ at, usualMin, mostMin }: Wait, nowMs: number): Span {
