@@ -54,9 +54,15 @@ describe('the order of applying', () => {
           const changes = applyOrder(record, catalogue)
           expect(new Set(changes.map(({ id }) => id)).size).toBe(changes.length)
           const up = upstreamOf(record, catalogue)
-          for (const [at, { unit }] of changes.entries()) {
-            for (let through = up.get(unit)!.through; through !== null; through = up.get(through)!.through)
-              expect(changes.slice(0, at).some((change) => change.unit === through)).toBe(false)
+          for (const [at, { unit, kind }] of changes.entries()) {
+            const isFarAddress = kind === 'address' && up.get(unit)!.through !== null
+            for (let through = up.get(unit)!.through; through !== null; through = up.get(through)!.through) {
+              // A fixed address of a far unit comes once whoever leads has the range.
+              const [before, after] = [changes.slice(0, at), changes.slice(at)]
+              if (up.get(through)!.through === null && isFarAddress)
+                expect(after.some((change) => change.unit === through)).toBe(false)
+              else if (!isFarAddress) expect(before.some((change) => change.unit === through)).toBe(false)
+            }
           }
           for (let at = 1; at < changes.length; at++) {
             if (changes[at]!.unit === changes[at - 1]!.unit)
@@ -91,7 +97,8 @@ describe('the order of applying', () => {
       ['address', 'new address']
     ])
     expect(changes.filter(({ unit, kind }) => unit === node && kind === 'wifi')).toEqual([])
-    expect(changes.at(-1)).toMatchObject({ unit: router })
+    expect(changes.at(-1)).toMatchObject({ unit: old, kind: 'address' })
+    expect(changes.findLast(({ kind }) => kind !== 'address')).toMatchObject({ unit: router })
     const [first] = changes
     expect(
       applyOrder(

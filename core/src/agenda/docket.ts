@@ -1,94 +1,80 @@
 import type { Stage } from '../record/stages'
-import type { Finding } from '../rules/finding'
 import type { DocketRules } from '../rules/docket-rules'
-import { blocks, heaviestFirst } from '../rules/weigh'
+import type { Finding } from '../rules/finding'
+import { weightOfFinding } from '../rules/weigh'
+import { titleInside } from './title'
+import type { Work } from './work'
 
-/** What is mended together: one thing, or one answer, with everything that stands against it. */
+/** What is settled by one work, with everything that stands against it. */
 export interface DocketGroup {
+  /** The work. */
   key: string
   /** What it is about: a unit, a network, a room; null where it is the visit. */
   subject: string | null
   stage: Stage
   /** Heaviest first. */
-  findings: Finding[]
-  /** Minutes that mending it takes, about. */
+  findings: readonly Finding[]
+  /** Minutes of hands that it takes, about. */
   minutes: number
   /** Why it had better wait: what has to be done before, in words; null where nothing has. */
   after: string | null
 }
 
-/** A finding as one line: what it is about, and what its rule is called. */
-export function titleOf({ subject, name }: Pick<Finding, 'subject' | 'name'>): string {
-  return subject ? `${subject.name}: ${name.toLowerCase()}` : name
-}
-
-/** A finding as it is called inside a sentence. */
-const nameInside = (finding: Finding) => (finding.subject ? titleOf(finding) : finding.name.toLowerCase())
-
-const isOpen = (finding: Finding) => blocks(finding)
-const keyOf = ({ rule, subject, place }: Finding) => {
-  if (place && !['answer', 'pack', 'custody'].includes(place.kind))
-    return `${place.kind} ${place.id === 'new' ? rule : place.id}`
-  return subject ? `subject ${subject.id}` : rule
-}
-
-/** Minutes that mending a finding takes, about: what a unit’s place only has to be looked at for is a look and a press. */
-const minutesOf = ({ rule, stage, outcome, place }: Finding, rules: DocketRules): number =>
-  outcome === 'unproven' && stage === 'place' && place?.kind === 'answer' ? 1 : (rules[rule]?.minutes ?? 1)
-
 /**
- * What stands between a visit and sign-off, grouped by what mends it together. The heaviest comes first, and before it
- * what it waits for.
+ * What stands between a visit and sign-off, grouped by the work that settles it: the heaviest first, and with it what it waits for; of one
+ * weight in the order of the plan.
+ * @param start when each work begins in the plan, minutes; without it they stand in the order of the list
  */
-export function docketOf(findings: readonly Finding[], rules: DocketRules): { groups: DocketGroup[]; minutes: number } {
-  const open = heaviestFirst(findings).filter(isOpen)
-  const groups = new Map<string, Finding[]>()
-  for (const finding of open) groups.set(keyOf(finding), [...(groups.get(keyOf(finding)) ?? []), finding])
-  /** What a finding waits for: the first open one of those that have to stand before it. */
-  const waitsFor = (finding: Finding): Finding | undefined => {
-    const rule = rules[finding.rule]
-    const isBefore = (other: Finding, id: string) => other.rule === id && other !== finding
-    for (const id of rule?.after ?? []) {
-      const found = open.find((other) => isBefore(other, id) && other.subject?.id === finding.subject?.id)
-      if (found) return found
-    }
-    for (const id of rule?.afterAnywhere ?? []) {
-      const found = open.find((other) => isBefore(other, id))
-      if (found) return found
-    }
-    return undefined
+export function docketOf(
+  works: readonly Work[],
+  rules: DocketRules,
+  start: Readonly<Record<string, number>> = {}
+): DocketGroup[] {
+  const asked = works.filter(({ findings }) => findings.length > 0)
+  const weights = liftedWeights(asked, rules)
+  const places = new Map(works.map(({ id }, at) => [id, at]))
+  const planned = ({ id }: Work) => start[id] ?? 0
+  return asked
+    .sort((a, b) => {
+      const weight = weights.get(a.id)! - weights.get(b.id)!
+      return weight || planned(a) - planned(b) || places.get(a.id)! - places.get(b.id)!
+    })
+    .map((work) => ({
+      key: work.id,
+      subject: work.findings.find(({ subject }) => subject)?.subject?.name ?? null,
+      stage: work.stage,
+      findings: work.findings,
+      minutes: Math.round(work.handsOn.usual),
+      after: firstBefore(work, asked, rules)
+    }))
+}
+
+/** How heavy each work is: as the heaviest that it settles, or that waits for that. */
+function liftedWeights(works: readonly Work[], rules: DocketRules): ReadonlyMap<string, number> {
+  const weights = new Map<string, number>()
+  const lift = (work: Work, weight: number) => {
+    if (weight >= (weights.get(work.id) ?? Infinity)) return
+    weights.set(work.id, weight)
+    for (const finding of work.findings)
+      for (const before of works)
+        if (before !== work && before.findings.some((other) => isBefore(other, finding, rules))) lift(before, weight)
   }
-  const made = [...groups].map(([key, list]): DocketGroup & { waits: Finding | undefined } => {
-    const waiting = list.map(waitsFor)
-    // A group waits only where all of it does: else there is something to do in it now.
-    const waits = waiting.every((candidate) => candidate !== undefined && keyOf(candidate) !== key)
-      ? waiting[0]
-      : undefined
-    return {
-      key,
-      subject: list.find(({ subject }) => subject)?.subject?.name ?? null,
-      stage: list[0]!.stage,
-      findings: list,
-      waits,
-      minutes: list.reduce((sum, finding) => sum + minutesOf(finding, rules), 0),
-      after: waits ? nameInside(waits) : null
-    }
+  for (const work of works) for (const finding of work.findings) lift(work, weightOfFinding(finding))
+  return weights
+}
+
+/** Whether one has to be put right before the other: by the rule of that, of the same thing or of anything here. */
+export function isBefore(other: Finding, finding: Finding, rules: DocketRules): boolean {
+  const { after = [], afterAnywhere = [] } = rules[finding.rule] ?? {}
+  return (after.includes(other.rule) && other.subject?.id === finding.subject?.id) || afterAnywhere.includes(other.rule)
+}
+
+/** What has to be put right before, in words: only where all that a work settles has to wait, else there is something to do in it now. */
+function firstBefore(work: Work, works: readonly Work[], rules: DocketRules): string | null {
+  const others = works.filter(({ id }) => id !== work.id).flatMap(({ findings }) => findings)
+  const waiting = work.findings.map((finding) => {
+    const before = others.filter((other) => isBefore(other, finding, rules))
+    return before.find(({ subject }) => subject?.id === finding.subject?.id) ?? before[0]
   })
-  const order = (group: (typeof made)[number]) => open.indexOf(group.findings[0]!)
-  const sorted: (typeof made)[number][] = []
-  const placed = new Set<string>()
-  const put = (group: (typeof made)[number], seen: ReadonlySet<string>) => {
-    if (placed.has(group.key) || seen.has(group.key)) return
-    const first = group.waits && made.find(({ key }) => key === keyOf(group.waits!))
-    if (first) put(first, new Set([...seen, group.key]))
-    if (!placed.has(group.key)) {
-      placed.add(group.key)
-      sorted.push(group)
-    }
-  }
-  for (const group of [...made].sort((a, b) => order(a) - order(b))) put(group, new Set())
-  return {
-    groups: sorted.map(({ waits: _, ...group }) => group),
-    minutes: sorted.reduce((sum, { minutes }) => sum + minutes, 0)
-  }
+  return waiting.every((before) => before !== undefined) && waiting[0] ? titleInside(waiting[0]) : null
 }

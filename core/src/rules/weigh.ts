@@ -12,6 +12,10 @@ export function blocks(finding: Finding): boolean {
 const weightOf: Record<Outcome, number> = { breaks: 0, unproven: 1, waived: 2, holds: 3, 'not-here': 4 }
 const levelWeight: Record<Level, number> = { must: 0, should: 1, note: 2 }
 
+/** How heavy a finding is, the heaviest the least: breaks before unproven, must before should. */
+export const weightOfFinding = ({ outcome, level }: Pick<Finding, 'outcome' | 'level'>): number =>
+  weightOf[outcome] * Object.keys(levelWeight).length + levelWeight[level]
+
 /** Findings, heaviest first: what blocks before what does not, breaks before unproven, must before should; else in order. */
 export function heaviestFirst(findings: readonly Finding[]): Finding[] {
   return findings
@@ -19,8 +23,7 @@ export function heaviestFirst(findings: readonly Finding[]): Finding[] {
     .sort(
       (a, b) =>
         Number(blocks(b.finding)) - Number(blocks(a.finding)) ||
-        weightOf[a.finding.outcome] - weightOf[b.finding.outcome] ||
-        levelWeight[a.finding.level] - levelWeight[b.finding.level] ||
+        weightOfFinding(a.finding) - weightOfFinding(b.finding) ||
         a.index - b.index
     )
     .map(({ finding }) => finding)

@@ -5,6 +5,7 @@ import { ruleKey, standing, thingsOf, unitName, type Recorded, type Unit, type V
 import { listed } from '../../values/list'
 import { cablesOf } from '../cabling/known-cable'
 import { isMeshMember } from '../units/known-unit'
+import { isAdopted } from '../units/run-as-one'
 import { farthestFirst } from './upstream'
 
 /** What a change is of. */
@@ -40,21 +41,24 @@ export const APPLIED_RULE = 'addr-applied'
 
 /**
  * The changes of Configure in an order in which nobody is cut off from a unit that still needs something: the far units first and the
- * router after them; on each unit what cuts off least first, and its own address last.
+ * router after them; on each unit what cuts off least first. Fixed addresses come last of all, those of the far units once whoever leads
+ * has the range: before, nobody would reach them in it. What a controller runs is set at the controller.
  */
 export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] {
   const changes: Change[] = []
+  const addresses: Change[] = []
   const networks = standing(record.networks)
   const main = networks
     .filter(({ facts }) => facts.ssid !== undefined && facts.extender === undefined)
     .map(({ facts }) => facts.ssid!)
   // Units that are reached through others come first: a router is changed once nothing behind it needs anything any more.
-  for (const { unit } of farthestFirst(record, catalogue)) {
+  for (const { unit, through } of farthestFirst(record, catalogue)) {
     const model = modelOf(unit, catalogue)
     if (!model) continue
     const add = (kind: ChangeKind, message: string, cuts: Change['cuts'], needsRestart = false) => {
       const id = `${unit.id} ${kind}`
-      changes.push({
+      const list = kind === 'address' && through !== null ? addresses : changes
+      list.push({
         id,
         unit: unit.id,
         name: unitName(unit),
@@ -68,29 +72,36 @@ export function applyOrder(record: VisitRecord, catalogue: Catalogue): Change[] 
     const { role, mode, dhcpServer } = unit.facts
     const path = installsOf(unit, model)
     if (path.length) add('firmware', `Install ${path.join(', then ')}`, 'until it is back', true)
-    if (hasAdminPassword(record, unit)) add('admin', 'Set the admin password that lies in the vault', 'no')
+    const isRun = isAdopted({ unit, model })
+    if (!isRun && hasAdminPassword(record, unit)) add('admin', 'Set the admin password that lies in the vault', 'no')
     const radios = standing(thingsOf(record, 'radio')).filter(
       ({ facts }) => facts.unit === unit.id && facts.channel !== undefined
     )
-    if (radios.length) add('channel', radios.map(channelWords).join('; '), 'until it is back')
+    if (!isRun && radios.length) add('channel', radios.map(channelWords).join('; '), 'until it is back')
     const relays = relaysOff(unit)
     if (relays) add('relays', relays, 'no')
     const own = networks
       .filter(({ facts }) => facts.extender === unit.id && facts.ssid !== undefined)
       .map(({ facts }) => facts.ssid!)
     const sends = own.length > 0 || !sendsHomeNames(unit, model) ? own : main
-    if (sends.length) add('wifi', `Names ${sends.join(', ')} with their passphrases`, 'join again')
+    if (!isRun && sends.length) add('wifi', `Names ${sends.join(', ')} with their passphrases`, 'join again')
+    if (role === 'controller' && model.radios.length === 0 && main.length)
+      add('wifi', `Names ${main.join(', ')} with their passphrases, for all that it runs`, 'no')
     const vlans = vlansOf(record, unit, catalogue)
     if (vlans) add('vlan', `VLANs: ${vlans}`, 'until it is back')
     if (mode !== undefined && model.roles.includes('access-point') && model.roles.includes('router'))
       add('mode', `Mode: ${mode.replace('-', ' ')}`, 'until it is back', true)
     if (dhcpServer !== undefined) add('dhcp', `DHCP server ${dhcpServer}`, 'no')
     const host = standing(record.hosts).find(({ facts }) => facts.unit === unit.id && facts.address !== undefined)
-    if (host && role !== 'modem' && role !== 'gateway')
+    if (host && role !== 'modem' && role !== 'gateway' && host.facts.address !== pageAddressOf(unit))
       add('address', `Own address ${host.facts.address}`, 'new address', true)
   }
-  return changes
+  return [...changes, ...addresses]
 }
+
+/** The address of a unit's own page, as its label tells it, where that is one. */
+const pageAddressOf = ({ facts: { pageAddress } }: Unit): string | undefined =>
+  /(?:\d{1,3}\.){3}\d{1,3}/.exec(pageAddress ?? '')?.[0]
 
 /** What is still to be installed on a unit, version by version. */
 function installsOf({ facts: { firmwareBefore, firmwareAfter } }: Unit, model: Model): readonly string[] {

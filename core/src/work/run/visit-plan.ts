@@ -40,6 +40,10 @@ export function planVisit(tasks: readonly VisitTask[], seed = 1): VisitPlan {
   const numbers = new Map(tasks.map(({ id }, at) => [id, at]))
   const after = tasks.map((task) => task.after.map((id) => numbers.get(id)!))
   const order = tasks.map((_, at) => at).sort((a, b) => plan.start[tasks[a]!.id]! - plan.start[tasks[b]!.id]! || a - b)
+  // Tasks of one start may stand before what they come after; the order is kept where it can be.
+  const taken = orderGiven(
+    order.map((at) => ({ handsOnMin: 0, waitMin: 0, after: after[at]!.map((before) => order.indexOf(before)) }))
+  ).map((at) => order[at]!)
   const random = seededRandom(seed)
   const ends: number[] = []
   for (let run = 0; run < RUNS; run++) {
@@ -48,13 +52,7 @@ export function planVisit(tasks: readonly VisitTask[], seed = 1): VisitPlan {
       waitMin: wait ? drawnFrom(wait, random()) : 0,
       after: after[at]!
     }))
-    // Tasks of one start may stand before what they come after; the order is kept where it can be.
-    const starts = schedule(
-      drawn,
-      orderGiven(order.map((at) => ({ ...drawn[at]!, after: after[at]!.map((before) => order.indexOf(before)) }))).map(
-        (at) => order[at]!
-      )
-    )
+    const starts = schedule(drawn, taken)
     ends.push(Math.max(0, ...drawn.map((task, at) => starts[at]! + task.handsOnMin + task.waitMin)))
   }
   ends.sort((a, b) => a - b)

@@ -7,7 +7,7 @@ const isRoot = ({ unit }: KnownUnit) => hasRole(unit, 'router', 'gateway')
 const isController = ({ unit }: KnownUnit) => hasRole(unit, 'controller')
 
 /** Whether a unit is set up by a controller that runs it. */
-function isAdopted({ unit, model }: KnownUnit): boolean {
+export function isAdopted({ unit, model }: Pick<KnownUnit, 'unit' | 'model'>): boolean {
   const { method } = unit.facts
   const chosen = model?.methods.find(({ id }) => id === method)
   return chosen?.kind === 'adoption'
