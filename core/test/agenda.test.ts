@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { nextOf, planWorks } from '@pasado/core/agenda/agenda'
+import { planWorks } from '@pasado/core/agenda/agenda'
+import { nextOf } from '@pasado/core/agenda/planned'
 import { docketOf, isBefore } from '@pasado/core/agenda/docket'
 import { changesInOrder, updatesInOrder } from '@pasado/core/agenda/in-order'
 import { worksOf } from '@pasado/core/agenda/works'

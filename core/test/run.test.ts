@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { drawnFrom, planVisit } from '@pasado/core/work/run/visit-plan'
-import { durationKey, visitTasks, type VisitTask } from '@pasado/core/work/run/visit-tasks'
+import { durationKey } from '@pasado/core/work/run/duration-keys'
+import { visitTasks, type VisitTask } from '@pasado/core/work/run/visit-tasks'
 import { catalogue, complete, idOf, node, opened, router, study } from '@pasado/testing/logbook'
 
 const now = Date.UTC(2026, 0, 5, 12)
@@ -24,6 +25,8 @@ const tasks = fc
       unit: null,
       from: 'usual',
       running: false,
+      past: 0,
+      atHand: [],
       ...rest,
       after: [...new Set(after.filter((value) => value < at))].map((value) => `t${value}`)
     }))

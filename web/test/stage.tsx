@@ -5,6 +5,8 @@ import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { vi } from 'vitest'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import type { EntryKind } from '@pasado/core/record/entries/all'
+import { planOf } from '@pasado/core/agenda/agenda'
+import { worksOf } from '@pasado/core/agenda/works'
 import { docketRules } from '@pasado/core/rules/docket-rules'
 import { evaluate } from '@pasado/core/rules/evaluate'
 import { firstStandard } from '@pasado/core/rules/first-standard'
@@ -69,6 +71,8 @@ export function show(
   // What was shown before is left: the rules are not asked of it any more.
   useVisit.setState({ id: null })
   useOutbox.setState({ owner: { id: me.id, name: me.name }, id: idOf('outbox'), rows: [], stuckSince: null })
+  const findings = evaluate(folded, catalogue, firstStandard)
+  const works = worksOf({ folded, catalogue, findings, rules: docketRules, nowMs: Date.now() })
   useVisit.setState({
     id: record.visit.id,
     entries: log.entries as Entry[],
@@ -77,7 +81,10 @@ export function show(
     // Of its own: lines of two logbooks have the same ids here, and only one of them was asked of before.
     catalogue: new Map(catalogue),
     standard: firstStandard,
-    findings: evaluate(folded, catalogue, firstStandard),
+    findings,
+    works,
+    planned: { plan: planOf(works), at: Date.now() },
+    durations: new Map(),
     judgedRecord: record,
     judging: false,
     rules: docketRules,

@@ -5,7 +5,7 @@ import type { Finding } from '../rules/finding'
 import type { Place } from '../rules/rule'
 import { restsOfMeasurement, restsOfSource } from '../work/prove/rests'
 import { staleMeasurement } from '../work/prove/stale'
-import type { Span } from '../work/run/visit-tasks'
+import type { Span } from '../work/run/span'
 import type { AgendaOf, Work } from './work'
 
 /** Something that is proven as things are, what it rests on, and what it takes to prove it again. */

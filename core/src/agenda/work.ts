@@ -30,8 +30,6 @@ export interface Work extends VisitTask {
   spoils: readonly string[]
   /** Where in the home it is done, where that is known. */
   where: string | null
-  /** What is to be at hand for it. */
-  atHand: readonly string[]
 }
 
 /** Hands on of all of it, in minutes at the usual durations: the figure that every view names. */

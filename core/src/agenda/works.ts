@@ -1,11 +1,11 @@
-import { modelOf, methodNeeds } from '../catalogue/model'
 import { stages, stageNames, type Stage } from '../record/stages'
 import type { DocketRules } from '../rules/docket-rules'
 import type { Finding } from '../rules/finding'
 import { blocks, heaviestFirst } from '../rules/weigh'
 import { APPLIED_RULE, applyOrder, type Change } from '../work/configure/apply-order'
 import { farthestFirst } from '../work/configure/upstream'
-import { visitTasks, type Span, type VisitTask } from '../work/run/visit-tasks'
+import type { Span } from '../work/run/span'
+import { visitTasks, type VisitTask } from '../work/run/visit-tasks'
 import { isBefore } from './docket'
 import { taskSettling } from './mends'
 import { spoiledBy, type StandingProof, standingProofs } from './standing-proofs'
@@ -91,12 +91,12 @@ class WorkList {
       past: 0,
       running: false,
       findings: [],
+      atHand: [],
       place: null,
       change: null,
       spoils: [],
       ...task,
       where: this.#whereOf(task.unit),
-      atHand: this.#atHandOf(task),
       after: []
     })
     this.#after.set(task.id, new Set())
@@ -120,15 +120,6 @@ class WorkList {
 
   #whereOf(unit: string | null | undefined): string | null {
     return this.#of.folded.record.units[unit ?? '']?.facts.place ?? null
-  }
-
-  #atHandOf({ id, unit }: Pick<Work, 'id'> & Partial<Work>): string[] {
-    if (id === 'source') return ['a computer with a network port, and a cable']
-    if (id === 'rooms') return ['a device that is joined to the home’s network']
-    const recorded = this.#of.folded.record.units[unit ?? '']
-    const model = recorded && modelOf(recorded, this.#of.catalogue)
-    const method = model?.methods.find((candidate) => id.startsWith(`step:${unit}:${candidate.id}:`))
-    return method?.needs.map((need) => methodNeeds[need]) ?? []
   }
 
   /** What is set in the record and not yet applied on the units, as far as it is asked for. */

@@ -133,7 +133,14 @@ export const dayApi = {
     }),
     answer: z.object({
       estimates: z.array(
-        z.object({ visit: id, likelyMin: z.number(), cautiousMin: z.number(), load: z.array(z.string()) })
+        z.object({
+          visit: id,
+          handsOnMin: z.number(),
+          likelyMin: z.number(),
+          cautiousMin: z.number(),
+          load: z.array(z.string()),
+          atHand: z.array(z.string())
+        })
       ),
       travel,
       windows

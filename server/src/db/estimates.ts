@@ -4,6 +4,7 @@ import { rows, run, type Connection } from './pool'
 export interface KeptEstimate {
   visit: string
   seq: number
+  handsOnMin: number
   likelyMin: number
   cautiousMin: number
 }
@@ -24,9 +25,10 @@ export async function keptEstimates(db: Connection, visits: readonly string[]): 
   const found = await rows<KeptEstimate>(
     db,
     `
-      SELECT visit_id AS visit, seq, likely_min AS likelyMin, cautious_min AS cautiousMin
+      SELECT visit_id AS visit, seq, hands_on_min AS handsOnMin, likely_min AS likelyMin, cautious_min AS cautiousMin
       FROM estimates
       WHERE visit_id IN (${visits.map(() => '?').join(', ')})
+        AND hands_on_min IS NOT NULL
     `,
     [...visits]
   )
@@ -36,16 +38,16 @@ export async function keptEstimates(db: Connection, visits: readonly string[]): 
 /** Keeps an estimate in place of the one before. */
 export async function keepEstimate(
   db: Connection,
-  { visit, seq, likelyMin, cautiousMin }: KeptEstimate
+  { visit, seq, handsOnMin, likelyMin, cautiousMin }: KeptEstimate
 ): Promise<void> {
   await run(
     db,
     `
-      INSERT INTO estimates (visit_id, seq, likely_min, cautious_min)
-      VALUES (?, ?, ?, ?)
-      ON DUPLICATE KEY UPDATE seq = VALUES(seq), likely_min = VALUES(likely_min),
+      INSERT INTO estimates (visit_id, seq, hands_on_min, likely_min, cautious_min)
+      VALUES (?, ?, ?, ?, ?)
+      ON DUPLICATE KEY UPDATE seq = VALUES(seq), hands_on_min = VALUES(hands_on_min), likely_min = VALUES(likely_min),
         cautious_min = VALUES(cautious_min)
     `,
-    [visit, seq, likelyMin, cautiousMin]
+    [visit, seq, handsOnMin, likelyMin, cautiousMin]
   )
 }

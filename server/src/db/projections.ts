@@ -1,7 +1,7 @@
 import { isDeepStrictEqual } from 'node:util'
 import { versionKey } from '@pasado/core/values/version'
 import type { Unit, VisitRecord } from '@pasado/core/record/record'
-import { durationKey } from '@pasado/core/work/run/visit-tasks'
+import { durationKey } from '@pasado/core/work/run/duration-keys'
 import { nextErasure } from '@pasado/core/work/erasure/erasure'
 import type { Finding } from '@pasado/core/rules/finding'
 import { heaviestFirst } from '@pasado/core/rules/weigh'

@@ -1,5 +1,4 @@
-import { planVisit } from '@pasado/core/work/run/visit-plan'
-import type { VisitTask } from '@pasado/core/work/run/visit-tasks'
+import { planOf } from '@pasado/core/agenda/agenda'
 import { answering } from './answering'
 
-answering((tasks: VisitTask[]) => planVisit(tasks))
+answering(planOf)

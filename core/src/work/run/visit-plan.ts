@@ -1,11 +1,14 @@
 import { runPlan, type RunPlan } from './plan'
 import { seededRandom } from '../../values/random'
 import { orderGiven, schedule, type Task } from './schedule'
-import type { Span, VisitTask } from './visit-tasks'
+import type { Span } from './span'
+import type { VisitTask } from './visit-tasks'
 
-/** A visit's tasks in the order that ends soonest, with how long that is likely to take. */
+/** What of a task its plan is made of. */
+export type PlannedTask = Pick<VisitTask, 'id' | 'handsOn' | 'wait' | 'after'>
+
+/** When each task of a visit begins in the order that ends soonest, with how long that is likely to take. */
 export interface VisitPlan extends RunPlan {
-  tasks: VisitTask[]
   /** Half of all visits like this end by here, and nine in ten; minutes from now. */
   likelyMin: number
   cautiousMin: number
@@ -28,7 +31,7 @@ export function drawnFrom({ least, usual, most }: Span, chance: number): number 
  * Plans what is left of a visit: the best order at usual durations, then 400 visits in that order with durations drawn between
  * their least and most; the seed makes them the same each time.
  */
-export function planVisit(tasks: readonly VisitTask[], seed = 1): VisitPlan {
+export function planVisit(tasks: readonly PlannedTask[], seed = 1): VisitPlan {
   const plan = runPlan({
     tasks: tasks.map(({ id, handsOn, wait, after }) => ({
       id,
@@ -60,5 +63,5 @@ export function planVisit(tasks: readonly VisitTask[], seed = 1): VisitPlan {
   const next = tasks
     .filter(({ handsOn, after: before }) => handsOn.usual > 0 && before.length === 0)
     .sort((a, b) => plan.start[a.id]! - plan.start[b.id]!)[0]
-  return { ...plan, tasks: [...tasks], likelyMin: at(0.5), cautiousMin: at(0.9), next: next?.id ?? null }
+  return { ...plan, likelyMin: at(0.5), cautiousMin: at(0.9), next: next?.id ?? null }
 }

@@ -1,5 +1,5 @@
 import { isGoodFor, methodsFor } from '../units/good-look'
-import type { Catalogue, Model } from '../../catalogue/model'
+import { methodNeeds, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { farthestFirst } from '../configure/upstream'
 import { runningWaits } from '../units/ended-waits'
@@ -8,14 +8,9 @@ import { pairingStep, stepsDone } from '../units/method-steps'
 import { hasEndAt, standing, thingsOf, type VisitRecord, type Wait } from '../../record/record'
 import { equipmentOf } from '../../record/equipment'
 import type { Stage } from '../../record/stages'
+import { durationKey } from './duration-keys'
+import { hands, leftOf, type Span } from './span'
 import { plannedUnits, type PlannedUnit } from './planned-units'
-
-/** How long something takes, in minutes: at least, usually, at most. */
-export interface Span {
-  least: number
-  usual: number
-  most: number
-}
 
 /** One task of a visit: hands on, then a wait that runs by itself. */
 export interface VisitTask {
@@ -32,16 +27,16 @@ export interface VisitTask {
   past: number
   /** A task that was begun and only waits. */
   running: boolean
+  /** What is to be at hand for it. */
+  atHand: readonly string[]
 }
 
 /** What past visits took for the same wait of the same model, by `durationKey`. */
-export type Durations = ReadonlyMap<string, { count: number } & Span>
+export type Durations = ReadonlyMap<string, PastWait>
 
-/** Under which key past waits of a task are kept: the model's, and what of its work it is. */
-export const durationKey = (model: string, task: string): string =>
-  `${model} ${task.replace(/^(step|update|restart):[^:]+/, '$1')}`
+/** How long past waits of one kind took, and how many there were. */
+export type PastWait = { count: number } & Span
 
-const hands = (least: number, usual: number, most: number): Span => ({ least, usual, most })
 /** What hands need, in minutes: seen over and over, and refined by nobody yet. */
 const handsOn = {
   kit: hands(2, 4, 8),
@@ -65,7 +60,7 @@ const ENOUGH = 5
 
 /** A task as it is put on the list: nothing waits and the figures are usual ones unless it says so. */
 type NewTask = Pick<VisitTask, 'id' | 'name' | 'stage' | 'handsOn' | 'after'> &
-  Partial<Pick<VisitTask, 'unit' | 'wait' | 'from' | 'past'>>
+  Partial<Pick<VisitTask, 'unit' | 'wait' | 'from' | 'past' | 'atHand'>>
 
 /** The tasks of a visit that are still to do, in the order that technicians work; what is done is left out. */
 export function visitTasks(
@@ -137,8 +132,9 @@ class TaskList {
       wait: null,
       from: task.wait ? 'catalogue' : 'usual',
       past: 0,
+      atHand: [],
       ...task,
-      ...(wait ? { handsOn: hands(0, 0, 0), wait: left(wait, this.#nowMs) } : {}),
+      ...(wait ? { handsOn: hands(0, 0, 0), wait: leftOf(wait, this.#nowMs) } : {}),
       running: wait !== undefined
     })
     return task.id
@@ -172,10 +168,11 @@ class TaskList {
         stage: 'start',
         unit: wait.unit,
         handsOn: hands(0, 0, 0),
-        wait: left(wait, this.#nowMs),
+        wait: leftOf(wait, this.#nowMs),
         after: [],
         from: 'usual',
         past: 0,
+        atHand: [],
         running: true
       })
     return id
@@ -251,6 +248,7 @@ class TaskList {
         name: `${name}: ${step.do}`,
         stage: 'start',
         handsOn: handsOn.step,
+        atHand: method.needs.map((need) => methodNeeds[need]),
         ...(wait ? this.#learned(model, id, wait) : {}),
         // The second press is done in the window that the first one opened.
         after: this.#window(unitId) && pairingStep(model, method) === index ? [] : next
@@ -342,6 +340,7 @@ class TaskList {
         name: 'Measure at the source, by cable',
         stage: 'prove',
         handsOn: handsOn.source,
+        atHand: ['a computer with a network port, and a cable'],
         after: lead
       })
     const ofRooms = rooms === 1 ? 'one room' : `${rooms} rooms`
@@ -352,6 +351,7 @@ class TaskList {
         name: `Measure ${listed.length === 0 ? 'every room' : ofRooms}`,
         stage: 'prove',
         handsOn: times(handsOn.room, listed.length === 0 ? 3 : rooms),
+        atHand: ['a device that is joined to the home’s network'],
         after: ['source', ...proven]
       })
     if (record.pack.givenAt === null)
@@ -389,10 +389,3 @@ const isUntouched = (unit: PlannedUnit['unit']): boolean =>
   unit?.facts.stayed === true &&
   Object.keys(unit.steps ?? {}).length === 0 &&
   !unit.events.some(({ what }) => what === 'reset')
-
-/** What is left of a wait that runs. A clock that was set back makes it no longer than it is. */
-function left({ at, usualMin, mostMin }: Wait, nowMs: number): Span {
-  const gone = Math.max(0, (nowMs - Date.parse(at)) / 60_000)
-  const usual = Math.max(0, usualMin - gone)
-  return hands(0, usual, Math.max(usual, mostMin - gone))
-}

@@ -1,7 +1,8 @@
 import { memo, useCallback, useEffect, useMemo, useState } from 'react'
 import { ruleKey } from '@pasado/core/record/record'
 import { stageNames } from '@pasado/core/record/stages'
-import { docketOf, titleOf } from '@pasado/core/agenda/docket'
+import { docketOf } from '@pasado/core/agenda/docket'
+import { titleOf } from '@pasado/core/agenda/title'
 import type { Finding } from '@pasado/core/rules/finding'
 import { blocks, heaviestFirst } from '@pasado/core/rules/weigh'
 import { useSession } from '../../app/session'
@@ -19,6 +20,8 @@ import type { Grant } from './GrantSheet'
 import { GrantSheet } from './later-sheets'
 import { OrderSheet, useHasSay } from './OrderSheet'
 import { Button } from '../../ui/Button'
+import { figureWords } from './figure-words'
+import { useAgenda, useStarts } from './use-agenda'
 import { List } from '../../ui/List'
 
 /** What stands between the visit and sign-off, in one line. */
@@ -56,12 +59,15 @@ export function Docket({ onGone }: { onGone?: () => void }) {
   const [narrowing, setNarrowing] = useState(wholeDocket)
   const [answering, setAnswering] = useState(false)
   const rules = useVisit((state) => state.rules)
-  const { groups: all, minutes } = useMemo(() => docketOf(findings, rules), [findings, rules])
-  const groups = narrowed(all, open, rules, narrowing)
+  const works = useVisit((state) => state.works)
+  const start = useStarts()
+  const planned = useAgenda()
+  const all = useMemo(() => docketOf(works, rules, start), [works, rules, start])
+  const groups = narrowed(all, narrowing)
   const subjects = [...new Set(all.flatMap(({ subject }) => subject ?? []))].sort()
   const questions = open.filter((finding) => finding.asks !== null && finding.subject === null)
   const workWords = total
-    ? `${countWords(open) || 'conflicts to settle'}${open.length ? `, about ${minutes} min` : ''}`
+    ? `${countWords(open) || 'conflicts to settle'}${planned ? `; ${figureWords(planned)}` : ''}`
     : 'Give the pack, sign, seal.'
   const go = useCallback(
     ({ place }: Finding) => {

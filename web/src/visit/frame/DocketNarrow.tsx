@@ -1,6 +1,5 @@
 import { stageNames, stages } from '@pasado/core/record/stages'
-import { docketOf, type DocketGroup } from '@pasado/core/agenda/docket'
-import type { DocketRules } from '@pasado/core/rules/docket-rules'
+import type { DocketGroup } from '@pasado/core/agenda/docket'
 import type { Finding } from '@pasado/core/rules/finding'
 import { Select } from '../../ui/Field'
 
@@ -16,14 +15,12 @@ export const wholeDocket: Narrowing = { stage: '', about: '', onlyLost: false }
 const lostOf = (open: readonly Finding[]) => open.filter(({ wasProven }) => wasProven)
 
 /** The groups that are shown. */
-export function narrowed(
-  all: readonly DocketGroup[],
-  open: readonly Finding[],
-  rules: DocketRules,
-  { stage, about, onlyLost }: Narrowing
-): readonly DocketGroup[] {
-  const lost = lostOf(open)
-  return (onlyLost && lost.length > 0 ? docketOf(lost, rules).groups : all).filter(
+export function narrowed(all: readonly DocketGroup[], { stage, about, onlyLost }: Narrowing): readonly DocketGroup[] {
+  const lost = all.flatMap((group) => {
+    const findings = lostOf(group.findings)
+    return findings.length > 0 ? [{ ...group, findings }] : []
+  })
+  return (onlyLost && lost.length > 0 ? lost : all).filter(
     (group) =>
       (stage === '' || group.findings.some((finding) => finding.stage === stage)) &&
       (about === '' || group.subject === about)

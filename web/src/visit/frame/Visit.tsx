@@ -16,7 +16,7 @@ import { Strand } from './Strand'
 import { useArriveAtPlace } from '../session/place'
 import { useVisitKeys } from './keys'
 import { VisitHead } from './VisitHead'
-import { useRunPlan } from './use-run-plan'
+import { useAgenda, useKeepPlanned } from './use-agenda'
 import { Waits } from './Waits'
 import { CancelledNotice } from './Cancel'
 import { WhoseVisit } from './WhoseVisit'
@@ -177,7 +177,8 @@ function OwnRules({ stage }: { stage: Stage }) {
 
 /** The waits and the run plan, which is made anew by itself and so stands apart. */
 function Foot() {
-  const found = useRunPlan()
+  useKeepPlanned()
+  const found = useAgenda()
   const planned = useCalledUp((state) => state.what === 'plan')
   return (
     <>

@@ -1,6 +1,6 @@
 import { addMinutes, format } from 'date-fns'
 import { useEffect, useState } from 'react'
-import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
+import { nextOf, type Agenda } from '@pasado/core/agenda/planned'
 import type { Finding } from '@pasado/core/rules/finding'
 import { blocks } from '@pasado/core/rules/weigh'
 import type { Outcome } from '@pasado/core/rules/rule'
@@ -13,6 +13,7 @@ import { useVisit } from '../session/visit-state'
 import { write } from '../session/write'
 import { useWaitCalls } from './wait-calls'
 import { Button } from '../../ui/Button'
+import { figureWords } from './figure-words'
 
 const two = (number: number) => String(number).padStart(2, '0')
 
@@ -41,7 +42,7 @@ export function Waits({
   onDocket,
   onPlan
 }: {
-  found: { plan: VisitPlan; at: number } | null
+  found: { agenda: Agenda; at: number } | null
   onDocket: () => void
   onPlan: () => void
 }) {
@@ -58,7 +59,7 @@ export function Waits({
   }, [running.length])
   useWaitCalls(running, now)
   const open = findings.filter(blocks)
-  const next = found?.plan.tasks.find(({ id }) => id === found.plan.next)
+  const next = found && nextOf(found.agenda)
   const mayAsk = running.length > 0 && typeof Notification !== 'undefined' && Notification.permission === 'default'
   return (
     <footer
@@ -70,7 +71,7 @@ export function Waits({
         <p className="grow font-bold">
           {open.length ? `${open.length} between here and sign-off` : 'Nothing in the way'}
         </p>
-        {found && found.plan.tasks.length > 0 && (
+        {found && found.agenda.works.length > 0 && (
           <Button className="px-3" onClick={onPlan}>
             Plan
           </Button>
@@ -79,7 +80,7 @@ export function Waits({
           Docket
         </Button>
       </div>
-      {found && found.plan.tasks.length > 0 && (
+      {found && found.agenda.works.length > 0 && (
         <div
           className="hidden items-center gap-4 border-t border-rule bg-well px-4 py-0.5 lg:flex"
           aria-label="Run plan"
@@ -95,8 +96,8 @@ export function Waits({
             )}
           </p>
           <p className="shrink-0 text-soft">
-            likely done {format(addMinutes(new Date(found.at), found.plan.likelyMin), 'HH:mm')}, nine of ten by{' '}
-            {format(addMinutes(new Date(found.at), found.plan.cautiousMin), 'HH:mm')}
+            {figureWords(found)}, nine of ten by{' '}
+            {format(addMinutes(new Date(found.at), found.agenda.cautiousMin), 'HH:mm')}
           </p>
           <Button kind="quiet" className="shrink-0" onClick={onPlan}>
             Run plan

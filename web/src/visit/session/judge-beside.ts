@@ -1,8 +1,10 @@
+import type { Work } from '@pasado/core/agenda/work'
 import type { Catalogue } from '@pasado/core/catalogue/model'
 import type { Entry, Placed } from '@pasado/core/record/entry'
 import type { DocketRules } from '@pasado/core/rules/docket-rules'
 import type { Finding } from '@pasado/core/rules/finding'
 import type { Standard } from '@pasado/core/policy/standard'
+import type { Durations } from '@pasado/core/work/run/visit-tasks'
 import { scriptPart } from '../../app/script-part'
 import { askRules } from '../../workers/judge'
 import type { JudgeAnswer, JudgeAsk } from '../../workers/judge-visit'
@@ -13,11 +15,13 @@ export interface ToJudge {
   pending: readonly Placed[]
   catalogue: Catalogue
   standard: Standard
+  durations: Durations
 }
 
-/** What the rules say, and what the docket goes by. */
+/** What the rules say, the work that is left by it, and what the docket goes by. */
 export interface Said {
   findings: Finding[]
+  works: readonly Work[]
   rules: DocketRules
 }
 
@@ -29,6 +33,7 @@ interface Told {
   last: string | undefined
   catalogue: Catalogue
   standard: Standard
+  durations: Durations
   said: Said
 }
 
@@ -83,18 +88,22 @@ async function answered(of: ToJudge): Promise<Said> {
   const was = told?.said.findings ?? []
   const now = answer.findings.map((finding) => (typeof finding === 'number' ? was[finding]! : finding))
   const isAsItWas = now.length === was.length && now.every((finding, at) => finding === was[at])
-  const said = { findings: isAsItWas ? was : now, rules: answer.rules ?? told!.said.rules }
-  const { catalogue, standard, entries } = of
-  told = { lines: entries.length, last: entries.at(-1)?.id, catalogue, standard, said }
+  const findings = isAsItWas ? was : now
+  const works = answer.works.map((work): Work => ({ ...work, findings: work.findings.map((at) => findings[at]!) }))
+  const said = { findings, works, rules: answer.rules ?? told!.said.rules }
+  const { catalogue, standard, entries, durations } = of
+  told = { lines: entries.length, last: entries.at(-1)?.id, catalogue, standard, durations, said }
   return said
 }
 
-function questionOf({ entries, pending, catalogue, standard }: ToJudge, now: string): JudgeAsk {
+function questionOf({ entries, pending, catalogue, standard, durations }: ToJudge, now: string): JudgeAsk {
   // A line has one place in one logbook: whoever knows it knows what stands before it.
   const isKnown =
     told?.catalogue === catalogue && told.standard === standard && entries[told.lines - 1]?.id === told.last
-  if (!told || !isKnown) return { begin: { models: [...catalogue.values()], standard }, fresh: entries, pending, now }
-  return { fresh: entries.slice(told.lines), pending, now }
+  const past = told?.durations === durations ? {} : { durations: [...durations] }
+  if (!told || !isKnown)
+    return { begin: { models: [...catalogue.values()], standard }, fresh: entries, pending, now, ...past }
+  return { fresh: entries.slice(told.lines), pending, now, ...past }
 }
 
 /** A worker that has said nothing for so long is given up, ms: a browser that is short of memory ends one without a word. */

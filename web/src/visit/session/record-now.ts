@@ -39,7 +39,7 @@ export function takeLook(): Look {
  * @returns once it is shown and judged
  */
 export async function recompute(): Promise<void> {
-  const { id, confirmed, verdicts, entries, catalogue, standard, record: before } = useVisit.getState()
+  const { id, confirmed, verdicts, entries, catalogue, standard, durations, record: before } = useVisit.getState()
   if (id === null || confirmed.record.lastSeq === 0) return
   const me = useSession.getState().me
   const pending = waitingLines()
@@ -53,12 +53,12 @@ export async function recompute(): Promise<void> {
   const { record, history } = fold(onItsWay, confirmed)
   const shown = { pending, record, history, saving: savingOf(pending.length) }
   if (record.seal && verdicts) {
-    useVisit.setState({ ...shown, findings: verdicts, judgedRecord: record, judging: false })
+    useVisit.setState({ ...shown, findings: verdicts, works: [], judgedRecord: record, judging: false })
     return
   }
   const isShown = before.lastSeq > 0
   if (isShown) useVisit.setState({ ...shown, judging: true })
-  const asked = judgeBeside({ entries, pending: onItsWay, catalogue, standard })
+  const asked = judgeBeside({ entries, pending: onItsWay, catalogue, standard, durations })
   // Where the rules do not come the seal waits for them; what is not shown yet is not shown.
   const said = await (isShown ? asked.catch(() => null) : asked)
   // What is open by now may be another visit, or this one with more in it: then that is asked of.

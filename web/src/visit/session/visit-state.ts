@@ -5,6 +5,9 @@ import type { Standard } from '@pasado/core/policy/standard'
 import type { EntryKind } from '@pasado/core/record/entries/all'
 import type { Draft, Entry } from '@pasado/core/record/entry'
 import type { VisitRecord } from '@pasado/core/record/record'
+import type { AgendaPlan } from '@pasado/core/agenda/planned'
+import type { Work } from '@pasado/core/agenda/work'
+import type { Durations } from '@pasado/core/work/run/visit-tasks'
 import { nothingFolded, type Folded } from '@pasado/core/history/fold'
 import type { History } from '@pasado/core/history/history'
 import type { DocketRules } from '@pasado/core/rules/docket-rules'
@@ -31,6 +34,11 @@ interface VisitState {
   /** What the rules said last, and of which record: they are asked beside the page. */
   findings: Finding[]
   judgedRecord: VisitRecord
+  /** All work that is left by it; and its plan, made beside the page a moment later, with when it was made. */
+  works: readonly Work[]
+  planned: { plan: AgendaPlan; at: number } | null
+  /** What past visits took for the waits of this one; none while that is not known. */
+  durations: Durations
   /** What the docket goes by; of a sealed visit, where nothing is open, nothing. */
   rules: DocketRules
   /** Whether they are asked of what was written since. */
@@ -67,6 +75,9 @@ export function nothing(): VisitState {
     ...nothingFolded,
     findings: [],
     judgedRecord: nothingFolded.record,
+    works: [],
+    planned: null,
+    durations: new Map(),
     rules: {},
     judging: false,
     standard: firstStandard,
