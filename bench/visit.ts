@@ -4,22 +4,16 @@ import { catalogueOf } from '@pasado/core/catalogue/model'
 import type { HouseAction } from '@pasado/core/house/definition'
 import { House } from '@pasado/core/house/house'
 import { orderGiven, schedule } from '@pasado/core/work/run/schedule'
-import { planVisit } from '@pasado/core/work/run/visit-plan'
-import type { VisitTask } from '@pasado/core/work/run/visit-tasks'
+import { planVisit, type PlannedTask } from '@pasado/core/work/run/visit-plan'
 import { demoHouses } from '@pasado/demo/houses'
 import { demoModels } from '@pasado/demo/models/all'
 import { costOf, planChannels, type ChannelQuestion } from '@pasado/core/radio/channel-plan'
 import { medianMs, report } from './timing'
 
 /** Tasks like those of a visit: every second with a wait, most after an earlier one. */
-function tasksOf(count: number): VisitTask[] {
+function tasksOf(count: number): PlannedTask[] {
   return Array.from({ length: count }, (_, at) => ({
     id: `t${at}`,
-    name: `Task ${at}`,
-    stage: 'start',
-    unit: null,
-    from: 'usual',
-    running: false,
     handsOn: { least: 1, usual: 2 + (at % 3), most: 6 },
     wait: at % 2 ? { least: 1, usual: 3 + (at % 7), most: 20 } : null,
     after: at >= 5 && at % 4 ? [`t${at - 3}`] : []

@@ -106,8 +106,8 @@ describe('homes are found', () => {
     expect(pages.slice(2).flat().sort()).toEqual(turned.sort())
     const few = await search('q=ottilie+oth')
     expect(few.homes.map(({ customer }) => customer)).toEqual(['Ottilie Other'])
-    await run(db, 'DELETE FROM home_terms WHERE home_id IN (?)', [ids])
-    await run(db, 'DELETE FROM homes WHERE id IN (?)', [ids])
+    for (const id of ids) await run(db, 'DELETE FROM home_terms WHERE home_id = ?', [id])
+    for (const id of ids) await run(db, 'DELETE FROM homes WHERE id = ?', [id])
   })
 
   it('by a word and a model alike, whichever of them leads', async () => {

@@ -29,7 +29,7 @@ export function calendarOf(
       status: ICalEventStatus.CONFIRMED,
       summary: `${street}: ${summary.reason ? summary.reason.replaceAll('-', ' ') : 'visit'}`,
       location: `${street}, ${town}`,
-      description: `${customer}. ${technicianName}.${estimate ? ` Likely ${estimate.likelyMin} min, ${estimate.cautiousMin} if it takes long.` : ''}`
+      description: `${customer}. ${technicianName}.${estimate ? ` Likely ${estimate.likelyMin} min, ${estimate.handsOnMin} of them hands on; ${estimate.cautiousMin} if it takes long.` : ''}`
     })
   }
   for (const { id, from, to, street, customer } of checks)

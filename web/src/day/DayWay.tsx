@@ -86,6 +86,11 @@ export function DayWay({
           .
         </p>
       )}
+      {planned && planned.atHand.length > 0 && (
+        <p className="mt-1">
+          <b>To have at hand:</b> {planned.atHand.join('; ')}.
+        </p>
+      )}
       <PutBack visits={visits} onMoved={onMoved} />
       {planned?.suggestion && <Suggestion planned={planned} of={of} day={day} mayMove={mayMove} onMoved={onMoved} />}
     </section>

@@ -39,6 +39,7 @@ export interface DayPlanned {
   suggestion: DaySuggestion | null
   /** False where in no order every home is reached within its hours. */ doable: boolean
   load: string[]
+  /** What is to be at hand at some visit of the day, each once. */ atHand: string[]
 }
 
 /** The plan of one technician's visits on a day, and a way to type how far it is. */
@@ -92,7 +93,8 @@ export function useDayPlan(
       plan: planDay(stops, ways, leaveMin),
       suggestion: suggestDay(rest, ways, goesOn, from),
       doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null,
-      load: booked.flatMap(({ id }) => estimates.get(id)?.load ?? [])
+      load: booked.flatMap(({ id }) => estimates.get(id)?.load ?? []),
+      atHand: [...new Set(booked.flatMap(({ id }) => estimates.get(id)?.atHand ?? []))]
     }
   }, [given, booked, midnight, leaveMin])
   const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { format } from 'date-fns'
 import { describeEntry } from '@pasado/core/documents/describe-entry'
-import { titleOf } from '@pasado/core/agenda/docket'
+import { titleOf } from '@pasado/core/agenda/title'
 import type { Finding } from '@pasado/core/rules/finding'
 import { askBecause } from '../../workers/because'
 import { useVisit } from '../session/visit-state'

@@ -1,9 +1,10 @@
 import { addMinutes, format } from 'date-fns'
 import { Link } from 'react-router'
-import type { VisitPlan } from '@pasado/core/work/run/visit-plan'
-import type { VisitTask } from '@pasado/core/work/run/visit-tasks'
+import type { Agenda } from '@pasado/core/agenda/planned'
+import type { Work } from '@pasado/core/agenda/work'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
+import { figureWords } from './figure-words'
 
 /** What is left of the visit as a time line: hands on filled, waits open, what everything hangs on marked. */
 export function RunPlanSheet({
@@ -11,7 +12,7 @@ export function RunPlanSheet({
   open,
   onClose
 }: {
-  found: { plan: VisitPlan; at: number } | null
+  found: { agenda: Agenda; at: number } | null
   open: boolean
   onClose: () => void
 }) {
@@ -24,8 +25,8 @@ export function RunPlanSheet({
       wide="most"
       description="Hands on is filled, a wait is open; the long waits come first. A line at the left marks what the end hangs on."
     >
-      {found && found.plan.tasks.length > 0 ? (
-        <TimeLine plan={found.plan} at={found.at} visit={visit ?? ''} onGo={onClose} />
+      {found && found.agenda.works.length > 0 ? (
+        <TimeLine agenda={found.agenda} at={found.at} visit={visit ?? ''} onGo={onClose} />
       ) : (
         <p>Nothing is left to do.</p>
       )}
@@ -44,23 +45,19 @@ function tickMin(endMin: number): number {
   return endMin > 60 ? 30 : 10
 }
 
-function TimeLine({ plan, at, visit, onGo }: { plan: VisitPlan; at: number; visit: string; onGo: () => void }) {
+function TimeLine({ agenda, at, visit, onGo }: { agenda: Agenda; at: number; visit: string; onGo: () => void }) {
   const clock = (minute: number) => format(addMinutes(new Date(at), minute), 'HH:mm')
-  const end = Math.max(plan.cautiousMin, plan.makespanMin, 1)
-  const critical = new Set(plan.criticalPath)
-  const rows = [...plan.tasks].sort(
-    (a, b) => plan.start[a.id]! - plan.start[b.id]! || Number(b.running) - Number(a.running)
-  )
+  const end = Math.max(agenda.cautiousMin, agenda.makespanMin, 1)
+  const critical = new Set(agenda.criticalPath)
+  const begins = ({ id }: Work) => agenda.start[id] ?? agenda.makespanMin
+  const rows = [...agenda.works].sort((a, b) => begins(a) - begins(b) || Number(b.running) - Number(a.running))
   const share = (minute: number) => `${(minute / end) * 100}%`
   const step = tickMin(end)
   const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, tick) => tick * step)
   return (
     <div>
       <p>
-        <b>
-          Likely done at {clock(plan.likelyMin)}, nine times of ten by {clock(plan.cautiousMin)}.
-        </b>{' '}
-        {Math.round(plan.tasks.reduce((sum, { handsOn }) => sum + handsOn.usual, 0))} min of it are hands on.
+        <b>{figureWords({ agenda, at })}</b>, nine times of ten by {clock(agenda.cautiousMin)}.
       </p>
       <div className="mt-3 hidden grid-cols-[26rem_minmax(0,1fr)] sm:grid">
         <span />
@@ -78,7 +75,7 @@ function TimeLine({ plan, at, visit, onGo }: { plan: VisitPlan; at: number; visi
       </div>
       <ol aria-label="Tasks in their order" className="border-y border-rule">
         {rows.map((task) => {
-          const from = plan.start[task.id]!
+          const from = begins(task)
           const wait = task.wait?.usual ?? 0
           return (
             <li
@@ -93,6 +90,7 @@ function TimeLine({ plan, at, visit, onGo }: { plan: VisitPlan; at: number; visi
                 <b className="block truncate">{task.name}</b>
                 <span className="fine block">
                   {clock(from)}: {says(task)}
+                  {task.spoils.length > 0 && `; ${task.spoils.join(', ')} is worth nothing after it`}
                   {critical.has(task.id) ? <span className="sr-only"> · the end hangs on it</span> : null}
                 </span>
               </Link>
@@ -120,18 +118,29 @@ function TimeLine({ plan, at, visit, onGo }: { plan: VisitPlan; at: number; visi
         })}
       </ol>
       <p className="fine mt-2">
-        Calculated: the order that ends soonest at the usual durations
-        {plan.tasks.length <= 14 ? ', proven' : ', the best that was found'}; likely and cautious end from 400 visits
-        drawn between least and most.{' '}
-        {plan.tasks.filter(({ from }) => from === 'past visits').length > 0
-          ? 'Some waits are as past visits took; the others from the catalogue.'
-          : 'Waits from the catalogue; past visits count from five on.'}
+        Calculated: the order that ends soonest at the usual durations, {orderWords(agenda)}; likely and cautious end
+        from 400 visits drawn between least and most. {pastWords(agenda.works)}
       </p>
     </div>
   )
 }
 
-function says(task: VisitTask): string {
+/** How good the order is known to be. */
+function orderWords({ offMin }: Agenda): string {
+  const off = Math.round(offMin)
+  return off === 0 ? 'proven' : `the best that was found: at most ${off} min longer than the best there is`
+}
+
+/** Where the durations of waits are from. */
+function pastWords(works: readonly Work[]): string {
+  const learned = works.filter(({ from }) => from === 'past visits')
+  if (learned.length === 0) return 'Waits from the catalogue; past visits count from five on.'
+  const counts = learned.map(({ past }) => past)
+  const [least, most] = [Math.min(...counts), Math.max(...counts)]
+  return `${learned.length === 1 ? 'One wait is' : `${learned.length} waits are`} as ${least === most ? least : `${least} to ${most}`} past visits took; the others from the catalogue.`
+}
+
+function says(task: Work): string {
   const parts: string[] = []
   if (task.running) parts.push(`runs, ${Math.round(task.wait?.usual ?? 0)} min left as usual`)
   else {

@@ -40,7 +40,8 @@ const asked = (confirmed: number, pending = 0) => ({
   entries: lines.slice(0, confirmed),
   pending: lines.slice(confirmed, confirmed + pending),
   catalogue,
-  standard: firstStandard
+  standard: firstStandard,
+  durations: new Map()
 })
 const whole = (through: number) =>
   structuredClone(evaluate(fold(lines.slice(0, through)), catalogue, firstStandard, { now: new Date().toISOString() }))

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { titleOf } from '@pasado/core/agenda/docket'
+import { titleOf } from '@pasado/core/agenda/title'
 import { stageNames, stages } from '@pasado/core/record/stages'
 import type { Finding } from '@pasado/core/rules/finding'
 import { countOutcomes } from '@pasado/core/rules/weigh'

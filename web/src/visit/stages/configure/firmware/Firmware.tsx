@@ -4,6 +4,8 @@ import { updateOrder } from '@pasado/core/work/configure/firmware-order'
 import { knownOrder, newestRelease } from '@pasado/core/catalogue/firmware-order'
 import { modelOf, type Model } from '@pasado/core/catalogue/model'
 import { standing, unitName } from '@pasado/core/record/record'
+import { updatesInOrder } from '@pasado/core/agenda/in-order'
+import { useStarts } from '../../../frame/use-agenda'
 import { AnsweredOnce } from '../../../frame/AnsweredOnce'
 import { ChoiceFact, TextFact } from '../../../fields/FactField'
 import { useVisit } from '../../../session/visit-state'
@@ -97,7 +99,9 @@ function couldBe(release: string, before: string | undefined, { firmware }: Mode
 function Order() {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
-  const { steps, besideMin, afterMin } = useMemo(() => updateOrder(record, catalogue), [record, catalogue])
+  const start = useStarts()
+  const { steps: listed, besideMin, afterMin } = useMemo(() => updateOrder(record, catalogue), [record, catalogue])
+  const steps = updatesInOrder(listed, start)
   if (steps.length === 0) return null
   return (
     <section aria-label="Order of updating" className="mb-4">

@@ -1,5 +1,7 @@
 import { useMemo } from 'react'
 import { APPLIED_RULE, applyOrder, type Change } from '@pasado/core/work/configure/apply-order'
+import { changesInOrder } from '@pasado/core/agenda/in-order'
+import { useStarts } from '../../../frame/use-agenda'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
 import { useVisit } from '../../../session/visit-state'
@@ -24,17 +26,22 @@ export function ApplyOrder() {
   const isAll = useVisit(({ findings }) =>
     findings.some(({ rule, outcome }) => rule === APPLIED_RULE && outcome === 'holds')
   )
+  const start = useStarts()
   const changes = useMemo(
-    () => applyOrder(record, catalogue).map((change) => ({ ...change, applied: change.applied || isAll })),
-    [record, catalogue, isAll]
+    () =>
+      changesInOrder(
+        applyOrder(record, catalogue).map((change) => ({ ...change, applied: change.applied || isAll })),
+        start
+      ),
+    [record, catalogue, isAll, start]
   )
   const next = changes.find(({ applied }) => !applied)
   if (changes.length === 0) return <p>Nothing is set yet that would have to be applied.</p>
   return (
     <div>
       <p className="text-soft">
-        The far units first, the router after them; on each unit what cuts you off least first, its own address last.
-        Press each page’s own Apply before you leave it.
+        What is applied, then the rest as the run plan has it: the far units first, the router after them; on each unit
+        what cuts you off least first; fixed addresses last. Press each page’s own Apply before you leave it.
       </p>
       <p className="mt-1" role="status">
         {changes.filter(({ applied }) => applied).length} of {changes.length} applied
