@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { integrityProblems, readRecordFile } from '@pasado/core/documents/record-file'
 import { canonicalJson } from '@pasado/core/values/canonical'
 import { largeCompany } from '@pasado/demo/large-company'
-import { byModel, byRule, byStreet, byWord } from '@pasado/server/db/home-search'
+import { byModel, byRule, byStreet, byWord, byWritten } from '@pasado/server/db/home-search'
 import { rows } from '@pasado/server/db/pool'
 import { visitFile } from '@pasado/server/logbook/read'
 import { rebuildProjections } from '@pasado/server/logbook/rebuild'
@@ -96,7 +96,8 @@ describe('a generated company', () => {
       version: byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null),
       word: byWord({ words: ['gre'] }, 'gre', null),
       words: byWord({ words: ['gre', 'row'] }, 'gre', null),
-      written: byWord({ words: [] }, ' great row', null),
+      name: byWritten(['a', 'b'], 'customer', null),
+      'street as written': byWritten(['1', 'great'], 'street', null),
       'word and model': byWord({ words: ['gre'], model: 'ostrel-tern' }, 'gre', null),
       street: byStreet(null)
     }

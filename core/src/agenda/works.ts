@@ -1,3 +1,4 @@
+import { carriedThrough } from '../history/carried'
 import { stages, stageNames, type Stage } from '../record/stages'
 import type { DocketRules } from '../rules/docket-rules'
 import type { Finding } from '../rules/finding'
@@ -69,7 +70,10 @@ class WorkList {
   all(): Work[] {
     const { folded, catalogue, nowMs, durations } = this.#of
     const tasks = visitTasks(folded.record, catalogue, nowMs, durations)
-    for (const task of tasks) this.#add(task, task.after)
+    // An update that nothing asks for is left to whoever has the time: what waits for it waits for what is before it.
+    const before = new Map(tasks.filter((task) => !this.#isAsked(task)).map(({ id, after }) => [id, after]))
+    const asked = (id: string): readonly string[] => before.get(id)?.flatMap(asked) ?? [id]
+    for (const task of tasks) if (!before.has(task.id)) this.#add(task, task.after.flatMap(asked))
     this.#changes()
     this.#mends()
     this.#inTheirOrder()
@@ -81,6 +85,12 @@ class WorkList {
       const findings = this.#open.filter((finding) => this.#settles.get(finding) === work.id)
       return { ...work, after, findings, place: work.place ?? findings[0]?.place ?? null }
     })
+  }
+
+  /** An update is asked for where a finding asks for it, where it runs already, and where the unit is not recorded yet. */
+  #isAsked({ id, unit, running }: VisitTask): boolean {
+    if (!id.startsWith('update:') || running || unit === null) return true
+    return this.#open.some(({ rule, subject }) => subject?.id === unit && rule.startsWith('firm-'))
   }
 
   #add(task: Pick<VisitTask, 'id' | 'name' | 'stage' | 'handsOn'> & Partial<Work>, after: readonly string[]): void {
@@ -126,8 +136,8 @@ class WorkList {
   #changes(): void {
     const asked = this.#open.find(({ rule }) => rule === APPLIED_RULE)
     if (!asked) return
-    const { record } = this.#of.folded
-    const changes = applyOrder(record, this.#of.catalogue).filter(
+    const { record, history } = this.#of.folded
+    const changes = applyOrder(record, this.#of.catalogue, carriedThrough(history)).filter(
       ({ kind, applied, unit }) => !applied && !(kind === 'firmware' && this.#works.has(`update:${unit}`))
     )
     const far = farthestFirst(record, this.#of.catalogue)

@@ -4,7 +4,6 @@ import type { Outcome } from '@pasado/core/rules/rule'
 import { cursorText, pageOf, type PageCursor } from './page'
 import { rows, type Connection, type Param } from './pool'
 import { JUDGED_BY, STANDS_NOW, standsNow } from './stands'
-import { asWritten } from './terms'
 
 /** What homes are looked for by; all that is given has to fit. */
 export interface HomeQuery {
@@ -58,27 +57,34 @@ async function wordsLead(db: Connection, query: HomeQuery, after: PageCursor | n
   return Math.min(...estimates.slice(0, -1)) < estimates.at(-1)!
 }
 
+/** The columns that names and streets stand in as they are written. */
+const writtenIn = ['customer', 'street'] as const
+type WrittenIn = (typeof writtenIn)[number]
+
 /**
- * The pages of homes that have the words as they are typed, one after another, where there are more than one page of them: two common words
- * are looked up together then.
+ * The pages of homes whose name or street begins with the words as they are typed, one after another, where there are more than one page
+ * of them: two common words are looked up together then.
  * @returns null where they are too few, or were all told: the words lead
  */
 async function findWritten(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage | null> {
-  const written = asWritten(query.words)
-  if (written === null || query.model !== undefined || (after && after.word !== written)) return null
-  const found = page(await rows(db, ...byWord({ words: [] }, written, after)), ({ term, id }) => ({
-    word: written,
-    key: term!,
-    id
-  }))
-  if (found.next !== null) return found
-  return after === null ? null : { ...found, next: cursorText({ written: true, key: '', id: '' }) }
+  const isBegun = after !== null && after.word === undefined
+  if (query.words.length < 2 || query.model !== undefined || (after && (!isBegun || after.key === ''))) return null
+  for (const column of isBegun ? [after.written!] : writtenIn) {
+    const found = page(await rows(db, ...byWritten(query.words, column, after)), (home) => ({
+      written: column,
+      key: home[column],
+      id: home.id
+    }))
+    if (found.next !== null) return found
+    if (isBegun) return { ...found, next: cursorText({ written: column, key: '', id: '' }) }
+  }
+  return null
 }
 
 async function findByWords(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage> {
   // The next pages go on by the word that the first was led by, whatever is estimated by then.
   const word = query.words.find((candidate) => candidate === after?.word) ?? (await rarest(db, query.words))
-  const told = after?.written === true ? { written: true as const } : {}
+  const told = after?.written === undefined ? {} : { written: after.written }
   const here = after?.word === word ? after : null
   const found = page(await rows(db, ...byWord(query, word, here, after?.written)), ({ term, id }) => ({
     ...told,
@@ -186,13 +192,13 @@ export function byModel({ model, firmware, words }: HomeQuery, after: PageCursor
 /**
  * From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a
  * subquery for each.
- * @param notWritten true to leave out the homes that have the words as they are written
+ * @param notIn where homes that have the words as they are written in this column are left out
  */
 export function byWord(
   { words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>,
   first: string,
   after: PageCursor | null,
-  notWritten = false
+  notIn?: WrittenIn
 ): Query {
   const others = words.filter((word) => word !== first)
   const joined = others.map(
@@ -210,7 +216,7 @@ export function byWord(
         FROM home_terms t
         FORCE INDEX (PRIMARY) ${joined.join(' ')}
         WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql}
-          ${notWritten ? 'AND (SELECT 1 FROM home_terms w FORCE INDEX (by_home) WHERE w.home_id = t.home_id AND w.term LIKE ? LIMIT 1) IS NULL' : ''}
+          ${notIn ? `AND (SELECT w.${notIn} FROM homes w WHERE w.id = t.home_id) NOT LIKE ?` : ''}
         GROUP BY t.term, t.home_id
         ORDER BY t.term, t.home_id
         LIMIT ${MORE}
@@ -224,8 +230,23 @@ export function byWord(
       like(first),
       ...(after ? [after.key, after.key, after.id] : []),
       ...also.params,
-      ...(notWritten ? [like(asWritten(words)!)] : [])
+      ...(notIn ? [like(words.join(' '))] : [])
     ]
+  ]
+}
+
+/** From the key of the names, or of the streets: those that begin with the words. */
+export function byWritten(words: readonly string[], column: WrittenIn, after: PageCursor | null): Query {
+  return [
+    `
+      SELECT ${LISTED}, '${column}' AS foundBy
+      FROM homes h
+      FORCE INDEX (by_${column})
+      WHERE h.${column} LIKE ? ${after ? `AND (h.${column} > ? OR (h.${column} = ? AND h.id > ?))` : ''}
+      ORDER BY h.${column}, h.id
+      LIMIT ${MORE}
+    `,
+    [like(words.join(' ')), ...(after ? [after.key, after.key, after.id] : [])]
   ]
 }
 

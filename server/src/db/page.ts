@@ -3,7 +3,8 @@ import { refused } from '../problem'
 
 const parts = z.strictObject({
   /** The word that led to the page, where words did. */ word: z.string().optional(),
-  /** Whether what has the words as they are written was on the pages before. */ written: z.literal(true).optional(),
+  /** The column that was looked through on the pages before, for what has the words there as they are written. */
+  written: z.enum(['customer', 'street']).optional(),
   key: z.string(),
   id: z.string()
 })

@@ -44,27 +44,13 @@ export function searchWords(query: string): string[] {
     .slice(0, 6)
 }
 
-/**
- * Words one after another as a term of their own, so that a name or a street is found as it is written although each of its words is common.
- * It begins with a blank, as no word does: none of them is met twice.
- * @returns null where there are not two
- */
-export const asWritten = (words: readonly string[]): string | null =>
-  words.length > 1 ? ` ${words.join(' ')}`.slice(0, MOST) : null
-
-const termsOfText = (text: string, what: Term['what']): Term[] => {
-  const words = wordsOf(text)
-  const written = asWritten(words)
-  return [...words, ...(written === null ? [] : [written])].map((term) => ({ term, what }))
-}
-
 /** Every term under which a record's home is found. */
 export function termsOf(record: VisitRecord): Term[] {
   const { customerName = '', street = '', town = '' } = record.brief.facts
   const terms: Term[] = [
-    ...termsOfText(customerName, 'customer'),
-    ...termsOfText(street, 'street'),
-    ...termsOfText(town, 'town')
+    ...wordsOf(customerName).map((term) => ({ term, what: 'customer' as const })),
+    ...wordsOf(street).map((term) => ({ term, what: 'street' as const })),
+    ...wordsOf(town).map((term) => ({ term, what: 'town' as const }))
   ]
   for (const { facts } of standing(record.units)) {
     if (facts.serial) terms.push({ term: bare(facts.serial), what: 'serial' })

@@ -1,6 +1,6 @@
 import { hasRole } from '../../record/roles'
 import { changesSince } from '../../history/stands'
-import { isCarriedOver } from '../../record/carry-over'
+import { carriedThrough } from '../../history/carried'
 import { restsOfHanging, restsOfPlace } from '../../work/prove/rests'
 import { ruleKey, type Unit } from '../../record/record'
 import type { KnownUnit } from '../../work/units/known-unit'
@@ -96,7 +96,6 @@ export const staleSight = (home: Home, rule: PlaceQuestion, { unit }: KnownUnit)
 
 /** Whether this visit moved a unit that stood before: something of its place changed after it was carried over. */
 function wasMoved({ history }: Home, { unit }: KnownUnit): boolean {
-  const opened = history.lines.get(1)
-  const carried = [...history.lines.values()].findLast(({ entry }) => isCarriedOver(entry, opened?.entry))
-  return carried !== undefined && changesSince(history, carried.entry.seq, restsOfPlace(unit)).length > 0
+  const carried = carriedThrough(history)
+  return carried > 0 && changesSince(history, carried, restsOfPlace(unit)).length > 0
 }

@@ -287,10 +287,11 @@ class TaskList {
   #updateOf(known: PlannedUnit, before: string[]): void {
     const { id: unitId, unit, model, name } = known
     const { firmwareBefore, firmwareAfter } = unit?.facts ?? {}
-    if (!model?.firmware.installMin || firmwareAfter !== undefined || model.firmware.releases.length === 0) return
-    if (isUntouched(unit) && firmwareBefore === undefined) return
+    if (!model?.firmware.installMin || model.firmware.releases.length === 0) return
+    const runs = firmwareAfter ?? firmwareBefore
+    if (isUntouched(unit) && runs === undefined) return
     const { usual, most } = model.firmware.installMin
-    const path = firmwareBefore === undefined ? null : updateWork(model, firmwareBefore).path
+    const path = runs === undefined ? null : updateWork(model, runs).path
     // Of an unknown version one install is reckoned with.
     const installs = path?.length ?? 1
     if (installs === 0) return

@@ -1,6 +1,7 @@
 import { useMemo } from 'react'
 import { APPLIED_RULE, applyOrder, type Change } from '@pasado/core/work/configure/apply-order'
 import { changesInOrder } from '@pasado/core/agenda/in-order'
+import { carriedThrough } from '@pasado/core/history/carried'
 import { useStarts } from '../../../frame/use-agenda'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
@@ -26,14 +27,16 @@ export function ApplyOrder() {
   const isAll = useVisit(({ findings }) =>
     findings.some(({ rule, outcome }) => rule === APPLIED_RULE && outcome === 'holds')
   )
+  const history = useVisit((state) => state.history)
+  const since = useMemo(() => carriedThrough(history), [history])
   const start = useStarts()
   const changes = useMemo(
     () =>
       changesInOrder(
-        applyOrder(record, catalogue).map((change) => ({ ...change, applied: change.applied || isAll })),
+        applyOrder(record, catalogue, since).map((change) => ({ ...change, applied: change.applied || isAll })),
         start
       ),
-    [record, catalogue, isAll, start]
+    [record, catalogue, since, isAll, start]
   )
   const next = changes.find(({ applied }) => !applied)
   if (changes.length === 0) return <p>Nothing is set yet that would have to be applied.</p>

@@ -1,4 +1,0 @@
--- oldest program: 10
--- rebuild
--- Names, streets and towns as they are written are terms of their own, with a blank before them: two common words are looked up together. Lists are made
--- anew from the logbook for it; until a visit's are, its home is found by its words.
