@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { APPLIED_RULE, applyOrder, changeKinds } from '@pasado/core/work/configure/apply-order'
 import { upstreamOf } from '@pasado/core/work/configure/upstream'
-import { catalogue, complete, home, idOf, node, router } from '@pasado/testing/logbook'
+import { catalogue, complete, home, idOf, network, node, router } from '@pasado/testing/logbook'
 
 const old = idOf('old')
 const models = [
@@ -106,5 +106,36 @@ describe('the order of applying', () => {
         catalogue
       )[0]
     ).toMatchObject({ id: first!.id, applied: true })
+  })
+
+  it('what the visit took over is set already; what was said since is to be applied, and all of a unit that was reset', () => {
+    const log = complete().write('unit.set', { id: router, set: { dhcpServer: 'on' } })
+    const since = log.record().lastSeq
+    const kinds = (of: typeof log, unit: string) =>
+      applyOrder(of.record(), catalogue, since).flatMap((change) => (change.unit === unit ? [change.kind] : []))
+    expect(applyOrder(log.record(), catalogue).length).toBeGreaterThan(2)
+    expect(applyOrder(log.record(), catalogue, since)).toEqual([])
+    log.write('unit.set', { id: router, set: { dhcpServer: 'off' } })
+    expect(kinds(log, router)).toEqual(['dhcp'])
+    log.write('network.set', { id: network, set: { ssid: 'Guillemot' } })
+    expect(kinds(log, router)).toEqual(['wifi', 'dhcp'])
+    log.write('unit.event', { unit: router, what: 'reset' })
+    expect(kinds(log, router).length).toBeGreaterThan(2)
+  })
+
+  it('what a controller runs has its names and its login from there; an address that its label tells is no change', () => {
+    const far = idOf('far')
+    const log = complete()
+      .write('unit.set', {
+        id: far,
+        set: { name: 'Far point', model: 'tolvane-spindle', modelVersion: 1, role: 'access-point', method: 'adoption' }
+      })
+      .write('host.set', { id: idOf('hf'), set: { unit: far, segment: home, address: '192.168.1.251' } })
+    const of = () => applyOrder(log.record(), catalogue).filter(({ unit }) => unit === far)
+    expect(of().map(({ kind }) => kind)).toEqual(['address'])
+    log.write('unit.set', { id: far, set: { pageAddress: 'http://192.168.1.251' } })
+    expect(of()).toEqual([])
+    log.write('unit.set', { id: far, set: { method: null } })
+    expect(of().map(({ kind }) => kind)).toContain('wifi')
   })
 })
