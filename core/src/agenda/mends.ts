@@ -45,7 +45,6 @@ const settledBy: Readonly<Record<string, Tasks>> = {
   'addr-valid': addresses,
   'addr-unique': addresses,
   'addr-pool': addresses,
-  'addr-reachable': addresses,
   'wifi-name': names,
   'wifi-security': names,
   'wifi-passphrase': names,

@@ -87,7 +87,7 @@ function TimeLine({ agenda, at, visit, onGo }: { agenda: Agenda; at: number; vis
                 onClick={onGo}
                 className="block min-w-0 py-1"
               >
-                <b className="block truncate">{task.name}</b>
+                <b className="line-clamp-2 text-pretty">{task.name}</b>
                 <span className="fine block">
                   {clock(from)}: {says(task)}
                   {task.spoils.length > 0 && `; ${task.spoils.join(', ')} is worth nothing after it`}
