@@ -5,7 +5,7 @@ const MOST_KEYS = 100
 
 /** Under which key past waits of a task are kept: the model's, and what of its work it is. */
 export const durationKey = (model: string, task: string): string =>
-  `${model} ${task.replace(/^(step|update|restart):[^:]+/, '$1')}`
+  `${model} ${task.replace(/^(step|update|restart|state):[^:]+/, '$1')}`
 
 /** The kinds of waits that a visit's units may have, as past visits are asked for how long they took. */
 export function durationKeys(record: Pick<VisitRecord, 'units'>, catalogue: Catalogue): string[] {

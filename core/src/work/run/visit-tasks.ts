@@ -155,7 +155,7 @@ class TaskList {
   /** The waits of a unit that no task of it began, as those it has to come through before anything is done on it; not those that want a hand. */
   #itsWait({ id }: PlannedUnit): string[] {
     return this.#waits
-      .filter((wait) => wait.unit === id && !isWindow(wait) && wait.task === undefined)
+      .filter((wait) => wait.unit === id && !isWindow(wait) && isOfUnit(wait))
       .map((wait) => this.#addWait(wait))
   }
 
@@ -377,6 +377,8 @@ const rank = ({ role }: PlannedUnit): number =>
   ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[role as 'modem'] ?? 3
 const uplinkPorts: readonly string[] = ['internet', 'coax', 'telephone-line', 'fibre']
 const cabledRoles: readonly string[] = ['access-point', 'switch', 'controller']
+/** A wait that a unit has to come through, whatever is to be done on it. */
+const isOfUnit = ({ task }: Wait) => task === undefined || /^(state|restart):/.test(task)
 const isWindow = ({ what }: Wait) => what.startsWith(PAIRING)
 
 function isGood({ unit, model }: PlannedUnit): boolean {

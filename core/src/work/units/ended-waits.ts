@@ -1,6 +1,6 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { equipmentOf } from '../../record/equipment'
-import { readLamps } from './unit-lamps'
+import { readWith } from './unit-lamps'
 import type { LampLook } from '../../catalogue/look'
 import type { VisitRecord, Wait } from '../../record/record'
 
@@ -21,20 +21,13 @@ export function waitsEndedBy(
   const lit = equipmentOf(record, unitId)?.thing
   const model = lit && modelOf(lit, catalogue)
   if (!lit || !model) return []
-  const { state } = readLamps(
-    {
-      events: lit.events,
-      sightings: [
-        ...lit.sightings,
-        { seq: Number.MAX_SAFE_INTEGER, at, by: { id: '', name: '', role: 'technician' }, lamps: [...lamps] }
-      ]
-    },
-    model
-  )
+  const { state } = readWith(lit, model, lamps, at)
   if (!state) return []
   return Object.values(record.waits)
     .filter((wait) => {
       if (wait.endedAt !== null || wait.unit !== unitId || goesOn(wait)) return false
+      const [, during] = /^state:[^:]+:(.+)$/.exec(wait.task ?? '') ?? []
+      if (during !== undefined) return state.state !== during
       const [, method, step] = /^step:[^:]+:([^:]+):(\d+)$/.exec(wait.task ?? '') ?? []
       const expected = model.methods.find(({ id }) => id === method)?.steps[Number(step)]?.expect
       return state.good === true || expected === state.state

@@ -13,7 +13,7 @@ const shows = (lamps: readonly LampLook[], { lamps: wanted }: Pick<ModelState, '
 /**
  * Which steps of a method are done since the unit's last reset: those that somebody said were seen; and in their order those whose
  * own look was seen after the step before was done. A step that shows what the one before shows is never done by a look, nor is any
- * step by a look that was seen before its turn: what a bare reset shows does no conversion.
+ * step by a look that was seen before its turn: what a bare reset shows does no conversion. What was not seen once is done by a look since.
  */
 export function stepsDone(unit: Unit, model: Model, method: Method): boolean[] {
   const reset = unit.events.findLast(({ what }) => what === 'reset')?.seq ?? 0
@@ -29,8 +29,10 @@ export function stepsDone(unit: Unit, model: Model, method: Method): boolean[] {
     const [row, before] = [stateOf(expect), at === 0 ? undefined : stateOf(method.steps[at - 1]!.expect)]
     const place = since
     since = null
-    if (place === null || !row || said?.seen === false || (before && shows(before.lamps, row))) return false
-    const seen = unit.sightings.find(({ seq, lamps }) => seq > place && shows(lamps, row))
+    if (place === null || !row || (before && shows(before.lamps, row))) return false
+    // What somebody did not see may be seen later.
+    const after = said?.seen === false ? Math.max(place, said.seq) : place
+    const seen = unit.sightings.find(({ seq, lamps }) => seq > after && shows(lamps, row))
     if (!seen) return false
     since = seen.seq
     return true

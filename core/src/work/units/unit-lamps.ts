@@ -1,5 +1,6 @@
 import { isGoodFor } from './good-look'
 import type { Model, ModelState } from '../../catalogue/model'
+import type { LampLook } from '../../catalogue/look'
 import { Kept } from '../../record/kept'
 import type { Unit } from '../../record/record'
 import { followLamps } from '../../catalogue/follow'
@@ -29,6 +30,19 @@ export const readLamps = (unit: Lit, model: Model): LampReading =>
   readings.get(unit, [model], () => readAnew(unit, model))
 
 const readings = new Kept<Lit, LampReading>()
+
+/** What its lamps would say with one more look at them. */
+export const readWith = (unit: Lit, model: Model, lamps: readonly LampLook[], at: string): LampReading =>
+  readAnew(
+    {
+      events: unit.events,
+      sightings: [
+        ...unit.sightings,
+        { seq: Number.MAX_SAFE_INTEGER, at, by: { id: '', name: '', role: 'technician' }, lamps: [...lamps] }
+      ]
+    },
+    model
+  )
 
 /** What starts a unit's lamps anew. */
 const startsAnew: ReadonlySet<string> = new Set(['powered', 'restarted', 'reset', 'updated'])

@@ -5,6 +5,7 @@ import type { Finding } from '@pasado/core/rules/finding'
 import { blocks } from '@pasado/core/rules/weigh'
 import type { Outcome } from '@pasado/core/rules/rule'
 import { runningWaits } from '@pasado/core/work/units/ended-waits'
+import type { Wait } from '@pasado/core/record/record'
 import { equipmentOf } from '@pasado/core/record/equipment'
 import { placeKey } from '../session/place'
 import { Mark } from '../../ui/Mark'
@@ -30,7 +31,9 @@ function heaviest(open: readonly Finding[]): Outcome {
 }
 
 /** How long a wait may take, beside how long it has taken. */
-function lengthWords({ usualMin, mostMin }: { usualMin: number; mostMin: number }, goneMs: number): string {
+function lengthWords({ what, usualMin, mostMin }: Pick<Wait, 'what' | 'usualMin' | 'mostMin'>, goneMs: number): string {
+  if (what.startsWith('pairing window'))
+    return goneMs > mostMin * 60_000 ? 'too late: press both again' : `the second press within ${mostMin} min`
   if (goneMs > mostMin * 60_000) return `over its longest, ${mostMin} min`
   if (goneMs > usualMin * 60_000) return `over its usual ${usualMin} min: look; at most ${mostMin} min`
   return `usually ${usualMin} min, at most ${mostMin} min`

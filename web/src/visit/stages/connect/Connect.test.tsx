@@ -91,7 +91,10 @@ describe('the port map', () => {
     )
     await user.click(screen.getByRole('button', { name: 'It is on again: wait for its lights' }))
     expect(written('unit.event')).toEqual([{ unit: idOf('m'), what: 'restarted' }])
-    expect(written('wait.started')).toMatchObject([{ what: 'until its lights settle', usualMin: 3, mostMin: 5 }])
+    // The restart is the step of its method.
+    expect(written('wait.started')).toMatchObject([
+      { task: `step:${idOf('m')}:activation:0`, what: 'until online, all is well', usualMin: 3, mostMin: 5 }
+    ])
     await user.click(
       within(screen.getByRole('region', { name: 'Old equipment' })).getByRole('button', { name: 'old router' })
     )

@@ -1,11 +1,12 @@
 import { v7 as uuidv7 } from 'uuid'
+import { modelOf } from '@pasado/core/catalogue/model'
+import { clockOfRestart } from '@pasado/core/work/units/look-moves'
 import type { Equipment } from '@pasado/core/record/equipment'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
 
-const [SETTLE_USUAL_MIN, SETTLE_MOST_MIN] = [3, 5]
 const steps = [
   'Switch it off. A backup battery comes out.',
   'Wait until all its lights are out.',
@@ -17,9 +18,12 @@ const steps = [
 export function ModemRestart({ modem }: { modem: Equipment }) {
   const mayWrite = useMayWrite()
   const waits = useVisit((state) => state.record.waits)
+  const catalogue = useVisit((state) => state.catalogue)
+  // The restart is a step of its method, where it has one: nobody switches it off again for that.
+  const clock = clockOfRestart(modem.unit, modem.id, modelOf(modem.thing, catalogue))
   const restart = modem.thing.events.findLast(({ what }) => what === 'restarted' || what === 'powered')
   const running = Object.values(waits).find(
-    (wait) => wait.unit === modem.id && wait.endedAt === null && wait.what === 'until its lights settle'
+    (wait) => wait.unit === modem.id && wait.endedAt === null && !wait.what.startsWith('pairing window')
   )
   return (
     <section
@@ -39,10 +43,8 @@ export function ModemRestart({ modem }: { modem: Equipment }) {
               write('unit.event', { unit: modem.id, what: 'restarted' })
               write('wait.started', {
                 id: uuidv7(),
-                what: 'until its lights settle',
                 unit: modem.id,
-                usualMin: SETTLE_USUAL_MIN,
-                mostMin: SETTLE_MOST_MIN
+                ...clock
               })
             }}
           >

@@ -7,7 +7,8 @@ import {
   type LampLook,
   type LampPattern
 } from '@pasado/core/catalogue/look'
-import { waitsEndedBy } from '@pasado/core/work/units/ended-waits'
+import { v7 as uuidv7 } from 'uuid'
+import { movedBy } from '@pasado/core/work/units/look-moves'
 import { readLamps, type Lit } from '@pasado/core/work/units/unit-lamps'
 import { Chips } from '../../../ui/Chips'
 import { Lens } from '../../../ui/Lens'
@@ -106,9 +107,10 @@ export function LampLog({ unit, model }: { unit: Lit & { id: string; facts: { mo
       )
     })
   const log = () => {
-    const over = waitsEndedBy(me, catalogue, unit.id, looks, new Date().toISOString())
+    const { ended, begins } = movedBy(me, catalogue, unit.id, looks, new Date().toISOString())
     write('lamp.seen', { unit: unit.id, lamps: looks }, look.current ? { look: look.current } : {})
-    for (const id of over) write('wait.ended', { id })
+    for (const id of ended) write('wait.ended', { id })
+    if (begins) write('wait.started', { id: uuidv7(), unit: unit.id, ...begins })
     look.current = null
     setChoices({})
   }

@@ -2,7 +2,7 @@ import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, it } from 'vitest'
 import { StartUp } from './StartUp'
-import { node, opened, router } from '@pasado/testing/logbook'
+import { catalogue, node, opened, router } from '@pasado/testing/logbook'
 import { show, written } from '../../../../test/stage'
 
 const user = userEvent.setup({ delay: null })
@@ -40,6 +40,65 @@ describe('a method', () => {
     await user.click(method.getByRole('button', { name: 'I see it' }))
     expect(written('lamp.seen').at(-1)).toMatchObject({ lamps: [{ colour: 'white', pattern: 'solid' }] })
     expect(screen.getByText(/Every step of the Sync buttons is done/)).toBeDefined()
+  })
+
+  const gateway = () =>
+    opened().write('unit.set', {
+      id: router,
+      set: { name: 'Gateway', model: 'brackwater-l2', modelVersion: 1, role: 'gateway', method: 'activation' }
+    })
+  const looksOf = (name: string) =>
+    [...catalogue.values()].find(({ id }) => id === 'brackwater-l2')!.states.find(({ state }) => state === name)!
+      .lamps as never
+
+  it('who does not see it while its clock runs is told to wait, and nothing is noted as not seen', async () => {
+    show(
+      gateway()
+        .write('method.step', { unit: router, method: 'activation', step: 0, seen: true })
+        .write('lamp.seen', { unit: router, lamps: looksOf('training') }),
+      <StartUp />,
+      { at: `/visit/x/start?unit=${router}` }
+    )
+    const method = within(screen.getByRole('region', { name: 'Setup method' }))
+    expect(method.getByText('Step 2 of 3')).toBeDefined()
+    await user.click(method.getByRole('button', { name: 'Done: start its clock' }))
+    await user.click(method.getByRole('button', { name: 'I do not see it' }))
+    expect(method.getByRole('status').textContent).toMatch(/^It has run 0:0\d of usually 15 min: wait\./)
+    expect(method.queryByText(/factory reset/)).toBeNull()
+    expect(written('method.step')).toEqual([])
+  })
+
+  it('lamps that are past a step offer to call it done, and going on logs no look that nobody took', async () => {
+    show(gateway().write('lamp.seen', { unit: router, lamps: looksOf('training') }), <StartUp />, {
+      at: `/visit/x/start?unit=${router}`
+    })
+    const method = within(screen.getByRole('region', { name: 'Setup method' }))
+    expect(method.getByText('Step 1 of 3')).toBeDefined()
+    await user.click(method.getByRole('button', { name: 'Step 1 is done' }))
+    expect(written('method.step')).toEqual([{ unit: router, method: 'activation', step: 0, seen: true }])
+    expect(written('lamp.seen')).toEqual([])
+    expect(method.getByText('Step 2 of 3')).toBeDefined()
+  })
+
+  it('a look at lamps starts the clock of what takes its time, and ends it', async () => {
+    show(gateway().write('lamp.seen', { unit: router, lamps: looksOf('seeking') }), <StartUp />, {
+      at: `/visit/x/start?unit=${router}`
+    })
+    const lamps = within(screen.getByRole('region', { name: 'Lamps' }))
+    for (const [lamp, colour, pattern, second] of [
+      ['Power', 'green', 'steady'],
+      ['Line', 'green', 'in turn', 'orange'],
+      ['Internet', 'dark']
+    ] as const) {
+      await user.click(lamps.getByRole('radio', { name: new RegExp(`^${lamp}`, 'i') }))
+      await user.click(lamps.getByRole('radio', { name: colour }))
+      if (pattern) await user.click(lamps.getByRole('radio', { name: new RegExp(pattern) }))
+      if (second) await user.click(lamps.getByRole('radio', { name: `and ${second}` }))
+    }
+    await user.click(lamps.getByRole('button', { name: /^Log/ }))
+    expect(written('wait.started')).toMatchObject([
+      { unit: router, task: `step:${router}:activation:1`, usualMin: 15, mostMin: 30 }
+    ])
   })
 
   it('a held button is counted, and what that length does is told and recorded', async () => {

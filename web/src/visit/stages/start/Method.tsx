@@ -1,13 +1,15 @@
 import { useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import type { Model } from '@pasado/core/catalogue/model'
-import { pressKind, pressLength } from '@pasado/core/catalogue/presses'
+import { pressLength } from '@pasado/core/catalogue/presses'
 import { stepKey, type Unit } from '@pasado/core/record/record'
+import { clockOfStep, passedThrough, notYet } from '@pasado/core/work/units/look-moves'
 import { pairingStep, stepsDone } from '@pasado/core/work/units/method-steps'
 import { UnitBack, UnitFront } from '../../../catalogue/UnitPicture'
 import { useMayWrite } from '../../session/facts'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
+import { NotSeen } from './NotSeen'
 import { Pairing } from './Pairing'
 import { Button } from '../../../ui/Button'
 import { Notice } from '../../../ui/Notice'
@@ -38,21 +40,27 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
     ({ name }) => /press|hold|pin|reset/i.test(step.do) && step.do.includes(name.split(' ')[0]!)
   )
   const isPairing = pairingStep(model, method) === at
-  const start = () =>
-    write('wait.started', {
-      id: uuidv7(),
-      what: (expected ? `until ${expected.meaning}` : step.do).slice(0, 80),
-      unit: unit.id,
-      task,
-      usualMin: step.wait!.usualMin,
-      mostMin: step.wait!.mostMin
-    })
+  const passed = passedThrough(unit, model, method)
+  const start = () => {
+    const clock = clockOfStep(unit.id, model, method, at)
+    if (clock) write('wait.started', { id: uuidv7(), unit: unit.id, ...clock })
+  }
   const answer = (seen: boolean) => {
+    const early = seen ? null : notYet(useVisit.getState().record, unit, model, Date.now())
+    setMissing(!seen)
+    setLooking(null)
+    // Too early to see it is nothing that was seen.
+    if (early && early.kind !== 'late') return
     if (running && seen) write('wait.ended', { id: running.id })
     write('method.step', { unit: unit.id, method: method.id, step: at, seen })
-    // What is seen as it is to be is a sighting like any other.
-    if (seen && expected && expected.lamps.length > 0) write('lamp.seen', { unit: unit.id, lamps: expected.lamps })
-    setMissing(!seen)
+    // What is seen as it is to be is a sighting like any other; where its lamps are past it already, it is none of now.
+    if (seen && expected && expected.lamps.length > 0 && passed < 0)
+      write('lamp.seen', { unit: unit.id, lamps: expected.lamps })
+  }
+  const doneThrough = () => {
+    for (let of = next; of <= passed; of++)
+      if (!done[of]) write('method.step', { unit: unit.id, method: method.id, step: of, seen: true })
+    setMissing(false)
     setLooking(null)
   }
   return (
@@ -94,6 +102,14 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
               </p>
             )}
             {isPairing && <Pairing unit={unit} model={model} />}
+            {mayWrite && passed >= 0 && looking === null && (
+              <Notice role="status" edge="ink" className="mt-3">
+                Its lamps show that it is past this.{' '}
+                <Button className="mt-1" onClick={doneThrough}>
+                  {next === passed ? `Step ${passed + 1} is done` : `Steps ${next + 1} to ${passed + 1} are done`}
+                </Button>
+              </Notice>
+            )}
             {mayWrite && (
               <div className="mt-3 flex flex-wrap gap-2">
                 {step.wait && !running && <Button onClick={start}>Done: start its clock</Button>}
@@ -103,7 +119,7 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
                 <Button onClick={() => answer(false)}>{expected ? 'I do not see it' : 'It did not work'}</Button>
               </div>
             )}
-            {unseen && <IfNot model={model} unit={unit} ifNot={step.ifNot} kind={method.kind} />}
+            {unseen && <NotSeen unit={unit} model={model} ifNot={step.ifNot} kind={method.kind} />}
           </div>
           {(wantsPorts || (expected && expected.lamps.length > 0)) && (
             <div>
@@ -130,69 +146,5 @@ export function MethodSteps({ unit, model, method }: { unit: Unit; model: Model;
         </div>
       )}
     </section>
-  )
-}
-
-/** What to try when a step does not show what it is to show: cheap things first, the factory reset last, with what it takes. */
-function IfNot({
-  model,
-  unit,
-  ifNot,
-  kind
-}: {
-  model: Model
-  unit: Unit
-  ifNot: string | undefined
-  kind: Method['kind']
-}) {
-  const record = useVisit((state) => state.record)
-  const presses = model.buttons.flatMap((button) => button.presses.map((press) => ({ button, press })))
-  const restart = presses.find(({ press }) => pressKind(press) === 'restart')
-  const reset = presses.find(({ press }) => pressKind(press) === 'reset')
-  const loses = [
-    ...(unit.pairing?.length ? ['its pairing'] : []),
-    ...(unit.facts.dhcpServer || unit.facts.mode ? ['its mode and DHCP settings'] : []),
-    ...(Object.values(record.hosts).some(({ facts, removedSeq }) => removedSeq === null && facts.unit === unit.id)
-      ? ['its address']
-      : []),
-    ...(Object.values(record.secrets).some(({ id, purpose }) => id === unit.id && purpose === 'admin-password')
-      ? ['its admin password']
-      : []),
-    ...(unit.facts.role === 'router' || unit.facts.role === 'gateway'
-      ? ['every network name and passphrase on it']
-      : [])
-  ]
-  return (
-    <Notice role="status" edge="ink" className="mt-3">
-      <b>Not seen? In this order:</b>
-      <ol className="mt-1 list-decimal pl-5">
-        {ifNot && (
-          <li>
-            <b>{ifNot}.</b>
-          </li>
-        )}
-        {kind === 'push-button' && <li>Bring both closer, and press both again, the second within two minutes.</li>}
-        <li>Look at its lamps and log them: what they mean may be another thing.</li>
-        <li>
-          {restart
-            ? `Restart: ${restart.button.name}, ${pressLength(restart.press)}.`
-            : 'Restart: pull its plug, count to ten, and in again.'}
-        </li>
-        {reset && (
-          <li>
-            Only last, the factory reset: {reset.button.name}, {pressLength(reset.press)}
-            {reset.press.confirms
-              ? `, until it shows ${model.states.find(({ state }) => state === reset.press.confirms)?.meaning ?? reset.press.confirms}`
-              : ''}
-            .{' '}
-            {loses.length ? (
-              <b>It loses {loses.join(', ')}: configure it anew afterwards.</b>
-            ) : (
-              'Nothing of it was configured yet.'
-            )}
-          </li>
-        )}
-      </ol>
-    </Notice>
   )
 }
