@@ -12,6 +12,7 @@ import {
   type Ways,
   type Window
 } from '@pasado/core/work/day/day-plan'
+import { callWords, nextCall } from '@pasado/core/work/day/next-call'
 
 const stop = (
   id: string,
@@ -231,5 +232,37 @@ describe('what is not known, and what is over', () => {
       }
       expect(wallMinute(new Date(day.getFullYear(), day.getMonth(), day.getDate() + 1, 1), day)).toBe(1440 + 60)
     }
+  })
+})
+
+describe('a day that slips', () => {
+  const three = [
+    stop('a', 'Great', at(9, 30), 60, 80),
+    stop('b', 'Great', at(11, 30), 60, 70),
+    stop('c', 'Great', at(15), 30, 40)
+  ]
+  const by = (now: number | null) => planDay(three, ways(20), at(8), null, now)
+
+  it('goes on from now with what is left of the visit that was to begin: who would wait ten minutes is called, with the sentence', () => {
+    expect(nextCall(three, by(null))).toBeNull()
+    expect(nextCall(three, by(at(9, 45)))).toBeNull()
+    // At a quarter past eleven an hour is left of the first: 12:15, and the way.
+    const slipped = by(at(11, 15))
+    expect(slipped.stops.map(({ isBegun, endMin }) => [isBegun, endMin])).toEqual([
+      [true, at(12, 15)],
+      [false, at(13, 35)],
+      [false, at(15, 30)]
+    ])
+    const call = nextCall(three, slipped)!
+    expect(call).toEqual({ id: 'b', plannedMin: at(11, 30), arriveMin: at(12, 35), latestMin: at(12, 55) })
+    expect(callWords(call, 'Isolde Marram')).toBe(
+      'This is Isolde Marram, your technician. I was to be with you at 11:30. The visit before takes longer: I will likely be there at 12:35, at the latest about 12:55. Does that still suit you?'
+    )
+  })
+
+  it('calls nobody who was to be visited by now, nor one without a time', () => {
+    const [first, second] = three
+    const list = [first!, second!, stop('d', 'Great', null)]
+    expect(nextCall(list, planDay(list, ways(20), at(8), null, at(11, 40)))).toBeNull()
   })
 })

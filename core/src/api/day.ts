@@ -143,7 +143,9 @@ export const dayApi = {
         })
       ),
       travel,
-      windows
+      windows,
+      /** Under which number each customer is called, where one is known. */
+      phones: z.array(z.object({ visit: id, phone: z.string() }))
     })
   }),
   readWays: contract({

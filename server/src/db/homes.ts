@@ -1,5 +1,5 @@
 import type { ListedHome } from '@pasado/core/api/homes'
-import { row, type Connection, type Statement } from './pool'
+import { row, rows, type Connection, type Statement } from './pool'
 
 const LISTED = `
   SELECT h.id, h.customer_id AS customerId, h.customer, h.street, h.town, h.latest_visit AS latestVisit
@@ -22,4 +22,20 @@ export function putHome(home: ListedHome & { phone: string | null }): Statement 
 /** One home. */
 export function readHome(db: Connection, id: string): Promise<ListedHome | null> {
   return row<ListedHome>(db, `${LISTED} WHERE h.id = ?`, [id])
+}
+
+/** Under which number the customers of visits are called, where one is known. */
+export function phonesOf(db: Connection, visits: readonly string[]): Promise<{ visit: string; phone: string }[]> {
+  if (visits.length === 0) return Promise.resolve([])
+  return rows(
+    db,
+    `
+      SELECT v.id AS visit, h.phone
+      FROM visits v
+      JOIN homes h ON h.id = v.home_id
+      WHERE v.id IN (${visits.map(() => '?').join(', ')})
+        AND h.phone IS NOT NULL
+    `,
+    [...visits]
+  )
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { clock, type PlannedStop, type Stop, type Window } from '@pasado/core/work/day/day-plan'
+import { CallNext } from './CallNext'
 import { MinutesField } from './MinutesField'
 import { useDayPlan, type DayPlanned } from './use-day-plan'
 import type { ListedVisit } from '@pasado/core/api/day'
@@ -65,6 +66,9 @@ export function DayWay({
         <p className="mt-2 text-soft" role="status">
           Planning the day …
         </p>
+      )}
+      {planned?.call && (
+        <CallNext call={planned.call} visit={of.get(planned.call.id)!} phone={planned.phones.get(planned.call.id)} />
       )}
       {planned && !planned.plan.possible && (
         <p className="mt-3 border-l-4 border-ink pl-2 font-bold">

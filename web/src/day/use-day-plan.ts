@@ -4,6 +4,8 @@ import { isSameDay, startOfDay } from 'date-fns'
 import { useMemo, useState } from 'react'
 import { MOST_STOPS, soonestOrder, splitDay, suggestDay, type DaySuggestion } from '@pasado/core/work/day/day-order'
 import { inPlannedOrder, planDay, wallMinute, type DayPlan, type Stop, type Ways } from '@pasado/core/work/day/day-plan'
+import { nextCall, type NextCall } from '@pasado/core/work/day/next-call'
+import { useMinute } from '../app/use-minute'
 import { ask, failureWords } from '../app/api'
 import type { ListedVisit } from '@pasado/core/api/day'
 import { useReading } from '../app/read'
@@ -38,6 +40,8 @@ export interface DayPlanned {
   plan: DayPlan
   suggestion: DaySuggestion | null
   /** False where in no order every home is reached within its hours. */ doable: boolean
+  /** Whom to call, as the day slips. */ call: NextCall | null
+  phones: ReadonlyMap<string, string>
   load: string[]
   /** What is to be at hand at some visit of the day, each once. */ atHand: string[]
 }
@@ -64,6 +68,7 @@ export function useDayPlan(
     { otherwise: 'The day could not be planned.', keep: true }
   )
   const midnight = startOfDay(day).getTime()
+  const now = useMinute()
   // What of the visits counts is in their key.
   const booked = useSame(visits, key)
   const planned = useMemo(() => {
@@ -80,23 +85,22 @@ export function useDayPlan(
       }))
     )
     const ways = waysFrom(given)
-    // What was to begin by now stays as it is; nothing is planned into the past.
-    const now = new Date()
-    const {
-      rest,
-      from,
-      leaveMin: goesOn
-    } = splitDay(stops, ways, leaveMin, isSameDay(now, new Date(midnight)) ? wallMinute(now, now) : null)
+    // What was to begin by now goes on from now; nothing is planned into the past.
+    const nowMin = isSameDay(now, new Date(midnight)) ? wallMinute(now, now) : null
+    const plan = planDay(stops, ways, leaveMin, null, nowMin)
+    const { rest, from, leaveMin: goesOn } = splitDay(stops, ways, leaveMin, nowMin)
     return {
       stops,
       ways,
-      plan: planDay(stops, ways, leaveMin),
+      plan,
+      call: nextCall(stops, plan),
+      phones: new Map(given.phones.map(({ visit, phone }) => [visit, phone])),
       suggestion: suggestDay(rest, ways, goesOn, from),
       doable: stops.length > MOST_STOPS || soonestOrder(stops, ways, leaveMin) !== null,
       load: booked.flatMap(({ id }) => estimates.get(id)?.load ?? []),
       atHand: [...new Set(booked.flatMap(({ id }) => estimates.get(id)?.atHand ?? []))]
     }
-  }, [given, booked, midnight, leaveMin])
+  }, [given, booked, midnight, leaveMin, now])
   const setTravel = async (from: Stop | null, to: Stop | null, minutes: number | null) => {
     // Typed once for the towns, it is known for every home in them; within a town it is from home to home.
     const [a, b] =

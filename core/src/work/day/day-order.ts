@@ -1,4 +1,4 @@
-import { inPlannedOrder, planDay, startWithin, type DayPlan, type Stop, type Ways } from './day-plan'
+import { inPlannedOrder, isBegunBy, planDay, startWithin, type DayPlan, type Stop, type Ways } from './day-plan'
 
 /** Above so many stops in a day the order is no longer proven. */
 export const MOST_STOPS = 12
@@ -117,9 +117,9 @@ export function splitDay(
   nowMin: number | null
 ): { begun: Stop[]; rest: Stop[]; from: Stop | null; leaveMin: number } {
   const planned = inPlannedOrder(stops)
-  const begun = nowMin === null ? [] : planned.filter(({ plannedMin }) => plannedMin !== null && plannedMin <= nowMin)
+  const begun = planned.filter((stop) => isBegunBy(stop, nowMin))
   const rest = planned.filter((stop) => !begun.includes(stop))
   const from = begun.at(-1) ?? null
-  const through = from ? planDay(begun, ways, leaveMin).stops.at(-1)!.endMin : leaveMin
+  const through = from ? planDay(begun, ways, leaveMin, null, nowMin).stops.at(-1)!.endMin : leaveMin
   return { begun, rest, from, leaveMin: Math.max(through, nowMin ?? 0) }
 }

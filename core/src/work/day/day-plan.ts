@@ -34,6 +34,8 @@ export interface PlannedStop {
   startMin: number
   endMin: number
   cautiousEndMin: number
+  /** When one is there where the visits before take long. */ cautiousArriveMin: number
+  /** Whether it was to begin by now: what it takes is what is left of it, from now on. */ isBegun: boolean
   problems: { kind: DayProblemKind; message: string }[]
 }
 
@@ -81,6 +83,10 @@ export function startWithin(windows: readonly Window[], fromMin: number, workMin
   return fitting.length ? Math.min(...fitting) : null
 }
 
+/** Whether a stop was to begin by now. */
+export const isBegunBy = ({ plannedMin }: Stop, nowMin: number | null): boolean =>
+  nowMin !== null && plannedMin !== null && plannedMin <= nowMin
+
 /** Stops in the order they are planned; those without a time last, as they were given. */
 export function inPlannedOrder(stops: readonly Stop[]): Stop[] {
   return stops
@@ -93,8 +99,15 @@ export function inPlannedOrder(stops: readonly Stop[]): Stop[] {
  * How a day goes in the order given: nobody begins before the planned time, nor outside the hours in which the home can be reached.
  * @param leaveMin when one sets out
  * @param from where; null for the depot
+ * @param nowMin where the day is today, what time it is: what was to begin by now and is still open goes on from now
  */
-export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, from: Stop | null = null): DayPlan {
+export function planDay(
+  stops: readonly Stop[],
+  ways: Ways,
+  leaveMin: number,
+  from: Stop | null = null,
+  nowMin: number | null = null
+): DayPlan {
   let [now, cautious, before, travelled, unknownWays]: [number, number, Stop | null, number, number] = [
     leaveMin,
     leaveMin,
@@ -111,8 +124,10 @@ export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, fr
     const wanted = Math.max(arriveMin, stop.plannedMin ?? 0)
     const fits = startWithin(windows, wanted, stop.likelyMin)
     const startMin = fits ?? wanted
-    const endMin = startMin + stop.likelyMin
-    const cautiousEndMin = Math.max(startMin, cautiousArrive, stop.plannedMin ?? 0) + stop.cautiousMin
+    const isBegun = isBegunBy(stop, nowMin)
+    const goesOn = isBegun ? nowMin! : 0
+    const endMin = Math.max(startMin, goesOn) + stop.likelyMin
+    const cautiousEndMin = Math.max(startMin, cautiousArrive, stop.plannedMin ?? 0, goesOn) + stop.cautiousMin
     planned.push({
       id: stop.id,
       travelMin,
@@ -120,6 +135,8 @@ export function planDay(stops: readonly Stop[], ways: Ways, leaveMin: number, fr
       startMin,
       endMin,
       cautiousEndMin,
+      cautiousArriveMin: cautiousArrive,
+      isBegun,
       problems: problemsOf(stop, {
         arriveMin,
         cautiousArrive,

@@ -3,6 +3,7 @@ import { comingErasures } from '../../db/erasures'
 import { visitsWithLateLines } from '../../db/lines-after-seal'
 import { faultsFound } from '../../db/faults-found'
 import { manyShownSince } from '../../db/many-shown'
+import { phonesOf } from '../../db/homes'
 import { readCursor } from '../../db/page'
 import { routesOf } from '../route'
 import { visitsInReview, openVisits, openVisitsById } from '../../db/visits'
@@ -64,7 +65,12 @@ export const dayRoutes = routesOf(dayApi, {
     const here = await openVisitsById(services.db, query.visits)
     const places = [...new Set(['depot', ...here.flatMap(({ home, town }) => [`home ${home}`, `town ${town}`])])]
     return {
-      json: { estimates, travel: await travelBetween(services.db, places), windows: await reachWindows(services.db) }
+      json: {
+        estimates,
+        travel: await travelBetween(services.db, places),
+        windows: await reachWindows(services.db),
+        phones: await phonesOf(services.db, query.visits)
+      }
     }
   },
   readWays: async ({ services }) => ({
