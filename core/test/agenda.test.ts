@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { planWorks } from '@pasado/core/agenda/agenda'
+import { planOf, planWorks } from '@pasado/core/agenda/agenda'
+import { planIf } from '@pasado/core/agenda/what-if'
 import { nextOf } from '@pasado/core/agenda/planned'
 import { docketOf, isBefore } from '@pasado/core/agenda/docket'
 import { changesInOrder, updatesInOrder } from '@pasado/core/agenda/in-order'
@@ -256,5 +257,48 @@ describe('the one list of work', () => {
     const after = changesInOrder(applyOrder(then.folded.record, catalogue), then.agenda.start)
     expect(after[0]).toMatchObject({ id: changes[0]!.id, applied: true })
     expect(nextOf(then.agenda)!.change).toBe(after[1]!.id)
+  })
+
+  it('what if: a helper who comes is never worse than none, work that is left out takes no time, and the ferry is caught or not', () => {
+    fc.assert(
+      fc.property(anyVisit, fc.integer({ min: 0, max: 90 }), fc.integer({ min: 0, max: 240 }), (visit, helper, by) => {
+        const { works, agenda } = agendaOf(visit())
+        const as = (what: Partial<Parameters<typeof planIf>[1]>) =>
+          planIf(works, { without: [], helperMin: null, byMin: null, ...what })
+        expect(as({}).plan).toEqual(planOf(works))
+        const helped = as({ helperMin: helper }).plan
+        expect(helped.makespanMin).toBeLessThanOrEqual(agenda.makespanMin + 1e-9)
+        expect(helped.makespanMin).toBeGreaterThanOrEqual(agenda.handsOnMin / 2 - 1e-9)
+        expect(helped.offMin).toBeGreaterThanOrEqual(0)
+        // Nothing begins before what it waits for, whoever does it.
+        for (const { id, after } of works)
+          for (const before of after) {
+            const { handsOn, wait } = works.find((work) => work.id === before)!
+            expect(helped.start[id]!).toBeGreaterThanOrEqual(
+              helped.start[before]! + handsOn.usual + (wait?.usual ?? 0) - 1e-9
+            )
+          }
+        // No more than two hands at once, and only one before the second is there.
+        for (const { id, handsOn } of works) {
+          if (handsOn.usual === 0) continue
+          const at = helped.start[id]!
+          const busy = works.filter(
+            (other) =>
+              other.handsOn.usual > 0 &&
+              helped.start[other.id]! <= at + 1e-9 &&
+              helped.start[other.id]! + other.handsOn.usual > at + 1e-9
+          )
+          expect(busy.length).toBeLessThanOrEqual(at < helper - 1e-9 ? 1 : 2)
+        }
+        const [first] = works
+        const without = as({ without: [first!.id], byMin: by })
+        expect(without.plan.handsOnMin).toBeCloseTo(agenda.handsOnMin - first!.handsOn.usual)
+        expect(without.plan.start[first!.id]).toBeUndefined()
+        const { likelyMin, cautiousMin } = without.plan
+        expect(without.fits).toBe(cautiousMin <= by ? 'yes' : likelyMin <= by ? 'perhaps' : 'no')
+        expect(without.overMin).toBeCloseTo(Math.max(0, likelyMin - by))
+      }),
+      { numRuns: 25 }
+    )
   })
 })

@@ -1,4 +1,4 @@
-import { orderGiven, schedule, type Task } from './schedule'
+import { alone, orderGiven, schedule, type Hands, type Task } from './schedule'
 
 /** Up to this many tasks the best order is proven. */
 const PROVEN_TO = 14
@@ -7,33 +7,56 @@ const ROUNDS = 40
 /** Minutes that two ends may differ by and still be the same: sums of minutes are not exact. */
 const SAME_MIN = 1e-9
 
-/** An order of tasks that ends as soon as can be; above 14 tasks the best that was found. */
-export function bestOrder(tasks: readonly Task[]): number[] {
+/**
+ * An order of tasks that ends as soon as can be; above 14 tasks, and for more than one pair of hands, the best that was found, unless it
+ * reaches what no order ends before.
+ */
+export function bestOrder(tasks: readonly Task[], hands: Hands = alone): number[] {
   const search = new Search(tasks)
-  const least = search.leastEnd()
+  const least = leastEnd(tasks, hands)
   let best = orderGiven(tasks)
-  const ways = [() => search.byTail(), () => improve(tasks, best, least), () => improve(tasks, search.byTail(), least)]
+  const ways = [
+    () => search.byTail(),
+    () => improve(tasks, best, least, hands),
+    () => improve(tasks, search.byTail(), least, hands)
+  ]
   for (const way of ways) {
     // Nothing ends before the bound: what reaches it is proven.
-    if (endOf(tasks, best) <= least + SAME_MIN) return best
+    if (endOf(tasks, best, hands) <= least + SAME_MIN) return best
     const order = way()
-    if (endOf(tasks, order) < endOf(tasks, best)) best = order
+    if (endOf(tasks, order, hands) < endOf(tasks, best, hands)) best = order
   }
-  return tasks.length <= PROVEN_TO ? search.prove(best) : best
+  return tasks.length <= PROVEN_TO && hands.length === 1 ? search.prove(best) : best
 }
 
-/** No order of the tasks ends before this: their longest chain, or all hands and what still has to follow the last of them; minutes. */
-export const leastEnd = (tasks: readonly Task[]): number => new Search(tasks).leastEnd()
+/**
+ * No order of the tasks ends before this: their longest chain, or all hands and what still has to follow the last of them; for more hands,
+ * when all that is to be done by hand could be shared out without rest; minutes.
+ */
+export function leastEnd(tasks: readonly Task[], hands: Hands = alone): number {
+  const search = new Search(tasks)
+  if (hands.length === 1) return search.leastEnd()
+  const all = tasks.reduce((sum, { handsOnMin }) => sum + handsOnMin, 0)
+  const from = [...hands].sort((a, b) => a - b)
+  let shared = Infinity
+  for (let count = 1; count <= from.length; count++) {
+    const there = from.slice(0, count)
+    const end = (all + there.reduce((sum, minute) => sum + minute, 0)) / count
+    // Hands that come after it is done share nothing.
+    if (end >= there.at(-1)!) shared = Math.min(shared, end)
+  }
+  return Math.max(search.longestChain(), Number.isFinite(shared) ? shared : 0)
+}
 
-function endOf(tasks: readonly Task[], order: readonly number[]): number {
-  const starts = schedule(tasks, order)
+function endOf(tasks: readonly Task[], order: readonly number[], hands: Hands): number {
+  const starts = schedule(tasks, order, hands)
   return Math.max(0, ...tasks.map((task, at) => starts[at]! + task.handsOnMin + task.waitMin))
 }
 
 /** Moves single tasks elsewhere in the order while that ends sooner. */
-function improve(tasks: readonly Task[], from: readonly number[], least: number): number[] {
+function improve(tasks: readonly Task[], from: readonly number[], least: number, hands: Hands): number[] {
   let order = [...from]
-  let end = endOf(tasks, order)
+  let end = endOf(tasks, order, hands)
   for (let round = 0; round < ROUNDS; round++) {
     let better = false
     for (let at = 0; at < order.length; at++) {
@@ -42,7 +65,7 @@ function improve(tasks: readonly Task[], from: readonly number[], least: number)
         const moved = order.toSpliced(at, 1)
         moved.splice(to, 0, order[at]!)
         if (!mayCome(tasks, moved)) continue
-        const movedEnd = endOf(tasks, moved)
+        const movedEnd = endOf(tasks, moved, hands)
         if (movedEnd < end) {
           order = moved
           end = movedEnd
@@ -82,6 +105,10 @@ class Search {
         Math.max(0, ...this.#followers[at]!.map((next) => this.#tails[next]!))
   }
 
+  longestChain(): number {
+    return Math.max(0, ...this.#tails)
+  }
+
   leastEnd(): number {
     return this.tasks.length === 0 ? 0 : this.#bound({ free: 0, ends: [], order: [] }, 0)
   }
@@ -104,7 +131,7 @@ class Search {
   /** The best order, proven: every order is either followed or shown to end no sooner. */
   prove(known: number[]): number[] {
     let best = known
-    let bestEnd = endOf(this.tasks, known)
+    let bestEnd = endOf(this.tasks, known, alone)
     const all = 2 ** this.tasks.length - 1
     let layer = new Map<number, Partial[]>([[0, [{ free: 0, ends: [], order: [] }]]])
     for (let size = 0; size < this.tasks.length; size++) {

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { refuse, type Problem } from '../../values/problem'
 import { bestOrder } from './best-order'
-import { orderGiven, schedule, type Task } from './schedule'
+import { alone, orderGiven, schedule, type Hands, type Task } from './schedule'
 
 /** Input of `run-plan`: tasks of one technician, minutes. */
 export const runPlanInput = z.strictObject({
@@ -26,12 +26,13 @@ export type RunPlan = z.infer<typeof runPlanOutput>
 /**
  * The order of one technician's tasks that ends soonest: proven for up to 14 tasks, above that the best found and never
  * worse than the order given.
+ * @param hands when each pair of hands is there: with more than one, tasks are done side by side
  * @throws Refusal for repeated or unknown ids and for circles
  */
-export function runPlan({ tasks }: RunPlanInput): RunPlan {
+export function runPlan({ tasks }: RunPlanInput, hands: Hands = alone): RunPlan {
   const numbered = numberTasks(tasks)
-  const order = bestOrder(numbered)
-  const starts = schedule(numbered, order)
+  const order = bestOrder(numbered, hands)
+  const starts = schedule(numbered, order, hands)
   const ends = numbered.map((task, at) => starts[at]! + task.handsOnMin + task.waitMin)
   const makespanMin = Math.max(0, ...ends)
   if (!Number.isFinite(makespanMin)) refuse([{ path: ['tasks'], message: 'take longer than can be added up' }])
@@ -88,6 +89,8 @@ function criticalPath(
             (first, other) => !on.has(other) && first.handsOnMin > 0 && starts[other]! + first.handsOnMin === starts[at]
           )
         : -1
+    // Whoever came later began then: nothing before it held them up.
+    if (waited === undefined && busy < 0) break
     at = waited ?? busy
     path.unshift(at)
     on.add(at)

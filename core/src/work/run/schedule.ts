@@ -15,17 +15,31 @@ export function orderGiven(tasks: readonly Task[]): number[] {
   }
 }
 
-/** When each task starts if they are taken in this order, each as early as it can. */
-export function schedule(tasks: readonly Task[], order: readonly number[]): number[] {
+/** When each pair of hands is there, minutes from now: one from the beginning, unless it is said otherwise. */
+export type Hands = readonly number[]
+export const alone: Hands = [0]
+
+/** When each task starts if they are taken in this order, each as early as it can, by the hands that can begin it first. */
+export function schedule(tasks: readonly Task[], order: readonly number[], hands: Hands = alone): number[] {
   const starts = new Array<number>(tasks.length).fill(0)
-  let technicianFree = 0
+  const free = [...hands]
   for (const at of order) {
     const task = tasks[at]!
-    let start = task.handsOnMin > 0 ? technicianFree : 0
+    let ready = 0
     for (const before of task.after)
-      start = Math.max(start, starts[before]! + tasks[before]!.handsOnMin + tasks[before]!.waitMin)
-    starts[at] = start
-    if (task.handsOnMin > 0) technicianFree = start + task.handsOnMin
+      ready = Math.max(ready, starts[before]! + tasks[before]!.handsOnMin + tasks[before]!.waitMin)
+    if (task.handsOnMin === 0) {
+      starts[at] = ready
+      continue
+    }
+    let by = 0
+    // Of hands that could begin it at the same minute those that have been free the shortest: the others are kept for what comes.
+    for (let other = 1; other < free.length; other++) {
+      const [start, best] = [Math.max(ready, free[other]!), Math.max(ready, free[by]!)]
+      if (start < best || (start === best && free[other]! > free[by]!)) by = other
+    }
+    starts[at] = Math.max(ready, free[by]!)
+    free[by] = starts[at]! + task.handsOnMin
   }
   return starts
 }

@@ -1,6 +1,6 @@
 import { runPlan, type RunPlan } from './plan'
 import { seededRandom } from '../../values/random'
-import { orderGiven, schedule, type Task } from './schedule'
+import { alone, orderGiven, schedule, type Hands, type Task } from './schedule'
 import type { Span } from './span'
 import type { VisitTask } from './visit-tasks'
 
@@ -31,15 +31,18 @@ export function drawnFrom({ least, usual, most }: Span, chance: number): number 
  * Plans what is left of a visit: the best order at usual durations, then 400 visits in that order with durations drawn between
  * their least and most; the seed makes them the same each time.
  */
-export function planVisit(tasks: readonly PlannedTask[], seed = 1): VisitPlan {
-  const plan = runPlan({
-    tasks: tasks.map(({ id, handsOn, wait, after }) => ({
-      id,
-      handsOnMin: handsOn.usual,
-      waitMin: wait?.usual ?? 0,
-      after
-    }))
-  })
+export function planVisit(tasks: readonly PlannedTask[], hands: Hands = alone, seed = 1): VisitPlan {
+  const plan = runPlan(
+    {
+      tasks: tasks.map(({ id, handsOn, wait, after }) => ({
+        id,
+        handsOnMin: handsOn.usual,
+        waitMin: wait?.usual ?? 0,
+        after
+      }))
+    },
+    hands
+  )
   const numbers = new Map(tasks.map(({ id }, at) => [id, at]))
   const after = tasks.map((task) => task.after.map((id) => numbers.get(id)!))
   const order = tasks.map((_, at) => at).sort((a, b) => plan.start[tasks[a]!.id]! - plan.start[tasks[b]!.id]! || a - b)
@@ -55,7 +58,7 @@ export function planVisit(tasks: readonly PlannedTask[], seed = 1): VisitPlan {
       waitMin: wait ? drawnFrom(wait, random()) : 0,
       after: after[at]!
     }))
-    const starts = schedule(drawn, taken)
+    const starts = schedule(drawn, taken, hands)
     ends.push(Math.max(0, ...drawn.map((task, at) => starts[at]! + task.handsOnMin + task.waitMin)))
   }
   ends.sort((a, b) => a - b)

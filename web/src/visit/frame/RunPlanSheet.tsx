@@ -1,10 +1,14 @@
 import { addMinutes, format } from 'date-fns'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import type { Agenda } from '@pasado/core/agenda/planned'
 import type { Work } from '@pasado/core/agenda/work'
 import { Sheet } from '../../ui/Sheet'
 import { useVisit } from '../session/visit-state'
+import { Button } from '../../ui/Button'
+import { Tick } from '../../ui/Tick'
 import { figureWords } from './figure-words'
+import { WhatIfForm } from './WhatIf'
 
 /** What is left of the visit as a time line: hands on filled, waits open, what everything hangs on marked. */
 export function RunPlanSheet({
@@ -51,6 +55,10 @@ function TimeLine({ agenda, at, visit, onGo }: { agenda: Agenda; at: number; vis
   const critical = new Set(agenda.criticalPath)
   const begins = ({ id }: Work) => agenda.start[id] ?? agenda.makespanMin
   const rows = [...agenda.works].sort((a, b) => begins(a) - begins(b) || Number(b.running) - Number(a.running))
+  const [isTried, setTried] = useState(false)
+  const [without, setWithout] = useState<readonly string[]>([])
+  const leave = (id: string, isLeft: boolean) =>
+    setWithout(isLeft ? [...without, id] : without.filter((other) => other !== id))
   const share = (minute: number) => `${(minute / end) * 100}%`
   const step = tickMin(end)
   const ticks = Array.from({ length: Math.floor(end / step) + 1 }, (_, tick) => tick * step)
@@ -59,6 +67,10 @@ function TimeLine({ agenda, at, visit, onGo }: { agenda: Agenda; at: number; vis
       <p>
         <b>{figureWords({ agenda, at })}</b>, nine times of ten by {clock(agenda.cautiousMin)}.
       </p>
+      <Button kind="quiet" aria-expanded={isTried} onClick={() => setTried(!isTried)}>
+        What if …
+      </Button>
+      {isTried && <WhatIfForm agenda={agenda} at={at} without={without} />}
       <div className="mt-3 hidden grid-cols-[26rem_minmax(0,1fr)] sm:grid">
         <span />
         <span className="relative block h-5">
@@ -82,18 +94,31 @@ function TimeLine({ agenda, at, visit, onGo }: { agenda: Agenda; at: number; vis
               key={task.id}
               className={`grid items-center gap-x-2 border-b border-rule py-1 pl-2 last:border-b-0 sm:grid-cols-[25.5rem_minmax(0,1fr)] ${critical.has(task.id) ? 'border-l-[5px] border-l-plum' : 'border-l-[5px] border-l-transparent'}`}
             >
-              <Link
-                to={`/visit/${visit}/${task.stage}${task.unit ? `?unit=${task.unit}` : ''}`}
-                onClick={onGo}
-                className="block min-w-0 py-1"
-              >
-                <b className="line-clamp-2 text-pretty">{task.name}</b>
-                <span className="fine block">
-                  {clock(from)}: {says(task)}
-                  {task.spoils.length > 0 && `; ${task.spoils.join(', ')} is worth nothing after it`}
-                  {critical.has(task.id) ? <span className="sr-only"> · the end hangs on it</span> : null}
-                </span>
-              </Link>
+              <span className="flex min-w-0 items-center gap-1">
+                {isTried && (
+                  <Tick
+                    checked={without.includes(task.id)}
+                    disabled={task.running || task.id === 'signoff'}
+                    onTick={(isLeft) => leave(task.id, isLeft)}
+                  >
+                    <span className="sr-only">Leave for a second visit: {task.name}</span>
+                  </Tick>
+                )}
+                <Link
+                  to={`/visit/${visit}/${task.stage}${task.unit ? `?unit=${task.unit}` : ''}`}
+                  onClick={onGo}
+                  className="block min-w-0 py-1"
+                >
+                  <b className="line-clamp-2 text-pretty">{task.name}</b>
+                  <span className="fine block">
+                    {clock(from)}: {says(task)}
+                    {task.spoils.length > 0 && `; ${task.spoils.join(', ')} is worth nothing after it`}
+                    {task.where && ` · ${task.where}`}
+                    {task.atHand.length > 0 && ` · at hand: ${task.atHand.join('; ')}`}
+                    {critical.has(task.id) ? <span className="sr-only"> · the end hangs on it</span> : null}
+                  </span>
+                </Link>
+              </span>
               <span className="relative block h-5 bg-well" aria-hidden>
                 {ticks.map((tick) => (
                   <span key={tick} className="absolute inset-y-0 w-px bg-rule" style={{ left: share(tick) }} />
