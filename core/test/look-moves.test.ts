@@ -8,8 +8,7 @@ import { catalogue, idOf, opened } from '@pasado/testing/logbook'
 const gateway = idOf('gw')
 const at = (minute: number, second = 0) => new Date(Date.UTC(2026, 0, 5, 12, minute, second)).toISOString()
 const looks = (model: string, name: string): LampLook[] =>
-  [...catalogue.values()].find(({ id }) => id === model)!.states.find(({ state }) => state === name)!
-    .lamps as LampLook[]
+  [...catalogue.values()].find(({ id }) => id === model)!.states.find(({ state }) => state === name)!.lamps
 const begun = (model: string, method = 'activation') =>
   opened().write('unit.set', {
     id: gateway,

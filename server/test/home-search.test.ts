@@ -106,6 +106,15 @@ describe('homes are found', () => {
     expect(pages.slice(2).flat().sort()).toEqual(turned.sort())
     const few = await search('q=ottilie+oth')
     expect(few.homes.map(({ customer }) => customer)).toEqual(['Ottilie Other'])
+    expect(few.next).toBeNull()
+    // Of two common words what is written so comes at once, and the others follow.
+    for (let at = 0; at < 600; at++) await kept('Common Marlin')
+    const [written] = [await kept('Marlin Common Third')]
+    const commons = await search('q=marlin+common')
+    expect(commons.homes.map(({ id }) => id)).toEqual([written])
+    const others = await search(`q=marlin+common&after=${commons.next}`)
+    expect(others.homes).toHaveLength(HOMES_A_PAGE)
+    expect(others.homes.every(({ customer }) => customer === 'Common Marlin')).toBe(true)
     for (const id of ids) await run(db, 'DELETE FROM home_terms WHERE home_id = ?', [id])
     for (const id of ids) await run(db, 'DELETE FROM homes WHERE id = ?', [id])
   })
@@ -192,7 +201,7 @@ it('no way of looking reads a table from end to end', async () => {
     byRule({ words: ['curlew'], rule: 'kit-role', outcome: 'waived', model: 'ostrel-tern', firmware: '3.1.0' }, after),
     byModel({ words: ['curlew'], model: 'ostrel-tern' }, after),
     byModel({ words: [], model: 'ostrel-tern', firmware: '3.1.0' }, null),
-    byWord({ words: ['curlew', 'bank'] }, 'curlew', after, 'street'),
+    byWord({ words: ['curlew', 'bank'] }, 'curlew', after, ['customer', 'street']),
     byWritten(['curlew', 'bank'], 'customer', after),
     byWritten(['curlew', 'bank'], 'street', null),
     byWord({ words: ['curlew', 'bank'], model: 'ostrel-tern', firmware: '3.1.0' }, 'curlew', after),

@@ -3,7 +3,8 @@ import type { Folded } from '../history/fold'
 import type { DocketRules } from '../rules/docket-rules'
 import type { Finding } from '../rules/finding'
 import type { Place } from '../rules/rule'
-import type { Durations, VisitTask } from '../work/run/visit-tasks'
+import type { Durations } from '../work/run/duration-keys'
+import type { VisitTask } from '../work/run/visit-tasks'
 
 /** What the work of a visit is reckoned from. */
 export interface AgendaOf {

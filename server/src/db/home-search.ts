@@ -61,24 +61,45 @@ async function wordsLead(db: Connection, query: HomeQuery, after: PageCursor | n
 const writtenIn = ['customer', 'street'] as const
 type WrittenIn = (typeof writtenIn)[number]
 
+/** The homes of so many terms are looked through at once; where the rarest word has more, those that have all words as written come first. */
+const AT_ONCE = 500
+
 /**
- * The pages of homes whose name or street begins with the words as they are typed, one after another, where there are more than one page
- * of them: two common words are looked up together then.
- * @returns null where they are too few, or were all told: the words lead
+ * The pages of homes whose name or street begins with the words as they are typed: where there are more than a page of them, or where
+ * looking for the words elsewhere takes long; then the others follow on the pages after.
+ * @returns null where there are none, or all were told: the words lead
  */
 async function findWritten(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage | null> {
-  const isBegun = after !== null && after.word === undefined
-  if (query.words.length < 2 || query.model !== undefined || (after && (!isBegun || after.key === ''))) return null
-  for (const column of isBegun ? [after.written!] : writtenIn) {
-    const found = page(await rows(db, ...byWritten(query.words, column, after)), (home) => ({
-      written: column,
-      key: home[column],
-      id: home.id
-    }))
-    if (found.next !== null) return found
-    if (isBegun) return { ...found, next: cursorText({ written: column, key: '', id: '' }) }
+  if (query.words.length < 2 || query.model !== undefined) return null
+  if (after)
+    return after.word === undefined && after.key !== '' ? writtenFrom(db, query, after.written![0]!, after) : null
+  const few: HomePage[] = []
+  for (const column of writtenIn) {
+    const found = await writtenFrom(db, query, column, null)
+    if (found.homes.length === HOMES_A_PAGE) return found
+    few.push(found)
   }
-  return null
+  const homes = new Map(few.flatMap((found) => found.homes).map((home) => [home.id, home]))
+  if (homes.size === 0 || (await fewest(db, query.words)) <= AT_ONCE) return null
+  return {
+    homes: [...homes.values()].sort(byStreetAndNumber),
+    next: cursorText({ written: [...writtenIn], key: '', id: '' })
+  }
+}
+
+/** A page of homes that have the words in a column as they are written; the others follow the last of them. */
+async function writtenFrom(
+  db: Connection,
+  { words }: HomeQuery,
+  column: WrittenIn,
+  after: PageCursor | null
+): Promise<HomePage> {
+  const found = page(await rows(db, ...byWritten(words, column, after)), (home) => ({
+    written: [column],
+    key: home[column],
+    id: home.id
+  }))
+  return { ...found, next: found.next ?? cursorText({ written: [column], key: '', id: '' }) }
 }
 
 async function findByWords(db: Connection, query: HomeQuery, after: PageCursor | null): Promise<HomePage> {
@@ -192,13 +213,13 @@ export function byModel({ model, firmware, words }: HomeQuery, after: PageCursor
 /**
  * From the words, term by term and home by home, as their key is ordered; the other words are joined by the home, which costs less than a
  * subquery for each.
- * @param notIn where homes that have the words as they are written in this column are left out
+ * @param notIn homes that have the words as they are written in one of these columns are left out
  */
 export function byWord(
   { words, model, firmware }: Pick<HomeQuery, 'words' | 'model' | 'firmware'>,
   first: string,
   after: PageCursor | null,
-  notIn?: WrittenIn
+  notIn: readonly WrittenIn[] = []
 ): Query {
   const others = words.filter((word) => word !== first)
   const joined = others.map(
@@ -216,7 +237,7 @@ export function byWord(
         FROM home_terms t
         FORCE INDEX (PRIMARY) ${joined.join(' ')}
         WHERE t.term LIKE ? ${after ? 'AND (t.term > ? OR (t.term = ? AND t.home_id > ?))' : ''} ${also.sql}
-          ${notIn ? `AND (SELECT w.${notIn} FROM homes w WHERE w.id = t.home_id) NOT LIKE ?` : ''}
+          ${notIn.map((column) => `AND (SELECT w.${column} FROM homes w WHERE w.id = t.home_id) NOT LIKE ?`).join(' ')}
         GROUP BY t.term, t.home_id
         ORDER BY t.term, t.home_id
         LIMIT ${MORE}
@@ -230,7 +251,7 @@ export function byWord(
       like(first),
       ...(after ? [after.key, after.key, after.id] : []),
       ...also.params,
-      ...(notIn ? [like(words.join(' '))] : [])
+      ...notIn.map(() => like(words.join(' ')))
     ]
   ]
 }
@@ -282,6 +303,10 @@ async function haveModel(db: Connection, { model, firmware }: HomeQuery): Promis
     (await rows<Explained>(db, sql, [model!, ...(firmware === undefined ? [] : [versionKey(firmware)])]))[0]?.rows ?? 0
   )
 }
+
+/** How many terms begin with the rarest of some words. */
+const fewest = async (db: Connection, words: readonly string[]): Promise<number> =>
+  Math.min(...(await Promise.all(words.map((word) => haveWord(db, word)))))
 
 /** The word that the fewest terms begin with: the others are looked up for its homes only. */
 async function rarest(db: Connection, words: string[]): Promise<string> {

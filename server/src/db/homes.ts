@@ -35,6 +35,7 @@ export function phonesOf(db: Connection, visits: readonly string[]): Promise<{ v
       JOIN homes h ON h.id = v.home_id
       WHERE v.id IN (${visits.map(() => '?').join(', ')})
         AND h.phone IS NOT NULL
+      ORDER BY v.id
     `,
     [...visits]
   )

@@ -3,8 +3,12 @@ import { refused } from '../problem'
 
 const parts = z.strictObject({
   /** The word that led to the page, where words did. */ word: z.string().optional(),
-  /** The column that was looked through on the pages before, for what has the words there as they are written. */
-  written: z.enum(['customer', 'street']).optional(),
+  /** The columns that were looked through on the pages before, for what has the words there as they are written. */
+  written: z
+    .array(z.enum(['customer', 'street']))
+    .min(1)
+    .max(2)
+    .optional(),
   key: z.string(),
   id: z.string()
 })

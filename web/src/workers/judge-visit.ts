@@ -7,7 +7,7 @@ import type { Entry, Placed } from '@pasado/core/record/entry'
 import type { Finding } from '@pasado/core/rules/finding'
 import { docketRules, type DocketRules } from '@pasado/core/rules/docket-rules'
 import { judge, type Judged } from '@pasado/core/rules/judged'
-import type { Durations, PastWait } from '@pasado/core/work/run/visit-tasks'
+import type { Durations, PastWait } from '@pasado/core/work/run/duration-keys'
 
 /** What is asked of the visit that is open. */
 export interface JudgeAsk {

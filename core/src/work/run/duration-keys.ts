@@ -1,5 +1,12 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import type { VisitRecord } from '../../record/record'
+import type { Span } from './span'
+
+/** What past visits took for the same wait of the same model, by `durationKey`. */
+export type Durations = ReadonlyMap<string, PastWait>
+
+/** How long past waits of one kind took, and how many there were. */
+export type PastWait = { count: number } & Span
 
 const MOST_KEYS = 100
 

@@ -1,6 +1,8 @@
 import { modelOf, newestModels, type Catalogue, type Model } from '../../catalogue/model'
 import { standing, unitName, type Unit, type VisitRecord } from '../../record/record'
 import { contentsOf, unitsToAdd } from '../units/boxes'
+import { isGoodFor } from '../units/good-look'
+import { readLamps } from '../units/unit-lamps'
 
 /** A unit as its work is reckoned: recorded, or still in a box that nobody opened. */
 export interface PlannedUnit {
@@ -52,3 +54,27 @@ function inBoxes(record: VisitRecord, catalogue: Catalogue, recorded: readonly U
       }))
   })
 }
+
+/** How near to the line a unit is set up: what others start from comes first. */
+export const rank = ({ role }: PlannedUnit): number =>
+  ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[role as 'modem'] ?? 3
+
+const uplinkPorts: readonly string[] = ['internet', 'coax', 'telephone-line', 'fibre']
+const cabledRoles: readonly string[] = ['access-point', 'switch', 'controller']
+
+/** Whether a unit is to be cabled: it has a port for the line, or its role wants a cable. */
+export const wantsCable = ({ model, role }: PlannedUnit): boolean =>
+  model?.ports.some(({ kind }) => uplinkPorts.includes(kind)) === true || cabledRoles.includes(role ?? '')
+
+/** Whether its lamps were seen well in its role. */
+export function isGood({ unit, model }: PlannedUnit): boolean {
+  if (!unit) return false
+  const state = model && unit.sightings.length > 0 ? readLamps(unit, model).state : null
+  return state !== null && isGoodFor(state, unit)
+}
+
+/** A unit that stood here before and was not set up anew: nothing of the setting up is to be done on it. */
+export const isUntouched = (unit: PlannedUnit['unit']): boolean =>
+  unit?.facts.stayed === true &&
+  Object.keys(unit.steps ?? {}).length === 0 &&
+  !unit.events.some(({ what }) => what === 'reset')

@@ -39,7 +39,7 @@ export function schedule(tasks: readonly Task[], order: readonly number[], hands
       if (start < best || (start === best && free[other]! > free[by]!)) by = other
     }
     starts[at] = Math.max(ready, free[by]!)
-    free[by] = starts[at]! + task.handsOnMin
+    free[by] = starts[at] + task.handsOnMin
   }
   return starts
 }

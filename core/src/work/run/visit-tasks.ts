@@ -1,16 +1,16 @@
-import { isGoodFor, methodsFor } from '../units/good-look'
+import { methodsFor } from '../units/good-look'
 import { methodNeeds, type Catalogue, type Model } from '../../catalogue/model'
 import { updateWork } from '../../catalogue/firmware-work'
 import { farthestFirst } from '../configure/upstream'
 import { runningWaits } from '../units/ended-waits'
-import { readLamps } from '../units/unit-lamps'
 import { pairingStep, stepsDone } from '../units/method-steps'
 import { hasEndAt, standing, thingsOf, type VisitRecord, type Wait } from '../../record/record'
 import { equipmentOf } from '../../record/equipment'
 import type { Stage } from '../../record/stages'
-import { durationKey } from './duration-keys'
+import { durationKey, type Durations } from './duration-keys'
 import { hands, leftOf, type Span } from './span'
-import { plannedUnits, type PlannedUnit } from './planned-units'
+import { handsOn, times } from './hands-on'
+import { isGood, isUntouched, plannedUnits, rank, wantsCable, type PlannedUnit } from './planned-units'
 
 /** One task of a visit: hands on, then a wait that runs by itself. */
 export interface VisitTask {
@@ -31,30 +31,6 @@ export interface VisitTask {
   atHand: readonly string[]
 }
 
-/** What past visits took for the same wait of the same model, by `durationKey`. */
-export type Durations = ReadonlyMap<string, PastWait>
-
-/** How long past waits of one kind took, and how many there were. */
-export type PastWait = { count: number } & Span
-
-/** What hands need, in minutes: seen over and over, and refined by nobody yet. */
-const handsOn = {
-  kit: hands(2, 4, 8),
-  place: hands(2, 3, 6),
-  connect: hands(2, 4, 10),
-  step: hands(1, 2, 5),
-  update: hands(0.5, 1, 3),
-  restart: hands(1, 2, 4),
-  addresses: hands(3, 6, 15),
-  wifi: hands(3, 5, 12),
-  login: hands(1, 2, 5),
-  source: hands(2, 3, 6),
-  room: hands(1, 2, 4),
-  handover: hands(5, 8, 15),
-  signoff: hands(3, 5, 10),
-  plan: hands(2, 4, 10)
-} as const
-const times = ({ least, usual, most }: Span, count: number): Span => hands(least * count, usual * count, most * count)
 /** So many past waits are more worth than the catalogue. */
 const ENOUGH = 5
 
@@ -217,10 +193,9 @@ class TaskList {
 
   /** @returns what the unit's next task waits for */
   #connect(known: PlannedUnit, after: string[]): string[] {
-    const { id, unit, model, name, role } = known
-    const wantsCable = model?.ports.some(({ kind }) => uplinkPorts.includes(kind)) || cabledRoles.includes(role ?? '')
+    const { id, unit, name } = known
     const isCabled = standing(thingsOf(this.#record, 'cable')).some((cable) => hasEndAt(cable, id))
-    if (!wantsCable || isCabled || isUntouched(unit)) return after
+    if (!wantsCable(known) || isCabled || isUntouched(unit)) return after
     return this.#addOf(known, {
       id: `connect:${id}`,
       name: `Cable ${name}`,
@@ -373,22 +348,6 @@ class TaskList {
   }
 }
 
-const rank = ({ role }: PlannedUnit): number =>
-  ({ modem: 0, gateway: 0, router: 1, switch: 1, controller: 2 })[role as 'modem'] ?? 3
-const uplinkPorts: readonly string[] = ['internet', 'coax', 'telephone-line', 'fibre']
-const cabledRoles: readonly string[] = ['access-point', 'switch', 'controller']
 /** A wait that a unit has to come through, whatever is to be done on it. */
 const isOfUnit = ({ task }: Wait) => task === undefined || /^(state|restart):/.test(task)
 const isWindow = ({ what }: Wait) => what.startsWith(PAIRING)
-
-function isGood({ unit, model }: PlannedUnit): boolean {
-  if (!unit) return false
-  const state = model && unit.sightings.length > 0 ? readLamps(unit, model).state : null
-  return state !== null && isGoodFor(state, unit)
-}
-
-/** A unit that stood here before and was not set up anew: nothing of the setting up is to be done on it. */
-const isUntouched = (unit: PlannedUnit['unit']): boolean =>
-  unit?.facts.stayed === true &&
-  Object.keys(unit.steps ?? {}).length === 0 &&
-  !unit.events.some(({ what }) => what === 'reset')

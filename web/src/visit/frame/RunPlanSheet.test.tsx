@@ -1,8 +1,9 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { beforeEach, describe, expect, it } from 'vitest'
-import { planIf } from '@pasado/core/agenda/what-if'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { planIf, type WhatIf } from '@pasado/core/agenda/what-if'
 import { nextOf, agendaOf } from '@pasado/core/agenda/planned'
+import type { PlannedTask } from '@pasado/core/work/run/visit-plan'
 import { node, opened, router } from '@pasado/testing/logbook'
 import { useVisit } from '../session/visit-state'
 import { clearStores } from '../../../test/idb'
@@ -13,7 +14,23 @@ import { RunPlanSheet } from './RunPlanSheet'
 import { Waits } from './Waits'
 
 const user = userEvent.setup({ delay: null })
-beforeEach(clearStores)
+const workerBefore: unknown = Reflect.get(globalThis, 'Worker')
+
+/** The worker that plans what would be, as the page sees it. */
+class PlanningWorker extends EventTarget {
+  postMessage({ id, what }: { id: number; what: { tasks: PlannedTask[]; what: WhatIf } }) {
+    const answer = planIf(what.tasks, what.what)
+    setTimeout(() => this.dispatchEvent(new MessageEvent('message', { data: { id, answer } })))
+  }
+  terminate() {}
+}
+
+beforeEach(() => {
+  vi.stubGlobal('Worker', PlanningWorker)
+  clearStores()
+})
+// Only that: the server of these tests is a stub as well.
+afterEach(() => vi.stubGlobal('Worker', workerBefore))
 
 const fresh = () =>
   opened()
@@ -53,11 +70,14 @@ describe('the run plan', () => {
     await user.click(plan.getByRole('button', { name: 'What if …' }))
     const tick = plan.getByRole('checkbox', { name: /^Leave for a second visit: Measure every room/ })
     await user.click(tick)
-    expect((tick as HTMLInputElement).checked).toBe(true)
-    expect((plan.getByRole('checkbox', { name: /Sign off/ }) as HTMLInputElement).disabled).toBe(true)
+    expect(tick).toHaveProperty('checked', true)
+    expect(plan.getByRole('checkbox', { name: /Sign off/ })).toHaveProperty('disabled', true)
     const { works, planned } = useVisit.getState()
     const answer = planIf(works, { without: ['rooms'], helperMin: null, byMin: null })
     expect(answer.plan.handsOnMin).toBe(planned!.plan.handsOnMin - 6)
+    const told = await plan.findByText(/^Then/)
+    expect(told.textContent).toContain(`${Math.round(answer.plan.handsOnMin)} min hands on`)
+    expect(told.textContent).toMatch(/: \d+ min sooner\. One thing stays between here and sign-off/)
     expect(written('rule.answered')).toEqual([])
   })
 })
