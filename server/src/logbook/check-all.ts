@@ -72,14 +72,14 @@ class Looked extends Error {
 async function listedOtherwise({ db }: Logbook, states: VisitStates, visit: string): Promise<string | null> {
   try {
     await transactionOn<VisitHead, void>(db, lockVisit(visit), async (connection, [head]) => {
-      const before = await listedOf(connection, head!)
+      // Before anything of it is read: a home that is counted between two looks would be listed in two ways.
+      const home = await countedHome(connection, head!.home_id)
+      const before = await listedOf(connection, head!, home)
       const statements: Statement[] = []
       await drawAnew(connection, states, head!, (statement) => statements.push(statement))
-      // Of a home that is still to be counted nothing is said: it is a moment behind.
-      const home = await countedHome(connection, head!.home_id)
       for (const { sql, params } of statements) await connection.query(sql, params)
       if (home) for (const { sql, params } of await countedAnew(connection, [home])) await connection.query(sql, params)
-      const after = await listedOf(connection, head!)
+      const after = await listedOf(connection, head!, home)
       const other = [...before.keys()].filter((table) => !isDeepStrictEqual(before.get(table), after.get(table)))
       throw new Looked(
         other.length
@@ -94,7 +94,12 @@ async function listedOtherwise({ db }: Logbook, states: VisitStates, visit: stri
   }
 }
 
-async function listedOf(db: Connection, { id, home_id }: VisitHead): Promise<Map<string, unknown>> {
+/** @param counted the home, where what stands there is counted and stays so for as long as it is looked at */
+async function listedOf(
+  db: Connection,
+  { id, home_id }: VisitHead,
+  counted: string | null
+): Promise<Map<string, unknown>> {
   const listed = new Map<string, unknown>()
   for (const table of listedByVisit) {
     const lines = await rows<Record<string, unknown>>(db, `SELECT * FROM ${table} WHERE visit_id = ?`, [id])
@@ -102,12 +107,13 @@ async function listedOf(db: Connection, { id, home_id }: VisitHead): Promise<Map
   }
   listed.set('summary', (await row<{ summary: string }>(db, 'SELECT summary FROM visits WHERE id = ?', [id]))?.summary)
   const models = 'SELECT * FROM home_models WHERE home_id = ? ORDER BY model, firmware_key'
-  listed.set('home_models', await rows(db, models, [home_id]))
+  if (counted) listed.set('home_models', await rows(db, models, [counted]))
   const home = 'SELECT customer_id, customer, street, town, phone, latest_visit FROM homes WHERE id = ?'
   listed.set('home', await row(db, home, [home_id]))
   return listed
 }
 
-/** A home of which it was counted what stands there; null where it still is to be. */
+/** A home of which it was counted what stands there, held so until the transaction ends; null where it is to be counted or just being: a moment behind. */
 const countedHome = async (db: Connection, home: string): Promise<string | null> =>
-  (await row<{ id: string }>(db, 'SELECT id FROM homes WHERE id = ? AND NOT to_count', [home]))?.id ?? null
+  (await row<{ id: string }>(db, 'SELECT id FROM homes WHERE id = ? AND NOT to_count FOR UPDATE SKIP LOCKED', [home]))
+    ?.id ?? null
