@@ -114,7 +114,7 @@ export async function openAVisit(caller: Caller, brief: Record<string, unknown> 
     home: uuidv7(),
     customer: uuidv7(),
     technician: isolde.id,
-    brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', ...brief }
+    brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', town: 'Ness Skerrow', country: 'XS', ...brief }
   })
   if (status !== 201) throw new Error(`the visit was not opened: ${text}`)
   return id

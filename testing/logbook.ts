@@ -110,6 +110,7 @@ export function opened(brief: Record<string, unknown> = {}): Log {
     standard: { id: 'house', version: 1 },
     startedFrom: null,
     brief: {
+      country: 'XS',
       customerName: 'Cressa Oakum',
       street: '6 Trawl Street',
       town: 'Ness Skerrow',

@@ -10,7 +10,15 @@ import {
   type Neighbour,
   type PlannedRadio
 } from '@pasado/core/radio/channel-plan'
-import { channelProblem, domainOf, needsRadarWatch, partsOf } from '@pasado/core/radio/permitted'
+import { countryChoices, permissionOf } from '@pasado/core/radio/permissions'
+import {
+  channelProblem,
+  foundOn,
+  partsOf,
+  permittedBy,
+  radarMinutes,
+  unknownCountry
+} from '@pasado/core/radio/permitted'
 
 const band = fc.constantFrom('2.4' as const, '5' as const)
 const radio: fc.Arbitrary<PlannedRadio> = fc.record({
@@ -36,6 +44,7 @@ const questions = fc
   })
   .map(({ heard, ...rest }): ChannelQuestion => ({
     ...rest,
+    country: 'XS',
     hears: (a, b) => heard[Math.min(a, b) * 3 + Math.max(a, b)]!
   }))
 
@@ -69,12 +78,11 @@ describe('the plan of channels', () => {
 
   it('never takes what the country does not permit, and at 2.4 GHz only the set that does not overlap', () => {
     fc.assert(
-      fc.property(questions, fc.constantFrom('XS', 'US', 'JP', undefined), (question, country) => {
+      fc.property(questions, fc.constantFrom('XS', 'US', 'JP', 'CA', 'GB', 'AU'), (question, country) => {
         planChannels({ ...question, country }).choices.forEach(({ channel, widthMHz }, at) => {
           expect(channelProblem(country, question.radios[at]!.band, channel, widthMHz)).toBeNull()
           if (question.radios[at]!.band === '2.4') expect([[1, 6, 11].includes(channel), widthMHz]).toEqual([true, 20])
-          if (!question.radar)
-            expect(needsRadarWatch(country, question.radios[at]!.band, channel, widthMHz)).toBe(false)
+          if (!question.radar) expect(radarMinutes(country, question.radios[at]!.band, channel, widthMHz)).toBe(0)
         })
       }),
       { numRuns: 60 }
@@ -96,7 +104,7 @@ describe('the plan of channels', () => {
   it('three that hear each other at 2.4 GHz take 1, 6 and 11; members of a group share', () => {
     const three = ['a', 'b', 'c'].map((id): PlannedRadio => ({ id, band: '2.4', widthsMHz: [20] }))
     expect(
-      planChannels({ radios: three, neighbours: [], hears: () => -50 })
+      planChannels({ country: 'XS', radios: three, neighbours: [], hears: () => -50 })
         .choices.map(({ channel }) => channel)
         .sort((a, b) => a - b)
     ).toEqual([1, 6, 11])
@@ -107,15 +115,20 @@ describe('the plan of channels', () => {
       group: 'mesh'
     }))
     expect(
-      new Set(planChannels({ radios: mesh, neighbours: [], hears: () => -50 }).choices.map(({ channel }) => channel))
-        .size
+      new Set(
+        planChannels({ country: 'XS', radios: mesh, neighbours: [], hears: () => -50 }).choices.map(
+          ({ channel }) => channel
+        )
+      ).size
     ).toBe(1)
   })
 
   it('is wide where the air is empty, and narrower where it is full', () => {
     const plannedRadio: PlannedRadio = { id: 'a', band: '5', widthsMHz: [20, 40, 80] }
-    expect(planChannels({ radios: [plannedRadio], neighbours: [], hears: far }).choices[0]!.widthMHz).toBe(80)
-    const full = domainOf('XS')
+    expect(
+      planChannels({ country: 'XS', radios: [plannedRadio], neighbours: [], hears: far }).choices[0]!.widthMHz
+    ).toBe(80)
+    const full = permissionOf('XS')!
       .channels['5'].filter((channel) => channel !== 36 && channel !== 40)
       .map((channel): Neighbour => ({ band: '5', channel, widthMHz: 20, dbm: -50, busy: 0.9 }))
     expect(planChannels({ radios: [plannedRadio], neighbours: full, hears: far, country: 'XS' }).choices[0]).toEqual({
@@ -150,8 +163,19 @@ describe('the plan of channels', () => {
 
 describe('what a country permits', () => {
   it.each([
-    ['XS', '2.4', 14, 20, 'channel 14 is not permitted here'],
-    ['JP', '2.4', 14, 20, null],
+    ['XS', '2.4', 14, 20, 'channel 14 is not permitted in Skerrow Isles'],
+    ['JP', '2.4', 14, 20, 'channel 14 is not permitted'],
+    [
+      'CA',
+      '5',
+      116,
+      40,
+      'channel 120 is not permitted in Canada (Canada, RSS-247 and RSS-248; issue 2, issue 1): take one of 36 to 64, 100 to 116, 132 to 144, 149 to 165'
+    ],
+    ['AU', '5', 124, 20, 'channel 124 is not permitted'],
+    ['GB', '5', 149, 80, null],
+    ['GB', '6', 97, 20, 'channel 97 is not permitted'],
+    ['US', '6', 97, 20, null],
     ['US', '2.4', 12, 20, 'channel 12 is not permitted'],
     ['XS', '5', 149, 80, 'channel 149 is not permitted'],
     ['US', '5', 149, 80, null],
@@ -166,12 +190,49 @@ describe('what a country permits', () => {
 
   it('a wide channel watches for radar where any part of it has to', () => {
     expect([
-      needsRadarWatch('XS', '5', 36, 80),
-      needsRadarWatch('XS', '5', 36, 160),
-      needsRadarWatch('XS', '5', 100, 20),
-      needsRadarWatch('XS', '2.4', 6, 20)
-    ]).toEqual([false, true, true, false])
+      radarMinutes('XS', '5', 36, 80),
+      radarMinutes('XS', '5', 36, 160),
+      radarMinutes('XS', '5', 100, 20),
+      radarMinutes('XS', '2.4', 6, 20)
+    ]).toEqual([0, 1, 1, 0])
     expect(partsOf('5', 44, 80)).toEqual([36, 40, 44, 48])
     expect([weightOf(-60), weightOf(-82), weightOf(-95), weightOf(-120)]).toEqual([1, 1, 0, 0])
+  })
+
+  it('where weather radar is, the wait is of ten minutes, and the plan reckons with it', () => {
+    expect([
+      radarMinutes('XS', '5', 116, 20),
+      radarMinutes('XS', '5', 116, 40),
+      radarMinutes('US', '5', 124, 20)
+    ]).toEqual([1, 10, 1])
+    const cost = (channel: number) =>
+      costOf({ country: 'XS', radios: [{ id: 'a', band: '5', widthsMHz: [20] }], neighbours: [], hears: () => -100 }, [
+        { channel, widthMHz: 20 }
+      ]).cost
+    expect([36, 100, 124].map((channel) => cost(channel).toFixed(2))).toEqual(['0.00', '0.03', '0.06'])
+  })
+
+  it('a country that is not known is told as that, and no channel is planned in it', () => {
+    const radios: PlannedRadio[] = [{ id: 'a', band: '5', widthsMHz: [20] }]
+    for (const country of [undefined, 'CN', 'ZZ']) {
+      expect(unknownCountry(country)?.mend).toMatch(/country/)
+      expect(permittedBy(country)).toBeNull()
+      expect(channelProblem(country, '5', 165, 20)).toBeNull()
+      expect(channelProblem(country, '5', 37, 20)).toContain('there is no channel 37')
+      expect(choicesFor({ country }, radios[0]!)).toEqual([])
+      expect(() => planChannels({ country, radios, neighbours: [], hears: () => -100 })).toThrow(RangeError)
+      expect(foundOn(country, '5')).toContain(177)
+    }
+  })
+
+  it('each that is known names its rules and their edition, and permits only channels that there are', () => {
+    for (const { value } of countryChoices().slice(0, -1)) {
+      const { channels, radar, weather, source, edition } = permissionOf(value)!
+      expect([source, edition].every((words) => words.length > 3)).toBe(true)
+      for (const item of ['2.4', '5', '6'] as const)
+        for (const channel of channels[item]) expect(partsOf(item, channel, 20)).toEqual([channel])
+      for (const channel of radar) expect(channels['5']).toContain(channel)
+      for (const channel of weather) expect(radar.has(channel)).toBe(true)
+    }
   })
 })

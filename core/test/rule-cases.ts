@@ -1492,6 +1492,33 @@ export const cases: RuleCase[] = [
     (log) => log.write('brief.set', { set: { country: 'XT' } }),
     'breaks'
   ],
+  [
+    'radio-channel',
+    'by itself, in a country that nobody recorded',
+    complete,
+    (log) => log.write('brief.set', { set: { country: null } }),
+    'unproven'
+  ],
+  [
+    'radio-channel',
+    'set, in a country that nobody recorded',
+    complete,
+    (log) => {
+      channels([1, 36, 80])(log)
+      log.write('brief.set', { set: { country: null } })
+    },
+    'unproven'
+  ],
+  [
+    'radio-channel',
+    'set, in a country of which nothing is known',
+    complete,
+    (log) => {
+      channels([1, 36, 80])(log)
+      log.write('brief.set', { set: { country: 'XT' } })
+    },
+    'unproven'
+  ],
   ['radio-channel', 'permitted, of the set', complete, channels([1, 36, 80]), 'holds'],
   ['radio-channel', 'channel 10 is no fourth free one', complete, channels([10, 36, 80]), 'breaks'],
   ['radio-channel', 'channel 14 where there is none', complete, channels([14, 36, 80]), 'breaks'],

@@ -1,6 +1,7 @@
 import { spectrumOf, type Spectrum, type WidthMHz } from './channels'
 import type { Band } from '../values/band'
-import { domainOf, needsRadarWatch, partsOf } from './permitted'
+import { permissionOf } from './permissions'
+import { partsOf, radarMinutes } from './permitted'
 
 /** A radio of ours that wants a channel. */
 export interface PlannedRadio {
@@ -28,7 +29,8 @@ export interface ChannelChoice {
 
 /** What a plan is asked. */
 export interface ChannelQuestion {
-  country?: string | undefined
+  /** Where the home is; no channel may be taken where it is not known what is permitted there. */
+  country: string | undefined
   radios: readonly PlannedRadio[]
   neighbours: readonly Neighbour[]
   /** The signal between two of our radios, by their places in the list, dBm. */
@@ -62,8 +64,8 @@ const OWN_BUSY = 0.3
 const TONES = { 20: 234, 40: 468, 80: 980, 160: 1960 } as const
 /** So many steps are gone before the best found has to do: about a second. */
 const MOST_STEPS = 4000
-/** A radar channel is worth a little less: it brings a wait of a minute, and may be lost. */
-const RADAR_COST = 0.03
+/** A radar channel is worth a little less: it brings a wait of a minute, or of ten, and may be lost. */
+const RADAR_COST = { 0: 0, 1: 0.03, 10: 0.06 } as const
 
 /** How much of what another sends counts here: all of it when heard, less as it fades. */
 export const weightOf = (dbm: number): number => Math.min(1, Math.max(0, (dbm - FAINT_DBM) / (HEARD_DBM - FAINT_DBM)))
@@ -80,15 +82,16 @@ export function choicesFor(
   { country, set24 = [1, 6, 11], radar = true }: Pick<ChannelQuestion, 'country' | 'set24' | 'radar'>,
   { band, widthsMHz }: Pick<PlannedRadio, 'band' | 'widthsMHz'>
 ): ChannelChoice[] {
-  const permitted = new Set(domainOf(country).channels[band])
+  const all = permissionOf(country)?.channels[band] ?? []
+  const permitted = new Set(all)
   const widths = band === '2.4' ? ([20] as const) : [...widthsMHz].sort((a, b) => b - a)
-  const firsts = band === '2.4' ? set24.filter((value) => permitted.has(value)) : domainOf(country).channels[band]
+  const firsts = band === '2.4' ? set24.filter((value) => permitted.has(value)) : all
   return widths.flatMap((widthMHz) =>
     firsts.flatMap((channel): ChannelChoice[] => {
       const parts = partsOf(band, channel, widthMHz)
       if (parts[0] !== channel && band !== '2.4') return []
       if (parts.length === 0 || parts.some((part) => !permitted.has(part))) return []
-      return !radar && needsRadarWatch(country, band, channel, widthMHz) ? [] : [{ channel, widthMHz }]
+      return !radar && radarMinutes(country, band, channel, widthMHz) > 0 ? [] : [{ channel, widthMHz }]
     })
   )
 }
@@ -132,7 +135,7 @@ function keptOf(
           neighbour.busy *
           weightOf(neighbour.dbm)
   }
-  return needsRadarWatch(country, radio.band, channel, widthMHz) ? kept * (1 - RADAR_COST) : kept
+  return kept * (1 - RADAR_COST[radarMinutes(country, radio.band, channel, widthMHz)])
 }
 
 /**

@@ -4,7 +4,8 @@ import { readNumber } from '@pasado/core/values/number'
 import type { ChannelPlan, PlannedRadio } from '@pasado/core/radio/channel-plan'
 import type { WidthMHz } from '@pasado/core/radio/channels'
 import { neighboursFromCsv } from '@pasado/core/documents/neighbours-csv'
-import { needsRadarWatch } from '@pasado/core/radio/permitted'
+import { countryChoices } from '@pasado/core/radio/permissions'
+import { permittedBy, radarMinutes, unknownCountry } from '@pasado/core/radio/permitted'
 import { Spectrum } from '../visit/stages/configure/channels/Spectrum'
 import { askBareChannels } from '../workers/channels'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
@@ -13,6 +14,11 @@ import { List } from '../ui/List'
 
 const widthsOf: Record<Band, WidthMHz[]> = { '2.4': [20], '5': [20, 40, 80, 160], '6': [20, 40, 80, 160] }
 const MOST_RADIOS = 8
+const radarWords = {
+  0: '',
+  1: '; listens a minute for radar first',
+  10: '; listens ten minutes for radar first'
+} as const
 const example = 'band_ghz,channel,signal_dbm,width_mhz,busy_percent\n2.4,1,-55,20,40\n2.4,6,-61,20,30\n5,36,-66,80,50'
 
 /** Channels and widths for radios of one's own among the neighbours', with the least of the rate lost. */
@@ -20,7 +26,7 @@ export function ChannelsPage() {
   const [band, setBand] = useState<Band>('2.4')
   const [count, setCount] = useState('3')
   const [hear, setHear] = useState('-70')
-  const [country, setCountry] = useState('GB')
+  const [country, setCountry] = useState('')
   const [set, setSet] = useState<'1-6-11' | '1-5-9-13'>('1-6-11')
   const [list, setList] = useState(example)
   const [plan, setPlan] = useState<ChannelPlan | null>(null)
@@ -31,7 +37,8 @@ export function ChannelsPage() {
       : `must be a whole number from 1 to ${MOST_RADIOS}`
   const hearDbm = readNumber(hear)
   const hearProblem = hearDbm >= -110 && hearDbm <= -10 ? null : 'must be from -110 to -10 dBm'
-  const countryProblem = /^[A-Z]{2}$/.test(country) ? null : 'must be two capital letters'
+  const unknown = unknownCountry(country || undefined)
+  const isKnown = unknown === null
   const { networks, problems } = useMemo(() => neighboursFromCsv(list), [list])
   const radios = useMemo(
     () =>
@@ -44,9 +51,9 @@ export function ChannelsPage() {
   )
   useEffect(() => {
     setPlan(null)
-    if (radios.length === 0 || hearProblem || countryProblem) return
+    if (radios.length === 0 || hearProblem || !isKnown) return
     askBareChannels({ country, radios, neighbours: networks, hearDbm, set24: set.split('-').map(Number) }, setPlan)
-  }, [radios, networks, hearDbm, hearProblem, country, countryProblem, set])
+  }, [radios, networks, hearDbm, hearProblem, country, isKnown, set])
   const lost = plan ? plan.lost.reduce((sum, value) => sum + value, 0) / plan.lost.length : 0
   return (
     <BenchPage
@@ -62,20 +69,15 @@ export function ChannelsPage() {
           />
           <NumberBox label="Own radios" unit="" value={count} onChange={setCount} problem={countProblem} />
           <NumberBox label="They hear each other at" unit="dBm" value={hear} onChange={setHear} problem={hearProblem} />
-          <Field label="Country">
-            <Input
-              exact
-              maxLength={2}
-              autoComplete="off"
-              value={country}
-              onChange={(event) => setCountry(event.target.value.toUpperCase())}
-            />
-            {countryProblem && (
-              <span role="alert" className="block">
-                Country {countryProblem}
-              </span>
-            )}
-          </Field>
+          <SelectBox
+            label="Country"
+            value={country}
+            options={[{ value: '', label: 'not chosen' }, ...countryChoices()]}
+            onChange={setCountry}
+          />
+          <p className="fine">
+            {permittedBy(country || undefined) ?? 'Which channels are permitted is the country’s to say.'}
+          </p>
           {band === '2.4' && (
             <SelectBox
               label="Channels that do not overlap"
@@ -128,7 +130,7 @@ export function ChannelsPage() {
                   </span>
                   <span className="text-soft">
                     {Math.round(plan.lost[at]! * 100)} % lost
-                    {needsRadarWatch(country, band, channel, widthMHz) ? '; listens for radar first' : ''}
+                    {radarWords[radarMinutes(country, band, channel, widthMHz)]}
                   </span>
                 </li>
               ))}
@@ -136,9 +138,11 @@ export function ChannelsPage() {
           </>
         ) : (
           <p className="text-soft">
-            {countProblem || hearProblem || countryProblem
-              ? 'Mend what is marked.'
-              : 'Reckoning, or this country permits no such channel.'}
+            {(country === '' && 'Choose the country.') ||
+              unknown?.what ||
+              (countProblem || hearProblem
+                ? 'Mend what is marked.'
+                : 'Reckoning, or this country permits no such channel.')}
           </p>
         )
       }

@@ -29,14 +29,22 @@ describe('a new visit', () => {
     await user.type(screen.getByLabelText('Customer'), 'Cressa Oakum')
     await user.type(screen.getByLabelText('Street'), '6 Trawl Street')
     await user.type(screen.getByLabelText('Town or island'), 'Ness Skerrow')
+    // No country is guessed: it says which channels are permitted.
+    expect(screen.getAllByRole('alert').map(({ textContent }) => textContent)).toContain(
+      'Choose the country: it says which channels are permitted.'
+    )
+    await user.selectOptions(screen.getByLabelText('Country'), 'Skerrow Isles')
     await user.click(screen.getByRole('button', { name: 'Open the visit' }))
     await waitFor(() => expect(currentAddress()).toMatch(/^\/visit\/[0-9a-f-]{36}\/brief$/))
     const { body } = asked.find(({ method }) => method === 'POST')!
     expect(body).toMatchObject({
       technician: idOf('me'),
-      brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', reason: 'new' }
+      brief: { customerName: 'Cressa Oakum', street: '6 Trawl Street', reason: 'new', country: 'XS' }
     })
     expect((body as { brief: object }).brief).not.toHaveProperty('phone')
+    // The next one in the same country is not asked again.
+    view(<NewVisit />, '/visit/new', '/visit/new')
+    expect(screen.getAllByLabelText('Country').at(-1)).toHaveProperty('value', 'XS')
   })
 
   it('is not sent before it is known who may go; where that cannot be known, this is told', async () => {

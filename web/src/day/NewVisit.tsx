@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import { useNavigate, useSearchParams } from 'react-router'
 import { v7 as uuidv7 } from 'uuid'
+import { countryChoices } from '@pasado/core/radio/permissions'
 import { reasons } from '@pasado/core/record/brief'
 import { ApiProblem, ask } from '../app/api'
 import { draftOf } from '../app/draft'
@@ -24,7 +25,11 @@ interface Fields {
   date: string
   time: string
   technician: string
+  country: string
 }
+
+/** The country that was chosen last on this device: a company mostly works in one. */
+const COUNTRY = 'pasado-country'
 
 const mostCharacters: Record<keyof Fields, number> = {
   customerName: 120,
@@ -34,7 +39,8 @@ const mostCharacters: Record<keyof Fields, number> = {
   reason: 120,
   date: 120,
   time: 120,
-  technician: 120
+  technician: 120,
+  country: 2
 }
 
 /** What has to be known before a visit is opened: who may go, and the home where one was chosen. */
@@ -86,6 +92,7 @@ export function NewVisit() {
       date: format(new Date(), 'yyyy-MM-dd'),
       time: format(new Date(), 'HH:mm'),
       technician: me?.id ?? '',
+      country: localStorage.getItem(COUNTRY) ?? '',
       ...draftOf.read<Partial<Fields>>(draftKey, {})
     }
   })
@@ -105,7 +112,7 @@ export function NewVisit() {
   }, [home, reset, draftKey])
   const submit = handleSubmit(async (fields) => {
     setProblem(null)
-    const { technician, date, time, phone, ...brief } = fields
+    const { technician, date, time, phone, country, ...brief } = fields
     const plannedAt = date && time ? localTime(new Date(`${date}T${time}`)) : undefined
     try {
       await ask('POST /visits', {
@@ -114,10 +121,16 @@ export function NewVisit() {
           home: home?.id ?? ids.home,
           customer: home?.customerId ?? ids.customer,
           technician,
-          brief: { ...brief, ...(phone.trim() ? { phone } : {}), ...(plannedAt ? { plannedAt } : {}), country: 'XS' }
+          brief: {
+            ...brief,
+            ...(phone.trim() ? { phone } : {}),
+            ...(plannedAt ? { plannedAt } : {}),
+            ...(country ? { country } : {})
+          }
         }
       })
       draftOf.keep(draftKey, {}, {})
+      if (country) localStorage.setItem(COUNTRY, country)
       await navigate(`/visit/${ids.visit}/brief`)
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
@@ -163,6 +176,28 @@ export function NewVisit() {
         {text('phone', 'Telephone', false)}
         {text('street', 'Street', 'Enter the street and number.')}
         {text('town', 'Town or island', 'Enter the town or island.')}
+        {!sealed && (
+          <div>
+            <label className="label" htmlFor="country">
+              Country
+            </label>
+            <Select
+              id="country"
+              className="mt-1"
+              aria-invalid={!!errors.country}
+              aria-describedby={errors.country ? 'country-wrong' : undefined}
+              {...register('country', { required: 'Choose the country: it says which channels are permitted.' })}
+            >
+              <option value="">not chosen</option>
+              {countryChoices().map(({ value, label }) => (
+                <option key={value} value={value}>
+                  {label}
+                </option>
+              ))}
+            </Select>
+            <Problem id="country-wrong" message={errors.country?.message} className="mt-1" />
+          </div>
+        )}
         <div>
           <label className="label" htmlFor="reason">
             Why

@@ -1,4 +1,4 @@
-import { channelProblem, needsRadarWatch, partsOf } from '../../radio/permitted'
+import { channelProblem, partsOf, permittedBy, radarMinutes, unknownCountry } from '../../radio/permitted'
 import {
   channelQuestion,
   homeRadios,
@@ -6,6 +6,7 @@ import {
   type HomeChannels,
   type HomeRadio
 } from '../../work/channels/home-channels'
+import { countryName } from '../../radio/permissions'
 import { Kept } from '../../record/kept'
 import { modelOf } from '../../catalogue/model'
 import { ofWhatStood, untouched } from '../stood-before'
@@ -13,6 +14,7 @@ import { spectrumOf } from '../../radio/channels'
 import { breaks, holds, unproven, type Home, type Place, type Rule, type Verdict, rule } from '../rule'
 
 const at = (radio: HomeRadio): Place => ({ stage: 'configure', kind: 'radio', id: radio.id, field: 'channel' })
+const ofCountry: Place = { stage: 'brief', kind: 'brief', id: 'brief', field: 'country' }
 const about = (radio: HomeRadio) => ({ id: radio.unit, name: `${radio.name}, ${radio.band} GHz` })
 const sets = { '1-6-11': [1, 6, 11], '1-5-9-13': [1, 5, 9, 13] } as const
 const setOf = ({ policy }: Home) => sets[policy.channelSet ?? '1-6-11']
@@ -53,13 +55,20 @@ function unrecorded(home: Home, radio: HomeRadio): Verdict {
       at(radio),
       about(radio)
     )
-  const mayHere = modelOf(unit, catalogue)!
-    .radios.filter(({ band }) => band === radio.band)
-    .every(({ countries }) => country === undefined || countries.length === 0 || countries.includes(country))
-  return mayHere
+  const limited = modelOf(unit, catalogue)!
+    .radios.filter(({ band, countries }) => band === radio.band && countries.length > 0)
+    .map(({ countries }) => countries)
+  if (limited.length > 0 && country === undefined)
+    return unproven(
+      'It chooses its channel by itself, and in which country the home stands is not recorded.',
+      'Record the country.',
+      ofCountry,
+      about(radio)
+    )
+  return limited.every((countries) => countries.includes(country!))
     ? holds('It chooses its channel by itself.', about(radio))
     : breaks(
-        `It chooses its channel by itself, and is not made for ${country!}.`,
+        `It chooses its channel by itself, and is not made for ${countryName(country!)}.`,
         'Choose a permitted channel, or a model that is made for here.',
         at(radio),
         about(radio)
@@ -101,7 +110,13 @@ export const radioChannel = rule({
           at(radio),
           about(radio)
         )
-      return holds(`Channel ${choice.channel}, ${choice.widthMHz} MHz.`, about(radio))
+      const { country } = home.record.brief.facts
+      const unknown = unknownCountry(country)
+      if (unknown) return unproven(unknown.what, unknown.mend, ofCountry, about(radio))
+      return holds(
+        `Channel ${choice.channel}, ${choice.widthMHz} MHz: permitted (${permittedBy(country)!}).`,
+        about(radio)
+      )
     })
   }
 })
@@ -142,6 +157,7 @@ export const radioPlan = rule({
       }
     }
     if (
+      unknownCountry(home.record.brief.facts.country) ||
       radios.some((radio) =>
         channelProblem(home.record.brief.facts.country, radio.band, chosen(radio)!.channel, chosen(radio)!.widthMHz)
       )
@@ -174,12 +190,13 @@ export const radioRadar = rule({
   judge: (home) =>
     homeRadios(home.record, home.catalogue).flatMap((radio): Verdict[] => {
       const choice = chosen(radio)
-      if (!choice || !needsRadarWatch(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz))
-        return []
+      if (!choice) return []
+      const minutes = radarMinutes(home.record.brief.facts.country, radio.band, choice.channel, choice.widthMHz)
+      if (minutes === 0) return []
       const parts = partsOf(radio.band, choice.channel, choice.widthMHz)
       return [
         holds(
-          `Channel ${choice.channel} (${parts[0]} to ${parts.at(-1)}) is shared with radar: the unit listens a minute before it sends, and changes channel at once when it hears one.`,
+          `Channel ${choice.channel} (${parts[0]} to ${parts.at(-1)}) is shared with radar: the unit listens ${minutes === 1 ? 'a minute' : 'ten minutes'} before it sends, and changes channel at once when it hears one.`,
           about(radio)
         )
       ]

@@ -4,9 +4,11 @@ import { contentsOf } from '@pasado/core/work/units/boxes'
 import { standing } from '@pasado/core/record/record'
 import { isOnPaper } from '@pasado/core/values/on-paper'
 import { accessLines, lineLoads, reasons } from '@pasado/core/record/brief'
+import { countryChoices } from '@pasado/core/radio/permissions'
+import { permittedBy, unknownCountry } from '@pasado/core/radio/permitted'
 import { useDraft } from '../../../app/draft'
 import { AskedRules } from '../../frame/AskedRules'
-import { ChoiceFact, TextFact, YesNoFact } from '../../fields/FactField'
+import { ChoiceFact, SelectFact, TextFact, YesNoFact } from '../../fields/FactField'
 import { useMayWrite } from '../../session/facts'
 import { LeftBefore } from './LeftBefore'
 import { AddBox } from '../kit/AddBox'
@@ -54,6 +56,7 @@ export function Brief() {
             <TextFact {...brief} field="street" label="Street" />
             <TextFact {...brief} field="town" label="Town or island" />
           </div>
+          <Country />
           <div className="grid gap-3 sm:grid-cols-[2fr_3fr]">
             <TextFact {...brief} field="phone" label="Telephone" exact />
             <TextFact
@@ -122,6 +125,21 @@ export function Brief() {
       <Notes />
       <HouseOfVisit />
     </div>
+  )
+}
+
+/** The country of the home, which says on which channels it may be sent; where that is written stands under it. */
+function Country() {
+  const country = useVisit((state) => state.record.brief.facts.country)
+  return (
+    <SelectFact
+      {...brief}
+      field="country"
+      label="Country"
+      none="not recorded"
+      options={countryChoices(country)}
+      hint={unknownCountry(country)?.what ?? `Permitted channels of ${permittedBy(country)!}.`}
+    />
   )
 }
 

@@ -3,6 +3,8 @@ import { useEffect, useMemo, useState } from 'react'
 import { v7 as uuidv7 } from 'uuid'
 import { type Facts } from '@pasado/core/record/facts'
 import { homeRadios, type HomeChannels, type HomeRadio } from '@pasado/core/work/channels/home-channels'
+import { countryChoices } from '@pasado/core/radio/permissions'
+import { permittedBy, unknownCountry } from '@pasado/core/radio/permitted'
 import { askChannels } from '../../../../workers/channels'
 import { Spectrum } from './Spectrum'
 import { useMayWrite } from '../../../session/facts'
@@ -14,6 +16,7 @@ import { recordedChoice, RadioRow } from './RadioRow'
 import { Neighbours } from './Neighbours'
 import { StayingRadios } from './StayingRadios'
 import { List } from '../../../../ui/List'
+import { Select } from '../../../../ui/Field'
 
 const sets = { '1-6-11': [1, 6, 11], '1-5-9-13': [1, 5, 9, 13] } as const
 
@@ -73,6 +76,8 @@ export function Channels() {
     `${Math.round((lost.reduce((sum, value) => sum + value, 0) / radios.length) * 100)} %`
   const costShare = (cost: number) => `${Math.round((cost / radios.length) * 100)} %`
   const country = brief.facts.country
+  const unknown = unknownCountry(country)
+  const permitted = permittedBy(country)
   return (
     <div>
       <Neighbours />
@@ -93,9 +98,24 @@ export function Channels() {
               {best.proven ? ', and no plan loses less.' : `; none can cost less than ${costShare(best.bound)}.`}
             </>
           ) : (
-            'Reckoning …'
+            (unknown?.what ?? 'Reckoning …')
           )}
         </p>
+        {unknown && mayWrite && (
+          <Select
+            aria-label="Country of the home"
+            className="w-56"
+            value={country ?? ''}
+            onChange={(event) => write('brief.set', { set: { country: event.target.value || null } })}
+          >
+            <option value="">country not recorded</option>
+            {countryChoices(country).map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
+          </Select>
+        )}
         <Tick checked={radar} onTick={(checked) => setRadar(checked)}>
           radar channels too
         </Tick>
@@ -152,7 +172,9 @@ export function Channels() {
       <p className="fine mt-3">
         Calculated: of each radio’s best rate, the share that a narrower channel, neighbours in its channel and our own
         other radios take; members of a mesh without a radio of its own for the hop share one channel. Wider is faster
-        only where the air is empty. Channels and powers are as the country permits: its authority has the last word.
+        only where the air is empty.{' '}
+        {permitted ? `Permitted channels of ${permitted}` : 'Powers are as the country permits'}: its authority has the
+        last word.
       </p>
     </div>
   )

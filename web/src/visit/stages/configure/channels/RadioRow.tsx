@@ -1,8 +1,8 @@
 import { useMemo } from 'react'
 import { type Facts } from '@pasado/core/record/facts'
-import { choicesFor, type ChannelChoice } from '@pasado/core/radio/channel-plan'
+import { type ChannelChoice } from '@pasado/core/radio/channel-plan'
 import { type HomeRadio } from '@pasado/core/work/channels/home-channels'
-import { needsRadarWatch } from '@pasado/core/radio/permitted'
+import { foundOn, radarMinutes } from '@pasado/core/radio/permitted'
 import { useMayWrite } from '../../../session/facts'
 import { placeKey } from '../../../session/place'
 import { FigureSelect } from './FigureSelect'
@@ -41,14 +41,14 @@ export function RadioRow({
     () =>
       [
         ...new Set([
-          ...choicesFor({ country, set24, radar: true }, { band, widthsMHz: [20] }).map(({ channel }) => channel),
+          ...(band === '2.4' ? set24 : foundOn(country, band)),
           ...(recorded?.facts.channel === undefined ? [] : [recorded.facts.channel])
         ])
       ].sort((a, b) => a - b),
     [band, country, set24, recorded?.facts.channel]
   )
   const isFree = byItself && recorded?.facts.channel === undefined
-  const watch = planned && needsRadarWatch(country, band, planned.channel, planned.widthMHz)
+  const watch = planned ? radarMinutes(country, band, planned.channel, planned.widthMHz) : 0
   return (
     <li
       data-place={placeKey({ kind: 'radio', id: radio.id, field: 'channel' })}
@@ -85,7 +85,9 @@ export function RadioRow({
               {planned.channel}, {planned.widthMHz} MHz
             </b>
             {lost === null ? '' : `: ${Math.round(lost * 100)} % lost`}
-            {watch ? '; listens a minute for radar, and leaves when it hears one' : ''}
+            {watch > 0
+              ? `; listens ${watch === 1 ? 'a minute' : 'ten minutes'} for radar, and leaves when it hears one`
+              : ''}
           </>
         ) : (
           ''

@@ -1,7 +1,7 @@
 import { spectrumOf } from '@pasado/core/radio/channels'
 import type { Band } from '@pasado/core/values/band'
 import type { ChannelChoice, Neighbour } from '@pasado/core/radio/channel-plan'
-import { domainOf } from '@pasado/core/radio/permitted'
+import { permissionOf } from '@pasado/core/radio/permissions'
 
 interface Own {
   name: string
@@ -36,7 +36,7 @@ export function Spectrum({
   }
   const theirs = neighbours.filter((neighbour) => neighbour.band === band)
   const height = SKY + own.length * ROW * 2 + FOOT
-  const radar = band === '5' ? [...domainOf(country).radar] : []
+  const radar = band === '5' ? [...(permissionOf(country)?.radar ?? [])] : []
   return (
     <figure className="mt-3">
       <div

@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Facts } from '@pasado/core/record/facts'
-import { choicesFor } from '@pasado/core/radio/channel-plan'
+import { foundOn } from '@pasado/core/radio/permitted'
 import type { Band } from '@pasado/core/values/band'
 import { staysName } from '@pasado/core/record/equipment'
 import { stayingRadios, type StayingRadio } from '@pasado/core/work/channels/home-channels'
@@ -32,18 +32,12 @@ export function StayingRadios() {
   )
 }
 
-/** The channels that somebody else's radio may be on: at 2.4 GHz any, whatever ours are to keep to. */
-function channelsOf(country: string | undefined, band: Band): number[] {
-  if (band === '2.4') return Array.from({ length: 13 }, (_, at) => at + 1)
-  const found = choicesFor({ country, radar: true }, { band, widthsMHz: [20] }).map(({ channel }) => channel)
-  return [...new Set(found)].sort((a, b) => a - b)
-}
-
 function Row({ radio: { stays, band, recorded } }: { radio: StayingRadio }) {
   const mayWrite = useMayWrite()
   const country = useVisit((state) => state.record.brief.facts.country)
   const name = staysName(stays)
-  const channels = channelsOf(country, band)
+  // At 2.4 GHz any, whatever ours are to keep to.
+  const channels = foundOn(country, band)
   const set = (change: Facts<'radio'>) =>
     write('radio.set', {
       id: recorded?.id ?? uuidv7(),
