@@ -170,7 +170,7 @@ describe('what a country permits', () => {
       '5',
       116,
       40,
-      'channel 120 is not permitted in Canada (Canada, RSS-247 and RSS-248; issue 2, issue 1): take one of 36 to 64, 100 to 116, 132 to 144, 149 to 165'
+      'channel 120 is not permitted in Canada (RSS-247 and RSS-248; issue 2, issue 1): take one of 36 to 64, 100 to 116, 132 to 144, 149 to 165'
     ],
     ['AU', '5', 124, 20, 'channel 124 is not permitted'],
     ['GB', '5', 149, 80, null],

@@ -37,7 +37,7 @@ export const permissions: readonly Permission[] = [
   {
     ...europe,
     countries: { XS: 'Skerrow Isles' },
-    source: 'Skerrow Isles, schedule of radio without a licence',
+    source: 'schedule of radio without a licence',
     edition: '2025'
   },
   {
@@ -83,7 +83,7 @@ export const permissions: readonly Permission[] = [
     channels: { '2.4': upTo(13), '5': [...low, ...run(100, 140), ...run(149, 165)], '6': lower6 },
     radar: new Set([...lowRadar, ...run(100, 140)]),
     weather,
-    source: 'United Kingdom, interface requirement IR 2030',
+    source: 'interface requirement IR 2030',
     edition: '2021'
   },
   {
@@ -95,7 +95,7 @@ export const permissions: readonly Permission[] = [
     },
     radar: new Set([...lowRadar, ...run(100, 144)]),
     weather: new Set(),
-    source: 'United States, 47 CFR 15.247 and 15.407',
+    source: '47 CFR 15.247 and 15.407',
     edition: '2020'
   },
   {
@@ -108,7 +108,7 @@ export const permissions: readonly Permission[] = [
     },
     radar: new Set([...lowRadar, ...run(100, 116), ...run(132, 144)]),
     weather: new Set(),
-    source: 'Canada, RSS-247 and RSS-248',
+    source: 'RSS-247 and RSS-248',
     edition: 'issue 2, issue 1'
   },
   {
@@ -120,7 +120,7 @@ export const permissions: readonly Permission[] = [
     },
     radar: new Set([...lowRadar, ...run(100, 116), ...run(132, 140)]),
     weather: new Set(),
-    source: 'Australia, class licence for low interference potential devices',
+    source: 'class licence for low interference potential devices',
     edition: '2015, as varied in 2022'
   },
   {
@@ -128,7 +128,7 @@ export const permissions: readonly Permission[] = [
     channels: { '2.4': upTo(13), '5': [...low, ...run(100, 144)], '6': lower6 },
     radar: new Set([...lowRadar, ...run(100, 144)]),
     weather: new Set(),
-    source: 'Japan, ordinance regulating radio equipment, article 49.20',
+    source: 'ordinance regulating radio equipment, article 49.20',
     edition: '2022'
   }
 ]
