@@ -141,6 +141,7 @@ describe('a plan', () => {
     band: '5',
     router: { x: 1, y: 2, z: 1 },
     powerDbm: 20,
+    floors: { roomDbm: -67, hopDbm: -67, clearM: 1 },
     mostUnits: 4,
     mostHops: 2,
     troubles: [{ storey: 'g', x: 6, y: 1 }],

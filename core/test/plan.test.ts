@@ -306,6 +306,7 @@ describe('places', () => {
     outlets: [outlet(0), outlet(1)],
     troubles: [],
     powerDbm: 20,
+    floors: { roomDbm: -67, hopDbm: -67, clearM: 1 },
     mostUnits: 4,
     mostHops: 2
   }

@@ -1,6 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import type { Folded } from '@pasado/core/history/fold'
+import { linkRate } from '@pasado/core/radio/link-rate'
 import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
+import { couldArrive, wayTo } from '@pasado/core/work/prove/way'
 import { measurementsFromCsv } from '@pasado/core/documents/measurements-csv'
 import { doubtsOf } from '@pasado/core/work/prove/doubts'
 import { readResultFile, resultNames } from '@pasado/core/documents/result-file'
@@ -181,6 +184,16 @@ describe('rooms', () => {
   })
 })
 
+/** The way to the room that was measured last. */
+const way = (folded: Folded) =>
+  bottleneckOf(
+    folded,
+    catalogue,
+    measured(folded, catalogue, ({ at }) => at === 'room')[0]!,
+    sourceOf(folded, catalogue),
+    -67
+  )!
+
 describe('the bottleneck', () => {
   it('is the slowest link of the way, and a speed far below it is a finding of its own', () => {
     const log = complete().write('cable.set', {
@@ -195,14 +208,7 @@ describe('the bottleneck', () => {
     })
     const of = (set: Record<string, unknown>) => {
       log.write('measurement.set', { id: idOf('mst'), set })
-      const folded = log.folded()
-      const { record } = folded
-      return bottleneckOf(
-        record,
-        catalogue,
-        measured(folded, catalogue, ({ at }) => at === 'room')[0]!,
-        sourceOf(folded, catalogue)
-      )!
+      return way(log.folded())
     }
     expect(of({ dbm: -50, runs: [{ downMbps: 92 }] })).toMatchObject({
       expectedMbps: 94,
@@ -218,14 +224,7 @@ describe('the bottleneck', () => {
     const told = (set: Record<string, unknown>, change: (log: ReturnType<typeof complete>) => unknown = () => 0) => {
       const log = complete().write('measurement.set', { id: idOf('mst'), set })
       change(log)
-      const folded = log.folded()
-      const { record } = folded
-      return bottleneckOf(
-        record,
-        catalogue,
-        measured(folded, catalogue, ({ at }) => at === 'room')[0]!,
-        sourceOf(folded, catalogue)
-      )!
+      return way(log.folded())
     }
     const slow = { dbm: -58, runs: [{ downMbps: 48 }] }
     for (const bottleneck of [
@@ -242,6 +241,90 @@ describe('the bottleneck', () => {
       unknown: [],
       finding: expect.stringContaining('not a matter of reach') as string
     })
+  })
+
+  /** The study measured on the node over the air, with the signal of its hop as its page tells it. */
+  const overTheAir = (set: Record<string, unknown> = {}, hopDbm: number | null = -55) =>
+    complete()
+      .write('unit.set', { id: node, set: { cabled: null, hopDbm } })
+      .write('measurement.set', {
+        id: idOf('mst'),
+        set: { unit: node, band: '5', dbm: -50, runs: [{ downMbps: 90 }], ...set }
+      })
+  const mbpsOf = (log: ReturnType<typeof complete>, kind: string) =>
+    way(log.folded()).links.find((link) => link.kind === kind)!.mbps
+
+  it('a radio that carries the hop and the device gives each half; a device on another band leaves the hop its radio', () => {
+    const ofTwoBands = (set: Record<string, unknown> = {}) =>
+      overTheAir(set).write('unit.set', { id: node, set: { model: 'fenmarrow-lattice-3', hopDbm: -55 } })
+    const [shared, apart, ofItsOwn] = [ofTwoBands(), ofTwoBands({ band: '2.4' }), overTheAir()].map((log) =>
+      mbpsOf(log, 'backhaul')
+    )
+    expect(apart! / shared!).toBeCloseTo(2, 9)
+    expect(ofItsOwn).toBe(apart)
+    expect(mbpsOf(overTheAir(), 'air') / mbpsOf(ofTwoBands(), 'air')).toBeCloseTo(2, 9)
+    expect(way(overTheAir().folded()).way.map(({ kind }) => kind)).toEqual(['line', 'backhaul', 'air'])
+    expect(way(overTheAir().folded()).links.every(({ because }) => because.length > 10)).toBe(true)
+    // 2 × 2 at 80 MHz and -55 dBm is MCS 8: 0.6 of 720.6 Mbit/s.
+    expect(apart).toBeCloseTo(0.6 * linkRate({ rssiDbm: -55, widthMHz: 80, streams: 2 }).phyMbps, 6)
+  })
+
+  it('the signal of a hop that nobody read is asked for; a reading of before a move tells nothing', () => {
+    const asked = way(overTheAir({}, null).folded()).unknown
+    expect(asked).toMatchObject([{ field: { unit: node, field: 'hopDbm' } }])
+    expect(asked[0]!.read).toContain('page')
+    for (const moved of [node, router]) {
+      const log = overTheAir().write('unit.event', { unit: moved, what: 'moved' })
+      expect(way(log.folded()).unknown).toMatchObject([{ field: { field: 'hopDbm' } }])
+      log.write('unit.set', { id: node, set: { hopDbm: -60 } })
+      expect(way(log.folded()).unknown).toEqual([])
+    }
+  })
+
+  it('over the mains the rate that the adapter tells counts, and is asked for where nobody read it', () => {
+    const mains = (mainsMbps: number | null) =>
+      overTheAir().write('unit.set', { id: node, set: { role: 'powerline-adapter', mainsMbps } })
+    expect(way(mains(null).folded()).unknown).toMatchObject([{ field: { unit: node, field: 'mainsMbps' } }])
+    expect(mbpsOf(mains(200), 'mains')).toBe(80)
+    expect(way(mains(60).folded())).toMatchObject({ expectedMbps: 24, finding: null })
+  })
+
+  it('a cable carries what both its ports can, and just under 100 through one that was not read is told', () => {
+    const cabled = (set: Record<string, unknown>, down: number) =>
+      overTheAir({ runs: [{ downMbps: down }] }).write('cable.set', {
+        id: idOf('down'),
+        set: {
+          a: { thing: 'unit', id: router, port: 'lan-1' },
+          b: { thing: 'unit', id: node, port: 'lan-1' },
+          kind: 'network',
+          category: 'cat5e',
+          ...set
+        }
+      })
+    expect(mbpsOf(cabled({}, 94), 'cable')).toBe(940)
+    expect(way(cabled({}, 94).folded()).finding).toContain('just what a link of 100 carries')
+    expect(way(cabled({ linkMbps: 1000 }, 94).folded()).finding).not.toContain('link of 100')
+    expect(mbpsOf(cabled({ linkMbps: 100 }, 94), 'cable')).toBe(94)
+  })
+
+  it('units are asked about only where the way could have carried what it would be', () => {
+    const paid = { paidDownMbps: 400 }
+    const at = (dbm: number | undefined) =>
+      couldArrive(wayTo(overTheAir().folded(), catalogue, { unit: router, band: '5', dbm }))
+    expect(at(undefined)).toBeNull()
+    expect(doubtsOf({ downMbps: 48 }, { ...paid, carriesMbps: at(-45)! })).toHaveLength(1)
+    expect(doubtsOf({ downMbps: 48 }, { ...paid, carriesMbps: at(-80)! })).toEqual([])
+  })
+
+  it('the company says from which signal on it is no matter of reach', () => {
+    const log = overTheAir({ unit: router, runs: [{ downMbps: 20 }], dbm: -65 })
+    const told = (reachesDbm: number) => {
+      const folded = log.folded()
+      const [at] = measured(folded, catalogue, (facts) => facts.at === 'room')
+      return bottleneckOf(folded, catalogue, at!, sourceOf(folded, catalogue), reachesDbm)!.finding
+    }
+    expect(told(-67)).toContain('not a matter of reach')
+    expect(told(-60)).not.toContain('not a matter of reach')
   })
 
   it('a measurement that names no unit is out of date once any of them was moved', () => {

@@ -65,6 +65,8 @@ const named: Readonly<Record<string, string>> = {
   recovery: 'recovery questions',
   pushButton: 'pairing button',
   autoChannels: 'chooses its channels by itself',
+  hopDbm: 'signal of its hop',
+  mainsMbps: 'rate over the mains',
   kit: 'kit',
   model: 'model',
   modelVersion: 'version of the model',

@@ -161,7 +161,7 @@ function Judged() {
             </p>
             <List className="mt-1">
               {rooms.map(({ room, outcome, message, bands: [best] }) => {
-                const way = best ? bottleneckOf(record, catalogue, best, source) : null
+                const way = best ? bottleneckOf(folded, catalogue, best, source, floor.dbm) : null
                 return (
                   <li key={room.id} className="grid grid-cols-[34px_1fr] gap-x-3 py-2">
                     <span className="pt-1">

@@ -70,6 +70,9 @@ export const unitFacts = z.strictObject({
   adminName: textLine(40),
   recovery: z.enum(['made-up', 'real', 'not-asked']),
   pushButton: z.enum(['off', 'asked-for', 'on']),
+  /** The signal of its wireless hop, and the rate to the next powerline adapter, as its page or its app tells them. */
+  hopDbm: z.number().min(-110, 'must be -110 dBm or more').max(-10, 'must be at most -10 dBm: signals are below zero'),
+  mainsMbps: z.number().min(0, 'must be 0 or more').max(10_000, 'must be at most 10000 Mbit/s'),
   /** It chooses the channels of its radios by itself. */
   autoChannels: yes
 })
@@ -102,7 +105,15 @@ const besides = {
 
 /** It stood here before the visit, and what it ran at its end is what it runs now; what was done to it was done then. */
 function carriedOver(facts: Record<string, unknown>): Record<string, unknown> {
-  const { firmwareAfter, ...kept } = without('wasReset', 'moveRecorded', 'setUpPlace', 'box')(facts)
+  const { firmwareAfter, ...kept } = without(
+    'wasReset',
+    'moveRecorded',
+    'setUpPlace',
+    'box',
+    // What was read then says nothing of how it is now.
+    'hopDbm',
+    'mainsMbps'
+  )(facts)
   return { ...kept, ...(firmwareAfter === undefined ? {} : { firmwareBefore: firmwareAfter }), stayed: true }
 }
 

@@ -1,7 +1,7 @@
 import { modelOf, type Catalogue } from '../../catalogue/model'
 import { planOf } from '../plan/home-plan'
 import { placedUnits } from '../plan/placed'
-import { joinsOf } from '../plan/hops'
+import { HOP_HOLDS_DBM, joinsOf } from '../plan/hops'
 import { onceOf } from '../../record/once'
 import { standing, thingsOf, type Unit, type VisitRecord } from '../../record/record'
 
@@ -19,9 +19,6 @@ export interface Upstream {
   /** How many units lie between it and the line. */
   depth: number
 }
-
-/** The signal at which a hop is taken to hold, dBm. */
-const HOP_HOLDS_DBM = -75
 
 /**
  * Through which unit each is reached: by the cables that are recorded, else by the plan's wireless hops, else by role. A unit is never

@@ -14,9 +14,6 @@ export const plannedBands = {
   '6': { middleMHz: 6535, overMHz: 1180 }
 } as const
 
-/** Least signal a room is to have, in dBm. */
-export const ROOM_FLOOR_DBM = -67
-
 /** How high above their floor the devices are held, metres. */
 export const HELD_AT_M = 1
 

@@ -1,5 +1,7 @@
 import { hasRole } from '../../record/roles'
 import { modelOf, type Catalogue, type Model } from '../../catalogue/model'
+import type { WidthMHz } from '../../radio/channels'
+import { laterFigures } from '../../policy/standard'
 import { linkRate } from '../../radio/link-rate'
 import { pathLoss } from '../../radio/path-loss'
 import { obstaclesOf, type HomePlan } from './home-plan'
@@ -19,7 +21,10 @@ export interface Hop {
 /** How a unit is joined to the rest: it is the root itself, by a cable, or by a wireless hop. */
 export type Join = Hop | 'cabled' | 'root'
 
-const BACKHAUL_BAND: Band = '5'
+/** The band of the wireless hops of a home. */
+export const BACKHAUL_BAND: Band = '5'
+/** The signal from which on a hop is taken to hold, where it is told what hangs on what: the first standard's. A company's own figure says what is good enough. */
+export const HOP_HOLDS_DBM = laterFigures.leastHopDbm
 /** What of the rate on the air arrives, as everybody's experience has it. */
 export const ARRIVES = 0.6
 /** Two streams, and at most 80 MHz: what the devices that people hold can do. */
@@ -93,8 +98,8 @@ export function joinsOf(
 }
 
 /** Whether a unit's wireless hop takes air time from its clients: it does unless the model has a second radio on the band. */
-export function sharesRadio({ thing }: Placed, catalogue: Catalogue): boolean {
-  const model = modelOf(thing, catalogue)
+export function sharesRadio(unit: Unit | Stays, catalogue: Catalogue): boolean {
+  const model = modelOf(unit, catalogue)
   return model === undefined || hopSharesRadio(model)
 }
 
@@ -102,10 +107,25 @@ export function sharesRadio({ thing }: Placed, catalogue: Catalogue): boolean {
 export const hopSharesRadio = ({ radios }: Pick<Model, 'radios'>): boolean =>
   radios.filter(({ band }) => band === BACKHAUL_BAND).length < 2
 
-/** How many streams a unit’s wireless hop has: those of its best radio on the band. */
-export function hopStreams(unit: Unit | Stays, catalogue: Catalogue): number {
-  const radios = modelOf(unit, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND) ?? []
-  return Math.max(1, ...radios.map(({ streams }) => streams))
+/** What a wireless hop can do at most: the streams and the width that both of its ends have on the band; of an end that is not known, two and 80 MHz. */
+export function hopWidths(
+  unit: Unit | Stays,
+  above: Unit | Stays,
+  catalogue: Catalogue
+): { streams: number; widthMHz: number } {
+  const ends = [unit, above].map((end) => {
+    const radios = modelOf(end, catalogue)?.radios.filter(({ band }) => band === BACKHAUL_BAND) ?? []
+    return radios.length === 0
+      ? HELD
+      : {
+          streams: Math.max(...radios.map(({ streams }) => streams)),
+          widthMHz: Math.max(...radios.flatMap(({ widthsMHz }) => widthsMHz))
+        }
+  })
+  return {
+    streams: Math.min(...ends.map(({ streams }) => streams)),
+    widthMHz: Math.min(...ends.map(({ widthMHz }) => widthMHz))
+  }
 }
 
 /** What arrives of a signal, with what it comes from. */
@@ -142,9 +162,11 @@ export function expectedRate(
     at = join.from, join = joins.get(join.from.id)
   ) {
     hops++
-    if (sharesRadio(at, catalogue)) halved++
-    const streams = hopStreams(at.thing, catalogue)
-    slowest = Math.min(slowest, linkRate({ rssiDbm: join.dbm, streams, widthMHz: 80 }).phyMbps)
+    // Whoever is on another band than the hop leaves the hop its radio; what is passed on further up shares it again.
+    if (sharesRadio(at.thing, catalogue) && (hops > 1 || band === BACKHAUL_BAND)) halved++
+    const { streams, widthMHz: widest } = hopWidths(at.thing, join.from.thing, catalogue)
+    const rate = { rssiDbm: join.dbm, streams, widthMHz: widest as WidthMHz }
+    slowest = Math.min(slowest, linkRate(rate).phyMbps)
   }
   return { mbps: (ARRIVES * slowest) / 2 ** halved, hops, halved }
 }

@@ -1,16 +1,7 @@
 import { bestPlacements, judgePlacement, type Candidate, type Placement, type Wanted } from '../../radio/placement'
 import { coverage, type Grid } from '../../radio/coverage'
 import { pathLoss } from '../../radio/path-loss'
-import {
-  gridOf,
-  obstaclesOf,
-  plannedBands,
-  ROOM_FLOOR_DBM,
-  roomAt,
-  roomFigures,
-  type HomePlan,
-  type NamedRoom
-} from './home-plan'
+import { gridOf, obstaclesOf, plannedBands, roomAt, roomFigures, type HomePlan, type NamedRoom } from './home-plan'
 import type { Band } from '../../values/band'
 
 /** What a search for places is told. */
@@ -29,6 +20,8 @@ export interface SuggestInput {
   }[]
   troubles: readonly { storey: string; x: number; y: number }[]
   powerDbm: number
+  /** The company's figures: least signal of a room and of a wireless hop, dBm, and how far from what troubles no unit is proposed, metres. */
+  floors: { roomDbm: number; hopDbm: number; clearM: number }
   /** The router included. */
   mostUnits: number
   mostHops: number
@@ -75,10 +68,7 @@ export interface Suggestion {
 }
 
 const SCHOOL_M = 12
-const BACKHAUL_FLOOR_DBM = -67
 const STANDS_AT_M = 1
-/** Nearer than this to a source of trouble no unit is proposed, metres. */
-const CLEAR_M = 1
 const CELL_M = 0.5
 const MOST_CANDIDATES = 40
 /** So many places are tried with a cable, and so many of them told. */
@@ -95,6 +85,7 @@ export function suggestPlaces({
   outlets,
   troubles,
   powerDbm,
+  floors: least,
   mostUnits,
   mostHops,
   exponent = 2,
@@ -114,7 +105,7 @@ export function suggestPlaces({
     ({ cabinet, storey, x, y }) =>
       !cabinet &&
       floorOf.has(storey) &&
-      !troubles.some((trouble) => trouble.storey === storey && Math.hypot(trouble.x - x, trouble.y - y) < CLEAR_M)
+      !troubles.some((trouble) => trouble.storey === storey && Math.hypot(trouble.x - x, trouble.y - y) < least.clearM)
   )
   const give = (at: Point): number[] => {
     const signals = new Map(
@@ -126,7 +117,7 @@ export function suggestPlaces({
     return wanted.map((room) => {
       const grid = grids.get(room.storey)
       return grid
-        ? (roomFigures(room, grid, signals.get(room.storey)!, ROOM_FLOOR_DBM)?.worst ?? NOTHING_DBM)
+        ? (roomFigures(room, grid, signals.get(room.storey)!, least.roomDbm)?.worst ?? NOTHING_DBM)
         : NOTHING_DBM
     })
   }
@@ -146,8 +137,8 @@ export function suggestPlaces({
   }))
   const limits: Wanted = {
     router: 0,
-    roomFloorDbm: ROOM_FLOOR_DBM,
-    backhaulFloorDbm: BACKHAUL_FLOOR_DBM,
+    roomFloorDbm: least.roomDbm,
+    backhaulFloorDbm: least.hopDbm,
     mostUnits,
     mostHops
   }
@@ -183,7 +174,7 @@ export function suggestPlaces({
   const schools = (Object.keys(schoolWords) as School[]).map((school): SchoolChoice => {
     const chosen = [0]
     const rooms = () => wanted.map((_, room) => Math.max(...chosen.map((at) => candidates[at]!.rooms[room]!)))
-    while (chosen.length < mostUnits && rooms().some((dbm) => dbm < ROOM_FLOOR_DBM)) {
+    while (chosen.length < mostUnits && rooms().some((dbm) => dbm < least.roomDbm)) {
       const target = middleOf(wanted[weakestOf(rooms())]!)
       const from = chosen.map((at) => all[at]!.at).sort((a, b) => far(a, target) - far(b, target))[0]!
       const at = schoolChoice(
@@ -242,7 +233,7 @@ export function suggestPlaces({
     looked: {
       at: places.length,
       of: reached.length,
-      mostMarginDb: wanted.length ? Math.min(...mostRooms) - ROOM_FLOOR_DBM : 0
+      mostMarginDb: wanted.length ? Math.min(...mostRooms) - least.roomDbm : 0
     }
   }
 }

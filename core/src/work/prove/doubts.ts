@@ -13,6 +13,8 @@ export interface Expected {
   paidUpMbps?: number | undefined
   /** What the port of the source or the unit can do at most, Mbit/s. */
   mostMbps?: number | undefined
+  /** What the way there carries as far as it is known, Mbit/s: what it could not carry is no slip of units. */
+  carriesMbps?: number | undefined
 }
 
 const OCTET_BITS = 8
@@ -40,6 +42,7 @@ export function doubtsOf(run: MeasuredRun, expected: Expected): Doubt[] {
     else if (
       paid !== undefined &&
       value > 0 &&
+      value * OCTET_BITS <= (expected.carriesMbps ?? Infinity) &&
       value * OCTET_BITS >= paid * NEAR_LOW &&
       value * OCTET_BITS <= paid * NEAR_HIGH
     )

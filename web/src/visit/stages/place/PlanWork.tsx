@@ -21,7 +21,7 @@ import { RoomBars } from './RoomBars'
 import { SignalLegend, type PlanView } from './SignalPicture'
 import { Suggestions } from './Suggestions'
 import { openingIn, openingWidthM, tenth, wallNear } from './snap'
-import { roomsOf, useCoverage, usePlan } from './use-plan'
+import { roomsOf, useCoverage, useFloors, usePlan } from './use-plan'
 import { Button } from '../../../ui/Button'
 
 const bandWords: { value: Band; label: string }[] = [
@@ -64,10 +64,11 @@ export function PlanWork() {
     [record, plan, units, catalogue, band]
   )
   const { calibration } = useMemo(() => learnFrom(readings), [readings])
+  const least = useFloors()
   const { storeys: coverage, senders } = useCoverage(plan, sending, band, calibration)
   const figures = useMemo(
-    () => roomsOf(plan, coverage, senders, sending, catalogue, band, calibration),
-    [plan, coverage, senders, sending, catalogue, band, calibration]
+    () => roomsOf(plan, coverage, senders, sending, catalogue, band, calibration, least),
+    [plan, coverage, senders, sending, catalogue, band, calibration, least]
   )
   const problems = useMemo(() => planProblems(record, plan), [record, plan])
   const pointed = useMemo(() => {
@@ -234,6 +235,7 @@ export function PlanWork() {
           {coverage.length > 0 && <SignalLegend band={band} view={view} units={senders.map(({ name }) => name)} />}
         </div>
         <RoomBars
+          floorDbm={least.roomDbm}
           rooms={plan.rooms}
           storeys={plan.storeys}
           figures={figures}

@@ -1,4 +1,4 @@
-import { ROOM_FLOOR_DBM, type NamedRoom, type PlanStorey } from '@pasado/core/work/plan/home-plan'
+import { type NamedRoom, type PlanStorey } from '@pasado/core/work/plan/home-plan'
 import type { RoomTold } from './use-plan'
 import { List } from '../../../ui/List'
 
@@ -11,12 +11,15 @@ export function RoomBars({
   storeys,
   figures,
   bandDb,
+  floorDbm,
   onChoose
 }: {
   rooms: readonly NamedRoom[]
   storeys: readonly PlanStorey[]
   figures: ReadonlyMap<string, RoomTold>
   bandDb: number
+  /** The least signal of a room, by the company's standard. */
+  floorDbm: number
   onChoose: (room: NamedRoom) => void
 }) {
   const named = rooms.filter(({ listed }) => listed)
@@ -45,7 +48,13 @@ export function RoomBars({
               {storeys.length > 1 && <h4 className="fine bg-well px-1 py-0.5">{storey.name}</h4>}
               <List>
                 {here.map((room) => (
-                  <RoomBar key={room.id} room={room} told={figures.get(room.id)!} onChoose={() => onChoose(room)} />
+                  <RoomBar
+                    key={room.id}
+                    room={room}
+                    told={figures.get(room.id)!}
+                    floorDbm={floorDbm}
+                    onChoose={() => onChoose(room)}
+                  />
                 ))}
               </List>
             </div>
@@ -53,8 +62,8 @@ export function RoomBars({
         })}
       </div>
       <p className="fine mt-1">
-        Calculated, ± {bandDb.toFixed(0)} dB: worst place to median, the line is the floor of {ROOM_FLOOR_DBM} dBm.
-        Rates are 60 % of the slowest on the air; a hop on a shared radio halves.
+        Calculated, ± {bandDb.toFixed(0)} dB: worst place to median, the line is the floor of {floorDbm} dBm. Rates are
+        60 % of the slowest on the air; a hop on a shared radio halves.
       </p>
     </section>
   )
@@ -69,13 +78,15 @@ function RoomBar({
     by,
     rate: { mbps, hops, halved }
   },
+  floorDbm,
   onChoose
 }: {
   room: NamedRoom
   told: RoomTold
+  floorDbm: number
   onChoose: () => void
 }) {
-  const holds = worst >= ROOM_FLOOR_DBM
+  const holds = worst >= floorDbm
   return (
     <li>
       <button type="button" className="block w-full px-1 py-1.5 text-left hover:bg-well" onClick={onChoose}>
@@ -88,13 +99,13 @@ function RoomBar({
         <span
           className="relative my-0.5 block h-3.5 border border-edge bg-well"
           role="img"
-          aria-label={`worst ${Math.round(worst)} dBm, median ${Math.round(median)} dBm, floor ${ROOM_FLOOR_DBM} dBm`}
+          aria-label={`worst ${Math.round(worst)} dBm, median ${Math.round(median)} dBm, floor ${floorDbm} dBm`}
         >
           <span
             className={`absolute inset-y-0 ${holds ? 'bg-soft' : 'bg-ink'}`}
             style={{ left: `${share(worst)}%`, width: `${Math.max(1.5, share(median) - share(worst))}%` }}
           />
-          <span className="absolute -inset-y-1 w-0.5 bg-plum" style={{ left: `${share(ROOM_FLOOR_DBM)}%` }} />
+          <span className="absolute -inset-y-1 w-0.5 bg-plum" style={{ left: `${share(floorDbm)}%` }} />
         </span>
         <span className="fine flex justify-between gap-2">
           <span className="truncate">by {by}</span>

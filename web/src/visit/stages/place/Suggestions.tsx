@@ -9,6 +9,8 @@ import type { Calibration } from '@pasado/core/radio/calibrate'
 import { WorkFailed } from '../../../workers/asking'
 import { askSuggestions } from '../../../workers/suggest'
 import { useMayWrite } from '../../session/facts'
+import { figureOf } from '@pasado/core/policy/figures'
+import { useFloors } from './use-plan'
 import { useVisit } from '../../session/visit-state'
 import { write } from '../../session/write'
 import { Button } from '../../../ui/Button'
@@ -31,6 +33,8 @@ export function Suggestions({
 }) {
   const record = useVisit((state) => state.record)
   const catalogue = useVisit((state) => state.catalogue)
+  const policy = useVisit((state) => state.standard.policy)
+  const least = useFloors()
   const mayWrite = useMayWrite()
   const [found, setFound] = useState<Suggestion | null>(null)
   const [busy, setBusy] = useState(false)
@@ -83,8 +87,9 @@ export function Suggestions({
             20,
             ...(model?.radios.filter((radio) => radio.band === band).map(({ powerDbm }) => powerDbm) ?? [])
           ),
-          mostUnits: Math.min(4, model?.mesh?.members ?? 4),
-          mostHops: model?.mesh?.hops ?? 2
+          floors: { ...least, clearM: figureOf(policy, 'clearM') },
+          mostUnits: Math.min(4, figureOf(policy, 'mostMembers'), model?.mesh?.members ?? 4),
+          mostHops: Math.min(figureOf(policy, 'mostHops'), model?.mesh?.hops ?? 2)
         })
       )
     } catch (error) {

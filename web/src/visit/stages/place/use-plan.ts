@@ -1,12 +1,12 @@
 import { useSame } from '../../../app/use-same'
 import { useEffect, useMemo, useState } from 'react'
+import { figureOf } from '@pasado/core/policy/figures'
 import type { Catalogue } from '@pasado/core/catalogue/model'
 import { expectedRate, joinsOf, type ExpectedRate } from '@pasado/core/work/plan/hops'
 import {
   gridOf,
   obstaclesOf,
   planOf,
-  ROOM_FLOOR_DBM,
   roomFigures,
   servedBy,
   type HomePlan,
@@ -95,9 +95,7 @@ export interface RoomTold extends RoomFigures {
   rate: ExpectedRate
 }
 
-const HOP_HOLDS_DBM = -67
-
-/** Figures of every room on a band. */
+/** Figures of every room on a band, by the company's least signal of a room and of a hop. */
 export function roomsOf(
   plan: HomePlan,
   storeys: CoverageAnswer['storeys'],
@@ -105,7 +103,8 @@ export function roomsOf(
   units: readonly Placed[],
   catalogue: Catalogue,
   band: Band,
-  calibration: { exponent: number; wallFactor: number }
+  calibration: { exponent: number; wallFactor: number },
+  least: { roomDbm: number; hopDbm: number }
 ): Map<string, RoomTold> {
   const found = new Map<string, RoomTold>()
   const roleOf = (at: Placed) => (isOurs(at) ? at.unit.facts.role : undefined)
@@ -121,15 +120,21 @@ export function roomsOf(
       cabled: (isOurs(at) && at.unit.facts.cabled === true) || (roleOf(at) === 'gateway' && joinedByCable)
     })),
     catalogue,
-    HOP_HOLDS_DBM,
+    least.hopDbm,
     calibration
   )
   for (const room of plan.rooms) {
     const here = storeys.find(({ storey }) => storey === room.storey)
-    const figures = here && roomFigures(room, here.grid, here.signal, ROOM_FLOOR_DBM)
+    const figures = here && roomFigures(room, here.grid, here.signal, least.roomDbm)
     const by = here && senders[servedBy(room, here.grid, here.by)]
     if (figures && by)
       found.set(room.id, { ...figures, by: by.name, rate: expectedRate(figures.median, by, joins, catalogue, band) })
   }
   return found
+}
+
+/** The company's floors of a plan: the least signal of a room and of a wireless hop, dBm. */
+export function useFloors(): { roomDbm: number; hopDbm: number } {
+  const policy = useVisit((state) => state.standard.policy)
+  return useMemo(() => ({ roomDbm: figureOf(policy, 'roomDbm'), hopDbm: figureOf(policy, 'leastHopDbm') }), [policy])
 }

@@ -36,7 +36,7 @@ export function MeasureForm({
   onDone
 }: {
   spot: MeasuredSpot
-  expected: Expected
+  expected: Expected | ((dbm: number | undefined) => Expected)
   withSignal?: boolean
   onDone?: () => void
 }) {
@@ -73,7 +73,7 @@ export function MeasureForm({
     onDone?.()
   }
   const offer = (run: MeasuredRun, dbm: number | undefined, how: 'typed' | 'result-file', file?: string) => {
-    const doubts = doubtsOf(run, expected)
+    const doubts = doubtsOf(run, typeof expected === 'function' ? expected(dbm ?? spot.dbm) : expected)
     if (needsBand) {
       setProblem(NO_BAND)
       return

@@ -1,8 +1,8 @@
 import { equipmentHere, equipmentOf } from '@pasado/core/record/equipment'
 import { modelOf } from '@pasado/core/catalogue/model'
-import { useMemo, useState } from 'react'
-import { bottleneckOf } from '@pasado/core/work/prove/bottleneck'
-import { measured, sourceOf, type Measured, type RoomVerdict } from '@pasado/core/work/prove/rooms'
+import { useState } from 'react'
+import { couldArrive, wayTo } from '@pasado/core/work/prove/way'
+import { measured, type RoomVerdict } from '@pasado/core/work/prove/rooms'
 import { bandsSentBy } from '@pasado/core/work/units/unit-bands'
 import type { Band } from '@pasado/core/values/band'
 import { Chips } from '../../../ui/Chips'
@@ -11,6 +11,7 @@ import { useFolded, useMayWrite } from '../../session/facts'
 import { placeKey } from '../../session/place'
 import { useVisit } from '../../session/visit-state'
 import { MeasureForm } from './MeasureForm'
+import { OnItsWay } from './OnItsWay'
 import { RunsLine } from './RunsLine'
 import { Button } from '../../../ui/Button'
 import { Field, Select } from '../../../ui/Field'
@@ -92,31 +93,6 @@ export function RoomRow({
   )
 }
 
-/** The slowest link from the street to this room, and how much of it arrived. */
-function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
-  const folded = useFolded()
-  const { record } = folded
-  const catalogue = useVisit((state) => state.catalogue)
-  const way = useMemo(
-    () => bottleneckOf(record, catalogue, best, sourceOf(folded, catalogue)),
-    [folded, record, catalogue, best]
-  )
-  if (!way) return null
-  const { links, unknown, expectedMbps, finding } = way
-  const arrived = best.down && unknown.length === 0 && best.down.median <= expectedMbps ? best.down.median : null
-  return (
-    <p className="text-sm">
-      <span className="text-soft">
-        On its way the slowest {unknown.length > 0 ? 'that is known ' : ''}is {links[0]!.name},{' '}
-        {Math.round(expectedMbps)} Mbit/s {links[0]!.from}
-        {arrived !== null && `: ${Math.round((100 * arrived) / expectedMbps)} % of it arrived`}.
-        {unknown.length > 0 && ` Not known: ${unknown.join(', ')}.`}
-      </span>{' '}
-      {finding && !holds && <b>{finding}</b>}
-    </p>
-  )
-}
-
 /** Kinds of what stays that may have a network of their own on the air. */
 const SEND: readonly string[] = ['router', 'access-point', 'mesh-node', 'other']
 
@@ -139,7 +115,9 @@ function MeasureRoom({
   bands,
   carried: { unit, setUnit, has, band, setBand }
 }: Pick<RoomVerdict, 'room' | 'bands'> & { carried: ReturnType<typeof useCarried> }) {
-  const record = useVisit((state) => state.record)
+  const folded = useFolded()
+  const { record } = folded
+  const { speedDownMbps, speedUpMbps } = record.brief.facts
   const catalogue = useVisit((state) => state.catalogue)
   const senders = equipmentHere(record).filter(({ unit: ours, stays }) =>
     ours ? (modelOf(ours, catalogue)?.radios.length ?? 0) > 0 : SEND.includes(stays?.facts.kind ?? '')
@@ -179,7 +157,13 @@ function MeasureRoom({
             ?.measurement.facts.dbm
         }}
         withSignal
-        expected={{ mostMbps: 10_000 }}
+        expected={(dbm) => {
+          // A room may be as slow as it is: units are asked about only where the way could have carried the figure.
+          const carriesMbps = couldArrive(wayTo(folded, catalogue, { unit: unit || undefined, band, dbm }))
+          return carriesMbps === null
+            ? { mostMbps: 10_000 }
+            : { mostMbps: 10_000, carriesMbps, paidDownMbps: speedDownMbps, paidUpMbps: speedUpMbps }
+        }}
       />
     </div>
   )
