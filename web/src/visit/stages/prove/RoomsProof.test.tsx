@@ -56,6 +56,33 @@ describe('measuring', () => {
     expect(screen.getByRole('region', { name: 'Source' }).textContent).toContain('Median of 2 runs')
   })
 
+  it('a hop of which nothing is known is asked for where the room stands; then its link is in the way', async () => {
+    const log = complete()
+      .write('unit.set', { id: node, set: { cabled: null } })
+      .write('measurement.set', { id: idOf('mst'), set: { unit: node, dbm: -50, runs: [{ downMbps: 90 }] } })
+    show(log, <Prove />, { at: '/visit/x/prove' })
+    const study = within(screen.getByRole('listitem', { name: 'Room Study' }))
+    await user.type(study.getByLabelText('Signal of its hop'), '-55{Enter}')
+    expect(written('unit.set')).toMatchObject([{ id: node, set: { hopDbm: -55 } }])
+    expect(study.queryByLabelText('Signal of its hop')).toBeNull()
+    await user.click(study.getByText('The way, link by link'))
+    expect(study.getByText(/the hop from Hall router to Study node/).textContent).toContain('as its page tells')
+  })
+
+  it('a weak room is not asked whether its speed was in MB/s', async () => {
+    show(complete(), <Prove />, { at: '/visit/x/prove' })
+    await user.click(screen.getByRole('button', { name: 'Measure Study' }))
+    for (const [dbm, asks] of [
+      ['-88', false],
+      ['-45', true]
+    ] as const) {
+      await fill('Signal, dBm', dbm)
+      await fill('Down, Mbit/s', '36')
+      await user.click(within(form()).getByRole('button', { name: 'Record this run' }))
+      expect(within(form()).queryByText(/Are these MB\/s/) !== null).toBe(asks)
+    }
+  })
+
   it('a room that goes stale says why, and one that falls short leads to the search', async () => {
     show(complete().write('unit.event', { unit: router, what: 'moved' }), <Prove />, { at: '/visit/x/prove' })
     expect(screen.getByRole('listitem', { name: 'Room Study' }).textContent).toContain('Hall router was moved since.')
