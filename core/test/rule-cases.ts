@@ -1558,6 +1558,7 @@ export const cases: RuleCase[] = [
   ['radio-plan', 'both on one channel', complete, channels([1, 36, 80]), 'breaks'],
   ['radio-plan', 'not recorded', complete, () => 0, 'not-here'],
   ['radio-radar', 'a radar channel', complete, channels([1, 100, 80]), 'holds'],
+  ['radio-radar', 'one of weather radar', complete, channels([1, 116, 80]), 'holds'],
   ['radio-radar', 'none', complete, channels([1, 36, 80]), 'not-here'],
   [
     'start-fresh-lamp',

@@ -45,7 +45,7 @@ export function bottleneckOf(
       name: 'the line',
       mbps: source.down.median,
       from: 'measured',
-      because: 'measured at the source by cable'
+      because: 'at the source, by cable'
     })
   else unknown.push({ name: 'what the line gives', read: 'Measure at the source by cable.' })
   if (links.length === 0) return null

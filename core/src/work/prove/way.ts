@@ -139,7 +139,7 @@ class WayUp {
         name: `the cable from ${between}`,
         read: 'Draw it under Connect, with the speed its link came up at.'
       })
-    else if (hasRole(here, 'powerline-adapter')) this.#mains(here, between)
+    else if (hasRole(here, 'powerline-adapter')) this.#mains(here)
     else this.#wireless(here, above, between, isFirst)
   }
 
@@ -165,8 +165,8 @@ class WayUp {
     })
   }
 
-  #mains(here: Unit, between: string): void {
-    const name = `the mains from ${between}`
+  #mains(here: Unit): void {
+    const name = `the mains to ${unitName(here)}`
     const rate = hopReading(this.folded, here, 'mainsMbps', this.catalogue)
     if (rate === null)
       this.unknown.push({

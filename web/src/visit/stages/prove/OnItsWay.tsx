@@ -37,7 +37,7 @@ export function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
         </span>{' '}
         {finding && !holds && <b>{finding}</b>}
       </p>
-      {first && <Wanted reading={first} />}
+      {first && !holds && <Wanted reading={first} />}
       <details>
         <summary className="min-h-11 py-2">The way, link by link</summary>
         <List className="mb-1">
@@ -52,6 +52,7 @@ export function OnItsWay({ best, holds }: { best: Measured; holds: boolean }) {
             </li>
           ))}
         </List>
+        {first && holds && <Wanted reading={first} />}
       </details>
     </div>
   )

@@ -59,7 +59,7 @@ describe('measuring', () => {
   it('a hop of which nothing is known is asked for where the room stands; then its link is in the way', async () => {
     const log = complete()
       .write('unit.set', { id: node, set: { cabled: null } })
-      .write('measurement.set', { id: idOf('mst'), set: { unit: node, dbm: -50, runs: [{ downMbps: 90 }] } })
+      .write('measurement.set', { id: idOf('mst'), set: { unit: node, dbm: -50, runs: [{ downMbps: 40 }] } })
     show(log, <Prove />, { at: '/visit/x/prove' })
     const study = within(screen.getByRole('listitem', { name: 'Room Study' }))
     await user.type(study.getByLabelText('Signal of its hop'), '-55{Enter}')
