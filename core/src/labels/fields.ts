@@ -20,10 +20,24 @@ export const labelFieldWords: Record<LabelField, string> = {
 /** Ways in which makers print the name of a field; compared without case and signs. */
 export const captions: Record<LabelField | 'user' | 'password', readonly string[]> = {
   model: ['model name', 'model number', 'model no', 'product', 'model', 'type', 'm/n'],
-  serial: ['serial number', 'serial no', 'serial', 'ser no', 'unit no', 's/n', 'sn'],
-  mac: ['mac address', 'mac addr', 'mac id', 'hardware address', 'ethernet address', 'network id', 'mac'],
+  serial: ['serial number', 'serial no', 'device s/n', 'serial', 'ser no', 'unit no', 's/n', 'sn'],
+  mac: [
+    'mac address',
+    'mac addr',
+    'mac id',
+    'wlan mac',
+    'wi-fi mac',
+    'wireless mac',
+    'ethernet mac',
+    'lan mac',
+    'hardware address',
+    'ethernet address',
+    'network id',
+    'mac'
+  ],
   ssid: [
     'default network name',
+    'default ssid',
     'wireless network name',
     'wi-fi network name',
     'wifi network name',
@@ -41,6 +55,12 @@ export const captions: Record<LabelField | 'user' | 'password', readonly string[
   ],
   key: [
     'wireless password',
+    'wpa2-psk',
+    'wpa-psk',
+    'wpa3 key',
+    'pre-shared key',
+    'default wi-fi key',
+    'default key',
     'wi-fi password',
     'wifi password',
     'network password',
@@ -69,6 +89,17 @@ export const captions: Record<LabelField | 'user' | 'password', readonly string[
   ],
   address: [
     'settings page',
+    'default access',
+    'router login',
+    'web login',
+    'web interface',
+    'login url',
+    'default ip',
+    'ip address',
+    'setup at',
+    'http',
+    'gui',
+    'url',
     'own page',
     'web page',
     'web address',
@@ -84,8 +115,17 @@ export const captions: Record<LabelField | 'user' | 'password', readonly string[
     'ip'
   ],
   login: ['login', 'log in', 'admin login'],
-  user: ['user name', 'username', 'user', 'admin name'],
-  password: ['admin password', 'login password', 'page password', 'password', 'pass']
+  user: ['user name', 'username', 'login name', 'admin user', 'user', 'admin name'],
+  password: [
+    'admin password',
+    'login password',
+    'page password',
+    'device password',
+    'default password',
+    'password',
+    'pass',
+    'pw'
+  ]
 }
 
 /** Those that may name something else as well: what stands behind them is never certain. */
@@ -111,7 +151,21 @@ export const looseCaptions: ReadonlySet<string> = new Set([
   'ip',
   'manage at',
   'set up at',
+  'setup at',
   'access at',
+  'default access',
+  'router login',
+  'web login',
+  'web interface',
+  'login url',
+  'http',
+  'gui',
+  'url',
+  'default key',
+  'default password',
+  'device password',
+  'pw',
+  'login name',
   'password',
   'pass',
   'user',

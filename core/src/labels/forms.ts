@@ -217,7 +217,9 @@ export function isDoubled(text: string, at: number): boolean {
 }
 
 function printedSsid(raw: string, prefix: string | null): Formed | null {
-  const value = (/^\S+(?: \S+){0,3}/.exec(raw.replace(/\s{2,}.*$/, '').trim()) ?? [''])[0]
+  // Default names are written with a joint, round which the reader of text sees blanks.
+  const joined = raw.trim().replace(/\s?([-_])\s?(?=[0-9A-Za-z])/g, '$1')
+  const value = (/^\S+(?: \S+){0,3}/.exec(joined.replace(/\s{2,}.*$/, '').trim()) ?? [''])[0]
   if (ssidProblem(value)) return null
   if (prefix === null) return { value, fits: true, sure: false }
   // The start of a default name is known, so that what was misread in it is put right.

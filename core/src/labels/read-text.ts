@@ -95,7 +95,7 @@ const allCaptions = (Object.entries(captions) as [CaptionField, readonly string[
 
 /** What may stand between a caption and its colon and leave it what it is: the band, the kind of security, another caption of the same thing. */
 const qualifier =
-  /^\s*(?:\((?:[^()]{1,20})\)|(?:(?:2[.,]4|5|6)\s?G(?:Hz)?\s*[/&+,]?\s*)+|\/\s?(?:pin|key|passphrase|password|ssid))\s*(?=[:=])/i
+  /^\s*(?:(?:\((?:[^()]{1,20})\)|(?:(?:2[.,]4|5|6)\s?G(?:Hz)?\s*[/&+,]?\s*)+|\/\s?(?:pin|key|passphrase|password|ssid))\s*(?=[:=])|[(\[{]\s?(?:ssid|essid|wpa\d?(?:-psk)?|psk|default|2[.,]4\s?ghz|5\s?ghz)\s?[)\]}](?=\s|$)|\/\s?(?:pin|key|passphrase|password|ssid)(?=\s|$))/i
 
 /** Captions of a line in the order they stand, none within another. */
 function captionsIn(line: string): FoundCaption[] {

@@ -2,6 +2,7 @@ import type { LabelField } from '@pasado/core/labels/fields'
 import { parseLabel, type ParsedLabel } from '@pasado/core/labels/parse'
 import type { KnownModel, Reading } from '@pasado/core/labels/reading'
 import type { Gray } from '@pasado/core/labels/picture/gray'
+import { turnedOver } from '@pasado/core/labels/picture/print'
 import type { Homography } from '@pasado/core/labels/picture/homography'
 import { printReadings, type TextLine } from './read-picture'
 
@@ -41,12 +42,34 @@ export async function readLabel(
   const fromCodes = parse(codes)
   if (expected.length && missing(fromCodes, expected).length === 0) return fromCodes
   onStep('print')
-  const readings = [...codes, ...printReadings(await eyes.text(print.picture), print)]
+  const { way, lines } = await upright(eyes, print)
+  const readings = [...codes, ...printReadings(lines, way(print))]
   const once = parse(readings)
   if (!inDoubt(once, expected)) return once
   onStep('again')
-  const again = await eyes.second(codes)
+  const again = way(await eyes.second(codes))
   return parse([...readings, ...printReadings(await eyes.text(again.picture), again)])
+}
+
+/** So sure the reader of text is of print that is the right way up, in the mean over its letters. */
+const UPRIGHT = 0.66
+
+/** Which way up print is: as it stands, or turned over where it then reads better. */
+async function upright(
+  eyes: Eyes,
+  print: WaitingPrint
+): Promise<{ way: (print: WaitingPrint) => WaitingPrint; lines: TextLine[] }> {
+  const lines = await eyes.text(print.picture)
+  const sure = sureness(lines)
+  if (sure >= UPRIGHT) return { way: (same) => same, lines }
+  const over = await eyes.text(turnedOver(print).picture)
+  return sureness(over) > sure ? { way: turnedOver, lines: over } : { way: (same) => same, lines }
+}
+
+/** How sure the reader of text is of its lines, in the mean over their letters; nothing where there are hardly any. */
+function sureness(lines: readonly TextLine[]): number {
+  const letters = lines.reduce((sum, { text }) => sum + text.length, 0)
+  return letters < 20 ? 0 : lines.reduce((sum, line) => sum + line.sureness * line.text.length, 0) / letters
 }
 
 function missing({ proposals }: ParsedLabel, expected: readonly LabelField[]): LabelField[] {

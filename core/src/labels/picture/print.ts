@@ -37,7 +37,7 @@ export interface Print {
  */
 export function preparePrint(photo: Gray, liked: number = likedHeights[0]): Print {
   const letters = lettersOf(evenLight(softened(photo)))
-  const quad = labelQuad(photo, letters) ?? turnedFrame(photo, letters)
+  const quad = alongLines(labelQuad(photo, letters), letters) ?? turnedFrame(photo, letters)
   const { width, height } = frameSize(quad, letters, liked)
   const framed = straightened(photo, quad, width, height)
   const even = evenLight(softened(framed))
@@ -196,6 +196,33 @@ function labelQuad(photo: Gray, letters: readonly Blob[]): Quad | null {
   return inside >= letters.length * 0.75 ? quad : null
 }
 
+/** Lines may run any way on a picture; which of their two ends is the first only reading tells. */
+const ANY_WAY = 90
+
+/** The corners of a label in the order in which its lines run from the first to the second: a label may lie on its side. */
+function alongLines(quad: Quad | null, letters: readonly Blob[]): Quad | null {
+  if (!quad || letters.length < 8) return quad
+  const angle = lineAngle(letters, ANY_WAY)
+  const off = (at: number) => {
+    const [[x1, y1], [x2, y2]] = [quad[at]!, quad[(at + 1) % 4]!]
+    return 1 - Math.cos(Math.atan2(y2 - y1, x2 - x1) - angle)
+  }
+  const first = [0, 1, 2, 3].sort((a, b) => off(a) - off(b))[0]!
+  return [...quad.slice(first), ...quad.slice(0, first)] as unknown as Quad
+}
+
+/** The same print the other way up. */
+export function turnedOver({
+  picture,
+  toPhoto
+}: Pick<Print, 'picture' | 'toPhoto'>): Pick<Print, 'picture' | 'toPhoto'> {
+  const { width, height, data } = picture
+  return {
+    picture: { width, height, data: data.slice().reverse() },
+    toPhoto: composed(toPhoto, [-1, 0, width, 0, -1, height, 0, 0])
+  }
+}
+
 /** A frame round the letters, turned as their lines run. */
 function turnedFrame(photo: Gray, letters: readonly Blob[]): Quad {
   if (letters.length < 8)
@@ -205,7 +232,7 @@ function turnedFrame(photo: Gray, letters: readonly Blob[]): Quad {
       [photo.width, photo.height],
       [0, photo.height]
     ]
-  const angle = lineAngle(letters, 25)
+  const angle = lineAngle(letters, ANY_WAY)
   const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
   const [acrosses, downs] = [
     letters.map(centre).map(([x, y]) => x * cos + y * sin),
