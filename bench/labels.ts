@@ -6,10 +6,12 @@ import { knownModels } from '@pasado/core/labels/known-models'
 import { readLabel } from '../web/src/labels/read-label'
 import { machine } from './machine'
 import { eyesOn, pixelsOf, textReader } from './label-eyes'
+import { readTrade } from './trade'
 import { compareLabel, printedOn, type Comparison } from './label-trial'
 
-/** npm run bench:labels: how much of a label is read right without correction, on made-up labels of every design. */
+/** npm run bench:labels: how much of a label is read right without correction, on made-up labels of every design, and on others of makers that no catalogue knows. */
 const each = Number(process.argv[2] ?? 2)
+const OF_UNKNOWN_MAKERS = 200
 const models = knownModels(demoModels)
 const aims: Record<string, string> = { clean: 'aim 98 %', worn: 'aim 85 %', bad: 'no aim' }
 const percent = (part: number, of: number) => `${((100 * part) / of).toFixed(1)} %`
@@ -52,4 +54,5 @@ for (const condition of conditions) {
     `${condition.padEnd(10)} ${String(total.labels).padStart(6)} ${String(total.fields).padStart(6)} ${percent(total.right, total.fields).padStart(8)} ${percent(total.certain, total.fields).padStart(8)} ${String(total.wronglyCertain.length).padStart(18)} ${(total.ms / total.labels / 1000).toFixed(2).padStart(10)}   ${aims[condition]}`
   )
 }
+await readTrade(text, OF_UNKNOWN_MAKERS)
 await text.stop()

@@ -21,7 +21,7 @@ for (const family of families)
 export const settings = ['straight', 'turned', 'curved', 'small', 'dim'] as const
 export type Setting = (typeof settings)[number]
 /** Those that are ordinary light: the others are told beside. */
-export const ordinary: ReadonlySet<Setting> = new Set(['straight', 'turned', 'small'])
+export const ordinary: ReadonlySet<Setting> = new Set(['straight', 'turned', 'curved', 'small'])
 const layouts = ['lines', 'columns', 'pairs', 'above', 'boxes'] as const
 
 /** A picture of a label, and what stands on it. */
@@ -184,7 +184,7 @@ async function drawn(
   const high = layout === 'above' ? 84 : 50
   const rows =
     layout === 'pairs' || layout === 'above' || layout === 'boxes' ? Math.ceil(lines.length / 2) : lines.length
-  const canvas = createCanvas(1080 + (code && code + 30), 110 + rows * high + 60)
+  const canvas = createCanvas(1300 + (code && code + 30), 110 + rows * high + 60)
   const pen = canvas.getContext('2d')
   pen.fillStyle = chosen(random, ['#ffffff', '#f4f4f0', '#e6e7e9'])
   pen.fillRect(0, 0, canvas.width, canvas.height)
@@ -196,7 +196,7 @@ async function drawn(
   const bold = random() < 0.5 ? 700 : 400
   lines.forEach(({ caption, value }, at) => {
     const inTwo = layout === 'pairs' || layout === 'above' || layout === 'boxes'
-    const x = 40 + (inTwo && at % 2 ? 540 : 0)
+    const x = 40 + (inTwo && at % 2 ? 650 : 0)
     const y = 130 + (inTwo ? Math.floor(at / 2) : at) * high
     put(pen, { family, size: inTwo ? 24 : size, bold }, layout, { caption, value, colon }, x, y)
   })
@@ -242,7 +242,7 @@ function put(
   if (layout === 'boxes') {
     pen.strokeStyle = '#555'
     pen.lineWidth = 2
-    pen.strokeRect(x - 12, y - 32, 525, 46)
+    pen.strokeRect(x - 12, y - 32, 635, 46)
   }
   const first = `${caption}${colon}`
   pen.fillText(first, x, y)
@@ -269,7 +269,7 @@ function pictured(random: Draw, label: Canvas, setting: Setting): Canvas {
   pen.translate(width / 2, height / 2)
   pen.rotate(radians)
   pen.scale(scale, scale)
-  const bend = setting === 'curved' ? 0.9 : 0
+  const bend = setting === 'curved' ? 0.3 + random() * 0.5 : 0
   if (bend === 0) pen.drawImage(label, -label.width / 2, -label.height / 2)
   else
     // On a round base: what is at the sides is turned away, and stands lower.

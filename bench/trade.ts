@@ -16,11 +16,7 @@ interface Total {
 const percent = (part: number, of: number) => (of ? `${((100 * part) / of).toFixed(1)} %` : '')
 
 /** Reads labels of unknown makers, half of which nothing was learned on (the odd ones), and prints how much of them is right. */
-export async function readTrade(
-  text: Awaited<ReturnType<typeof textReader>>,
-  count: number,
-  tells: boolean
-): Promise<void> {
+export async function readTrade(text: Awaited<ReturnType<typeof textReader>>, count: number): Promise<void> {
   const models = knownModels(demoModels)
   const totals = new Map<string, Total>()
   const add = (key: string, more: Omit<Total, 'labels'>) => {
@@ -47,13 +43,6 @@ export async function readTrade(
       ...(ordinary.has(setting) ? ['ordinary light'] : [])
     ])
       add(key, figures)
-    if (tells) {
-      const found = new Map(read.proposals.map(({ field, value }) => [field as string, value]))
-      const off = [...printed].filter(([field, value]) => found.get(field) !== value)
-      console.log(
-        `${number} ${setting} ${layout}: ${off.map(([field, value]) => `${field} ${value} read ${found.get(field) ?? '-'}`).join('; ') || 'all right'}`
-      )
-    }
   }
   console.log(
     `\n${'unknown makers'.padEnd(16)} ${'labels'.padStart(6)} ${'fields'.padStart(6)} ${'right'.padStart(8)} ${'certain but wrong'.padStart(18)} ${'s a label'.padStart(10)}`

@@ -148,6 +148,28 @@ describe('the words of labels', () => {
     expect(values(pasted('IP 192.168.1.999')).address).toBeUndefined()
   })
 
+  it('what a caption is called besides, in brackets or behind a stroke, is none of the value', () => {
+    const read = (text: string) => values([print(text)], [plain])
+    expect(read('Network Name (SSID) Vantry-53AF')).toMatchObject({ ssid: 'Vantry-53AF' })
+    expect(read('Wireless Password/PIN zewza79u')).toMatchObject({ key: 'zewza79u' })
+    expect(read('Network Key (WPA) abcd1234efgh')).toMatchObject({ key: 'abcd1234efgh' })
+    expect(read('WLAN Name   HOME - 53AF')).toMatchObject({ ssid: 'HOME-53AF' })
+  })
+
+  it('an address begins where it is written, and a figure of power is none', () => {
+    const read = (readings: Reading[]) => values(readings, [plain]).address
+    expect(read([print('http http://192.168.1.254')])).toBe('http://192.168.1.254')
+    expect(read([print('http://192.168.1.254')])).toBe('http://192.168.1.254')
+    expect(read([print('Web Login 10.0.0.1'), qr('https://help.vantry.example/start')])).toBe('10.0.0.1')
+    expect(read([print('Access at 12 V 1.5 A')])).toBeUndefined()
+  })
+
+  it('which of a unit’s MAC addresses it is, no caption of one network tells for certain', () => {
+    for (const caption of ['WLAN MAC', 'LAN MAC', 'Ethernet MAC'])
+      expect(trusts(pasted(`${caption}: 00:00:5e:00:53:12`), [plain]).mac).toBe('likely')
+    expect(trusts(pasted('WPA2-PSK: abcd1234efgh'), [plain]).key).toBe('likely')
+  })
+
   it('every caption names its field', () => {
     for (const field of labelFields) {
       if (field === 'model' || field === 'login') continue

@@ -11,7 +11,7 @@ import {
   type Point,
   type Quad
 } from '@pasado/core/labels/picture/homography'
-import { preparePrint, softened } from '@pasado/core/labels/picture/print'
+import { downAt, preparePrint, softened, turnedOver } from '@pasado/core/labels/picture/print'
 
 /** A picture painted by a function of its pixels. */
 function paint(width: number, height: number, light: (x: number, y: number) => number): Gray {
@@ -153,6 +153,47 @@ describe('a label', () => {
     expect(distance(middle, [400, 300])).toBeLessThan(25)
     const across = mapped(toPhoto, [print.width / 2 + 50, print.height / 2])
     expect((Math.atan2(across[1] - middle[1], across[0] - middle[0]) * 180) / Math.PI).toBeCloseTo(11, 0)
+  })
+
+  it.each([70, 90, 135, -120, 180])(
+    'turned by %d° its lines run level in the print, one way up or the other',
+    (degrees) => {
+      const { picture } = turnedLabel(degrees)
+      const print = preparePrint(picture)
+      const angle = ({ picture: { width, height }, toPhoto }: Omit<typeof print, 'plain'>) => {
+        const [from, to] = [0, 50].map((more) => mapped(toPhoto, [width / 2 + more, height / 2]))
+        return (Math.atan2(to![1] - from![1], to![0] - from![0]) * 180) / Math.PI
+      }
+      const off = [print, turnedOver(print)].map((way) => Math.abs(((angle(way) - degrees + 540) % 360) - 180))
+      expect(Math.min(...off)).toBeLessThan(1.5)
+      expect(Math.max(...off)).toBeGreaterThan(178)
+    }
+  )
+
+  it('turned over it is the same print from its other end, and twice over itself', () => {
+    const print = preparePrint(turnedLabel(11).picture)
+    const over = turnedOver(print)
+    expect(turnedOver(over).picture).toEqual(print.picture)
+    const { width, height } = print.picture
+    expect(distance(mapped(over.toPhoto, [10, 20]), mapped(print.toPhoto, [width - 10, height - 20]))).toBeLessThan(
+      0.01
+    )
+  })
+
+  it('on a round base its lines are made straight, and a straight one is left as it is', () => {
+    const lines = (sag: number) =>
+      paint(900, 500, (x, y) => {
+        const from = y - 60 - sag * ((2 * x) / 900 - 1) ** 2
+        const row = Math.floor(from / 60)
+        return row >= 0 && row < 6 && from % 60 < 24 && x > 40 && x < 860 && x % 22 < 12 ? 20 : 235
+      })
+    expect(preparePrint(lines(0)).bendPx).toBe(0)
+    const { bendPx, picture } = preparePrint(lines(40))
+    const scale = picture.width / 900
+    expect(bendPx / scale).toBeGreaterThan(25)
+    expect(bendPx / scale).toBeLessThan(55)
+    expect(downAt(10, 0, 100)).toBe(10)
+    expect(downAt(10, 50, 100)).toBe(0)
   })
 
   it('any picture, however small or blank, is prepared without a fault', () => {

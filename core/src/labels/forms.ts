@@ -80,7 +80,7 @@ function givenSsid(value: string, prefix: string | null, sure: boolean): Formed 
 }
 
 function givenAddress(value: string, sure: boolean): Formed | null {
-  const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i
+  const address = /(?:https?:\/\/)?(?:\d{1,3}(?:\.\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)*\.[a-z]{2,})(?:[:/]\S*)?/i
     .exec(value)?.[0]
     .replace(/[.,;)]+$/, '')
   if (address === undefined || !isAddress(address)) return null
@@ -145,7 +145,7 @@ function printedMac(raw: string, mask: string | undefined): Formed | null {
 }
 
 function printedAddress(raw: string): Formed | null {
-  const shape = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)+)(?:[:/]\S*)?/i
+  const shape = /(?:https?:\/\/)?(?:\d{1,3}(?:[.,]\s?\d{1,3}){3}|[a-z0-9-]+(?:\.[a-z0-9-]+)*\.[a-z]{2,})(?:[:/]\S*)?/i
   const value = shape.exec(raw)?.[0].replace(/\s/g, '').replace(/,/g, '.')
   return value === undefined || !isAddress(value) ? null : { value, fits: true, sure: false }
 }
@@ -163,14 +163,20 @@ function hexIn(line: string, mask: string | undefined): Settled | null {
     /(?:[0-9A-Za-z|!]{4}\s?\.\s?){2}[0-9A-Za-z|!]{4}/,
     /(?<![0-9A-Za-z])[0-9A-Za-z|!]{12}(?![0-9A-Za-z])/
   ]
-  const clean = line
-    .replace(/0[®©@]|[®©@]0/g, '0')
-    .replace(/[®©@¢]/g, '0')
-    .replace(/[€£]/g, 'E')
-  for (const shape of shapes) {
-    const found = shape.exec(clean)
-    const settled = found && settleHex(found[0], mask)
-    if (settled) return { ...settled, sure: settled.sure && clean === line }
+  // A nought with a stroke through it is read as a sign beside the nought, or as a sign for it.
+  const noughts = line.replace(/[®©@¢]/g, '0').replace(/[€£]/g, 'E')
+  for (const clean of [
+    line
+      .replace(/0[®©@]|[®©@]0/g, '0')
+      .replace(/[®©@¢]/g, '0')
+      .replace(/[€£]/g, 'E'),
+    noughts
+  ]) {
+    for (const shape of shapes) {
+      const found = shape.exec(clean)
+      const settled = found && settleHex(found[0], mask)
+      if (settled) return { ...settled, sure: settled.sure && clean === line }
+    }
   }
   return null
 }

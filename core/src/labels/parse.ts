@@ -158,7 +158,9 @@ function weigh(
   })
   if (formed.length === 0) return null
   const votes = (value: string) => formed.filter((candidate) => candidate.value === value).length
-  const codeRank = ({ named }: Taken) => (named ? 4 : 3)
+  // A bare address in a code is mostly the maker's help.
+  const bareRank = field === 'address' ? 0 : 3
+  const codeRank = ({ named }: Taken) => (named ? 4 : bareRank)
   const rank = (known: (typeof formed)[number]) =>
     (isCode(known.taken) ? codeRank(known.taken) : 0) +
     (known.fits ? 1.5 : 0) +

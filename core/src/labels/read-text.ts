@@ -102,7 +102,7 @@ function captionsIn(line: string): FoundCaption[] {
   const found: (FoundCaption & { word: string })[] = []
   for (const { field, word } of allCaptions) {
     const pattern = new RegExp(
-      `(^|[\\s|:;,~(._-])(${word.replace(/[/-]/g, '[/\\-]?').replace(/ /g, '[\\s._-]{0,2}')})(?=$|[\\s:=.#~_|)/–—-])`,
+      `(^|[\\s|:;,~(._-])(${word.replace(/[/-]/g, '[/\\-]?').replace(/ /g, '[\\s._-]{0,2}')})(?!:\\/\\/)(?=$|[\\s:=.#~_|)/–—-])`,
       'gi'
     )
     for (const match of line.matchAll(pattern)) {

@@ -10,6 +10,7 @@ import { printReadings, type TextLine } from './read-picture'
 interface WaitingPrint {
   picture: Gray
   toPhoto: Homography
+  bendPx: number
 }
 
 /** What sees for `readLabel`: a worker and the reader of text in a browser, the same code called directly elsewhere. */

@@ -1,6 +1,6 @@
 import { inverse, mapped, type Point } from '@pasado/core/labels/picture/homography'
 import type { Gray } from '@pasado/core/labels/picture/gray'
-import { likedHeights, preparePrint, type Print } from '@pasado/core/labels/picture/print'
+import { downAt, likedHeights, preparePrint, type Print } from '@pasado/core/labels/picture/print'
 import type { Piece, Reading } from '@pasado/core/labels/reading'
 import { codesIn, paintOver } from './codes-in'
 
@@ -44,12 +44,19 @@ export function secondPrint(photo: Gray, codes: readonly Reading[]): Print {
 }
 
 /** Lines of print as readings, their pieces on the photograph. */
-export function printReadings(lines: readonly TextLine[], print: Pick<Print, 'toPhoto'>): Reading[] {
+export function printReadings(
+  lines: readonly TextLine[],
+  print: Pick<Print, 'toPhoto' | 'bendPx'> & { picture: { width: number } }
+): Reading[] {
   return lines.map(({ text, sureness, piece }) => ({
     source: 'print',
     text: text.replace(/\s+$/, ''),
     sureness,
-    piece: pieceOnPhoto(piece, print)
+    // Where lines were straightened it stands lower on the photograph.
+    piece: pieceOnPhoto(
+      { ...piece, y: piece.y + downAt(print.bendPx, piece.x + piece.width / 2, print.picture.width) },
+      print
+    )
   }))
 }
 

@@ -73,7 +73,7 @@ export function eyesFor(photo: Blob): Eyes & { size: () => { width: number; heig
     if ('problem' in answer) throw new NoPicture()
     if (!('picture' in answer)) throw new Error('the worker answered something else')
     size = { width: answer.width, height: answer.height }
-    return { codes: answer.codes, print: { picture: answer.picture, toPhoto: answer.toPhoto } }
+    return { codes: answer.codes, print: { picture: answer.picture, toPhoto: answer.toPhoto, bendPx: answer.bendPx } }
   }
   return {
     first: async () => print(await askWorker({ does: 'first', photo })),

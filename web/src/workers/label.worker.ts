@@ -12,7 +12,7 @@ export type LabelAsk =
   | { does: 'glance'; frame: ImageBitmap }
 
 export type LabelAnswer =
-  | { codes: Reading[]; picture: Gray; toPhoto: Homography; width: number; height: number }
+  | { codes: Reading[]; picture: Gray; toPhoto: Homography; bendPx: number; width: number; height: number }
   | { codes: Reading[] }
   | { problem: 'no-picture' }
 
@@ -45,10 +45,24 @@ async function answer(asked: LabelAsk): Promise<LabelAnswer> {
     }
     photo = pixels(bitmap, LONGEST_SIDE)
     const { codes, print } = readyPicture(photo)
-    return { codes, picture: print.picture, toPhoto: print.toPhoto, width: photo.width, height: photo.height }
+    return {
+      codes,
+      picture: print.picture,
+      toPhoto: print.toPhoto,
+      bendPx: print.bendPx,
+      width: photo.width,
+      height: photo.height
+    }
   }
   const print = secondPrint(photo!, asked.codes)
-  return { codes: [], picture: print.picture, toPhoto: print.toPhoto, width: photo!.width, height: photo!.height }
+  return {
+    codes: [],
+    picture: print.picture,
+    toPhoto: print.toPhoto,
+    bendPx: print.bendPx,
+    width: photo!.width,
+    height: photo!.height
+  }
 }
 
 answering(answer)

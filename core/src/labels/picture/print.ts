@@ -29,6 +29,8 @@ export interface Print {
   plain: Gray
   /** From pixels of this picture to those of the photograph. */
   toPhoto: Homography
+  /** How far its lines were straightened, for a label on a round base: pixels down at half its width from the middle. */
+  bendPx: number
 }
 
 /**
@@ -51,9 +53,13 @@ export function preparePrint(photo: Gray, liked: number = likedHeights[0]): Prin
     ],
     quad
   )
-  if (!turn) return { picture: onlyLetters(even), plain: framed, toPhoto }
+  const upright = turn ? straightened(even, turn, width, height) : even
+  const bendPx = bendOf(lettersOf(upright), width)
+  const picture = onlyLetters(bendPx === 0 ? upright : unbent(upright, bendPx))
+  if (!turn) return { picture, plain: framed, toPhoto, bendPx }
   return {
-    picture: onlyLetters(straightened(even, turn, width, height)),
+    picture,
+    bendPx,
     plain: straightened(framed, turn, width, height),
     toPhoto: composed(
       toPhoto,
@@ -212,14 +218,12 @@ function alongLines(quad: Quad | null, letters: readonly Blob[]): Quad | null {
 }
 
 /** The same print the other way up. */
-export function turnedOver({
-  picture,
-  toPhoto
-}: Pick<Print, 'picture' | 'toPhoto'>): Pick<Print, 'picture' | 'toPhoto'> {
+export function turnedOver({ picture, toPhoto, bendPx }: Omit<Print, 'plain'>): Omit<Print, 'plain'> {
   const { width, height, data } = picture
   return {
     picture: { width, height, data: data.slice().reverse() },
-    toPhoto: composed(toPhoto, [-1, 0, width, 0, -1, height, 0, 0])
+    toPhoto: composed(toPhoto, [-1, 0, width, 0, -1, height, 0, 0]),
+    bendPx: -bendPx
   }
 }
 
@@ -267,6 +271,44 @@ function lineAngle(letters: readonly Blob[], mostDegrees: number): number {
     if (score > best) [best, at] = [score, (degrees * Math.PI) / 180]
   }
   return at
+}
+
+/** How far down lines run at the sides, as a parabola, in pixels at half the width: where the middles of letters fall on the fewest lines; 0 where they run straight. */
+function bendOf(letters: readonly Blob[], width: number): number {
+  if (letters.length < 20) return 0
+  const tall = medianOf(letters.map(({ height }) => height))
+  const bin = Math.max(3, tall * 0.25)
+  let [best, at] = [-1, 0]
+  for (let bend = -tall * 3; bend <= tall * 3; bend += tall * 0.1) {
+    const counts = new Map<number, number>()
+    for (const [x, y] of letters.map(centre)) {
+      const key = Math.round((y - downAt(bend, x, width)) / bin)
+      counts.set(key, (counts.get(key) ?? 0) + 1)
+    }
+    let score = 0
+    for (const count of counts.values()) score += count * count
+    if (score > best * (Math.abs(bend) < Math.abs(at) ? 1 : 1.02)) [best, at] = [score, bend]
+  }
+  return Math.abs(at) < tall * 0.35 ? 0 : at
+}
+
+/** How far down a line with a bend is at a place across. */
+export const downAt = (bendPx: number, x: number, width: number): number => bendPx * ((2 * x) / width - 1) ** 2
+
+/** The picture with every column moved up by as much as its lines run down there. */
+function unbent({ width, height, data }: Gray, bendPx: number): Gray {
+  const straight = new Uint8ClampedArray(data.length).fill(255)
+  for (let x = 0; x < width; x++) {
+    const down = downAt(bendPx, x, width)
+    for (let y = 0; y < height; y++) {
+      const from = y + down
+      const above = Math.floor(from)
+      if (above < 0 || above + 1 >= height) continue
+      const part = from - above
+      straight[y * width + x] = data[above * width + x]! * (1 - part) + data[(above + 1) * width + x]! * part
+    }
+  }
+  return { width, height, data: straight }
 }
 
 /** How large a frame is drawn so that its letters have the height that is liked. */
