@@ -3,7 +3,7 @@ import { demoModels } from '@pasado/demo/models/all'
 import { readLabel } from '../web/src/labels/read-label'
 import { eyesOn, pixelsOf, type textReader } from './label-eyes'
 import { compareLabel } from './label-trial'
-import { ordinary, settings, tradeLabel } from './trade-labels'
+import { ordinary, settings, tradeLabel } from '@pasado/demo/labels/trade-labels'
 
 interface Total {
   labels: number

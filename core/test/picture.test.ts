@@ -11,7 +11,8 @@ import {
   type Point,
   type Quad
 } from '@pasado/core/labels/picture/homography'
-import { downAt, preparePrint, softened, turnedOver } from '@pasado/core/labels/picture/print'
+import { downAt } from '@pasado/core/labels/picture/bend'
+import { preparePrint, softened, turnedOver } from '@pasado/core/labels/picture/print'
 
 /** A picture painted by a function of its pixels. */
 function paint(width: number, height: number, light: (x: number, y: number) => number): Gray {

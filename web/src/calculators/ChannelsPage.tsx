@@ -9,7 +9,7 @@ import { permittedBy, radarMinutes, unknownCountry } from '@pasado/core/radio/pe
 import { Spectrum } from '../visit/stages/configure/channels/Spectrum'
 import { askBareChannels } from '../workers/channels'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
-import { Field, Input, TextArea } from '../ui/Field'
+import { Field, TextArea } from '../ui/Field'
 import { List } from '../ui/List'
 
 const widthsOf: Record<Band, WidthMHz[]> = { '2.4': [20], '5': [20, 40, 80, 160], '6': [20, 40, 80, 160] }

@@ -1,6 +1,7 @@
 import { inverse, mapped, type Point } from '@pasado/core/labels/picture/homography'
 import type { Gray } from '@pasado/core/labels/picture/gray'
-import { downAt, likedHeights, preparePrint, type Print } from '@pasado/core/labels/picture/print'
+import { downAt } from '@pasado/core/labels/picture/bend'
+import { likedHeights, preparePrint, type Print } from '@pasado/core/labels/picture/print'
 import type { Piece, Reading } from '@pasado/core/labels/reading'
 import { codesIn, paintOver } from './codes-in'
 

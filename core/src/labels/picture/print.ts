@@ -1,26 +1,12 @@
 import { evenLight, type Gray } from './gray'
 import { distance, homography, mapped, straightened, type Homography, type Point, type Quad } from './homography'
+import { bendOf, unbent } from './bend'
 import { findLabel } from './find-label'
+import { blobsOf, centre, densityOf, isLetter, lettersOf, medianOf, MOST_DENSITY, type Blob } from './letters'
 
-/** A rectangle in pixels. */
-export interface Box {
-  x: number
-  y: number
-  width: number
-  height: number
-}
-
-/** A connected part of the print: a letter, a dot, a piece of a code. */
-interface Blob extends Box {
-  pixels: number
-}
-
-/** Darker than this after evening out is print. */
-const PRINT = 138
 /** Heights of capitals, in pixels, that the reader of text likes: the first best, the other for a second opinion. */
 export const likedHeights = [34, 46] as const
 const LARGEST_SIDE = 2200
-const SMALLEST_LETTER_PX = 7
 
 /** A label as the reader of text gets it: upright, its light even, nothing on it but letters. */
 export interface Print {
@@ -92,98 +78,6 @@ export function softened({ width, height, data }: Gray): Gray {
   }
   return { width, height, data: soft }
 }
-
-/** Every connected dark part of an evened picture. */
-function blobsOf({ width, height, data }: Gray, marks: Int32Array): Blob[] {
-  const blobs: Blob[] = []
-  const queue: number[] = []
-  for (let start = 0; start < data.length; start++) {
-    if (marks[start] || data[start]! >= PRINT) continue
-    const mark = blobs.length + 1
-    let [left, right, top, bottom, pixels] = [width, 0, height, 0, 0]
-    queue.length = 0
-    queue.push(start)
-    marks[start] = mark
-    while (queue.length) {
-      const at = queue.pop()!
-      const x = at % width
-      const y = (at - x) / width
-      pixels++
-      if (x < left) left = x
-      if (x > right) right = x
-      if (y < top) top = y
-      if (y > bottom) bottom = y
-      for (let dy = -1; dy <= 1; dy++) {
-        if (y + dy < 0 || y + dy >= height) continue
-        for (let dx = -1; dx <= 1; dx++) {
-          if (x + dx < 0 || x + dx >= width) continue
-          const beside = at + dy * width + dx
-          if (marks[beside] || data[beside]! >= PRINT) continue
-          marks[beside] = mark
-          queue.push(beside)
-        }
-      }
-    }
-    blobs.push({ x: left, y: top, width: right - left + 1, height: bottom - top + 1, pixels })
-  }
-  return blobs
-}
-
-/** The share of print in the surroundings of each point of a coarse grid: codes are half dark, lines of text much less. */
-function densityOf(picture: Gray, cell: number): (x: number, y: number) => number {
-  const columns = Math.ceil(picture.width / cell)
-  const rows = Math.ceil(picture.height / cell)
-  const dark = new Float32Array(columns * rows)
-  for (let y = 0; y < picture.height; y++) {
-    const row = Math.floor(y / cell) * columns
-    for (let x = 0; x < picture.width; x++)
-      if (picture.data[y * picture.width + x]! < PRINT) dark[row + Math.floor(x / cell)]!++
-  }
-  return (x, y) => {
-    const [column, row] = [Math.floor(x / cell), Math.floor(y / cell)]
-    let [sum, cells] = [0, 0]
-    for (let dy = -1; dy <= 1; dy++) {
-      for (let dx = -1; dx <= 1; dx++) {
-        if (column + dx < 0 || column + dx >= columns || row + dy < 0 || row + dy >= rows) continue
-        sum += dark[(row + dy) * columns + column + dx]!
-        cells++
-      }
-    }
-    return sum / (cells * cell * cell)
-  }
-}
-
-const MOST_DENSITY = 0.42
-
-function isLetter(blob: Blob, picture: Gray, density: (x: number, y: number) => number): boolean {
-  const { width, height, pixels } = blob
-  if (
-    height < SMALLEST_LETTER_PX ||
-    height > picture.height * 0.16 ||
-    width > height * 5 ||
-    width > picture.width * 0.2
-  )
-    return false
-  if (height > width * 7 && height > 60) return false
-  if (pixels < (width * height) / 12) return false
-  return density(blob.x + width / 2, blob.y + height / 2) < MOST_DENSITY
-}
-
-function lettersOf(picture: Gray): Blob[] {
-  const density = densityOf(picture, Math.max(16, Math.round(picture.width / 40)))
-  const letters = blobsOf(picture, new Int32Array(picture.data.length)).filter((blob) =>
-    isLetter(blob, picture, density)
-  )
-  // Specks of grain are many and smaller than any letter.
-  const tall = medianOf(letters.map(({ height }) => height).filter((height) => height >= 12)) || 20
-  return letters.filter(({ height }) => height > tall * 0.4 && height < tall * 3)
-}
-
-function medianOf(values: readonly number[]): number {
-  return values.length ? [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]! : 0
-}
-
-const centre = (box: Box): Point => [box.x + box.width / 2, box.y + box.height / 2]
 
 /** The corners of a label that stands out, where most of the letters are on it. */
 function labelQuad(photo: Gray, letters: readonly Blob[]): Quad | null {
@@ -271,44 +165,6 @@ function lineAngle(letters: readonly Blob[], mostDegrees: number): number {
     if (score > best) [best, at] = [score, (degrees * Math.PI) / 180]
   }
   return at
-}
-
-/** How far down lines run at the sides, as a parabola, in pixels at half the width: where the middles of letters fall on the fewest lines; 0 where they run straight. */
-function bendOf(letters: readonly Blob[], width: number): number {
-  if (letters.length < 20) return 0
-  const tall = medianOf(letters.map(({ height }) => height))
-  const bin = Math.max(3, tall * 0.25)
-  let [best, at] = [-1, 0]
-  for (let bend = -tall * 3; bend <= tall * 3; bend += tall * 0.1) {
-    const counts = new Map<number, number>()
-    for (const [x, y] of letters.map(centre)) {
-      const key = Math.round((y - downAt(bend, x, width)) / bin)
-      counts.set(key, (counts.get(key) ?? 0) + 1)
-    }
-    let score = 0
-    for (const count of counts.values()) score += count * count
-    if (score > best * (Math.abs(bend) < Math.abs(at) ? 1 : 1.02)) [best, at] = [score, bend]
-  }
-  return Math.abs(at) < tall * 0.35 ? 0 : at
-}
-
-/** How far down a line with a bend is at a place across. */
-export const downAt = (bendPx: number, x: number, width: number): number => bendPx * ((2 * x) / width - 1) ** 2
-
-/** The picture with every column moved up by as much as its lines run down there. */
-function unbent({ width, height, data }: Gray, bendPx: number): Gray {
-  const straight = new Uint8ClampedArray(data.length).fill(255)
-  for (let x = 0; x < width; x++) {
-    const down = downAt(bendPx, x, width)
-    for (let y = 0; y < height; y++) {
-      const from = y + down
-      const above = Math.floor(from)
-      if (above < 0 || above + 1 >= height) continue
-      const part = from - above
-      straight[y * width + x] = data[above * width + x]! * (1 - part) + data[(above + 1) * width + x]! * part
-    }
-  }
-  return { width, height, data: straight }
 }
 
 /** How large a frame is drawn so that its letters have the height that is liked. */

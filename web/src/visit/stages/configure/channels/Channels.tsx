@@ -101,21 +101,7 @@ export function Channels() {
             (unknown?.what ?? 'Reckoning …')
           )}
         </p>
-        {unknown && mayWrite && (
-          <Select
-            aria-label="Country of the home"
-            className="w-56"
-            value={country ?? ''}
-            onChange={(event) => write('brief.set', { set: { country: event.target.value || null } })}
-          >
-            <option value="">country not recorded</option>
-            {countryChoices(country).map(({ value, label }) => (
-              <option key={value} value={value}>
-                {label}
-              </option>
-            ))}
-          </Select>
-        )}
+        {unknown && mayWrite && <Country country={country} />}
         <Tick checked={radar} onTick={(checked) => setRadar(checked)}>
           radar channels too
         </Tick>
@@ -177,5 +163,24 @@ export function Channels() {
         last word.
       </p>
     </div>
+  )
+}
+
+/** Asks for the country of the home, where no channel can be planned without it. */
+function Country({ country }: { country: string | undefined }) {
+  return (
+    <Select
+      aria-label="Country of the home"
+      className="w-56"
+      value={country ?? ''}
+      onChange={(event) => write('brief.set', { set: { country: event.target.value || null } })}
+    >
+      <option value="">country not recorded</option>
+      {countryChoices(country).map(({ value, label }) => (
+        <option key={value} value={value}>
+          {label}
+        </option>
+      ))}
+    </Select>
   )
 }

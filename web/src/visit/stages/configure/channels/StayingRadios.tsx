@@ -1,7 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import type { Facts } from '@pasado/core/record/facts'
 import { foundOn } from '@pasado/core/radio/permitted'
-import type { Band } from '@pasado/core/values/band'
 import { staysName } from '@pasado/core/record/equipment'
 import { stayingRadios, type StayingRadio } from '@pasado/core/work/channels/home-channels'
 import { useMayWrite } from '../../../session/facts'
