@@ -126,6 +126,8 @@ test('a QR on the bench gives back the name and the passphrase; the other pages 
   await page.getByLabel('Model').selectOption({ label: 'Ostrel Heron' })
   await expect(page.getByText(/2\.8\.1 → 3\.0\.2 → 3\.1\.0/)).toBeVisible()
   await page.goto('/bench/channels')
+  await expect(page.getByText('Choose the country.')).toBeVisible()
+  await page.getByLabel('Country').selectOption('Skerrow Isles')
   await expect(page.getByText('No choice loses less: proven.')).toBeVisible({ timeout: 20_000 })
   await page.getByLabel('Own radios').fill('0')
   await expect(page.getByRole('alert')).toContainText('must be a whole number from 1 to 8')

@@ -68,6 +68,7 @@ export async function newVisit(page: Page, customer: string, street: string): Pr
   await page.getByLabel('Telephone').fill('555-0199')
   await page.getByLabel('Street').fill(street)
   await page.getByLabel('Town or island').fill('Ness Skerrow')
+  await page.getByLabel('Country').selectOption('Skerrow Isles')
   await page.getByRole('button', { name: 'Open the visit' }).click()
   await page.waitForURL(/\/visit\/[0-9a-f-]{36}\/brief/)
   return page.url()

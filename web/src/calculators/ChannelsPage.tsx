@@ -8,6 +8,7 @@ import { countryChoices } from '@pasado/core/radio/permissions'
 import { permittedBy, radarMinutes, unknownCountry } from '@pasado/core/radio/permitted'
 import { Spectrum } from '../visit/stages/configure/channels/Spectrum'
 import { askBareChannels } from '../workers/channels'
+import { keepCountry, lastCountry } from '../app/country'
 import { BenchPage, BigFigure, NumberBox, SelectBox } from './parts'
 import { Field, TextArea } from '../ui/Field'
 import { List } from '../ui/List'
@@ -26,7 +27,7 @@ export function ChannelsPage() {
   const [band, setBand] = useState<Band>('2.4')
   const [count, setCount] = useState('3')
   const [hear, setHear] = useState('-70')
-  const [country, setCountry] = useState('')
+  const [country, setCountry] = useState(lastCountry)
   const [set, setSet] = useState<'1-6-11' | '1-5-9-13'>('1-6-11')
   const [list, setList] = useState(example)
   const [plan, setPlan] = useState<ChannelPlan | null>(null)
@@ -73,7 +74,10 @@ export function ChannelsPage() {
             label="Country"
             value={country}
             options={[{ value: '', label: 'not chosen' }, ...countryChoices()]}
-            onChange={setCountry}
+            onChange={(chosen) => {
+              keepCountry(chosen)
+              setCountry(chosen)
+            }}
           />
           <p className="fine">
             {permittedBy(country || undefined) ?? 'Which channels are permitted is the country’s to say.'}

@@ -6,6 +6,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { countryChoices } from '@pasado/core/radio/permissions'
 import { reasons } from '@pasado/core/record/brief'
 import { ApiProblem, ask } from '../app/api'
+import { keepCountry, lastCountry } from '../app/country'
 import { draftOf } from '../app/draft'
 import { useSession } from '../app/session'
 import { reasonWords } from '../visit/frame/reason-words'
@@ -27,9 +28,6 @@ interface Fields {
   technician: string
   country: string
 }
-
-/** The country that was chosen last on this device: a company mostly works in one. */
-const COUNTRY = 'pasado-country'
 
 const mostCharacters: Record<keyof Fields, number> = {
   customerName: 120,
@@ -92,7 +90,7 @@ export function NewVisit() {
       date: format(new Date(), 'yyyy-MM-dd'),
       time: format(new Date(), 'HH:mm'),
       technician: me?.id ?? '',
-      country: localStorage.getItem(COUNTRY) ?? '',
+      country: lastCountry(),
       ...draftOf.read<Partial<Fields>>(draftKey, {})
     }
   })
@@ -130,7 +128,7 @@ export function NewVisit() {
         }
       })
       draftOf.keep(draftKey, {}, {})
-      if (country) localStorage.setItem(COUNTRY, country)
+      keepCountry(country)
       await navigate(`/visit/${ids.visit}/brief`)
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error
