@@ -229,10 +229,38 @@ describe('the one list of work', () => {
       { id: idOf('w'), what: 'pairing window', unit: node, usualMin: 2, mostMin: 2 },
       { at: new Date(now - 30_000).toISOString() }
     )
-    const { works } = agendaOf(log)
+    // Not even what a must asks of the unit's kit comes between the two presses.
+    log.write('unit.set', { id: router, set: { mac: '00:00:5e:00:53:02' } })
+    log.write('unit.set', { id: node, set: { mac: '00:00:5e:00:53:02' } })
+    const { works, agenda } = agendaOf(log)
     const press = works.find(({ id }) => id.startsWith(`step:${node}:`))!
-    expect(press.after.filter((id) => !id.startsWith('mend:'))).toEqual([])
+    expect(works.some(({ id, unit }) => id.startsWith('mend:') && unit === node)).toBe(true)
+    expect([press.after, nextOf(agenda)!.id, agenda.start[press.id]]).toEqual([[], press.id, 0])
+    for (const { id } of works) if (agenda.start[id] === 0 && id !== press.id) expect(id).toBe(`wait:${idOf('w')}`)
     for (const work of works) if (work.id.startsWith('update:')) expect(work.after).toContain(`wait:${idOf('w')}`)
+  })
+
+  it('a splitter is put right before the line is switched on and trains', () => {
+    const log = opened({ accessLine: 'telephone-line', telephone: true })
+      .write('unit.set', {
+        id: router,
+        set: { name: 'Gateway', model: 'brackwater-l2', modelVersion: 1, role: 'gateway', method: 'activation' }
+      })
+      .write('fitting.set', { id: idOf('split'), set: { kind: 'splitter' } })
+      .write('cable.set', {
+        id: idOf('line'),
+        set: {
+          a: { thing: 'unit', id: router, port: 'line' },
+          b: { thing: 'fitting', id: idOf('split'), port: 'phone' },
+          kind: 'telephone',
+          lengthM: 2
+        }
+      })
+    const { works, agenda, findings } = agendaOf(log)
+    expect(findings.some(({ rule, outcome }) => rule === 'cable-splitter' && outcome !== 'holds')).toBe(true)
+    const sides = works.find((work) => work.findings.some(({ rule }) => rule === 'cable-splitter'))!
+    const first = works.find(({ id }) => id.startsWith(`step:${router}:`))!
+    expect(agenda.start[first.id]).toBeGreaterThan(agenda.start[sides.id]!)
   })
 
   it('a box that nobody opened is reckoned with: its units are unboxed, placed, started, updated', () => {

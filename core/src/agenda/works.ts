@@ -44,6 +44,9 @@ const minutesOf = ({ rule, stage, outcome, place }: Finding, rules: DocketRules)
 /** Stages whose work is done on the network itself: what is proven of it comes after them. */
 const atTheNetwork: readonly Stage[] = ['kit', 'place', 'connect', 'start', 'configure']
 
+/** What is cabled wrong is put right before anything is switched on: a line that trains over the wrong side of a splitter trains for nothing. */
+const beforeSwitchingOn: readonly string[] = ['cable-mode', 'cable-splitter', 'cable-power']
+
 const settingUp: readonly Stage[] = ['connect', 'start', 'configure']
 
 const isOfApplying = ({ id }: Work, settlesApplied: string | undefined) =>
@@ -213,10 +216,12 @@ class WorkList {
     for (const work of works) {
       if (work.id.startsWith('mend:') && work.unit !== null) this.#afterItsUnit(work, work.unit)
       if (isAtFirst(work)) this.#beforeSettingUp(work)
+      if (this.#isOfCables(work)) this.#beforeItsSteps(work)
       if (isOfApplying(work, this.#settlesApplied()))
         for (const { id, stage } of works)
           if (isOfSetting(id) && atTheNetwork.includes(stage)) this.#comesAfter(work.id, id)
     }
+    for (const { id, atOnce } of works) if (atOnce) this.#first(id)
     const network = works.filter(({ id, stage }) => atTheNetwork.includes(stage) && id !== 'source')
     const proofs = works.filter(({ id, stage }) => stage === 'prove' && id !== 'source')
     for (const { id } of proofs) for (const before of network) this.#comesAfter(id, before.id)
@@ -246,6 +251,26 @@ class WorkList {
   #beforeSettingUp({ id, stage, unit }: Work): void {
     for (const other of this.#works.values())
       if (settingUp.includes(other.stage) && (stage === 'brief' || other.unit === unit)) this.#comesAfter(other.id, id)
+  }
+
+  #isOfCables({ id }: Work): boolean {
+    return (
+      id.startsWith('mend:') &&
+      this.#open.some((finding) => this.#settles.get(finding) === id && beforeSwitchingOn.includes(finding.rule))
+    )
+  }
+
+  /** The steps of setting a unit up, or every one where it is of no unit, come after it. */
+  #beforeItsSteps({ id, unit }: Work): void {
+    for (const other of this.#works.values())
+      if (other.id.startsWith('step:') && !other.running && (unit === null || other.unit === unit))
+        this.#comesAfter(other.id, id)
+  }
+
+  /** Nothing is begun before it. */
+  #first(id: string): void {
+    this.#after.set(id, new Set())
+    for (const other of this.#works.values()) if (!other.running) this.#comesAfter(other.id, id)
   }
 
   /** Proofs that stand, and that some work would leave worth nothing, are given again after it. */

@@ -27,6 +27,8 @@ export interface VisitTask {
   past: number
   /** A task that was begun and only waits. */
   running: boolean
+  /** True of what a clock runs for: the second press within the window that the first one opened. Nothing else is begun before it. */
+  atOnce?: true
   /** What is to be at hand for it. */
   atHand: readonly string[]
 }
@@ -214,6 +216,7 @@ class TaskList {
     if (!method || isGood(known)) return after
     const done = unit ? stepsDone(unit, model, method) : []
     let next = after
+    const isPressed = this.#window(unitId) !== undefined
     method.steps.forEach((step, index) => {
       if (done[index]) return
       const id = `step:${unitId}:${method.id}:${index}`
@@ -225,8 +228,7 @@ class TaskList {
         handsOn: handsOn.step,
         atHand: method.needs.map((need) => methodNeeds[need]),
         ...(wait ? this.#learned(model, id, wait) : {}),
-        // The second press is done in the window that the first one opened.
-        after: this.#window(unitId) && pairingStep(model, method) === index ? [] : next
+        ...(isPressed && pairingStep(model, method) === index ? { after: [], atOnce: true } : { after: next })
       })
     })
     return next
