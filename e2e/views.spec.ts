@@ -81,7 +81,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('region', { name: 'How far it is' })).toBeVisible()
       await isSound(page, 'ways')
       await page.goto('/parts')
-      await expect(page.getByRole('region', { name: 'Passphrase, judged' })).toBeVisible()
+      await expect(page.getByRole('region', { name: 'Passphrase, judged' })).toBeVisible({ timeout: 30_000 })
       await isSound(page, 'parts')
       await page.getByRole('button', { name: 'Open a sheet' }).click()
       await expect(page.getByRole('dialog', { name: 'A sheet' })).toBeVisible()
