@@ -216,12 +216,12 @@ class WorkList {
     for (const work of works) {
       if (work.id.startsWith('mend:') && work.unit !== null) this.#afterItsUnit(work, work.unit)
       if (isAtFirst(work)) this.#beforeSettingUp(work)
-      if (this.#isOfCables(work)) this.#beforeItsSteps(work)
+      this.#cabledBefore(work)
       if (isOfApplying(work, this.#settlesApplied()))
         for (const { id, stage } of works)
           if (isOfSetting(id) && atTheNetwork.includes(stage)) this.#comesAfter(work.id, id)
     }
-    for (const { id, atOnce } of works) if (atOnce) this.#first(id)
+    this.#atOnce()
     const network = works.filter(({ id, stage }) => atTheNetwork.includes(stage) && id !== 'source')
     const proofs = works.filter(({ id, stage }) => stage === 'prove' && id !== 'source')
     for (const { id } of proofs) for (const before of network) this.#comesAfter(id, before.id)
@@ -261,16 +261,21 @@ class WorkList {
   }
 
   /** The steps of setting a unit up, or every one where it is of no unit, come after it. */
-  #beforeItsSteps({ id, unit }: Work): void {
+  #cabledBefore(work: Work): void {
+    if (!this.#isOfCables(work)) return
+    const { id, unit } = work
     for (const other of this.#works.values())
       if (other.id.startsWith('step:') && !other.running && (unit === null || other.unit === unit))
         this.#comesAfter(other.id, id)
   }
 
-  /** Nothing is begun before it. */
-  #first(id: string): void {
-    this.#after.set(id, new Set())
-    for (const other of this.#works.values()) if (!other.running) this.#comesAfter(other.id, id)
+  /** Nothing is begun before what a clock runs for. */
+  #atOnce(): void {
+    for (const { id, atOnce } of this.#works.values()) {
+      if (!atOnce) continue
+      this.#after.set(id, new Set())
+      for (const other of this.#works.values()) if (!other.running) this.#comesAfter(other.id, id)
+    }
   }
 
   /** Proofs that stand, and that some work would leave worth nothing, are given again after it. */

@@ -10,6 +10,7 @@ import type { Stage } from '../../record/stages'
 import { durationKey, type Durations } from './duration-keys'
 import { hands, leftOf, type Span } from './span'
 import { handsOn, times } from './hands-on'
+import { isOfUnit, isWindow } from './kinds-of-wait'
 import { isGood, isUntouched, plannedUnits, rank, wantsCable, type PlannedUnit } from './planned-units'
 
 /** One task of a visit: hands on, then a wait that runs by itself. */
@@ -27,8 +28,7 @@ export interface VisitTask {
   past: number
   /** A task that was begun and only waits. */
   running: boolean
-  /** True of what a clock runs for: the second press within the window that the first one opened. Nothing else is begun before it. */
-  atOnce?: true
+  atOnce?: true // The second press, within the window that the first one opened: nothing else is begun before it.
   /** What is to be at hand for it. */
   atHand: readonly string[]
 }
@@ -49,9 +49,6 @@ export function visitTasks(
 ): VisitTask[] {
   return new TaskList(record, catalogue, nowMs, durations).all()
 }
-
-/** What the wait for the second press of a pairing is called. */
-const PAIRING = 'pairing window'
 
 /** The list as it grows from stage to stage. */
 class TaskList {
@@ -216,7 +213,6 @@ class TaskList {
     if (!method || isGood(known)) return after
     const done = unit ? stepsDone(unit, model, method) : []
     let next = after
-    const isPressed = this.#window(unitId) !== undefined
     method.steps.forEach((step, index) => {
       if (done[index]) return
       const id = `step:${unitId}:${method.id}:${index}`
@@ -228,7 +224,9 @@ class TaskList {
         handsOn: handsOn.step,
         atHand: method.needs.map((need) => methodNeeds[need]),
         ...(wait ? this.#learned(model, id, wait) : {}),
-        ...(isPressed && pairingStep(model, method) === index ? { after: [], atOnce: true } : { after: next })
+        ...(this.#window(unitId) && pairingStep(model, method) === index
+          ? { after: [], atOnce: true }
+          : { after: next })
       })
     })
     return next
@@ -349,7 +347,3 @@ class TaskList {
     })
   }
 }
-
-/** A wait that a unit has to come through, whatever is to be done on it. */
-const isOfUnit = ({ task }: Wait) => task === undefined || /^(state|restart):/.test(task)
-const isWindow = ({ what }: Wait) => what.startsWith(PAIRING)
