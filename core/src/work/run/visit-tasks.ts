@@ -224,9 +224,8 @@ class TaskList {
         handsOn: handsOn.step,
         atHand: method.needs.map((need) => methodNeeds[need]),
         ...(wait ? this.#learned(model, id, wait) : {}),
-        ...(this.#window(unitId) && pairingStep(model, method) === index
-          ? { after: [], atOnce: true }
-          : { after: next })
+        after: next,
+        ...(this.#window(unitId) && pairingStep(model, method) === index && { after: [], atOnce: true })
       })
     })
     return next
