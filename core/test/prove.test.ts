@@ -194,18 +194,22 @@ const way = (folded: Folded) =>
     -67
   )!
 
+/** A cable from the router to the node. */
+const cabled = (log: ReturnType<typeof complete>, set: Record<string, unknown> = {}) =>
+  log.write('cable.set', {
+    id: idOf('down'),
+    set: {
+      a: { thing: 'unit', id: router, port: 'lan-1' },
+      b: { thing: 'unit', id: node, port: 'lan-1' },
+      kind: 'network',
+      category: 'cat5e',
+      ...set
+    }
+  })
+
 describe('the bottleneck', () => {
   it('is the slowest link of the way, and a speed far below it is a finding of its own', () => {
-    const log = complete().write('cable.set', {
-      id: idOf('down'),
-      set: {
-        a: { thing: 'unit', id: router, port: 'lan-1' },
-        b: { thing: 'unit', id: node, port: 'lan-1' },
-        kind: 'network',
-        category: 'cat5e',
-        linkMbps: 100
-      }
-    })
+    const log = cabled(complete(), { linkMbps: 100 })
     const of = (set: Record<string, unknown>) => {
       log.write('measurement.set', { id: idOf('mst'), set })
       return way(log.folded())
@@ -290,21 +294,12 @@ describe('the bottleneck', () => {
   })
 
   it('a cable carries what both its ports can, and just under 100 through one that was not read is told', () => {
-    const cabled = (set: Record<string, unknown>, down: number) =>
-      overTheAir({ runs: [{ downMbps: down }] }).write('cable.set', {
-        id: idOf('down'),
-        set: {
-          a: { thing: 'unit', id: router, port: 'lan-1' },
-          b: { thing: 'unit', id: node, port: 'lan-1' },
-          kind: 'network',
-          category: 'cat5e',
-          ...set
-        }
-      })
-    expect(mbpsOf(cabled({}, 94), 'cable')).toBe(940)
-    expect(way(cabled({}, 94).folded()).finding).toContain('just what a link of 100 carries')
-    expect(way(cabled({ linkMbps: 1000 }, 94).folded()).finding).not.toContain('link of 100')
-    expect(mbpsOf(cabled({ linkMbps: 100 }, 94), 'cable')).toBe(94)
+    const to = (down: number, set: Record<string, unknown> = {}) =>
+      cabled(overTheAir({ runs: [{ downMbps: down }] }), set)
+    expect(mbpsOf(to(94), 'cable')).toBe(940)
+    expect(way(to(94).folded()).finding).toContain('just what a link of 100 carries')
+    expect(way(to(94, { linkMbps: 1000 }).folded()).finding).not.toContain('link of 100')
+    expect(mbpsOf(to(94, { linkMbps: 100 }), 'cable')).toBe(94)
   })
 
   it('units are asked about only where the way could have carried what it would be', () => {

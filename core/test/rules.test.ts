@@ -142,6 +142,21 @@ describe('a visit that did nothing', () => {
   })
 })
 
+it('a unit that chooses its channel by itself and is made for no country in particular holds only where it is known what is permitted', () => {
+  const forAnywhere = new Map(
+    [...catalogue].map(([id, model]) => [
+      id,
+      { ...model, radios: model.radios.map((radio) => ({ ...radio, countries: [] })) }
+    ])
+  )
+  const outcomes = (country: string | null) =>
+    evaluate(complete().write('brief.set', { set: { country } }).folded(), forAnywhere, standardOfToday)
+      .filter(({ rule }) => rule === 'radio-channel')
+      .map(({ outcome }) => outcome)
+  expect([...new Set(outcomes('GB'))]).toEqual(['holds'])
+  for (const country of [null, 'ZZ', 'CN']) expect([...new Set(outcomes(country))]).toEqual(['unproven'])
+})
+
 describe('levels, waivers and acknowledgements', () => {
   /** A router whose one band is too wide. */
   const wide = (): Log => {

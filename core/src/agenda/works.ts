@@ -274,7 +274,7 @@ class WorkList {
     for (const { id, atOnce } of this.#works.values()) {
       if (!atOnce) continue
       this.#after.set(id, new Set())
-      for (const other of this.#works.values()) if (!other.running) this.#comesAfter(other.id, id)
+      for (const other of this.#works.values()) if (!other.running && !other.atOnce) this.#comesAfter(other.id, id)
     }
   }
 

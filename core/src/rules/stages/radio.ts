@@ -58,13 +58,9 @@ function unrecorded(home: Home, radio: HomeRadio): Verdict {
   const limited = modelOf(unit, catalogue)!
     .radios.filter(({ band, countries }) => band === radio.band && countries.length > 0)
     .map(({ countries }) => countries)
-  if (limited.length > 0 && country === undefined)
-    return unproven(
-      'It chooses its channel by itself, and in which country the home stands is not recorded.',
-      'Record the country.',
-      ofCountry,
-      about(radio)
-    )
+  // Made for the country it sends what is permitted there; of one that is made for none in particular nobody knows where nobody knows what is permitted.
+  const unknown = limited.length === 0 || country === undefined ? unknownCountry(country) : null
+  if (unknown) return unproven(unknown.what, unknown.mend, ofCountry, about(radio))
   return limited.every((countries) => countries.includes(country!))
     ? holds('It chooses its channel by itself.', about(radio))
     : breaks(
